@@ -1,0 +1,110 @@
+# Jackstaff: make demo starts it, make test proves it. README.md has the tour.
+SHELL := /bin/bash
+.SHELLFLAGS := -euo pipefail -c
+.DELETE_ON_ERROR:
+.DEFAULT_GOAL := help
+
+PYTHON ?= python3
+PORT ?= 8000
+export PYTHON PORT
+export JACKSTAFF_DATA_DIR ?= $(CURDIR)/var
+export PYTHONDONTWRITEBYTECODE := 1
+
+VENV := .venv
+BIN := $(CURDIR)/$(VENV)/bin
+MANAGE := $(BIN)/python server/manage.py
+PIP := $(BIN)/pip --disable-pip-version-check install --quiet --require-hashes -r
+WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
+
+.PHONY: help demo dev test lint types bench shots build account lock format clean
+
+help: ## what can be made
+	@grep -E '^[a-z]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 10
+
+demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve at http://127.0.0.1:$PORT
+	@$(MANAGE) migrate -v 0
+	@$(MANAGE) load_demo
+	@JACKSTAFF_DEMO=1 exec $(BIN)/gunicorn -c server/gunicorn.conf.py jackstaff.site.wsgi
+
+dev: build/run.stamp build/node.stamp ## the same, reloading server and interface on every change
+	@$(MANAGE) migrate -v 0
+	@$(MANAGE) load_demo
+	@trap 'kill 0' EXIT; \
+	  JACKSTAFF_DEV=1 JACKSTAFF_DEMO=1 $(MANAGE) runserver 127.0.0.1:$$((PORT + 1)) & \
+	  cd web && JACKSTAFF_API=http://127.0.0.1:$$((PORT + 1)) npx --no-install vite --host 127.0.0.1 --port $(PORT)
+
+test: build/dev.stamp build/node.stamp lint build/web.stamp ## every check and test, the browser included
+	@tools/preflight.sh chromium
+	cd web && npx --no-install vitest run
+	$(BIN)/python -m pytest
+	@$(BIN)/python tools/test_share.py
+
+lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, generated types up to date
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/mypy
+	$(BIN)/lint-imports
+	@mkdir -p build
+	@$(MANAGE) export_openapi_schema --api jackstaff.api.front.api --sorted --indent 2 --output build/openapi.json
+	@cmp -s build/openapi.json web/src/api/openapi.json || { echo "The API changed: run 'make types'."; exit 1; }
+	cd web && npx --no-install eslint . --max-warnings 0 && npx --no-install prettier --check --log-level warn . && npx --no-install tsc -b
+
+types: build/dev.stamp build/node.stamp ## regenerate the interface's types from the API
+	$(MANAGE) export_openapi_schema --api jackstaff.api.front.api --sorted --indent 2 --output web/src/api/openapi.json
+	cd web && npx --no-install openapi-typescript src/api/openapi.json -o src/api/schema.d.ts
+
+bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference in the same run
+	@tools/preflight.sh chromium
+	@$(BIN)/python bench/run.py
+
+shots: build/dev.stamp build/web.stamp ## retake docs/screenshots from demo data
+	@tools/preflight.sh chromium
+	@$(BIN)/python tools/shots.py
+
+build: build/run.stamp build/web.stamp ## install and build without starting
+
+account: build/run.stamp ## make an account: make account NAME=somebody
+	@$(MANAGE) migrate -v 0
+	@$(MANAGE) add_account "$(NAME)"
+
+format: build/dev.stamp build/node.stamp ## format everything
+	$(BIN)/ruff check --fix --quiet . || true
+	$(BIN)/ruff format --quiet .
+	cd web && npx --no-install prettier --write --log-level warn .
+
+lock: build/dev.stamp ## lock the Python requirements anew
+	$(BIN)/pip install --quiet pip-tools==7.6.2
+	for part in run dev; do $(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --no-header --strip-extras \
+	  --no-emit-find-links --no-emit-index-url -o requirements/$$part.txt requirements/$$part.in; done
+
+clean: ## forget what was built and installed, keep the data
+	rm -rf build $(VENV) web/node_modules web/dist
+
+$(VENV)/bin/python:
+	@tools/preflight.sh python
+	@echo "Installing Python packages ..."
+	@$(PYTHON) -m venv $(VENV)
+	@printf '%s\n' $(CURDIR)/core $(CURDIR)/server > $$($@ -c 'import site; print(site.getsitepackages()[0])')/jackstaff.pth
+
+build/run.stamp: requirements/run.txt | $(VENV)/bin/python
+	@mkdir -p build
+	@$(PIP) requirements/run.txt
+	@touch $@
+
+build/dev.stamp: requirements/dev.txt build/run.stamp
+	@echo "Installing what the tests need ..."
+	@$(PIP) requirements/dev.txt
+	@touch $@
+
+build/node.stamp: web/package-lock.json
+	@tools/preflight.sh node
+	@echo "Installing the interface's packages ..."
+	@mkdir -p build
+	@cd web && npm ci --no-audit --no-fund --loglevel error
+	@touch $@
+
+build/web.stamp: build/node.stamp build/run.stamp $(WEB_SOURCES)
+	@echo "Building the interface ..."
+	@cd web && npx --no-install vite build --logLevel warn
+	@$(BIN)/python -m whitenoise.compress -q web/dist
+	@touch $@

@@ -1,0 +1,285 @@
+"""Base reading, glass, aperture and ISO into one exposure time, every step visible.
+
+    T = t0 * 2^(sum of stops) * (N/N0)^2 * (S0/S)
+
+Counted on the exact scale by default; *as marked* counts with the printed numbers instead
+(1/60 x 1024 = 17.07 s rather than 16 s). Stops are + when they lengthen the time.
+
+Source: reciprocity law H = E t with E ~ transmittance / N^2; exposure index after ISO 2721 and
+ISO 12232. Limits: 8 glasses, 30 stops, 1/32000 s to 24 h. Verdict: computed, on an estimated
+plus-or-minus.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from .advice import Advice, Severity
+from .density import MOST_STOPS, certain_strength
+from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
+from .readout import DIAL_LIMIT
+from .refusal import Refusal, within
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Scale, Step, dial
+from .spoken import Rounded, rounded, said
+from .sureness import UNMEASURED_GLASS_SD, reading_sd, sure_within
+
+MOST_GLASSES = 8
+STRAY_LIGHT_STOPS = 13.0
+"""Above this a leak nobody sees without glass shows in the frame."""
+SUN_TEMPTS_STOPS = 10.0
+"""From here on glass is dark enough that people are tempted to look at the sun through it."""
+WORTH_SAYING_STOPS = 0.05
+"""Exact and as-marked answers closer than this are not worth a word."""
+
+
+class Counting(StrEnum):
+    """Which numbers the sum is done with."""
+
+    EXACT = "exact"
+    AS_MARKED = "as_marked"
+
+
+@dataclass(frozen=True, slots=True)
+class GlassGiven:
+    """One glass of the stack.
+
+    stops or label : its strength, as a number or as a label that has one meaning.
+    offset : measured minus labelled [stops], None when never measured.
+    offset_sd : sd of that measurement [stops].
+    in_reading : it was on the lens at metering, so it adds nothing.
+    """
+
+    stops: float | None = None
+    label: str | None = None
+    offset: float | None = None
+    offset_sd: float | None = None
+    in_reading: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class ExposureQuestion:
+    reading: ReadingGiven
+    stack: tuple[GlassGiven, ...] = ()
+    settings: SettingsGiven = field(default_factory=SettingsGiven)
+    scale: Counting = Counting.EXACT
+    dial_limit: float = DIAL_LIMIT
+
+
+@dataclass(frozen=True, slots=True)
+class SumStep:
+    """One line of the sum: what, how many stops it lengthens the time, the time so far.
+
+    ``kind`` is reading, glass, measured, in_reading, aperture or iso; ``glass`` is the place in
+    the stack that a glass step belongs to.
+    """
+
+    name: str
+    stops: float
+    seconds: float
+    kind: str
+    glass: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Exposure:
+    """The answer. Times in seconds, stops + = longer, ``sure_within_stops`` a 95 % half-width."""
+
+    seconds: float
+    stops: float
+    as_marked_seconds: float
+    exact_seconds: float
+    bulb: bool
+    dial_mark: str | None
+    past_dial_stops: float
+    sure_within_stops: float
+    from_seconds: float
+    to_seconds: float
+    base_seconds: float
+    glass_stops: float
+    steps: tuple[SumStep, ...]
+    rounded: tuple[Rounded, ...]
+    advice: tuple[Advice, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Glass:
+    name: str
+    stops: float
+    offset: float
+    sd: float
+    in_reading: bool
+
+
+def expose(question: ExposureQuestion) -> Exposure:
+    """Work out the exposure time.
+
+    Raises
+    ------
+    Refusal
+        Any part that cannot be read or lies outside the limits, with the place and the cure.
+    """
+    dial_limit = within("dial_limit", question.dial_limit, 1 / 8, 3600, "s")
+    reading = metered(question.reading, question.settings)
+    settings = settled("settings", question.settings, reading.settings, reading.step)
+    stack = _stack(question.stack)
+    sums = {counting: tuple(_sum(reading, stack, settings, counting)) for counting in Counting}
+    exact, marked = sums[Counting.EXACT][-1].seconds, sums[Counting.AS_MARKED][-1].seconds
+    steps = sums[question.scale]
+    seconds = steps[-1].seconds
+    _bounded(seconds)
+    marks = dial(dial_limit, reading.step)
+    past = math.log2(seconds / marks.marks[-1].exact)
+    bulb = past > 0.5 / reading.step.per_stop
+    mark = None if bulb else marks.nearest(seconds)
+    sure = sure_within([reading_sd(reading.step), *(glass.sd for glass in stack if not glass.in_reading)])
+    on = sum(glass.stops + glass.offset for glass in stack)
+    return Exposure(
+        seconds=seconds,
+        stops=math.log2(seconds / steps[0].seconds),
+        as_marked_seconds=marked,
+        exact_seconds=exact,
+        bulb=bulb,
+        dial_mark=mark.label if mark else None,
+        past_dial_stops=max(past, 0.0),
+        sure_within_stops=sure,
+        from_seconds=seconds * 2**-sure,
+        to_seconds=seconds * 2**sure,
+        base_seconds=steps[0].seconds,
+        glass_stops=on,
+        steps=steps,
+        rounded=_on_dial(seconds, mark, marks) if mark else rounded(seconds),
+        advice=tuple(_advice(question, reading.step, exact, marked, past if bulb else None, on)),
+    )
+
+
+def _stack(given: tuple[GlassGiven, ...]) -> tuple[_Glass, ...]:
+    if len(given) > MOST_GLASSES:
+        raise Refusal("stack", f"{len(given)} glasses are more than fit.", f"Give at most {MOST_GLASSES}.")
+    stack = tuple(_glass(f"stack.{place}", glass) for place, glass in enumerate(given))
+    total = sum(glass.stops + glass.offset for glass in stack)
+    if total > MOST_STOPS:
+        raise Refusal(
+            "stack", f"{total:.3g} stops of glass is past {MOST_STOPS:g}.", "Take a glass off until it is 30 or less."
+        )
+    return stack
+
+
+def _glass(place: str, given: GlassGiven) -> _Glass:
+    if given.label is not None and given.stops is not None:
+        raise Refusal(f"{place}.label", "A glass has its stops or its label, not both.", "Leave one of them out.")
+    if given.label is not None:
+        strength = certain_strength(f"{place}.label", given.label)
+        name, stops = given.label.strip(), strength.stops
+    elif given.stops is not None:
+        stops = within(f"{place}.stops", given.stops, 0, MOST_STOPS, "stops")
+        name = f"{stops:.3g} stops"
+    else:
+        raise Refusal(place, "This glass has no strength.", "Give its stops, or its label.")
+    sd = UNMEASURED_GLASS_SD
+    offset = 0.0
+    if given.offset is not None:
+        offset = within(f"{place}.offset", given.offset, -10, 10, "stops")
+        if given.offset_sd is not None:
+            sd = within(f"{place}.offset_sd", given.offset_sd, 0, 5, "stops")
+    if stops + offset < 0:
+        raise Refusal(f"{place}.offset", "This glass would add light.", "Check the sign: + is denser than labelled.")
+    return _Glass(name, stops, offset, sd, given.in_reading)
+
+
+def _sum(reading: Reading, stack: tuple[_Glass, ...], settings: Settings, counting: Counting) -> Iterator[SumStep]:
+    """The sum line by line, each carrying the running time."""
+    exact = counting is Counting.EXACT
+    metered_at = reading.settings
+    seconds = reading.shutter.exact if exact else reading.shutter.printed
+    yield SumStep("Reading", 0.0, seconds, "reading")
+    for place, glass in enumerate(stack):
+        if glass.in_reading:
+            yield SumStep(f"{glass.name}, on when metered", 0.0, seconds, "in_reading", place)
+            continue
+        seconds *= 2**glass.stops
+        yield SumStep(glass.name, glass.stops, seconds, "glass", place)
+        if glass.offset:
+            seconds *= 2**glass.offset
+            darker = "darker" if glass.offset > 0 else "lighter"
+            yield SumStep(f"{glass.name} measures {darker}", glass.offset, seconds, "measured", place)
+    from_n, to_n = ((value.exact if exact else value.printed) for value in (metered_at.aperture, settings.aperture))
+    if move := 2 * math.log2(to_n / from_n):
+        seconds *= 2**move
+        yield SumStep(
+            f"Aperture f/{metered_at.aperture.printed:g} to f/{settings.aperture.printed:g}", move, seconds, "aperture"
+        )
+    from_s, to_s = ((value.exact if exact else value.printed) for value in (metered_at.iso, settings.iso))
+    if move := math.log2(from_s / to_s):
+        seconds *= 2**move
+        yield SumStep(f"ISO {metered_at.iso.printed:g} to {settings.iso.printed:g}", move, seconds, "iso")
+
+
+def _bounded(seconds: float) -> None:
+    if seconds > LONGEST_SECONDS * (1 + 1e-12):
+        over = math.log2(seconds / LONGEST_SECONDS)
+        raise Refusal(
+            "stack",
+            "The sum comes to more than 24 h.",
+            f"Take off at least {over:.1f} stops of glass, or open the aperture or raise the ISO by as much.",
+        )
+    if seconds < SHORTEST_SECONDS * (1 - 1e-12):
+        under = math.log2(SHORTEST_SECONDS / seconds)
+        raise Refusal(
+            "settings",
+            "The sum comes to less than 1/32000 s.",
+            f"Add at least {under:.1f} stops of glass, or stop down or lower the ISO by as much.",
+        )
+
+
+def _on_dial(seconds: float, mark: Mark, marks: Scale) -> tuple[Rounded, ...]:
+    """The dial's marks either side, each with its cost; nothing when the answer sits on one."""
+    sides = marks.neighbours(seconds)
+    if len(sides) == 1 and abs(math.log2(mark.exact / seconds)) < 1e-6:
+        return ()
+    return tuple(Rounded(side.exact, math.log2(side.exact / seconds), side.label) for side in sides)
+
+
+def _advice(
+    question: ExposureQuestion, step: Step, exact: float, marked: float, past: float | None, glass_stops: float
+) -> Iterator[Advice]:
+    if meanings := two_meanings(question.reading.shutter, step):
+        fraction, seconds = meanings
+        yield Advice(
+            "shutter_two_meanings",
+            Severity.NOTE,
+            f"{seconds.label} is taken as {seconds.label} seconds. If the display meant {fraction.label}, say so.",
+            {"taken": seconds.label, "other": fraction.label},
+        )
+    apart = math.log2(marked / exact)
+    if abs(apart) >= WORTH_SAYING_STOPS:
+        yield Advice(
+            "marked_differs",
+            Severity.NOTE,
+            f"Counted with the printed numbers it is {said(marked)}, on the exact scale {said(exact)}:"
+            f" {abs(apart):.2f} stop apart.",
+            {"as_marked_seconds": marked, "exact_seconds": exact, "stops": apart},
+        )
+    if past is not None:
+        yield Advice(
+            "bulb",
+            Severity.NOTE,
+            f"Past the {question.dial_limit:g} s dial by {past:.1f} stops: set bulb, bring the remote.",
+            {"dial_limit": question.dial_limit, "stops": past},
+        )
+    if glass_stops > STRAY_LIGHT_STOPS:
+        yield Advice(
+            "stray_light",
+            Severity.CAUTION,
+            "Cover the eyepiece and close the gaps between glasses: past 13 stops a leak nobody sees shows.",
+            {"stops": glass_stops},
+        )
+    if glass_stops >= SUN_TEMPTS_STOPS:
+        yield Advice(
+            "sun_eyes",
+            Severity.HARM,
+            "Never look at the sun through this glass. It does not protect eyes.",
+            {"stops": glass_stops},
+        )

@@ -1,0 +1,53 @@
+"""What closing late or early does to a frame.
+
+    error = log2(actual / planned)      + = brighter than planned
+
+One second is a third of a stop at 4 s and nothing at 4 min; +-1/3 stop is 0.26 T late but only
+0.21 T early. Source: definition of the stop. Verdict: computed, in steady light.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from .refusal import within
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
+from .spoken import said
+
+NOTICEABLE_STOPS = 0.05
+THIRD = 1 / 3
+
+
+@dataclass(frozen=True, slots=True)
+class Lateness:
+    """How an actual time compares with the planned one; ``late_seconds`` is + when late."""
+
+    stops: float
+    late_seconds: float
+    verdict: str
+    text: str
+
+
+def lateness(planned_seconds: float, actual_seconds: float) -> Lateness:
+    """Compare two exposure times [s]; the verdict is ``on_time``, ``slight`` or ``off``.
+
+    Raises
+    ------
+    Refusal
+        Either time outside 1/32000 s to 24 h.
+    """
+    planned = within("planned_seconds", planned_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    actual = within("actual_seconds", actual_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    stops = math.log2(actual / planned)
+    late = actual - planned
+    if abs(stops) < NOTICEABLE_STOPS:
+        return Lateness(stops, late, "on_time", "Closed on time.")
+    way, tone = ("late", "brighter") if stops > 0 else ("early", "darker")
+    verdict = "slight" if abs(stops) < THIRD else "off"
+    return Lateness(stops, late, verdict, f"Closed {said(abs(late))} {way}: {abs(stops):.2f} stop {tone}.")
+
+
+def close_by(planned_seconds: float, stops: float) -> float:
+    """Seconds after opening at which the frame is ``stops`` brighter (+) or darker (-) than planned."""
+    return planned_seconds * math.exp2(stops)

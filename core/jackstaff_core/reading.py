@@ -1,0 +1,172 @@
+"""What was metered and what will be set: dial marks or literal numbers, made exact.
+
+A string is a dial mark ("1/60" is 1/64 s, "11" is f/11.314); a number, or a string that is no
+mark ("1.7"), is literal. Both the exact and the printed number are kept, because some people
+count with the one and some with the other.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .readout import certain_shutter
+from .refusal import Refusal, within
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures, isos, spelled, times
+
+Given = str | float
+"""A dial mark (string) or a literal number."""
+
+
+@dataclass(frozen=True, slots=True)
+class Dialled:
+    """One dial value: exact, as printed, and the printed label (None = literal)."""
+
+    exact: float
+    printed: float
+    label: str | None
+
+    @classmethod
+    def on(cls, mark: Mark) -> Dialled:
+        return cls(mark.exact, mark.printed, mark.label)
+
+    @classmethod
+    def literally(cls, number: float) -> Dialled:
+        return cls(number, number, None)
+
+
+@dataclass(frozen=True, slots=True)
+class Settings:
+    """The aperture (f-number) and ISO a frame is shot at."""
+
+    aperture: Dialled
+    iso: Dialled
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A base exposure: the time that is right at these settings with what was on the lens."""
+
+    shutter: Dialled
+    settings: Settings
+    step: Step
+
+
+@dataclass(frozen=True, slots=True)
+class SettingsGiven:
+    aperture: Given | None = None
+    iso: Given | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingGiven:
+    """A camera's reading (shutter, aperture, iso), or a hand meter's (ev100)."""
+
+    shutter: Given | None = None
+    aperture: Given | None = None
+    iso: Given | None = None
+    ev100: float | None = None
+    step: Step = Step.THIRD
+
+
+def shutter(field: str, given: Given, step: Step) -> Dialled:
+    """A shutter time [s], 1/32000 s to 24 h.
+
+    Raises
+    ------
+    Refusal
+        Unreadable, ambiguous or out of bounds.
+    """
+    if isinstance(given, str):
+        found = certain_shutter(field, given, step)
+        if found.mark:
+            return Dialled(found.seconds, spelled(found.mark), found.mark)
+        return Dialled.literally(found.seconds)
+    return Dialled.literally(within(field, given, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
+
+
+def aperture(field: str, given: Given, step: Step) -> Dialled:
+    """An f-number, f/0.5 to f/512 (pinholes included)."""
+    if isinstance(given, str):
+        label = given.strip().lower().removeprefix("f").lstrip("/ ").replace(",", ".")
+        if mark := apertures(step).mark(label):
+            return Dialled.on(mark)
+        given = _number(field, label, "an aperture", "Write it like f/11 or 11.")
+    return Dialled.literally(within(field, given, 0.5, 512, "as an f-number"))
+
+
+def iso(field: str, given: Given, step: Step) -> Dialled:
+    """An ISO speed, 1 to 1,000,000."""
+    if isinstance(given, str):
+        label = given.strip().lower().removeprefix("iso").strip()
+        if mark := isos(step).mark(label):
+            return Dialled.on(mark)
+        given = _number(field, label, "an ISO speed", "Write it like 100.")
+    return Dialled.literally(within(field, given, 1, 1_000_000, "as an ISO speed"))
+
+
+def settled(field: str, given: SettingsGiven, fallback: Settings | None, step: Step) -> Settings:
+    """The settings given, each missing one taken from ``fallback``.
+
+    Raises
+    ------
+    Refusal
+        A setting is missing and there is nothing to fall back on.
+    """
+    if fallback is None:
+        for name in ("aperture", "iso"):
+            if getattr(given, name) is None:
+                raise Refusal(
+                    f"{field}.{name}",
+                    "A hand-meter reading has no aperture or ISO of its own.",
+                    "Give the aperture and ISO you will shoot at.",
+                )
+    shot_at = fallback.aperture if fallback and given.aperture is None else None
+    speed = fallback.iso if fallback and given.iso is None else None
+    return Settings(
+        shot_at or aperture(f"{field}.aperture", given.aperture or 0.0, step),
+        speed or iso(f"{field}.iso", given.iso or 0.0, step),
+    )
+
+
+def metered(given: ReadingGiven, settings: SettingsGiven) -> Reading:
+    """The base exposure, from a camera's reading or a hand meter's EV at the shot's settings.
+
+    A hand meter's time is t = N^2 * 100 / (S * 2^EV) (APEX). Computed.
+    """
+    if given.ev100 is not None:
+        if given.shutter is not None:
+            raise Refusal("reading.ev100", "A reading is either an EV or a shutter time.", "Leave one of them out.")
+        ev = within("reading.ev100", given.ev100, -20, 25, "EV")
+        shot = settled("settings", settings, None, given.step)
+        exact, printed = (
+            aperture_number**2 * 100 / speed / 2.0**ev
+            for aperture_number, speed in (
+                (shot.aperture.exact, shot.iso.exact),
+                (shot.aperture.printed, shot.iso.printed),
+            )
+        )
+        within("reading.ev100", exact, SHORTEST_SECONDS, LONGEST_SECONDS, "s at these settings")
+        return Reading(Dialled(exact, printed, None), shot, given.step)
+    if given.shutter is None or given.aperture is None or given.iso is None:
+        missing = next(name for name in ("shutter", "aperture", "iso") if getattr(given, name) is None)
+        raise Refusal(f"reading.{missing}", "The reading is not whole.", "Give shutter, aperture and ISO, or an EV.")
+    return Reading(
+        shutter("reading.shutter", given.shutter, given.step),
+        Settings(aperture("reading.aperture", given.aperture, given.step), iso("reading.iso", given.iso, given.step)),
+        given.step,
+    )
+
+
+def two_meanings(given: Given | None, step: Step) -> tuple[Mark, Mark] | None:
+    """The fraction and the seconds a bare mark such as "4" could both mean, else None."""
+    if not isinstance(given, str):
+        return None
+    seconds, fraction = times(step).mark(given.strip()), times(step).mark(f"1/{given.strip()}")
+    return (fraction, seconds) if seconds and fraction and seconds is not fraction else None
+
+
+def _number(field: str, text: str, what: str, instead: str) -> float:
+    try:
+        return float(text)
+    except ValueError:
+        raise Refusal(field, f"'{text[:20]}' is not {what}.", instead) from None

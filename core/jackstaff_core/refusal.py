@@ -1,0 +1,46 @@
+"""What the core says when it cannot answer: where, what is wrong, what to give instead."""
+
+from __future__ import annotations
+
+import math
+
+
+class Refusal(ValueError):
+    """A question that cannot be answered as asked.
+
+    Attributes
+    ----------
+    field : str
+        Dotted path of the offending value in the question, e.g. ``stack.1.label``.
+    problem : str
+        One sentence naming what is wrong.
+    instead : str
+        One sentence saying what to give instead.
+    """
+
+    def __init__(self, field: str, problem: str, instead: str) -> None:
+        super().__init__(f"{field}: {problem} {instead}")
+        self.field = field
+        self.problem = problem
+        self.instead = instead
+
+    def under(self, parent: str) -> Refusal:
+        """The same refusal seen from the question that holds ``parent``."""
+        return Refusal(f"{parent}.{self.field}" if self.field else parent, self.problem, self.instead)
+
+
+def within(field: str, value: float, low: float, high: float, unit: str) -> float:
+    """Hand back ``value`` when it is finite and between ``low`` and ``high`` inclusive.
+
+    Raises
+    ------
+    Refusal
+        With both bounds and their unit in the cure.
+    """
+    if math.isfinite(value) and low <= value <= high:
+        return value
+    raise Refusal(
+        field,
+        f"{value:g} {unit} is outside what can be worked with.".replace("  ", " "),
+        f"Give a value from {low:g} to {high:g} {unit}.".replace(" .", "."),
+    )

@@ -1,0 +1,186 @@
+"""Bench: readouts, densities, exposure sums and the dials to choose from. Keeps nothing."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+from pydantic import ConfigDict, Field
+
+from jackstaff_core.advice import Severity
+from jackstaff_core.density import MOST_STOPS, Notation
+from jackstaff_core.density import density as read_density
+from jackstaff_core.exposure import MOST_GLASSES, Counting, Exposure, ExposureQuestion, GlassGiven, expose
+from jackstaff_core.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.readout import readout as read_readout
+from jackstaff_core.scales import Scale, Step, apertures, dial, isos
+
+router = Router(tags=["bench"])
+
+Number = Annotated[float, Field(strict=True)]
+Text = Annotated[str, Field(min_length=1, max_length=120)]
+Dial = Annotated[str, Field(min_length=1, max_length=24)] | Number
+
+
+class Asked(Schema):
+    """A question: unknown fields are refused, so that a slip of the pen is never ignored."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class ReadoutAsked(Asked):
+    text: Text
+    step: Step = Step.THIRD
+    dial_limit: Number = 30.0
+
+
+class ShutterRead(Schema):
+    seconds: float
+    mark: str | None
+
+
+class ReadoutAnswer(Schema):
+    ambiguous: bool
+    readings: list[ShutterRead]
+
+
+class DensityAsked(Asked):
+    text: Text
+
+
+class StrengthRead(Schema):
+    notation: Notation
+    stops: float
+    density: float
+    factor: float
+    stops_max: float | None = None
+    density_max: float | None = None
+    factor_max: float | None = None
+
+
+class DensityAnswer(Schema):
+    ambiguous: bool
+    readings: list[StrengthRead]
+    conflict_stops: float | None = None
+
+
+class ReadingAsked(Asked):
+    shutter: Dial | None = None
+    aperture: Dial | None = None
+    iso: Dial | None = None
+    ev100: Number | None = None
+    step: Step = Step.THIRD
+
+
+class SettingsAsked(Asked):
+    aperture: Dial | None = None
+    iso: Dial | None = None
+
+
+class GlassAsked(Asked):
+    stops: Annotated[Number, Field(ge=0, le=MOST_STOPS)] | None = None
+    label: Text | None = None
+    offset: Number | None = None
+    offset_sd: Number | None = None
+    in_reading: bool = False
+
+
+class ExposureAsked(Asked):
+    reading: ReadingAsked
+    stack: Annotated[list[GlassAsked], Field(max_length=MOST_GLASSES)] = []
+    settings: SettingsAsked = SettingsAsked()
+    scale: Counting = Counting.EXACT
+    dial_limit: Number = 30.0
+
+
+class StepAnswer(Schema):
+    name: str
+    stops: float
+    seconds: float
+    kind: str
+    glass: int | None
+
+
+class RoundedAnswer(Schema):
+    seconds: float
+    stops: float
+    mark: str | None
+
+
+class AdviceAnswer(Schema):
+    code: str
+    severity: Severity
+    text: str
+    values: dict[str, float | str]
+
+
+class ExposureAnswer(Schema):
+    seconds: float
+    stops: float
+    as_marked_seconds: float
+    exact_seconds: float
+    bulb: bool
+    dial_mark: str | None
+    past_dial_stops: float
+    sure_within_stops: float
+    from_seconds: float
+    to_seconds: float
+    base_seconds: float
+    glass_stops: float
+    steps: list[StepAnswer]
+    rounded: list[RoundedAnswer]
+    advice: list[AdviceAnswer]
+
+
+class MarkAnswer(Schema):
+    label: str
+    exact: float
+
+
+class ScalesAnswer(Schema):
+    shutter: list[MarkAnswer]
+    aperture: list[MarkAnswer]
+    iso: list[MarkAnswer]
+
+
+@router.post("/readout", response=ReadoutAnswer)
+def readout(request: HttpRequest, question: ReadoutAsked) -> object:
+    """Every meaning of what a shutter display shows."""
+    return read_readout(question.text, question.step, question.dial_limit)
+
+
+@router.post("/density", response=DensityAnswer, exclude_none=True)
+def density(request: HttpRequest, question: DensityAsked) -> object:
+    """Every meaning of a filter label, in stops, density and factor."""
+    return read_density(question.text)
+
+
+@router.post("/exposure", response=ExposureAnswer)
+def exposure(request: HttpRequest, question: ExposureAsked) -> Exposure:
+    """Base reading, stack and settings into one exposure time, step by step."""
+    return expose(
+        ExposureQuestion(
+            reading=ReadingGiven(**dict(question.reading)),
+            stack=tuple(GlassGiven(**dict(glass)) for glass in question.stack),
+            settings=SettingsGiven(**dict(question.settings)),
+            scale=question.scale,
+            dial_limit=question.dial_limit,
+        )
+    )
+
+
+@router.get("/scales", response=ScalesAnswer)
+def scales(
+    request: HttpRequest, step: Step = Step.THIRD, dial_limit: Annotated[float, Field(ge=0.125, le=3600)] = 30.0
+) -> object:
+    """The marks a body's dials offer, in rising order."""
+    return {
+        "shutter": _marks(dial(dial_limit, step)),
+        "aperture": _marks(apertures(step)),
+        "iso": _marks(isos(step)),
+    }
+
+
+def _marks(scale: Scale) -> list[dict[str, object]]:
+    return [{"label": mark.label, "exact": mark.exact} for mark in scale.marks]

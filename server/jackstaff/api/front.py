@@ -1,0 +1,38 @@
+"""The front door: every router of the API, one a screen."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Schema
+
+from jackstaff_core import VERSION
+
+from . import bench, log, run, session
+from .refusals import RefusingAPI, install
+
+
+class Health(Schema):
+    status: str
+    version: str
+
+
+api = RefusingAPI(
+    title="Jackstaff",
+    version=VERSION,
+    description="Exposure sums for neutral density filters, runs and frames.",
+    docs_url=None,
+    urls_namespace="jackstaff",
+)
+install(api)
+
+
+@api.get("/health", response=Health, tags=["health"])
+def health(request: HttpRequest) -> dict[str, str]:
+    """Whether the server answers, and which version it is."""
+    return {"status": "ok", "version": VERSION}
+
+
+api.add_router("", bench.router)
+api.add_router("/run", run.router)
+api.add_router("/session", session.router)
+api.add_router("/frames", log.router)

@@ -1,0 +1,117 @@
+"""Refusals as the API says them: 422 with where, what and what instead."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI, Schema
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.openapi.schema import OpenAPISchema
+
+from jackstaff_core.refusal import Refusal
+
+
+class Fault(Schema):
+    field: str
+    problem: str
+    instead: str
+
+
+class Faults(Schema):
+    errors: list[Fault]
+
+
+class RefusingAPI(NinjaAPI):
+    """Answers every refusal in one shape, and documents it on every operation."""
+
+    def get_openapi_schema(
+        self, *, path_prefix: str | None = None, path_params: dict[str, Any] | None = None
+    ) -> OpenAPISchema:
+        """The schema, with the refusals that ninja leaves out added to each operation."""
+        schema = super().get_openapi_schema(path_prefix=path_prefix, path_params=path_params)
+        schema["components"]["schemas"] |= {
+            "Fault": Fault.model_json_schema(),
+            "Faults": {
+                "title": "Faults",
+                "type": "object",
+                "required": ["errors"],
+                "properties": {"errors": {"type": "array", "items": {"$ref": "#/components/schemas/Fault"}}},
+            },
+        }
+        refused = {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/Faults"}}}}
+        for operations in schema["paths"].values():
+            for operation in operations.values():
+                codes = {422: "Refused, with the cure"}
+                if "security" in operation:
+                    codes[401] = "Not signed in"
+                for code, description in codes.items():
+                    operation["responses"].setdefault(code, {"description": description, **refused})
+        return schema
+
+
+def install(api: NinjaAPI) -> None:
+    """Teach ``api`` to answer every kind of refusal in the one shape."""
+
+    @api.exception_handler(Refusal)
+    def refused(request: HttpRequest, refusal: Refusal) -> HttpResponse:
+        return faulty(api, request, 422, refusal.field, refusal.problem, refusal.instead)
+
+    @api.exception_handler(ValidationError)
+    def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        faults = [_fault(item) for item in error.errors]
+        distinct = {fault["field"]: fault for fault in reversed(faults)}
+        return api.create_response(request, {"errors": list(reversed(distinct.values()))}, status=422)
+
+    @api.exception_handler(HttpError)
+    def unreadable(request: HttpRequest, error: HttpError) -> HttpResponse:
+        if error.status_code == 400:
+            return faulty(api, request, 422, "body", "The body is not readable JSON.", "Send one JSON object.")
+        return faulty(api, request, error.status_code, "request", f"{error}.", "Wait a little and try again.")
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        return faulty(api, request, 413, "body", "The body is larger than 1 MB.", "Send less at once.")
+
+    @api.exception_handler(AuthenticationError)
+    def unknown(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        return faulty(api, request, 401, "session", "You are not signed in.", "Sign in first.")
+
+
+def faulty(api: NinjaAPI, request: HttpRequest, status: int, field: str, problem: str, instead: str) -> HttpResponse:
+    """One fault as an answer."""
+    return api.create_response(
+        request, {"errors": [{"field": field, "problem": problem, "instead": instead}]}, status=status
+    )
+
+
+def _fault(item: dict[str, Any]) -> dict[str, str]:
+    # The location starts with where it stood (a body under its parameter's name) and may end with a union's member.
+    where, *rest = item["loc"]
+    place = [str(part) for part in (rest[1:] if where == "body" else rest) if str(part) not in _MEMBERS]
+    field = ".".join(place) or str(where)
+    dial = any(str(part) in _MEMBERS for part in rest)
+    context = item.get("ctx") or {}
+    match item["type"]:
+        case "missing":
+            problem, instead = "is missing.", "Give it."
+        case "extra_forbidden":
+            problem, instead = "is not a part of this question.", "Leave it out."
+        case "enum" | "literal_error":
+            problem, instead = "has an unknown value.", f"Give {context.get('expected', 'a listed value')}."
+        case "string_type" | "float_type" | "finite_number" if dial:
+            problem, instead = "is neither a dial mark nor a number.", 'Give a mark in quotes like "1/60", or a number.'
+        case "string_type":
+            problem, instead = "is not a text.", "Give it in quotes."
+        case "float_type" | "int_type" | "float_parsing" | "int_parsing" | "finite_number":
+            problem, instead = "is not a number.", "Give a plain number."
+        case "value_error":
+            problem, instead = f"does not hold together: {context.get('error')}.", "Correct one of them."
+        case _:
+            message = str(item["msg"])
+            problem, instead = f"was refused: {message[:1].lower()}{message[1:]}.", "Give a value within these bounds."
+    return {"field": field, "problem": f"'{field}' {problem}", "instead": instead}
+
+
+_MEMBERS = {"str", "float", "constrained-str", "constrained-float"}

@@ -1,0 +1,94 @@
+"""Who is here: signing in, signing out, and the demo visit."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
+from ninja import Router, Schema
+from ninja.errors import HttpError
+from ninja.throttling import AnonRateThrottle
+from ninja.utils import check_csrf
+
+from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
+
+from .bench import Asked, Text
+from .refusals import Faults
+
+router = Router(tags=["session"])
+
+VISITED = "jackstaff_visited"
+_A_YEAR = 60 * 60 * 24 * 365
+
+
+class SignIn(Asked):
+    username: Text
+    password: Text
+
+
+class Session(Schema):
+    signed_in: bool
+    username: str | None
+    demo: bool
+
+
+@router.get("", response=Session)
+def look(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
+    """Who is signed in. Sets the cookie that later writes must echo."""
+    if _first_demo_visit(request):
+        login(request, User.objects.get(username=DEMO_ACCOUNT))
+        response.set_cookie(VISITED, "1", max_age=_A_YEAR, samesite="Lax", httponly=True)
+    get_token(request)
+    return _session(request)
+
+
+@router.post("", response={200: Session, 401: Faults}, throttle=[AnonRateThrottle("30/m")])
+def sign_in(request: HttpRequest, credentials: SignIn) -> object:
+    """Sign in with Django's accounts."""
+    _own_page_only(request)
+    user = authenticate(request, username=credentials.username, password=credentials.password)
+    if user is None:
+        fault = {
+            "field": "password",
+            "problem": "This name and password do not belong together.",
+            "instead": "Check both, capitals count.",
+        }
+        return 401, {"errors": [fault]}
+    login(request, user)
+    return 200, _session(request)
+
+
+@router.delete("", response=Session)
+def sign_out(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
+    """Sign out, and stay signed out even where a first demo visit would sign in."""
+    _own_page_only(request)
+    logout(request)
+    response.set_cookie(VISITED, "1", max_age=_A_YEAR, samesite="Lax", httponly=True)
+    return _session(request)
+
+
+def _session(request: HttpRequest) -> dict[str, object]:
+    signed_in = request.user.is_authenticated
+    return {
+        "signed_in": signed_in,
+        "username": request.user.get_username() if signed_in else None,
+        "demo": settings.DEMO,
+    }
+
+
+def _first_demo_visit(request: HttpRequest) -> bool:
+    return (
+        settings.DEMO
+        and VISITED not in request.COOKIES
+        and not request.user.is_authenticated
+        and request.META.get("REMOTE_ADDR") == "127.0.0.1"
+        and request.get_host().partition(":")[0] in settings.LOCAL_HOSTS
+        and User.objects.filter(username=DEMO_ACCOUNT).exists()
+    )
+
+
+def _own_page_only(request: HttpRequest) -> None:
+    if check_csrf(request):
+        raise HttpError(403, "This page is out of date; load it again")

@@ -1,0 +1,33 @@
+from getpass import getpass
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+
+class Command(BaseCommand):
+    help = "Make an account that can sign in: add_account NAME (asks for the password)."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("name")
+        parser.add_argument("--password-from", help="read the password from this file instead of asking")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        name = options["name"].strip()
+        if not name or User.objects.filter(username=name).exists():
+            raise CommandError(f"'{name}' is empty or taken. Choose another name.")
+        if options["password_from"]:
+            with open(options["password_from"], encoding="utf-8") as file:
+                password = file.read().strip()
+        else:
+            password = getpass("Password: ")
+            if password != getpass("Again: "):
+                raise CommandError("The two passwords differ. Nothing was made.")
+        try:
+            validate_password(password)
+        except ValidationError as error:
+            raise CommandError(" ".join(error.messages)) from error
+        User.objects.create_user(name, password=password)
+        self.stdout.write(f"Account '{name}' made.")

@@ -1,0 +1,103 @@
+"""What is kept for an account: running exposures and the frames they became.
+
+Keys are UUIDs made by the client, so writing the same record twice is one record and a
+signed-out person's records can be adopted later without renaming them.
+"""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+
+class Frame(models.Model):
+    """One exposure, from arming to the log: what was planned and what really happened.
+
+    A running exposure is a frame that has opened and not ended; every screen derives the clock
+    from ``opened_at``, so a reload or a second device is not a special case. ``plan`` holds the
+    question and the answer as they stood when it was armed.
+    """
+
+    class State(models.TextChoices):
+        OPEN = "open"
+        CLOSED = "closed"
+        ABORTED = "aborted"
+
+    class ClosedBy(models.TextChoices):
+        HAND = "hand"
+        MARK = "mark"
+
+    id = models.UUIDField(primary_key=True)
+    account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="frames")
+    state = models.CharField(max_length=8, choices=State.choices)
+    opened_at = models.DateTimeField()
+    closed_at = models.DateTimeField(null=True)
+    closed_by = models.CharField(max_length=8, choices=ClosedBy.choices, blank=True)
+    note = models.TextField(blank=True)
+
+    # The base reading: a camera's shutter, aperture and ISO, or a hand meter's EV.
+    reading_shutter = models.CharField(max_length=24, blank=True)
+    reading_aperture = models.CharField(max_length=12, blank=True)
+    reading_iso = models.CharField(max_length=12, blank=True)
+    reading_ev100 = models.FloatField(null=True)
+    step = models.CharField(max_length=6)
+    metered_at = models.DateTimeField(null=True)
+
+    # What was set, and the answer as it stood when the frame was armed.
+    aperture = models.CharField(max_length=12)
+    iso = models.CharField(max_length=12)
+    scale = models.CharField(max_length=10)
+    dial_limit = models.FloatField()
+    planned_seconds = models.FloatField()
+    base_seconds = models.FloatField()
+    sure_within_stops = models.FloatField()
+    dial_mark = models.CharField(max_length=12, null=True)
+    sum_steps = models.JSONField()
+
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-opened_at"]
+        indexes = [models.Index(fields=["account", "-opened_at"])]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(state="open", closed_at__isnull=True) | ~models.Q(state="open"),
+                name="open_frames_have_no_end",
+            ),
+            models.CheckConstraint(condition=models.Q(planned_seconds__gt=0), name="planned_time_is_positive"),
+        ]
+
+
+class FrameGlass(models.Model):
+    """One glass that was on the lens for a frame, in order from the lens outwards."""
+
+    frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="stack")
+    place = models.PositiveSmallIntegerField()
+    name = models.CharField(max_length=60)
+    stops = models.FloatField()
+    offset = models.FloatField(null=True)
+    in_reading = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["place"]
+        constraints = [models.UniqueConstraint(fields=["frame", "place"], name="one_glass_a_place")]
+
+
+class FrameEvent(models.Model):
+    """Something that happened to a running exposure: opened, shifted, closed, taken back, aborted."""
+
+    class Kind(models.TextChoices):
+        OPENED = "opened"
+        SHIFTED = "shifted"
+        CLOSED = "closed"
+        TAKEN_BACK = "taken_back"
+        ABORTED = "aborted"
+
+    id = models.UUIDField(primary_key=True)
+    frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="events")
+    at = models.DateTimeField()
+    kind = models.CharField(max_length=12, choices=Kind.choices)
+    seconds = models.FloatField(null=True)
+
+    class Meta:
+        ordering = ["at"]

@@ -1,0 +1,98 @@
+"""Settings, all from the environment; every default is safe on one's own machine.
+
+JACKSTAFF_DATA_DIR     where the database and the secret key live (default ./var)
+JACKSTAFF_DEMO=1       sign a first local visit in as the demo account
+JACKSTAFF_HOSTS        comma-separated host names to answer besides the local ones
+JACKSTAFF_DEV=1        Django's debug pages, for make dev only
+"""
+
+import os
+import re
+from pathlib import Path
+
+from .secret import secret_key
+
+ROOT = Path(__file__).resolve().parents[3]
+DATA_DIR = Path(os.environ.get("JACKSTAFF_DATA_DIR", ROOT / "var")).resolve()
+DATA_DIR.mkdir(parents=True, exist_ok=True)
+WEB_DIST = ROOT / "web" / "dist"
+
+DEBUG = os.environ.get("JACKSTAFF_DEV") == "1"
+DEMO = os.environ.get("JACKSTAFF_DEMO") == "1"
+SECRET_KEY = secret_key(DATA_DIR / "secret_key")
+LOCAL_HOSTS = ["127.0.0.1", "localhost"]
+ALLOWED_HOSTS = LOCAL_HOSTS + [host for host in os.environ.get("JACKSTAFF_HOSTS", "").split(",") if host]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "ninja",
+    "jackstaff.records",
+]
+MIDDLEWARE = [
+    # Headers stand above WhiteNoise, or the page and the scripts go out without them.
+    "jackstaff.site.headers.SecurityHeaders",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+]
+ROOT_URLCONF = "jackstaff.site.urls"
+WSGI_APPLICATION = "jackstaff.site.wsgi.application"
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA_DIR / "jackstaff.sqlite3",
+        "CONN_MAX_AGE": 60,
+        "OPTIONS": {
+            # Deferred transactions fail at once on a busy database, whatever the timeout.
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 5,
+            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA foreign_keys=ON;",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("MinimumLengthValidator", "CommonPasswordValidator", "NumericPasswordValidator")
+]
+
+SESSION_COOKIE_NAME = "jackstaff_session"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 90
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_NAME = "jackstaff_csrf"
+CSRF_COOKIE_SAMESITE = "Lax"
+
+LANGUAGE_CODE = "en"
+TIME_ZONE = "UTC"
+USE_TZ = True
+APPEND_SLASH = False
+DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
+
+STATIC_URL = "static/"
+WHITENOISE_ROOT = WEB_DIST if WEB_DIST.is_dir() else None
+WHITENOISE_INDEX_FILE = True
+WHITENOISE_MAX_AGE = 0
+WHITENOISE_MIMETYPES = {".webmanifest": "application/manifest+json", ".whl": "application/zip"}
+
+# Vite names hashed files NAME-HASH8.ext; only those never change.
+_HASHED = re.compile(r"^/assets/.+-[A-Za-z0-9_-]{8}\.[a-z0-9]+$")
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 (WhiteNoise's own name)
+    """True for a built file whose name carries its content's hash."""
+    return bool(_HASHED.match(url))
+
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    # Refusals are answers, not events.
+    "loggers": {"django.request": {"level": "ERROR"}},
+}

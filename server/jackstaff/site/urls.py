@@ -1,0 +1,36 @@
+"""Where requests go: the API, else the page, which does its own routing."""
+
+from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
+from django.urls import path, re_path
+from django.views.decorators.csrf import csrf_exempt
+
+from jackstaff.api.front import api
+from jackstaff.site import settings
+
+
+def page(request: HttpRequest) -> HttpResponseBase:
+    """The built page, for every address the browser routes itself."""
+    index = settings.WEB_DIST / "index.html"
+    if not index.is_file():
+        return HttpResponse("The interface is not built yet: run 'make build'.", status=503, content_type="text/plain")
+    response = FileResponse(index.open("rb"), content_type="text/html; charset=utf-8")
+    response.headers["Cache-Control"] = "no-cache"
+    return response
+
+
+@csrf_exempt
+def unknown(request: HttpRequest, rest: str) -> JsonResponse:
+    """A JSON answer for addresses under /api/ that do not exist."""
+    error = {
+        "field": "path",
+        "problem": f"/api/{rest} does not exist.",
+        "instead": "See /api/openapi.json for what does.",
+    }
+    return JsonResponse({"errors": [error]}, status=404)
+
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^api/(?P<rest>.*)$", unknown),
+    re_path(r"^(?!api/|assets/).*$", page),
+]
