@@ -85,7 +85,10 @@ class SumStep:
 
 @dataclass(frozen=True, slots=True)
 class Exposure:
-    """The answer. Times in seconds, stops + = longer, ``sure_within_stops`` a 95 % half-width."""
+    """The answer. Times in seconds, stops + = longer, ``sure_within_stops`` a 95 % half-width.
+
+    ``set_seconds`` is what the shutter will do: the dial mark's exact time, or ``seconds`` in bulb.
+    """
 
     seconds: float
     stops: float
@@ -93,6 +96,7 @@ class Exposure:
     exact_seconds: float
     bulb: bool
     dial_mark: str | None
+    set_seconds: float
     past_dial_stops: float
     sure_within_stops: float
     from_seconds: float
@@ -143,6 +147,7 @@ def expose(question: ExposureQuestion) -> Exposure:
         exact_seconds=exact,
         bulb=bulb,
         dial_mark=mark.label if mark else None,
+        set_seconds=mark.exact if mark else seconds,
         past_dial_stops=max(past, 0.0),
         sure_within_stops=sure,
         from_seconds=seconds * 2**-sure,

@@ -15,6 +15,7 @@ from jackstaff_core.exposure import MOST_GLASSES, Counting, Exposure, ExposureQu
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.readout import readout as read_readout
 from jackstaff_core.scales import Scale, Step, apertures, dial, isos
+from jackstaff_core.starter import STARTER_BAG, STARTER_ON, STARTER_READING
 
 router = Router(tags=["bench"])
 
@@ -122,6 +123,7 @@ class ExposureAnswer(Schema):
     exact_seconds: float
     bulb: bool
     dial_mark: str | None
+    set_seconds: float
     past_dial_stops: float
     sure_within_stops: float
     from_seconds: float
@@ -142,6 +144,27 @@ class ScalesAnswer(Schema):
     shutter: list[MarkAnswer]
     aperture: list[MarkAnswer]
     iso: list[MarkAnswer]
+
+
+class BagGlass(Schema):
+    id: str
+    name: str
+    label: str
+    stops: float
+    offset: float | None
+    offset_sd: float | None
+
+
+class StarterReading(Schema):
+    shutter: str
+    aperture: str
+    iso: str
+
+
+class StarterAnswer(Schema):
+    glass: list[BagGlass]
+    on: list[str]
+    reading: StarterReading
 
 
 @router.post("/readout", response=ReadoutAnswer)
@@ -168,6 +191,17 @@ def exposure(request: HttpRequest, question: ExposureAsked) -> Exposure:
             dial_limit=question.dial_limit,
         )
     )
+
+
+@router.get("/starter", response=StarterAnswer)
+def starter(request: HttpRequest) -> dict[str, object]:
+    """The bag, reading and stack a newcomer starts with."""
+    shutter, aperture, iso = STARTER_READING
+    return {
+        "glass": STARTER_BAG,
+        "on": STARTER_ON,
+        "reading": {"shutter": shutter, "aperture": aperture, "iso": iso},
+    }
 
 
 @router.get("/scales", response=ScalesAnswer)

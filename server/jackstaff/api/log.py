@@ -54,6 +54,7 @@ class FrameAnswer(Asked):
     """The answer as it stood when the frame was armed."""
 
     seconds: Seconds
+    set_seconds: Seconds
     base_seconds: Seconds
     sure_within_stops: Annotated[Number, Field(ge=0, le=60)]
     dial_mark: Short | None = None
@@ -125,6 +126,13 @@ def running(request: HttpRequest) -> object:
     return _doc(frame) if frame else None
 
 
+@router.get("/{uuid:key}", response={200: FrameKept, 404: Faults})
+def show(request: HttpRequest, key: UUID) -> object:
+    """One frame of the account."""
+    frame = frames_of(_account(request)).filter(pk=key).first()
+    return (200, _doc(frame)) if frame else (404, _NO_SUCH_FRAME)
+
+
 @router.put("/{uuid:key}", response={200: FrameKept, 409: Faults})
 def keep(request: HttpRequest, key: UUID, frame: FrameDoc) -> object:
     """Keep a frame under the client's own key; sending it twice keeps it once."""
@@ -143,7 +151,10 @@ def forget(request: HttpRequest, key: UUID) -> object:
     """Forget a frame. The client may put it back under the same key."""
     if delete_frame(_account(request), key):
         return 204, None
-    return 404, {"errors": [{"field": "id", "problem": "No such frame.", "instead": "Load the log again."}]}
+    return 404, _NO_SUCH_FRAME
+
+
+_NO_SUCH_FRAME = {"errors": [{"field": "id", "problem": "No such frame.", "instead": "Load the log again."}]}
 
 
 def _account(request: HttpRequest) -> User:
@@ -169,6 +180,7 @@ def _save(account: User, doc: FrameDoc) -> Frame:
         "scale": doc.scale,
         "dial_limit": doc.dial_limit,
         "planned_seconds": doc.answer.seconds,
+        "set_seconds": doc.answer.set_seconds,
         "base_seconds": doc.answer.base_seconds,
         "sure_within_stops": doc.answer.sure_within_stops,
         "dial_mark": doc.answer.dial_mark,
@@ -206,6 +218,7 @@ def _doc(frame: Frame) -> dict[str, object]:
         "dial_limit": frame.dial_limit,
         "answer": {
             "seconds": frame.planned_seconds,
+            "set_seconds": frame.set_seconds,
             "base_seconds": frame.base_seconds,
             "sure_within_stops": frame.sure_within_stops,
             "dial_mark": frame.dial_mark,

@@ -66,7 +66,7 @@ def _keep(account: User, number: int, shot: _Shot) -> None:
         )
     )
     opened = datetime.fromisoformat(shot.at).replace(tzinfo=UTC)
-    closed = opened + timedelta(seconds=answer.seconds + shot.closed_late)
+    closed = opened + timedelta(seconds=answer.set_seconds + shot.closed_late)
     key = uuid5(NAMESPACE_URL, f"jackstaff:demo:{number}")
     names = [name for name, _, _ in shot.glass]
     steps = [
@@ -92,6 +92,7 @@ def _keep(account: User, number: int, shot: _Shot) -> None:
             "scale": "exact",
             "dial_limit": 30.0,
             "planned_seconds": answer.seconds,
+            "set_seconds": answer.set_seconds,
             "base_seconds": answer.base_seconds,
             "sure_within_stops": answer.sure_within_stops,
             "dial_mark": answer.dial_mark,

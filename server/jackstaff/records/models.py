@@ -49,6 +49,7 @@ class Frame(models.Model):
     scale = models.CharField(max_length=10)
     dial_limit = models.FloatField()
     planned_seconds = models.FloatField()
+    set_seconds = models.FloatField()
     base_seconds = models.FloatField()
     sure_within_stops = models.FloatField()
     dial_mark = models.CharField(max_length=12, null=True)

@@ -1,0 +1,8 @@
+// Runs before first paint: the light chosen last time, else what the system prefers.
+(function () {
+  var found = document.cookie.match(/(?:^|; )jackstaff_light=(noon|dusk|red)/);
+  var dark = window.matchMedia("(prefers-color-scheme: dark)").matches;
+  var light = found ? found[1] : dark ? "dusk" : "noon";
+  document.documentElement.dataset.light = light;
+  document.documentElement.dataset.bsTheme = light === "noon" ? "light" : "dark";
+})();

@@ -1,0 +1,30 @@
+import { useMeasured } from "../shell/useMeasured";
+import { Staff } from "../staff/Staff";
+import type { Armed } from "./running";
+
+/** The armed sum on the staff, with the light gathered so far while the shutter is open. */
+export function PlanStaff({ plan, elapsed }: { plan: Armed["plan"]; elapsed?: number }) {
+  const [stage, size] = useMeasured<HTMLDivElement>();
+  const answer = plan.answer;
+  return (
+    <div className="run-staff" ref={stage}>
+      {size && (
+        <Staff
+          answer={{
+            ...answer,
+            stops: answer.steps.reduce((sum, step) => sum + step.stops, 0),
+            // Here the plan is fixed: what was unsure was shown when it was made.
+            from_seconds: answer.seconds,
+            to_seconds: answer.seconds,
+          }}
+          stack={plan.stack}
+          settings={plan.settings}
+          dialLimit={plan.dial_limit}
+          {...(elapsed === undefined ? {} : { elapsed })}
+          width={size.width}
+          height={size.height}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,33 @@
+import { Button } from "react-bootstrap";
+import { Link, useNavigate } from "react-router";
+import { useFrame } from "../log/useFrames";
+import { words } from "../words";
+import { ArmedView } from "./ArmedView";
+import { EndedView } from "./EndedView";
+import { OpenView } from "./OpenView";
+import { useArmed, useOpenFrame } from "./running";
+import "./run.css";
+
+/** Run is whatever the records say: an open frame, a finished one, an armed one, or nothing. */
+export function RunScreen() {
+  const armed = useArmed();
+  const open = useOpenFrame();
+  const finished = useFrame(open ? null : (armed?.finished ?? null));
+  const navigate = useNavigate();
+
+  if (open) return <OpenView key={open.id} frame={open} />;
+  if (armed?.finished && finished) return <EndedView frame={finished} />;
+  if (armed) return <ArmedView plan={armed.plan} />;
+  return (
+    <div className="empty">
+      <h1>{words.run.nothing}</h1>
+      <p>{words.run.nothingHint}</p>
+      <Button variant="signal" onClick={() => void navigate("/")}>
+        {words.run.toBench}
+      </Button>
+      <Link to="/log" className="plain-link">
+        {words.run.toLog}
+      </Link>
+    </div>
+  );
+}

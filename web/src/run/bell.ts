@@ -1,0 +1,48 @@
+/**
+ * The end bell: queued ahead on the audio clock, so that it rings even while the page's own timers sleep.
+ */
+let context: AudioContext | undefined;
+let queued: OscillatorNode[] = [];
+
+/** Wake the audio up; must be called from a press. False when the browser refuses. */
+export async function wake(): Promise<boolean> {
+  try {
+    context ??= new AudioContext();
+    if (context.state !== "running") await context.resume();
+    return context.state === "running";
+  } catch {
+    return false;
+  }
+}
+
+/** Queue the end bell `seconds` from now, replacing one queued before, with a tick for each of the last three seconds. */
+export function queueBell(seconds: number): void {
+  silence();
+  for (const before of [3, 2, 1]) if (seconds > before) tone(seconds - before, 660, 0.09);
+  for (const strike of [0, 0.45, 0.9, 1.8, 2.25, 2.7]) tone(Math.max(0, seconds) + strike, 988, 0.35);
+}
+
+/** One short tick now: the lead-in counted aloud. */
+export function tick(): void {
+  tone(0, 660, 0.09);
+}
+
+export function silence(): void {
+  for (const node of queued) node.stop();
+  queued = [];
+}
+
+function tone(after: number, frequency: number, length: number): void {
+  if (!context) return;
+  const at = context.currentTime + after;
+  const oscillator = context.createOscillator();
+  const gain = context.createGain();
+  oscillator.frequency.value = frequency;
+  gain.gain.setValueAtTime(0, at);
+  gain.gain.linearRampToValueAtTime(0.5, at + 0.01);
+  gain.gain.exponentialRampToValueAtTime(0.001, at + length);
+  oscillator.connect(gain).connect(context.destination);
+  oscillator.start(at);
+  oscillator.stop(at + length);
+  queued.push(oscillator);
+}

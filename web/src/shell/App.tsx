@@ -1,0 +1,45 @@
+import { useState } from "react";
+import { Navigate, Route, Routes, useNavigate } from "react-router";
+import { BenchScreen } from "../bench/BenchScreen";
+import { LogScreen } from "../log/LogScreen";
+import { RunScreen } from "../run/RunScreen";
+import { words } from "../words";
+import { Header, Tabs } from "./Header";
+import { KeysHelp } from "./KeysHelp";
+import { nextLight, useLight } from "./light";
+import { SignIn } from "./SignIn";
+import { Toasts } from "./Toasts";
+import { useKeptInStep } from "./useSession";
+import { useKeys } from "./useKeys";
+
+export function App() {
+  const [dialog, setDialog] = useState<"keys" | "signIn" | null>(null);
+  const [light, setLight] = useLight();
+  const navigate = useNavigate();
+  useKeptInStep();
+  useKeys("b", () => void navigate("/"));
+  useKeys("l", () => void navigate("/log"));
+  useKeys("n", () => setLight(nextLight(light)));
+  useKeys("?", () => setDialog("keys"));
+
+  return (
+    <>
+      <a className="skip" href="#main">
+        {words.header.skip}
+      </a>
+      <Header light={light} setLight={setLight} onKeys={() => setDialog("keys")} onSignIn={() => setDialog("signIn")} />
+      <main id="main" tabIndex={-1}>
+        <Routes>
+          <Route path="/" element={<BenchScreen />} />
+          <Route path="/run" element={<RunScreen />} />
+          <Route path="/log" element={<LogScreen />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+        <Toasts />
+      </main>
+      <Tabs />
+      {dialog === "keys" && <KeysHelp onClose={() => setDialog(null)} />}
+      {dialog === "signIn" && <SignIn onClose={() => setDialog(null)} />}
+    </>
+  );
+}

@@ -1,0 +1,37 @@
+import { Modal } from "react-bootstrap";
+import { words } from "../words";
+
+type Key = keyof typeof words.keys.list;
+
+const GROUPS: [string, Key[]][] = [
+  [words.keys.everywhere, ["screens", "light", "help"]],
+  [words.keys.bench, ["glass", "glassIn", "bare", "fields", "shot", "step", "type", "meter", "arm"]],
+  [words.keys.run, ["open", "close", "earlier"]],
+];
+
+export function KeysHelp({ onClose }: { onClose: () => void }) {
+  return (
+    <Modal show onHide={onClose} centered aria-labelledby="keys-title">
+      <Modal.Header closeButton closeLabel={words.keys.close}>
+        <Modal.Title id="keys-title">{words.keys.title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="keys-list">
+        {GROUPS.map(([group, keys]) => (
+          <section key={group}>
+            <h3>{group}</h3>
+            <dl>
+              {keys.map((key) => (
+                <div key={key}>
+                  <dt>
+                    <kbd>{words.keys.list[key][0]}</kbd>
+                  </dt>
+                  <dd>{words.keys.list[key][1]}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </Modal.Body>
+    </Modal>
+  );
+}

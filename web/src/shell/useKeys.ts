@@ -1,0 +1,22 @@
+import { useHotkeys } from "react-hotkeys-hook";
+
+/**
+ * Keys of the page, by what they type (letters, signs) or by their position (digits, so that Shift
+ * does not turn 1 into a sign). Silent while somebody types in a field or a dialog is open.
+ */
+export function useKeys(keys: string, act: (event: KeyboardEvent) => void, by: "sign" | "position" = "sign"): void {
+  useHotkeys(keys, act, {
+    preventDefault: true,
+    useKey: by === "sign",
+    enableOnFormTags: true,
+    ignoreEventWhen: (event) =>
+      event.repeat || document.querySelector("[role=dialog]") !== null || hasOwnUse(event.target, event.key),
+  });
+}
+
+/** Text fields take every key; buttons and links take Space and Enter for themselves. */
+function hasOwnUse(target: EventTarget | null, key: string): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (target.matches("input:not([type=radio]):not([type=checkbox]), textarea, select")) return true;
+  return (key === " " || key === "Enter") && target.matches("button, a");
+}

@@ -1,0 +1,71 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { flush, put, useWaiting, waitingFrame } from "../log/outbox";
+import { setOwner } from "./owner";
+import { say } from "./say";
+import { words } from "../words";
+
+export type Session = Schemas["Session"];
+
+export function useSession() {
+  return useQuery({
+    queryKey: ["session"],
+    queryFn: () => answer(api.GET("/api/session")),
+    staleTime: Infinity,
+    refetchOnWindowFocus: false,
+  });
+}
+
+/**
+ * Keeps account and browser in step: whatever waits here is sent as soon as somebody is signed in,
+ * and an exposure that runs on another device is shown here too. Mounted once.
+ */
+export function useKeptInStep(): void {
+  const client = useQueryClient();
+  const session = useSession().data;
+  const account = session?.signed_in ? session.username : null;
+  const waiting = useWaiting();
+  const busy = useRef(false);
+  const again = useRef(false);
+
+  useEffect(() => {
+    if (session) setOwner(account);
+  }, [session, account]);
+
+  useEffect(() => {
+    if (!account) return;
+    const push = async () => {
+      again.current = true;
+      if (busy.current) return;
+      busy.current = true;
+      try {
+        while (again.current) {
+          again.current = false;
+          const adopted = await flush(account);
+          if (adopted > 0) say({ text: words.session.adopted(adopted) });
+        }
+        await client.invalidateQueries({ queryKey: ["frames"] });
+      } catch {
+        await client.invalidateQueries({ queryKey: ["session"] });
+      } finally {
+        busy.current = false;
+      }
+    };
+    void push();
+    const timer = window.setInterval(() => void push(), 15_000);
+    return () => window.clearInterval(timer);
+  }, [account, waiting, client]);
+
+  useEffect(() => {
+    if (!account) return;
+    const look = async () => {
+      const open = await answer(api.GET("/api/frames/running")).catch(() => null);
+      if (open && !waitingFrame(open.id)) put(open, account);
+    };
+    const onFocus = () => void look();
+    onFocus();
+    window.addEventListener("focus", onFocus);
+    return () => window.removeEventListener("focus", onFocus);
+  }, [account]);
+}

@@ -1,0 +1,51 @@
+import { scaleLog, type ScaleLogarithmic } from "d3-scale";
+
+/** One axis for everything: time in stops, shortest at the bottom. */
+export type Axis = ScaleLogarithmic<number, number>;
+
+export interface Tick {
+  seconds: number;
+  label: string;
+}
+
+const FRACTIONS = [2, 4, 8, 15, 30, 60, 125, 250, 500, 1000, 2000, 4000, 8000, 16000, 32000];
+const MARKS: Tick[] = [
+  ...FRACTIONS.map((n, place) => ({ seconds: 2 ** -(place + 1), label: `1/${n}` })).reverse(),
+  ...[1, 2, 4, 8, 15, 30].map((n, place) => ({ seconds: 2 ** place, label: `${n} s` })),
+  // Past the dial times are literal, so these are true minutes and hours.
+  ...[1, 2, 4, 8, 16, 32].map((n) => ({ seconds: 60 * n, label: `${n} m` })),
+  ...[1, 2, 4, 8, 16].map((n) => ({ seconds: 3600 * n, label: `${n} h` })),
+];
+
+/** An axis that holds all `times` with room around them, at least `stops` long. */
+export function axis(times: number[], top: number, bottom: number, stops = 12): Axis {
+  const room = 2 ** 1.4;
+  let low = Math.min(...times) / room;
+  let high = Math.max(...times) * room;
+  const short = stops - Math.log2(high / low);
+  if (short > 0) {
+    low /= 2 ** (short * 0.35);
+    high *= 2 ** (short * 0.65);
+  }
+  return scaleLog([low, high], [bottom, top]).base(2);
+}
+
+/** Full-stop marks on the axis, thinned until labels are `gap` pixels apart. */
+export function ticks(scale: Axis, gap = 22): Tick[] {
+  const [low = 0, high = 0] = scale.domain();
+  const shown = MARKS.filter((mark) => mark.seconds >= low && mark.seconds <= high);
+  const kept: Tick[] = [];
+  for (const mark of shown) {
+    const last = kept.at(-1);
+    if (!last || scale(last.seconds) - scale(mark.seconds) >= gap) kept.push(mark);
+  }
+  return kept;
+}
+
+/** Third-stop rungs between, as plain positions in seconds. */
+export function thirds(scale: Axis): number[] {
+  const [low = 1, high = 1] = scale.domain();
+  const first = Math.ceil(Math.log2(low) * 3);
+  const last = Math.floor(Math.log2(high) * 3);
+  return Array.from({ length: last - first + 1 }, (_, place) => 2 ** ((first + place) / 3));
+}

@@ -1,0 +1,78 @@
+import type { Schemas } from "../api/client";
+import { words } from "../words";
+import { signedStops, timeText } from "../words/times";
+
+export type SumStep = Schemas["StepAnswer"];
+
+/** A span of the staff that one part of the sum takes. */
+export interface Part {
+  key: string;
+  kind: "glass" | "in_reading" | "aperture" | "iso";
+  name: string;
+  stops: number;
+  from: number;
+  to: number;
+}
+
+/** A worked-out frame, as far as drawing its sum needs it. */
+export interface Summed {
+  answer: { steps: SumStep[] };
+  stack: { name: string; stops: number; offset?: number | null }[];
+  settings: { aperture: string; iso: string };
+}
+
+/**
+ * The sum as spans to draw: a glass and what it measures beside its label become one block as tall
+ * as its measured stops; glass that was in the reading hangs below the base.
+ */
+export function partsOf({ answer, stack, settings }: Summed): Part[] {
+  const steps = answer.steps;
+  const parts: Part[] = [];
+  let at = steps[0]?.seconds ?? 1;
+  let ghost = at;
+  for (const step of steps.slice(1)) {
+    const glass = step.glass == null ? undefined : stack[step.glass];
+    const last = parts.at(-1);
+    if (step.kind === "measured" && last) {
+      last.to = step.seconds;
+      last.stops += step.stops;
+    } else if (step.kind === "in_reading") {
+      const stops = (glass?.stops ?? 0) + (glass?.offset ?? 0);
+      const below = ghost / 2 ** stops;
+      parts.push({
+        key: `in-${step.glass}`,
+        kind: "in_reading",
+        name: glass?.name ?? step.name,
+        stops,
+        from: below,
+        to: ghost,
+      });
+      ghost = below;
+    } else {
+      const kind = step.kind === "aperture" || step.kind === "iso" ? step.kind : "glass";
+      const moved = { aperture: `f/${settings.aperture}`, iso: `ISO ${settings.iso}`, glass: glass?.name ?? step.name };
+      parts.push({
+        key: `${step.kind}-${step.glass ?? ""}`,
+        kind,
+        name: moved[kind],
+        stops: step.stops,
+        from: at,
+        to: step.seconds,
+      });
+    }
+    at = step.seconds;
+  }
+  return parts;
+}
+
+/** The staff in words, for those who hear it. */
+export function staffText(answer: { base_seconds: number; seconds: number }, parts: Part[]): string {
+  const said = parts.map((part) =>
+    words.staff.part(
+      part.kind === "in_reading" ? words.staff.was(part.name) : part.name,
+      signedStops(part.stops),
+      timeText(part.kind === "in_reading" ? answer.base_seconds : part.to),
+    ),
+  );
+  return words.staff.text(timeText(answer.base_seconds), said.join(" "), timeText(answer.seconds));
+}

@@ -1,0 +1,4 @@
+import { en, type Words } from "./en";
+
+/** The words in the language of the page. */
+export const words: Words = en;

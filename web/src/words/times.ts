@@ -1,0 +1,65 @@
+/** Times and stops as text. Formatting only: what a time should be is worked out by the core. */
+
+export interface TimePart {
+  value: string;
+  unit: string;
+}
+
+/** A time in the parts the big answer is set in: `3` m `38` s, `1/60`, `0.6` s. */
+export function timeParts(seconds: number): TimePart[] {
+  if (seconds < 0.29) return [{ value: `1/${trimmed(1 / seconds)}`, unit: "s" }];
+  if (seconds < 9.95) return [{ value: seconds.toFixed(1).replace(/\.0$/, ""), unit: "s" }];
+  const whole = Math.round(seconds);
+  if (whole < 60) return [{ value: String(whole), unit: "s" }];
+  if (whole < 3600) {
+    return [
+      { value: String(Math.floor(whole / 60)), unit: "m" },
+      { value: String(whole % 60).padStart(2, "0"), unit: "s" },
+    ];
+  }
+  const minutes = Math.round(seconds / 60);
+  return [
+    { value: String(Math.floor(minutes / 60)), unit: "h" },
+    { value: String(minutes % 60).padStart(2, "0"), unit: "m" },
+  ];
+}
+
+export function timeText(seconds: number): string {
+  const parts = timeParts(seconds);
+  if (parts[0]?.value.startsWith("1/")) return parts[0].value;
+  return parts.map((part) => `${part.value} ${part.unit}`).join(" ");
+}
+
+/** A time no finer than two digits can stand for: the ends of a plus-or-minus band. */
+export function roughTime(seconds: number): string {
+  if (seconds < 0.29) return `1/${Number((1 / seconds).toPrecision(2))}`;
+  const grain = seconds < 10 ? 0.1 : seconds < 60 ? 1 : seconds < 600 ? 10 : seconds < 3600 ? 60 : 600;
+  const rounded = Math.round(seconds / grain) * grain;
+  return timeText(rounded).replace(/ 00 [sm]$/, "");
+}
+
+/** A running clock: `0:07`, `12:45`, `1:02:03`. */
+export function clockText(seconds: number): string {
+  const whole = Math.floor(Math.max(0, seconds));
+  const [hours, minutes, rest] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60];
+  const tail = String(rest).padStart(2, "0");
+  return hours > 0 ? `${hours}:${String(minutes).padStart(2, "0")}:${tail}` : `${minutes}:${tail}`;
+}
+
+/** A dial mark as people say it: `1/60`, `4 s`. */
+export function markText(label: string): string {
+  return label.includes("/") ? label : `${label} s`;
+}
+
+/** Signed stops with a true minus sign; two decimals below a third of a stop, else one. */
+export function signedStops(stops: number): string {
+  const size = Math.abs(stops);
+  const digits = size < 0.295 && size > 0 ? 2 : 1;
+  const text = size.toFixed(digits);
+  if (Number(text) === 0) return "0";
+  return `${stops < 0 ? "−" : "+"}${text}`;
+}
+
+function trimmed(value: number): string {
+  return value >= 9.95 ? String(Math.round(value)) : value.toFixed(1).replace(/\.0$/, "");
+}
