@@ -55,11 +55,11 @@ types: build/dev.stamp build/node.stamp ## regenerate the interface's types from
 
 bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference in the same run
 	@tools/preflight.sh chromium
-	@$(BIN)/python bench/run.py
+	@$(BIN)/python -m bench.run
 
 shots: build/dev.stamp build/web.stamp ## retake docs/screenshots from demo data
 	@tools/preflight.sh chromium
-	@$(BIN)/python tools/shots.py
+	@$(BIN)/python -m tools.shots
 
 build: build/run.stamp build/web.stamp ## install and build without starting
 

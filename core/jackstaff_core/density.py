@@ -17,6 +17,7 @@ import math
 import re
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
 
 from .refusal import Refusal
 
@@ -91,7 +92,7 @@ _STOP_WORD = r"(?:f-?\s?stops?|stops?|ev)"
 _DENSITY_WORD = r"(?:optical\s+density|density|od|d)"
 _TO = r"\s*(?:-|–|—|\bto\b)\s*"
 _MARK = re.compile(
-    rf"(?<![^\W_])(?P<nd>v?nd\s*)?"
+    rf"(?<![^\W_])(?P<nd>v?nd\s*-?\s*)?"
     rf"(?P<before>\b(?:{_DENSITY_WORD}|factor)\s*|[x×]\s*)?"
     rf"(?P<low>{_NUM})(?:\s*[x×](?=\s*(?:-|–|to)\s*\d))?(?:{_TO}(?P<high>{_NUM}))?"
     rf"(?:\s*-?\s*(?P<after>{_STOP_WORD}|{_DENSITY_WORD}|[x×]|factor)(?![a-z0-9]))?",
@@ -102,6 +103,7 @@ _WORDS = re.compile(r"[^\W\d_]+\.?|[\s()/,;:+|#'\"_-]+")
 _INSTEAD = "Write '3 stops', 'x8' or '0.9 OD'."
 
 
+@lru_cache(maxsize=256)
 def density(text: str) -> Label:
     """Every meaning a filter label can have.
 

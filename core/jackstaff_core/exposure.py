@@ -22,7 +22,7 @@ from .density import MOST_STOPS, certain_strength
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
 from .readout import DIAL_LIMIT
 from .refusal import Refusal, within
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Scale, Step, dial
+from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, dial
 from .spoken import Rounded, rounded, said
 from .sureness import UNMEASURED_GLASS_SD, reading_sd, sure_within
 
@@ -125,7 +125,7 @@ def expose(question: ExposureQuestion) -> Exposure:
     Refusal
         Any part that cannot be read or lies outside the limits, with the place and the cure.
     """
-    dial_limit = within("dial_limit", question.dial_limit, 1 / 8, 3600, "s")
+    dial_limit = within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
     reading = metered(question.reading, question.settings)
     settings = settled("settings", question.settings, reading.settings, reading.step)
     stack = _stack(question.stack)

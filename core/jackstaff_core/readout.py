@@ -12,8 +12,8 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from .refusal import Refusal
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, dial, spelled, times
+from .refusal import Refusal, within
+from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Step, dial, spelled, times
 
 DIAL_LIMIT = 30.0
 """The longest mark most bodies offer before bulb, seconds."""
@@ -63,6 +63,7 @@ def readout(text: str, step: Step = Step.THIRD, dial_limit: float = DIAL_LIMIT) 
     Refusal
         Nothing readable, zero, negative, or outside 1/32000 s to 24 h.
     """
+    within("dial_limit", dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
     body = " ".join(text.split())
     if found := _FRACTION.fullmatch(body):
         return _one(_on_ladder(f"1/{_tidy(found[1])}", step))

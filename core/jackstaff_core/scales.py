@@ -24,6 +24,8 @@ from functools import cache, cached_property, lru_cache
 
 SHORTEST_SECONDS = 2.0**-15
 """The fastest dial mark, 1/32000, exactly."""
+SHORTEST_DIAL, LONGEST_DIAL = 1 / 8, 3600.0
+"""Where a body's shutter dial may end [s]."""
 LONGEST_SECONDS = 86_400.0
 """24 h: beyond that nobody stands beside a tripod."""
 

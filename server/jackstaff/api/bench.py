@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
-from pydantic import ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field
+from pydantic_core import to_json
 
 from jackstaff_core.advice import Severity
 from jackstaff_core.density import MOST_STOPS, Notation
@@ -14,7 +15,7 @@ from jackstaff_core.density import density as read_density
 from jackstaff_core.exposure import MOST_GLASSES, Counting, Exposure, ExposureQuestion, GlassGiven, expose
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.readout import readout as read_readout
-from jackstaff_core.scales import Scale, Step, apertures, dial, isos
+from jackstaff_core.scales import LONGEST_DIAL, SHORTEST_DIAL, Scale, Step, apertures, dial, isos
 from jackstaff_core.starter import STARTER_BAG, STARTER_ON, STARTER_READING
 
 router = Router(tags=["bench"])
@@ -22,9 +23,10 @@ router = Router(tags=["bench"])
 Number = Annotated[float, Field(strict=True)]
 Text = Annotated[str, Field(min_length=1, max_length=120)]
 Dial = Annotated[str, Field(min_length=1, max_length=24)] | Number
+DialLimit = Annotated[float, Field(ge=SHORTEST_DIAL, le=LONGEST_DIAL)]
 
 
-class Asked(Schema):
+class Asked(BaseModel):
     """A question: unknown fields are refused, so that a slip of the pen is never ignored."""
 
     model_config = ConfigDict(extra="forbid")
@@ -180,17 +182,24 @@ def density(request: HttpRequest, question: DensityAsked) -> object:
 
 
 @router.post("/exposure", response=ExposureAnswer)
-def exposure(request: HttpRequest, question: ExposureAsked) -> Exposure:
+def exposure(request: HttpRequest, question: ExposureAsked) -> HttpResponse:
     """Base reading, stack and settings into one exposure time, step by step."""
-    return expose(
-        ExposureQuestion(
-            reading=ReadingGiven(**dict(question.reading)),
-            stack=tuple(GlassGiven(**dict(glass)) for glass in question.stack),
-            settings=SettingsGiven(**dict(question.settings)),
-            scale=question.scale,
-            dial_limit=question.dial_limit,
+    return _plain(
+        expose(
+            ExposureQuestion(
+                reading=ReadingGiven(**dict(question.reading)),
+                stack=tuple(GlassGiven(**dict(glass)) for glass in question.stack),
+                settings=SettingsGiven(**dict(question.settings)),
+                scale=question.scale,
+                dial_limit=question.dial_limit,
+            )
         )
     )
+
+
+def _plain(answer: Exposure) -> HttpResponse:
+    """The core's answer as it stands: asked at every key press, it is not checked again on the way out."""
+    return HttpResponse(to_json(answer), content_type="application/json; charset=utf-8")
 
 
 @router.get("/starter", response=StarterAnswer)
@@ -206,7 +215,9 @@ def starter(request: HttpRequest) -> dict[str, object]:
 
 @router.get("/scales", response=ScalesAnswer)
 def scales(
-    request: HttpRequest, step: Step = Step.THIRD, dial_limit: Annotated[float, Field(ge=0.125, le=3600)] = 30.0
+    request: HttpRequest,
+    step: Step = Step.THIRD,
+    dial_limit: DialLimit = 30.0,
 ) -> object:
     """The marks a body's dials offer, in rising order."""
     return {

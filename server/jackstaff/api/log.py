@@ -8,7 +8,7 @@ from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest
-from ninja import Query, Router, Schema
+from ninja import Query, Router, Schema, Status
 from ninja.security import django_auth
 from pydantic import AwareDatetime, Field, model_validator
 
@@ -130,7 +130,7 @@ def running(request: HttpRequest) -> object:
 def show(request: HttpRequest, key: UUID) -> object:
     """One frame of the account."""
     frame = frames_of(_account(request)).filter(pk=key).first()
-    return (200, _doc(frame)) if frame else (404, _NO_SUCH_FRAME)
+    return Status(200, _doc(frame)) if frame else Status(404, _NO_SUCH_FRAME)
 
 
 @router.put("/{uuid:key}", response={200: FrameKept, 409: Faults})
@@ -139,19 +139,20 @@ def keep(request: HttpRequest, key: UUID, frame: FrameDoc) -> object:
     if frame.id != key:
         raise Refusal("id", "The frame's id differs from its address.", "Send the frame to its own address.")
     try:
-        return 200, _doc(_save(_account(request), frame))
+        return Status(200, _doc(_save(_account(request), frame)))
     except KeyTaken:
-        return 409, {
-            "errors": [{"field": "id", "problem": "This key is taken.", "instead": "Make a new one and send again."}]
-        }
+        return Status(
+            409,
+            {"errors": [{"field": "id", "problem": "This key is taken.", "instead": "Make a new one and send again."}]},
+        )
 
 
 @router.delete("/{uuid:key}", response={204: None, 404: Faults})
 def forget(request: HttpRequest, key: UUID) -> object:
     """Forget a frame. The client may put it back under the same key."""
     if delete_frame(_account(request), key):
-        return 204, None
-    return 404, _NO_SUCH_FRAME
+        return Status(204, None)
+    return Status(404, _NO_SUCH_FRAME)
 
 
 _NO_SUCH_FRAME = {"errors": [{"field": "id", "problem": "No such frame.", "instead": "Load the log again."}]}

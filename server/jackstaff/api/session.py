@@ -7,7 +7,7 @@ from django.contrib.auth import authenticate, login, logout
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from ninja.errors import HttpError
 from ninja.throttling import AnonRateThrottle
 from ninja.utils import check_csrf
@@ -55,9 +55,9 @@ def sign_in(request: HttpRequest, credentials: SignIn) -> object:
             "problem": "This name and password do not belong together.",
             "instead": "Check both, capitals count.",
         }
-        return 401, {"errors": [fault]}
+        return Status(401, {"errors": [fault]})
     login(request, user)
-    return 200, _session(request)
+    return Status(200, _session(request))
 
 
 @router.delete("", response=Session)

@@ -44,25 +44,27 @@ function LaidBench({ bench, move }: { bench: Bench; move: (move: Move) => void }
 
   return (
     <div className="bench">
-      <ReadingPanel bench={bench} ladders={ladders} set={set} onType={setEntry} onBody={() => setPanel("body")} />
-      <section className="bench-staff" aria-label={words.bench.staff}>
-        <StaffStage bench={bench} answer={answer} />
-        <Shelf
-          bench={bench}
-          onToggle={(id) => move({ do: "toggle", id })}
-          onToggleInReading={(id) => move({ do: "toggleInReading", id })}
-          onRemove={(id) => move({ do: "remove", id })}
-          onAdd={() => setPanel("glass")}
-        />
-      </section>
-      <section className="bench-answer" aria-label={words.bench.hold}>
-        {exposure.error && <Trouble error={exposure.error} retry={() => void exposure.refetch()} />}
-        {answer && <Answer answer={answer} bench={bench} stale={!fresh} />}
-        {answer && <Sum answer={answer} bench={bench} stack={stack} />}
-        <Button variant="signal" className="bench-arm" onClick={armIt} disabled={!fresh}>
-          {words.bench.arm}
-        </Button>
-      </section>
+      <h1 className="visually-hidden">{words.bench.title}</h1>
+      <div className="bench-parts">
+        <ReadingPanel bench={bench} ladders={ladders} set={set} onType={setEntry} onBody={() => setPanel("body")} />
+        <section className="bench-staff" aria-label={words.bench.staff}>
+          <StaffStage bench={bench} answer={answer} />
+          <Shelf
+            bench={bench}
+            onToggle={(id) => move({ do: "toggle", id })}
+            onToggleInReading={(id) => move({ do: "toggleInReading", id })}
+            onRemove={(id) => move({ do: "remove", id })}
+            onAdd={() => setPanel("glass")}
+          />
+        </section>
+        <section className="bench-answer" aria-label={words.bench.hold}>
+          {exposure.error && <Trouble error={exposure.error} retry={() => void exposure.refetch()} />}
+          {answer && <Answer answer={answer} bench={bench} stale={!fresh} />}
+          {answer && <Sum answer={answer} bench={bench} stack={stack} />}
+          <ArmButton place="desk" onArm={armIt} ready={fresh !== undefined} />
+        </section>
+      </div>
+      <ArmButton place="thumb" onArm={armIt} ready={fresh !== undefined} />
       {entry && (
         <Entry
           field={entry}
@@ -85,6 +87,15 @@ function LaidBench({ bench, move }: { bench: Bench; move: (move: Move) => void }
         />
       )}
     </div>
+  );
+}
+
+/** The main action: under the sum at the desk, in reach of the thumb on a phone. */
+function ArmButton({ place, onArm, ready }: { place: "desk" | "thumb"; onArm: () => void; ready: boolean }) {
+  return (
+    <Button variant="signal" className={`bench-arm arm-at-${place}`} onClick={onArm} disabled={!ready}>
+      {words.bench.arm}
+    </Button>
   );
 }
 

@@ -37,7 +37,8 @@ export function OpenView({ frame }: { frame: Frame }) {
     };
   }, [endsAt]);
   useEffect(() => {
-    if (over && "vibrate" in navigator) navigator.vibrate([400, 150, 400, 150, 800]);
+    if (over && "vibrate" in navigator && navigator.userActivation.hasBeenActive)
+      navigator.vibrate([400, 150, 400, 150, 800]);
   }, [over]);
   useEffect(() => {
     // The camera closed itself at the mark, whenever this page wakes up to see it.
@@ -54,6 +55,7 @@ export function OpenView({ frame }: { frame: Frame }) {
       {over && <div className="run-edge" aria-hidden="true" />}
       <PlanStaff plan={frame} elapsed={gone} />
       <section className="run-main" aria-label={words.nav.run}>
+        <h1 className="visually-hidden">{words.run.openTitle}</h1>
         <p className="run-clock run-left" role="timer" aria-live="off" data-testid="run-left">
           {over ? "+" : ""}
           {clockText(over ? -left : Math.ceil(left))}

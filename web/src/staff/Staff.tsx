@@ -68,8 +68,7 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, width, heig
               x={part.kind === "glass" ? blocks : pole + POLE + READ_FLAG + 8}
               width={blockWidth}
               hatch={hatch}
-              // Near the top the answer's own pennant says the time.
-              timed={Math.abs(scale(part.to) - scale(answer.seconds)) > FLAG + 8}
+              timed={clearOfFlag(scale(part.to), scale(answer.seconds))}
             />
           ),
       )}
@@ -209,6 +208,11 @@ function Notch(props: { part: Part; scale: Axis; x: number; hatch: string; label
       </text>
     </g>
   );
+}
+
+/** Whether a time written under the top of a block stays clear of the answer's pennant. */
+function clearOfFlag(top: number, answer: number): boolean {
+  return top + LINE < answer - FLAG - 2 || top > answer + 2;
 }
 
 /** The second pennant on its own line: hoisted from the foot towards the answer. */

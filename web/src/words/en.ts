@@ -168,6 +168,7 @@ export const en = {
     close: "Close",
     abort: "Abort",
     holdHint: "Hold for a moment",
+    openTitle: "Shutter open",
     closedTitle: "Closed",
     abortedTitle: "Aborted",
     plan: "Planned",

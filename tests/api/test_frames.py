@@ -1,0 +1,203 @@
+"""Frames: kept once under the client's key, for their own account alone; sessions and the demo visit."""
+
+from __future__ import annotations
+
+import json
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from django.contrib.auth.models import User
+from django.db import connection
+from django.test import Client, override_settings
+
+from jackstaff.records import demo
+
+pytestmark = pytest.mark.django_db
+
+OPENED = datetime(2027, 4, 17, 4, 31, 40, tzinfo=UTC)
+READING = {"shutter": "1/40", "aperture": "9", "iso": "64", "step": "third", "metered_at": None}
+
+
+@pytest.fixture
+def accounts() -> dict[str, Client]:
+    """Clients of two signed-in people and of somebody signed out."""
+    clients = {"guest": Client()}
+    for name in ("edda", "joar"):
+        clients[name] = Client()
+        clients[name].force_login(User.objects.create_user(name))
+    return clients
+
+
+def frame(**changes: Any) -> dict[str, Any]:
+    answer = json.loads(
+        Client()
+        .post(
+            "/api/exposure",
+            json.dumps({"reading": {k: v for k, v in READING.items() if v}, "stack": [{"stops": 9}]}),
+            content_type="application/json",
+        )
+        .content
+    )
+    kept = ("seconds", "set_seconds", "base_seconds", "sure_within_stops", "dial_mark", "steps")
+    return {
+        "id": str(uuid4()),
+        "state": "closed",
+        "opened_at": OPENED.isoformat(),
+        "closed_at": (OPENED + timedelta(seconds=16)).isoformat(),
+        "closed_by": "hand",
+        "note": "Vardsund mole",
+        "reading": READING,
+        "settings": {"aperture": "9", "iso": "64"},
+        "stack": [{"name": "Slot ND 9", "stops": 9, "offset": None, "in_reading": False}],
+        "scale": "exact",
+        "dial_limit": 30,
+        "answer": {key: answer[key] for key in kept},
+        "events": [{"id": str(uuid4()), "at": OPENED.isoformat(), "kind": "opened", "seconds": None}],
+        **changes,
+    }
+
+
+def put(client: Client, doc: dict[str, Any]) -> tuple[int, Any]:
+    response = client.put(f"/api/frames/{doc['id']}", json.dumps(doc), content_type="application/json")
+    return response.status_code, json.loads(response.content)
+
+
+def test_a_frame_comes_back_as_it_went_with_what_really_happened(accounts: dict[str, Client]) -> None:
+    doc = frame()
+    for _ in range(2):
+        status, kept = put(accounts["edda"], doc)
+        assert status == 200
+    page = accounts["edda"].get("/api/frames").json()
+    assert page["count"] == 1
+    assert page["frames"] == [kept]
+    assert kept["actual_seconds"] == 16
+    assert kept["error"]["stops"] == pytest.approx(0.33333, abs=1e-4)
+    assert kept["stack"] == doc["stack"]
+    assert kept["answer"] == doc["answer"]
+    assert len(kept["events"]) == 1
+
+
+def test_a_running_frame_is_found_until_it_closes_and_can_be_taken_back(accounts: dict[str, Client]) -> None:
+    edda = accounts["edda"]
+    doc = frame(state="open", closed_at=None, closed_by=None)
+    put(edda, doc)
+    assert edda.get("/api/frames/running").json()["id"] == doc["id"]
+    assert edda.get(f"/api/frames/{doc['id']}").json()["error"] is None
+    put(edda, {**doc, "state": "closed", "closed_at": (OPENED + timedelta(seconds=9)).isoformat()})
+    assert edda.get("/api/frames/running").json() is None
+    put(edda, doc)
+    assert edda.get("/api/frames/running").json()["closed_at"] is None
+
+
+def test_frames_belong_to_their_account(accounts: dict[str, Client]) -> None:
+    doc = frame()
+    put(accounts["edda"], doc)
+    assert put(accounts["joar"], {**doc, "note": "mine now"})[0] == 409
+    assert accounts["joar"].get(f"/api/frames/{doc['id']}").status_code == 404
+    assert accounts["joar"].delete(f"/api/frames/{doc['id']}").status_code == 404
+    assert accounts["joar"].get("/api/frames").json()["count"] == 0
+    assert accounts["edda"].get(f"/api/frames/{doc['id']}").json()["note"] == "Vardsund mole"
+    for call in (accounts["guest"].get("/api/frames"), accounts["guest"].get("/api/frames/running")):
+        assert call.status_code == 401
+    assert put(accounts["guest"], doc)[0] == 401
+
+
+def test_removing_can_be_undone_under_the_same_key(accounts: dict[str, Client]) -> None:
+    doc = frame()
+    put(accounts["edda"], doc)
+    assert accounts["edda"].delete(f"/api/frames/{doc['id']}").status_code == 204
+    assert accounts["edda"].get("/api/frames").json()["count"] == 0
+    assert put(accounts["edda"], doc)[0] == 200
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [
+        {"closed_at": None},
+        {"state": "open"},
+        {"closed_at": (OPENED - timedelta(seconds=1)).isoformat()},
+        {"opened_at": "2027-04-17T04:31:40"},
+        {"note": "x" * 2001},
+        {"stack": [{"name": "Slot ND 9", "stops": -9}]},
+        {"answer": {}},
+        {"extra": 1},
+    ],
+)
+def test_unsound_frames_are_refused_and_nothing_is_kept(accounts: dict[str, Client], changes: dict[str, Any]) -> None:
+    status, answer = put(accounts["edda"], frame(**changes))
+    assert status == 422
+    assert answer["errors"][0]["problem"].endswith(".")
+    assert accounts["edda"].get("/api/frames").json()["count"] == 0
+
+
+def test_writes_without_the_page_s_token_are_refused() -> None:
+    client = Client(enforce_csrf_checks=True)
+    client.force_login(User.objects.create_user("edda"))
+    assert put(client, frame())[0] == 403
+    credentials = json.dumps({"username": "edda", "password": "x"})
+    assert client.post("/api/session", credentials, content_type="application/json").status_code == 403
+
+
+def test_signing_in_and_out() -> None:
+    User.objects.create_user("edda", password="two-pairs-of-gloves")
+    client = Client()
+    assert client.get("/api/session").json()["signed_in"] is False
+
+    def sign_in(password: str) -> int:
+        credentials = json.dumps({"username": "edda", "password": password})
+        return client.post("/api/session", credentials, content_type="application/json").status_code
+
+    assert sign_in("wrong") == 401
+    assert sign_in("two-pairs-of-gloves") == 200
+    assert client.get("/api/session").json()["username"] == "edda"
+    assert client.delete("/api/session").json()["signed_in"] is False
+
+
+@pytest.mark.parametrize(
+    ("demo_flag", "address", "host", "visited", "signed_in"),
+    [
+        (True, "127.0.0.1", "127.0.0.1:8000", False, True),
+        (True, "127.0.0.1", "localhost", False, True),
+        (True, "127.0.0.1", "127.0.0.1:8000", True, False),
+        (True, "192.168.1.20", "127.0.0.1:8000", False, False),
+        (False, "127.0.0.1", "127.0.0.1:8000", False, False),
+    ],
+)
+def test_only_the_first_local_visit_of_a_demo_signs_in(
+    demo_flag: bool, address: str, host: str, visited: bool, signed_in: bool
+) -> None:
+    demo.load()
+    client = Client(REMOTE_ADDR=address, HTTP_HOST=host)
+    if visited:
+        client.cookies["jackstaff_visited"] = "1"
+    with override_settings(DEMO=demo_flag):
+        assert client.get("/api/session").json()["signed_in"] is signed_in
+        client.delete("/api/session")
+        assert client.get("/api/session").json()["signed_in"] is False
+
+
+def test_demo_data_is_loaded_once() -> None:
+    account = demo.load()
+    frames = account.frames.count()
+    account.frames.all()[:1].get().delete()
+    demo.load()
+    assert account.frames.count() == frames - 1 > 3
+
+
+@pytest.mark.django_db(transaction=True)
+def test_openings_are_written_through_to_the_disk(accounts: dict[str, Client]) -> None:
+    seen: list[str] = []
+
+    def watch(execute: Any, sql: str, params: Any, many: bool, context: Any) -> Any:
+        if "PRAGMA synchronous" in sql or sql.startswith(('INSERT INTO "records_frame"', "BEGIN")):
+            seen.append(sql[:24])
+        return execute(sql, params, many, context)
+
+    with connection.execute_wrapper(watch):
+        put(accounts["edda"], frame(state="open", closed_at=None, closed_by=None))
+        put(accounts["edda"], frame())
+    pragmas = [sql for sql in seen if "PRAGMA" in sql]
+    assert pragmas == ["PRAGMA synchronous=FULL", "PRAGMA synchronous=NORMA"]
+    assert seen.index(pragmas[0]) < next(place for place, sql in enumerate(seen) if "INSERT" in sql)

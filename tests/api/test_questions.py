@@ -1,0 +1,137 @@
+"""The stateless questions: their fixed shape, their refusals, and what fuzzing finds."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+import pytest
+import schemathesis
+from django.db import connection
+from django.test import Client
+from django.test.utils import CaptureQueriesContext
+from hypothesis import HealthCheck, settings
+from schemathesis.specs.openapi.checks import positive_data_acceptance
+from tools.serving import Server
+
+from jackstaff.api.front import api
+
+READING = {"shutter": "1/40", "aperture": "9", "iso": "64"}
+
+
+def post(path: str, question: object, client: Client | None = None) -> tuple[int, Any]:
+    response = (client or Client()).post(f"/api/{path}", json.dumps(question), content_type="application/json")
+    return response.status_code, json.loads(response.content)
+
+
+def test_health() -> None:
+    answer = Client().get("/api/health").json()
+    assert answer == {"status": "ok", "version": "0.1.0"}
+
+
+def test_readout_and_density_have_their_fixed_fields() -> None:
+    assert post("readout", {"text": "4"}) == (
+        200,
+        {"ambiguous": True, "readings": [{"seconds": 0.25, "mark": "1/4"}, {"seconds": 4.0, "mark": "4"}]},
+    )
+    status, label = post("density", {"text": "ND2-400"})
+    assert status == 200
+    assert label["readings"][0].keys() == {
+        "notation", "stops", "density", "factor", "stops_max", "density_max", "factor_max",
+    }  # fmt: skip
+    assert post("density", {"text": "ND8"})[1] == {
+        "ambiguous": False,
+        "readings": [{"notation": "factor", "stops": 3.0, "density": pytest.approx(0.90309), "factor": 8.0}],
+    }
+
+
+def test_exposure_has_its_fixed_fields() -> None:
+    status, answer = post(
+        "exposure",
+        {
+            "reading": {**READING, "step": "third"},
+            "stack": [
+                {"stops": 9, "offset": 0.2, "offset_sd": 0.1},
+                {"label": "ND16"},
+                {"stops": 2, "in_reading": True},
+            ],
+            "settings": {"aperture": "11"},
+            "scale": "exact",
+            "dial_limit": 30,
+        },
+    )
+    assert status == 200
+    assert answer["seconds"] == answer["exact_seconds"] == pytest.approx(370.501, rel=1e-5)
+    assert answer["bulb"] is True
+    assert answer["dial_mark"] is None
+    assert answer["steps"][1] == {
+        "name": "9 stops",
+        "stops": 9,
+        "seconds": pytest.approx(12.6992),
+        "kind": "glass",
+        "glass": 0,
+    }
+    assert {advice["severity"] for advice in answer["advice"]} <= {"note", "caution", "harm"}
+    assert answer["rounded"][0]["stops"] == pytest.approx(-0.0416, abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("path", "question", "field"),
+    [
+        ("readout", {"text": "abc"}, "text"),
+        ("readout", {}, "text"),
+        ("readout", {"text": "4", "step": "quarter"}, "step"),
+        ("density", {"text": "1.000"}, "text"),
+        ("exposure", {"reading": {**READING, "shutter": "240"}}, "reading.shutter"),
+        ("exposure", {"reading": {**READING, "iso": True}}, "reading.iso"),
+        ("exposure", {"reading": {**READING, "aperture": []}}, "reading.aperture"),
+        ("exposure", {"reading": READING, "stack": [{"stops": 3}, {"label": "ND10"}]}, "stack.1.label"),
+        ("exposure", {"reading": READING, "stack": [{"stops": -1}]}, "stack.0.stops"),
+        ("exposure", {"reading": READING, "stack": [{"stops": 1}] * 9}, "stack"),
+        ("exposure", {"reading": READING, "aperature": "11"}, "aperature"),
+        ("exposure", {"reading": {"ev100": 12}}, "settings.aperture"),
+        ("run/lateness", {"planned_seconds": 0, "actual_seconds": 1}, "planned_seconds"),
+        ("nowhere", {}, "path"),
+    ],
+)
+def test_refusals_say_where_what_and_what_instead(path: str, question: object, field: str) -> None:
+    status, answer = post(path, question)
+    assert status == (404 if path == "nowhere" else 422)
+    fault = answer["errors"][0]
+    assert fault["field"] == field
+    assert fault["problem"].endswith(".")
+    assert fault["instead"].endswith(".")
+
+
+@pytest.mark.parametrize("body", ["", "{", "[]", "null", '{"reading": NaN}', '{"text": 1e999}', '{"text":"\\ud800"}'])
+def test_broken_bodies_are_refused(body: str) -> None:
+    for path in ("readout", "density", "exposure"):
+        response = Client().post(f"/api/{path}", body, content_type="application/json")
+        assert response.status_code == 422, body
+        assert response.json()["errors"]
+
+
+def test_a_huge_body_is_refused() -> None:
+    response = Client().post("/api/readout", '{"text":"' + "9" * 1_100_000 + '"}', content_type="application/json")
+    assert response.status_code == 413
+
+
+@pytest.mark.django_db
+def test_questions_need_no_sign_in_and_keep_nothing() -> None:
+    client = Client(enforce_csrf_checks=True)
+    with CaptureQueriesContext(
+        connection,
+    ) as queries:
+        assert post("exposure", {"reading": READING, "stack": [{"stops": 9}]}, client)[0] == 200
+    assert len(queries) == 0
+    assert not client.cookies
+
+
+schema = schemathesis.openapi.from_dict(dict(api.get_openapi_schema()))
+
+
+@schema.include(path_regex="^/api/(readout|density|exposure|scales|starter|run/lateness)$").parametrize()
+@settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+def test_no_question_breaks_the_server(case: Any, server: Server) -> None:
+    # The core refuses more than a schema can say; that it refuses in words is held above.
+    case.call_and_validate(base_url=server.url, excluded_checks=[positive_data_acceptance])

@@ -1,0 +1,92 @@
+"""Debian's Chromium against the running server: as the demo account, as another one, signed out."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, Response, expect
+from tools.serving import CHROMIUM, Server
+
+from tests.conftest import OTHER_PASSWORD
+
+# Playwright's loop runs in this thread, and pytest-django's teardown would refuse to touch the ORM in it.
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+
+DESK = {"width": 1280, "height": 800}
+PHONE = {"width": 390, "height": 844}
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    return CHROMIUM
+
+
+class Visit:
+    """One visitor's own browser profile, with everything that went wrong in it."""
+
+    def __init__(self, browser: Browser, server: Server, *, phone: bool = False, visited: bool = False) -> None:
+        self.server = server
+        self.wrong: list[str] = []
+        self.context: BrowserContext = browser.new_context(
+            viewport=PHONE if phone else DESK,  # type: ignore[arg-type]
+            has_touch=phone,
+            is_mobile=phone,
+            reduced_motion="reduce",
+            color_scheme="light",
+        )
+        if visited:
+            self.context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": server.url}])
+        self.page = self.tab()
+
+    def tab(self, path: str = "/") -> Page:
+        """Another tab of the same visitor."""
+        page = self.context.new_page()
+        page.on("console", self._hear)
+        page.on("pageerror", lambda error: self.wrong.append(str(error)))
+        page.on("response", self._see)
+        page.goto(self.server.url + path)
+        return page
+
+    def _hear(self, message: ConsoleMessage) -> None:
+        refusal = "status of 4" in message.text
+        # Sound before any press is the browser's own rule; the page says so itself.
+        if message.type in {"error", "warning"} and not refusal and "AudioContext" not in message.text:
+            self.wrong.append(message.text)
+
+    def _see(self, response: Response) -> None:
+        if response.status >= 500:
+            self.wrong.append(f"{response.status} {response.url}")
+
+    def sign_in(self, name: str = "edda", password: str = OTHER_PASSWORD) -> None:
+        self.page.get_by_role("button", name="Sign in").click()
+        dialog = self.page.get_by_role("dialog")
+        dialog.get_by_label("Name").fill(name)
+        dialog.get_by_label("Password").fill(password)
+        dialog.get_by_role("button", name="Sign in").click()
+        expect(dialog).to_be_hidden()
+
+
+@pytest.fixture
+def visits(browser: Browser, server: Server) -> Iterator[Any]:
+    """Make visits; each must end without an error in its console."""
+    made: list[Visit] = []
+
+    def visit(**how: bool) -> Visit:
+        made.append(Visit(browser, server, **how))
+        return made[-1]
+
+    yield visit
+    wrong = [fault for one in made for fault in one.wrong]
+    for one in made:
+        one.context.close()
+    assert wrong == []
+
+
+@pytest.fixture
+def guest(visits: Any) -> Visit:
+    """Somebody who has signed out before: no demo sign-in."""
+    visitor: Visit = visits(visited=True)
+    return visitor

@@ -1,0 +1,163 @@
+"""What every screen owes everybody: contrast, names, targets, no overflow, a dark that stays dark."""
+
+from __future__ import annotations
+
+import io
+from typing import Any
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from PIL import Image
+from playwright.sync_api import Page, expect
+
+from .conftest import Visit
+
+LIGHTS = ("noon", "dusk", "red")
+RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}
+
+
+def screens(page: Page) -> dict[str, Any]:
+    """How to bring up every view that exists."""
+
+    def bench() -> None:
+        page.goto(page.url.split("/", 3)[0] + "//" + page.url.split("/")[2])
+        expect(page.get_by_test_id("answer-time")).to_be_visible()
+
+    def moved() -> None:
+        page.keyboard.press("Shift+Digit6")
+        for key in ("f", "ArrowDown", "ArrowDown", "o", "ArrowUp", "ArrowUp"):
+            page.keyboard.press(key)
+        page.wait_for_timeout(200)
+
+    def entry() -> None:
+        page.keyboard.press("s")
+        page.keyboard.press("Enter")
+        page.get_by_role("dialog").get_by_role("textbox").fill("4")
+        expect(page.get_by_text("Which one is it?")).to_be_visible()
+
+    def armed() -> None:
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Arm this frame").click()
+        expect(page.get_by_role("heading", name="Armed")).to_be_visible()
+
+    def running() -> None:
+        page.get_by_text("None", exact=True).click()
+        page.get_by_role("button", name="Open the shutter").click()
+        page.wait_for_timeout(300)
+
+    def ended() -> None:
+        page.get_by_role("button", name="Abort").hover()
+        page.mouse.down()
+        page.wait_for_timeout(750)
+        page.mouse.up()
+        expect(page.get_by_role("heading", name="Aborted")).to_be_visible()
+
+    def log() -> None:
+        page.get_by_role("link", name="See the log").click()
+        expect(page.get_by_role("listitem").first).to_be_visible()
+
+    def sign_in() -> None:
+        page.get_by_role("button", name="Sign in").click()
+        page.wait_for_timeout(400)
+
+    return {
+        "bench": bench, "moved": moved, "entry": entry, "armed": armed,
+        "running": running, "ended": ended, "log": log, "sign in": sign_in,
+    }  # fmt: skip
+
+
+@pytest.mark.parametrize("phone", [False, True], ids=["desk", "phone"])
+@pytest.mark.parametrize("light", LIGHTS)
+def test_every_view_in_every_light(visits: Any, light: str, phone: bool) -> None:
+    visit: Visit = visits(visited=True, phone=phone)
+    page = visit.page
+    url = visit.server.url
+    visit.context.add_cookies([{"name": "jackstaff_light", "value": light, "url": url}])
+    for name, bring_up in screens(page).items():
+        bring_up()
+        assert page.evaluate("document.documentElement.dataset.light") == light
+        found = Axe().run(page, options=RULES)
+        assert found.violations_count == 0, f"{name}: {found.generate_report()}"
+        assert page.evaluate("document.documentElement.scrollWidth <= innerWidth"), f"{name} scrolls sideways"
+        if not phone and name in {"bench", "moved", "armed", "running"}:
+            assert page.evaluate("document.documentElement.scrollHeight <= innerHeight"), f"{name} scrolls"
+        if phone and name in {"bench", "moved"}:
+            assert overlapping_parts(page) == []
+        if phone:
+            assert small_targets(page) == [], name
+        if light == "red":
+            assert brightest_other_than_red(page) <= 12, name
+
+
+def small_targets(page: Page) -> list[str]:
+    """Buttons, links and fields less than 48 px high that a finger has to hit."""
+    found: list[str] = page.evaluate(
+        """() => [...document.querySelectorAll("button, a, select, input:not([type=radio]):not([type=checkbox])")]
+            .filter((one) => one.checkVisibility() && !one.matches(".skip, .brand, .visually-hidden"))
+            .filter((one) => one.getBoundingClientRect().height < 47.5)
+            .map((one) => one.className + " " + one.textContent)"""
+    )
+    return found
+
+
+def overlapping_parts(page: Page) -> list[str]:
+    """Parts of the one-column bench that lie on each other."""
+    found: list[str] = page.evaluate(
+        """() => {
+            const parts = [".answer", ".bench-staff", ".bench-reading", ".reckoning"];
+            const boxes = parts.map((part) => document.querySelector(part).getBoundingClientRect());
+            return parts.slice(1).filter((_, at) => boxes[at + 1].top < boxes[at].bottom - 1);
+        }"""
+    )
+    return found
+
+
+def brightest_other_than_red(page: Page) -> int:
+    """The largest green or blue value of any pixel on the screen."""
+    picture = Image.open(io.BytesIO(page.screenshot())).convert("RGB")
+    _, green, blue = (channel.getextrema() for channel in picture.split())
+    return int(max(green[1], blue[1]))  # type: ignore[arg-type]
+
+
+def test_the_light_is_known_before_anything_is_painted(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    page = visit.page
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    assert page.evaluate("document.documentElement.dataset.light") == "noon"
+    page.keyboard.press("n")
+    page.keyboard.press("n")
+    page.context.set_offline(False)
+    # Hold the program back: the ground must be dark without it.
+    page.route("**/assets/*.js", lambda route: None)
+    page.goto(visit.server.url, wait_until="commit")
+    page.wait_for_function("getComputedStyle(document.body).backgroundColor === 'rgb(0, 0, 0)'")
+
+
+def test_nothing_comes_from_elsewhere_and_the_policy_holds(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    seen: list[str] = []
+    visit.page.on("request", lambda request: seen.append(request.url))
+    response = visit.page.goto(visit.server.url + "/log")
+    assert response is not None
+    policy = response.headers["content-security-policy"]
+    assert "unsafe-inline" not in policy
+    assert "'unsafe-eval'" not in policy
+    expect(visit.page.get_by_text("No frames yet.")).to_be_visible()
+    assert all(url.startswith((visit.server.url, "data:")) for url in seen)
+
+
+def test_every_key_of_the_list_is_there(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    page = visit.page
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("Put that glass on")
+    page.keyboard.press("2")
+    page.keyboard.press("Escape")
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    page.keyboard.press("r")
+    expect(page.get_by_role("heading", name="Armed")).to_be_visible()
+    page.keyboard.press("l")
+    expect(page.get_by_text("No frames yet.")).to_be_visible()
+    page.keyboard.press("b")
+    expect(page.get_by_test_id("answer-time")).to_be_visible()

@@ -1,0 +1,233 @@
+"""The whole way from a meter reading to a closed shutter and a frame in the log."""
+
+from __future__ import annotations
+
+import re
+import time
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from .conftest import Visit
+
+HOLD_MS = 750
+
+
+def answer(page: Page) -> Any:
+    return page.get_by_test_id("answer-time")
+
+
+def short_bulb(page: Page) -> None:
+    """Three and four stops on 1/40, and a dial that ends at 1 s: a bulb exposure of 3.2 s."""
+    expect(answer(page)).to_be_visible()
+    page.keyboard.press("0")
+    page.keyboard.press("1")
+    page.keyboard.press("2")
+    page.get_by_role("button", name=re.compile("dial to")).click()
+    page.get_by_label("Longest time on the dial").select_option("1")
+    page.get_by_role("dialog").get_by_role("button", name="Close").last.click()
+    expect(answer(page)).to_have_text("3.2s")
+    expect(page.get_by_text("Bulb, 1.7 stops past the 1 s dial.")).to_be_visible()
+
+
+def arm_and_open(page: Page, closing: str) -> None:
+    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_text("None", exact=True).click()
+    page.get_by_text(closing).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+
+
+def hold(page: Page, name: str) -> None:
+    page.get_by_role("button", name=name).first.hover()
+    page.mouse.down()
+    page.wait_for_timeout(HOLD_MS)
+    page.mouse.up()
+
+
+def test_from_a_reading_to_the_log(visits: Any) -> None:
+    visit: Visit = visits()
+    page = visit.page
+    # The first visit answers by itself: 1/40 through nine stops, on the dial.
+    expect(answer(page)).to_have_text("13s", timeout=2000)
+    expect(page.get_by_role("heading", name="Set on the dial")).to_be_visible()
+    page.keyboard.press("2")
+    expect(answer(page)).to_have_text("3m23s")
+    expect(page.get_by_text("Sure within 0.5 stop: 2 m 20 s to 4 m 50 s.")).to_be_visible()
+    staff = page.get_by_role("img", name=re.compile("The staff"))
+    expect(staff).to_have_accessible_name(
+        re.compile(r"Slot ND 9 \+9\.0 stops, 13 s\. Slot ND 4 \+4\.0 stops, 3 m 23 s")
+    )
+    # A reading typed as the display shows it has two meanings; both are shown with what they give.
+    page.keyboard.press("s")
+    page.keyboard.press("Enter")
+    page.get_by_label("As the display shows it").fill("10")
+    expect(page.get_by_role("button", name="1/10 gives 13 m 33 s")).to_be_visible()
+    expect(page.get_by_role("button", name="Take it")).to_be_disabled()
+    page.get_by_role("button", name="10 s gives 22 h 56 m").click()
+    expect(answer(page)).to_have_text("22h56m")
+    for key in ("s", *["ArrowDown"] * 24):
+        page.keyboard.press(key)
+    expect(page.get_by_role("button", name=re.compile(r"^Shutter 1.25,"))).to_be_visible()
+    short = page.get_by_role("button", name=re.compile("^Shutter 1.[0-9]+,"))
+    short.press("ArrowDown")
+    short.press("ArrowDown")
+    expect(answer(page)).to_have_text("3m23s")
+
+    short_bulb(page)
+    arm_and_open(page, "my hand")
+    opened = time.monotonic()
+    expect(page.get_by_test_id("run-left")).to_contain_text("over", timeout=5000)
+    page.wait_for_timeout(300)
+    hold(page, "Close now")
+    shut = time.monotonic() - opened
+    result = page.get_by_test_id("run-result")
+    expect(result).to_have_text(re.compile(r"Closed \d\.\d s late: 0\.\d\d stop brighter\."))
+    said = float(re.findall(r"Closed (\d\.\d) s late", result.inner_text())[0])
+    assert 3.175 + said == pytest.approx(shut, abs=0.35)
+    page.get_by_label("Note").fill("Vardsund mole, first light")
+    page.get_by_role("link", name="See the log").click()
+    row = page.get_by_role("listitem").filter(has_text="Vardsund mole, first light")
+    expect(row).to_contain_text("Ring ND 3 + Slot ND 4")
+    expect(row).to_contain_text("Planned 3.2 s")
+    expect(row).to_contain_text("brighter")
+    expect(row).to_contain_text("from 1/40 f/9 ISO 64")
+    # It is kept in the account, not in this browser: another profile of the same account has it.
+    expect(page.get_by_text("for the server")).to_have_count(0)
+    other: Visit = visits()
+    other.page.goto(other.server.url + "/log")
+    expect(other.page.get_by_text("Vardsund mole, first light")).to_be_visible()
+    # Removing is at once and can be undone.
+    count = page.get_by_role("listitem").count()
+    row.get_by_role("button", name="Remove").click()
+    expect(page.get_by_role("listitem")).to_have_count(count - 1)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("listitem")).to_have_count(count)
+    row.get_by_role("button", name="Remove").click()
+    expect(page.get_by_role("listitem")).to_have_count(count - 1)
+
+
+def test_a_reload_or_a_closed_tab_comes_back_to_the_same_exposure(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_be_visible()
+    page.keyboard.press("3")
+    page.keyboard.press("1")
+    expect(answer(page)).to_have_text("1h48m")
+    arm_and_open(page, "my hand")
+    page.wait_for_timeout(1200)
+    before = page.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])[0].frame.opened_at")
+    page.reload()
+    expect(page.get_by_test_id("run-left")).to_contain_text("1:48:")
+    page.close()
+    again = guest.tab("/log")
+    guest.page = again
+    expect(again.get_by_role("link", name=re.compile("Shutter open 0:0"))).to_be_visible()
+    again.get_by_role("link", name=re.compile("Shutter open")).click()
+    assert again.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])[0].frame.opened_at") == before
+    # The opening can be put right, and a second tab sees the same run.
+    again.get_by_label("Opened this many seconds ago").fill("600")
+    again.get_by_role("button", name="Set").click()
+    expect(again.get_by_test_id("run-left")).to_contain_text("1:38:")
+    second = guest.tab("/run")
+    expect(second.get_by_test_id("run-left")).to_contain_text("1:38:")
+    # A short press closes nothing; a slip can be taken back, because the clock never stopped.
+    again.bring_to_front()
+    again.get_by_role("button", name="Close").first.click()
+    expect(again.get_by_test_id("run-left")).to_be_visible()
+    again.keyboard.down("Space")
+    again.wait_for_timeout(HOLD_MS)
+    again.keyboard.up("Space")
+    expect(again.get_by_test_id("run-result")).to_contain_text("early")
+    again.get_by_role("button", name="Take it back: still open").click()
+    expect(again.get_by_test_id("run-left")).to_contain_text("1:3")
+    hold(again, "Abort")
+    expect(again.get_by_role("heading", name="Aborted")).to_be_visible()
+
+
+def test_the_camera_closes_at_the_mark_even_while_nobody_looks(guest: Visit) -> None:
+    page = guest.page
+    short_bulb(page)
+    arm_and_open(page, "the camera, at the mark")
+    page.goto("about:blank")
+    page.wait_for_timeout(3600)
+    page.goto(guest.server.url + "/run")
+    expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
+    expect(page.get_by_role("row", name="Really open 3.2 s")).to_be_visible()
+
+
+def test_a_guest_s_frames_move_to_the_account_at_sign_in(guest: Visit) -> None:
+    page = guest.page
+    short_bulb(page)
+    arm_and_open(page, "my hand")
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_contain_text("early")
+    expect(page.get_by_text("Kept in this browser.")).to_be_visible()
+    page.get_by_role("link", name="See the log").click()
+    expect(page.get_by_text("These frames are kept in this browser only.")).to_be_visible()
+    guest.sign_in()
+    expect(page.get_by_text("One frame moved to your account.")).to_be_visible()
+    expect(page.get_by_role("listitem")).to_have_count(1)
+    assert page.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])") == []
+    # Signing out stays signed out, and shows nothing of the account.
+    page.get_by_role("button", name="Account edda").click()
+    page.get_by_role("button", name="Sign out").click()
+    expect(page.get_by_text("No frames yet.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+
+
+def test_what_cannot_be_answered_is_said_and_nothing_is_lost(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    for key in ("5", "2", "s", *["ArrowUp"] * 8):
+        page.keyboard.press(key)
+    alert = page.get_by_role("alert")
+    expect(alert).to_contain_text("The sum comes to more than 24 h. Take off at least")
+    expect(page.get_by_role("button", name="Arm this frame")).to_be_disabled()
+    page.keyboard.press("5")
+    expect(alert).to_be_hidden()
+    page.keyboard.press("0")
+    # A label with two meanings is asked about; a typing slip says what to write instead.
+    page.get_by_role("button", name="Add glass").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("What is engraved on it").fill("1.000")
+    expect(dialog.get_by_text("Write 1000 or 1,000 for the factor")).to_be_visible()
+    dialog.get_by_label("What is engraved on it").fill("ND 3")
+    expect(dialog.get_by_text("Which one is it?")).to_be_visible()
+    expect(dialog.get_by_role("button", name="Put it in the bag")).to_be_disabled()
+    dialog.get_by_label("9.97 stops = density 3 = factor 1000").check()
+    dialog.get_by_label("Measured minus label").fill("0,2")
+    dialog.get_by_role("button", name="Put it in the bag").click()
+    expect(page.get_by_role("row", name=re.compile("ND 3 measures darker \\+0.20"))).to_be_visible()
+    # With the server gone the last answer stays up and the words say so.
+    page.route("**/api/exposure", lambda route: route.abort())
+    page.keyboard.press("1")
+    expect(alert).to_contain_text("The server does not answer.", timeout=10_000)
+    page.unroute("**/api/exposure")
+    guest.wrong.clear()
+    page.get_by_role("button", name="Try again").click()
+    expect(alert).to_be_hidden()
+    page.reload()
+    expect(page.get_by_role("button", name=re.compile("^10 on ND 3"))).to_be_visible()
+
+
+def test_glass_that_was_on_at_the_reading_adds_nothing(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("Shift+Digit6")
+    expect(page.get_by_role("heading", name="Reading through Clip-on pol")).to_be_visible()
+    expect(answer(page)).to_have_text("13s")
+    page.get_by_role("button", name="Clip-on pol was on when metered").click()
+    expect(page.get_by_role("heading", name="Reading, bare lens")).to_be_visible()
+    expect(answer(page)).to_have_text("36s")
+
+
+def test_a_hand_meter_s_ev_is_a_reading_too(guest: Visit) -> None:
+    page = guest.page
+    page.get_by_text("Hand meter").click()
+    page.get_by_role("button", name=re.compile("^EV at ISO 100 12.0")).click()
+    page.get_by_label("12.3").fill("9,4")
+    page.get_by_role("button", name="Take it").click()
+    expect(page.get_by_role("button", name=re.compile("^EV at ISO 100 9.4"))).to_be_visible()
+    expect(answer(page)).to_have_text("1m37s")

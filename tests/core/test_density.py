@@ -1,0 +1,110 @@
+"""Filter labels in three notations, with what cannot be told apart asked about."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jackstaff_core.density import Notation, Strength, certain_strength, density
+from jackstaff_core.refusal import Refusal
+
+from .tables import facts, near
+
+
+def _range(text: str) -> list[float]:
+    return [float(part) for part in text.split("..")]
+
+
+@facts("labels")
+def test_labels(row: dict[str, str]) -> None:
+    if row["notation"] == "refused":
+        with pytest.raises(Refusal):
+            density(row["text"])
+        return
+    label = density(row["text"])
+    first, *others = label.readings
+    assert first.notation == row["notation"]
+    ends = [(first.stops, first.density), (first.stops_max, first.density_max)]
+    for (stops, dense), wanted_stops, wanted_density in zip(
+        ends, _range(row["stops"]), _range(row["density"]), strict=False
+    ):
+        assert stops == near(wanted_stops)
+        assert dense == near(wanted_density)
+    assert (first.stops_max is None) == (".." not in row["stops"])
+    wanted = [part.split() for part in row["others"].split(";") if part]
+    said = [(other.notation, getattr(other, other.notation.value)) for other in others]
+    assert [notation for notation, _ in said] == [notation for notation, _ in wanted]
+    for other, (notation, value) in zip(others, wanted, strict=True):
+        assert (other.density if notation == "density" and row["text"] == "ND 3" else other.stops) == near(value)
+    assert label.ambiguous == bool(wanted)
+
+
+@facts("filters")
+def test_one_glass_in_all_notations(row: dict[str, str]) -> None:
+    name = row["filter"]
+    glass = density(name).readings[0]
+    assert glass.stops == near(row["stops"])
+    assert glass.density == near(row["density"])
+    assert glass.factor == near(row["factor"])
+    assert 2**glass.stops / 128 == near(row["seconds_from_1_128"])
+
+
+@pytest.mark.parametrize(
+    ("text", "readings", "conflict"),
+    [
+        ("14 stops, factor 50,000", [("stops", 14), ("factor", 15.6096)], 1.60964),
+        ("ND1000 14 stops", [("stops", 14), ("factor", 9.96578)], 4.03422),
+        ("ND 3 10 stops", [("stops", 10)], None),
+        ("77 mm ND8", [("factor", 3)], None),
+        ("Ring VND 2–5", [("factor", 1), ("stops", 2)], None),
+        ("5-2 stops", [("stops", 2)], None),
+        ("8x-400x", [("factor", 3)], None),
+        ("ND1", [("density", 3.32193), ("stops", 1)], None),
+        ("9", [("stops", 9)], None),
+        ("2", [("stops", 2), ("factor", 1)], None),
+        ("1000", [("factor", 9.96578)], None),
+        ("ND-1000", [("factor", 9.96578)], None),
+    ],
+)
+def test_more_labels(text: str, readings: list[tuple[str, float]], conflict: float | None) -> None:
+    label = density(text)
+    assert [(reading.notation.value, reading.stops) for reading in label.readings] == [
+        (notation, near(stops)) for notation, stops in readings
+    ]
+    assert label.conflict_stops == (None if conflict is None else near(conflict))
+
+
+@pytest.mark.parametrize("text", ["", "stops", "-3 stops", "ND0", "31 stops", "x0", "A7", "ND8 and ?", "9" * 130, "∞"])
+def test_unreadable_labels_are_refused_with_a_cure(text: str) -> None:
+    with pytest.raises(Refusal, match="OD"):
+        density(text)
+
+
+def test_a_point_before_three_digits_is_asked_about() -> None:
+    with pytest.raises(Refusal, match="thousand or a decimal"):
+        density("ND 32.000")
+
+
+@pytest.mark.parametrize(("text", "why"), [("ND10", "factor 10"), ("2-5 stops", "range")])
+def test_only_certain_labels_enter_a_sum(text: str, why: str) -> None:
+    with pytest.raises(Refusal, match=why):
+        certain_strength("stack.0.label", text)
+
+
+@given(st.sampled_from(list(Notation)), st.floats(0.05, 29))
+def test_notations_are_inverse(notation: Notation, stops: float) -> None:
+    strength = Strength.of(Notation.STOPS, stops)
+    again = Strength.of(notation, getattr(strength, notation.value))
+    assert again.stops == pytest.approx(stops, rel=1e-9)
+    assert again.factor == pytest.approx(2**stops, rel=1e-9)
+
+
+@given(st.text(max_size=60))
+def test_no_text_does_worse_than_a_refusal(text: str) -> None:
+    try:
+        label = density(text)
+    except Refusal:
+        return
+    assert label.readings
+    assert all(0 <= reading.stops <= (reading.stops_max or 30) <= 30.001 for reading in label.readings)

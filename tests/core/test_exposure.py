@@ -1,0 +1,207 @@
+"""The exposure sum: facts, laws, and what is refused."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassGiven, expose
+from jackstaff_core.lateness import close_by, lateness
+from jackstaff_core.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.scales import Step, times
+from jackstaff_core.spoken import rounded, said
+
+from .tables import facts, near
+
+READING = ReadingGiven("1/40", "9", "64")
+
+
+def ask(*stops: float, reading: ReadingGiven = READING, **more: object) -> Exposure:
+    """The exposure through solid glass of these labelled stops."""
+    glass = tuple(GlassGiven(stops=one) for one in stops)
+    return expose(replace(ExposureQuestion(reading, glass), **more))  # type: ignore[arg-type]
+
+
+@facts("times")
+def test_base_and_stack_give_the_time(row: dict[str, str]) -> None:
+    number = {name: float(value) for name, value in row.items()}
+    reading = ReadingGiven(number["reading_seconds"], number["reading_aperture"], number["reading_iso"])
+    settings = SettingsGiven(number["aperture"], number["iso"])
+    answer = ask(number["stops"], reading=reading, settings=settings)
+    # The tables print exact powers of two to six digits, so the settings carry that error.
+    assert answer.seconds == near(number["seconds"], 5)
+    assert answer.stops == pytest.approx(math.log2(number["seconds"] / number["reading_seconds"]), abs=1e-4)
+
+
+def test_the_sum_shows_every_step() -> None:
+    answer = expose(
+        ExposureQuestion(
+            READING,
+            (
+                GlassGiven(label="9 stops", offset=0.2, offset_sd=0.1),
+                GlassGiven(stops=4),
+                GlassGiven(stops=1.5, in_reading=True),
+            ),
+            SettingsGiven("11", "100"),
+        )
+    )
+    assert [step.kind for step in answer.steps] == [
+        "reading", "glass", "measured", "glass", "in_reading", "aperture", "iso",
+    ]  # fmt: skip
+    assert [step.stops for step in answer.steps] == pytest.approx([0, 9, 0.2, 4, 0, 2 / 3, -2 / 3])
+    assert [step.glass for step in answer.steps] == [None, 0, 0, 1, 2, None, None]
+    assert answer.steps[0].seconds == near(0.0248031)
+    assert answer.steps[-1].seconds == answer.seconds == near(233.401)
+    assert answer.stops == pytest.approx(sum(step.stops for step in answer.steps))
+    assert answer.glass_stops == pytest.approx(14.7)
+
+
+@pytest.mark.parametrize(
+    ("stops", "reading", "settings", "marked"),
+    [
+        # 1/60 x 1024 on the printed number; worst case of three moves together.
+        (10, ReadingGiven("1/60", "8", "100"), SettingsGiven(), 17.0667),
+        (10, ReadingGiven("1/15", "11", "2500"), SettingsGiven("13", "32"), 1024 / 15 * (13 / 11) ** 2 * 2500 / 32),
+    ],
+)
+def test_counting_with_printed_numbers(
+    stops: float, reading: ReadingGiven, settings: SettingsGiven, marked: float
+) -> None:
+    exact = ask(stops, reading=reading, settings=settings)
+    printed = ask(stops, reading=reading, settings=settings, scale=Counting.AS_MARKED)
+    assert printed.seconds == exact.as_marked_seconds == near(marked)
+    assert printed.exact_seconds == exact.seconds
+    assert abs(math.log2(printed.seconds / exact.seconds)) <= 0.288
+    assert "marked_differs" in [advice.code for advice in exact.advice]
+
+
+@pytest.mark.parametrize(
+    ("stops", "limit", "bulb", "mark", "past"),
+    [
+        (9, 30, False, "13", 0),
+        (10, 30, False, "25", 0),
+        (10 + 1 / 3, 30, False, "30", 0),
+        (10.49, 30, False, "30", 0.157),
+        (10.51, 30, True, None, 0.177),
+        (10, 15, True, None, 2 / 3),
+        (12, 120, False, "100", 0),
+        (13, 30, True, None, 8 / 3),
+    ],
+)
+def test_dial_or_bulb(stops: float, limit: float, bulb: bool, mark: str | None, past: float) -> None:
+    answer = ask(stops, dial_limit=limit)
+    assert (answer.bulb, answer.dial_mark) == (bulb, mark)
+    assert answer.past_dial_stops == pytest.approx(past, abs=1e-3)
+    assert ("bulb" in [advice.code for advice in answer.advice]) == bulb
+    wanted = answer.seconds if bulb else times().nearest(answer.seconds).exact if limit == 30 else answer.set_seconds
+    assert answer.set_seconds == wanted
+
+
+@pytest.mark.parametrize(
+    ("glass", "step", "sure"),
+    [
+        ((), Step.THIRD, 2 * 0.096225),
+        ((), Step.HALF, 2 * 0.144338),
+        ((), Step.FULL, 2 * 0.288675),
+        ((GlassGiven(stops=9), GlassGiven(stops=4)), Step.THIRD, 2 * math.sqrt(0.096225**2 + 2 * 0.17**2)),
+        ((GlassGiven(stops=9, offset=0.2, offset_sd=0.05),), Step.THIRD, 2 * math.hypot(0.096225, 0.05)),
+        ((GlassGiven(stops=9, in_reading=True),), Step.THIRD, 2 * 0.096225),
+    ],
+)
+def test_one_honest_plus_or_minus(glass: tuple[GlassGiven, ...], step: Step, sure: float) -> None:
+    answer = expose(ExposureQuestion(replace(READING, shutter="1/30", aperture="8", iso="100", step=step), glass))
+    assert answer.sure_within_stops == pytest.approx(sure, abs=1e-5)
+    assert math.log2(answer.to_seconds / answer.seconds) == pytest.approx(sure, abs=1e-5)
+    assert math.log2(answer.seconds / answer.from_seconds) == pytest.approx(sure, abs=1e-5)
+
+
+def test_a_hand_meter_gives_the_base_reading() -> None:
+    answer = ask(10, reading=ReadingGiven(ev100=12.0), settings=SettingsGiven("11", "200"))
+    assert answer.base_seconds == pytest.approx(1 / 64)
+    assert answer.seconds == pytest.approx(16)
+
+
+@pytest.mark.parametrize(
+    ("question", "field"),
+    [
+        (ExposureQuestion(ReadingGiven("1/40", "9", None)), "reading.iso"),
+        (ExposureQuestion(ReadingGiven("240", "9", "64")), "reading.shutter"),
+        (ExposureQuestion(ReadingGiven("1/40", "nine", "64")), "reading.aperture"),
+        (ExposureQuestion(ReadingGiven("1/40", "9", 0.0)), "reading.iso"),
+        (ExposureQuestion(ReadingGiven(float("nan"), "9", "64")), "reading.shutter"),
+        (ExposureQuestion(ReadingGiven(ev100=12.0)), "settings.aperture"),
+        (ExposureQuestion(ReadingGiven("1/40", "9", "64", ev100=12.0)), "reading.ev100"),
+        (ExposureQuestion(READING, (GlassGiven(),)), "stack.0"),
+        (ExposureQuestion(READING, (GlassGiven(stops=3), GlassGiven(label="ND10"))), "stack.1.label"),
+        (ExposureQuestion(READING, (GlassGiven(stops=3, label="ND8"),)), "stack.0.label"),
+        (ExposureQuestion(READING, (GlassGiven(stops=0.3, offset=-1.0),)), "stack.0.offset"),
+        (ExposureQuestion(READING, (GlassGiven(stops=1),) * 9), "stack"),
+        (ExposureQuestion(READING, (GlassGiven(stops=16), GlassGiven(stops=15))), "stack"),
+        (ExposureQuestion(ReadingGiven("30", "9", "64"), (GlassGiven(stops=20),)), "stack"),
+        (ExposureQuestion(ReadingGiven("1/32000", "9", "64"), (), SettingsGiven("1", "64")), "settings"),
+        (ExposureQuestion(READING, dial_limit=0.0), "dial_limit"),
+    ],
+)
+def test_bad_questions_are_refused_where_they_are_wrong(question: ExposureQuestion, field: str) -> None:
+    with pytest.raises(Refusal) as refused:
+        expose(question)
+    assert refused.value.field == field
+    assert refused.value.problem.endswith(".")
+    assert refused.value.instead.endswith(".")
+
+
+def test_advice_speaks_when_it_matters() -> None:
+    def codes(answer: Exposure) -> list[str]:
+        return [advice.code for advice in answer.advice]
+
+    assert codes(ask(9)) == []
+    assert codes(ask(14)) == ["bulb", "stray_light", "sun_eyes"]
+    assert "shutter_two_meanings" in codes(ask(3, reading=ReadingGiven("4", "8", "100")))
+    assert "shutter_two_meanings" not in codes(ask(3, reading=ReadingGiven("4 s", "8", "100")))
+
+
+STOPS = st.floats(0, 8)
+
+
+@given(STOPS, STOPS)
+def test_glass_adds(one: float, other: float) -> None:
+    apart, together = ask(one, other), ask(one + other)
+    assert apart.seconds == pytest.approx(together.seconds, rel=1e-9)
+    assert apart.seconds >= ask(one).seconds
+
+
+@given(STOPS, st.sampled_from(["4", "5.6", "13", "22"]), st.sampled_from(["32", "100", "1600"]))
+def test_a_move_and_its_reverse_cancel(stops: float, aperture: str, iso: str) -> None:
+    there = ask(stops, settings=SettingsGiven(aperture, iso))
+    back = ask(0, reading=ReadingGiven(there.seconds, aperture, iso), settings=SettingsGiven("9", "64"))
+    assert back.seconds == pytest.approx(ask(stops).seconds, rel=1e-9)
+
+
+@given(st.floats(10.6, 18))
+def test_rounder_times_enclose_and_tell_their_cost(stops: float) -> None:
+    answer = ask(stops)
+    for rounder in answer.rounded:
+        assert rounder.stops == pytest.approx(math.log2(rounder.seconds / answer.seconds))
+    assert [rounder.seconds < answer.seconds for rounder in answer.rounded] in ([True, False], [])
+
+
+def test_two_minutes_eight_is_called_two_minutes() -> None:
+    assert [time.seconds for time in rounded(128)] == [120, 150]
+    assert [time.stops for time in rounded(128)] == pytest.approx([-0.0931094, 0.2288187])
+    assert rounded(120) == ()
+    wanted = {1 / 64: "1/64 s", 0.63: "0.6 s", 4: "4 s", 59.4: "59 s", 128: "2 m 08 s", 180: "3 m", 3900: "1 h 05 m"}
+    assert {time: said(time) for time in wanted} == wanted
+
+
+@facts("lateness")
+def test_lateness_in_stops(row: dict[str, str]) -> None:
+    planned, late, stops = (float(row[name]) for name in ("planned", "late", "stops"))
+    found = lateness(planned, planned + late)
+    assert found.stops == near(stops)
+    assert found.verdict == ("on_time" if abs(stops) < 0.05 else "slight" if abs(stops) < 1 / 3 else "off")
+    assert close_by(planned, stops) == pytest.approx(planned + late, rel=1e-4)

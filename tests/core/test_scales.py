@@ -1,0 +1,121 @@
+"""Marked and exact scales, and what a display's text can mean."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jackstaff_core.readout import readout
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Scale, Step, apertures, dial, ev100, isos, times
+
+from .tables import facts, near
+
+LADDERS = {"time": times, "fnum": apertures, "iso": isos}
+ALL_LADDERS = [pytest.param(build(step), id=f"{name}-{step}") for name, build in LADDERS.items() for step in Step]
+
+
+@facts("marks")
+def test_marks_stand_for_exact_rungs(row: dict[str, str]) -> None:
+    mark = LADDERS[row["quantity"]](Step(row["step"])).mark(row["mark"])
+    assert mark is not None
+    assert mark.exact == near(row["exact"])
+    stops = math.log2(mark.printed / mark.exact) * (2 if row["quantity"] == "fnum" else 1)
+    assert stops == pytest.approx(float(row["error_stops"]), abs=2e-6)
+
+
+@pytest.mark.parametrize("scale", ALL_LADDERS)
+def test_every_printed_number_is_nearest_to_its_own_rung(scale: Scale) -> None:
+    assert [scale.nearest(mark.printed) for mark in scale.marks] == list(scale.marks)
+    assert [scale.nearest(mark.exact) for mark in scale.marks] == list(scale.marks)
+
+
+@pytest.mark.parametrize(
+    ("build", "step", "value", "label"),
+    [
+        (times, Step.THIRD, 17.0667, "15"),
+        (times, Step.THIRD, 7.3, "8"),
+        (times, Step.HALF, 7.3, "8"),
+        (apertures, Step.THIRD, 21.9089, "22"),
+        (apertures, Step.HALF, 12.5, "13"),
+        (isos, Step.THIRD, 106.667, "100"),
+    ],
+)
+def test_nearest_mark(build: type, step: Step, value: float, label: str) -> None:
+    assert build(step).nearest(value).label == label
+
+
+@given(st.sampled_from(list(Step)), st.floats(SHORTEST_SECONDS, 30))
+def test_neighbours_enclose(step: Step, seconds: float) -> None:
+    sides = times(step).neighbours(seconds)
+    assert sides[0].exact <= seconds * 1.000001
+    assert sides[-1].exact >= seconds * 0.999999
+    assert math.log2(sides[-1].exact / sides[0].exact) == pytest.approx((len(sides) - 1) / step.per_stop)
+
+
+def test_ev_of_exact_and_of_printed_numbers() -> None:
+    assert ev100(2**-6, 2**3.5, 200) == pytest.approx(12)
+    assert ev100(1 / 60, 11, 200) == near(11.8258)
+    assert ev100(32, 8, 100 * 2 ** (-2 / 3)) == near(1.66667)
+
+
+def test_dials_past_thirty_seconds_count_literally() -> None:
+    assert [mark.label for mark in dial(120, Step.FULL).marks[-3:]] == ["30", "60", "120"]
+    sixty = dial(900).mark("60")
+    assert sixty is not None
+    assert sixty.exact == 60
+    assert dial(4).marks[-1].label == "4"
+
+
+# Text, dial limit, and every meaning as (seconds, mark), the likelier first.
+READOUTS: list[tuple[str, Step, float, list[tuple[float, str | None]]]] = [
+    ("4", Step.THIRD, 30, [(1 / 4, "1/4"), (4, "4")]),
+    ("10", Step.THIRD, 30, [(2 ** (-10 / 3), "1/10"), (2 ** (10 / 3), "10")]),
+    ("2.5", Step.THIRD, 30, [(2 ** (-4 / 3), "0.4"), (2 ** (4 / 3), "2.5")]),
+    ("30", Step.THIRD, 30, [(1 / 32, "1/30"), (32, "30")]),
+    ("30", Step.THIRD, 15, [(1 / 32, "1/30")]),
+    ("60", Step.THIRD, 900, [(1 / 64, "1/60"), (60, "60")]),
+    ("125", Step.THIRD, 30, [(1 / 128, "1/125")]),
+    ("0.6", Step.THIRD, 30, [(2 ** (-2 / 3), "0.6")]),
+    ("0,6 s", Step.THIRD, 30, [(2 ** (-2 / 3), "0.6")]),
+    ('6"', Step.THIRD, 30, [(2 ** (8 / 3), "6")]),
+    ("6″", Step.HALF, 30, [(2**2.5, "6")]),
+    ("1/60", Step.THIRD, 30, [(1 / 64, "1/60")]),
+    ("1/2.5", Step.THIRD, 30, [(2 ** (-4 / 3), "0.4")]),
+    ("1", Step.THIRD, 30, [(1, "1")]),
+    ("1/61", Step.THIRD, 30, [(1 / 61, None)]),
+    ("7", Step.THIRD, 30, [(1 / 7, None), (7, None)]),
+    ("1/45", Step.HALF, 30, [(2**-5.5, "1/45")]),
+    ("90 s", Step.THIRD, 30, [(90, None)]),
+    ("2 m 30 s", Step.THIRD, 30, [(150, None)]),
+    ("1:30", Step.THIRD, 30, [(90, None)]),
+    ("1 h", Step.THIRD, 30, [(3600, None)]),
+]
+
+
+@pytest.mark.parametrize(("text", "step", "limit", "meanings"), READOUTS)
+def test_readouts(text: str, step: Step, limit: float, meanings: list[tuple[float, str | None]]) -> None:
+    found = readout(text, step, limit)
+    assert found.ambiguous == (len(meanings) > 1)
+    assert [reading.mark for reading in found.readings] == [mark for _, mark in meanings]
+    assert [reading.seconds for reading in found.readings] == pytest.approx([seconds for seconds, _ in meanings])
+
+
+@pytest.mark.parametrize("text", ["", "0", "-4", "abc", "1/0", "1/", "1/50000", "25 h", "4 4", "1/60/2", "∞", "nan"])
+def test_unreadable_readouts_are_refused_with_a_cure(text: str) -> None:
+    with pytest.raises(Refusal) as refused:
+        readout(text)
+    assert refused.value.problem.endswith(".")
+    assert "1/60" in refused.value.instead
+
+
+@given(st.text(max_size=40))
+def test_no_text_does_worse_than_a_refusal(text: str) -> None:
+    try:
+        found = readout(text)
+    except Refusal:
+        return
+    assert all(SHORTEST_SECONDS <= reading.seconds <= LONGEST_SECONDS for reading in found.readings)

@@ -1,0 +1,75 @@
+"""Start the application as ``make demo`` does, on its own data, for tests, benchmarks and pictures."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+ROOT = Path(__file__).parents[1]
+_QUIET = "disable-gpu disable-quic no-first-run disable-background-networking disable-component-update disable-sync"
+CHROMIUM: dict[str, Any] = {
+    "executable_path": shutil.which("chromium") or "/usr/bin/chromium",
+    "args": ["--no-sandbox", *(f"--{flag}" for flag in _QUIET.split())],
+}
+"""How to launch Debian's Chromium through Playwright; nothing is ever downloaded."""
+
+
+@dataclass(frozen=True)
+class Server:
+    url: str
+    data: Path
+
+
+@contextmanager
+def serving(data: Path, *commands: list[str]) -> Iterator[Server]:
+    """A server on a free port with demo data in ``data``, after running more management ``commands``."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    environment = {
+        **os.environ,
+        "JACKSTAFF_DATA_DIR": str(data),
+        "JACKSTAFF_DEMO": "1",
+        "PORT": str(port),
+        "PYTHONPATH": f"{ROOT / 'core'}:{ROOT / 'server'}",
+    }
+    for command in (["migrate", "-v0"], ["load_demo"], *commands):
+        subprocess.run(
+            [sys.executable, ROOT / "server/manage.py", *command], env=environment, check=True, capture_output=True
+        )
+    process = subprocess.Popen(
+        [sys.executable, "-m", "gunicorn", "-c", ROOT / "server/gunicorn.conf.py"],
+        env=environment,
+        cwd=ROOT,
+        stdout=subprocess.DEVNULL,
+    )
+    try:
+        url = f"http://127.0.0.1:{port}"
+        _wait_for(f"{url}/api/health", process)
+        yield Server(url, data)
+    finally:
+        process.terminate()
+        process.wait(timeout=15)
+
+
+def _wait_for(url: str, process: subprocess.Popen[bytes]) -> None:
+    for _ in range(200):
+        if process.poll() is not None:
+            raise RuntimeError("the server ended before it answered")
+        try:
+            urllib.request.urlopen(url, timeout=1).close()  # noqa: S310 (our own server)
+        except OSError:
+            time.sleep(0.05)
+        else:
+            return
+    raise RuntimeError("the server does not answer")

@@ -1,0 +1,96 @@
+"""Retake docs/screenshots from demo data: ``make shots``."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from tools.serving import CHROMIUM, ROOT, serving
+
+FOLDER = ROOT / "docs" / "screenshots"
+DESK, PHONE = (1280, 800), (390, 844)
+
+
+def bench(page: Page) -> None:
+    page.keyboard.press("2")
+
+
+def moves(page: Page) -> None:
+    page.keyboard.press("4")
+    page.keyboard.press("5")
+    page.keyboard.press("Shift+Digit6")
+    for key in ("f", *["ArrowDown"] * 4, "o", "ArrowUp", "m"):
+        page.keyboard.press(key)
+
+
+def entry(page: Page) -> None:
+    page.keyboard.press("s")
+    page.keyboard.press("Enter")
+    page.get_by_role("dialog").get_by_role("textbox").fill("4")
+
+
+def armed(page: Page) -> None:
+    bench(page)
+    page.wait_for_timeout(300)
+    page.get_by_role("button", name="Arm this frame").click()
+
+
+def running(page: Page) -> None:
+    armed(page)
+    page.get_by_text("None", exact=True).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    page.get_by_label("Opened this many seconds ago").fill("58")
+    page.get_by_role("button", name="Set").click()
+
+
+def log(page: Page) -> None:
+    page.keyboard.press("l")
+
+
+SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
+    ("bench", bench, DESK, "noon"),
+    ("bench-moves", moves, DESK, "dusk"),
+    ("bench-two-meanings", entry, DESK, "noon"),
+    ("bench-phone", bench, PHONE, "noon"),
+    ("run-armed", armed, DESK, "noon"),
+    ("run-open-red", running, DESK, "red"),
+    ("run-open-phone", running, PHONE, "dusk"),
+    ("log", log, DESK, "noon"),
+    ("log-phone", log, PHONE, "dusk"),
+)
+
+
+def main() -> None:
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(**CHROMIUM)
+        for name, bring_up, size, light in SHOTS:
+            # Each picture starts from fresh demo data, so that one's frames are not in another.
+            with tempfile.TemporaryDirectory() as data, serving(Path(data)) as server:
+                _take(browser, server.url, name, bring_up, size, light)
+            print(f"docs/screenshots/{name}.png")
+        browser.close()
+
+
+def _take(
+    browser: Browser, url: str, name: str, bring_up: Callable[[Page], None], size: tuple[int, int], light: str
+) -> None:
+    phone = size == PHONE
+    context = browser.new_context(
+        viewport={"width": size[0], "height": size[1]}, has_touch=phone, is_mobile=phone, timezone_id="Europe/Oslo"
+    )
+    context.add_cookies([{"name": "jackstaff_light", "value": light, "url": url}])
+    page = context.new_page()
+    page.goto(url)
+    page.wait_for_selector("[data-testid=answer-time]")
+    bring_up(page)
+    page.wait_for_timeout(600)
+    page.screenshot(path=FOLDER / f"{name}.png")
+    context.close()
+
+
+if __name__ == "__main__":
+    main()
