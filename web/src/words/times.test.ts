@@ -1,0 +1,45 @@
+import { describe, expect, it } from "vitest";
+import { clockText, markText, roughTime, signedStops, timeText } from "./times";
+
+describe("times as text", () => {
+  it.each([
+    [1 / 64, "1/64"],
+    [1 / 6.35, "1/6.3"],
+    [0.63, "0.6 s"],
+    [4, "4 s"],
+    [9.96, "10 s"],
+    [59.6, "1 m 00 s"],
+    [203.187, "3 m 23 s"],
+    [3599.7, "1 h 00 m"],
+    [40_960, "11 h 23 m"],
+  ])("%d s is %s", (seconds, text) => expect(timeText(seconds)).toBe(text));
+
+  it.each([
+    [0.0212, "1/47"],
+    [9.74, "9.7 s"],
+    [141.9, "2 m 20 s"],
+    [290.9, "4 m 50 s"],
+    [1195, "20 m"],
+    [9000, "2 h 30 m"],
+  ])("the end of a band at %d s is about %s", (seconds, text) => expect(roughTime(seconds)).toBe(text));
+
+  it.each([
+    [0, "0:00"],
+    [59.99, "0:59"],
+    [754, "12:34"],
+    [3723, "1:02:03"],
+    [-3, "0:00"],
+  ])("a clock at %d s shows %s", (seconds, text) => expect(clockText(seconds)).toBe(text));
+
+  it.each([
+    [13, "+13.0"],
+    [-0.0931, "−0.09"],
+    [-0.333, "−0.3"],
+    [0.001, "0"],
+    [0, "0"],
+  ])("%d stops are %s", (stops, text) => expect(signedStops(stops)).toBe(text));
+
+  it("marks in seconds carry their unit", () => {
+    expect([markText("1/60"), markText("4")]).toEqual(["1/60", "4 s"]);
+  });
+});
