@@ -29,6 +29,6 @@ def test_a_database_of_the_first_slice_is_brought_up_to_date(tmp_path: Path) -> 
         ).fetchall()
         glasses = new.execute("SELECT count(*) FROM records_frameglass").fetchone()
     assert len(frames) == 6
-    assert frames[2][0] == "Vardsund mole. Cloud drawn to the south."
+    assert frames[2][0] == "Vardsund mole. Cloud drawn out."
     assert 233 < frames[2][1] < 234
     assert glasses == (8,)
