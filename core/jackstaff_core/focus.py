@@ -1,0 +1,39 @@
+"""Where to focus, and what is sharp.
+
+    H = f^2/(N c) + f;  near = s (H - f)/(H + s - 2f);  far = s (H - f)/(H - s), infinite from s = H
+
+Source: thin-lens geometry. ``c`` is the circle of confusion, sensor diagonal / 1442 unless the user says.
+Verdict: computed.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+_DIAGONALS_IN_CIRCLE = 1442
+
+
+@dataclass(frozen=True, slots=True)
+class Depth:
+    """Sharp from near to far [m]; far is infinite from the hyperfocal distance on."""
+
+    near_m: float
+    far_m: float
+
+
+def circle_mm(width_mm: float, height_mm: float) -> float:
+    """The usual circle of confusion of a sensor [mm]."""
+    return math.hypot(width_mm, height_mm) / _DIAGONALS_IN_CIRCLE
+
+
+def hyperfocal_m(focal_mm: float, f_number: float, circle: float) -> float:
+    """Focus here and everything from half of it is sharp [m]."""
+    return (focal_mm**2 / (f_number * circle) + focal_mm) / 1000
+
+
+def depth(focal_mm: float, f_number: float, circle: float, focus_m: float) -> Depth:
+    """What is sharp when focused at ``focus_m``."""
+    h, f = hyperfocal_m(focal_mm, f_number, circle), focal_mm / 1000
+    near = focus_m * (h - f) / (h + focus_m - 2 * f)
+    return Depth(near, math.inf if focus_m >= h else focus_m * (h - f) / (h - focus_m))

@@ -1,0 +1,142 @@
+"""The fifth quantity from the other four: hold all but one of reading, stack, aperture, ISO and time.
+
+    T = t0 2^s (N/N0)^2 (S0/S)            N = N0 sqrt(T S / (t0 2^s S0))
+    S = S0 t0 2^s (N/N0)^2 / T            s = log2(T/t0) - 2 log2(N/N0) - log2(S0/S)
+    t0 = T 2^-s (N0/N)^2 (S/S0)           "come back when the meter says"
+
+Source: reciprocity law. Verdict: computed.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from .density import MOST_STOPS
+from .reading import ReadingGiven, SettingsGiven, metered, settled
+from .readout import DIAL_LIMIT
+from .refusal import Refusal, within
+from .scales import (
+    LONGEST_DIAL,
+    LONGEST_SECONDS,
+    SHORTEST_DIAL,
+    SHORTEST_SECONDS,
+    Scale,
+    Step,
+    apertures,
+    dial,
+    isos,
+)
+
+
+class Floating(StrEnum):
+    """What is let go while the rest is held."""
+
+    TIME = "time"
+    APERTURE = "aperture"
+    ISO = "iso"
+    STACK = "stack"
+    READING = "reading"
+
+
+@dataclass(frozen=True, slots=True)
+class SteerQuestion:
+    """``stops`` is the glass that is on; ``target_seconds`` the time held (not for floating time)."""
+
+    floating: Floating
+    reading: ReadingGiven
+    stops: float = 0.0
+    settings: SettingsGiven = field(default_factory=SettingsGiven)
+    target_seconds: float | None = None
+    dial_limit: float = DIAL_LIMIT
+
+
+@dataclass(frozen=True, slots=True)
+class Nearest:
+    """A setting that can be dialled and what it costs: + is brighter than correct."""
+
+    mark: str
+    exact: float
+    cost_stops: float
+
+
+@dataclass(frozen=True, slots=True)
+class Steered:
+    """Seconds, f-number, ISO, stops of glass, or base reading in seconds, with the marks either side."""
+
+    value: float
+    nearest: tuple[Nearest, ...]
+    missing_stops: float | None = None
+
+
+def steer(question: SteerQuestion) -> Steered:
+    """Work out the floating quantity.
+
+    Raises
+    ------
+    Refusal
+        The reading or settings cannot be read, no target is given, or the answer lies past all bounds.
+    """
+    stops = within("stops", question.stops, 0, MOST_STOPS, "stops")
+    step = question.reading.step
+    base = metered(question.reading, question.settings)
+    shot = settled("settings", question.settings, base.settings, step)
+    t0, n0, s0 = base.shutter.exact, base.settings.aperture.exact, base.settings.iso.exact
+    n, s = shot.aperture.exact, shot.iso.exact
+    moves = 2 * math.log2(n / n0) + math.log2(s0 / s)
+    marks = dial(within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s"), step)
+    if question.floating is Floating.TIME:
+        return _time(t0 * 2.0 ** (stops + moves), marks, step)
+    target = _target(question.target_seconds)
+    match question.floating:
+        case Floating.APERTURE:
+            value = n0 * math.sqrt(target * s / (t0 * 2.0**stops * s0))
+            return _on(value, apertures(step), lambda exact: 2 * math.log2(value / exact))
+        case Floating.ISO:
+            value = s0 * t0 * 2.0**stops * (n / n0) ** 2 / target
+            return _on(value, isos(step), lambda exact: math.log2(exact / value))
+        case Floating.STACK:
+            return _glass(math.log2(target / t0) - moves)
+        case _:
+            value = target * 2.0 ** -(stops + moves)
+            # A darker scene than this reads longer, and the frame comes out darker.
+            return _on(value, marks, lambda exact: math.log2(value / exact))
+
+
+def _target(seconds: float | None) -> float:
+    if seconds is None:
+        raise Refusal("target_seconds", "No time is held.", "Give the time the frame should have, in seconds.")
+    return within("target_seconds", seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+
+
+def _time(value: float, marks: Scale, step: Step) -> Steered:
+    within("target_seconds", value, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    past = math.log2(value / marks.marks[-1].exact)
+    if past > 0.5 / step.per_stop:
+        # Bulb takes any time; nothing is missing and nothing need be rounded.
+        return Steered(value, ())
+    return _on(value, marks, lambda exact: math.log2(exact / value))
+
+
+def _on(value: float, scale: Scale, cost: Callable[[float], float]) -> Steered:
+    low, high = scale.marks[0].exact, scale.marks[-1].exact
+    nearest = tuple(Nearest(mark.label, mark.exact, cost(mark.exact)) for mark in scale.neighbours(value))
+    reachable = low * (1 - 1e-9) <= value <= high * (1 + 1e-9)
+    return Steered(value, nearest, None if reachable else abs(nearest[0].cost_stops))
+
+
+def _glass(stops: float) -> Steered:
+    if stops < 0:
+        return Steered(stops, (Nearest("0", 0.0, stops),), -stops)
+    if stops > MOST_STOPS:
+        return Steered(stops, (Nearest("30", MOST_STOPS, stops - MOST_STOPS),), stops - MOST_STOPS)
+    below = math.floor(stops * 3 + 1e-9)
+    thirds = [below] if abs(stops * 3 - below) < 1e-9 else [below, below + 1]
+    return Steered(stops, tuple(Nearest(_thirds(third), third / 3, stops - third / 3) for third in thirds))
+
+
+def _thirds(count: int) -> str:
+    whole, rest = divmod(count, 3)
+    return f"{whole} {rest}/3" if rest and whole else f"{rest}/3" if rest else f"{whole}"

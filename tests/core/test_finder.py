@@ -1,0 +1,157 @@
+"""The finder against its table, against brute force, and where it has to say no."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from itertools import combinations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jackstaff_core.finder import FinderQuestion, Kind, KitGlass, Target, find
+from jackstaff_core.reading import ReadingGiven
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.scales import Step, apertures
+
+from .tables import facts
+
+KIT = (
+    KitGlass("ND10", Kind.SOLID, 10),
+    KitGlass("ND6", Kind.SOLID, 6),
+    KitGlass("ND3a", Kind.SOLID, 3),
+    KitGlass("ND3b", Kind.SOLID, 3),
+    KitGlass("ND15", Kind.SOLID, 15),
+    KitGlass("VND", Kind.VARIABLE, min=2, max=5),
+    KitGlass("CPL", Kind.POLARISER, min=1.5, max=2),
+    KitGlass("soft", Kind.GRADUATED),
+    KitGlass("hard", Kind.GRADUATED),
+)
+ASKED = FinderQuestion(ReadingGiven(1 / 64, 8.0, 100.0), KIT, 3, Target(120.0), ("5.6", "22"), ("100",))
+
+
+@facts("finder")
+def test_cases(row: dict[str, str]) -> None:
+    found = find(
+        replace(
+            ASKED,
+            reading=ReadingGiven(float(row["reading"]), float(row["aperture"]), 100.0),
+            slots=int(row["slots"]),
+            target=Target(float(row["target"])),
+            must=() if row["must"] == "-" else (row["must"],),
+        )
+    )
+    assert found.count == int(row["count"])
+    if row["best"] == "no solution":
+        assert found.stacks == ()
+        assert found.none_because
+        assert found.nearest is not None
+        assert found.nearest.glass == ()
+        return
+    best = found.stacks[0]
+    assert set(best.glass) == set(row["best"].split("+"))
+    mark = apertures().mark(best.aperture)
+    assert mark is not None
+    assert mark.exact == pytest.approx(float(row["f_number"]), rel=1e-5)
+    assert best.stops == pytest.approx(float(row["stops"]), abs=1e-4)
+    assert best.seconds == pytest.approx(float(row["seconds"]), rel=2e-5)
+    assert best.error_stops == pytest.approx(float(row["error"]), abs=1e-5)
+
+
+def test_those_that_matter_say_why() -> None:
+    found = find(replace(ASKED, isos=("50", "100", "200"), iso_base="100"))
+    reasons = {stack.glass: [reason.code for reason in stack.reasons] for stack in found.stacks if stack.matters}
+    assert 2 <= len(reasons) <= 6
+    assert "fewest_glasses" in reasons[found.stacks[0].glass]
+    assert any("cleanest" in codes for codes in reasons.values())
+    assert any("closest_time" in codes for codes in reasons.values())
+    assert len(found.stacks) == 24 < found.count
+
+
+@pytest.mark.parametrize(
+    ("change", "because"),
+    [
+        ({"target": Target(86_000.0), "slots": 1}, "out of reach"),
+        ({"reading": ReadingGiven(16.0, 8.0, 100.0), "target": Target(0.1)}, "too short for this light"),
+        ({"must": ("ND10", "ND6", "ND3a"), "slots": 2}, "3 glasses are asked for and the holder takes 2."),
+        ({"must": ("CPL", "VND")}, "Two polarising glasses"),
+    ],
+)
+def test_no_solution_says_why_and_what_is_nearest(change: dict[str, object], because: str) -> None:
+    found = find(replace(ASKED, **change))  # type: ignore[arg-type]
+    assert (found.count, found.stacks) == (0, ())
+    assert because in (found.none_because or "")
+    assert (found.nearest is None) == ("must" in change)
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"glass": tuple(KitGlass(str(n), Kind.SOLID, 1 + n / 10) for n in range(25))}, "glass"),
+        ({"slots": 5}, "slots"),
+        ({"glass": (KIT[0], KIT[0])}, "glass"),
+        ({"must": ("nothing",)}, "must.0"),
+        ({"glass": (KitGlass("x", Kind.VARIABLE, min=5, max=2),)}, "glass.0.max"),
+        ({"glass": (KitGlass("x", Kind.SOLID),)}, "glass.0"),
+        ({"isos": ()}, "isos"),
+        ({"apertures": ("5.7", "5.8")}, "apertures"),
+        ({"target": Target(0.0)}, "target.seconds"),
+    ],
+)
+def test_unsound_questions_are_refused(change: dict[str, object], field: str) -> None:
+    with pytest.raises(Refusal) as refused:
+        find(replace(ASKED, **change))  # type: ignore[arg-type]
+    assert refused.value.field == field
+
+
+GLASS = st.one_of(
+    st.builds(lambda stops: (Kind.SOLID, stops, None), st.sampled_from([1.0, 2.0, 3.0, 6.0, 9.8, 10.0, 15.0])),
+    st.just((Kind.VARIABLE, 2.0, 5.0)),
+    st.just((Kind.POLARISER, 1.5, 2.0)),
+)
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.lists(GLASS, max_size=5), st.floats(-3, 10), st.integers(0, 3))
+def test_nothing_wrong_and_nothing_cheaper_missed(
+    kit: list[tuple[Kind, float, float | None]], log_target: float, slots: int
+) -> None:
+    glass = tuple(
+        KitGlass(f"g{place}", kind, low if high is None else None, None if high is None else low, high)
+        for place, (kind, low, high) in enumerate(kit)
+    )
+    target = 2.0**log_target
+    found = find(replace(ASKED, glass=glass, slots=slots, target=Target(target)))
+    assert found.count == _by_force(glass, target, slots)
+    by_id = {one.id: one for one in glass}
+    for stack in found.stacks:
+        mark = apertures(Step.THIRD).mark(stack.aperture)
+        assert mark is not None
+        assert stack.seconds == pytest.approx(2**stack.stops / 64 * (mark.exact / 8) ** 2, rel=1e-9)
+        assert abs(math.log2(stack.seconds / target)) <= 1 / 3 + 1e-6
+        assert sum(by_id[one].kind.polarises for one in stack.glass) <= 1
+    if found.stacks:
+        within = [stack for stack in found.stacks if abs(stack.error_stops) <= 1 / 6]
+        assert found.stacks[0] in (within or found.stacks)
+
+
+def _by_force(glass: tuple[KitGlass, ...], target: float, slots: int) -> int:
+    seen = set()
+    for size in range(slots + 1):
+        for chosen in combinations(glass, size):
+            if sum(one.kind.polarises for one in chosen) > 1:
+                continue
+            kinds = tuple(sorted((one.kind, one.stops or 0, one.min or 0) for one in chosen))
+            for mark in apertures(Step.THIRD).between(5.6, 22.7):
+                low = high = 2 * math.log2(mark.exact / 8) - 6
+                for one in chosen:
+                    if one.kind is Kind.VARIABLE:
+                        low, high = low + 2, high + 5
+                    else:
+                        share = one.stops if one.stops is not None else 1.75
+                        low, high = low + share, high + share
+                wanted = math.log2(target)
+                if low - 1 / 3 - 1e-9 <= wanted <= high + 1 / 3 + 1e-9:
+                    seen.add((kinds, mark.label))
+    return len(seen)

@@ -1,0 +1,106 @@
+"""The fifth quantity from the other four, and the laws that tie them."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jackstaff_core.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.steer import Floating, Steered, SteerQuestion, steer
+
+from .tables import facts, near
+
+WHICH: list[tuple[str, Floating]] = [
+    ("needed stops", Floating.STACK),
+    ("needed f-number", Floating.APERTURE),
+    ("needed ISO", Floating.ISO),
+    ("bare reading", Floating.READING),
+]
+
+
+def _number(text: str) -> float | None:
+    return None if text == "-" else float(text)
+
+
+@facts("inverse")
+def test_inverse_problems(row: dict[str, str]) -> None:
+    floating = next(which for start, which in WHICH if row["problem"].startswith(start))
+    stops = _number(row["stops"]) or 0.0
+    target = stops if floating is Floating.STACK else float(row["problem"].partition("T = ")[2].split(" ")[0])
+    found = steer(
+        SteerQuestion(
+            floating,
+            ReadingGiven(_number(row["reading"]) or 1.0, _number(row["from_aperture"]), _number(row["from_iso"])),
+            0.0 if floating is Floating.STACK else stops,
+            SettingsGiven(_number(row["aperture"]), _number(row["iso"])),
+            target,
+        )
+    )
+    assert found.value == near(row["result"], 5)
+    assert found.missing_stops is None
+
+
+@pytest.mark.parametrize(
+    ("floating", "stops", "target", "nearest", "missing"),
+    [
+        (Floating.TIME, 9, None, [("13", 0.0)], None),
+        (Floating.TIME, 9.1, None, [("13", -0.1), ("15", 0.2333)], None),
+        (Floating.TIME, 13, None, [], None),
+        (Floating.APERTURE, 9, 30, [("13", 0.2402), ("14", -0.0931)], None),
+        (Floating.APERTURE, 9, 6000, [("64", 3.2174)], 3.2174),
+        (Floating.ISO, 13, 30, [("400", -0.0931), ("500", 0.2402)], None),
+        (Floating.STACK, 0, 240, [("13", 0.2402), ("13 1/3", -0.0931)], None),
+        (Floating.STACK, 0, 1 / 320, [("0", -2.9886)], 2.9886),
+        (Floating.READING, 10, 240, [("1/5", 0.2402), ("1/4", -0.0931)], None),
+    ],
+)
+def test_marks_either_side_and_what_they_cost(
+    floating: Floating, stops: float, target: float | None, nearest: list[tuple[str, float]], missing: float | None
+) -> None:
+    found = steer(SteerQuestion(floating, ReadingGiven("1/40", "9", "64"), stops, target_seconds=target))
+    assert [one.mark for one in found.nearest] == [mark for mark, _ in nearest]
+    assert [one.cost_stops for one in found.nearest] == pytest.approx([cost for _, cost in nearest], abs=1e-4)
+    assert found.missing_stops == (None if missing is None else pytest.approx(missing, abs=1e-4))
+
+
+@given(st.floats(0, 12), st.floats(-4, 6), st.sampled_from([Floating.APERTURE, Floating.ISO, Floating.READING]))
+def test_what_floats_gives_the_time_that_was_held(stops: float, log_target: float, floating: Floating) -> None:
+    target = 2.0**log_target
+    reading = ReadingGiven(1 / 64, 8.0, 100.0)
+    value = steer(SteerQuestion(floating, reading, stops, SettingsGiven(11.0, 200.0), target)).value
+    again: dict[Floating, Callable[[], Steered]] = {
+        Floating.APERTURE: lambda: _time(reading, stops, SettingsGiven(value, 200.0)),
+        Floating.ISO: lambda: _time(reading, stops, SettingsGiven(11.0, value)),
+        Floating.READING: lambda: _time(ReadingGiven(value, 8.0, 100.0), stops, SettingsGiven(11.0, 200.0)),
+    }
+    if floating is Floating.APERTURE and not 0.5 <= value <= 512:
+        return
+    if floating is Floating.ISO and not 1 <= value <= 1e6:
+        return
+    if floating is Floating.READING and value < 2**-15:
+        return
+    assert math.log2(again[floating]().value / target) == pytest.approx(0, abs=1e-9)
+
+
+def _time(reading: ReadingGiven, stops: float, settings: SettingsGiven) -> Steered:
+    return steer(SteerQuestion(Floating.TIME, reading, stops, settings))
+
+
+@pytest.mark.parametrize(
+    ("question", "field"),
+    [
+        (SteerQuestion(Floating.ISO, ReadingGiven("1/40", "9", "64")), "target_seconds"),
+        (SteerQuestion(Floating.ISO, ReadingGiven("1/40", "9", "64"), 31, target_seconds=1.0), "stops"),
+        (SteerQuestion(Floating.TIME, ReadingGiven("30", "9", "64"), 20), "target_seconds"),
+        (SteerQuestion(Floating.STACK, ReadingGiven("1/40", "9", "64"), target_seconds=-1.0), "target_seconds"),
+    ],
+)
+def test_unsound_questions_are_refused(question: SteerQuestion, field: str) -> None:
+    with pytest.raises(Refusal) as refused:
+        steer(question)
+    assert refused.value.field == field
