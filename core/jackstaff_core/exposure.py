@@ -160,6 +160,17 @@ def expose(question: ExposureQuestion) -> Exposure:
     )
 
 
+def added_stops(stack: tuple[GlassGiven, ...]) -> float:
+    """Measured stops of the glass that was not on the lens at metering.
+
+    Raises
+    ------
+    Refusal
+        As :func:`expose` does for its stack.
+    """
+    return sum(glass.stops + glass.offset for glass in _stack(stack) if not glass.in_reading)
+
+
 def _stack(given: tuple[GlassGiven, ...]) -> tuple[_Glass, ...]:
     if len(given) > MOST_GLASSES:
         raise Refusal("stack", f"{len(given)} glasses are more than fit.", f"Give at most {MOST_GLASSES}.")

@@ -37,7 +37,7 @@ SOFT_STOPS = 1 / 3
 _SAME = 1e-9
 
 
-class Kind(StrEnum):
+class GlassKind(StrEnum):
     SOLID = "solid"
     VARIABLE = "variable"
     POLARISER = "polariser"
@@ -46,7 +46,7 @@ class Kind(StrEnum):
 
     @property
     def polarises(self) -> bool:
-        return self in {Kind.VARIABLE, Kind.POLARISER, Kind.COMBINED}
+        return self in {GlassKind.VARIABLE, GlassKind.POLARISER, GlassKind.COMBINED}
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +54,7 @@ class KitGlass:
     """A glass of the kit: ``stops``, or the range ``min`` to ``max`` (a variable's to ``usable_max``)."""
 
     id: str
-    kind: Kind
+    kind: GlassKind
     stops: float | None = None
     min: float | None = None
     max: float | None = None
@@ -117,7 +117,7 @@ class _Piece:
     fixed: float
     more: float
     half_range: float
-    kind: Kind
+    kind: GlassKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,13 +219,13 @@ def _pieces(question: FinderQuestion) -> tuple[list[_Piece], Counter[str]]:
     pieces = [
         _piece(f"glass.{place}", glass)
         for place, glass in enumerate(question.glass)
-        if glass.kind is not Kind.GRADUATED or glass.id in must
+        if glass.kind is not GlassKind.GRADUATED or glass.id in must
     ]
     return pieces, must
 
 
 def _piece(place: str, glass: KitGlass) -> _Piece:
-    if glass.kind is Kind.GRADUATED:
+    if glass.kind is GlassKind.GRADUATED:
         return _Piece(glass.id, 0.0, 0.0, 0.0, glass.kind)
     if glass.stops is not None:
         return _Piece(glass.id, within(f"{place}.stops", glass.stops, 0, 30, "stops"), 0.0, 0.0, glass.kind)
@@ -237,7 +237,7 @@ def _piece(place: str, glass: KitGlass) -> _Piece:
         high = min(high, within(f"{place}.usable_max", glass.usable_max, 0, 30, "stops"))
     if high < low:
         raise Refusal(f"{place}.max", f"'{glass.id}' ends before it begins.", "Give the weaker end as min.")
-    if glass.kind is Kind.VARIABLE:
+    if glass.kind is GlassKind.VARIABLE:
         return _Piece(glass.id, low, high - low, 0.0, glass.kind)
     return _Piece(glass.id, (low + high) / 2, 0.0, (high - low) / 2, glass.kind)
 
@@ -246,7 +246,7 @@ def _subsets(pieces: list[_Piece], must: Counter[str], slots: int) -> Iterator[_
     """Every subset that holds all of ``must``; of identical glasses always the first ones."""
     needed = tuple(piece for piece in pieces if piece.id in must)
     free = [piece for piece in pieces if piece.id not in must]
-    twins: dict[tuple[float, float, float, Kind], list[str]] = {}
+    twins: dict[tuple[float, float, float, GlassKind], list[str]] = {}
     for piece in free:
         twins.setdefault((piece.fixed, piece.more, piece.half_range, piece.kind), []).append(piece.id)
     # A twin may come only with all the twins before it, so each count of them is met once.

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from .finder import GlassKind
+
 
 @dataclass(frozen=True, slots=True)
 class StarterGlass:
@@ -13,6 +15,7 @@ class StarterGlass:
     name: str
     label: str
     stops: float
+    kind: GlassKind = GlassKind.SOLID
     offset: float | None = None
     offset_sd: float | None = None
 
@@ -23,7 +26,7 @@ STARTER_BAG: tuple[StarterGlass, ...] = (
     StarterGlass("starter-6", "Ring ND 6", "6 stops", 6.0),
     StarterGlass("starter-9", "Slot ND 9", "9 stops", 9.0),
     StarterGlass("starter-14", "Slot ND 14", "14 stops", 14.0),
-    StarterGlass("starter-pol", "Clip-on pol", "1.5 stops", 1.5),
+    StarterGlass("starter-pol", "Clip-on pol", "1.5 stops", 1.5, GlassKind.POLARISER),
 )
 STARTER_ON = ("starter-9",)
 """What is on the lens at the first visit: one strong solid glass."""

@@ -15,6 +15,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from .density import MOST_STOPS
+from .exposure import GlassGiven, added_stops
 from .reading import ReadingGiven, SettingsGiven, metered, settled
 from .readout import DIAL_LIMIT
 from .refusal import Refusal, within
@@ -43,11 +44,12 @@ class Floating(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class SteerQuestion:
-    """``stops`` is the glass that is on; ``target_seconds`` the time held (not for floating time)."""
+    """``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time)."""
 
     floating: Floating
     reading: ReadingGiven
     stops: float = 0.0
+    stack: tuple[GlassGiven, ...] = ()
     settings: SettingsGiven = field(default_factory=SettingsGiven)
     target_seconds: float | None = None
     dial_limit: float = DIAL_LIMIT
@@ -79,7 +81,7 @@ def steer(question: SteerQuestion) -> Steered:
     Refusal
         The reading or settings cannot be read, no target is given, or the answer lies past all bounds.
     """
-    stops = within("stops", question.stops, 0, MOST_STOPS, "stops")
+    stops = within("stops", question.stops, 0, MOST_STOPS, "stops") + added_stops(question.stack)
     step = question.reading.step
     base = metered(question.reading, question.settings)
     shot = settled("settings", question.settings, base.settings, step)

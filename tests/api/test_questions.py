@@ -75,6 +75,47 @@ def test_exposure_has_its_fixed_fields() -> None:
     assert answer["rounded"][0]["stops"] == pytest.approx(-0.0416, abs=1e-3)
 
 
+def test_steer_has_its_fixed_fields() -> None:
+    question = {"float": "aperture", "reading": READING, "stops": 9, "settings": {"iso": "64"}, "target_seconds": 30}
+    status, answer = post("steer", question)
+    assert status == 200
+    assert answer["value"] == pytest.approx(13.80, abs=0.01)
+    assert [one["mark"] for one in answer["nearest"]] == ["13", "14"]
+    assert answer["nearest"][0].keys() == {"mark", "exact", "cost_stops"}
+    assert "missing_stops" not in answer
+    assert post("steer", {**question, "target_seconds": 6000})[1]["missing_stops"] > 3
+
+
+STACKS = {
+    "reading": {"shutter": 1 / 64, "aperture": 8, "iso": 100},
+    "glass": [
+        {"id": "ten", "kind": "solid", "stops": 10},
+        {"id": "three", "kind": "solid", "stops": 3},
+        {"id": "turn", "kind": "variable", "min": 2, "max": 5, "usable_max": 4.5},
+        {"id": "pol", "kind": "polariser", "min": 1.5, "max": 2},
+    ],
+    "slots": 3,
+    "target": {"seconds": 120},
+    "apertures": ["5.6", "22"],
+    "isos": ["100"],
+}
+
+
+def test_stacks_have_their_fixed_fields() -> None:
+    status, answer = post("stacks", STACKS)
+    assert status == 200
+    best = answer["stacks"][0]
+    assert (best["glass"], best["aperture"], best["iso"], best["stops"]) == (["ten", "three"], "8", "100", 13)
+    assert best["seconds"] == pytest.approx(128)
+    assert best["error_stops"] == pytest.approx(0.0931094)
+    assert best["reasons"]
+    assert answer["count"] >= len(answer["stacks"])
+    none = post("stacks", {**STACKS, "target": {"seconds": 80_000}, "slots": 1})[1]
+    assert (none["stacks"], none["count"]) == ([], 0)
+    assert none["none_because"].endswith(".")
+    assert none["nearest"]["glass"] == ["ten"]
+
+
 @pytest.mark.parametrize(
     ("path", "question", "field"),
     [
@@ -90,6 +131,12 @@ def test_exposure_has_its_fixed_fields() -> None:
         ("exposure", {"reading": READING, "stack": [{"stops": 1}] * 9}, "stack"),
         ("exposure", {"reading": READING, "aperature": "11"}, "aperature"),
         ("exposure", {"reading": {"ev100": 12}}, "settings.aperture"),
+        ("steer", {"float": "iso", "reading": READING}, "target_seconds"),
+        ("steer", {"float": "sideways", "reading": READING}, "float"),
+        ("stacks", {**STACKS, "slots": 5}, "slots"),
+        ("stacks", {**STACKS, "slots": True}, "slots"),
+        ("stacks", {**STACKS, "must": ["none"]}, "must.0"),
+        ("stacks", {**STACKS, "glass": [STACKS["glass"][0]] * 2}, "glass"),  # type: ignore[index]
         ("run/lateness", {"planned_seconds": 0, "actual_seconds": 1}, "planned_seconds"),
         ("nowhere", {}, "path"),
     ],
@@ -105,7 +152,7 @@ def test_refusals_say_where_what_and_what_instead(path: str, question: object, f
 
 @pytest.mark.parametrize("body", ["", "{", "[]", "null", '{"reading": NaN}', '{"text": 1e999}', '{"text":"\\ud800"}'])
 def test_broken_bodies_are_refused(body: str) -> None:
-    for path in ("readout", "density", "exposure"):
+    for path in ("readout", "density", "exposure", "steer", "stacks"):
         response = Client().post(f"/api/{path}", body, content_type="application/json")
         assert response.status_code == 422, body
         assert response.json()["errors"]
@@ -130,7 +177,7 @@ def test_questions_need_no_sign_in_and_keep_nothing() -> None:
 schema = schemathesis.openapi.from_dict(dict(api.get_openapi_schema()))
 
 
-@schema.include(path_regex="^/api/(readout|density|exposure|scales|starter|run/lateness)$").parametrize()
+@schema.include(path_regex="^/api/(readout|density|exposure|steer|stacks|scales|starter|run/lateness)$").parametrize()
 @settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
 def test_no_question_breaks_the_server(case: Any, server: Server) -> None:
     # The core refuses more than a schema can say; that it refuses in words is held above.

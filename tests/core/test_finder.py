@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.finder import FinderQuestion, Kind, KitGlass, Target, find
+from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, apertures
@@ -18,15 +18,15 @@ from jackstaff_core.scales import Step, apertures
 from .tables import facts
 
 KIT = (
-    KitGlass("ND10", Kind.SOLID, 10),
-    KitGlass("ND6", Kind.SOLID, 6),
-    KitGlass("ND3a", Kind.SOLID, 3),
-    KitGlass("ND3b", Kind.SOLID, 3),
-    KitGlass("ND15", Kind.SOLID, 15),
-    KitGlass("VND", Kind.VARIABLE, min=2, max=5),
-    KitGlass("CPL", Kind.POLARISER, min=1.5, max=2),
-    KitGlass("soft", Kind.GRADUATED),
-    KitGlass("hard", Kind.GRADUATED),
+    KitGlass("ND10", GlassKind.SOLID, 10),
+    KitGlass("ND6", GlassKind.SOLID, 6),
+    KitGlass("ND3a", GlassKind.SOLID, 3),
+    KitGlass("ND3b", GlassKind.SOLID, 3),
+    KitGlass("ND15", GlassKind.SOLID, 15),
+    KitGlass("VND", GlassKind.VARIABLE, min=2, max=5),
+    KitGlass("CPL", GlassKind.POLARISER, min=1.5, max=2),
+    KitGlass("soft", GlassKind.GRADUATED),
+    KitGlass("hard", GlassKind.GRADUATED),
 )
 ASKED = FinderQuestion(ReadingGiven(1 / 64, 8.0, 100.0), KIT, 3, Target(120.0), ("5.6", "22"), ("100",))
 
@@ -88,12 +88,12 @@ def test_no_solution_says_why_and_what_is_nearest(change: dict[str, object], bec
 @pytest.mark.parametrize(
     ("change", "field"),
     [
-        ({"glass": tuple(KitGlass(str(n), Kind.SOLID, 1 + n / 10) for n in range(25))}, "glass"),
+        ({"glass": tuple(KitGlass(str(n), GlassKind.SOLID, 1 + n / 10) for n in range(25))}, "glass"),
         ({"slots": 5}, "slots"),
         ({"glass": (KIT[0], KIT[0])}, "glass"),
         ({"must": ("nothing",)}, "must.0"),
-        ({"glass": (KitGlass("x", Kind.VARIABLE, min=5, max=2),)}, "glass.0.max"),
-        ({"glass": (KitGlass("x", Kind.SOLID),)}, "glass.0"),
+        ({"glass": (KitGlass("x", GlassKind.VARIABLE, min=5, max=2),)}, "glass.0.max"),
+        ({"glass": (KitGlass("x", GlassKind.SOLID),)}, "glass.0"),
         ({"isos": ()}, "isos"),
         ({"apertures": ("5.7", "5.8")}, "apertures"),
         ({"target": Target(0.0)}, "target.seconds"),
@@ -106,16 +106,16 @@ def test_unsound_questions_are_refused(change: dict[str, object], field: str) ->
 
 
 GLASS = st.one_of(
-    st.builds(lambda stops: (Kind.SOLID, stops, None), st.sampled_from([1.0, 2.0, 3.0, 6.0, 9.8, 10.0, 15.0])),
-    st.just((Kind.VARIABLE, 2.0, 5.0)),
-    st.just((Kind.POLARISER, 1.5, 2.0)),
+    st.builds(lambda stops: (GlassKind.SOLID, stops, None), st.sampled_from([1.0, 2.0, 3.0, 6.0, 9.8, 10.0, 15.0])),
+    st.just((GlassKind.VARIABLE, 2.0, 5.0)),
+    st.just((GlassKind.POLARISER, 1.5, 2.0)),
 )
 
 
 @settings(max_examples=60, deadline=None)
 @given(st.lists(GLASS, max_size=5), st.floats(-3, 10), st.integers(0, 3))
 def test_nothing_wrong_and_nothing_cheaper_missed(
-    kit: list[tuple[Kind, float, float | None]], log_target: float, slots: int
+    kit: list[tuple[GlassKind, float, float | None]], log_target: float, slots: int
 ) -> None:
     glass = tuple(
         KitGlass(f"g{place}", kind, low if high is None else None, None if high is None else low, high)
@@ -146,7 +146,7 @@ def _by_force(glass: tuple[KitGlass, ...], target: float, slots: int) -> int:
             for mark in apertures(Step.THIRD).between(5.6, 22.7):
                 low = high = 2 * math.log2(mark.exact / 8) - 6
                 for one in chosen:
-                    if one.kind is Kind.VARIABLE:
+                    if one.kind is GlassKind.VARIABLE:
                         low, high = low + 2, high + 5
                     else:
                         share = one.stops if one.stops is not None else 1.75

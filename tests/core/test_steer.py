@@ -37,8 +37,8 @@ def test_inverse_problems(row: dict[str, str]) -> None:
             floating,
             ReadingGiven(_number(row["reading"]) or 1.0, _number(row["from_aperture"]), _number(row["from_iso"])),
             0.0 if floating is Floating.STACK else stops,
-            SettingsGiven(_number(row["aperture"]), _number(row["iso"])),
-            target,
+            settings=SettingsGiven(_number(row["aperture"]), _number(row["iso"])),
+            target_seconds=target,
         )
     )
     assert found.value == near(row["result"], 5)
@@ -72,7 +72,9 @@ def test_marks_either_side_and_what_they_cost(
 def test_what_floats_gives_the_time_that_was_held(stops: float, log_target: float, floating: Floating) -> None:
     target = 2.0**log_target
     reading = ReadingGiven(1 / 64, 8.0, 100.0)
-    value = steer(SteerQuestion(floating, reading, stops, SettingsGiven(11.0, 200.0), target)).value
+    value = steer(
+        SteerQuestion(floating, reading, stops, settings=SettingsGiven(11.0, 200.0), target_seconds=target)
+    ).value
     again: dict[Floating, Callable[[], Steered]] = {
         Floating.APERTURE: lambda: _time(reading, stops, SettingsGiven(value, 200.0)),
         Floating.ISO: lambda: _time(reading, stops, SettingsGiven(11.0, value)),
@@ -88,7 +90,7 @@ def test_what_floats_gives_the_time_that_was_held(stops: float, log_target: floa
 
 
 def _time(reading: ReadingGiven, stops: float, settings: SettingsGiven) -> Steered:
-    return steer(SteerQuestion(Floating.TIME, reading, stops, settings))
+    return steer(SteerQuestion(Floating.TIME, reading, stops, settings=settings))
 
 
 @pytest.mark.parametrize(

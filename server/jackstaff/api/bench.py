@@ -6,30 +6,21 @@ from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from pydantic_core import to_json
 
 from jackstaff_core.advice import Severity
-from jackstaff_core.density import MOST_STOPS, Notation
+from jackstaff_core.density import Notation
 from jackstaff_core.density import density as read_density
-from jackstaff_core.exposure import MOST_GLASSES, Counting, Exposure, ExposureQuestion, GlassGiven, expose
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.exposure import MOST_GLASSES, Counting, Exposure, ExposureQuestion, expose
+from jackstaff_core.finder import GlassKind
 from jackstaff_core.readout import readout as read_readout
-from jackstaff_core.scales import LONGEST_DIAL, SHORTEST_DIAL, Scale, Step, apertures, dial, isos
+from jackstaff_core.scales import Scale, Step, apertures, dial, isos
 from jackstaff_core.starter import STARTER_BAG, STARTER_ON, STARTER_READING
 
+from .asked import Asked, DialLimit, GlassAsked, Number, ReadingAsked, SettingsAsked, Text
+
 router = Router(tags=["bench"])
-
-Number = Annotated[float, Field(strict=True)]
-Text = Annotated[str, Field(min_length=1, max_length=120)]
-Dial = Annotated[str, Field(min_length=1, max_length=24)] | Number
-DialLimit = Annotated[float, Field(ge=SHORTEST_DIAL, le=LONGEST_DIAL)]
-
-
-class Asked(BaseModel):
-    """A question: unknown fields are refused, so that a slip of the pen is never ignored."""
-
-    model_config = ConfigDict(extra="forbid")
 
 
 class ReadoutAsked(Asked):
@@ -66,27 +57,6 @@ class DensityAnswer(Schema):
     ambiguous: bool
     readings: list[StrengthRead]
     conflict_stops: float | None = None
-
-
-class ReadingAsked(Asked):
-    shutter: Dial | None = None
-    aperture: Dial | None = None
-    iso: Dial | None = None
-    ev100: Number | None = None
-    step: Step = Step.THIRD
-
-
-class SettingsAsked(Asked):
-    aperture: Dial | None = None
-    iso: Dial | None = None
-
-
-class GlassAsked(Asked):
-    stops: Annotated[Number, Field(ge=0, le=MOST_STOPS)] | None = None
-    label: Text | None = None
-    offset: Number | None = None
-    offset_sd: Number | None = None
-    in_reading: bool = False
 
 
 class ExposureAsked(Asked):
@@ -153,6 +123,7 @@ class BagGlass(Schema):
     name: str
     label: str
     stops: float
+    kind: GlassKind
     offset: float | None
     offset_sd: float | None
 
@@ -187,9 +158,9 @@ def exposure(request: HttpRequest, question: ExposureAsked) -> HttpResponse:
     return _plain(
         expose(
             ExposureQuestion(
-                reading=ReadingGiven(**dict(question.reading)),
-                stack=tuple(GlassGiven(**dict(glass)) for glass in question.stack),
-                settings=SettingsGiven(**dict(question.settings)),
+                reading=question.reading.given(),
+                stack=tuple(glass.given() for glass in question.stack),
+                settings=question.settings.given(),
                 scale=question.scale,
                 dial_limit=question.dial_limit,
             )

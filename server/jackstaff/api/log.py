@@ -19,7 +19,8 @@ from jackstaff_core.lateness import lateness
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step
 
-from .bench import Asked, Number, StepAnswer
+from .asked import Asked, Number
+from .bench import StepAnswer
 from .refusals import Faults
 from .run import LatenessAnswer
 

@@ -89,9 +89,11 @@ def faulty(api: NinjaAPI, request: HttpRequest, status: int, field: str, problem
 def _fault(item: dict[str, Any]) -> dict[str, str]:
     # The location starts with where it stood (a body under its parameter's name) and may end with a union's member.
     where, *rest = item["loc"]
-    place = [str(part) for part in (rest[1:] if where == "body" else rest) if str(part) not in _MEMBERS]
+    place = [str(part) for part in (rest[1:] if where == "body" else rest)]
+    if len(place) > 1 and place[-1] in _MEMBERS:
+        place.pop()
     field = ".".join(place) or str(where)
-    dial = any(str(part) in _MEMBERS for part in rest)
+    dial = str(rest[-1]) in _MEMBERS if len(rest) > 2 else False
     context = item.get("ctx") or {}
     match item["type"]:
         case "missing":

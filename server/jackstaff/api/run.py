@@ -7,7 +7,7 @@ from ninja import Router, Schema
 
 from jackstaff_core.lateness import Lateness, lateness
 
-from .bench import Asked, Number
+from .asked import Asked, Number
 
 router = Router(tags=["run"])
 

@@ -14,7 +14,7 @@ from ninja.utils import check_csrf
 
 from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
 
-from .bench import Asked, Text
+from .asked import Asked, Text
 from .refusals import Faults
 
 router = Router(tags=["session"])

@@ -220,6 +220,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stacks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stacks
+         * @description The stacks of a kit that reach a time, the best first, each with its reasons.
+         */
+        post: operations["jackstaff_api_kit_stacks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/starter": {
         parameters: {
             query?: never;
@@ -234,6 +254,26 @@ export interface paths {
         get: operations["jackstaff_api_bench_starter"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/steer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steering
+         * @description The floating quantity from the other four, with the marks either side and their cost.
+         */
+        post: operations["jackstaff_api_kit_steering"];
         delete?: never;
         options?: never;
         head?: never;
@@ -260,6 +300,7 @@ export interface components {
         BagGlass: {
             /** Id */
             id: string;
+            kind: components["schemas"]["GlassKind"];
             /** Label */
             label: string;
             /** Name */
@@ -367,6 +408,12 @@ export interface components {
         Faults: {
             errors: components["schemas"]["Fault"][];
         };
+        /**
+         * Floating
+         * @description What is let go while the rest is held.
+         * @enum {string}
+         */
+        Floating: "time" | "aperture" | "iso" | "stack" | "reading";
         /**
          * FrameAnswer
          * @description The answer as it stood when the frame was armed.
@@ -533,6 +580,11 @@ export interface components {
             /** Stops */
             stops?: number | null;
         };
+        /**
+         * GlassKind
+         * @enum {string}
+         */
+        GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
         /** Health */
         Health: {
             /** Status */
@@ -545,6 +597,20 @@ export interface components {
          * @enum {string}
          */
         Kind: "opened" | "shifted" | "closed" | "taken_back" | "aborted";
+        /** KitGlassAsked */
+        KitGlassAsked: {
+            /** Id */
+            id: string;
+            kind: components["schemas"]["GlassKind"];
+            /** Max */
+            max?: number | null;
+            /** Min */
+            min?: number | null;
+            /** Stops */
+            stops?: number | null;
+            /** Usable Max */
+            usable_max?: number | null;
+        };
         /** LatenessAnswer */
         LatenessAnswer: {
             /** Late Seconds */
@@ -569,6 +635,15 @@ export interface components {
             exact: number;
             /** Label */
             label: string;
+        };
+        /** NearestAnswer */
+        NearestAnswer: {
+            /** Cost Stops */
+            cost_stops: number;
+            /** Exact */
+            exact: number;
+            /** Mark */
+            mark: string;
         };
         /**
          * Notation
@@ -617,6 +692,13 @@ export interface components {
             dial_limit: number;
             /** @default third */
             step: components["schemas"]["Step"];
+            /** Text */
+            text: string;
+        };
+        /** ReasonAnswer */
+        ReasonAnswer: {
+            /** Code */
+            code: string;
             /** Text */
             text: string;
         };
@@ -674,6 +756,62 @@ export interface components {
             /** Username */
             username: string;
         };
+        /** StackAnswer */
+        StackAnswer: {
+            /** Aperture */
+            aperture: string;
+            /** Error Stops */
+            error_stops: number;
+            /** Glass */
+            glass: string[];
+            /** Iso */
+            iso: string;
+            /** Matters */
+            matters: boolean;
+            /** Reasons */
+            reasons: components["schemas"]["ReasonAnswer"][];
+            /** Seconds */
+            seconds: number;
+            /** Stops */
+            stops: number;
+            /** Sure Half Range */
+            sure_half_range: number;
+        };
+        /** StacksAnswer */
+        StacksAnswer: {
+            /** Count */
+            count: number;
+            nearest?: components["schemas"]["StackAnswer"] | null;
+            /** None Because */
+            none_because?: string | null;
+            /** Stacks */
+            stacks: components["schemas"]["StackAnswer"][];
+        };
+        /** StacksAsked */
+        StacksAsked: {
+            /** Apertures */
+            apertures: (string | number)[];
+            /** Glass */
+            glass: components["schemas"]["KitGlassAsked"][];
+            /** Iso Base */
+            iso_base?: string | number | null;
+            /** Isos */
+            isos: (string | number)[];
+            /**
+             * Must
+             * @default []
+             */
+            must: string[];
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * Sharp To
+             * @default 11
+             */
+            sharp_to: string | number;
+            /** Slots */
+            slots: number;
+            target: components["schemas"]["TargetAsked"];
+        };
         /** StarterAnswer */
         StarterAnswer: {
             /** Glass */
@@ -696,6 +834,44 @@ export interface components {
          * @enum {string}
          */
         State: "open" | "closed" | "aborted";
+        /** SteerAnswer */
+        SteerAnswer: {
+            /** Missing Stops */
+            missing_stops?: number | null;
+            /** Nearest */
+            nearest: components["schemas"]["NearestAnswer"][];
+            /** Value */
+            value: number;
+        };
+        /** SteerAsked */
+        SteerAsked: {
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            float: components["schemas"]["Floating"];
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * @default {
+             *       "aperture": null,
+             *       "iso": null
+             *     }
+             */
+            settings: components["schemas"]["SettingsAsked"];
+            /**
+             * Stack
+             * @default []
+             */
+            stack: components["schemas"]["GlassAsked"][];
+            /**
+             * Stops
+             * @default 0
+             */
+            stops: number;
+            /** Target Seconds */
+            target_seconds?: number | null;
+        };
         /**
          * Step
          * @description How finely a body's dials are divided.
@@ -730,6 +906,16 @@ export interface components {
             stops: number;
             /** Stops Max */
             stops_max?: number | null;
+        };
+        /** TargetAsked */
+        TargetAsked: {
+            /** Seconds */
+            seconds: number;
+            /**
+             * Within Stops
+             * @default 0.3333333333333333
+             */
+            within_stops: number;
         };
     };
     responses: never;
@@ -1261,6 +1447,39 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_kit_stacks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StacksAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StacksAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_bench_starter: {
         parameters: {
             query?: never;
@@ -1277,6 +1496,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StarterAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_steering: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SteerAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SteerAnswer"];
                 };
             };
             /** @description Refused, with the cure */

@@ -37,6 +37,7 @@ export function AddGlass({ onAdd, onClose }: Props) {
     if (!sound) return;
     onAdd({
       id: crypto.randomUUID(),
+      kind: "solid",
       name: name.trim() || label.trim(),
       label: label.trim(),
       stops: strength.stops,

@@ -4,6 +4,7 @@ import { bench, type Bench, fromStarter, type Glass, type Move, questionOf, stac
 const NOW = new Date("2027-04-17T04:30:00Z");
 const glass = (id: string, stops: number): Glass => ({
   id,
+  kind: "solid",
   name: `Slot ND ${stops}`,
   label: `${stops} stops`,
   stops,

@@ -1,0 +1,56 @@
+"""What every question is made of: bounded texts, strict numbers, readings and settings."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from jackstaff_core.density import MOST_STOPS
+from jackstaff_core.exposure import GlassGiven
+from jackstaff_core.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.scales import LONGEST_DIAL, SHORTEST_DIAL, Step
+
+Number = Annotated[float, Field(strict=True)]
+Text = Annotated[str, Field(min_length=1, max_length=120)]
+Dial = Annotated[str, Field(min_length=1, max_length=24)] | Number
+DialLimit = Annotated[float, Field(ge=SHORTEST_DIAL, le=LONGEST_DIAL)]
+
+
+class Asked(BaseModel):
+    """A question: unknown fields are refused, so that a slip of the pen is never ignored."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class ReadingAsked(Asked):
+    shutter: Dial | None = None
+    aperture: Dial | None = None
+    iso: Dial | None = None
+    ev100: Number | None = None
+    step: Step = Step.THIRD
+
+    def given(self) -> ReadingGiven:
+        """As the core takes it."""
+        return ReadingGiven(**dict(self))
+
+
+class SettingsAsked(Asked):
+    aperture: Dial | None = None
+    iso: Dial | None = None
+
+    def given(self) -> SettingsGiven:
+        """As the core takes them."""
+        return SettingsGiven(**dict(self))
+
+
+class GlassAsked(Asked):
+    stops: Annotated[Number, Field(ge=0, le=MOST_STOPS)] | None = None
+    label: Text | None = None
+    offset: Number | None = None
+    offset_sd: Number | None = None
+    in_reading: bool = False
+
+    def given(self) -> GlassGiven:
+        """As the core takes it."""
+        return GlassGiven(**dict(self))
