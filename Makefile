@@ -49,9 +49,10 @@ lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, ge
 	@cmp -s build/openapi.json web/src/api/openapi.json || { echo "The API changed: run 'make types'."; exit 1; }
 	cd web && npx --no-install eslint . --max-warnings 0 && npx --no-install prettier --check --log-level warn . && npx --no-install tsc -b
 
-types: build/dev.stamp build/node.stamp ## regenerate the interface's types from the API
+types: build/dev.stamp build/node.stamp ## regenerate the interface types and the published schemas
 	$(MANAGE) export_openapi_schema --api jackstaff.api.front.api --sorted --indent 2 --output web/src/api/openapi.json
 	cd web && npx --no-install openapi-typescript src/api/openapi.json -o src/api/schema.d.ts
+	$(BIN)/python -m tools.formats
 
 bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference in the same run
 	@tools/preflight.sh chromium

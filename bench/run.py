@@ -13,6 +13,8 @@ from urllib.parse import urlparse
 from playwright.sync_api import sync_playwright
 from tools.serving import CHROMIUM, serving
 
+from bench import finder
+
 ROUNDS = 1500
 PRESSES = 120
 QUESTION = json.dumps(
@@ -25,6 +27,7 @@ QUESTION = json.dumps(
 
 
 def main() -> None:
+    finder.main()
     with tempfile.TemporaryDirectory() as data, serving(Path(data)) as server:
         _exposure_against_health(server.url)
         _key_to_paint(server.url)

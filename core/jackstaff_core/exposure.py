@@ -19,6 +19,7 @@ from enum import StrEnum
 
 from .advice import Advice, Severity
 from .density import MOST_STOPS, certain_strength
+from .film import FilmLaw, slope
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
 from .readout import DIAL_LIMIT
 from .refusal import Refusal, within
@@ -66,13 +67,14 @@ class ExposureQuestion:
     settings: SettingsGiven = field(default_factory=SettingsGiven)
     scale: Counting = Counting.EXACT
     dial_limit: float = DIAL_LIMIT
+    film: FilmLaw | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class SumStep:
     """One line of the sum: what, how many stops it lengthens the time, the time so far.
 
-    ``kind`` is reading, glass, measured, in_reading, aperture or iso; ``glass`` is the place in
+    ``kind`` is reading, glass, measured, in_reading, aperture, iso or film; ``glass`` is the place in
     the stack that a glass step belongs to.
     """
 
@@ -129,7 +131,8 @@ def expose(question: ExposureQuestion) -> Exposure:
     reading = metered(question.reading, question.settings)
     settings = settled("settings", question.settings, reading.settings, reading.step)
     stack = _stack(question.stack)
-    sums = {counting: tuple(_sum(reading, stack, settings, counting)) for counting in Counting}
+    film = question.film
+    sums = {counting: tuple(_sum(reading, stack, settings, counting, film)) for counting in Counting}
     exact, marked = sums[Counting.EXACT][-1].seconds, sums[Counting.AS_MARKED][-1].seconds
     steps = sums[question.scale]
     seconds = steps[-1].seconds
@@ -139,6 +142,9 @@ def expose(question: ExposureQuestion) -> Exposure:
     bulb = past > 0.5 / reading.step.per_stop
     mark = None if bulb else marks.nearest(seconds)
     sure = sure_within([reading_sd(reading.step), *(glass.sd for glass in stack if not glass.in_reading)])
+    if film:
+        # A stop of doubt in the metered time is p stops of doubt in the corrected one.
+        sure *= slope(film, seconds / 2 ** _film_stops(steps))
     on = sum(glass.stops + glass.offset for glass in stack)
     return Exposure(
         seconds=seconds,
@@ -205,8 +211,14 @@ def _glass(place: str, given: GlassGiven) -> _Glass:
     return _Glass(name, stops, offset, sd, given.in_reading)
 
 
-def _sum(reading: Reading, stack: tuple[_Glass, ...], settings: Settings, counting: Counting) -> Iterator[SumStep]:
-    """The sum line by line, each carrying the running time."""
+def _film_stops(steps: tuple[SumStep, ...]) -> float:
+    return steps[-1].stops if steps[-1].kind == "film" else 0.0
+
+
+def _sum(
+    reading: Reading, stack: tuple[_Glass, ...], settings: Settings, counting: Counting, film: FilmLaw | None
+) -> Iterator[SumStep]:
+    """The sum line by line, each carrying the running time; film acts last, on the metered time."""
     exact = counting is Counting.EXACT
     metered_at = reading.settings
     seconds = reading.shutter.exact if exact else reading.shutter.printed
@@ -231,6 +243,8 @@ def _sum(reading: Reading, stack: tuple[_Glass, ...], settings: Settings, counti
     if move := math.log2(from_s / to_s):
         seconds *= 2**move
         yield SumStep(f"ISO {metered_at.iso.printed:g} to {settings.iso.printed:g}", move, seconds, "iso")
+    if film and (longer := math.log2(film.corrected(seconds) / seconds)) > 0:
+        yield SumStep("Film loses speed", longer, film.corrected(seconds), "film")
 
 
 def _bounded(seconds: float) -> None:

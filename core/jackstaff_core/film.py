@@ -16,7 +16,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Protocol
+from typing import Any, Protocol
 
 from .refusal import Refusal, within
 
@@ -29,6 +29,24 @@ class FilmLaw(Protocol):
 
     def corrected(self, metered: float) -> float: ...
     def metered(self, corrected: float) -> float: ...
+
+
+def law_as_json(law: FilmLaw) -> dict[str, Any]:
+    """A law as a question of the API carries it."""
+    match law:
+        case Power():
+            return {"law": "power", "p": law.p, "from_seconds": law.from_seconds}
+        case Additive():
+            return {"law": "additive", "a": law.a, "b": law.b}
+        case Table():
+            return {"law": "table", "points": [list(point) for point in law.points]}
+    raise TypeError(law)
+
+
+def slope(law: FilmLaw, metered: float) -> float:
+    """Stops of corrected time a stop of metered time asks for, at this time (p for the power law)."""
+    half = math.sqrt(math.sqrt(2))
+    return 2 * math.log2(law.corrected(metered * half) / law.corrected(metered / half))
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,18 +14,20 @@ Source: elementary; order after our own judgement. Limits: 24 glasses, 4 slots. 
 
 from __future__ import annotations
 
+import heapq
 import math
 from bisect import bisect_left, bisect_right
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import StrEnum
-from itertools import combinations, pairwise
+from typing import NamedTuple
 
 from .diffraction import stops_past
+from .film import FilmLaw
 from .reading import Given, ReadingGiven, SettingsGiven, aperture, iso, metered
 from .refusal import Refusal, within
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, apertures
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures
 from .spoken import said
 
 MOST_GLASSES = 24
@@ -35,6 +37,7 @@ WINDOW_STOPS = 1 / 3
 CLOSE_STOPS = 1 / 6
 SOFT_STOPS = 1 / 3
 _SAME = 1e-9
+_CLOSE = CLOSE_STOPS + _SAME
 
 
 class GlassKind(StrEnum):
@@ -78,6 +81,8 @@ class FinderQuestion:
     must: tuple[str, ...] = ()
     sharp_to: Given = "11"
     iso_base: Given | None = None
+    on: tuple[str, ...] = ()
+    film: FilmLaw | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,7 +93,11 @@ class Reason:
 
 @dataclass(frozen=True, slots=True)
 class Stack:
-    """One way to the target. ``matters`` marks those no other beats in every respect."""
+    """One way to the target. ``matters`` marks those no other beats in every respect.
+
+    ``hand_moves`` counts glasses to take off and put on, from what is on the lens now; ``turned`` is what the variable
+    in it is set to [stops].
+    """
 
     glass: tuple[str, ...]
     aperture: str
@@ -99,6 +108,8 @@ class Stack:
     sure_half_range: float
     reasons: tuple[Reason, ...]
     matters: bool
+    hand_moves: int
+    turned: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,8 +120,7 @@ class Found:
     nearest: Stack | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class _Piece:
+class _Piece(NamedTuple):
     """One glass as the sum sees it: a fixed share and, for a variable, how much more it can add."""
 
     id: str
@@ -118,11 +128,11 @@ class _Piece:
     more: float
     half_range: float
     kind: GlassKind
+    polarises: bool
 
 
-@dataclass(frozen=True, slots=True)
-class _Move:
-    """One aperture and ISO: what they add to the time [stops]."""
+class _Move(NamedTuple):
+    """One aperture and ISO: what they add to the time [stops]; the rest is rounded, ready to be ordered by."""
 
     stops: float
     f_number: float
@@ -130,37 +140,36 @@ class _Move:
     iso: str
     iso_distance: float
     diffraction: float
+    soft: bool
 
 
-@dataclass(frozen=True, slots=True)
-class _Subset:
+class _Subset(NamedTuple):
     pieces: tuple[_Piece, ...]
     fixed: float
     more: float
-    ids: tuple[str, ...] = field(default=())
+    ids: tuple[str, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class _Hit:
+class _Hit(NamedTuple):
+    """A stack that fits; ``size`` is the error's rounded size, ``turned`` what a variable adds to its weak end."""
+
     subset: _Subset
     move: _Move
+    turned: float
     error: float
-    stops: float
+    size: float
 
     @property
     def key(self) -> tuple[object, ...]:
-        size = abs(self.error)
-        move = self.move
+        """The order within hits of the same closeness, softness and number of glasses."""
+        move, subset = self.move, self.subset
         return (
-            size > CLOSE_STOPS + _SAME,
-            move.diffraction > SOFT_STOPS + _SAME,
-            len(self.subset.pieces),
-            round(move.iso_distance, 9),
-            round(move.diffraction, 9),
-            self.subset.more > 0,
-            round(size, 9),
-            round(-move.f_number, 9),
-            self.subset.ids,
+            move.iso_distance,
+            move.diffraction,
+            subset.more > 0,
+            self.size,
+            -round(move.f_number, 9),
+            subset.ids,
         )
 
 
@@ -179,56 +188,155 @@ def find(question: FinderQuestion) -> Found:
     moves = sorted(
         _moves(question, reading.settings.aperture.exact, reading.settings.iso.exact), key=lambda move: move.stops
     )
-    steps = [move.stops for move in moves]
-    base = math.log2(reading.shutter.exact / target)
-    hits: list[_Hit] = []
-    nearest: _Hit | None = None
-    for subset in _subsets(pieces, must, question.slots):
-        start = base + subset.fixed
-        # Without its variable the error may be anywhere from -window - more to +window.
-        first = bisect_left(steps, -window - subset.more - start - _SAME)
-        last = bisect_right(steps, window - start + _SAME)
-        if first < last:
-            hits.extend(_hit(subset, moves[place], start) for place in range(first, last))
-        elif not hits:
-            for place in {max(first - 1, 0), min(first, len(moves) - 1)}:
-                near = _hit(subset, moves[place], start)
-                if nearest is None or abs(near.error) < abs(nearest.error) - _SAME:
-                    nearest = near
-    if not hits:
+    film = question.film
+    # All is worked out in metered time; the film's own law comes last.
+    metered_target = film.metered(target) if film else target
+    base = math.log2(reading.shutter.exact / metered_target)
+    fitting = _Fitting(moves)
+    for subset in subsets(pieces, question.slots, must):
+        fitting.add(subset, base + subset.fixed, window)
+    if fitting.count == 0:
+        nearest = fitting.nearest
         because = _none_because(question, must, pieces, nearest)
-        return Found(0, (), because, _shown(nearest, target, [nearest]) if nearest else None)
-    hits.sort(key=lambda hit: hit.key)
-    best = hits[:MOST_STACKS]
-    front = _front(hits)
-    return Found(len(hits), tuple(_shown(hit, target, front) for hit in best))
+        return Found(0, (), because, _shown(nearest, metered_target, [nearest], question) if nearest else None)
+    front = fitting.front()
+    return Found(
+        fitting.count, tuple(_shown(hit, metered_target, front, question) for hit in fitting.best(MOST_STACKS))
+    )
+
+
+class _Closest:
+    """The closest hit at each place: the hit, its size, and what decides between equals."""
+
+    def __init__(self, places: int) -> None:
+        hits: list[_Bare | None] = [None] * places
+        ties: list[tuple[bool, tuple[str, ...]]] = [(True, ())] * places
+        self.parts = hits, [math.inf] * places, ties
+
+
+class _Fitting:
+    """Collects what fits. The loop in :meth:`add` is the whole cost of the finder, so it only files bare hits under the
+    first parts of the order; the rest of the order is worked out for the few that will be shown.
+    """
+
+    def __init__(self, moves: list[_Move]) -> None:
+        self.moves = moves
+        self.steps = [move.stops for move in moves]
+        self.soft = [move.soft for move in moves]
+        self.count = 0
+        self.nearest: _Hit | None = None
+        # By far from the target, past sharp, and number of glasses: (subset, place, turned, error).
+        self._filed: list[list[_Bare]] = [[] for _ in range(4 * (MOST_SLOTS + 1))]
+        # By number of glasses and place: the closest hit there.
+        self._closest = [_Closest(len(moves)) for _ in range(MOST_SLOTS + 1)]
+
+    def add(self, subset: _Subset, start: float, window: float) -> None:
+        """File every aperture and ISO at which ``subset`` lands within ``window`` of the target."""
+        more, glasses = subset.more, len(subset.pieces)
+        steps, soft = self.steps, self.soft
+        closest, sizes, ties = self._closest[glasses].parts
+        tie = (more > 0, subset.ids)
+        near_sharp, near_soft, far_sharp, far_soft = self._filed[glasses :: MOST_SLOTS + 1]
+        # Without its variable the error may be anywhere from -window - more to +window.
+        first = bisect_left(steps, -window - more - start - _SAME)
+        last = bisect_right(steps, window - start + _SAME)
+        for place in range(first, last):
+            error = start + steps[place]
+            turned = 0.0
+            if more and error < 0:
+                turned = more if error + more < 0 else -error
+                error += turned
+            hit = (subset, place, turned, error)
+            if -_CLOSE < error < _CLOSE:
+                (near_soft if soft[place] else near_sharp).append(hit)
+            else:
+                (far_soft if soft[place] else far_sharp).append(hit)
+            size = error if error > 0 else -error
+            behind = size - sizes[place]
+            if behind < -_SAME or (behind <= _SAME and tie < ties[place]):
+                closest[place], sizes[place], ties[place] = hit, size, tie
+        self.count += max(0, last - first)
+        if self.count == 0:
+            self._nearly(subset, start, {max(first - 1, 0), min(first, len(steps) - 1)})
+
+    def _hit(self, bare: _Bare) -> _Hit:
+        subset, place, turned, error = bare
+        return _Hit(subset, self.moves[place], turned, error, round(abs(error), 9))
+
+    def _nearly(self, subset: _Subset, start: float, places: set[int]) -> None:
+        for place in places:
+            bare = start + self.steps[place]
+            turned = min(subset.more, max(0.0, -bare))
+            hit = _Hit(subset, self.moves[place], turned, bare + turned, abs(bare + turned))
+            if self.nearest is None or hit.size < self.nearest.size - _SAME:
+                self.nearest = hit
+
+    def best(self, most: int) -> list[_Hit]:
+        """The first ``most`` in the full order."""
+        found: list[_Hit] = []
+        for bucket in self._filed:
+            if len(found) == most:
+                break
+            found += heapq.nsmallest(most - len(found), map(self._hit, bucket), key=lambda hit: hit.key)
+        return found
+
+    def front(self) -> list[_Hit]:
+        """The hits no other beats in glasses, closeness, diffraction and ISO together."""
+        met = [self._hit(bare) for places in self._closest for bare in places.parts[0] if bare is not None]
+        front: list[tuple[_Worth, _Hit]] = []
+        for own, hit in sorted(((_worth(hit), hit) for hit in met), key=lambda one: (one[0], one[1].key)):
+            # In this order a later one never beats an earlier one, so one look back is enough.
+            if not any(
+                glasses <= own[0] and size <= own[1] and soft <= own[2] and away <= own[3]
+                for (glasses, size, soft, away), _ in front
+            ):
+                front.append((own, hit))
+        return [hit for _, hit in front]
+
+
+_Bare = tuple[_Subset, int, float, float]
+_Worth = tuple[int, float, float, float]
+
+
+def _worth(hit: _Hit) -> _Worth:
+    return (len(hit.subset.pieces), hit.size, hit.move.diffraction, hit.move.iso_distance)
 
 
 def _pieces(question: FinderQuestion) -> tuple[list[_Piece], Counter[str]]:
-    if len(question.glass) > MOST_GLASSES:
-        raise Refusal("glass", f"{len(question.glass)} glasses are more than can be tried.", "Give at most 24.")
-    if not 0 <= question.slots <= MOST_SLOTS:
-        raise Refusal("slots", f"{question.slots} slots are not a holder.", "Give 0 to 4.")
-    ids = [glass.id for glass in question.glass]
-    if doubled := [one for one, count in Counter(ids).items() if count > 1]:
-        raise Refusal("glass", f"The id '{doubled[0]}' stands twice.", "Give every glass its own id.")
+    ids = {glass.id for glass in question.glass}
     for place, wanted in enumerate(question.must):
         if wanted not in ids:
             raise Refusal(f"must.{place}", f"There is no glass '{wanted}'.", "Name a glass of the list.")
     must = Counter(question.must)
-    pieces = [
-        _piece(f"glass.{place}", glass)
-        for place, glass in enumerate(question.glass)
-        if glass.kind is not GlassKind.GRADUATED or glass.id in must
+    return pieces_of(question.glass, question.must), must
+
+
+def pieces_of(glass: tuple[KitGlass, ...], must: tuple[str, ...] = ()) -> list[_Piece]:
+    """The glass as the sums see it; graduated glass only where asked for.
+
+    Raises
+    ------
+    Refusal
+        More than 24 glasses, an id that stands twice, or a glass without a strength.
+    """
+    if len(glass) > MOST_GLASSES:
+        raise Refusal("glass", f"{len(glass)} glasses are more than can be tried.", "Give at most 24.")
+    if doubled := [one for one, count in Counter(each.id for each in glass).items() if count > 1]:
+        raise Refusal("glass", f"The id '{doubled[0]}' stands twice.", "Give every glass its own id.")
+    return [
+        _piece(f"glass.{place}", one)
+        for place, one in enumerate(glass)
+        if one.kind is not GlassKind.GRADUATED or one.id in must
     ]
-    return pieces, must
 
 
 def _piece(place: str, glass: KitGlass) -> _Piece:
     if glass.kind is GlassKind.GRADUATED:
-        return _Piece(glass.id, 0.0, 0.0, 0.0, glass.kind)
+        return _Piece(glass.id, 0.0, 0.0, 0.0, glass.kind, False)
     if glass.stops is not None:
-        return _Piece(glass.id, within(f"{place}.stops", glass.stops, 0, 30, "stops"), 0.0, 0.0, glass.kind)
+        return _Piece(
+            glass.id, within(f"{place}.stops", glass.stops, 0, 30, "stops"), 0.0, 0.0, glass.kind, glass.kind.polarises
+        )
     if glass.min is None or glass.max is None:
         raise Refusal(place, f"'{glass.id}' has no strength.", "Give its stops, or its min and max.")
     low = within(f"{place}.min", glass.min, 0, 30, "stops")
@@ -238,36 +346,57 @@ def _piece(place: str, glass: KitGlass) -> _Piece:
     if high < low:
         raise Refusal(f"{place}.max", f"'{glass.id}' ends before it begins.", "Give the weaker end as min.")
     if glass.kind is GlassKind.VARIABLE:
-        return _Piece(glass.id, low, high - low, 0.0, glass.kind)
-    return _Piece(glass.id, (low + high) / 2, 0.0, (high - low) / 2, glass.kind)
+        return _Piece(glass.id, low, high - low, 0.0, glass.kind, True)
+    return _Piece(glass.id, (low + high) / 2, 0.0, (high - low) / 2, glass.kind, glass.kind.polarises)
 
 
-def _subsets(pieces: list[_Piece], must: Counter[str], slots: int) -> Iterator[_Subset]:
-    """Every subset that holds all of ``must``; of identical glasses always the first ones."""
+def subsets(pieces: list[_Piece], slots: int, must: Counter[str] | None = None) -> Iterator[_Subset]:
+    """Every subset that holds all of ``must``; of identical glasses always the first ones.
+
+    Raises
+    ------
+    Refusal
+        Fewer than 0 or more than 4 slots.
+    """
+    if not 0 <= slots <= MOST_SLOTS:
+        raise Refusal("slots", f"{slots} slots are not a holder.", "Give 0 to 4.")
+    must = must or Counter()
     needed = tuple(piece for piece in pieces if piece.id in must)
     free = [piece for piece in pieces if piece.id not in must]
-    twins: dict[tuple[float, float, float, GlassKind], list[str]] = {}
-    for piece in free:
-        twins.setdefault((piece.fixed, piece.more, piece.half_range, piece.kind), []).append(piece.id)
-    # A twin may come only with all the twins before it, so each count of them is met once.
-    before = {later: earlier for group in twins.values() for earlier, later in pairwise(group)}
-    if sum(piece.kind.polarises for piece in needed) > 1:
+    if sum(piece.polarises for piece in needed) > 1 or len(needed) > slots:
         return
-    for size in range(slots - len(needed) + 1):
-        for chosen in combinations(free, size):
-            pieces_on = needed + chosen if needed else chosen
-            polarising = 0
-            fixed = more = 0.0
-            for piece in pieces_on:
-                polarising += piece.kind.polarises
-                fixed += piece.fixed
-                more += piece.more
-            if polarising > 1:
-                continue
-            ids = tuple(piece.id for piece in pieces_on)
-            if before and any(before[one] not in ids for one in ids if one in before):
-                continue
-            yield _Subset(pieces_on, fixed, more, ids)
+    # A twin may come only right after the twin before it, so each count of them is met once.
+    last: dict[tuple[float, float, float, GlassKind], int] = {}
+    before = []
+    for place, piece in enumerate(free):
+        same = (piece.fixed, piece.more, piece.half_range, piece.kind)
+        before.append(last.get(same))
+        last[same] = place
+    fixed, more = sum(piece.fixed for piece in needed), sum(piece.more for piece in needed)
+    begun = _Subset(needed, fixed, more, tuple(piece.id for piece in needed))
+    yield from _grown(free, before, begun, slots - len(needed), 0, any(piece.polarises for piece in needed))
+
+
+def _grown(
+    free: list[_Piece], before: list[int | None], subset: _Subset, room: int, start: int, polarised: bool
+) -> Iterator[_Subset]:
+    """``subset`` and everything that can be put on it from place ``start`` on."""
+    yield subset
+    if room == 0:
+        return
+    pieces, fixed, more, ids = subset
+    for place in range(start, len(free)):
+        piece = free[place]
+        if piece.polarises and polarised:
+            continue
+        twin = before[place]
+        if twin is not None and free[twin].id not in ids:
+            continue
+        bigger = _Subset((*pieces, piece), fixed + piece.fixed, more + piece.more, (*ids, piece.id))
+        if room == 1:
+            yield bigger
+        else:
+            yield from _grown(free, before, bigger, room - 1, place + 1, polarised or piece.polarises)
 
 
 def _moves(question: FinderQuestion, from_n: float, from_s: float) -> Iterator[_Move]:
@@ -284,61 +413,48 @@ def _moves(question: FinderQuestion, from_n: float, from_s: float) -> Iterator[_
     )
     sharp = aperture("sharp_to", question.sharp_to, Step.THIRD).exact
     marks = apertures(Step.THIRD).between(ends[0], ends[1])
+    if not marks and ends[0] == ends[1]:
+        # A fixed aperture need not be on the ladder.
+        marks = (Mark(f"{ends[0]:g}", ends[0], ends[0], 0),)
     if not marks:
         raise Refusal("apertures", "No third-stop aperture lies between these.", "Give two marks such as 5.6 and 22.")
     for mark in marks:
+        past = stops_past(mark.exact, sharp)
         for speed in speeds:
             yield _Move(
                 2 * math.log2(mark.exact / from_n) + math.log2(from_s / speed.exact),
                 mark.exact,
                 mark.label,
                 speed.label or f"{speed.exact:g}",
-                abs(math.log2(speed.exact / base)),
-                stops_past(mark.exact, sharp),
+                round(abs(math.log2(speed.exact / base)), 9),
+                round(past, 9),
+                past > SOFT_STOPS + _SAME,
             )
 
 
-def _hit(subset: _Subset, move: _Move, start: float) -> _Hit:
-    error = start + move.stops
-    turned = min(subset.more, max(0.0, -error))
-    return _Hit(subset, move, error + turned, subset.fixed + turned)
-
-
-def _front(hits: list[_Hit]) -> list[_Hit]:
-    """The hits no other beats in glasses, closeness, diffraction and ISO together."""
-
-    def worth(hit: _Hit) -> tuple[float, ...]:
-        return (
-            len(hit.subset.pieces),
-            round(abs(hit.error), 9),
-            round(hit.move.diffraction, 9),
-            round(hit.move.iso_distance, 9),
-        )
-
-    front: dict[tuple[float, ...], _Hit] = {}
-    for hit in hits:
-        own = worth(hit)
-        if own in front or any(all(a <= b for a, b in zip(other, own, strict=True)) for other in front):
-            continue
-        front = {
-            other: kept for other, kept in front.items() if not all(a <= b for a, b in zip(own, other, strict=True))
-        }
-        front[own] = hit
-    return list(front.values())
-
-
-def _shown(hit: _Hit, target: float, front: list[_Hit]) -> Stack:
+def _shown(hit: _Hit, target: float, front: list[_Hit], question: FinderQuestion) -> Stack:
+    seconds = target * 2.0**hit.error
     return Stack(
         glass=hit.subset.ids,
         aperture=hit.move.aperture,
         iso=hit.move.iso,
-        stops=hit.stops,
-        seconds=target * 2.0**hit.error,
+        stops=hit.subset.fixed + hit.turned,
+        seconds=question.film.corrected(seconds) if question.film else seconds,
         error_stops=hit.error,
         sure_half_range=sum(piece.half_range for piece in hit.subset.pieces),
         reasons=tuple(_reasons(hit, front)),
         matters=hit in front,
+        hand_moves=len(set(hit.subset.ids) ^ set(question.on)),
+        turned=_turned(hit),
     )
+
+
+def _turned(hit: _Hit) -> float | None:
+    """What the variable in the stack is set to: its weak end and what it adds beyond the fixed shares."""
+    for piece in hit.subset.pieces:
+        if piece.kind is GlassKind.VARIABLE:
+            return piece.fixed + hit.turned
+    return None
 
 
 def _reasons(hit: _Hit, front: list[_Hit]) -> Iterator[Reason]:
@@ -365,8 +481,8 @@ def _none_because(question: FinderQuestion, must: Counter[str], pieces: list[_Pi
     if nearest is None:
         if len(must) > question.slots:
             return f"{len(must)} glasses are asked for and the holder takes {question.slots}."
-        kinds = {piece.id: piece.kind for piece in pieces}
-        if sum(kinds[one].polarises for one in must if one in kinds) > 1:
+        polarising = {piece.id for piece in pieces if piece.polarises}
+        if len(polarising & must.keys()) > 1:
             return "Two polarising glasses are asked for; together their stops mean nothing."
         return "No stack fits this holder."
     short = abs(nearest.error)

@@ -10,8 +10,47 @@ Source: definition of the stop. Verdict: computed.
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
+
+from .reading import Given, ReadingGiven, SettingsGiven, aperture, metered
+from .refusal import within
 
 
 def stops_to_sync(wide_seconds: float, sync_seconds: float) -> float:
     """Stops of glass that make the sync time the right one at this aperture."""
     return max(0.0, math.log2(sync_seconds / wide_seconds))
+
+
+@dataclass(frozen=True, slots=True)
+class FlashQuestion:
+    """The reading in daylight, the aperture wanted, the body's sync time [s]."""
+
+    reading: ReadingGiven
+    wide: Given
+    sync_seconds: float
+
+
+@dataclass(frozen=True, slots=True)
+class FlashAnswer:
+    """``wide_seconds`` is what daylight asks at the wide aperture; ``stops`` the glass needed; ``flash_stops`` what the
+    flash must give more than at this aperture without glass."""
+
+    wide_seconds: float
+    stops: float
+    flash_stops: float
+
+
+def flash(question: FlashQuestion) -> FlashAnswer:
+    """The glass that lets flash be used wide open.
+
+    Raises
+    ------
+    Refusal
+        A reading, aperture or sync time that cannot be read.
+    """
+    reading = metered(question.reading, SettingsGiven())
+    wide = aperture("wide", question.wide, question.reading.step).exact
+    sync = within("sync_seconds", question.sync_seconds, 1e-4, 1, "s")
+    seconds = reading.shutter.exact * (wide / reading.settings.aperture.exact) ** 2
+    stops = stops_to_sync(seconds, sync)
+    return FlashAnswer(seconds, stops, stops)

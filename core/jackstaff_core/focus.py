@@ -37,3 +37,8 @@ def depth(focal_mm: float, f_number: float, circle: float, focus_m: float) -> De
     h, f = hyperfocal_m(focal_mm, f_number, circle), focal_mm / 1000
     near = focus_m * (h - f) / (h + focus_m - 2 * f)
     return Depth(near, math.inf if focus_m >= h else focus_m * (h - f) / (h - focus_m))
+
+
+def third_in_m(nearest_m: float, farthest_m: float) -> float:
+    """The distance a third of the way into a scene [m], for those who focus so."""
+    return nearest_m + (farthest_m - nearest_m) / 3

@@ -95,11 +95,27 @@ def unevenness(stops: float, focal_mm: float, pair: Pair | None = None) -> Uneve
     orientations 0 to 175 degrees in steps of 5.
     """
     pair = pair or Pair()
-    worst, across = _worst(stops, focal_mm, pair)
+    across = _worst(stops, focal_mm, pair)[1]
+    return Unevenness(across, spread(stops, focal_mm, pair), stops >= cross_setting(focal_mm, pair))
+
+
+@lru_cache(maxsize=512)
+def spread(stops: float, focal_mm: float, pair: Pair) -> float:
+    """The 5 to 95 % spread over the frame [stops] for the worst orientation: what one sees."""
+    worst, _ = _worst(stops, focal_mm, pair)
     theta = angle_for(stops, pair.parallel_stops, LEAK)
     inside = sorted(math.log2(transmission(ray_to(x, y, focal_mm, pair.index), theta, worst)) for x, y in _grid(pair))
-    spread = inside[round(0.95 * (len(inside) - 1))] - inside[round(0.05 * (len(inside) - 1))]
-    return Unevenness(across, spread, stops >= cross_setting(focal_mm, pair))
+    return inside[round(0.95 * (len(inside) - 1))] - inside[round(0.05 * (len(inside) - 1))]
+
+
+@lru_cache(maxsize=128)
+def usable_for_spread(limit_stops: float, focal_mm: float, pair: Pair) -> float:
+    """The densest setting [stops] whose 5 to 95 % spread stays within ``limit_stops``, to a tenth."""
+    low, high = pair.parallel_stops, cross_setting(focal_mm, pair)
+    while high - low > 0.05:
+        middle = (low + high) / 2
+        low, high = (middle, high) if spread(middle, focal_mm, pair) <= limit_stops else (low, middle)
+    return low
 
 
 @lru_cache(maxsize=512)

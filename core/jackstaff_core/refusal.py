@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 
 class Refusal(ValueError):
@@ -44,3 +45,15 @@ def within(field: str, value: float, low: float, high: float, unit: str) -> floa
         f"{value:g} {unit} is outside what can be worked with.".replace("  ", " "),
         f"Give a value from {low:g} to {high:g} {unit}.".replace(" .", "."),
     )
+
+
+class Refusals(ValueError):
+    """Several refusals of one question, so that a form can show them all at once."""
+
+    def __init__(self, all_: Sequence[Refusal]) -> None:
+        super().__init__("; ".join(str(one) for one in all_))
+        self.all = tuple(all_)
+
+    def under(self, parent: str) -> Refusals:
+        """The same refusals seen from the question that holds ``parent``."""
+        return Refusals([one.under(parent) for one in self.all])

@@ -16,6 +16,7 @@ from enum import StrEnum
 
 from .density import MOST_STOPS
 from .exposure import GlassGiven, added_stops
+from .film import FilmLaw
 from .reading import ReadingGiven, SettingsGiven, metered, settled
 from .readout import DIAL_LIMIT
 from .refusal import Refusal, within
@@ -53,6 +54,7 @@ class SteerQuestion:
     settings: SettingsGiven = field(default_factory=SettingsGiven)
     target_seconds: float | None = None
     dial_limit: float = DIAL_LIMIT
+    film: FilmLaw | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,8 +92,12 @@ def steer(question: SteerQuestion) -> Steered:
     moves = 2 * math.log2(n / n0) + math.log2(s0 / s)
     marks = dial(within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s"), step)
     if question.floating is Floating.TIME:
-        return _time(t0 * 2.0 ** (stops + moves), marks, step)
+        seconds = t0 * 2.0 ** (stops + moves)
+        return _time(question.film.corrected(seconds) if question.film else seconds, marks, step)
     target = _target(question.target_seconds)
+    if question.film:
+        # The held time is the shutter's; the light must be right for the metered time behind it.
+        target = question.film.metered(target)
     match question.floating:
         case Floating.APERTURE:
             value = n0 * math.sqrt(target * s / (t0 * 2.0**stops * s0))

@@ -29,6 +29,40 @@ def screens(page: Page) -> dict[str, Any]:
             page.keyboard.press(key)
         page.wait_for_timeout(200)
 
+    def held() -> None:
+        for key in ("t", "ArrowUp", "ArrowUp"):
+            page.keyboard.press(key)
+        expect(page.get_by_test_id("answer-floating")).to_be_visible()
+        page.get_by_role("button", name="Let the time float").click()
+
+    def extras() -> None:
+        page.keyboard.press("x")
+        page.get_by_role("tab", name="Aperture").click()
+        expect(page.get_by_role("row").nth(3)).to_be_visible()
+
+    def no_extras() -> None:
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_be_hidden()
+
+    def kit() -> None:
+        page.get_by_role("link", name="Kit").filter(visible=True).click()
+        expect(page.get_by_role("button", name="Slot ND 9").first).to_be_visible()
+
+    def item() -> None:
+        page.get_by_role("button", name="Ring VND").first.click()
+        expect(page.get_by_label("Dense end, stops")).to_be_visible()
+
+    def reach() -> None:
+        if page.get_by_role("button", name="All of the kit").is_visible():
+            page.get_by_role("button", name="All of the kit").click()
+        page.get_by_role("button", name="What this kit reaches").click()
+        expect(page.get_by_text("Without glass the longest")).to_be_visible()
+
+    def back() -> None:
+        page.keyboard.press("Escape")
+        page.get_by_role("link", name="Bench").filter(visible=True).click()
+        expect(page.get_by_test_id("answer-time")).to_be_visible()
+
     def entry() -> None:
         page.keyboard.press("s")
         page.keyboard.press("Enter")
@@ -61,7 +95,8 @@ def screens(page: Page) -> dict[str, Any]:
         page.wait_for_timeout(400)
 
     return {
-        "bench": bench, "moved": moved, "entry": entry, "armed": armed,
+        "bench": bench, "held": held, "extras": extras, "no extras": no_extras, "kit": kit, "item": item,
+        "reach": reach, "back": back, "moved": moved, "entry": entry, "armed": armed,
         "running": running, "ended": ended, "log": log, "sign in": sign_in,
     }  # fmt: skip
 

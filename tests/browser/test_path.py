@@ -19,13 +19,13 @@ def answer(page: Page) -> Any:
 
 
 def short_bulb(page: Page) -> None:
-    """Three and four stops on 1/40, and a dial that ends at 1 s: a bulb exposure of 3.2 s."""
+    """Three and four stops on 1/40, and a body whose dial ends at 1 s: a bulb exposure of 3.2 s."""
     expect(answer(page)).to_be_visible()
     page.keyboard.press("0")
     page.keyboard.press("1")
     page.keyboard.press("2")
-    page.get_by_role("button", name=re.compile("dial to")).click()
-    page.get_by_label("Longest time on the dial").select_option("1")
+    page.get_by_role("button", name=re.compile("^Set-up")).click()
+    page.get_by_role("dialog").get_by_label("Body").select_option(label="Pocket body B")
     page.get_by_role("dialog").get_by_role("button", name="Close").last.click()
     expect(answer(page)).to_have_text("3.2s")
     expect(page.get_by_text("Bulb, 1.7 stops past the 1 s dial.")).to_be_visible()

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from jackstaff_core.density import MOST_STOPS
 from jackstaff_core.exposure import GlassGiven
+from jackstaff_core.film import GAINER_EXPONENT, Additive, FilmLaw, Power, Table
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.scales import LONGEST_DIAL, SHORTEST_DIAL, Step
 
@@ -54,3 +55,35 @@ class GlassAsked(Asked):
     def given(self) -> GlassGiven:
         """As the core takes it."""
         return GlassGiven(**dict(self))
+
+
+class PowerAsked(Asked):
+    law: Literal["power"]
+    p: Number
+    from_seconds: Number = 1.0
+
+    def given(self) -> FilmLaw:
+        """As the core takes it."""
+        return Power(self.p, self.from_seconds)
+
+
+class AdditiveAsked(Asked):
+    law: Literal["additive"]
+    a: Number
+    b: Number = GAINER_EXPONENT
+
+    def given(self) -> FilmLaw:
+        """As the core takes it."""
+        return Additive(self.a, self.b)
+
+
+class TableAsked(Asked):
+    law: Literal["table"]
+    points: Annotated[list[Annotated[list[Number], Field(min_length=2, max_length=2)]], Field(max_length=60)]
+
+    def given(self) -> FilmLaw:
+        """As the core takes it."""
+        return Table(tuple((metered, corrected) for metered, corrected in self.points))
+
+
+FilmAsked = Annotated[PowerAsked | AdditiveAsked | TableAsked, Field(discriminator="law")]

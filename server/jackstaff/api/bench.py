@@ -13,12 +13,10 @@ from jackstaff_core.advice import Severity
 from jackstaff_core.density import Notation
 from jackstaff_core.density import density as read_density
 from jackstaff_core.exposure import MOST_GLASSES, Counting, Exposure, ExposureQuestion, expose
-from jackstaff_core.finder import GlassKind
 from jackstaff_core.readout import readout as read_readout
 from jackstaff_core.scales import Scale, Step, apertures, dial, isos
-from jackstaff_core.starter import STARTER_BAG, STARTER_ON, STARTER_READING
 
-from .asked import Asked, DialLimit, GlassAsked, Number, ReadingAsked, SettingsAsked, Text
+from .asked import Asked, DialLimit, FilmAsked, GlassAsked, Number, ReadingAsked, SettingsAsked, Text
 
 router = Router(tags=["bench"])
 
@@ -65,6 +63,7 @@ class ExposureAsked(Asked):
     settings: SettingsAsked = SettingsAsked()
     scale: Counting = Counting.EXACT
     dial_limit: Number = 30.0
+    film: FilmAsked | None = None
 
 
 class StepAnswer(Schema):
@@ -118,28 +117,6 @@ class ScalesAnswer(Schema):
     iso: list[MarkAnswer]
 
 
-class BagGlass(Schema):
-    id: str
-    name: str
-    label: str
-    stops: float
-    kind: GlassKind
-    offset: float | None
-    offset_sd: float | None
-
-
-class StarterReading(Schema):
-    shutter: str
-    aperture: str
-    iso: str
-
-
-class StarterAnswer(Schema):
-    glass: list[BagGlass]
-    on: list[str]
-    reading: StarterReading
-
-
 @router.post("/readout", response=ReadoutAnswer)
 def readout(request: HttpRequest, question: ReadoutAsked) -> object:
     """Every meaning of what a shutter display shows."""
@@ -163,6 +140,7 @@ def exposure(request: HttpRequest, question: ExposureAsked) -> HttpResponse:
                 settings=question.settings.given(),
                 scale=question.scale,
                 dial_limit=question.dial_limit,
+                film=question.film.given() if question.film else None,
             )
         )
     )
@@ -171,17 +149,6 @@ def exposure(request: HttpRequest, question: ExposureAsked) -> HttpResponse:
 def _plain(answer: Exposure) -> HttpResponse:
     """The core's answer as it stands: asked at every key press, it is not checked again on the way out."""
     return HttpResponse(to_json(answer), content_type="application/json; charset=utf-8")
-
-
-@router.get("/starter", response=StarterAnswer)
-def starter(request: HttpRequest) -> dict[str, object]:
-    """The bag, reading and stack a newcomer starts with."""
-    shutter, aperture, iso = STARTER_READING
-    return {
-        "glass": STARTER_BAG,
-        "on": STARTER_ON,
-        "reading": {"shutter": shutter, "aperture": aperture, "iso": iso},
-    }
 
 
 @router.get("/scales", response=ScalesAnswer)

@@ -7,7 +7,7 @@ from ninja import Schema
 
 from jackstaff_core import VERSION
 
-from . import bench, kit, log, run, session
+from . import bench, extras, kit, log, run, session, stacks
 from .refusals import RefusingAPI, install
 
 
@@ -33,6 +33,8 @@ def health(request: HttpRequest) -> dict[str, str]:
 
 
 api.add_router("", bench.router)
+api.add_router("", stacks.router)
+api.add_router("", extras.router)
 api.add_router("", kit.router)
 api.add_router("/run", run.router)
 api.add_router("/session", session.router)

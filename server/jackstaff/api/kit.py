@@ -1,136 +1,158 @@
-"""Kit: the answer from any side, and the stacks a kit can reach. Keeps nothing."""
+"""Kit: what an account owns, and the stateless questions a guest's kit is kept with."""
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
+from uuid import UUID
 
-from django.http import HttpRequest
-from ninja import Router, Schema
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema, Status
+from ninja.security import django_auth
 from pydantic import Field
 
-from jackstaff_core.exposure import MOST_GLASSES as MOST_ON
-from jackstaff_core.finder import (
-    MOST_GLASSES,
-    MOST_SLOTS,
-    WINDOW_STOPS,
-    FinderQuestion,
-    Found,
-    GlassKind,
-    KitGlass,
-    Target,
-    find,
-)
-from jackstaff_core.steer import Floating, Steered, SteerQuestion, steer
+from jackstaff.records.frames import KeyTaken
+from jackstaff.records.kit import forget_item, keep_items, kit_of, order_items
+from jackstaff_core.kitfile import MOST_CHARACTERS, MOST_ITEMS, Item, changes, file, item, parse, schema
+from jackstaff_core.refusal import Refusal, Refusals
+from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
 
-from .asked import Asked, Dial, GlassAsked, Number, ReadingAsked, SettingsAsked, Text
+from .asked import Asked
+from .gear import ChangeAnswer, KitAnswer, SortAnswer, items_answer, sorts_answer
+from .refusals import Faults
 
 router = Router(tags=["kit"])
 
-Stops = Annotated[Number, Field(ge=0, le=30)]
+
+class ItemsAsked(Asked):
+    """Items as a kit file carries them; each is read by the core, which refuses in words."""
+
+    items: Annotated[list[dict[str, Any]], Field(max_length=MOST_ITEMS)]
+
+    def given(self) -> tuple[Item, ...]:
+        """The items, or every refusal with its place."""
+        found: list[Item] = []
+        wrong: list[Refusal] = []
+        for place, one in enumerate(self.items):
+            try:
+                found.append(item(one))
+            except Refusals as refusals:
+                wrong.extend(refusals.under(f"items.{place}").all)
+        if wrong:
+            raise Refusals(wrong)
+        return tuple(found)
 
 
-class SteerAsked(Asked):
-    float: Floating
-    reading: ReadingAsked
-    stops: Number = 0.0
-    stack: Annotated[list[GlassAsked], Field(max_length=MOST_ON)] = []
-    settings: SettingsAsked = SettingsAsked()
-    target_seconds: Number | None = None
-    dial_limit: Number = 30.0
+class FileAsked(ItemsAsked):
+    """The text of a kit file, and what is held already."""
+
+    text: Annotated[str, Field(max_length=2 * MOST_CHARACTERS)]
 
 
-class NearestAnswer(Schema):
-    mark: str
-    exact: Number
-    cost_stops: Number
+class FileAnswer(Schema):
+    changes: list[ChangeAnswer]
+    kit: KitAnswer
 
 
-class SteerAnswer(Schema):
-    value: Number
-    nearest: list[NearestAnswer]
-    missing_stops: Number | None = None
+class OrderAsked(Asked):
+    ids: Annotated[list[UUID], Field(max_length=MOST_ITEMS)]
 
 
-class KitGlassAsked(Asked):
-    id: Text
-    kind: GlassKind
-    stops: Stops | None = None
-    min: Stops | None = None
-    max: Stops | None = None
-    usable_max: Stops | None = None
-
-
-class TargetAsked(Asked):
-    seconds: Number
-    within_stops: Annotated[Number, Field(ge=0, le=5)] = WINDOW_STOPS
-
-
-class StacksAsked(Asked):
-    reading: ReadingAsked
-    glass: Annotated[list[KitGlassAsked], Field(max_length=MOST_GLASSES)]
-    slots: Annotated[int, Field(strict=True, ge=0, le=MOST_SLOTS)]
-    target: TargetAsked
-    apertures: Annotated[list[Dial], Field(min_length=1, max_length=2)]
-    isos: Annotated[list[Dial], Field(min_length=1, max_length=60)]
-    must: Annotated[list[Text], Field(max_length=MOST_GLASSES)] = []
-    sharp_to: Dial = "11"
-    iso_base: Dial | None = None
-
-
-class ReasonAnswer(Schema):
-    code: str
-    text: str
-
-
-class StackAnswer(Schema):
-    glass: list[str]
+class StarterReading(Schema):
+    shutter: str
     aperture: str
     iso: str
-    stops: Number
-    seconds: Number
-    error_stops: Number
-    sure_half_range: Number
-    reasons: list[ReasonAnswer]
-    matters: bool
 
 
-class StacksAnswer(Schema):
-    count: int
-    stacks: list[StackAnswer]
-    none_because: str | None = None
-    nearest: StackAnswer | None = None
+class StarterAnswer(Schema):
+    kit: KitAnswer
+    on: list[str]
+    reading: StarterReading
 
 
-@router.post("/steer", response=SteerAnswer, exclude_none=True)
-def steering(request: HttpRequest, question: SteerAsked) -> Steered:
-    """The floating quantity from the other four, with the marks either side and their cost."""
-    return steer(
-        SteerQuestion(
-            question.float,
-            question.reading.given(),
-            question.stops,
-            tuple(glass.given() for glass in question.stack),
-            question.settings.given(),
-            question.target_seconds,
-            question.dial_limit,
-        )
-    )
+@router.get("/starter", response=StarterAnswer)
+def starter(request: HttpRequest) -> dict[str, object]:
+    """The kit, reading and stack a newcomer starts with."""
+    shutter, aperture, iso = STARTER_READING
+    return {
+        "kit": items_answer(STARTER_KIT),
+        "on": STARTER_ON,
+        "reading": {"shutter": shutter, "aperture": aperture, "iso": iso},
+    }
 
 
-@router.post("/stacks", response=StacksAnswer, exclude_none=True)
-def stacks(request: HttpRequest, question: StacksAsked) -> Found:
-    """The stacks of a kit that reach a time, the best first, each with its reasons."""
-    first, last = question.apertures[0], question.apertures[-1]
-    return find(
-        FinderQuestion(
-            reading=question.reading.given(),
-            glass=tuple(KitGlass(**dict(glass)) for glass in question.glass),
-            slots=question.slots,
-            target=Target(**dict(question.target)),
-            apertures=(first, last),
-            isos=tuple(question.isos),
-            must=tuple(question.must),
-            sharp_to=question.sharp_to,
-            iso_base=question.iso_base,
-        )
-    )
+@router.get("/kit/facts", response=list[SortAnswer])
+def facts(request: HttpRequest) -> list[dict[str, object]]:
+    """Every sort of thing with its facts: label, unit, bounds, and which computation uses it."""
+    return sorts_answer()
+
+
+@router.get("/kit/schema", response=dict[str, Any])
+def kit_schema(request: HttpRequest) -> dict[str, Any]:
+    """The JSON Schema of a kit file."""
+    return schema()
+
+
+@router.post("/kit/check", response=KitAnswer)
+def check(request: HttpRequest, asked: ItemsAsked) -> dict[str, object]:
+    """Items read and handed back whole, or refused; keeps nothing."""
+    return items_answer(asked.given())
+
+
+@router.post("/kit/file", response={200: str})
+def write_file(request: HttpRequest, asked: ItemsAsked) -> HttpResponse:
+    """These items as a kit file; keeps nothing."""
+    answer = HttpResponse(file(asked.given()), content_type="application/json; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="jackstaff-kit.json"'
+    return answer
+
+
+@router.post("/kit/read", response=FileAnswer)
+def read_file(request: HttpRequest, asked: FileAsked) -> dict[str, object]:
+    """What a kit file would change, each refusal with its line; keeps nothing."""
+    coming = parse(asked.text)
+    return {
+        "changes": [
+            {"id": one.item.id, "sort": one.item.sort, "name": one.item.name, "change": one.change, "facts": one.facts}
+            for one in changes(asked.given(), coming)
+        ],
+        "kit": items_answer(coming),
+    }
+
+
+@router.get("/kit", response=KitAnswer, auth=django_auth)
+def whole(request: HttpRequest) -> dict[str, object]:
+    """The account's kit, in its order."""
+    return items_answer(kit_of(_account(request)))
+
+
+@router.put("/kit/items", response={200: KitAnswer, 409: Faults}, auth=django_auth)
+def keep(request: HttpRequest, asked: ItemsAsked) -> object:
+    """Keep items under the client's own keys, all or none; sending them twice keeps them once."""
+    try:
+        keep_items(_account(request), asked.given())
+    except KeyTaken:
+        fault = {"field": "id", "problem": "This key is taken.", "instead": "Make a new one and send again."}
+        return Status(409, {"errors": [fault]})
+    return Status(200, items_answer(kit_of(_account(request))))
+
+
+@router.put("/kit/order", response=KitAnswer, auth=django_auth)
+def order(request: HttpRequest, asked: OrderAsked) -> dict[str, object]:
+    """Put items in this order, the rest after them."""
+    order_items(_account(request), asked.ids)
+    return items_answer(kit_of(_account(request)))
+
+
+@router.delete("/kit/items/{uuid:key}", response={204: None, 404: Faults}, auth=django_auth)
+def forget(request: HttpRequest, key: UUID) -> object:
+    """Forget an item. The client may put it back under the same key."""
+    if forget_item(_account(request), key):
+        return Status(204, None)
+    fault = {"field": "id", "problem": "No such item.", "instead": "Load the kit again."}
+    return Status(404, {"errors": [fault]})
+
+
+def _account(request: HttpRequest) -> User:
+    assert isinstance(request.user, User)
+    return request.user

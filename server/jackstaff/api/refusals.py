@@ -10,7 +10,7 @@ from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
-from jackstaff_core.refusal import Refusal
+from jackstaff_core.refusal import Refusal, Refusals
 
 
 class Fault(Schema):
@@ -57,6 +57,11 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(Refusal)
     def refused(request: HttpRequest, refusal: Refusal) -> HttpResponse:
         return faulty(api, request, 422, refusal.field, refusal.problem, refusal.instead)
+
+    @api.exception_handler(Refusals)
+    def all_refused(request: HttpRequest, refusals: Refusals) -> HttpResponse:
+        faults = [{"field": one.field, "problem": one.problem, "instead": one.instead} for one in refusals.all]
+        return api.create_response(request, {"errors": faults}, status=422)
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:

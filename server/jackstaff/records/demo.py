@@ -12,6 +12,7 @@ from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 
 from .frames import EventKept, GlassKept, save_frame
+from .kit import start_kit
 from .models import Frame
 
 ACCOUNT = "demo"
@@ -50,6 +51,7 @@ def load() -> User:
         account.save()
         for number, shot in enumerate(SHOTS):
             _keep(account, number, shot)
+    start_kit(account)
     return account
 
 

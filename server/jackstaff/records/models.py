@@ -102,3 +102,21 @@ class FrameEvent(models.Model):
 
     class Meta:
         ordering = ["at"]
+
+
+class KitItem(models.Model):
+    """One thing an account owns. What its facts may be is the core's business; they are kept as it writes them."""
+
+    id = models.UUIDField(primary_key=True)
+    account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="kit")
+    sort = models.CharField(max_length=12)
+    name = models.CharField(max_length=60)
+    note = models.CharField(max_length=500, blank=True)
+    retired = models.BooleanField(default=False)
+    place = models.PositiveIntegerField()
+    facts = models.JSONField(default=dict)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["place", "changed_at"]
+        indexes = [models.Index(fields=["account", "place"])]

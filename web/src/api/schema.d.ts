@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/flash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Flashing
+         * @description The glass that lets flash be used wide open within the sync time.
+         */
+        post: operations["jackstaff_api_extras_flashing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frames": {
         parameters: {
             query?: never;
@@ -112,6 +132,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/graduated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Graduated
+         * @description Which graduated glass, what it does to the average and what remains for the foreground.
+         */
+        post: operations["jackstaff_api_extras_graduated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -132,6 +172,226 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole
+         * @description The account's kit, in its order.
+         */
+        get: operations["jackstaff_api_kit_whole"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Items read and handed back whole, or refused; keeps nothing.
+         */
+        post: operations["jackstaff_api_kit_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Facts
+         * @description Every sort of thing with its facts: label, unit, bounds, and which computation uses it.
+         */
+        get: operations["jackstaff_api_kit_facts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write File
+         * @description These items as a kit file; keeps nothing.
+         */
+        post: operations["jackstaff_api_kit_write_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Keep items under the client's own keys, all or none; sending them twice keeps them once.
+         */
+        put: operations["jackstaff_api_kit_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget
+         * @description Forget an item. The client may put it back under the same key.
+         */
+        delete: operations["jackstaff_api_kit_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Order
+         * @description Put items in this order, the rest after them.
+         */
+        put: operations["jackstaff_api_kit_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read File
+         * @description What a kit file would change, each refusal with its line; keeps nothing.
+         */
+        post: operations["jackstaff_api_kit_read_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit Schema
+         * @description The JSON Schema of a kit file.
+         */
+        get: operations["jackstaff_api_kit_kit_schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measuring
+         * @description The strength of a glass from two readings at one aperture and ISO.
+         */
+        post: operations["jackstaff_api_extras_measuring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reaching
+         * @description The ladder of times a kit reaches, its gaps, what bridges them, and which one glass would close most.
+         */
+        post: operations["jackstaff_api_stacks_reaching"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readout": {
         parameters: {
             query?: never;
@@ -146,6 +406,26 @@ export interface paths {
          * @description Every meaning of what a shutter display shows.
          */
         post: operations["jackstaff_api_bench_readout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rig
+         * @description What is wrong with a stack before it goes on, each finding with why and a cure.
+         */
+        post: operations["jackstaff_api_stacks_rig"];
         delete?: never;
         options?: never;
         head?: never;
@@ -233,7 +513,7 @@ export interface paths {
          * Stacks
          * @description The stacks of a kit that reach a time, the best first, each with its reasons.
          */
-        post: operations["jackstaff_api_kit_stacks"];
+        post: operations["jackstaff_api_stacks_stacks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -249,9 +529,9 @@ export interface paths {
         };
         /**
          * Starter
-         * @description The bag, reading and stack a newcomer starts with.
+         * @description The kit, reading and stack a newcomer starts with.
          */
-        get: operations["jackstaff_api_bench_starter"];
+        get: operations["jackstaff_api_kit_starter"];
         put?: never;
         post?: never;
         delete?: never;
@@ -273,7 +553,87 @@ export interface paths {
          * Steering
          * @description The floating quantity from the other four, with the marks either side and their cost.
          */
-        post: operations["jackstaff_api_kit_steering"];
+        post: operations["jackstaff_api_stacks_steering"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trading
+         * @description Time, depth of field and diffraction of each aperture side by side, with the focus distances.
+         */
+        post: operations["jackstaff_api_extras_trading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trying
+         * @description A trial at the dial's limit scaled up to the right time, and what it says about the stack.
+         */
+        post: operations["jackstaff_api_extras_trying"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/usable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Usable
+         * @description How far each variable glass can be turned at this focal length; null for other glass. An estimate.
+         */
+        post: operations["jackstaff_api_stacks_usable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/video": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Video
+         * @description Whether a variable glass can hold a shutter while the light changes.
+         */
+        post: operations["jackstaff_api_extras_video"];
         delete?: never;
         options?: never;
         head?: never;
@@ -284,6 +644,50 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AccessoryFacts */
+        AccessoryFacts: {
+            /** From Mm */
+            from_mm: number | null;
+            /** Kind */
+            kind: string;
+            /** To Mm */
+            to_mm: number | null;
+        };
+        /** AccessoryItem */
+        AccessoryItem: {
+            facts: components["schemas"]["AccessoryFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "accessory";
+        };
+        /** AdditiveAsked */
+        AdditiveAsked: {
+            /** A */
+            a: number;
+            /**
+             * B
+             * @default 1.62
+             */
+            b: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "additive";
+        };
         /** AdviceAnswer */
         AdviceAnswer: {
             /** Code */
@@ -296,21 +700,104 @@ export interface components {
                 [key: string]: number | string;
             };
         };
-        /** BagGlass */
-        BagGlass: {
-            /** Id */
+        /** BodyFacts */
+        BodyFacts: {
+            /** Battery Wh */
+            battery_wh: number | null;
+            /** Dial Limit S */
+            dial_limit_s: number;
+            /** Draw W */
+            draw_w: number;
+            /** Eyepiece */
+            eyepiece: string;
+            /** Eyepiece Shutter */
+            eyepiece_shutter: boolean;
+            /** Film */
+            film: boolean;
+            /** Fixed Aperture */
+            fixed_aperture: number | null;
+            /** Iso Extended */
+            iso_extended: number | null;
+            /** Iso Highest */
+            iso_highest: number;
+            /** Iso Lowest */
+            iso_lowest: number;
+            /** Long Times */
+            long_times: string;
+            /** Noise Reduction */
+            noise_reduction: string;
+            /** Pitch Um */
+            pitch_um: number;
+            /** Sees Through Stops */
+            sees_through_stops: number;
+            /** Self Timers S */
+            self_timers_s: number[];
+            /** Sensor Height Mm */
+            sensor_height_mm: number;
+            /** Sensor Width Mm */
+            sensor_width_mm: number;
+            /** Step */
+            step: string;
+            /** Sync S */
+            sync_s: number;
+        };
+        /** BodyItem */
+        BodyItem: {
+            facts: components["schemas"]["BodyFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
             id: string;
-            kind: components["schemas"]["GlassKind"];
-            /** Label */
-            label: string;
             /** Name */
             name: string;
-            /** Offset */
-            offset: number | null;
-            /** Offset Sd */
-            offset_sd: number | null;
-            /** Stops */
-            stops: number;
+            /** Note */
+            note: string;
+            offers: components["schemas"]["BodyOffers"];
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "body";
+        };
+        /**
+         * BodyOffers
+         * @description ISO marks the finder may use, and the f-number from which diffraction shows.
+         */
+        BodyOffers: {
+            /** Isos */
+            isos: string[];
+            /** Sharp To */
+            sharp_to: number;
+        };
+        /**
+         * Change
+         * @enum {string}
+         */
+        Change: "new" | "changed" | "same";
+        /** ChangeAnswer */
+        ChangeAnswer: {
+            change: components["schemas"]["Change"];
+            /** Facts */
+            facts: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Sort */
+            sort: string;
+        };
+        /** ChoiceAnswer */
+        ChoiceAnswer: {
+            /** Code */
+            code: string;
+            /** Said */
+            said: string;
         };
         /**
          * ClosedBy
@@ -379,6 +866,8 @@ export interface components {
              * @default 30
              */
             dial_limit: number;
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
             reading: components["schemas"]["ReadingAsked"];
             /** @default exact */
             scale: components["schemas"]["Counting"];
@@ -395,6 +884,36 @@ export interface components {
              */
             stack: components["schemas"]["GlassAsked"][];
         };
+        /**
+         * FactAnswer
+         * @description One fact of a sort, as a form asks for it.
+         */
+        FactAnswer: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceAnswer"][];
+            /** Default */
+            default: number | boolean | string | number[] | null;
+            /** Group */
+            group: string;
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            only_for: components["schemas"]["OnlyForAnswer"] | null;
+            /** Pair */
+            pair: string[];
+            shape: components["schemas"]["Shape"];
+            /** Unit */
+            unit: string;
+            /** Used By */
+            used_by: string;
+        };
         /** Fault */
         Fault: {
             /** Field */
@@ -407,6 +926,82 @@ export interface components {
         /** Faults */
         Faults: {
             errors: components["schemas"]["Fault"][];
+        };
+        /** FileAnswer */
+        FileAnswer: {
+            /** Changes */
+            changes: components["schemas"]["ChangeAnswer"][];
+            kit: components["schemas"]["KitAnswer"];
+        };
+        /**
+         * FileAsked
+         * @description The text of a kit file, and what is held already.
+         */
+        FileAsked: {
+            /** Items */
+            items: {
+                [key: string]: unknown;
+            }[];
+            /** Text */
+            text: string;
+        };
+        /** FilmFacts */
+        FilmFacts: {
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /** From S */
+            from_s: number;
+            /** Given As */
+            given_as: string;
+            /** Iso */
+            iso: number;
+            /** Law */
+            law: string;
+            /** P */
+            p: number;
+            /** Points */
+            points: number[][];
+        };
+        /** FilmItem */
+        FilmItem: {
+            facts: components["schemas"]["FilmFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Law */
+            law: components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "film";
+        };
+        /** FlashAnswered */
+        FlashAnswered: {
+            /** Flash Stops */
+            flash_stops: number;
+            /** Stops */
+            stops: number;
+            /** Wide Seconds */
+            wide_seconds: number;
+        };
+        /** FlashAsked */
+        FlashAsked: {
+            reading: components["schemas"]["ReadingAsked"];
+            /** Sync Seconds */
+            sync_seconds: number;
+            /** Wide */
+            wide: string | number;
         };
         /**
          * Floating
@@ -564,6 +1159,19 @@ export interface components {
             /** Iso */
             iso: string;
         };
+        /** GapAnswer */
+        GapAnswer: {
+            /** Bridges */
+            bridges: string[];
+            /** From Seconds */
+            from_seconds: number;
+            /** From Stops */
+            from_stops: number;
+            /** To Seconds */
+            to_seconds: number;
+            /** To Stops */
+            to_stops: number;
+        };
         /** GlassAsked */
         GlassAsked: {
             /**
@@ -580,11 +1188,113 @@ export interface components {
             /** Stops */
             stops?: number | null;
         };
+        /** GlassFacts */
+        GlassFacts: {
+            /** Cast */
+            cast: string;
+            /** Clear Mm */
+            clear_mm: number | null;
+            /** Evidence */
+            evidence: string;
+            /** Gasket */
+            gasket: boolean;
+            /** Give Or Take */
+            give_or_take: number | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Measured On */
+            measured_on: string;
+            /** Mount */
+            mount: string;
+            /** Offset */
+            offset: number | null;
+            /** Reading With */
+            reading_with: string;
+            /** Reading Without */
+            reading_without: string;
+            /** Rim Depth Mm */
+            rim_depth_mm: number | null;
+            /** Size Mm */
+            size_mm: number | null;
+            /** Stops */
+            stops: number;
+            /** Stops Max */
+            stops_max: number | null;
+            /** Tolerance */
+            tolerance: number;
+            /** Transition */
+            transition: string;
+            /** Usable End */
+            usable_end: number[][];
+        };
+        /** GlassItem */
+        GlassItem: {
+            facts: components["schemas"]["GlassFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "glass";
+            strength: components["schemas"]["StrengthAnswer"];
+        };
         /**
          * GlassKind
          * @enum {string}
          */
         GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
+        /** GraduatedAsked */
+        GraduatedAsked: {
+            /** Ground */
+            ground: string | number;
+            /** @default flat */
+            horizon: components["schemas"]["Horizon"];
+            /**
+             * Owned
+             * @default []
+             */
+            owned: components["schemas"]["OwnedAsked"][];
+            /** Sky */
+            sky: string | number;
+            /**
+             * Sky Share
+             * @default 0.5
+             */
+            sky_share: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
+        };
+        /** GraduationAnswer */
+        GraduationAnswer: {
+            /** Average Falls */
+            average_falls: number;
+            /** Foreground Gains */
+            foreground_gains: number;
+            /** Pick */
+            pick: string | null;
+            /** Pick Stops */
+            pick_stops: number;
+            /** Sky Lead */
+            sky_lead: number;
+            /** Sky Stops */
+            sky_stops: number;
+            /** Transition */
+            transition: string;
+            /** Wanted Stops */
+            wanted_stops: number;
+        };
         /** Health */
         Health: {
             /** Status */
@@ -592,11 +1302,69 @@ export interface components {
             /** Version */
             version: string;
         };
+        /** HolderFacts */
+        HolderFacts: {
+            /** Depth Mm */
+            depth_mm: number;
+            /** Gasket Slot */
+            gasket_slot: boolean;
+            /** Opening Mm */
+            opening_mm: number;
+            /** Polariser Ring */
+            polariser_ring: boolean;
+            /** Rings Mm */
+            rings_mm: number[];
+            /** Size Mm */
+            size_mm: number;
+            /** Slots */
+            slots: number;
+        };
+        /** HolderItem */
+        HolderItem: {
+            facts: components["schemas"]["HolderFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "holder";
+        };
+        /**
+         * Horizon
+         * @description What the line between sky and ground looks like.
+         * @enum {string}
+         */
+        Horizon: "flat" | "uneven" | "sun_on_it";
+        /**
+         * ItemsAsked
+         * @description Items as a kit file carries them; each is read by the core, which refuses in words.
+         */
+        ItemsAsked: {
+            /** Items */
+            items: {
+                [key: string]: unknown;
+            }[];
+        };
         /**
          * Kind
          * @enum {string}
          */
         Kind: "opened" | "shifted" | "closed" | "taken_back" | "aborted";
+        /** KitAnswer */
+        KitAnswer: {
+            /** Items */
+            items: (components["schemas"]["BodyItem"] | components["schemas"]["LensItem"] | components["schemas"]["HolderItem"] | components["schemas"]["GlassItem"] | components["schemas"]["FilmItem"] | components["schemas"]["ReleaseItem"] | components["schemas"]["SupportItem"] | components["schemas"]["AccessoryItem"])[];
+        };
         /** KitGlassAsked */
         KitGlassAsked: {
             /** Id */
@@ -629,12 +1397,73 @@ export interface components {
             /** Planned Seconds */
             planned_seconds: number;
         };
+        /** LensFacts */
+        LensFacts: {
+            /** Aperture Smallest */
+            aperture_smallest: number;
+            /** Aperture Widest */
+            aperture_widest: number;
+            /** Clear From Mm */
+            clear_from_mm: number | null;
+            /** Clear Opening Mm */
+            clear_opening_mm: number | null;
+            /** Clear Rims Mm */
+            clear_rims_mm: number | null;
+            /** Focal Max Mm */
+            focal_max_mm: number;
+            /** Focal Min Mm */
+            focal_min_mm: number;
+            /** Rotating Front */
+            rotating_front: boolean;
+            /** Sharp To */
+            sharp_to: number | null;
+            /** Shift Mm */
+            shift_mm: number;
+            /** Takes */
+            takes: string;
+            /** Thread Mm */
+            thread_mm: number | null;
+        };
+        /** LensItem */
+        LensItem: {
+            facts: components["schemas"]["LensFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "lens";
+        };
         /** MarkAnswer */
         MarkAnswer: {
             /** Exact */
             exact: number;
             /** Label */
             label: string;
+        };
+        /** MeasuredAnswer */
+        MeasuredAnswer: {
+            /** Stops */
+            stops: number;
+        };
+        /** MeasuredAsked */
+        MeasuredAsked: {
+            /** @default third */
+            step: components["schemas"]["Step"];
+            /** With It */
+            with_it: string | number;
+            /** Without */
+            without: string | number;
         };
         /** NearestAnswer */
         NearestAnswer: {
@@ -650,6 +1479,46 @@ export interface components {
          * @enum {string}
          */
         Notation: "stops" | "density" | "factor";
+        /** OnAsked */
+        OnAsked: {
+            /** Facts */
+            facts: {
+                [key: string]: unknown;
+            };
+            /**
+             * In Reading
+             * @default false
+             */
+            in_reading: boolean;
+            /** Name */
+            name: string;
+            /** Stops */
+            stops: number;
+        };
+        /**
+         * OnlyForAnswer
+         * @description The fact applies only while another has one of these values.
+         */
+        OnlyForAnswer: {
+            /** Fact */
+            fact: string;
+            /** Values */
+            values: string[];
+        };
+        /** OrderAsked */
+        OrderAsked: {
+            /** Ids */
+            ids: string[];
+        };
+        /** OwnedAsked */
+        OwnedAsked: {
+            /** Id */
+            id: string;
+            /** Stops */
+            stops: number;
+            /** Transition */
+            transition: string;
+        };
         /** PageAsked */
         PageAsked: {
             /**
@@ -662,6 +1531,65 @@ export interface components {
              * @default 0
              */
             offset: number;
+        };
+        /** PowerAsked */
+        PowerAsked: {
+            /**
+             * From Seconds
+             * @default 1
+             */
+            from_seconds: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "power";
+            /** P */
+            p: number;
+        };
+        /** PurchaseAnswer */
+        PurchaseAnswer: {
+            /** Gap Stops Now */
+            gap_stops_now: number;
+            /** Gap Stops Then */
+            gap_stops_then: number;
+            /** Stops */
+            stops: number;
+        };
+        /** ReachAnswer */
+        ReachAnswer: {
+            /** Gaps */
+            gaps: components["schemas"]["GapAnswer"][];
+            /** Longest Bare Seconds */
+            longest_bare_seconds: number;
+            purchase: components["schemas"]["PurchaseAnswer"] | null;
+            /** Rungs */
+            rungs: components["schemas"]["RungAnswer"][];
+        };
+        /** ReachAsked */
+        ReachAsked: {
+            /** Glass */
+            glass: components["schemas"]["KitGlassAsked"][];
+            /**
+             * Isos
+             * @default [
+             *       "100"
+             *     ]
+             */
+            isos: (string | number)[];
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * Sharp To
+             * @default 11
+             */
+            sharp_to: string | number;
+            /** Slots */
+            slots: number;
+            /**
+             * Widest
+             * @default 5.6
+             */
+            widest: string | number;
         };
         /** ReadingAsked */
         ReadingAsked: {
@@ -702,6 +1630,73 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** ReleaseFacts */
+        ReleaseFacts: {
+            /** Delay S */
+            delay_s: number;
+            /** Kind */
+            kind: string;
+            /** Longest S */
+            longest_s: number | null;
+            /** Own Battery */
+            own_battery: boolean;
+        };
+        /** ReleaseItem */
+        ReleaseItem: {
+            facts: components["schemas"]["ReleaseFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "release";
+        };
+        /** RigAnswer */
+        RigAnswer: {
+            /** Findings */
+            findings: components["schemas"]["AdviceAnswer"][];
+        };
+        /**
+         * RigAsked
+         * @description Facts are those of kit items; what is left out is unknown.
+         */
+        RigAsked: {
+            /** Body */
+            body?: {
+                [key: string]: unknown;
+            } | null;
+            /** F Number */
+            f_number?: number | null;
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Glass */
+            glass: components["schemas"]["OnAsked"][];
+            /** Holder */
+            holder?: {
+                [key: string]: unknown;
+            } | null;
+            /** Lens */
+            lens?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Step Rings
+             * @default []
+             */
+            step_rings: {
+                [key: string]: unknown;
+            }[];
+        };
         /** RoundedAnswer */
         RoundedAnswer: {
             /** Mark */
@@ -710,6 +1705,19 @@ export interface components {
             seconds: number;
             /** Stops */
             stops: number;
+        };
+        /** RungAnswer */
+        RungAnswer: {
+            /** Glass */
+            glass: string[];
+            /** Seconds */
+            seconds: number;
+            /** Seconds To */
+            seconds_to: number;
+            /** Stops */
+            stops: number;
+            /** Stops To */
+            stops_to: number;
         };
         /** ScalesAnswer */
         ScalesAnswer: {
@@ -742,6 +1750,12 @@ export interface components {
          * @enum {string}
          */
         Severity: "note" | "caution" | "harm";
+        /**
+         * Shape
+         * @description What a fact's value looks like in JSON.
+         * @enum {string}
+         */
+        Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs";
         /** ShutterRead */
         ShutterRead: {
             /** Mark */
@@ -756,6 +1770,13 @@ export interface components {
             /** Username */
             username: string;
         };
+        /** SortAnswer */
+        SortAnswer: {
+            /** Facts */
+            facts: components["schemas"]["FactAnswer"][];
+            /** Sort */
+            sort: string;
+        };
         /** StackAnswer */
         StackAnswer: {
             /** Aperture */
@@ -764,6 +1785,8 @@ export interface components {
             error_stops: number;
             /** Glass */
             glass: string[];
+            /** Hand Moves */
+            hand_moves: number;
             /** Iso */
             iso: string;
             /** Matters */
@@ -776,6 +1799,8 @@ export interface components {
             stops: number;
             /** Sure Half Range */
             sure_half_range: number;
+            /** Turned */
+            turned?: number | null;
         };
         /** StacksAnswer */
         StacksAnswer: {
@@ -791,6 +1816,8 @@ export interface components {
         StacksAsked: {
             /** Apertures */
             apertures: (string | number)[];
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
             /** Glass */
             glass: components["schemas"]["KitGlassAsked"][];
             /** Iso Base */
@@ -802,6 +1829,11 @@ export interface components {
              * @default []
              */
             must: string[];
+            /**
+             * On
+             * @default []
+             */
+            on: string[];
             reading: components["schemas"]["ReadingAsked"];
             /**
              * Sharp To
@@ -814,8 +1846,7 @@ export interface components {
         };
         /** StarterAnswer */
         StarterAnswer: {
-            /** Glass */
-            glass: components["schemas"]["BagGlass"][];
+            kit: components["schemas"]["KitAnswer"];
             /** On */
             on: string[];
             reading: components["schemas"]["StarterReading"];
@@ -850,6 +1881,8 @@ export interface components {
              * @default 30
              */
             dial_limit: number;
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
             float: components["schemas"]["Floating"];
             reading: components["schemas"]["ReadingAsked"];
             /**
@@ -891,6 +1924,23 @@ export interface components {
             /** Stops */
             stops: number;
         };
+        /**
+         * StrengthAnswer
+         * @description How the sum takes a glass; a range is taken at its middle.
+         */
+        StrengthAnswer: {
+            /** High */
+            high: number;
+            kind: components["schemas"]["GlassKind"];
+            /** Low */
+            low: number;
+            /** Offset */
+            offset: number | null;
+            /** Offset Sd */
+            offset_sd: number;
+            /** Stops */
+            stops: number;
+        };
         /** StrengthRead */
         StrengthRead: {
             /** Density */
@@ -907,6 +1957,45 @@ export interface components {
             /** Stops Max */
             stops_max?: number | null;
         };
+        /** SupportFacts */
+        SupportFacts: {
+            /** Hook */
+            hook: boolean;
+            /** Kind */
+            kind: string;
+            /** Spikes */
+            spikes: boolean;
+        };
+        /** SupportItem */
+        SupportItem: {
+            facts: components["schemas"]["SupportFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "support";
+        };
+        /** TableAsked */
+        TableAsked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "table";
+            /** Points */
+            points: number[][];
+        };
         /** TargetAsked */
         TargetAsked: {
             /** Seconds */
@@ -916,6 +2005,126 @@ export interface components {
              * @default 0.3333333333333333
              */
             within_stops: number;
+        };
+        /** TradeAnswer */
+        TradeAnswer: {
+            /** Rows */
+            rows: components["schemas"]["TradeRowAnswer"][];
+            /** Third In M */
+            third_in_m: number | null;
+        };
+        /** TradeAsked */
+        TradeAsked: {
+            /** F Number */
+            f_number: number;
+            /** Farthest M */
+            farthest_m?: number | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Focus M */
+            focus_m?: number | null;
+            /** Nearest M */
+            nearest_m?: number | null;
+            /** Pitch Um */
+            pitch_um: number;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Sensor Height Mm
+             * @default 24
+             */
+            sensor_height_mm: number;
+            /**
+             * Sensor Width Mm
+             * @default 36
+             */
+            sensor_width_mm: number;
+            /** Smallest */
+            smallest: number;
+            /** Widest */
+            widest: number;
+        };
+        /** TradeRowAnswer */
+        TradeRowAnswer: {
+            /** Aperture */
+            aperture: string;
+            /** Far M */
+            far_m: number | null;
+            /** Hyperfocal M */
+            hyperfocal_m: number;
+            /** Near M */
+            near_m: number;
+            /** Seconds */
+            seconds: number;
+            /** Sharpness */
+            sharpness: string;
+            /** Spot Pixels */
+            spot_pixels: number;
+        };
+        /** TrialAnswer */
+        TrialAnswer: {
+            /** Offset */
+            offset: number;
+            /** Offset Give Or Take */
+            offset_give_or_take: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /** TrialAsked */
+        TrialAsked: {
+            /** Came Out Stops */
+            came_out_stops: number;
+            /** Sum Seconds */
+            sum_seconds: number;
+            /** Trial Seconds */
+            trial_seconds: number;
+        };
+        /** UsableAnswer */
+        UsableAnswer: {
+            /** Ends */
+            ends: (number | null)[];
+        };
+        /**
+         * UsableAsked
+         * @description Variable glass by its kit facts, before a lens at ``focal_mm``.
+         */
+        UsableAsked: {
+            /** Body */
+            body?: {
+                [key: string]: unknown;
+            } | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Glass */
+            glass: {
+                [key: string]: unknown;
+            }[];
+        };
+        /** VideoAnswer */
+        VideoAnswer: {
+            /** Held */
+            held: boolean;
+            /** Room Brighter */
+            room_brighter: number;
+            /** Room Darker */
+            room_darker: number;
+            /** Short Stops */
+            short_stops: number;
+            /** Side */
+            side: string | null;
+            /** Turn To */
+            turn_to: number;
+        };
+        /** VideoAsked */
+        VideoAsked: {
+            /** Change Stops */
+            change_stops: number;
+            /** Setting Stops */
+            setting_stops: number;
+            /** Usable End */
+            usable_end: number;
+            /** Weak End */
+            weak_end: number;
         };
     };
     responses: never;
@@ -979,6 +2188,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExposureAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_flashing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlashAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlashAnswered"];
                 };
             };
             /** @description Refused, with the cure */
@@ -1220,6 +2462,39 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_extras_graduated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GraduatedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GraduationAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_front_health: {
         parameters: {
             query?: never;
@@ -1236,6 +2511,409 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_whole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_facts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SortAnswer"][];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_write_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_read_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_kit_schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_measuring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuredAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_stacks_reaching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReachAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachAnswer"];
                 };
             };
             /** @description Refused, with the cure */
@@ -1269,6 +2947,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadoutAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_stacks_rig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigAnswer"];
                 };
             };
             /** @description Refused, with the cure */
@@ -1447,7 +3158,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_kit_stacks: {
+    jackstaff_api_stacks_stacks: {
         parameters: {
             query?: never;
             header?: never;
@@ -1480,7 +3191,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_bench_starter: {
+    jackstaff_api_kit_starter: {
         parameters: {
             query?: never;
             header?: never;
@@ -1509,7 +3220,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_kit_steering: {
+    jackstaff_api_stacks_steering: {
         parameters: {
             query?: never;
             header?: never;
@@ -1529,6 +3240,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SteerAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_trading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TradeAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_trying: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_stacks_usable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsableAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsableAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_video: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VideoAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VideoAnswer"];
                 };
             };
             /** @description Refused, with the cure */

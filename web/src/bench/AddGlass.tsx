@@ -3,22 +3,24 @@ import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { words } from "../words";
-import type { Glass } from "./state";
+import { useKit } from "../kit/useKit";
 
 type Strength = Schemas["StrengthRead"];
 
 interface Props {
-  onAdd: (glass: Glass) => void;
+  onAdded: (id: string) => void;
   onClose: () => void;
 }
 
 /** A glass by what is engraved on it, in whichever notation; ambiguity is asked about. */
-export function AddGlass({ onAdd, onClose }: Props) {
+export function AddGlass({ onAdded, onClose }: Props) {
   const [label, setLabel] = useState("");
   const [name, setName] = useState("");
   const [offset, setOffset] = useState("");
   const [sd, setSd] = useState("0.3");
   const [chosen, setChosen] = useState<number | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const kit = useKit();
   const read = useQuery({
     queryKey: ["density", label.trim()],
     queryFn: () => answer(api.POST("/api/density", { body: { text: label.trim() } })),
@@ -30,21 +32,24 @@ export function AddGlass({ onAdd, onClose }: Props) {
   const strength = readings.length === 1 ? readings[0] : chosen === null ? undefined : readings[chosen];
   const ranged = strength?.stops_max != null;
   const measured = offset.trim() === "" ? null : Number(offset.replace(",", ".").replace("−", "-"));
-  const sound = strength && !ranged && !Number.isNaN(measured ?? 0) && !(Number(sd) < 0);
+  const sound = strength && !Number.isNaN(measured ?? 0) && !(Number(sd) < 0);
 
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
     if (!sound) return;
-    onAdd({
-      id: crypto.randomUUID(),
-      kind: "solid",
-      name: name.trim() || label.trim(),
+    const id = crypto.randomUUID();
+    const facts = {
+      kind: ranged ? "variable" : "solid",
       label: label.trim(),
       stops: strength.stops,
-      offset: measured,
-      // "Give or take" is a 95 % half-width, twice the standard deviation the API takes.
-      offset_sd: measured === null ? null : Number(sd) / 2,
-    });
+      ...(ranged && { stops_max: strength.stops_max }),
+      ...(measured !== null && { offset: measured, give_or_take: Number(sd), evidence: "typed" }),
+    };
+    const draft = { id, sort: "glass" as const, name: name.trim() || label.trim(), note: "", retired: false, facts };
+    kit.keep([draft]).then(
+      () => onAdded(id),
+      (error: unknown) => setFault(error instanceof Refused ? error.message : words.trouble.unreachable),
+    );
   };
 
   return (
@@ -93,7 +98,8 @@ export function AddGlass({ onAdd, onClose }: Props) {
               />
             ))}
             {readings.length === 1 && strength && <p className="quiet">{echo(strength)}</p>}
-            {ranged && <p className="fault">{words.addGlass.range}</p>}
+            {ranged && <p className="quiet">{words.addGlass.range}</p>}
+            {fault && <p className="fault">{fault}</p>}
           </div>
           <Form.Group controlId="glass-name">
             <Form.Label>{words.addGlass.name}</Form.Label>

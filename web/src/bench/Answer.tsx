@@ -1,18 +1,15 @@
 import { words } from "../words";
 import { markText, roughTime, signedStops, timeParts, timeText } from "../words/times";
-import { AdviceList } from "./AdviceList";
-import type { Bench, Glass } from "./state";
+import { type Laid, settingsOf } from "./state";
 import type { Exposure } from "./useBench";
 
 interface Props {
   answer: Exposure;
-  bench: Bench;
-  stack: Glass[];
-  stale: boolean;
+  laid: Laid;
 }
 
 /** The time to set and how sure it is. */
-export function Answer({ answer, bench, stale }: Omit<Props, "stack">) {
+export function Answer({ answer, laid, stale }: Props & { stale: boolean }) {
   const mark = answer.dial_mark;
   const sure = words.bench.sure(
     answer.sure_within_stops.toFixed(1),
@@ -28,15 +25,15 @@ export function Answer({ answer, bench, stale }: Omit<Props, "stack">) {
       <p className="answer-sure">
         {mark
           ? words.bench.exactly(timeText(answer.seconds))
-          : words.bench.bulb(markText(String(bench.dialLimit)), answer.past_dial_stops.toFixed(1))}{" "}
+          : words.bench.bulb(markText(String(laid.dialLimit)), answer.past_dial_stops.toFixed(1))}{" "}
         {sure}
       </p>
     </div>
   );
 }
 
-/** The sum line by line, rounder times with their cost, and what is worth knowing. */
-export function Sum({ answer, bench, stack }: Omit<Props, "stale">) {
+/** The sum line by line, and rounder times with their cost; while a time is held, nothing is rounded. */
+export function Sum({ answer, laid, held }: Props & { held: boolean }) {
   const mark = answer.dial_mark;
   return (
     <div className="reckoning">
@@ -45,13 +42,13 @@ export function Sum({ answer, bench, stack }: Omit<Props, "stale">) {
         <tbody>
           {answer.steps.map((step, place) => (
             <tr key={place}>
-              <th scope="row">{stepName(step, bench, stack)}</th>
+              <th scope="row">{stepName(step, laid)}</th>
               <td>{place > 0 && (step.kind === "in_reading" ? "0" : signedStops(step.stops))}</td>
               <td>{timeText(step.seconds)}</td>
             </tr>
           ))}
         </tbody>
-        {answer.rounded.length > 0 && (
+        {!held && answer.rounded.length > 0 && (
           <tbody className="sum-rounded">
             {answer.rounded.map((rounder) => (
               <tr key={rounder.seconds}>
@@ -63,7 +60,6 @@ export function Sum({ answer, bench, stack }: Omit<Props, "stale">) {
           </tbody>
         )}
       </table>
-      <AdviceList advice={answer.advice.filter((one) => one.code !== "bulb")} />
     </div>
   );
 }
@@ -86,8 +82,10 @@ function BigMark({ label }: { label: string }) {
   );
 }
 
-function stepName(step: Exposure["steps"][number], bench: Bench, stack: Glass[]): string {
-  const glass = step.glass == null ? undefined : stack[step.glass]?.name;
+function stepName(step: Exposure["steps"][number], laid: Laid): string {
+  const glass = step.glass == null ? undefined : laid.stack[step.glass]?.name;
+  const { aperture, iso } = laid.bench;
+  const shot = settingsOf(laid);
   switch (step.kind) {
     case "reading":
       return words.bench.stepNames.reading;
@@ -96,9 +94,11 @@ function stepName(step: Exposure["steps"][number], bench: Bench, stack: Glass[])
     case "in_reading":
       return words.bench.stepNames.in_reading(glass ?? "");
     case "aperture":
-      return words.bench.stepNames.aperture(`f/${bench.aperture}`, `f/${bench.shotAperture ?? bench.aperture}`);
+      return words.bench.stepNames.aperture(`f/${aperture}`, `f/${shot.aperture}`);
     case "iso":
-      return words.bench.stepNames.iso(bench.iso, bench.shotIso ?? bench.iso);
+      return words.bench.stepNames.iso(iso, shot.iso);
+    case "film":
+      return words.bench.stepNames.film(laid.film?.name ?? "");
     default:
       return glass ?? step.name;
   }

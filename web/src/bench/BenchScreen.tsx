@@ -8,67 +8,121 @@ import { useKeys } from "../shell/useKeys";
 import { Staff } from "../staff/Staff";
 import { words } from "../words";
 import { AddGlass } from "./AddGlass";
+import { AdviceList } from "./AdviceList";
+import { Alternatives } from "./Alternatives";
 import { Answer, Sum } from "./Answer";
-import { BodyRules } from "./BodyRules";
 import { Entry, type Field } from "./Entry";
+import { Extras } from "./Extras";
+import { Floating } from "./Floating";
 import { ReadingPanel } from "./ReadingPanel";
+import { SetUp } from "./SetUp";
 import { Shelf } from "./Shelf";
-import { type Bench, type Move, questionOf, stackOf } from "./state";
-import { type Exposure, useBench, useExposure, useLadders } from "./useBench";
+import { type Bench, type Floating as What, type Laid, type Move, questionOf, settingsOf, steerOf } from "./state";
+import { type Exposure, useBench, useExposure, useLadders, useSteer } from "./useBench";
+import { useRig } from "./useRig";
 import "./bench.css";
 
+type Panel = "setUp" | "glass" | "extras";
+
 export function BenchScreen() {
-  const [bench, move] = useBench();
-  if (!bench) return <p className="waiting">{words.bench.waiting}</p>;
-  return <LaidBench bench={bench} move={move} />;
+  const [laid, move] = useBench();
+  if (!laid) return <p className="waiting">{words.bench.waiting}</p>;
+  return <LaidBench laid={laid} move={move} />;
 }
 
-function LaidBench({ bench, move }: { bench: Bench; move: (move: Move) => void }) {
+function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => void }) {
   const [entry, setEntry] = useState<Field | null>(null);
-  const [panel, setPanel] = useState<"body" | "glass" | null>(null);
-  const ladders = useLadders(bench.step, bench.dialLimit);
-  const exposure = useExposure(questionOf(bench));
+  const [panel, setPanel] = useState<Panel | null>(null);
+  const ladders = useLadders(held.step, held.dialLimit);
+  const steered = useSteer(steerOf(held));
+  const laid = withFloating(held, steered.data);
+  const { bench } = laid;
+  const exposure = useExposure(questionOf(laid));
+  const findings = useRig(laid);
   const navigate = useNavigate();
-  const stack = stackOf(bench);
   const set = (change: Partial<Bench>) => move({ do: "set", change });
   const answer = exposure.error instanceof Refused ? undefined : exposure.data;
   const fresh = answer && !exposure.isPlaceholderData && !exposure.error ? answer : undefined;
+  const floating = bench.floating === "time" || bench.targetSeconds === null ? null : bench.floating;
 
+  const float = (what: What) => {
+    if (what === "time") set({ floating: "time", targetSeconds: null });
+    // What is held from now on is the time that stands there.
+    else if (answer) set({ floating: what, targetSeconds: bench.targetSeconds ?? answer.set_seconds });
+  };
   const armIt = () => {
     if (!fresh) return;
-    arm(bench, stack, fresh);
+    arm(laid, fresh);
     void navigate("/run");
   };
-  useBenchKeys(bench, move, armIt);
+  useBenchKeys(laid, move, armIt);
+  useKeys("x", () => setPanel("extras"));
   useEffect(() => markPainted(), [answer]);
 
   return (
     <div className="bench">
       <h1 className="visually-hidden">{words.bench.title}</h1>
       <div className="bench-parts">
-        <ReadingPanel bench={bench} ladders={ladders} set={set} onType={setEntry} onBody={() => setPanel("body")} />
+        <ReadingPanel
+          laid={laid}
+          ladders={ladders}
+          answer={answer}
+          set={set}
+          float={float}
+          onType={setEntry}
+          onSetUp={() => setPanel("setUp")}
+        />
         <section className="bench-staff" aria-label={words.bench.staff}>
-          <StaffStage bench={bench} answer={answer} />
+          <StaffStage laid={laid} answer={answer} onTakeOff={(id) => move({ do: "toggle", id })} />
           <Shelf
-            bench={bench}
+            laid={laid}
             onToggle={(id) => move({ do: "toggle", id })}
             onToggleInReading={(id) => move({ do: "toggleInReading", id })}
-            onRemove={(id) => move({ do: "remove", id })}
+            onTurn={(id, stops) => set({ turned: { ...bench.turned, [id]: stops } })}
             onAdd={() => setPanel("glass")}
+            float={() => float("stack")}
           />
         </section>
         <section className="bench-answer" aria-label={words.bench.hold}>
-          {exposure.error && <Trouble error={exposure.error} retry={() => void exposure.refetch()} />}
-          {answer && <Answer answer={answer} bench={bench} stale={!fresh} />}
-          {answer && <Sum answer={answer} bench={bench} stack={stack} />}
-          <ArmButton place="desk" onArm={armIt} ready={fresh !== undefined} />
+          {(exposure.error ?? steered.error) && (
+            <Trouble error={exposure.error ?? steered.error} retry={() => void exposure.refetch()} />
+          )}
+          {floating && steered.data ? (
+            <Floating
+              what={floating}
+              steered={steered.data}
+              target={bench.targetSeconds ?? 1}
+              onTake={(mark) => set(taken(floating, mark))}
+            />
+          ) : (
+            answer && <Answer answer={answer} laid={laid} stale={!fresh} />
+          )}
+          {answer && <Sum answer={answer} laid={laid} held={floating !== null} />}
+          <div className="bench-words">
+            {answer && <AdviceList advice={answer.advice.filter((one) => one.code !== "bulb")} findings={findings} />}
+            {answer && (
+              <Alternatives
+                laid={laid}
+                target={bench.targetSeconds ?? answer.seconds}
+                onTake={(stack, turned) =>
+                  move({ do: "take", on: stack.glass, aperture: stack.aperture, iso: stack.iso, turned })
+                }
+              />
+            )}
+          </div>
+          <div className="bench-foot">
+            <Button variant="quiet" onClick={() => setPanel("extras")}>
+              {words.extras.open}
+            </Button>
+            <ArmButton place="desk" onArm={armIt} ready={fresh !== undefined} />
+          </div>
         </section>
       </div>
       <ArmButton place="thumb" onArm={armIt} ready={fresh !== undefined} />
       {entry && (
         <Entry
           field={entry}
-          bench={bench}
+          laid={laid}
           onClose={() => setEntry(null)}
           onTake={(change) => {
             set(change);
@@ -76,18 +130,42 @@ function LaidBench({ bench, move }: { bench: Bench; move: (move: Move) => void }
           }}
         />
       )}
-      {panel === "body" && <BodyRules bench={bench} set={set} onClose={() => setPanel(null)} />}
+      {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
+      {panel === "extras" && <Extras laid={laid} answer={answer} onClose={() => setPanel(null)} />}
       {panel === "glass" && (
         <AddGlass
           onClose={() => setPanel(null)}
-          onAdd={(glass) => {
-            move({ do: "add", glass });
+          onAdded={(id) => {
+            move({ do: "toggle", id });
             setPanel(null);
           }}
         />
       )}
     </div>
   );
+}
+
+/** A floating aperture or ISO stands at its nearest mark, so that the sum shows what that mark gives. */
+function withFloating(laid: Laid, steered: { nearest: { mark: string; cost_stops: number }[] } | undefined): Laid {
+  const { floating, targetSeconds } = laid.bench;
+  if (targetSeconds === null || !steered || (floating !== "aperture" && floating !== "iso")) return laid;
+  const best = steered.nearest.toSorted((one, other) => Math.abs(one.cost_stops) - Math.abs(other.cost_stops))[0];
+  if (!best) return laid;
+  return { ...laid, bench: { ...laid.bench, [floating === "aperture" ? "shotAperture" : "shotIso"]: best.mark } };
+}
+
+function taken(what: Exclude<What, "time">, mark: string): Partial<Bench> {
+  const settled = { floating: "time", targetSeconds: null } as const;
+  switch (what) {
+    case "aperture":
+      return { ...settled, shotAperture: mark };
+    case "iso":
+      return { ...settled, shotIso: mark };
+    case "reading":
+      return { ...settled, shutter: mark.includes("/") ? mark : `${mark} s`, meter: "camera" };
+    case "stack":
+      return {};
+  }
 }
 
 /** The main action: under the sum at the desk, in reach of the thumb on a phone. */
@@ -99,29 +177,32 @@ function ArmButton({ place, onArm, ready }: { place: "desk" | "thumb"; onArm: ()
   );
 }
 
-function StaffStage({ bench, answer }: { bench: Bench; answer: Exposure | undefined }) {
+function StaffStage(props: { laid: Laid; answer: Exposure | undefined; onTakeOff: (id: string) => void }) {
+  const { laid, answer, onTakeOff } = props;
   const [stage, size] = useMeasured<HTMLDivElement>();
   return (
-    <div className="staff-stage" ref={stage}>
+    <div className="staff-stage" ref={stage} data-drop="staff">
       {answer && size && (
         <Staff
           answer={answer}
-          stack={stackOf(bench)}
-          settings={{ aperture: bench.shotAperture ?? bench.aperture, iso: bench.shotIso ?? bench.iso }}
-          dialLimit={bench.dialLimit}
+          stack={laid.stack}
+          settings={settingsOf(laid)}
+          dialLimit={laid.dialLimit}
+          aim={laid.bench.targetSeconds}
+          onTakeOff={onTakeOff}
           width={size.width}
           height={size.height}
         />
       )}
-      {answer && bench.on.length === 0 && <p className="staff-hint">{words.bench.nothingOn}</p>}
+      {answer && laid.stack.length === 0 && <p className="staff-hint">{words.bench.nothingOn}</p>}
     </div>
   );
 }
 
-function Trouble({ error, retry }: { error: Error; retry: () => void }) {
+function Trouble({ error, retry }: { error: Error | null; retry: () => void }) {
   return (
     <div className="trouble" role="alert">
-      <p>{error instanceof Unreachable ? words.trouble.unreachable : error.message}</p>
+      <p>{error instanceof Unreachable ? words.trouble.unreachable : error?.message}</p>
       {error instanceof Unreachable && (
         <Button variant="quiet" onClick={retry}>
           {words.trouble.again}
@@ -131,9 +212,9 @@ function Trouble({ error, retry }: { error: Error; retry: () => void }) {
   );
 }
 
-function useBenchKeys(bench: Bench, move: (move: Move) => void, armIt: () => void) {
+function useBenchKeys(laid: Laid, move: (move: Move) => void, armIt: () => void) {
   const press = (turn: "toggle" | "toggleInReading") => (event: KeyboardEvent) => {
-    const id = bench.bag[Number(event.code.slice(-1)) - 1]?.id;
+    const id = laid.bag[Number(event.code.slice(-1)) - 1]?.id;
     if (id) move({ do: turn, id });
   };
   const digits = [1, 2, 3, 4, 5, 6, 7, 8, 9];

@@ -4,14 +4,15 @@ import { Button, Form, Modal } from "react-bootstrap";
 import { answer, api, Refused } from "../api/client";
 import { words } from "../words";
 import { markText, timeText } from "../words/times";
-import { type Bench, questionOf } from "./state";
+import { type Bench, type Laid, questionOf } from "./state";
+import { holdTime } from "./held";
 import { exposureQuery } from "./useBench";
 
-export type Field = "shutter" | "aperture" | "iso" | "ev" | "shotAperture" | "shotIso";
+export type Field = "shutter" | "aperture" | "iso" | "ev" | "shotAperture" | "shotIso" | "time";
 
 interface Props {
   field: Field;
-  bench: Bench;
+  laid: Laid;
   onTake: (change: Partial<Bench>) => void;
   onClose: () => void;
 }
@@ -28,6 +29,7 @@ const KIND = {
   ev: "ev",
   shotAperture: "aperture",
   shotIso: "iso",
+  time: "time",
 } as const;
 
 const PAD = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "1/", "m", "s"];
@@ -36,12 +38,13 @@ const PAD = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "1/", "m", "
  * Typing one value. Whatever can be read more than one way is shown with what each meaning gives;
  * nothing is taken until it has one meaning.
  */
-export function Entry({ field, bench, onTake, onClose }: Props) {
+export function Entry({ field, laid, onTake, onClose }: Props) {
   const [text, setText] = useState("");
   const kind = KIND[field];
-  const { candidates, problem } = useCandidates(field, text.trim(), bench);
+  const timed = kind === "shutter" || kind === "time";
+  const { candidates, problem } = useCandidates(field, text.trim(), laid);
   const outcomes = useQueries({
-    queries: candidates.map((candidate) => ({ ...exposureQuery(questionOf(bench, candidate.change)), retry: false })),
+    queries: candidates.map((candidate) => ({ ...exposureQuery(questionOf(laid, candidate.change)), retry: false })),
   });
   const refusal =
     problem ?? outcomes.map((outcome) => outcome.error).find((error) => error instanceof Refused)?.message;
@@ -86,14 +89,15 @@ export function Entry({ field, bench, onTake, onClose }: Props) {
                     className="entry-choice"
                     onClick={() => onTake(candidate.change)}
                   >
-                    <strong>{candidate.said}</strong> <span>{words.entry.gives(timeText(outcome.seconds))}</span>
+                    <strong>{candidate.said}</strong>{" "}
+                    {kind !== "time" && <span>{words.entry.gives(timeText(outcome.seconds))}</span>}
                   </Button>
                 ) : null;
               })}
           </div>
           <div className="keypad">
-            {PAD.filter((key) => kind === "shutter" || /[\d.]/.test(key[0] ?? ""))
-              .filter((key) => kind === "shutter" || key !== "1/")
+            {PAD.filter((key) => timed || /[\d.]/.test(key[0] ?? ""))
+              .filter((key) => timed || key !== "1/")
               .map((key) => (
                 <Button key={key} variant="quiet" onClick={() => setText(text + key)}>
                   {key}
@@ -118,22 +122,25 @@ export function Entry({ field, bench, onTake, onClose }: Props) {
 }
 
 /** The meanings of what is typed: a shutter may have two, the rest have one. */
-function useCandidates(field: Field, text: string, bench: Bench): { candidates: Candidate[]; problem?: string } {
+function useCandidates(field: Field, text: string, laid: Laid): { candidates: Candidate[]; problem?: string } {
   const readout = useQuery({
-    queryKey: ["readout", text, bench.step, bench.dialLimit],
-    queryFn: () => answer(api.POST("/api/readout", { body: { text, step: bench.step, dial_limit: bench.dialLimit } })),
-    enabled: field === "shutter" && text !== "",
+    queryKey: ["readout", text, laid.step, laid.dialLimit],
+    queryFn: () => answer(api.POST("/api/readout", { body: { text, step: laid.step, dial_limit: laid.dialLimit } })),
+    enabled: (field === "shutter" || field === "time") && text !== "",
     retry: false,
     staleTime: Infinity,
   });
   if (text === "") return { candidates: [] };
   switch (field) {
     case "shutter":
+    case "time":
       if (readout.error instanceof Refused) return { candidates: [], problem: readout.error.message };
       return {
         candidates: (readout.data?.readings ?? []).map((reading) => {
           const said = reading.mark ? markText(reading.mark) : literal(reading.seconds);
-          return { said, change: { shutter: said, meter: "camera" } };
+          return field === "time"
+            ? { said, change: holdTime(laid, reading.seconds) }
+            : { said, change: { shutter: said, meter: "camera" } };
         }),
       };
     case "ev": {

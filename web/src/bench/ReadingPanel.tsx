@@ -3,34 +3,41 @@ import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import { useKeys } from "../shell/useKeys";
 import { useNow } from "../shell/useNow";
 import { words } from "../words";
-import { markText } from "../words/times";
+import { markText, timeText } from "../words/times";
 import type { Field } from "./Entry";
-import { type Bench, stackOf } from "./state";
+import { holdTime } from "./held";
+import { Pin } from "./Pin";
+import { type Bench, type Floating, type Laid, settingsOf } from "./state";
 import { Stepper } from "./Stepper";
-import type { Ladders } from "./useBench";
+import type { Exposure, Ladders } from "./useBench";
 
 interface Props {
-  bench: Bench;
+  laid: Laid;
   ladders: Ladders | undefined;
+  answer: Exposure | undefined;
   set: (change: Partial<Bench>) => void;
+  float: (what: Floating) => void;
   onType: (field: Field) => void;
-  onBody: () => void;
+  onSetUp: () => void;
 }
 
 /** What was metered and what will be set, each by step or by typing. */
-export function ReadingPanel({ bench, ladders, set, onType, onBody }: Props) {
+export function ReadingPanel({ laid, ladders, answer, set, float, onType, onSetUp }: Props) {
+  const { bench } = laid;
   const shutter = useRef<HTMLButtonElement>(null);
   const aperture = useRef<HTMLButtonElement>(null);
   const iso = useRef<HTMLButtonElement>(null);
   const shotAperture = useRef<HTMLButtonElement>(null);
   const shotIso = useRef<HTMLButtonElement>(null);
+  const time = useRef<HTMLButtonElement>(null);
   useKeys("s", () => shutter.current?.focus());
   useKeys("a", () => aperture.current?.focus());
   useKeys("i", () => iso.current?.focus());
   useKeys("f", () => shotAperture.current?.focus());
   useKeys("o", () => shotIso.current?.focus());
+  useKeys("t", () => time.current?.focus());
 
-  const through = stackOf(bench).filter((glass) => bench.inReading.includes(glass.id));
+  const through = laid.stack.filter((glass) => bench.inReading.includes(glass.id));
   const title = through.length
     ? words.bench.reading.through(through.map((glass) => glass.name).join(", "))
     : words.bench.reading.bare;
@@ -38,11 +45,23 @@ export function ReadingPanel({ bench, ladders, set, onType, onBody }: Props) {
     const next = ladders && stepped(ladders[dial], value, by);
     if (next) set(change(next));
   };
+  const shot = settingsOf(laid);
+  const held = bench.targetSeconds ?? answer?.set_seconds;
+  const stepTime = (by: 1 | -1) => {
+    const next = held === undefined ? undefined : times(ladders).find(beyond(held, by), by);
+    if (next !== undefined) set(holdTime(laid, next));
+  };
+  const pin = (what: Floating) => (
+    <Pin what={words.pins.what[what]} floats={bench.floating === what} onFloat={() => float(what)} />
+  );
   const follows = bench.shotAperture === null && bench.shotIso === null;
 
   return (
     <section className="bench-reading" aria-labelledby="reading-title">
-      <h2 id="reading-title">{title}</h2>
+      <div className="heading-line">
+        <h2 id="reading-title">{title}</h2>
+        {pin("reading")}
+      </div>
       <ToggleButtonGroup
         type="radio"
         name="meter"
@@ -109,37 +128,57 @@ export function ReadingPanel({ bench, ladders, set, onType, onBody }: Props) {
           </Button>
         )}
       </div>
-      <div className="pair">
+      <div className="pinned">
+        {laid.fixedAperture === null ? (
+          <Stepper
+            what={`${words.bench.shoot} ${words.bench.aperture.toLowerCase()}`}
+            caption={words.bench.aperture.toLowerCase()}
+            value={`f/${shot.aperture}`}
+            fieldRef={shotAperture}
+            onStep={(by) => step((label) => ({ shotAperture: label }), "aperture", shot.aperture, by)}
+            onType={() => onType("shotAperture")}
+          />
+        ) : (
+          <p className="fixed-value">
+            <strong>f/{shot.aperture}</strong> {words.bench.fixedBy(laid.body?.name ?? "")}
+          </p>
+        )}
+        {laid.fixedAperture === null && pin("aperture")}
+        {laid.fixedIso === null ? (
+          <Stepper
+            what={`${words.bench.shoot} ${words.bench.iso}`}
+            caption={words.bench.iso}
+            value={shot.iso}
+            fieldRef={shotIso}
+            onStep={(by) => step((label) => ({ shotIso: label }), "iso", shot.iso, by)}
+            onType={() => onType("shotIso")}
+          />
+        ) : (
+          <p className="fixed-value">
+            <strong>ISO {shot.iso}</strong> {words.bench.fixedBy(laid.film?.name ?? "")}
+          </p>
+        )}
+        {laid.fixedIso === null && pin("iso")}
         <Stepper
-          what={`${words.bench.shoot} ${words.bench.aperture.toLowerCase()}`}
-          caption={words.bench.aperture.toLowerCase()}
-          value={`f/${bench.shotAperture ?? bench.aperture}`}
-          fieldRef={shotAperture}
-          onStep={(by) =>
-            step((label) => ({ shotAperture: label }), "aperture", bench.shotAperture ?? bench.aperture, by)
-          }
-          onType={() => onType("shotAperture")}
+          what={words.bench.time}
+          value={held === undefined ? "–" : timeText(held)}
+          fieldRef={time}
+          onStep={stepTime}
+          onType={() => onType("time")}
         />
-        <Stepper
-          what={`${words.bench.shoot} ${words.bench.iso}`}
-          caption={words.bench.iso}
-          value={bench.shotIso ?? bench.iso}
-          fieldRef={shotIso}
-          onStep={(by) => step((label) => ({ shotIso: label }), "iso", bench.shotIso ?? bench.iso, by)}
-          onType={() => onType("shotIso")}
-        />
+        {pin("time")}
       </div>
 
-      <div className="body-line">
-        <h2>{words.bench.body}</h2>
-        <Button variant="quiet" onClick={onBody}>
-          {words.bench.bodySummary(
-            words.bench.steps[bench.step],
-            markText(String(bench.dialLimit)),
-            words.bench.scales[bench.scale],
+      <Button variant="quiet" className="set-up-line" onClick={onSetUp}>
+        <span>{words.setUp.title}</span>
+        <strong>
+          {words.setUp.summary(
+            laid.body?.name ?? words.setUp.noBody,
+            laid.lens ? `${laid.focalMm} mm` : "",
+            bench.scale === "exact" ? "" : words.bench.scales.as_marked,
           )}
-        </Button>
-      </div>
+        </strong>
+      </Button>
     </section>
   );
 }
@@ -167,6 +206,22 @@ function Age({ at, onAgain }: { at: string | null; onAgain: () => void }) {
 
 function evText(ev: number): string {
   return ev.toFixed(1).replace("-", "−");
+}
+
+/** The times one steps through: the dial's marks, then whole minutes as people say them. */
+function times(ladders: Ladders | undefined): {
+  find: (test: (seconds: number) => boolean, by: 1 | -1) => number | undefined;
+} {
+  const dial = (ladders?.shutter ?? []).map((mark) => mark.exact);
+  const all = [...dial, ...MINUTES.map((minutes) => minutes * 60).filter((seconds) => seconds > (dial.at(-1) ?? 0))];
+  return { find: (test, by) => (by > 0 ? all.find(test) : all.findLast(test)) };
+}
+
+const MINUTES = [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 30, 45, 60, 90, 120, 180, 240];
+const SAME_TIME = 1.001;
+
+function beyond(seconds: number, by: 1 | -1): (other: number) => boolean {
+  return (other) => (by > 0 ? other > seconds * SAME_TIME : other < seconds / SAME_TIME);
 }
 
 /** The next mark in the direction; a literal value steps to the nearest mark that way. */

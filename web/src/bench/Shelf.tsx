@@ -1,72 +1,149 @@
+import { type PointerEvent, useRef } from "react";
 import { Button } from "react-bootstrap";
 import { words } from "../words";
-import { type Bench, MOST_GLASSES } from "./state";
+import { Pin } from "./Pin";
+import { type Glass, type Laid, MOST_GLASSES } from "./state";
 
 interface Props {
-  bench: Bench;
+  laid: Laid;
   onToggle: (id: string) => void;
   onToggleInReading: (id: string) => void;
-  onRemove: (id: string) => void;
+  onTurn: (id: string, stops: number) => void;
   onAdd: () => void;
+  float: () => void;
 }
 
-/** The glass in the bag: a tap or its number puts it on the lens or takes it off. */
-export function Shelf({ bench, onToggle, onToggleInReading, onRemove, onAdd }: Props) {
-  const full = bench.on.length >= MOST_GLASSES;
+/** The glass in the bag: a tap, its number, or a drag onto the staff puts it on the lens. */
+export function Shelf({ laid, onToggle, onToggleInReading, onTurn, onAdd, float }: Props) {
+  const { bag, bench } = laid;
+  const full = laid.stack.length >= MOST_GLASSES;
   return (
-    <div className="shelf" role="group" aria-label={words.bench.glass}>
-      {bench.bag.map((glass, place) => {
-        const on = bench.on.includes(glass.id);
-        const inReading = bench.inReading.includes(glass.id);
-        return (
-          <div key={glass.id} className={`tile ${on ? "tile-on" : ""} ${inReading ? "tile-in" : ""}`}>
-            <button
-              type="button"
-              className="tile-main"
-              aria-pressed={on}
-              disabled={full && !on}
-              onClick={() => onToggle(glass.id)}
-            >
-              <span className="tile-stops">{stopsText(glass.stops)}</span>
-              <span className="tile-name">{glass.name}</span>
-              {place < 9 && (
-                <kbd className="tile-key" aria-hidden="true">
-                  {place + 1}
-                </kbd>
-              )}
-            </button>
-            {on && (
-              <button
-                type="button"
-                className="tile-foot"
-                aria-pressed={inReading}
-                aria-label={words.bench.wasOnFor(glass.name)}
-                onClick={() => onToggleInReading(glass.id)}
-              >
-                {inReading ? words.bench.tile.in : words.bench.wasOn}
-              </button>
-            )}
-            {!on && !glass.id.startsWith("starter-") && (
-              <button
-                type="button"
-                className="tile-foot tile-remove"
-                aria-label={words.bench.removeGlass(glass.name)}
-                onClick={() => onRemove(glass.id)}
-              >
-                {words.log.remove}
-              </button>
-            )}
-          </div>
-        );
-      })}
-      <Button variant="quiet" className="tile-add" onClick={onAdd} disabled={full}>
-        {words.bench.addGlass}
-      </Button>
+    <div className="shelf-part">
+      <div className="heading-line">
+        <h2>{words.bench.glass}</h2>
+        <Button variant="quiet" size="sm" className="tile-add" onClick={onAdd} disabled={full}>
+          {words.bench.addGlass}
+        </Button>
+        <Pin what={words.pins.what.stack} floats={bench.floating === "stack"} onFloat={float} />
+      </div>
+      <div className="shelf" role="group" aria-label={words.bench.glass}>
+        {bag.map((glass, place) => (
+          <Tile
+            key={glass.id}
+            glass={glass}
+            number={place < 9 ? place + 1 : null}
+            on={laid.stack.includes(glass)}
+            inReading={bench.inReading.includes(glass.id)}
+            disabled={full}
+            onToggle={() => onToggle(glass.id)}
+            onToggleInReading={() => onToggleInReading(glass.id)}
+            onTurn={(stops) => onTurn(glass.id, stops)}
+          />
+        ))}
+      </div>
       {full && <p className="quiet shelf-full">{words.addGlass.full}</p>}
     </div>
   );
 }
 
-function stopsText(stops: number): string {
+interface TileProps {
+  glass: Glass;
+  number: number | null;
+  on: boolean;
+  inReading: boolean;
+  disabled: boolean;
+  onToggle: () => void;
+  onToggleInReading: () => void;
+  onTurn: (stops: number) => void;
+}
+
+const TURN_STOPS = 0.5;
+
+function Tile({ glass, number, on, inReading, disabled, onToggle, onToggleInReading, onTurn }: TileProps) {
+  const dropped = useDropOnStaff(() => {
+    if (!on) onToggle();
+  });
+  const variable = glass.kind === "variable";
+  return (
+    <div className={`tile tile-${glass.kind} ${on ? "tile-on" : ""} ${inReading ? "tile-in" : ""}`}>
+      <button
+        type="button"
+        className="tile-main"
+        aria-pressed={on}
+        disabled={disabled && !on}
+        {...dropped.handlers}
+        onClick={() => {
+          if (!dropped.took()) onToggle();
+        }}
+      >
+        <span className="tile-stops">{strengthText(glass, on)}</span>
+        <span className="tile-name">{glass.name}</span>
+        {number !== null && (
+          <kbd className="tile-key" aria-hidden="true">
+            {number}
+          </kbd>
+        )}
+      </button>
+      {on && variable && (
+        <div className="tile-turn" role="group" aria-label={words.bench.turn(glass.name)}>
+          <button type="button" aria-label={words.bench.weaker} onClick={() => onTurn(glass.stops - TURN_STOPS)}>
+            −
+          </button>
+          <button type="button" aria-label={words.bench.denser} onClick={() => onTurn(glass.stops + TURN_STOPS)}>
+            +
+          </button>
+        </div>
+      )}
+      {on && glass.kind !== "graduated" && (
+        <button
+          type="button"
+          className="tile-foot"
+          aria-pressed={inReading}
+          aria-label={words.bench.wasOnFor(glass.name)}
+          title={words.bench.wrongCosts(shortStops(glass.stops + (glass.offset ?? 0)))}
+          onClick={onToggleInReading}
+        >
+          {inReading ? words.bench.tile.in : words.bench.wasOn}
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** A tile pulled onto the staff is put on; whatever is let go elsewhere stays where it was. */
+function useDropOnStaff(onDrop: () => void) {
+  const start = useRef<{ x: number; y: number } | null>(null);
+  const done = useRef(false);
+  return {
+    took: () => {
+      const was = done.current;
+      done.current = false;
+      return was;
+    },
+    handlers: {
+      onPointerDown: (event: PointerEvent) => {
+        start.current = { x: event.clientX, y: event.clientY };
+        done.current = false;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      },
+      onPointerUp: (event: PointerEvent) => {
+        const from = start.current;
+        start.current = null;
+        if (!from || Math.hypot(event.clientX - from.x, event.clientY - from.y) < 24) return;
+        done.current = true;
+        const under = document.elementFromPoint(event.clientX, event.clientY);
+        if (under?.closest("[data-drop=staff]")) onDrop();
+      },
+    },
+  };
+}
+
+function strengthText(glass: Glass, on: boolean): string {
+  if (glass.kind === "graduated") return words.bench.grad;
+  if (glass.kind === "variable" && !on) return `${shortStops(glass.low)}–${shortStops(glass.high)}`;
+  return shortStops(glass.stops);
+}
+
+function shortStops(stops: number): string {
   return stops.toFixed(1).replace(/\.0$/, "");
 }

@@ -1,31 +1,51 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer } from "react";
 import { answer, api, type Schemas } from "../api/client";
-import { bench, type Bench, type ExposureQuestion, fromStarter, keep, kept, type Move, type Step } from "./state";
+import { glassOf, itemsOf } from "../kit/bag";
+import { starterQuery, useKit } from "../kit/useKit";
+import {
+  bench,
+  type Bench,
+  type ExposureQuestion,
+  fromStarter,
+  keep,
+  kept,
+  type Laid,
+  lay,
+  type Move,
+  type SteerQuestion,
+  type Step,
+} from "./state";
 
 export type Exposure = Schemas["ExposureAnswer"];
 export type Ladders = Schemas["ScalesAnswer"];
+export type Steered = Schemas["SteerAnswer"];
 
-/** The bench as it was left in this browser, else the starter's. */
-export function useBench(): [Bench | null, (move: Move) => void] {
-  const starter = useQuery({
-    queryKey: ["starter"],
-    queryFn: () => answer(api.GET("/api/starter")),
-    staleTime: Infinity,
-  });
+/** The bench as it was left in this browser, else the starter's, laid out with the kit. */
+export function useBench(): [Laid | null, (move: Move) => void] {
+  const starter = useQuery(starterQuery());
+  const kit = useKit();
   const [state, dispatch] = useReducer(
     (state: Bench | null, move: Move | Schemas["StarterAnswer"]) =>
       "do" in move ? state && bench(state, move, new Date()) : (state ?? fromStarter(move)),
     null,
     kept,
   );
+  const known = state !== null;
   useEffect(() => {
     if (starter.data) dispatch(starter.data);
   }, [starter.data]);
+  const glass = JSON.stringify(itemsOf(kit.items, "glass").map((item) => item.id));
   useEffect(() => {
-    if (state) keep(state);
+    if (known && !kit.loading) dispatch({ do: "settle", glass: itemsOf(kit.items, "glass").map(glassOf) });
+    // The kit's glass is what matters here, not the array that carries it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [known, kit.loading, glass]);
+  useEffect(() => {
+    if (state?.on) keep(state);
   }, [state]);
-  return [state, useCallback((move: Move) => dispatch(move), [])];
+  const laid = state?.on && !kit.loading ? lay(state, kit.items) : null;
+  return [laid, useCallback((move: Move) => dispatch(move), [])];
 }
 
 export function exposureQuery(question: ExposureQuestion) {
@@ -40,6 +60,22 @@ export function exposureQuery(question: ExposureQuestion) {
 /** The answer to what stands on the bench; the last one stays up while the next is on its way. */
 export function useExposure(question: ExposureQuestion) {
   return useQuery({ ...exposureQuery(question), placeholderData: keepPreviousData });
+}
+
+/** What floats, from what is held. */
+export function useSteer(question: SteerQuestion | null) {
+  return useQuery({
+    queryKey: ["steer", question],
+    queryFn: ({ signal }) => answer(api.POST("/api/steer", { body: question ?? never(), signal })),
+    enabled: question !== null,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+  });
+}
+
+export function never(): never {
+  throw new Error("asked without a question");
 }
 
 export function useLadders(step: Step, dialLimit: number): Ladders | undefined {

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from "react";
 import { answer, api, type Schemas } from "../api/client";
-import type { Bench, Glass } from "../bench/state";
+import { type Laid, settingsOf } from "../bench/state";
 import { type Frame, openFrame, put, useWaiting, waitingFrame } from "../log/outbox";
 import { owner } from "../shell/owner";
 
@@ -48,7 +48,8 @@ export function useArmed(): Armed | null {
 }
 
 /** Take what stands on the bench, question and answer, to Run. */
-export function arm(bench: Bench, stack: Glass[], answered: Answer): void {
+export function arm(laid: Laid, answered: Answer): void {
+  const { bench, stack } = laid;
   write({
     finished: null,
     plan: {
@@ -56,10 +57,10 @@ export function arm(bench: Bench, stack: Glass[], answered: Answer): void {
         ...(bench.meter === "hand"
           ? { ev100: bench.ev100 }
           : { shutter: bench.shutter, aperture: bench.aperture, iso: bench.iso }),
-        step: bench.step,
+        step: laid.step,
         metered_at: bench.meteredAt,
       },
-      settings: { aperture: bench.shotAperture ?? bench.aperture, iso: bench.shotIso ?? bench.iso },
+      settings: settingsOf(laid),
       stack: stack.map((glass) => ({
         name: glass.name,
         stops: glass.stops,
@@ -67,7 +68,7 @@ export function arm(bench: Bench, stack: Glass[], answered: Answer): void {
         in_reading: bench.inReading.includes(glass.id),
       })),
       scale: bench.scale,
-      dial_limit: bench.dialLimit,
+      dial_limit: laid.dialLimit,
       answer: {
         seconds: answered.seconds,
         set_seconds: answered.set_seconds,

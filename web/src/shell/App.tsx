@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Navigate, Route, Routes, useNavigate } from "react-router";
 import { BenchScreen } from "../bench/BenchScreen";
+import { KitScreen } from "../kit/KitScreen";
 import { LogScreen } from "../log/LogScreen";
 import { RunScreen } from "../run/RunScreen";
 import { words } from "../words";
@@ -19,6 +20,7 @@ export function App() {
   useKeptInStep();
   useKeys("b", () => void navigate("/"));
   useKeys("l", () => void navigate("/log"));
+  useKeys("k", () => void navigate("/kit"));
   useKeys("n", () => setLight(nextLight(light)));
   useKeys("?", () => setDialog("keys"));
 
@@ -33,6 +35,7 @@ export function App() {
           <Route path="/" element={<BenchScreen />} />
           <Route path="/run" element={<RunScreen />} />
           <Route path="/log" element={<LogScreen />} />
+          <Route path="/kit" element={<KitScreen />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
         <Toasts />

@@ -20,6 +20,7 @@ const SCREENS = [
   ["/", words.nav.bench],
   ["/run", words.nav.run],
   ["/log", words.nav.log],
+  ["/kit", words.nav.kit],
 ] as const;
 
 export function Header({ light, setLight, onKeys, onSignIn }: Props) {
@@ -101,6 +102,7 @@ function Account({ onSignIn }: { onSignIn: () => void }) {
   const signOut = async () => {
     client.setQueryData(["session"], await answer(api.DELETE("/api/session")));
     client.removeQueries({ queryKey: ["frames"] });
+    client.removeQueries({ queryKey: ["kit"] });
   };
   return (
     <Dropdown align="end">

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { adoptKit, starterQuery } from "../kit/useKit";
 import { flush, put, useWaiting, waitingFrame } from "../log/outbox";
 import { setOwner } from "./owner";
 import { say } from "./say";
@@ -44,6 +45,12 @@ export function useKeptInStep(): void {
           again.current = false;
           const adopted = await flush(account);
           if (adopted > 0) say({ text: words.session.adopted(adopted) });
+          const starter = await client.query(starterQuery());
+          const things = await adoptKit(starter.kit.items);
+          if (things > 0) {
+            say({ text: words.session.kitAdopted(things) });
+            await client.invalidateQueries({ queryKey: ["kit"] });
+          }
         }
         await client.invalidateQueries({ queryKey: ["frames"] });
       } catch {

@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { words } from "../words";
 import { signedStops, timeText } from "../words/times";
@@ -19,6 +19,9 @@ export interface StaffFrame {
 interface Props extends StaffFrame {
   /** While the shutter is open: how long it has been, hoisted as a second pennant. */
   elapsed?: number;
+  /** The time that is held while something else floats. */
+  aim?: number | null;
+  onTakeOff?: (id: string) => void;
   width: number;
   height: number;
 }
@@ -30,12 +33,19 @@ const READ_FLAG = 124;
 const LINE = 17;
 
 /** The staff: one upright axis of shutter times that the whole sum hangs on. */
-export function Staff({ answer, stack, settings, dialLimit, elapsed, width, height }: Props) {
+export function Staff({ answer, stack, settings, dialLimit, elapsed, aim, onTakeOff, width, height }: Props) {
   const hatch = useId();
   const parts = partsOf({ answer, stack, settings });
   const dial = Math.max(dialLimit, 1);
   const scale = axis(
-    [answer.base_seconds, answer.seconds, answer.to_seconds, dial, ...parts.flatMap((part) => [part.from, part.to])],
+    [
+      answer.base_seconds,
+      answer.seconds,
+      answer.to_seconds,
+      dial,
+      ...(aim ? [aim] : []),
+      ...parts.flatMap((part) => [part.from, part.to, ...(part.range ? [part.range.low, part.range.high] : [])]),
+    ],
     FLAG + 8,
     height - FLAG - 4,
   );
@@ -46,7 +56,7 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, width, heig
   const roomy = width > 480;
   const flagWidth = Math.min(roomy ? 250 : 150, width - pole - POLE);
   const notches = Math.max(blocks + blockWidth, pole + POLE + flagWidth) + 12;
-  const moves = parts.filter((part) => part.kind === "aperture" || part.kind === "iso");
+  const moves = parts.filter((part) => part.kind !== "glass" && part.kind !== "in_reading");
   const text = staffText(answer, parts);
 
   return (
@@ -69,6 +79,7 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, width, heig
               width={blockWidth}
               hatch={hatch}
               timed={clearOfFlag(scale(part.to), scale(answer.seconds))}
+              {...(onTakeOff && { onTakeOff })}
             />
           ),
       )}
@@ -91,6 +102,7 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, width, heig
         label={words.staff.read(timeText(answer.base_seconds))}
       />
       <line className="answer-line" x1={pole + POLE} x2={width} y1={scale(answer.seconds)} y2={scale(answer.seconds)} />
+      {aim != null && <Aim scale={scale} aim={aim} x={pole + POLE} width={width} />}
       <Flag
         className="flag-answer"
         x={pole + POLE}
@@ -161,16 +173,84 @@ function SureBand({
   );
 }
 
-function Block(props: { part: Part; scale: Axis; x: number; width: number; hatch: string; timed: boolean }) {
-  const { part, scale, x, width, hatch, timed } = props;
+/** The time that is held: a band a third of a stop either side, and its name. */
+function Aim({ scale, aim, x, width }: { scale: Axis; aim: number; x: number; width: number }) {
+  const third = 2 ** (1 / 3);
+  const [top, bottom] = [scale(aim * third), scale(aim / third)];
+  return (
+    <g className="aim" aria-hidden="true">
+      <rect x={x} y={top} width={width - x} height={bottom - top} />
+      <line x1={x} x2={width} y1={top} y2={top} />
+      <line x1={x} x2={width} y1={bottom} y2={bottom} />
+      <text x={width - 4} y={(top + bottom) / 2} dy="0.35em" textAnchor="end">
+        {`${words.staff.aim} ${timeText(aim)}`}
+      </text>
+    </g>
+  );
+}
+
+interface BlockProps {
+  part: Part;
+  scale: Axis;
+  x: number;
+  width: number;
+  hatch: string;
+  timed: boolean;
+  onTakeOff?: (id: string) => void;
+}
+
+const OFF_PX = 60;
+
+function Block(props: BlockProps) {
+  const { part, scale, x, width, hatch, timed, onTakeOff } = props;
+  const [pulled, setPulled] = useState(0);
+  const grip = useRef<number | null>(null);
   const [top, bottom] = [scale(Math.max(part.from, part.to)), scale(Math.min(part.from, part.to))];
   const height = Math.max(1.5, bottom - top - 1.5);
   const ghost = part.kind === "in_reading";
   const roomy = height >= 44;
   const dark = Math.min(4, Math.floor(part.stops / 3));
+  const id = part.id;
+  const draggable = id !== undefined && onTakeOff && !ghost;
+  const handlers = draggable && {
+    onPointerDown: (event: PointerEvent) => {
+      grip.current = event.clientX;
+      event.currentTarget.setPointerCapture(event.pointerId);
+    },
+    onPointerMove: (event: PointerEvent) => {
+      if (grip.current !== null) setPulled(Math.max(0, event.clientX - grip.current));
+    },
+    onPointerUp: () => {
+      if (grip.current !== null && pulled > OFF_PX) onTakeOff(id);
+      grip.current = null;
+      setPulled(0);
+    },
+    onPointerCancel: () => {
+      grip.current = null;
+      setPulled(0);
+    },
+  };
+  const kind = part.glassKind;
   return (
-    <g className={ghost ? "block ghost" : `block shade-${dark}`} transform={`translate(${x} ${top})`}>
+    <g
+      className={`${ghost ? "block ghost" : `block shade-${dark}`}${draggable ? " block-loose" : ""}`}
+      transform={`translate(${x + pulled} ${top})`}
+      opacity={pulled > OFF_PX ? 0.45 : undefined}
+      {...handlers}
+    >
+      {part.range && (
+        <rect
+          className="block-range"
+          width={width + 8}
+          x={-4}
+          y={scale(part.range.high) - top}
+          height={scale(part.range.low) - scale(part.range.high)}
+        />
+      )}
       <rect width={width} height={height} rx="3" />
+      {(kind === "polariser" || kind === "combined" || kind === "variable") && (
+        <rect className="hatch" width={10} height={height} x={width - 10} fill={`url(#${hatch})`} />
+      )}
       {ghost && <rect className="hatch" width={width} height={height} rx="3" fill={`url(#${hatch})`} />}
       {height >= 17 && (
         <text className="block-name" x="12" y={roomy ? height / 2 - 4 : height / 2} dy={roomy ? 0 : "0.35em"}>

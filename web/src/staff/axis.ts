@@ -37,7 +37,7 @@ export function ticks(scale: Axis, gap = 22): Tick[] {
   const kept: Tick[] = [];
   for (const mark of shown) {
     const last = kept.at(-1);
-    if (!last || scale(last.seconds) - scale(mark.seconds) >= gap) kept.push(mark);
+    if (!last || Math.abs(scale(last.seconds) - scale(mark.seconds)) >= gap) kept.push(mark);
   }
   return kept;
 }

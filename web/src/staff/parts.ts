@@ -7,17 +7,30 @@ export type SumStep = Schemas["StepAnswer"];
 /** A span of the staff that one part of the sum takes. */
 export interface Part {
   key: string;
-  kind: "glass" | "in_reading" | "aperture" | "iso";
+  kind: "glass" | "in_reading" | "aperture" | "iso" | "film";
   name: string;
   stops: number;
   from: number;
   to: number;
+  /** Which glass it is, so that it can be taken off, and what kind. */
+  id?: string;
+  glassKind?: string;
+  /** Where a variable glass could end [s], from the same foot. */
+  range?: { low: number; high: number };
 }
 
 /** A worked-out frame, as far as drawing its sum needs it. */
 export interface Summed {
   answer: { steps: SumStep[] };
-  stack: { name: string; stops: number; offset?: number | null }[];
+  stack: {
+    name: string;
+    stops: number;
+    offset?: number | null;
+    id?: string;
+    kind?: string;
+    low?: number;
+    high?: number;
+  }[];
   settings: { aperture: string; iso: string };
 }
 
@@ -49,8 +62,13 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
       });
       ghost = below;
     } else {
-      const kind = step.kind === "aperture" || step.kind === "iso" ? step.kind : "glass";
-      const moved = { aperture: `f/${settings.aperture}`, iso: `ISO ${settings.iso}`, glass: glass?.name ?? step.name };
+      const kind = isMove(step.kind) ? step.kind : "glass";
+      const moved = {
+        aperture: `f/${settings.aperture}`,
+        iso: `ISO ${settings.iso}`,
+        film: words.staff.film,
+        glass: glass?.name ?? step.name,
+      };
       parts.push({
         key: `${step.kind}-${step.glass ?? ""}`,
         kind,
@@ -58,11 +76,27 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
         stops: step.stops,
         from: at,
         to: step.seconds,
+        ...(kind === "glass" && glass && ofGlass(glass, at)),
       });
     }
     at = step.seconds;
   }
   return parts;
+}
+
+function isMove(kind: string): kind is "aperture" | "iso" | "film" {
+  return kind === "aperture" || kind === "iso" || kind === "film";
+}
+
+function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {
+  const { id, kind, low, high } = glass;
+  return {
+    ...(id !== undefined && { id }),
+    ...(kind !== undefined && { glassKind: kind }),
+    ...(kind === "variable" &&
+      low !== undefined &&
+      high !== undefined && { range: { low: foot * 2 ** low, high: foot * 2 ** high } }),
+  };
 }
 
 /** The staff in words, for those who hear it. */

@@ -6,6 +6,8 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
+from jackstaff.records.kit import start_kit
+
 
 class Command(BaseCommand):
     help = "Make an account that can sign in: add_account NAME (asks for the password)."
@@ -29,5 +31,5 @@ class Command(BaseCommand):
             validate_password(password)
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
-        User.objects.create_user(name, password=password)
+        start_kit(User.objects.create_user(name, password=password))
         self.stdout.write(f"Account '{name}' made.")

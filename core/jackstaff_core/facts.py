@@ -1,0 +1,233 @@
+"""Facts about a thing, each described once: what it is called, its unit and bounds, what it is used for.
+
+A sort of thing is a frozen dataclass whose fields are made with the functions below. From the descriptions come
+the sentences of refusal, the JSON Schema of a file, and the form a person fills in.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+from typing import Any, TypeVar
+
+from .refusal import Refusal, Refusals
+
+Things = TypeVar("Things")
+
+
+class Shape(StrEnum):
+    """What a fact's value looks like in JSON."""
+
+    NUMBER = "number"
+    WHOLE = "whole"
+    FLAG = "flag"
+    TEXT = "text"
+    CHOICE = "choice"
+    NUMBERS = "numbers"
+    PAIRS = "pairs"
+
+
+@dataclass(frozen=True, slots=True)
+class Fact:
+    """One describable value. ``used_by`` names the computations that read it; ``only_for`` when it applies at all."""
+
+    label: str
+    used_by: str
+    shape: Shape
+    unit: str = ""
+    low: float = 0.0
+    high: float = 0.0
+    choices: tuple[tuple[str, str], ...] = ()
+    most: int = 0
+    group: str = ""
+    only_for: tuple[str, tuple[str, ...]] | None = None
+    pair: tuple[str, str] = ("", "")
+
+
+@dataclass(frozen=True, slots=True)
+class Described:
+    """A fact with its name in the file and its default."""
+
+    name: str
+    fact: Fact
+    default: Any
+
+
+def number(
+    label: str, used_by: str, low: float, high: float, unit: str = "", default: float | None = None, **more: Any
+) -> Any:
+    return _made(Fact(label, used_by, Shape.NUMBER, unit, low, high, **more), default)
+
+
+def whole(label: str, used_by: str, low: int, high: int, default: int | None = None, **more: Any) -> Any:
+    return _made(Fact(label, used_by, Shape.WHOLE, "", low, high, **more), default)
+
+
+def flag(label: str, used_by: str, default: bool = False, **more: Any) -> Any:
+    return _made(Fact(label, used_by, Shape.FLAG, **more), default)
+
+
+def text(label: str, used_by: str, most: int = 120, **more: Any) -> Any:
+    return _made(Fact(label, used_by, Shape.TEXT, most=most, **more), "")
+
+
+def choice(label: str, used_by: str, choices: Mapping[str, str], default: str, **more: Any) -> Any:
+    return _made(Fact(label, used_by, Shape.CHOICE, choices=tuple(choices.items()), **more), default)
+
+
+def numbers(label: str, used_by: str, low: float, high: float, unit: str = "", most: int = 12, **more: Any) -> Any:
+    return _made(Fact(label, used_by, Shape.NUMBERS, unit, low, high, most=most, **more), ())
+
+
+def pairs(label: str, used_by: str, first: str, second: str, high: float, most: int = 60, **more: Any) -> Any:
+    return _made(Fact(label, used_by, Shape.PAIRS, "", 0.0, high, most=most, pair=(first, second), **more), ())
+
+
+def _made(fact: Fact, default: Any) -> Any:
+    return field(default=default, metadata={"fact": fact})
+
+
+def described(sort: type) -> tuple[Described, ...]:
+    """The facts of a sort, in the order a person is asked for them."""
+    return tuple(Described(one.name, one.metadata["fact"], one.default) for one in dataclasses.fields(sort))
+
+
+def read(sort: type[Things], given: Mapping[str, Any]) -> Things:
+    """Build a thing from JSON values.
+
+    Raises
+    ------
+    Refusals
+        Every fact that is unknown, of the wrong shape or out of bounds, each with its cure.
+    """
+    known = {one.name: one for one in described(sort)}
+    wrong: list[Refusal] = []
+    values: dict[str, Any] = {}
+    for name, value in given.items():
+        if name not in known:
+            wrong.append(Refusal(name, f"'{name[:40]}' is no fact of this.", f"Use one of: {', '.join(known)}."))
+            continue
+        try:
+            values[name] = _value(known[name], value)
+        except Refusal as refusal:
+            wrong.append(refusal)
+    if not wrong:
+        try:
+            return sort(**values)
+        except Refusal as refusal:
+            wrong.append(refusal)
+    raise Refusals(wrong)
+
+
+def written(thing: object) -> dict[str, Any]:
+    """The facts of a thing as JSON values, those that still have their default left out."""
+    return {
+        one.name: _plain(getattr(thing, one.name))
+        for one in described(type(thing))
+        if getattr(thing, one.name) != one.default
+    }
+
+
+def all_of(thing: object) -> dict[str, Any]:
+    """Every fact of a thing as a JSON value, defaults included."""
+    return {one.name: _plain(getattr(thing, one.name)) for one in described(type(thing))}
+
+
+def _plain(value: Any) -> Any:
+    return [_plain(one) for one in value] if isinstance(value, tuple) else value
+
+
+def _value(described: Described, value: Any) -> Any:
+    fact, name = described.fact, described.name
+    if value is None and described.default is None:
+        return None
+    match fact.shape:
+        case Shape.FLAG:
+            if isinstance(value, bool):
+                return value
+            raise Refusal(name, f"{fact.label} is a yes or a no.", "Give true or false.")
+        case Shape.TEXT:
+            if isinstance(value, str) and len(value) <= fact.most and value.isprintable():
+                return value
+            raise Refusal(name, f"{fact.label} is not a line of text.", f"Give up to {fact.most} printable characters.")
+        case Shape.CHOICE:
+            allowed = [code for code, _ in fact.choices]
+            if value in allowed:
+                return value
+            raise Refusal(name, f"{fact.label} has an unknown value.", f"Give one of: {', '.join(allowed)}.")
+        case Shape.NUMBERS:
+            return tuple(_number(f"{name}.{place}", fact, one) for place, one in enumerate(_rows(described, value)))
+        case Shape.PAIRS:
+            return tuple(_pair(f"{name}.{place}", fact, one) for place, one in enumerate(_rows(described, value)))
+        case _:
+            return _number(name, fact, value)
+
+
+def _rows(described: Described, value: Any) -> Sequence[Any]:
+    fact = described.fact
+    if isinstance(value, list | tuple) and len(value) <= fact.most:
+        return value
+    raise Refusal(described.name, f"{fact.label} is not a list of up to {fact.most}.", "Give a list in brackets.")
+
+
+def _pair(name: str, fact: Fact, value: Any) -> tuple[float, float]:
+    if isinstance(value, list | tuple) and len(value) == 2:
+        return _number(name, fact, value[0]), _number(name, fact, value[1])
+    raise Refusal(name, f"A row of {fact.label.lower()} has two numbers.", f"Give {fact.pair[0]}, then {fact.pair[1]}.")
+
+
+def _number(name: str, fact: Fact, value: Any) -> float:
+    sound = isinstance(value, int | float) and not isinstance(value, bool)
+    if sound and math.isfinite(value) and fact.low <= value <= fact.high:
+        if fact.shape is not Shape.WHOLE:
+            return float(value)
+        if value == int(value):
+            return int(value)
+    unit = f" {fact.unit}" if fact.unit else ""
+    what = "whole number" if fact.shape is Shape.WHOLE else "number"
+    raise Refusal(
+        name, f"{fact.label} is not a {what} in bounds.", f"Give a {what} from {fact.low:g} to {fact.high:g}{unit}."
+    )
+
+
+def json_schema(sort: type) -> dict[str, Any]:
+    """The facts of a sort as a JSON Schema object."""
+    return {
+        "type": "object",
+        "additionalProperties": False,
+        "properties": dict(_property(one) for one in described(sort)),
+    }
+
+
+def _property(one: Described) -> tuple[str, dict[str, Any]]:
+    fact = one.fact
+    unit = f" [{fact.unit}]" if fact.unit else ""
+    schema: dict[str, Any] = {"title": f"{fact.label}{unit}", "description": f"Used by: {fact.used_by}."}
+    schema.update(_shape(fact))
+    if one.default is None:
+        schema["type"] = [schema["type"], "null"]
+    schema["default"] = _plain(one.default)
+    return one.name, schema
+
+
+def _shape(fact: Fact) -> dict[str, Any]:
+    bounded = {"type": "number", "minimum": fact.low, "maximum": fact.high}
+    match fact.shape:
+        case Shape.NUMBER:
+            return bounded
+        case Shape.WHOLE:
+            return {**bounded, "type": "integer"}
+        case Shape.FLAG:
+            return {"type": "boolean"}
+        case Shape.TEXT:
+            return {"type": "string", "maxLength": fact.most}
+        case Shape.CHOICE:
+            return {"type": "string", "enum": [code for code, _ in fact.choices]}
+        case Shape.NUMBERS:
+            return {"type": "array", "maxItems": fact.most, "items": bounded}
+        case _:
+            row = {"type": "array", "minItems": 2, "maxItems": 2, "items": bounded}
+            return {"type": "array", "maxItems": fact.most, "items": row}

@@ -1,0 +1,384 @@
+"""What a photographer owns, sort by sort, with what each fact is used for.
+
+Facts are generic and few: a fact is here because a computation reads it. Lengths are in the unit of the name,
+times in seconds, densities in stops. None means unknown, and what needs it then says so or stays silent.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+
+from .diffraction import SOFT_PIXELS, f_number_for
+from .facts import choice, flag, number, numbers, pairs, text, whole
+from .film import Additive, FilmLaw, Power, Table, from_aperture_corrections
+from .finder import GlassKind
+from .refusal import Refusal
+from .scales import Step, isos
+from .sureness import UNMEASURED_GLASS_SD
+
+STRENGTH = "the sum, the finder, the staff"
+USUAL_TOLERANCE = 0.33
+"""What most glass is sold to [stops]."""
+_RANGED = ("variable", "polariser", "combined")
+
+
+class Evidence(StrEnum):
+    """Where a measured strength comes from."""
+
+    NONE = "none"
+    TYPED = "typed"
+    TWO_READINGS = "two_readings"
+    TRIAL = "trial"
+    FRAMES = "frames"
+    PAIR = "pair"
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Body:
+    step: str = choice(
+        "Dials move in",
+        "reading marks, the sum",
+        {"third": "third stops", "half": "half stops", "full": "full stops"},
+        "third",
+    )
+    dial_limit_s: float = number("Longest time on the dial", "dial or bulb", 0.125, 3600, "s", 30.0)
+    long_times: str = choice(
+        "Beyond the dial",
+        "the arm list",
+        {"bulb": "bulb", "time": "T, press twice", "both": "bulb and T", "none": "nothing"},
+        "bulb",
+    )
+    sensor_width_mm: float = number("Picture width", "looks, focus, rims", 3, 300, "mm", 36.0, group="Sensor or film")
+    sensor_height_mm: float = number("Picture height", "looks, focus, rims", 3, 300, "mm", 24.0, group="Sensor or film")
+    pitch_um: float = number("Pixel pitch", "diffraction, blur in pixels", 0.5, 50, "µm", 4.35, group="Sensor or film")
+    film: bool = flag("Shoots film", "reciprocity, fixed ISO", group="Sensor or film")
+    iso_lowest: float = number("Lowest ISO", "the finder, the sum", 1, 1_000_000, "", 64.0)
+    iso_highest: float = number("Highest ISO you use", "the finder", 1, 1_000_000, "", 800.0)
+    iso_extended: float | None = number("Extended low ISO", "the finder, as a last resort", 1, 1_000_000)
+    fixed_aperture: float | None = number("Fixed aperture f/", "the sum, the finder", 0.5, 512)
+    eyepiece: str = choice(
+        "Eyepiece",
+        "stray light",
+        {"optical": "optical finder", "electronic": "electronic finder", "none": "none"},
+        "electronic",
+        group="Light and noise",
+    )
+    eyepiece_shutter: bool = flag("Eyepiece can be closed", "the arm list", group="Light and noise")
+    sees_through_stops: float = number(
+        "Meters through up to", "doubtful readings", 0, 20, "stops", 6.0, group="Light and noise"
+    )
+    noise_reduction: str = choice(
+        "Long-exposure noise reduction",
+        "time between frames",
+        {"off": "off", "on": "on", "fixed": "cannot be switched off"},
+        "off",
+        group="Light and noise",
+    )
+    self_timers_s: tuple[float, ...] = numbers("Self-timers", "the lead-in", 0.5, 60, "s", 6, group="Release")
+    sync_s: float = number("Flash sync time", "flash with glass", 1e-4, 1, "s", 0.005, group="Release")
+    battery_wh: float | None = number("Battery", "frames left", 0.1, 500, "Wh", group="Release")
+    draw_w: float = number("Draw while exposing", "frames left", 0.1, 50, "W", 3.0, group="Release")
+
+    def __post_init__(self) -> None:
+        if self.iso_highest < self.iso_lowest:
+            raise Refusal("iso_highest", "The highest ISO is below the lowest.", "Give them the other way round.")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Lens:
+    focal_min_mm: float = number("Focal length from", "looks, rims, focus", 1, 3000, "mm", 24.0)
+    focal_max_mm: float = number("to", "looks, rims, focus", 1, 3000, "mm", 24.0)
+    aperture_widest: float = number("Widest aperture f/", "the finder, flash", 0.5, 512, "", 2.8)
+    aperture_smallest: float = number("Smallest aperture f/", "the finder", 0.5, 512, "", 22.0)
+    sharp_to: float | None = number("Sharp to f/ (empty: from the pixels)", "the finder's order", 0.5, 512)
+    takes: str = choice(
+        "Takes glass",
+        "stack rules",
+        {"thread": "on its thread", "holder": "in a holder of its own", "none": "not at all"},
+        "thread",
+        group="Front",
+    )
+    thread_mm: float | None = number("Filter thread", "step rings", 10, 200, "mm", group="Front")
+    rotating_front: bool = flag("Front turns when focusing", "the arm list", group="Front")
+    shift_mm: float = number("Shift", "rims", 0, 30, "mm", 0.0, group="Front")
+    clear_from_mm: float | None = number(
+        "Corners seen clear from", "rim clipping", 1, 3000, "mm", group="Corners you have checked"
+    )
+    clear_rims_mm: float | None = number(
+        "with rims this deep in all", "rim clipping", 0.5, 100, "mm", group="Corners you have checked"
+    )
+    clear_opening_mm: float | None = number(
+        "and this clear opening", "rim clipping", 10, 300, "mm", group="Corners you have checked"
+    )
+
+    def __post_init__(self) -> None:
+        if self.focal_max_mm < self.focal_min_mm:
+            raise Refusal("focal_max_mm", "The focal lengths run backwards.", "Give the shorter one first.")
+        if self.aperture_smallest < self.aperture_widest:
+            raise Refusal(
+                "aperture_smallest", "The apertures run backwards.", "Give the wider one (smaller number) first."
+            )
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Holder:
+    size_mm: float = number("Takes plates", "which plates fit", 20, 300, "mm wide", 100.0)
+    slots: int = whole("Slots", "the finder, stack rules", 1, 4, 2)
+    gasket_slot: bool = flag("Slot nearest the lens takes a gasket", "the arm list", True)
+    polariser_ring: bool = flag("Carries a polariser behind the plates", "stack rules")
+    rings_mm: tuple[float, ...] = numbers("Adapter rings", "which lenses it fits", 10, 200, "mm")
+    depth_mm: float = number("Depth in front of the thread", "rim clipping", 0, 100, "mm", 12.0)
+    opening_mm: float = number("Clear opening", "rim clipping", 10, 300, "mm", 86.0)
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Support:
+    kind: str = choice(
+        "Kind",
+        "the arm list",
+        {"tripod": "tripod", "table": "low tripod", "clamp": "clamp", "bag": "bean bag"},
+        "tripod",
+    )
+    hook: bool = flag("Hook for a weight", "the arm list in wind")
+    spikes: bool = flag("Spikes", "soft ground, wooden piers")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Release:
+    kind: str = choice(
+        "Kind",
+        "the arm list, the lead-in",
+        {
+            "wired": "wired",
+            "radio": "radio",
+            "timer": "timer remote",
+            "phone": "phone",
+            "body": "the body's self-timer",
+        },
+        "wired",
+    )
+    delay_s: float = number("Delay from press to shutter", "the clock", 0, 60, "s", 0.1)
+    longest_s: float | None = number("Longest time it can hold", "dial or bulb", 1, 86_400, "s")
+    own_battery: bool = flag("Has its own battery", "the pack list")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Accessory:
+    kind: str = choice(
+        "Kind",
+        "stack rules, the pack list",
+        {
+            "step_ring": "step ring",
+            "eyepiece_cover": "eyepiece cover",
+            "tape": "tape for gaps",
+            "shade": "hat or card",
+            "cloth": "cloth",
+            "battery": "spare battery",
+            "lamp": "lamp",
+            "other": "other",
+        },
+        "other",
+    )
+    from_mm: float | None = number("From thread", "step rings", 10, 200, "mm", only_for=("kind", ("step_ring",)))
+    to_mm: float | None = number("To thread", "step rings", 10, 200, "mm", only_for=("kind", ("step_ring",)))
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Film:
+    """A film's reciprocity law, entered as time or as aperture correction."""
+
+    iso: float = number("Speed", "the sum", 1, 10_000, "", 100.0)
+    law: str = choice(
+        "Law",
+        "the sum's last step",
+        {"power": "power of the time", "additive": "time plus a share", "table": "table"},
+        "power",
+    )
+    p: float = number("Exponent p", "power law", 1, 3, "", 1.3, only_for=("law", ("power",)))
+    from_s: float = number("Holds from", "power law", 1e-3, 1000, "s", 1.0, only_for=("law", ("power",)))
+    a: float = number("Factor a", "additive law", 0, 10, "", 0.1, only_for=("law", ("additive",)))
+    b: float = number("Exponent b", "additive law", 1, 3, "", 1.62, only_for=("law", ("additive",)))
+    given_as: str = choice(
+        "The table gives",
+        "how the rows are read",
+        {"time": "the corrected time", "aperture": "stops to open up"},
+        "time",
+        only_for=("law", ("table",)),
+    )
+    points: tuple[tuple[float, float], ...] = pairs(
+        "Rows", "table law", "metered seconds", "corrected seconds or stops", 86_400, only_for=("law", ("table",))
+    )
+
+    def __post_init__(self) -> None:
+        self.as_law()
+
+    def as_law(self) -> FilmLaw:
+        """The law these facts stand for.
+
+        Raises
+        ------
+        Refusal
+            A table that does not rise, or has fewer than two rows.
+        """
+        try:
+            match self.law:
+                case "additive":
+                    return Additive(self.a, self.b)
+                case "table" if self.given_as == "aperture":
+                    return from_aperture_corrections(self.points)
+                case "table":
+                    return Table(self.points)
+                case _:
+                    return Power(self.p, self.from_s)
+        except Refusal as refusal:
+            raise Refusal(refusal.field.removeprefix("film."), refusal.problem, refusal.instead) from None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Glass:
+    kind: str = choice(
+        "Kind",
+        "stack rules, the finder",
+        {
+            "solid": "solid",
+            "variable": "variable",
+            "polariser": "polariser",
+            "graduated": "graduated",
+            "combined": "polariser and ND in one",
+        },
+        "solid",
+    )
+    label: str = text("What is engraved on it", "your memory, the density reader", 60)
+    stops: float = number("Strength, or the weak end", STRENGTH, 0, 30, "stops", 0.0)
+    stops_max: float | None = number("Dense end", STRENGTH, 0, 30, "stops", only_for=("kind", _RANGED))
+    tolerance: float = number("Sold as good to ±", "plus-or-minus", 0, 3, "stops", USUAL_TOLERANCE)
+    offset: float | None = number("Measured minus label", STRENGTH, -10, 10, "stops", group="Measured")
+    give_or_take: float | None = number("Give or take", "plus-or-minus", 0, 5, "stops", group="Measured")
+    reading_without: str = text("Reading without it", "measured strength", 12, group="Measured")
+    reading_with: str = text("Reading with it", "measured strength", 12, group="Measured")
+    measured_on: str = text("Measured on", "your memory", 10, group="Measured")
+    evidence: str = choice(
+        "Known from",
+        "your memory",
+        {
+            "none": "the label alone",
+            "typed": "a number I trust",
+            "two_readings": "two readings",
+            "trial": "a trial at the dial's limit",
+            "frames": "frames",
+            "pair": "a pair of frames",
+        },
+        "none",
+        group="Measured",
+    )
+    mount: str = choice(
+        "Goes on by",
+        "stack rules, hand moves",
+        {"thread": "thread", "plate": "slot", "magnet": "magnet", "cover": "front cover", "clip": "clip on the holder"},
+        "thread",
+        group="Fit",
+    )
+    size_mm: float | None = number("Thread or plate width", "step rings, holders", 10, 300, "mm", group="Fit")
+    rim_depth_mm: float | None = number("Rim depth", "rim clipping", 0, 60, "mm", group="Fit")
+    clear_mm: float | None = number("Clear opening", "rim clipping", 5, 300, "mm", group="Fit")
+    gasket: bool = flag("Has a gasket", "slot order", group="Fit")
+    transition: str = choice(
+        "Transition",
+        "which graduated glass",
+        {"soft": "soft", "medium": "medium", "hard": "hard", "reverse": "reverse"},
+        "soft",
+        only_for=("kind", ("graduated",)),
+        group="Graduated",
+    )
+    usable_end: tuple[tuple[float, float], ...] = pairs(
+        "Clean up to, by focal length",
+        "variable unevenness",
+        "focal length in mm",
+        "stops",
+        3000,
+        12,
+        only_for=("kind", ("variable",)),
+        group="Variable",
+    )
+    cast: str = text("Colour cast", "editing notes", 60, group="Fit")
+
+    def __post_init__(self) -> None:
+        if self.stops_max is not None and self.stops_max < self.stops:
+            raise Refusal("stops_max", "The dense end is weaker than the weak end.", "Give the weaker end first.")
+        if self.kind == "variable" and self.stops_max is None:
+            raise Refusal("stops_max", "A variable glass needs its dense end.", "Give the strongest setting in stops.")
+        if self.kind == "solid" and self.stops <= 0:
+            raise Refusal("stops", "A solid glass has a strength.", "Give its stops, for example 6.")
+        if self.stops + (self.offset or 0.0) < 0:
+            raise Refusal("offset", "This glass would add light.", "Check the sign: + is denser than labelled.")
+
+
+@dataclass(frozen=True, slots=True)
+class Strength:
+    """How the sum takes a glass: ``stops`` as labelled, ``offset`` and ``offset_sd`` beside it [stops].
+
+    A range is taken at its middle; ``low`` and ``high`` are its measured ends.
+    """
+
+    kind: GlassKind
+    stops: float
+    offset: float | None
+    offset_sd: float
+    low: float
+    high: float
+
+
+SORTS: Mapping[str, type] = {
+    "body": Body,
+    "lens": Lens,
+    "holder": Holder,
+    "glass": Glass,
+    "film": Film,
+    "release": Release,
+    "support": Support,
+    "accessory": Accessory,
+}
+"""Every sort by its name in a file, in the order of the Kit screen."""
+
+
+def strength(glass: Glass) -> Strength:
+    """What the sum, the finder and the staff take of a glass.
+
+    A measured glass is known to its ± (95 %), so half of that is its sd; a range is known to half its spread; a label
+    alone to half its tolerance.
+    """
+    kind = GlassKind(glass.kind)
+    offset = glass.offset or 0.0
+    if kind is GlassKind.GRADUATED:
+        return Strength(kind, 0.0, None, 0.0, 0.0, 0.0)
+    if glass.stops_max is not None and kind is not GlassKind.SOLID:
+        middle = (glass.stops + glass.stops_max) / 2
+        spread = (glass.stops_max - glass.stops) / 2
+        return Strength(kind, middle, offset, spread, glass.stops + offset, glass.stops_max + offset)
+    if glass.offset is None:
+        sd = glass.tolerance / 2 if glass.tolerance != USUAL_TOLERANCE else UNMEASURED_GLASS_SD
+        return Strength(kind, glass.stops, None, sd, glass.stops, glass.stops)
+    sd = (glass.give_or_take if glass.give_or_take is not None else glass.tolerance) / 2
+    return Strength(kind, glass.stops, offset, sd, glass.stops + offset, glass.stops + offset)
+
+
+def isos_of(body: Body) -> tuple[str, ...]:
+    """The ISO marks the finder may use: full stops from the lowest up to the highest one likes."""
+    step = Step(body.step)
+    marks = isos(step).between(body.iso_lowest * 0.97, body.iso_highest * 1.03)
+    return tuple(mark.label for mark in marks[:: step.per_stop]) or (f"{body.iso_lowest:g}",)
+
+
+def sharp_to(body: Body) -> float:
+    """The f-number from which diffraction shows on this sensor."""
+    return f_number_for(SOFT_PIXELS, body.pitch_um)
+
+
+def usable_at(glass: Glass, focal_mm: float) -> float | None:
+    """The clean end [stops] this user found at the nearest focal length, None when none was found within a third."""
+    near = [(abs(math.log2(focal / focal_mm)), stops) for focal, stops in glass.usable_end if focal > 0]
+    found = [stops for distance, stops in sorted(near) if distance <= math.log2(4 / 3)]
+    return found[0] if found else None

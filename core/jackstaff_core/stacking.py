@@ -1,0 +1,351 @@
+"""What is wrong with a stack before it goes on: findings, each with why and a cure.
+
+Order is from the lens outwards. A finding is silent where a fact is unknown, except where the unknown itself can
+spoil the frame. Sources: practice for the order of glass; rims.py, polarisers.py and diffraction.py for the rest.
+Verdict: each finding carries its own (order: computed; rims and unevenness: estimate).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from .advice import Advice, Severity
+from .diffraction import HARD_PIXELS, SOFT_PIXELS, f_number_for, fwhm_pixels
+from .finder import GlassKind
+from .gear import Accessory, Body, Glass, Holder, Lens, usable_at
+from .polarisers import UNEVEN_WARNING_STOPS, Pair, spread, usable_for_spread
+from .rims import Rim, pupil_depth, widest_clear
+
+STRAY_LIGHT_STOPS = 13.0
+WIDE_FOR_RIMS = 0.9
+"""Focal lengths below this share of the picture width are wide enough for rims to be asked about."""
+_THREADED = {"thread", "magnet"}
+
+
+@dataclass(frozen=True, slots=True)
+class On:
+    """A glass on the lens: what it is called, its facts, and the stops it is set to."""
+
+    name: str
+    glass: Glass
+    stops: float
+    in_reading: bool = False
+
+    @property
+    def polarises(self) -> bool:
+        return GlassKind(self.glass.kind).polarises
+
+
+@dataclass(frozen=True, slots=True)
+class Rig:
+    """Everything in front of the shutter. What is None is unknown."""
+
+    glass: tuple[On, ...]
+    body: Body | None = None
+    lens: Lens | None = None
+    holder: Holder | None = None
+    focal_mm: float | None = None
+    f_number: float | None = None
+    step_rings: tuple[Accessory, ...] = ()
+
+
+def findings(rig: Rig) -> tuple[Advice, ...]:
+    """Everything worth saying about the rig, in the order one meets it."""
+    return tuple(
+        finding
+        for rule in (_fits, _order, _polarising, _uneven, _rims, _metering, _light, _aperture, _front)
+        for finding in rule(rig)
+    )
+
+
+def _found(code: str, severity: Severity, why: str, cure: str, **values: float | str) -> Advice:
+    return Advice(code, severity, f"{why} {cure}", values)
+
+
+def usable_end(glass: Glass, focal_mm: float, body: Body | None = None) -> float | None:
+    """The densest clean setting of a variable glass [stops]: the user's own, else an estimate; None for other glass."""
+    if glass.kind != "variable" or glass.stops_max is None:
+        return None
+    known = usable_at(glass, focal_mm)
+    end = usable_for_spread(UNEVEN_WARNING_STOPS, focal_mm, _pair(body, glass)) if known is None else known
+    return min(max(end, glass.stops), glass.stops_max)
+
+
+def _fits(rig: Rig) -> Iterator[Advice]:
+    lens, holder = rig.lens, rig.holder
+    plates = [one for one in rig.glass if one.glass.mount == "plate"]
+    if rig.glass and lens and lens.takes == "none":
+        yield _found(
+            "lens_takes_no_glass",
+            Severity.CAUTION,
+            "This lens takes no glass.",
+            "Change the lens, or wait for the light.",
+        )
+    if plates and holder is None:
+        yield _found(
+            "no_holder", Severity.NOTE, "A plate needs a holder.", "Choose one under Set-up, or add it to the kit."
+        )
+    if holder and len(plates) > holder.slots:
+        yield _found(
+            "too_many_plates",
+            Severity.CAUTION,
+            f"{len(plates)} plates are on and the holder has {holder.slots} slots.",
+            "Take one off, or use one darker plate instead of two.",
+            plates=len(plates),
+            slots=holder.slots,
+        )
+    for one in plates:
+        size = one.glass.size_mm
+        if holder and size is not None and size < holder.size_mm - 0.5:
+            yield _found(
+                "plate_too_narrow",
+                Severity.CAUTION,
+                f"{one.name} is {size:g} mm wide, the holder takes {holder.size_mm:g}.",
+                "It will fall out or leave a gap: use the holder it was made for.",
+                size_mm=size,
+                holder_mm=holder.size_mm,
+            )
+    if plates and holder and lens and lens.thread_mm and holder.rings_mm and lens.thread_mm not in holder.rings_mm:
+        yield _found(
+            "no_adapter_ring",
+            Severity.CAUTION,
+            f"The holder has no ring for this {lens.thread_mm:g} mm thread.",
+            "Bring one, or write it into the holder if you own it.",
+            thread_mm=lens.thread_mm,
+        )
+    yield from _threads(rig)
+
+
+def _threads(rig: Rig) -> Iterator[Advice]:
+    at = rig.lens.thread_mm if rig.lens else None
+    for one in rig.glass:
+        size = one.glass.size_mm
+        if one.glass.mount not in _THREADED or size is None or at is None:
+            continue
+        if size < at - 0.5:
+            yield _found(
+                "thread_too_small",
+                Severity.CAUTION,
+                f"{one.name} is {size:g} mm, what it screws into is {at:g}: stepping down cuts the corners.",
+                "Use a glass as large as the thread or larger.",
+                size_mm=size,
+                thread_mm=at,
+            )
+        elif size > at + 0.5:
+            owned = any((ring.from_mm, ring.to_mm) == (at, size) for ring in rig.step_rings)
+            yield _found(
+                "step_ring",
+                Severity.NOTE,
+                f"{one.name} is {size:g} mm, what it screws into is {at:g}.",
+                f"Put the {at:g} to {size:g} mm step ring on first."
+                + ("" if owned else " There is none in the kit, so bring one."),
+                size_mm=size,
+                thread_mm=at,
+            )
+        at = size
+
+
+def _order(rig: Rig) -> Iterator[Advice]:
+    plates = [one for one in rig.glass if one.glass.mount == "plate"]
+    gaskets = [place for place, one in enumerate(plates) if one.glass.gasket]
+    if gaskets and gaskets[0] != 0:
+        name = plates[gaskets[0]].name
+        yield _found(
+            "gasket_first",
+            Severity.CAUTION,
+            f"{name} has the gasket but is not nearest the lens, so light gets in behind it.",
+            f"Put {name} in the slot nearest the lens, gasket to the lens.",
+            glass=name,
+        )
+    for inner, one in enumerate(rig.glass):
+        if one.glass.kind == "graduated" and any(other.glass.kind != "graduated" for other in rig.glass[inner + 1 :]):
+            yield _found(
+                "graduated_outermost",
+                Severity.CAUTION,
+                f"{one.name} is behind other glass, where its edge cannot be seen or moved.",
+                "Put the graduated glass outermost.",
+                glass=one.name,
+            )
+            break
+    dark = sum(one.stops for one in rig.glass)
+    if len(plates) > 1 and dark > 10:
+        yield _found(
+            "gaps",
+            Severity.CAUTION,
+            f"{len(plates)} plates leave gaps that let light in sideways, and {dark:.0f} stops make it show.",
+            "Tape or wrap the gaps between the plates.",
+            stops=dark,
+        )
+
+
+def _polarising(rig: Rig) -> Iterator[Advice]:
+    polarising = [one for one in rig.glass if one.polarises]
+    if len(polarising) < 2:
+        return
+    names = " and ".join(one.name for one in polarising)
+    variable = any(one.glass.kind == "variable" for one in polarising)
+    yield _found(
+        "variable_on_polariser" if variable else "two_polarisers",
+        Severity.CAUTION,
+        f"{names} are polarisers: one on another is a variable glass of unknown strength.",
+        "Take one off, or meter through both and count neither.",
+    )
+
+
+def _uneven(rig: Rig) -> Iterator[Advice]:
+    if rig.focal_mm is None:
+        return
+    for one in rig.glass:
+        glass = one.glass
+        if glass.kind != "variable" or glass.stops_max is None:
+            continue
+        known = usable_at(glass, rig.focal_mm)
+        pair = _pair(rig.body, glass)
+        if known is not None:
+            if one.stops > known:
+                yield _found(
+                    "past_clean_end",
+                    Severity.CAUTION,
+                    f"{one.name} is set to {one.stops:.1f} stops; at {rig.focal_mm:g} mm your frames were clean up to"
+                    f" {known:.1f}.",
+                    "Turn it back and add solid glass.",
+                    stops=one.stops,
+                    usable=known,
+                )
+            continue
+        uneven = spread(one.stops, rig.focal_mm, pair)
+        if uneven >= UNEVEN_WARNING_STOPS:
+            end = usable_for_spread(UNEVEN_WARNING_STOPS, rig.focal_mm, pair)
+            yield _found(
+                "uneven",
+                Severity.CAUTION,
+                f"At {rig.focal_mm:g} mm and {one.stops:.1f} stops {one.name} darkens the picture unevenly by about"
+                f" {uneven:.0f} {'stop' if uneven < 1.5 else 'stops'}.",
+                f"Stay below about {end:.1f} stops, or tell the kit how far your frames were clean.",
+                spread_stops=uneven,
+                usable=end,
+            )
+
+
+def _pair(body: Body | None, glass: Glass) -> Pair:
+    weak = max(1.0, glass.stops)
+    if body is None:
+        return Pair(weak)
+    return Pair(weak, width_mm=body.sensor_width_mm, height_mm=body.sensor_height_mm)
+
+
+def _rims(rig: Rig) -> Iterator[Advice]:
+    lens, focal = rig.lens, rig.focal_mm
+    rims = [
+        Rim(one.glass.rim_depth_mm, one.glass.clear_mm or 0.0)
+        for one in rig.glass
+        if one.glass.mount in _THREADED and one.glass.rim_depth_mm
+    ]
+    if lens is None or focal is None or not rims:
+        return
+    body = rig.body or Body()
+    half = (body.sensor_width_mm**2 + body.sensor_height_mm**2) ** 0.5 / 2 + lens.shift_mm
+    if lens.shift_mm:
+        yield _found(
+            "shift",
+            Severity.NOTE,
+            f"Shifted by up to {lens.shift_mm:g} mm the picture reaches further out, so rims clip sooner.",
+            "Check the corner on the shifted side.",
+            shift_mm=lens.shift_mm,
+        )
+    if lens.clear_from_mm and lens.clear_rims_mm and lens.clear_opening_mm:
+        seen = [Rim(lens.clear_rims_mm, lens.clear_opening_mm)]
+        pupil = pupil_depth(lens.clear_from_mm, seen, half, rig.f_number)
+        clear = widest_clear(
+            [Rim(rim.depth_mm, rim.clear_mm or lens.clear_opening_mm) for rim in rims], pupil, half, rig.f_number
+        )
+        if focal < clear:
+            yield _found(
+                "rims_clip",
+                Severity.CAUTION,
+                f"{len(rims)} {'rim' if len(rims) == 1 else 'rims'} clear from about {clear:.0f} mm (give or take 1),"
+                f" and this is {focal:g} mm.",
+                "Zoom in, take a rim off, or crop.",
+                clear_mm=clear,
+            )
+    elif focal < WIDE_FOR_RIMS * body.sensor_width_mm and len(rims) > 1:
+        yield _found(
+            "rims_unknown",
+            Severity.NOTE,
+            f"{len(rims)} rims on {focal:g} mm may darken the corners; nothing is known of this lens yet.",
+            "Shoot a plain sky through them and tell the lens from which focal length the corners were clear.",
+        )
+
+
+def _metering(rig: Rig) -> Iterator[Advice]:
+    through = sum(one.stops for one in rig.glass if one.in_reading)
+    limit = rig.body.sees_through_stops if rig.body else Body().sees_through_stops
+    if through > limit:
+        yield _found(
+            "doubtful_reading",
+            Severity.CAUTION,
+            f"You metered through {through:.1f} stops; this body meters through about {limit:g}.",
+            "Take the dark glass off and meter again.",
+            stops=through,
+            limit=limit,
+        )
+    for one in rig.glass:
+        if one.glass.kind in {"polariser", "combined"} and not one.in_reading:
+            yield _found(
+                "was_it_on",
+                Severity.NOTE,
+                f"{one.name} is counted. If it was on when you metered, this frame comes out {one.stops:.1f} stops too"
+                " bright.",
+                "Then press metered with on its tile.",
+                stops=one.stops,
+            )
+
+
+def _light(rig: Rig) -> Iterator[Advice]:
+    dark = sum(one.stops for one in rig.glass)
+    if dark <= STRAY_LIGHT_STOPS or rig.body is None:
+        return
+    if rig.body.eyepiece == "optical":
+        cure = "Close the eyepiece shutter." if rig.body.eyepiece_shutter else "Cover the eyepiece."
+        yield _found(
+            "eyepiece",
+            Severity.CAUTION,
+            "Past 13 stops the open eyepiece lets in enough light to show.",
+            cure,
+            stops=dark,
+        )
+
+
+def _aperture(rig: Rig) -> Iterator[Advice]:
+    if rig.body is None or rig.f_number is None or rig.body.film:
+        return
+    wide = fwhm_pixels(rig.f_number, rig.body.pitch_um)
+    if wide < SOFT_PIXELS + 0.1:
+        return
+    soft = f_number_for(SOFT_PIXELS, rig.body.pitch_um)
+    hard = wide > HARD_PIXELS
+    yield _found(
+        "diffraction",
+        Severity.CAUTION if hard else Severity.NOTE,
+        f"f/{rig.f_number:.2g} {'loses' if hard else 'softens'} the finest detail on {rig.body.pitch_um:g} µm pixels.",
+        f"Sharp up to about f/{soft:.2g}: glass instead of a small aperture.",
+        spot_pixels=wide,
+    )
+
+
+def _front(rig: Rig) -> Iterator[Advice]:
+    lens = rig.lens
+    if lens is None or not rig.glass:
+        return
+    if lens.rotating_front and any(one.glass.kind in {"graduated", "polariser", "combined"} for one in rig.glass):
+        yield _found(
+            "rotating_front",
+            Severity.NOTE,
+            "The front of this lens turns when it focuses.",
+            "Focus first, then set the graduated glass and the polariser again.",
+        )
+    if any(one.glass.mount in _THREADED or one.glass.mount == "plate" for one in rig.glass):
+        yield _found(
+            "hood", Severity.NOTE, "The hood does not fit over glass.", "Shade the front with a hat or a card."
+        )

@@ -1,0 +1,48 @@
+"""A trial at the dial's limit, scaled up to the right time, and what it says about the glass.
+
+    right time = trial time * 2^dark            dark: stops the trial came out too dark (- too bright)
+    measured minus label of the stack = log2(right time / time by the sum)
+
+Source: definition of the stop. Limits: steady light; judged to a third of a stop, so sd 0.2.
+Verdict: the time is computed from an estimate by eye.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from .refusal import within
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
+
+JUDGED_SD = 0.2
+"""How well an eye judges a frame against its base [stops]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Trial:
+    """``seconds`` is the right time; ``offset`` what the whole stack measures beside its label [stops]."""
+
+    seconds: float
+    offset: float
+    offset_give_or_take: float
+
+
+def trial(trial_seconds: float, came_out_stops: float, sum_seconds: float) -> Trial:
+    """Scale a trial. ``came_out_stops`` is + when brighter than correct, ``sum_seconds`` what the sum asked for.
+
+    Raises
+    ------
+    Refusal
+        A time outside 1/32000 s to 24 h, or more than 8 stops of error.
+    """
+    taken = within("trial_seconds", trial_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    wanted = within("sum_seconds", sum_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    stops = within("came_out_stops", came_out_stops, -8, 8, "stops")
+    right = within("came_out_stops", taken * 2.0**-stops, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    return Trial(right, math.log2(right / wanted), 2 * JUDGED_SD)
+
+
+def measured(without_seconds: float, with_seconds: float) -> float:
+    """Strength [stops] from two readings at the same aperture and ISO, without and with the glass [s]."""
+    return math.log2(with_seconds / without_seconds)

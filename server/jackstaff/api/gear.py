@@ -1,0 +1,165 @@
+"""The shapes of kit items on the wire, made from the core's own descriptions so that nothing is said twice."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from functools import reduce
+from operator import or_
+from typing import Annotated, Any, Literal, cast, get_type_hints
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import BaseModel, Field, create_model
+
+from jackstaff_core.facts import Described, Shape, all_of, described
+from jackstaff_core.film import law_as_json
+from jackstaff_core.finder import GlassKind
+from jackstaff_core.gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength
+from jackstaff_core.kitfile import Change, Item
+
+from .asked import FilmAsked
+
+
+class StrengthAnswer(Schema):
+    """How the sum takes a glass; a range is taken at its middle."""
+
+    kind: GlassKind
+    stops: float
+    offset: float | None
+    offset_sd: float
+    low: float
+    high: float
+
+
+class BodyOffers(Schema):
+    """ISO marks the finder may use, and the f-number from which diffraction shows."""
+
+    isos: list[str]
+    sharp_to: float
+
+
+class _ItemAnswer(Schema):
+    id: UUID
+    name: str
+    note: str
+    retired: bool
+
+
+_WIRE: dict[Any, Any] = {
+    # Tuples as the lists that JSON has.
+    tuple[float, ...]: list[float],
+    tuple[tuple[float, float], ...]: list[list[float]],
+}
+
+
+def _item_model(sort: str, thing: type) -> type[BaseModel]:
+    title = sort.title()
+    facts = {name: (_WIRE.get(hint, hint), ...) for name, hint in get_type_hints(thing).items()}
+    fields: dict[str, Any] = {
+        "sort": (Literal[sort], ...),
+        "facts": (create_model(f"{title}Facts", __base__=Schema, **cast(dict[str, Any], facts)), ...),
+    }
+    if thing is Body:
+        fields["offers"] = (BodyOffers, ...)
+    if thing is Glass:
+        fields["strength"] = (StrengthAnswer, ...)
+    if thing is Film:
+        fields["law"] = (FilmAsked, ...)
+    return create_model(f"{title}Item", __base__=_ItemAnswer, **fields)
+
+
+_ONE_OF: Any = reduce(or_, (_item_model(sort, thing) for sort, thing in SORTS.items()))
+_ITEMS: Any = list[Annotated[_ONE_OF, Field(discriminator="sort")]]
+KitAnswer: Any = create_model("KitAnswer", __base__=Schema, items=(_ITEMS, ...))
+"""Items of every sort, told apart by ``sort``."""
+
+
+class ChoiceAnswer(Schema):
+    code: str
+    said: str
+
+
+class OnlyForAnswer(Schema):
+    """The fact applies only while another has one of these values."""
+
+    fact: str
+    values: list[str]
+
+
+class FactAnswer(Schema):
+    """One fact of a sort, as a form asks for it."""
+
+    name: str
+    label: str
+    used_by: str
+    shape: Shape
+    unit: str
+    low: float
+    high: float
+    choices: list[ChoiceAnswer]
+    most: int
+    group: str
+    only_for: OnlyForAnswer | None
+    pair: list[str]
+    default: float | bool | str | list[float] | None
+
+
+class SortAnswer(Schema):
+    sort: str
+    facts: list[FactAnswer]
+
+
+class ChangeAnswer(Schema):
+    id: UUID
+    sort: str
+    name: str
+    change: Change
+    facts: list[str]
+
+
+def items_answer(items: Iterable[Item]) -> dict[str, object]:
+    """A kit as the wire carries it."""
+    return {"items": [_answer(one) for one in items]}
+
+
+def sorts_answer() -> list[dict[str, object]]:
+    """Every sort with its facts."""
+    return [
+        {
+            "sort": sort,
+            "facts": [_fact(one) for one in described(thing)],
+        }
+        for sort, thing in SORTS.items()
+    ]
+
+
+def _fact(one: Described) -> dict[str, object]:
+    fact = one.fact
+    plain = {
+        name: getattr(fact, name) for name in ("label", "used_by", "shape", "unit", "low", "high", "most", "group")
+    }
+    return plain | {
+        "name": one.name,
+        "default": one.default,
+        "pair": fact.pair,
+        "choices": [{"code": code, "said": said} for code, said in fact.choices],
+        "only_for": fact.only_for and {"fact": fact.only_for[0], "values": fact.only_for[1]},
+    }
+
+
+def _answer(one: Item) -> Mapping[str, object]:
+    answer: dict[str, object] = {
+        "id": one.id,
+        "sort": one.sort,
+        "name": one.name,
+        "note": one.note,
+        "retired": one.retired,
+        "facts": all_of(one.thing),
+    }
+    if isinstance(one.thing, Body):
+        answer["offers"] = {"isos": isos_of(one.thing), "sharp_to": sharp_to(one.thing)}
+    if isinstance(one.thing, Glass):
+        answer["strength"] = strength(one.thing)
+    if isinstance(one.thing, Film):
+        answer["law"] = law_as_json(one.thing.as_law())
+    return answer

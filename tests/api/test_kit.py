@@ -1,0 +1,147 @@
+"""The kit over the API: one account's own, all or nothing, and the stateless questions a guest's is kept with."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+from uuid import uuid4
+
+import jsonschema_rs
+import pytest
+from django.contrib.auth.models import User
+from django.test import Client
+
+from jackstaff.records.kit import start_kit
+from jackstaff.records.models import KitItem
+from jackstaff_core.starter import STARTER_KIT
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture
+def edda() -> Client:
+    client = Client()
+    client.force_login(User.objects.create_user("edda"))
+    return client
+
+
+def send(client: Client, method: str, path: str, body: object = None) -> tuple[int, Any]:
+    response = client.generic(method, f"/api/{path}", json.dumps(body), content_type="application/json")
+    return response.status_code, json.loads(response.content) if response.content else None
+
+
+def glass(name: str = "Slot ND 10", **more: object) -> dict[str, object]:
+    return {"id": str(uuid4()), "sort": "glass", "name": name, "facts": {"stops": 10.0, "mount": "plate"}, **more}
+
+
+def test_items_are_kept_once_in_their_order_and_forgotten(edda: Client) -> None:
+    one, two = glass("One"), glass("Two")
+    assert send(edda, "PUT", "kit/items", {"items": [one, two]})[0] == 200
+    assert send(edda, "PUT", "kit/items", {"items": [one]})[0] == 200
+    assert [item["name"] for item in send(edda, "GET", "kit")[1]["items"]] == ["One", "Two"]
+    put = send(edda, "PUT", "kit/order", {"ids": [two["id"]]})[1]
+    assert [item["name"] for item in put["items"]] == ["Two", "One"]
+    kept = put["items"][0]
+    assert kept["strength"] == {"kind": "solid", "stops": 10, "offset": None, "offset_sd": 0.17, "low": 10, "high": 10}
+    assert send(edda, "DELETE", f"kit/items/{one['id']}")[0] == 204
+    assert send(edda, "DELETE", f"kit/items/{one['id']}")[0] == 404
+    assert send(edda, "PUT", "kit/items", {"items": [{**two, "retired": True}]})[1]["items"][0]["retired"] is True
+
+
+def test_a_wrong_item_keeps_none_of_its_batch(edda: Client) -> None:
+    bad = {**glass(), "facts": {"stops": -1}}
+    status, answer = send(edda, "PUT", "kit/items", {"items": [glass(), bad]})
+    assert status == 422
+    assert [fault["field"] for fault in answer["errors"]] == ["items.1.facts.stops"]
+    assert KitItem.objects.count() == 0
+    # Nor does a key that somebody else holds.
+    other = Client()
+    other.force_login(User.objects.create_user("other"))
+    mine = glass()
+    assert send(other, "PUT", "kit/items", {"items": [mine]})[0] == 200
+    assert send(edda, "PUT", "kit/items", {"items": [glass(), {**mine, "name": "Taken"}]})[0] == 409
+    assert set(KitItem.objects.values_list("name", flat=True)) == {"Slot ND 10"}
+    assert KitItem.objects.count() == 1
+
+
+def test_a_kit_belongs_to_its_account() -> None:
+    assert [send(Client(), "GET", "kit")[0], send(Client(), "PUT", "kit/items", {"items": []})[0]] == [401, 401]
+    first, second = User.objects.create_user("a"), User.objects.create_user("b")
+    for account in (first, second, first):
+        start_kit(account)
+    assert KitItem.objects.count() == 2 * len(STARTER_KIT)
+
+
+def test_a_file_goes_out_and_comes_back_with_its_changes_told(edda: Client) -> None:
+    held = send(edda, "GET", "starter")[1]["kit"]["items"]
+    items = [{key: item[key] for key in ("id", "sort", "name", "note", "retired", "facts")} for item in held]
+    response = edda.post("/api/kit/file", json.dumps({"items": items}), content_type="application/json")
+    assert response["Content-Disposition"].startswith("attachment")
+    text = response.content.decode()
+    schema = send(edda, "GET", "kit/schema")[1]
+    assert jsonschema_rs.is_valid(schema, json.loads(text))
+    items[0]["name"] = "Renamed since"
+    status, answer = send(edda, "POST", "kit/read", {"items": items, "text": text})
+    assert status == 200
+    assert [one["change"] for one in answer["changes"]].count("changed") == 1
+    assert answer["changes"][0]["facts"] == ["name"]
+    assert answer["kit"]["items"] == held
+    broken = text.replace('"stops": 9.0', '"stops": 99')
+    status, answer = send(edda, "POST", "kit/read", {"items": items, "text": broken})
+    assert status == 422
+    assert answer["errors"][0]["problem"].startswith("Line ")
+    assert not jsonschema_rs.is_valid(schema, json.loads(broken))
+
+
+def test_the_kit_s_questions_keep_nothing_and_say_what_each_fact_is_for(django_assert_num_queries: Any) -> None:
+    with django_assert_num_queries(0):
+        sorts = send(Client(), "GET", "kit/facts")[1]
+        checked = send(Client(), "POST", "kit/check", {"items": [glass()]})
+    assert all(fact["label"] and fact["used_by"] for sort in sorts for fact in sort["facts"])
+    assert checked[1]["items"][0]["facts"]["tolerance"] == 0.33
+    assert send(Client(), "POST", "kit/check", {"items": [{"id": "x"}, 3]})[0] == 422
+
+
+RIG = {
+    "glass": [{"name": "Slot ND 9", "facts": {"stops": 9, "mount": "plate"}, "stops": 9}],
+    "body": {"eyepiece": "optical"},
+    "lens": {"thread_mm": 77},
+}
+
+
+@pytest.mark.parametrize(
+    ("path", "question", "field", "value"),
+    [
+        ("rig", RIG, "findings", None),
+        ("usable", {"glass": [{"kind": "variable", "stops": 2, "stops_max": 8}, {"stops": 3}], "focal_mm": 24.0},
+         "ends", None),
+        ("reach", {"reading": {"shutter": "1/60", "aperture": "8", "iso": "100"}, "slots": 1,
+                   "glass": [{"id": "six", "kind": "solid", "stops": 6.0}]}, "longest_bare_seconds", 1 / 32),
+        ("graduated", {"sky": "1/500", "ground": "1/60"}, "wanted_stops", 2.0),
+        ("trade", {"seconds": 1.0, "f_number": 8.0, "focal_mm": 24.0, "widest": 2.8, "smallest": 22.0,
+                   "pitch_um": 4.35},
+         "third_in_m", None),
+        ("flash", {"reading": {"shutter": "1/250", "aperture": "8", "iso": "100"}, "wide": "2",
+                   "sync_seconds": 1 / 256},
+         "stops", 4.0),
+        ("video", {"setting_stops": 3.0, "change_stops": 1.0, "weak_end": 2.0, "usable_end": 5.0}, "turn_to", 4.0),
+        ("trial", {"trial_seconds": 32.0, "came_out_stops": -1.0, "sum_seconds": 32.0}, "seconds", 64.0),
+        ("measured", {"without": "1/60", "with_it": "1/4"}, "stops", 4.0),
+        ("exposure", {"reading": {"shutter": "1/60", "aperture": "8", "iso": "100"}, "stack": [{"stops": 10}],
+                      "film": {"law": "power", "p": 1.3}}, "seconds", 16**1.3),
+    ],
+)  # fmt: skip
+def test_questions_of_the_rig_and_the_extras(
+    path: str, question: dict[str, Any], field: str, value: float | None
+) -> None:
+    status, answer = send(Client(), "POST", path, question)
+    assert status == 200, answer
+    assert field in answer
+    if value is not None:
+        assert answer[field] == pytest.approx(value)
+    assert send(Client(), "POST", path, {**question, "nonsense": 1})[0] == 422
+
+
+def test_facts_of_a_rig_are_refused_with_their_place() -> None:
+    wrong = {**RIG, "glass": [{"name": "x", "facts": {"stops": "dark"}, "stops": 9}]}
+    assert send(Client(), "POST", "rig", wrong)[1]["errors"][0]["field"] == "glass.0.facts.stops"

@@ -1,0 +1,165 @@
+"""The kit and what the bench does with it: pins, alternatives, files, dragging, the extras."""
+
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+from typing import Any
+
+from playwright.sync_api import Page, expect
+
+from .conftest import Visit
+
+
+def answer(page: Page) -> Any:
+    return page.get_by_test_id("answer-time")
+
+
+def test_a_measured_glass_counts_everywhere_and_can_be_undone(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("k")
+    page.get_by_role("button", name="Slot ND 9").first.click()
+    page.get_by_label("Measured minus label, stops").fill("0,3")
+    page.get_by_label("Give or take, stops").fill("0.2")
+    page.get_by_label("Strength, or the weak end, stops").fill("99")
+    page.get_by_role("button", name="Save", exact=True).click()
+    fault = page.get_by_text("Give a number from 0 to 30 stops.")
+    expect(fault.first).to_be_visible()
+    page.get_by_label("Strength, or the weak end, stops").fill("9")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_text("Slot ND 9 saved.")).to_be_visible()
+    expect(page.get_by_role("button", name="Slot ND 9 9 (+0.3) stops")).to_be_visible()
+    page.keyboard.press("b")
+    expect(page.get_by_role("row", name=re.compile(r"Slot ND 9 measures darker \+0.3"))).to_be_visible()
+    expect(answer(page)).to_have_text("15s")
+    # The toast has gone with the screen's own; the kit keeps the change over a reload, and a copy is another glass.
+    page.reload()
+    expect(answer(page)).to_have_text("15s")
+    page.keyboard.press("k")
+    page.get_by_role("button", name="Slot ND 9").first.click()
+    page.get_by_role("button", name="Copy").click()
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_be_visible()
+    page.get_by_role("button", name="Remove", exact=True).click()
+    expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_be_visible()
+    page.get_by_role("button", name="Retire").click()
+    expect(page.get_by_role("button", name=re.compile("copy retired"))).to_be_visible()
+    # Two readings, without and with, are a measurement.
+    page.get_by_role("button", name="Slot ND 4").first.click()
+    page.get_by_label("Reading without it").fill("1/60")
+    page.get_by_label("Reading with it").fill("1/3")
+    expect(page.get_by_text("They differ by 4.3 stops: +0.3 against the label.")).to_be_visible()
+    # Signing in takes what the guest made along.
+    guest.sign_in()
+    expect(page.get_by_text(re.compile("things? joined your kit"))).to_be_visible()
+    expect(page.get_by_role("button", name="Slot ND 9 9 (+0.3) stops")).to_be_visible()
+
+
+def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tmp_path: Path) -> None:
+    page = guest.page
+    expect(answer(page)).to_be_visible()
+    page.keyboard.press("k")
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Save a kit file").click()
+    path = tmp_path / "kit.json"
+    download.value.save_as(path)
+    body = json.loads(path.read_text())
+    body["items"][0]["name"] = "Body from the file"
+    body["items"].append(
+        {**body["items"][6], "id": "0f8fad5b-d9cb-469f-a165-70867728950e", "name": "Glass from the file"}
+    )
+    path.write_text(json.dumps(body, indent=1))
+    page.get_by_label("Read a kit file").set_input_files(path)
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_text("1 new, 1 changed, 18 the same.")).to_be_visible()
+    dialog.get_by_role("button", name="Take it in").click()
+    expect(page.locator(".kit-item", has_text="Glass from the file")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator(".kit-item", has_text="Glass from the file")).to_have_count(0)
+    expect(page.locator(".kit-item", has_text="Full-frame body A")).to_be_visible()
+    body["items"][3]["facts"]["thread_mm"] = "wide"
+    path.write_text(json.dumps(body, indent=1))
+    page.get_by_label("Read a kit file").set_input_files(path)
+    expect(dialog.get_by_text("This file was not taken in; nothing has changed.")).to_be_visible()
+    expect(dialog.get_by_text(re.compile(r"^Line \d+: Filter thread is not a number"))).to_be_visible()
+    expect(dialog.get_by_role("button", name="Take it in")).to_be_disabled()
+    dialog.get_by_role("button", name="Cancel").last.click()
+    page.get_by_role("button", name="What this kit reaches").click()
+    expect(dialog.get_by_text("Gap from 1/40 to 1/14 (1.5 stops)")).to_be_visible()
+
+
+def test_one_thing_floats_and_the_rest_is_held(guest: Visit) -> None:
+    page = guest.page
+    floating = page.get_by_test_id("answer-floating")
+    expect(answer(page)).to_have_text("13s")
+    # Hold a time and the aperture floats; the marks either side say what each costs.
+    for key in ("t", "ArrowUp", "ArrowUp", "ArrowUp"):
+        page.keyboard.press(key)
+    expect(floating).to_have_text("f/13")
+    expect(page.get_by_role("button", name="The aperture floats")).to_be_visible()
+    page.get_by_role("button", name="Let the ISO float").click()
+    expect(floating).to_have_text("ISO 32")
+    page.get_by_role("button", name="Let the reading float").click()
+    expect(floating).to_have_text("1/20")
+    page.get_by_role("button", name="Let the glass float").click()
+    expect(floating).to_have_text("10.0stops")
+    # An alternative goes on with one press, and the time floats again.
+    way = page.get_by_role("region", name="Other ways to 25 s")
+    way.get_by_role("button", name=re.compile("Slot ND 14")).click()
+    expect(answer(page)).to_have_text("25s")
+    expect(page.get_by_role("button", name=re.compile("^14 on Slot ND 14"))).to_be_visible()
+    expect(page.get_by_role("button", name="The time floats")).to_be_visible()
+
+
+def test_glass_is_dragged_onto_the_staff_and_off_it(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.get_by_role("button", name=re.compile("^4 Slot ND 4")).drag_to(page.locator(".staff-stage"))
+    expect(answer(page)).to_have_text("3m23s")
+    expect(page.get_by_text("2 plates leave gaps")).to_be_visible()
+    block = page.locator(".block", has_text="Slot ND 4").bounding_box()
+    assert block
+    page.mouse.move(block["x"] + 40, block["y"] + 20)
+    page.mouse.down()
+    page.mouse.move(block["x"] + 160, block["y"] + 20, steps=4)
+    page.mouse.up()
+    expect(answer(page)).to_have_text("13s")
+
+
+def test_film_and_fixed_things_take_choices_away(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.get_by_role("button", name=re.compile("^Set-up")).click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Body").select_option(label="Film body C")
+    expect(dialog.get_by_label("Film")).to_be_visible()
+    dialog.get_by_role("button", name="Close").last.click()
+    expect(page.get_by_text("fixed by Grey film 100")).to_be_visible()
+    # ISO 64 to 100 is two thirds of a stop down, then the film's own law: 8 s^1.3.
+    expect(page.get_by_role("row", name=re.compile("Grey film 100 loses speed"))).to_be_visible()
+    expect(answer(page)).to_have_text("15s")
+
+
+def test_the_extras_answer_beside_the_bench(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("x")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Sky reads").fill("1/500")
+    expect(dialog.get_by_text(re.compile("^Take Hard grad 3"))).to_be_visible()
+    dialog.get_by_label("The line between them").select_option("uneven")
+    expect(dialog.get_by_text("Take Soft grad 2 (2 stops).")).to_be_visible()
+    dialog.get_by_role("tab", name="Aperture").click()
+    expect(dialog.get_by_role("row", name=re.compile("^f.22 .* soft$"))).to_be_visible()
+    dialog.get_by_role("tab", name="Trial").click()
+    dialog.get_by_label("Trial time").fill("12.7")
+    dialog.get_by_label("It came out").fill("−1")
+    expect(dialog.get_by_text("The right time is 25 s.")).to_be_visible()
+    dialog.get_by_role("button", name="Keep that as what Slot ND 9 measures").click()
+    expect(page.get_by_text("Slot ND 9 now measures what the trial said.")).to_be_visible()
+    dialog.get_by_role("button", name="Close").click()
+    expect(answer(page)).to_have_text("25s")
