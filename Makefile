@@ -85,11 +85,12 @@ $(VENV)/bin/python:
 	@tools/preflight.sh python
 	@echo "Installing Python packages ..."
 	@$(PYTHON) -m venv $(VENV)
-	@printf '%s\n' $(CURDIR)/core $(CURDIR)/server > $$($@ -c 'import site; print(site.getsitepackages()[0])')/jackstaff.pth
 
 build/run.stamp: requirements/run.txt | $(VENV)/bin/python
 	@mkdir -p build
 	@$(PIP) requirements/run.txt
+	@printf '%s\n' $(CURDIR)/core $(CURDIR)/imaging $(CURDIR)/server \
+	  > $$($(BIN)/python -c 'import site; print(site.getsitepackages()[0])')/jackstaff.pth
 	@touch $@
 
 build/dev.stamp: requirements/dev.txt build/run.stamp

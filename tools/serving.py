@@ -41,7 +41,7 @@ def serving(data: Path, *commands: list[str]) -> Iterator[Server]:
         "JACKSTAFF_DATA_DIR": str(data),
         "JACKSTAFF_DEMO": "1",
         "PORT": str(port),
-        "PYTHONPATH": f"{ROOT / 'core'}:{ROOT / 'server'}",
+        "PYTHONPATH": f"{ROOT / 'core'}:{ROOT / 'imaging'}:{ROOT / 'server'}",
     }
     for command in (["migrate", "-v0"], ["load_demo"], *commands):
         subprocess.run(

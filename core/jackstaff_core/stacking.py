@@ -291,15 +291,16 @@ def _metering(rig: Rig) -> Iterator[Advice]:
             limit=limit,
         )
     for one in rig.glass:
-        if one.glass.kind in {"polariser", "combined"} and not one.in_reading:
-            yield _found(
-                "was_it_on",
-                Severity.NOTE,
-                f"{one.name} is counted. If it was on when you metered, this frame comes out {one.stops:.1f} stops too"
-                " bright.",
-                "Then press metered with on its tile.",
-                stops=one.stops,
-            )
+        # Darker glass nobody meters through by mistake; what can be seen through is asked about.
+        if one.stops <= 0 or one.stops > limit:
+            continue
+        counted, wrong, cure = (
+            ("counts as metered with. If it was not on", "dark", "Then take that mark off its tile.")
+            if one.in_reading
+            else ("is counted. If it was on when you metered", "bright", "Then press metered with on its tile.")
+        )
+        why = f"{one.name} {counted}, this frame comes out {one.stops:.1f} stops too {wrong}."
+        yield _found("was_it_on", Severity.NOTE, why, cure, stops=one.stops)
 
 
 def _light(rig: Rig) -> Iterator[Advice]:

@@ -44,6 +44,21 @@ def screens(page: Page) -> dict[str, Any]:
         page.keyboard.press("Escape")
         expect(page.get_by_role("dialog")).to_be_hidden()
 
+    def looks() -> None:
+        page.keyboard.press("w")
+        page.get_by_role("button", name="mirror").click()
+        expect(page.get_by_text("Aim: ")).to_be_visible()
+
+    def drawn() -> None:
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_be_hidden()
+        page.keyboard.press("p")
+        expect(page.locator("figure [data-state=there]")).to_be_visible(timeout=15_000)
+        page.wait_for_timeout(1500)
+
+    def undrawn() -> None:
+        page.get_by_role("button", name="Put the drawing away").click()
+
     def kit() -> None:
         page.get_by_role("link", name="Kit").filter(visible=True).click()
         expect(page.get_by_role("button", name="Slot ND 9").first).to_be_visible()
@@ -94,11 +109,11 @@ def screens(page: Page) -> dict[str, Any]:
         page.get_by_role("button", name="Sign in").click()
         page.wait_for_timeout(400)
 
-    return {
-        "bench": bench, "held": held, "extras": extras, "no extras": no_extras, "kit": kit, "item": item,
-        "reach": reach, "back": back, "moved": moved, "entry": entry, "armed": armed,
-        "running": running, "ended": ended, "log": log, "sign in": sign_in,
-    }  # fmt: skip
+    views = (
+        bench, held, extras, no_extras, looks, drawn, undrawn, kit, item, reach, back, moved, entry, armed, running,
+        ended, log, sign_in,
+    )  # fmt: skip
+    return {view.__name__: view for view in views}
 
 
 @pytest.mark.parametrize("phone", [False, True], ids=["desk", "phone"])

@@ -7,7 +7,7 @@ from ninja import Schema
 
 from jackstaff_core import VERSION
 
-from . import bench, extras, kit, log, run, session, stacks
+from . import bench, extras, kit, log, looks, run, session, stacks
 from .refusals import RefusingAPI, install
 
 
@@ -35,6 +35,7 @@ def health(request: HttpRequest) -> dict[str, str]:
 api.add_router("", bench.router)
 api.add_router("", stacks.router)
 api.add_router("", extras.router)
+api.add_router("", looks.router)
 api.add_router("", kit.router)
 api.add_router("/run", run.router)
 api.add_router("/session", session.router)

@@ -352,6 +352,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Windows
+         * @description The window of times of each look of each subject, and the aim where the wishes meet, or their conflict.
+         */
+        post: operations["jackstaff_api_looks_windows"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * At
+         * @description What one time does to each subject, in their order.
+         */
+        post: operations["jackstaff_api_looks_at"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawing
+         * @description The made-up scene as that time would draw it, as a JPEG. ``question`` is the JSON of /looks/at.
+         */
+        get: operations["jackstaff_api_looks_drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measured": {
         parameters: {
             query?: never;
@@ -700,6 +760,44 @@ export interface components {
                 [key: string]: number | string;
             };
         };
+        /** AimAnswer */
+        AimAnswer: {
+            /** From Seconds */
+            from_seconds: number;
+            /** Half Stops */
+            half_stops: number;
+            /** Middle Seconds */
+            middle_seconds: number;
+            /** To Seconds */
+            to_seconds: number | null;
+        };
+        /** AtAnswer */
+        AtAnswer: {
+            /** Subjects */
+            subjects: components["schemas"]["SeenAnswer"][];
+        };
+        /** AtAsked */
+        AtAsked: {
+            camera: components["schemas"]["CameraAsked"];
+            /** Seconds */
+            seconds: number;
+            /** Subjects */
+            subjects: components["schemas"]["SubjectAsked"][];
+            /**
+             * Wants
+             * @default []
+             */
+            wants: components["schemas"]["WantAsked"][];
+        };
+        /** BlendFrameAnswer */
+        BlendFrameAnswer: {
+            /** From Seconds */
+            from_seconds: number;
+            /** Kinds */
+            kinds: string[];
+            /** To Seconds */
+            to_seconds: number | null;
+        };
         /** BodyFacts */
         BodyFacts: {
             /** Battery Wh */
@@ -772,6 +870,31 @@ export interface components {
             /** Sharp To */
             sharp_to: number;
         };
+        /** CameraAsked */
+        CameraAsked: {
+            /**
+             * Bearing Deg
+             * @default 0
+             */
+            bearing_deg: number;
+            /**
+             * Elevation Deg
+             * @default 0
+             */
+            elevation_deg: number;
+            /** Focal Mm */
+            focal_mm: number;
+            /**
+             * Pitch Um
+             * @default 4.35
+             */
+            pitch_um: number;
+            /**
+             * Sensor Width Mm
+             * @default 36
+             */
+            sensor_width_mm: number;
+        };
         /**
          * Change
          * @enum {string}
@@ -804,6 +927,15 @@ export interface components {
          * @enum {string}
          */
         ClosedBy: "hand" | "mark";
+        /** ConflictAnswer */
+        ConflictAnswer: {
+            /** Frames */
+            frames: components["schemas"]["BlendFrameAnswer"][];
+            /** Text */
+            text: string;
+            /** Wants */
+            wants: components["schemas"]["WantAnswer"][];
+        };
         /**
          * Counting
          * @description Which numbers the sum is done with.
@@ -823,6 +955,21 @@ export interface components {
         DensityAsked: {
             /** Text */
             text: string;
+        };
+        /** DrawingAsked */
+        DrawingAsked: {
+            /** Question */
+            question: string;
+            /**
+             * Seed
+             * @default 7
+             */
+            seed: number;
+            /**
+             * Width
+             * @default 960
+             */
+            width: number;
         };
         /** ExposureAnswer */
         ExposureAnswer: {
@@ -1444,6 +1591,31 @@ export interface components {
              */
             sort: "lens";
         };
+        /** LooksAnswer */
+        LooksAnswer: {
+            /** Advice */
+            advice: components["schemas"]["AdviceAnswer"][];
+            aim: components["schemas"]["AimAnswer"] | null;
+            conflict: components["schemas"]["ConflictAnswer"] | null;
+            /** Windows */
+            windows: components["schemas"]["WindowAnswer"][];
+        };
+        /** LooksAsked */
+        LooksAsked: {
+            camera: components["schemas"]["CameraAsked"];
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnLookAsked"][];
+            /** Subjects */
+            subjects: components["schemas"]["SubjectAsked"][];
+            /**
+             * Wants
+             * @default []
+             */
+            wants: components["schemas"]["WantAsked"][];
+        };
         /** MarkAnswer */
         MarkAnswer: {
             /** Exact */
@@ -1509,6 +1681,20 @@ export interface components {
         OrderAsked: {
             /** Ids */
             ids: string[];
+        };
+        /**
+         * OwnLookAsked
+         * @description A look of one's own: from where to where in the kind's measure (waves, share of the frame, contrast ...).
+         */
+        OwnLookAsked: {
+            /** High */
+            high?: number | null;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Low */
+            low: number;
         };
         /** OwnedAsked */
         OwnedAsked: {
@@ -1727,6 +1913,47 @@ export interface components {
             iso: components["schemas"]["MarkAnswer"][];
             /** Shutter */
             shutter: components["schemas"]["MarkAnswer"][];
+        };
+        /** SeenAnswer */
+        SeenAnswer: {
+            /** Blur Px */
+            blur_px?: number | null;
+            /** Blur Share */
+            blur_share?: number | null;
+            /** Body Contrast */
+            body_contrast?: number | null;
+            /** Feet Contrast */
+            feet_contrast?: number | null;
+            /** Id */
+            id?: string | null;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Residual Texture */
+            residual_texture?: number | null;
+            /** Rise M */
+            rise_m?: number | null;
+            /** Standing Ghosts */
+            standing_ghosts?: number | null;
+            /** Status */
+            status: string;
+            /** Streak Share */
+            streak_share?: number | null;
+            /** Text */
+            text: string;
+            /** Trail Px */
+            trail_px?: number | null;
+            /** Trail Stops */
+            trail_stops?: number | null;
+            /** Turns */
+            turns?: number | null;
+            /** Veil */
+            veil?: number | null;
+            /** Veil Texture */
+            veil_texture?: number | null;
+            /** Worst Seconds */
+            worst_seconds?: number | null;
         };
         /** Session */
         Session: {
@@ -1957,6 +2184,18 @@ export interface components {
             /** Stops Max */
             stops_max?: number | null;
         };
+        /**
+         * SubjectAsked
+         * @description Its kind, and what is known of it; which facts a kind takes is the core's business.
+         */
+        SubjectAsked: {
+            /** Id */
+            id?: string | null;
+            /** Kind */
+            kind: string;
+        } & {
+            [key: string]: unknown;
+        };
         /** SupportFacts */
         SupportFacts: {
             /** Hook */
@@ -2125,6 +2364,35 @@ export interface components {
             usable_end: number;
             /** Weak End */
             weak_end: number;
+        };
+        /** WantAnswer */
+        WantAnswer: {
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+        };
+        /** WantAsked */
+        WantAsked: {
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+        };
+        /** WindowAnswer */
+        WindowAnswer: {
+            /** From Seconds */
+            from_seconds: number | null;
+            /** Id */
+            id: string | null;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Status */
+            status: string;
+            /** To Seconds */
+            to_seconds: number | null;
         };
     };
     responses: never;
@@ -2848,6 +3116,105 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_looks_windows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LooksAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LooksAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_looks_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_looks_drawing: {
+        parameters: {
+            query: {
+                question: string;
+                width?: number;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Refused, with the cure */

@@ -13,15 +13,19 @@ type Stack = Schemas["StackAnswer"];
 
 interface Props {
   laid: Laid;
-  target: number;
+  target: Target;
+  /** The target is the middle of an aim, not a time. */
+  intoAim: boolean;
   onTake: (stack: Stack, turned: Record<string, number>) => void;
 }
+
+export type Target = Schemas["TargetAsked"];
 
 const SHOWN = 3;
 const REASONS = 2;
 
 /** Other ways to this time with the glass in the bag: the few that matter, each with its reason. */
-export function Alternatives({ laid, target, onTake }: Props) {
+export function Alternatives({ laid, target, intoAim, onTake }: Props) {
   const ends = useUsableEnds(laid);
   // The finder is asked when the hands rest, so that it never stands in the way of the sum.
   const question = useSettled(questionOf(laid, target, ends), 180);
@@ -39,9 +43,10 @@ export function Alternatives({ laid, target, onTake }: Props) {
     const variable = laid.bag.find((glass) => glass.kind === "variable" && stack.glass.includes(glass.id));
     return variable && stack.turned != null ? { [variable.id]: stack.turned } : {};
   };
+  const title = intoAim ? words.alternatives.intoAim : words.alternatives.title(timeText(target.seconds));
   return (
-    <section className="alternatives" aria-label={words.alternatives.title(timeText(target))}>
-      <h3>{words.alternatives.title(timeText(target))}</h3>
+    <section className="alternatives" aria-label={title}>
+      <h3>{title}</h3>
       {found.data.none_because && <p>{found.data.none_because}</p>}
       {found.data.none_because && found.data.nearest && (
         <Row stack={found.data.nearest} name={name} onTake={() => onTake(found.data.nearest ?? never(), {})} nearest />
@@ -92,7 +97,7 @@ function Row(props: { stack: Stack; name: (id: string) => string; onTake: () => 
   );
 }
 
-function questionOf(laid: Laid, target: number, ends: Record<string, number>): Schemas["StacksAsked"] {
+function questionOf(laid: Laid, target: Target, ends: Record<string, number>): Schemas["StacksAsked"] {
   const { bench, lens, body, holder, fixedAperture, fixedIso } = laid;
   const free = laid.items.filter((item) => !bench.inReading.includes(item.id)).slice(0, 24);
   const taken = laid.stack.length - laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).length;
@@ -101,7 +106,7 @@ function questionOf(laid: Laid, target: number, ends: Record<string, number>): S
     reading: readingOf(laid),
     glass: free.map((item) => ({ ...kitGlass(item), ...(ends[item.id] && { usable_max: ends[item.id] }) })),
     slots: Math.max(0, Math.min(4, room)),
-    target: { seconds: target, within_stops: 1 / 3 },
+    target,
     apertures: fixedAperture
       ? [Number(fixedAperture), Number(fixedAperture)]
       : // As marks: a lens says 22 and means f/22.63.

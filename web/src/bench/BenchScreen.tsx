@@ -1,7 +1,13 @@
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { Refused, Unreachable } from "../api/client";
+import { bandsOf } from "../looks/bands";
+import { Drawing } from "../looks/Drawing";
+import { LooksDialog } from "../looks/LooksDialog";
+import "../looks/looks.css";
+import { SeenList } from "../looks/SeenList";
+import { type Looks, useLooks, useSeen } from "../looks/useLooks";
 import { arm } from "../run/running";
 import { useMeasured } from "../shell/useMeasured";
 import { useKeys } from "../shell/useKeys";
@@ -9,7 +15,7 @@ import { Staff } from "../staff/Staff";
 import { words } from "../words";
 import { AddGlass } from "./AddGlass";
 import { AdviceList } from "./AdviceList";
-import { Alternatives } from "./Alternatives";
+import { Alternatives, type Target } from "./Alternatives";
 import { Answer, Sum } from "./Answer";
 import { Entry, type Field } from "./Entry";
 import { Extras } from "./Extras";
@@ -22,7 +28,7 @@ import { type Exposure, useBench, useExposure, useLadders, useSteer } from "./us
 import { useRig } from "./useRig";
 import "./bench.css";
 
-type Panel = "setUp" | "glass" | "extras";
+type Panel = "setUp" | "glass" | "extras" | "looks";
 
 export function BenchScreen() {
   const [laid, move] = useBench();
@@ -39,6 +45,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const { bench } = laid;
   const exposure = useExposure(questionOf(laid));
   const findings = useRig(laid);
+  const looks = useLooks(laid).data;
+  const [drawn, setDrawn] = useState(false);
   const navigate = useNavigate();
   const set = (change: Partial<Bench>) => move({ do: "set", change });
   const answer = exposure.error instanceof Refused ? undefined : exposure.data;
@@ -57,6 +65,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   };
   useBenchKeys(laid, move, armIt);
   useKeys("x", () => setPanel("extras"));
+  useKeys("w", () => setPanel("looks"));
+  useKeys("p", () => setDrawn(!drawn));
+  const seen = useSeen(laid, answer?.set_seconds);
   useEffect(() => markPainted(), [answer]);
 
   return (
@@ -71,15 +82,21 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           float={float}
           onType={setEntry}
           onSetUp={() => setPanel("setUp")}
+          onLooks={() => setPanel("looks")}
+          looks={looks}
         />
         <section className="bench-staff" aria-label={words.bench.staff}>
-          <StaffStage laid={laid} answer={answer} onTakeOff={(id) => move({ do: "toggle", id })} />
+          <StaffStage laid={laid} answer={answer} looks={looks} onTakeOff={(id) => move({ do: "toggle", id })}>
+            {drawn && answer && <Drawing laid={laid} seconds={answer.set_seconds} onClose={() => setDrawn(false)} />}
+          </StaffStage>
           <Shelf
             laid={laid}
             onToggle={(id) => move({ do: "toggle", id })}
             onToggleInReading={(id) => move({ do: "toggleInReading", id })}
             onTurn={(id, stops) => set({ turned: { ...bench.turned, [id]: stops } })}
             onAdd={() => setPanel("glass")}
+            onDraw={() => setDrawn(!drawn)}
+            drawn={drawn}
             float={() => float("stack")}
           />
         </section>
@@ -97,13 +114,15 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           ) : (
             answer && <Answer answer={answer} laid={laid} stale={!fresh} />
           )}
+          {answer && <SeenList seen={seen} looks={looks} seconds={answer.set_seconds} />}
           {answer && <Sum answer={answer} laid={laid} held={floating !== null} />}
           <div className="bench-words">
             {answer && <AdviceList advice={answer.advice.filter((one) => one.code !== "bulb")} findings={findings} />}
             {answer && (
               <Alternatives
                 laid={laid}
-                target={bench.targetSeconds ?? answer.seconds}
+                intoAim={bench.targetSeconds === null && looks?.aim != null}
+                target={targetOf(bench.targetSeconds, looks?.aim, answer.seconds)}
                 onTake={(stack, turned) =>
                   move({ do: "take", on: stack.glass, aperture: stack.aperture, iso: stack.iso, turned })
                 }
@@ -131,6 +150,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         />
       )}
       {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
+      {panel === "looks" && (
+        <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
+      )}
       {panel === "extras" && <Extras laid={laid} answer={answer} onClose={() => setPanel(null)} />}
       {panel === "glass" && (
         <AddGlass
@@ -177,8 +199,25 @@ function ArmButton({ place, onArm, ready }: { place: "desk" | "thumb"; onArm: ()
   );
 }
 
-function StaffStage(props: { laid: Laid; answer: Exposure | undefined; onTakeOff: (id: string) => void }) {
-  const { laid, answer, onTakeOff } = props;
+/** What the alternatives steer for: the time held, else the aim, else the time that stands there. */
+function targetOf(held: number | null, aim: Looks["aim"] | undefined, seconds: number): Target {
+  if (held !== null) return { seconds: held, within_stops: THIRD };
+  if (aim) return { seconds: aim.middle_seconds, within_stops: aim.half_stops };
+  return { seconds, within_stops: THIRD };
+}
+
+const THIRD = 1 / 3;
+
+interface StageProps {
+  laid: Laid;
+  answer: Exposure | undefined;
+  looks: Looks | undefined;
+  onTakeOff: (id: string) => void;
+  children: ReactNode;
+}
+
+function StaffStage(props: StageProps) {
+  const { laid, answer, looks, onTakeOff, children } = props;
   const [stage, size] = useMeasured<HTMLDivElement>();
   return (
     <div className="staff-stage" ref={stage} data-drop="staff">
@@ -188,13 +227,19 @@ function StaffStage(props: { laid: Laid; answer: Exposure | undefined; onTakeOff
           stack={laid.stack}
           settings={settingsOf(laid)}
           dialLimit={laid.dialLimit}
-          aim={laid.bench.targetSeconds}
+          aim={
+            laid.bench.targetSeconds !== null
+              ? { held: laid.bench.targetSeconds }
+              : looks?.aim && { from: looks.aim.from_seconds, to: looks.aim.to_seconds }
+          }
+          bands={bandsOf(laid, looks)}
           onTakeOff={onTakeOff}
           width={size.width}
           height={size.height}
         />
       )}
       {answer && laid.stack.length === 0 && <p className="staff-hint">{words.bench.nothingOn}</p>}
+      {children}
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { useNow } from "../shell/useNow";
 import { words } from "../words";
 import { markText, timeText } from "../words/times";
 import type { Field } from "./Entry";
+import type { Looks } from "../looks/useLooks";
 import { holdTime } from "./held";
 import { Pin } from "./Pin";
 import { type Bench, type Floating, type Laid, settingsOf } from "./state";
@@ -19,10 +20,12 @@ interface Props {
   float: (what: Floating) => void;
   onType: (field: Field) => void;
   onSetUp: () => void;
+  onLooks: () => void;
+  looks: Looks | undefined;
 }
 
 /** What was metered and what will be set, each by step or by typing. */
-export function ReadingPanel({ laid, ladders, answer, set, float, onType, onSetUp }: Props) {
+export function ReadingPanel({ laid, ladders, answer, set, float, onType, onSetUp, onLooks, looks }: Props) {
   const { bench } = laid;
   const shutter = useRef<HTMLButtonElement>(null);
   const aperture = useRef<HTMLButtonElement>(null);
@@ -179,8 +182,19 @@ export function ReadingPanel({ laid, ladders, answer, set, float, onType, onSetU
           )}
         </strong>
       </Button>
+      <Button variant="quiet" className="set-up-line" onClick={onLooks}>
+        <span>{words.looks.title}</span>
+        <strong>{wishes(bench, looks)}</strong>
+      </Button>
     </section>
   );
+}
+
+function wishes(bench: Bench, looks: Looks | undefined): string {
+  const { wants } = bench.scene;
+  if (wants.length === 0) return words.looks.noWish;
+  if (looks?.conflict) return words.looks.conflict;
+  return wants.map((want) => words.looks.wished(want.look, want.kind)).join(", ");
 }
 
 function Age({ at, onAgain }: { at: string | null; onAgain: () => void }) {

@@ -10,17 +10,22 @@ interface Props {
   onToggleInReading: (id: string) => void;
   onTurn: (id: string, stops: number) => void;
   onAdd: () => void;
+  onDraw: () => void;
+  drawn: boolean;
   float: () => void;
 }
 
 /** The glass in the bag: a tap, its number, or a drag onto the staff puts it on the lens. */
-export function Shelf({ laid, onToggle, onToggleInReading, onTurn, onAdd, float }: Props) {
+export function Shelf({ laid, onToggle, onToggleInReading, onTurn, onAdd, onDraw, drawn, float }: Props) {
   const { bag, bench } = laid;
   const full = laid.stack.length >= MOST_GLASSES;
   return (
     <div className="shelf-part">
       <div className="heading-line">
         <h2>{words.bench.glass}</h2>
+        <Button variant="quiet" size="sm" className="draw-toggle" aria-pressed={drawn} onClick={onDraw}>
+          {words.looks.drawing.open}
+        </Button>
         <Button variant="quiet" size="sm" className="tile-add" onClick={onAdd} disabled={full}>
           {words.bench.addGlass}
         </Button>

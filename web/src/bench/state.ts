@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { chosen, type Glass, glassOf, itemsOf } from "../kit/bag";
 import type { ItemOf, KitItem } from "../kit/useKit";
+import { FIRST_SCENE, type Scene } from "../looks/scene";
 
 /** What stands on the bench: the reading, what is on the lens, what is held and what floats. */
 export type ExposureQuestion = Schemas["ExposureAsked"];
@@ -35,6 +36,7 @@ export interface Bench {
   floating: Floating;
   /** The time held while something else floats [s]. */
   targetSeconds: number | null;
+  scene: Scene;
 }
 
 export type Move =
@@ -249,6 +251,7 @@ const START: Bench = {
   focalMm: null,
   floating: "time",
   targetSeconds: null,
+  scene: FIRST_SCENE,
 };
 
 export function fromStarter({ reading }: Pick<Schemas["StarterAnswer"], "reading">): Bench {

@@ -5,7 +5,10 @@ type Key = keyof typeof words.keys.list;
 
 const GROUPS: [string, Key[]][] = [
   [words.keys.everywhere, ["screens", "light", "help"]],
-  [words.keys.bench, ["glass", "glassIn", "bare", "fields", "shot", "step", "type", "meter", "extras", "arm"]],
+  [
+    words.keys.bench,
+    ["glass", "glassIn", "bare", "fields", "shot", "step", "type", "meter", "looks", "drawing", "extras", "arm"],
+  ],
   [words.keys.run, ["open", "close", "earlier"]],
 ];
 

@@ -2,6 +2,7 @@ import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { words } from "../words";
 import { signedStops, timeText } from "../words/times";
+import { type Band, Bands } from "./Bands";
 import { axis, thirds, ticks, type Axis } from "./axis";
 import { type Part, partsOf, staffText, type Summed } from "./parts";
 import "./staff.css";
@@ -20,7 +21,8 @@ interface Props extends StaffFrame {
   /** While the shutter is open: how long it has been, hoisted as a second pennant. */
   elapsed?: number;
   /** The time that is held while something else floats. */
-  aim?: number | null;
+  aim?: { held: number } | { from: number; to: number | null } | null | undefined;
+  bands?: Band[];
   onTakeOff?: (id: string) => void;
   width: number;
   height: number;
@@ -33,7 +35,18 @@ const READ_FLAG = 124;
 const LINE = 17;
 
 /** The staff: one upright axis of shutter times that the whole sum hangs on. */
-export function Staff({ answer, stack, settings, dialLimit, elapsed, aim, onTakeOff, width, height }: Props) {
+export function Staff({
+  answer,
+  stack,
+  settings,
+  dialLimit,
+  elapsed,
+  aim,
+  bands = [],
+  onTakeOff,
+  width,
+  height,
+}: Props) {
   const hatch = useId();
   const parts = partsOf({ answer, stack, settings });
   const dial = Math.max(dialLimit, 1);
@@ -43,7 +56,7 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, aim, onTake
       answer.seconds,
       answer.to_seconds,
       dial,
-      ...(aim ? [aim] : []),
+      ...(aim && "held" in aim ? [aim.held] : []),
       ...parts.flatMap((part) => [part.from, part.to, ...(part.range ? [part.range.low, part.range.high] : [])]),
     ],
     FLAG + 8,
@@ -58,6 +71,9 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, aim, onTake
   const notches = Math.max(blocks + blockWidth, pole + POLE + flagWidth) + 12;
   const moves = parts.filter((part) => part.kind !== "glass" && part.kind !== "in_reading");
   const text = staffText(answer, parts);
+  // Beside the longest pennant, where there is room for it; a phone shows the windows in words alone.
+  const bandsAt = notches + (moves.length > 0 ? 96 : 0);
+  const shown = width - bandsAt > 40 * bands.length ? bands : [];
 
   return (
     <svg className="staff" width={width} height={height} role="img" aria-label={text}>
@@ -66,7 +82,15 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, aim, onTake
           <line className="hatch-line" x1="0" y1="0" x2="0" y2="6" />
         </pattern>
       </defs>
-      <Graduation scale={scale} pole={pole} height={height} dialLimit={dial} width={width} />
+      <Graduation
+        scale={scale}
+        pole={pole}
+        height={height}
+        dialLimit={dial}
+        width={width}
+        labelAt={shown.length > 0 ? bandsAt - 8 : width - 2}
+      />
+      {shown.length > 0 && <Bands bands={shown} scale={scale} x={bandsAt} width={width - bandsAt - 2} />}
       <SureBand scale={scale} answer={answer} x={pole + POLE} width={width - pole - POLE} />
       {parts.map(
         (part) =>
@@ -102,7 +126,15 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, aim, onTake
         label={words.staff.read(timeText(answer.base_seconds))}
       />
       <line className="answer-line" x1={pole + POLE} x2={width} y1={scale(answer.seconds)} y2={scale(answer.seconds)} />
-      {aim != null && <Aim scale={scale} aim={aim} x={pole + POLE} width={width} />}
+      {aim && (
+        <Aim
+          scale={scale}
+          aim={aim}
+          x={pole + POLE}
+          width={width}
+          labelAt={shown.length > 0 ? bandsAt - 8 : width - 4}
+        />
+      )}
       <Flag
         className="flag-answer"
         x={pole + POLE}
@@ -124,8 +156,15 @@ export function Staff({ answer, stack, settings, dialLimit, elapsed, aim, onTake
   );
 }
 
-function Graduation(props: { scale: Axis; pole: number; height: number; dialLimit: number; width: number }) {
-  const { scale, pole, dialLimit, width } = props;
+function Graduation(props: {
+  scale: Axis;
+  pole: number;
+  height: number;
+  dialLimit: number;
+  width: number;
+  labelAt: number;
+}) {
+  const { scale, pole, dialLimit, width, labelAt } = props;
   const [top, bottom] = [Math.min(...scale.range()), Math.max(...scale.range())];
   return (
     <g aria-hidden="true">
@@ -142,7 +181,7 @@ function Graduation(props: { scale: Axis; pole: number; height: number; dialLimi
       ))}
       <rect className="pole" x={pole} y={top - 10} width={POLE} height={bottom - top + 20} />
       <line className="dial-line" x1={pole + POLE} x2={width} y1={scale(dialLimit)} y2={scale(dialLimit)} />
-      <text className="dial-label" x={width - 2} y={scale(dialLimit) - 6} textAnchor="end">
+      <text className="dial-label" x={labelAt} y={scale(dialLimit) - 6} textAnchor="end">
         {words.staff.bulbFrom}
       </text>
     </g>
@@ -173,17 +212,28 @@ function SureBand({
   );
 }
 
-/** The time that is held: a band a third of a stop either side, and its name. */
-function Aim({ scale, aim, x, width }: { scale: Axis; aim: number; x: number; width: number }) {
+/** The time that is held, a third of a stop either side, or the aim between its ends. */
+interface AimProps {
+  scale: Axis;
+  aim: NonNullable<Props["aim"]>;
+  x: number;
+  width: number;
+  labelAt: number;
+}
+
+function Aim({ scale, aim, x, width, labelAt }: AimProps) {
   const third = 2 ** (1 / 3);
-  const [top, bottom] = [scale(aim * third), scale(aim / third)];
+  const [low = 0, high = 1] = scale.domain();
+  const [from, to] = "held" in aim ? [aim.held / third, aim.held * third] : [aim.from, aim.to ?? high];
+  if (from >= high || to <= low) return null;
+  const [top, bottom] = [scale(Math.min(to, high)), scale(Math.max(from, low))];
   return (
     <g className="aim" aria-hidden="true">
       <rect x={x} y={top} width={width - x} height={bottom - top} />
       <line x1={x} x2={width} y1={top} y2={top} />
       <line x1={x} x2={width} y1={bottom} y2={bottom} />
-      <text x={width - 4} y={(top + bottom) / 2} dy="0.35em" textAnchor="end">
-        {`${words.staff.aim} ${timeText(aim)}`}
+      <text x={labelAt} y={(top + bottom) / 2} dy="0.35em" textAnchor="end">
+        {"held" in aim ? `${words.staff.held} ${timeText(aim.held)}` : words.staff.aim}
       </text>
     </g>
   );

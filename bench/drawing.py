@@ -1,0 +1,40 @@
+"""How long the drawn scene takes, and how that grows with its pixels."""
+
+from __future__ import annotations
+
+import statistics
+import time
+
+from jackstaff_core.looks import LooksQuestion
+from jackstaff_core.subjects import Camera, Subject
+from jackstaff_imaging.scene import draw, exposed, jpeg
+
+SCENE = LooksQuestion(
+    Camera(24.0, elevation_deg=15.0),
+    (
+        Subject("sea", {"height_m": 0.6}),
+        Subject("cloud", {"class": "low", "wind_m_s": 8}),
+        Subject("people", {"standing": 2}),
+        Subject("leaves", {"class": "breeze"}),
+        Subject("lamps", {}),
+    ),
+)
+STRIP = (1 / 250, 1 / 4, 4.0, 30.0, 240.0)
+
+
+def drawn(seconds: float, width: int) -> float:
+    begun = time.perf_counter()
+    jpeg(draw(exposed(SCENE, seconds), width, width * 2 // 3))
+    return time.perf_counter() - begun
+
+
+def main() -> None:
+    one = statistics.median(drawn(30.0, 960) for _ in range(5))
+    strip = sum(drawn(seconds, 960) for seconds in STRIP)
+    print(f"Drawing 960x640: {one:.2f} s   (aim under 1 s); five times: {strip:.2f} s   (aim under 3 s)")
+    sizes = (240, 480, 960, 1600)
+    grown = [statistics.median(drawn(30.0, width) for _ in range(3)) for width in sizes]
+    said = ", ".join(
+        f"{(width / 960) ** 2:.2f} x pixels {taken / one:.2f}" for width, taken in zip(sizes, grown, strict=True)
+    )
+    print(f"  grows: {said}")

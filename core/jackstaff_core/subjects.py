@@ -1,0 +1,455 @@
+"""Things that move, made ready before a camera: a measure that grows (or fades) with time, and its named classes.
+
+Models, sources, limits and verdicts are those of water, cloud, foliage, people and trails.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+from typing import Any
+
+from . import cloud, foliage, people, trails, water
+from .advice import Advice, Severity
+from .refusal import Refusal, within
+from .spoken import said
+
+
+@dataclass(frozen=True, slots=True)
+class Camera:
+    """Lens and sensor [mm, µm], where it points [deg]: up, and over the compass."""
+
+    focal_mm: float
+    sensor_width_mm: float = 36.0
+    pitch_um: float = 4.35
+    elevation_deg: float = 0.0
+    bearing_deg: float = 0.0
+
+    def __post_init__(self) -> None:
+        within("camera.focal_mm", self.focal_mm, 1, 3000, "mm")
+        within("camera.sensor_width_mm", self.sensor_width_mm, 3, 300, "mm")
+        within("camera.pitch_um", self.pitch_um, 0.5, 50, "µm")
+        within("camera.elevation_deg", self.elevation_deg, -90, 89, "degrees")
+        within("camera.bearing_deg", self.bearing_deg, -360, 720, "degrees")
+
+
+@dataclass(frozen=True, slots=True)
+class Subject:
+    """Something that moves: its kind and what is known of it (fields by kind)."""
+
+    kind: str
+    facts: dict[str, Any] = field(default_factory=dict)
+    id: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Moving:
+    """A subject made ready: its measure over time, and when the measure is reached [s] (infinite for never)."""
+
+    kind: str
+    status: str
+    classes: tuple[tuple[str, float], ...]
+    measure: Callable[[float], float]
+    reached: Callable[[float], float]
+    seen: Callable[[float], dict[str, float | None]]
+    said: Callable[[str, dict[str, float | None]], str]
+    advice: tuple[Advice, ...] = ()
+    falls: bool = False
+
+
+def moving(where: str, subject: Subject, camera: Camera) -> Moving:
+    """A subject before a camera.
+
+    Raises
+    ------
+    Refusal
+        An unknown kind, an unknown fact, or a fact out of bounds; the field starts with ``where``.
+    """
+    if subject.kind not in _KINDS:
+        raise Refusal(
+            f"{where}.kind", f"'{subject.kind}' is nothing that is known.", f"Give one of: {', '.join(_KINDS)}."
+        )
+    make, known = _KINDS[subject.kind]
+    for name in subject.facts:
+        if name not in known:
+            raise Refusal(f"{where}.{name}", f"'{name}' is no fact of {subject.kind}.", f"Use: {', '.join(known)}.")
+    try:
+        return make(_Facts(subject.facts), camera)
+    except Refusal as refusal:
+        raise refusal.under(where) from None
+
+
+class _Facts:
+    """Reads a subject's facts with their bounds."""
+
+    def __init__(self, facts: dict[str, Any]) -> None:
+        self._facts = facts
+
+    def number(self, name: str, low: float, high: float, unit: str, default: float | None = None) -> float:
+        value = self._facts.get(name, default)
+        if value is None:
+            raise Refusal(
+                name, f"{name} is missing.", f"Give a number from {low:g} to {high:g} {unit}.".replace(" .", ".")
+            )
+        if isinstance(value, bool) or not isinstance(value, int | float):
+            raise Refusal(name, f"{name} is not a number.", f"Give a number from {low:g} to {high:g}.")
+        return within(name, float(value), low, high, unit)
+
+    def maybe(self, name: str, low: float, high: float, unit: str) -> float | None:
+        return self.number(name, low, high, unit) if self._facts.get(name) is not None else None
+
+    def word(self, name: str) -> str | None:
+        value = self._facts.get(name)
+        if value is not None and not isinstance(value, str):
+            raise Refusal(name, f"{name} is not a word.", "Give it in quotes.")
+        return value
+
+
+def _water(period: float) -> Moving:
+    return Moving(
+        kind="water",
+        status="class",
+        classes=water.CLASSES,
+        measure=lambda seconds: seconds / period,
+        reached=lambda waves: waves * period,
+        seen=lambda seconds: {"residual_texture": water.residual_texture(seconds, period)},
+        said=lambda look, _: _WATER_WORDS.get(look, look),
+    )
+
+
+_WATER_WORDS = {
+    "crisp": "every drop stands",
+    "texture": "the shape of the waves stays",
+    "veil": "drawn out, with some texture left",
+    "mirror": "smooth as a mirror",
+    "fog": "like fog over stones",
+}
+
+
+def _sea(facts: _Facts, camera: Camera) -> Moving:
+    height = facts.number("height_m", 0.01, 20, "m")
+    return _water(water.sea_period(height, facts.maybe("period_s", 0.3, 30, "s")))
+
+
+def _river(facts: _Facts, camera: Camera) -> Moving:
+    return _water(
+        water.river_period(facts.number("texture_m", 0.01, 10, "m"), facts.number("flow_m_s", 0.02, 15, "m/s"))
+    )
+
+
+def sky_of(subject: Subject, camera: Camera) -> cloud.Sky:
+    """The cloud of a subject before a camera.
+
+    Raises
+    ------
+    Refusal
+        A fact out of bounds.
+    """
+    return _sky(_Facts(subject.facts), camera)
+
+
+def _sky(facts: _Facts, camera: Camera) -> cloud.Sky:
+    height_class = facts.word("class")
+    if height_class is not None and height_class not in cloud.HEIGHTS:
+        raise Refusal("class", f"'{height_class}' is no height class.", f"Give one of: {', '.join(cloud.HEIGHTS)}.")
+    height = facts.number("height_m", 50, 20_000, "m", cloud.HEIGHTS[height_class or "middle"])
+    return cloud.Sky(
+        height,
+        facts.number("wind_m_s", 0, 100, "m/s"),
+        facts.number("wind_from_deg", -360, 720, "degrees", 270.0),
+        cloud.looked_at(camera.elevation_deg, camera.focal_mm, camera.sensor_width_mm),
+        camera.bearing_deg,
+        camera.focal_mm,
+        camera.sensor_width_mm,
+    )
+
+
+def _cloud(facts: _Facts, camera: Camera) -> Moving:
+    sky = _sky(facts, camera)
+    return Moving(
+        kind="cloud",
+        status="estimate",
+        classes=cloud.CLASSES,
+        measure=lambda seconds: cloud.streak_share(sky, seconds),
+        reached=lambda share: cloud.seconds_for(sky, share),
+        seen=lambda seconds: {"streak_share": finite(cloud.streak_share(sky, seconds))},
+        said=_said_cloud,
+        advice=tuple(_cloud_advice(sky)),
+    )
+
+
+def _said_cloud(look: str, seen: dict[str, float | None]) -> str:
+    share = seen["streak_share"]
+    if look == "still":
+        return "will not visibly move"
+    if share is None or share > 1:
+        return f"{look}, drawn right across the frame"
+    return f"{look}, about {_percent(share)} of the frame"
+
+
+def _cloud_advice(sky: cloud.Sky) -> Iterator[Advice]:
+    at_four_minutes = cloud.streak_share(sky, cloud.LONG_SECONDS)
+    bearing, best = cloud.best_bearing(sky, cloud.LONG_SECONDS)
+    if at_four_minutes < cloud.CLASSES[0][1]:
+        yield Advice(
+            "cloud_stays_still",
+            Severity.NOTE,
+            "This cloud will not visibly move in four minutes.",
+            {"streak_share": at_four_minutes},
+        )
+    if best > 2.5 * at_four_minutes and best > cloud.CLASSES[0][1]:
+        shown = (
+            "much more" if math.isinf(best) or at_four_minutes == 0 else f"{best / at_four_minutes:.0f} times as much"
+        )
+        yield Advice(
+            "turn_the_camera",
+            Severity.NOTE,
+            f"Turned to {bearing:.0f}° the same cloud shows {shown} motion.",
+            {"bearing_deg": bearing},
+        )
+
+
+def _leaves(facts: _Facts, camera: Camera) -> Moving:
+    amplitude, period = foliage.sway(
+        facts.word("class"), facts.maybe("amplitude_m", 0.0001, 5, "m"), facts.maybe("period_s", 0.05, 30, "s")
+    )
+    distance = facts.number("distance_m", 0.1, 10_000, "m", 5.0)
+    width = camera.sensor_width_mm
+
+    def blur(seconds: float) -> float:
+        return foliage.blur_mm(seconds, amplitude, period, distance, camera.focal_mm)
+
+    sharp = foliage.seconds_for(width * foliage.CLASSES[0][1], amplitude, period, distance, camera.focal_mm)
+    return Moving(
+        kind="leaves",
+        status="estimate",
+        classes=foliage.CLASSES,
+        measure=lambda seconds: blur(seconds) / width,
+        reached=lambda share: foliage.seconds_for(share * width, amplitude, period, distance, camera.focal_mm),
+        seen=lambda seconds: {
+            "blur_share": blur(seconds) / width,
+            "blur_px": blur(seconds) * 1000 / camera.pitch_um,
+        },
+        said=lambda look, _: look,
+        advice=(_leaves_apart(sharp),) if sharp < 0.5 else (),
+    )
+
+
+def _leaves_apart(sharp: float) -> Advice:
+    return Advice(
+        "leaves_need_their_own_frame",
+        Severity.NOTE,
+        f"Leaves stay sharp up to about {said(sharp)} only: shoot them in a frame of their own, at higher ISO.",
+        {"seconds": sharp},
+    )
+
+
+def _people(facts: _Facts, camera: Camera) -> Moving:
+    walkers = people.Walkers(
+        facts.number("width_m", 0.05, 20, "m", 0.45),
+        facts.number("speed_m_s", 0.05, 60, "m/s", 1.4),
+        facts.number("across", 0.02, 1, "of the speed", 1.0),
+        facts.number("standing", 0, 10_000, "people", 0.0),
+        facts.number("stay_s", 1, 86_400, "s", 60.0),
+    )
+
+    def seen(seconds: float) -> dict[str, float | None]:
+        found: dict[str, float | None] = {
+            "body_contrast": people.body_contrast(walkers, seconds),
+            "feet_contrast": people.feet_contrast(seconds),
+        }
+        if walkers.standing:
+            found["standing_ghosts"] = people.standing_ghosts(walkers, seconds)
+            found["worst_seconds"] = people.worst_seconds(walkers)
+        return found
+
+    return Moving(
+        kind="people",
+        status="class",
+        classes=people.CLASSES,
+        measure=lambda seconds: abs(people.body_contrast(walkers, seconds)),
+        reached=lambda contrast: math.inf if contrast == 0 else people.seconds_for(walkers, contrast),
+        seen=seen,
+        said=_said_people,
+        advice=tuple(_people_advice(walkers)),
+        falls=True,
+    )
+
+
+_WALKER_WORDS = {"blurred": "walkers are blurred", "ghosts": "walkers are ghosts", "gone": "walkers are gone"}
+
+
+def _said_people(look: str, seen: dict[str, float | None]) -> str:
+    words = _WALKER_WORDS.get(look, look)
+    if look == "gone" and abs(seen["feet_contrast"] or 0) > people.CLASSES[1][1]:
+        words += ", their planted feet still show"
+    if ghosts := seen.get("standing_ghosts"):
+        words += f", about {ghosts:.0f} standing stay" if ghosts >= 0.75 else ", hardly anybody standing stays"
+    return words
+
+
+def _people_advice(walkers: people.Walkers) -> Iterator[Advice]:
+    if not walkers.standing:
+        return
+    worst = people.worst_seconds(walkers)
+    frames = people.median(walkers)
+    yield Advice(
+        "standing_people_stay",
+        Severity.NOTE,
+        f"People who stand leave ghosts, most of them at about {said(worst)}; seated people and parked cars stay"
+        f" whatever the time. {frames.frames} shorter frames {said(frames.apart_seconds)} apart and their median empty"
+        " the place.",
+        {"worst_seconds": worst, "frames": frames.frames, "apart_seconds": frames.apart_seconds},
+    )
+    if walkers.across < 0.5:
+        yield Advice(
+            "walkers_along_the_view",
+            Severity.NOTE,
+            "People who walk towards you or away fade later than those who cross.",
+            {"across": walkers.across},
+        )
+
+
+def _crowd(facts: _Facts, camera: Camera) -> Moving:
+    rate = facts.number("rate_per_s", 0.001, 100, "people a second")
+    width = facts.number("width_m", 0.05, 20, "m", 0.45)
+    speed = facts.number("speed_m_s", 0.05, 60, "m/s", 1.4)
+    veil = people.veil(rate, width, speed)
+    even = (people.DARK * width / speed) ** 2 * rate
+
+    return Moving(
+        kind="crowd",
+        status="class",
+        classes=(("blurred", 0.1), ("ghosts", 0.02), ("even veil", 0.0)),
+        measure=lambda seconds: people.veil_texture(rate, width, speed, seconds),
+        reached=lambda texture: math.inf if texture == 0 else even / texture**2,
+        seen=lambda seconds: {
+            "veil": veil,
+            "veil_texture": people.veil_texture(rate, width, speed, seconds),
+        },
+        said=lambda look, _: look,
+        advice=(
+            Advice(
+                "crowd_veil_stays",
+                Severity.NOTE,
+                f"A crowd this dense leaves a veil of about {_percent(abs(veil))}; a longer time makes it more even,"
+                " not fainter.",
+                {"veil": veil},
+            ),
+        )
+        if abs(veil) > people.CLASSES[1][1]
+        else (),
+        falls=True,
+    )
+
+
+def _lamps(facts: _Facts, camera: Camera) -> Moving:
+    size = facts.number("size_m", 0.001, 10, "m", 0.2)
+    speed = facts.number("speed_m_s", 0.01, 100, "m/s", 14.0)
+    return Moving(
+        kind="lamps",
+        status="estimate",
+        classes=trails.LAMPS,
+        measure=lambda seconds: speed * seconds / size,
+        reached=lambda lengths: lengths * size / speed,
+        seen=lambda seconds: {"trail_stops": trails.trail_stops(size, speed, seconds)},
+        said=lambda look, seen: (
+            "dots"
+            if look == "dots"
+            else f"lines, about {-(seen['trail_stops'] or 0):.0f} stops dimmer than a lamp that stands"
+        ),
+    )
+
+
+def _stars(facts: _Facts, camera: Camera) -> Moving:
+    declination = facts.number("declination_deg", -90, 90, "degrees", 0.0)
+    a_second = trails.star_pixels(declination, 1.0, camera.focal_mm, camera.pitch_um)
+    return Moving(
+        kind="stars",
+        status="estimate",
+        classes=trails.STARS,
+        measure=lambda seconds: a_second * seconds,
+        reached=lambda pixels: pixels / a_second if a_second > 1e-9 else math.inf,
+        seen=lambda seconds: {"trail_px": a_second * seconds},
+        said=lambda look, seen: look if look == "points" else f"trails of about {_two(seen['trail_px'] or 0)} pixels",
+    )
+
+
+def _tide(facts: _Facts, camera: Camera) -> Moving:
+    size = facts.number("range_m", 0.01, 20, "m")
+    from_low = facts.number("hours_from_low", -14, 14, "h", 0.0)
+    half = facts.number("hours_low_to_high", 2, 14, "h", trails.HALF_TIDE_HOURS)
+
+    def moved(seconds: float) -> float:
+        return abs(trails.rise(from_low, seconds, size, half))
+
+    def reached(metres: float) -> float:
+        # Up to the next turn of the tide the water moves one way, so the first crossing can be bisected.
+        turn = (half - from_low % half) * 3600
+        if moved(turn) < metres:
+            return math.inf
+        low, high = 0.0, turn
+        for _ in range(60):
+            middle = (low + high) / 2
+            low, high = (middle, high) if moved(middle) < metres else (low, middle)
+        return high
+
+    return Moving(
+        kind="tide",
+        status="estimate",
+        classes=trails.TIDE,
+        measure=moved,
+        reached=reached,
+        seen=lambda seconds: {"rise_m": trails.rise(from_low, seconds, size, half)},
+        said=lambda look, seen: (
+            "the waterline stays"
+            if look == "still"
+            else f"the waterline {'rises' if (seen['rise_m'] or 0) > 0 else 'falls'} by about"
+            f" {_two(abs(seen['rise_m'] or 0) * 100)} cm"
+        ),
+    )
+
+
+def _spin(facts: _Facts, camera: Camera) -> Moving:
+    period = facts.number("period_s", 0.01, 86_400, "s")
+    return Moving(
+        kind="spin",
+        status="computed",
+        classes=trails.SPIN,
+        measure=lambda seconds: seconds / period,
+        reached=lambda turns: turns * period,
+        seen=lambda seconds: {"turns": seconds / period},
+        said=lambda look, seen: f"{look}, {_two(seen['turns'] or 0)} turns",
+    )
+
+
+_KINDS: dict[str, tuple[Callable[[_Facts, Camera], Moving], tuple[str, ...]]] = {
+    "sea": (_sea, ("height_m", "period_s")),
+    "river": (_river, ("texture_m", "flow_m_s")),
+    "cloud": (_cloud, ("height_m", "class", "wind_m_s", "wind_from_deg")),
+    "leaves": (_leaves, ("class", "amplitude_m", "period_s", "distance_m")),
+    "people": (_people, ("width_m", "speed_m_s", "across", "standing", "stay_s")),
+    "crowd": (_crowd, ("rate_per_s", "width_m", "speed_m_s")),
+    "lamps": (_lamps, ("size_m", "speed_m_s")),
+    "stars": (_stars, ("declination_deg",)),
+    "tide": (_tide, ("range_m", "hours_from_low", "hours_low_to_high")),
+    "spin": (_spin, ("period_s",)),
+}
+KINDS = tuple(_KINDS)
+
+
+def finite(value: float) -> float | None:
+    return value if math.isfinite(value) else None
+
+
+def _percent(share: float) -> str:
+    return f"{_two(share * 100)} %"
+
+
+def _two(value: float) -> str:
+    """Two digits at most: no estimate here stands for more."""
+    if value >= 10:
+        digits = 2 - len(str(round(value)))
+        return f"{round(value, digits):.0f}"
+    return f"{value:.1f}" if value >= 1 else f"{value:.1g}"

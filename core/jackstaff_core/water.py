@@ -1,0 +1,42 @@
+"""How water looks after a time: counted in the waves that are averaged.
+
+    tau = 5.0 sqrt(height)          wind sea of unknown period, after Pierson and Moskowitz [s, m]
+    tau = texture / flow            river [s, m, m/s]
+    residual texture = 1 / sqrt(1 + T / tau)        a conservative index, not a measurement
+
+Source: averaging variance after Taylor 1922. Limits: real trains average out two to six times faster, foam slower.
+Verdict: class. The boundaries (multiples of tau) are taste, the same for everybody until edited.
+"""
+
+from __future__ import annotations
+
+import math
+
+from .refusal import within
+
+CLASSES = (("crisp", 0.05), ("texture", 0.5), ("veil", 5.0), ("mirror", 30.0), ("fog", math.inf))
+"""Looks with the multiple of tau each goes up to."""
+
+
+def sea_period(height_m: float, period_s: float | None) -> float:
+    """Wave time [s] of a sea of this height, the wind sea's own where no period is known."""
+    within("height_m", height_m, 0.01, 20, "m")
+    if period_s is not None:
+        return within("period_s", period_s, 0.3, 30, "s")
+    return 5.0 * math.sqrt(height_m)
+
+
+def river_period(texture_m: float, flow_m_s: float) -> float:
+    """Wave time [s] of running water."""
+    return within("texture_m", texture_m, 0.01, 10, "m") / within("flow_m_s", flow_m_s, 0.02, 15, "m/s")
+
+
+def tapped_period(taps_s: tuple[float, ...]) -> float:
+    """Wave time [s] from the instants of tapped crests [s]: the mean gap, at least three taps."""
+    within("taps_s", float(len(taps_s)), 3, 60, "taps")
+    return within("taps_s", (taps_s[-1] - taps_s[0]) / (len(taps_s) - 1), 0.3, 30, "s a wave")
+
+
+def residual_texture(seconds: float, period: float) -> float:
+    """Share of the waves' contrast that is left, at most."""
+    return 1 / math.sqrt(1 + seconds / period)

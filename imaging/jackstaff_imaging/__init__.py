@@ -1,0 +1,1 @@
+"""Pictures: drawn from the core's numbers, and measured."""

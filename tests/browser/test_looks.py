@@ -1,0 +1,79 @@
+"""From what should blur to a time: picks, aim, conflict, bands, and the drawing tied to the pennant."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import expect
+
+from .conftest import Visit
+
+
+def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
+    page = guest.page
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    expect(page.get_by_text("soft edges, about 0.6 % of the frame")).to_be_visible()
+    expect(page.get_by_text("walkers are ghosts")).to_be_visible()
+    page.keyboard.press("w")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name=re.compile("^mirror")).click()
+    expect(dialog.get_by_text("Aim: 19 s to 2 m")).to_be_visible()
+    dialog.get_by_role("button", name=re.compile("^gone")).click()
+    expect(dialog.get_by_text("Aim: 19 s to 2 m")).to_be_visible()
+    # A field that cannot be is said where it stands, and nothing typed is lost.
+    dialog.get_by_label("Height, m").first.fill("400")
+    expect(dialog.get_by_role("alert")).to_contain_text("400 m is outside")
+    dialog.get_by_label("Height, m").first.fill("0.6")
+    expect(dialog.get_by_role("alert")).to_be_hidden()
+    # Leaves in wind do not go with that: two frames to blend.
+    dialog.get_by_role("button", name="Add a subject").click()
+    dialog.get_by_role("button", name="Leaves", exact=True).click()
+    leaves = dialog.get_by_role("region", name="Leaves")
+    leaves.get_by_label("Class").select_option("fresh")
+    leaves.get_by_role("button", name=re.compile("^sharp")).click()
+    expect(dialog.get_by_text("do not fit into one frame: shoot two and blend them.")).to_be_visible()
+    expect(dialog.get_by_text("One frame for leaves: up to")).to_be_visible()
+    dialog.get_by_role("button", name="Remove: Leaves").click()
+    expect(dialog.get_by_text("Aim: 19 s to 2 m")).to_be_visible()
+    dialog.get_by_role("button", name="Close").last.click()
+    expect(page.get_by_text("Shorter than the aim.")).to_be_visible()
+    expect(page.get_by_role("button", name="What should blur mirror sea, gone people")).to_be_visible()
+    # The finder steers for the aim; one press takes a way into it.
+    ways = page.get_by_role("region", name="Ways into the aim")
+    ways.get_by_role("button").first.click()
+    expect(page.get_by_text("Inside the aim.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("Inside the aim.")).to_be_visible()
+
+
+def test_a_look_of_one_s_own_is_a_look_like_the_others(guest: Visit) -> None:
+    page = guest.page
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    page.keyboard.press("w")
+    sea = page.get_by_role("region", name="Sea")
+    sea.get_by_role("button", name="A look of my own").click()
+    sea.get_by_label("Call it").fill("soft folds")
+    sea.get_by_label("From, waves averaged").fill("4")
+    sea.get_by_label("To (empty: open)").fill("5")
+    sea.get_by_role("button", name="Keep this look").click()
+    sea.get_by_role("button", name=re.compile("^soft folds")).click()
+    expect(page.get_by_text("Aim: 15 s to 19 s")).to_be_visible()
+
+
+def test_the_drawing_follows_the_pennant(guest: Visit) -> None:
+    page = guest.page
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    page.keyboard.press("p")
+    drawing = page.get_by_role("complementary", name="The scene, drawn")
+    expect(drawing.get_by_text("13 s A drawing from these numbers, not a promise.")).to_be_visible()
+    big = drawing.get_by_role("figure").locator("[data-state=there] img")
+    expect(big).to_be_visible(timeout=15_000)
+    assert big.evaluate("image => image.naturalWidth") == 720
+    first = big.get_attribute("src")
+    page.keyboard.press("2")
+    expect(drawing.get_by_role("figure").get_by_role("img", name=re.compile("as 3 m 23 s would"))).to_be_visible()
+    assert drawing.get_by_role("figure").get_by_role("img").get_attribute("src") != first
+    drawing.get_by_role("button", name="1/250").last.click()
+    expect(drawing.get_by_role("figure").get_by_role("img", name=re.compile("as 1.250 would"))).to_be_visible()
+    drawing.get_by_role("button", name="Put the drawing away").click()
+    expect(drawing).to_be_hidden()
