@@ -46,13 +46,57 @@ def running(page: Page) -> None:
     page.get_by_role("button", name="Set").click()
 
 
+def alternatives(page: Page) -> None:
+    page.get_by_role("button", name="Let the glass float").click()
+    for key in ("t", *["ArrowUp"] * 8):
+        page.keyboard.press(key)
+    page.wait_for_timeout(900)
+
+
+def looks(page: Page) -> None:
+    page.keyboard.press("w")
+    for look in ("mirror", "gone"):
+        page.get_by_role("button", name=look).click()
+    page.wait_for_timeout(600)
+
+
+def drawing(page: Page) -> None:
+    looks(page)
+    page.keyboard.press("Escape")
+    page.wait_for_timeout(400)
+    page.keyboard.press("2")
+    page.keyboard.press("p")
+    page.wait_for_selector("figure [data-state=there]")
+    page.wait_for_timeout(2500)
+
+
+def kit(page: Page) -> None:
+    page.get_by_role("link", name="Kit").filter(visible=True).click()
+    page.get_by_role("button", name="Ring VND").first.click()
+
+
+def reach(page: Page) -> None:
+    page.keyboard.press("k")
+    page.get_by_role("button", name="What this kit reaches").click()
+
+
+def kit_list(page: Page) -> None:
+    page.get_by_role("link", name="Kit").filter(visible=True).click()
+
+
 def log(page: Page) -> None:
     page.keyboard.press("l")
 
 
 SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("bench", bench, DESK, "noon"),
+    ("bench-drawing", drawing, DESK, "noon"),
+    ("bench-alternatives", alternatives, DESK, "dusk"),
     ("bench-moves", moves, DESK, "dusk"),
+    ("looks", looks, DESK, "noon"),
+    ("kit", kit, DESK, "noon"),
+    ("kit-reach", reach, DESK, "noon"),
+    ("kit-phone", kit_list, PHONE, "noon"),
     ("bench-two-meanings", entry, DESK, "noon"),
     ("bench-phone", bench, PHONE, "noon"),
     ("run-armed", armed, DESK, "noon"),

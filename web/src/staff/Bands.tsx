@@ -17,6 +17,8 @@ interface Props {
 const GAP = 6;
 const HEAD = 14;
 const LEAST_LABEL = 17;
+const WIDE_ENOUGH = 66;
+const LINE = 14;
 
 /** What moves in the picture, as columns of windows on the staff's own axis. */
 export function Bands({ bands, scale, x, width }: Props) {
@@ -43,9 +45,7 @@ export function Bands({ bands, scale, x, width }: Props) {
                   rx="2"
                 />
                 {lower - upper >= LEAST_LABEL && (
-                  <text x={each / 2} y={(upper + lower) / 2} dy="0.35em" textAnchor="middle">
-                    {window.look}
-                  </text>
+                  <Label text={window.look} x={each / 2} y={(upper + lower) / 2} narrow={each < WIDE_ENOUGH} />
                 )}
               </g>
             );
@@ -53,5 +53,19 @@ export function Bands({ bands, scale, x, width }: Props) {
         </g>
       ))}
     </g>
+  );
+}
+
+/** A look's name, on a line for each word where the column is narrow. */
+function Label({ text, x, y, narrow }: { text: string; x: number; y: number; narrow: boolean }) {
+  const lines = narrow ? text.split(" ") : [text];
+  return (
+    <text textAnchor="middle">
+      {lines.map((line, at) => (
+        <tspan key={line} x={x} y={y + (at - (lines.length - 1) / 2) * LINE} dy="0.35em">
+          {line}
+        </tspan>
+      ))}
+    </text>
   );
 }

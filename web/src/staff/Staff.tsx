@@ -64,10 +64,12 @@ export function Staff({
   );
   const pole = LABELS + 14;
   const blocks = pole + POLE + 8;
-  const blockWidth = Math.min(190, Math.max(96, width * 0.32));
+  // Beside bands everything stands a little closer together.
+  const close = bands.length > 0;
+  const blockWidth = Math.min(close ? 160 : 190, Math.max(96, width * 0.32));
   // Room enough for a long time; on a phone the stops stay in the sum below.
   const roomy = width > 480;
-  const flagWidth = Math.min(roomy ? 250 : 150, width - pole - POLE);
+  const flagWidth = Math.min(roomy ? (close ? 228 : 250) : 150, width - pole - POLE);
   const notches = Math.max(blocks + blockWidth, pole + POLE + flagWidth) + 12;
   const moves = parts.filter((part) => part.kind !== "glass" && part.kind !== "in_reading");
   const text = staffText(answer, parts);
@@ -91,6 +93,15 @@ export function Staff({
         labelAt={shown.length > 0 ? bandsAt - 8 : width - 2}
       />
       {shown.length > 0 && <Bands bands={shown} scale={scale} x={bandsAt} width={width - bandsAt - 2} />}
+      {aim && (
+        <Aim
+          scale={scale}
+          aim={aim}
+          x={pole + POLE}
+          width={width}
+          labelAt={shown.length > 0 ? bandsAt - 8 : width - 4}
+        />
+      )}
       <SureBand scale={scale} answer={answer} x={pole + POLE} width={width - pole - POLE} />
       {parts.map(
         (part) =>
@@ -126,15 +137,6 @@ export function Staff({
         label={words.staff.read(timeText(answer.base_seconds))}
       />
       <line className="answer-line" x1={pole + POLE} x2={width} y1={scale(answer.seconds)} y2={scale(answer.seconds)} />
-      {aim && (
-        <Aim
-          scale={scale}
-          aim={aim}
-          x={pole + POLE}
-          width={width}
-          labelAt={shown.length > 0 ? bandsAt - 8 : width - 4}
-        />
-      )}
       <Flag
         className="flag-answer"
         x={pole + POLE}
