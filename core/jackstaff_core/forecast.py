@@ -1,0 +1,195 @@
+"""The light over the clock at a place: clear-sky model, sky, scene, moon, and the photographer's own readings.
+
+EV at ISO 100 = model + sky class + scene, corrected by the readings (anchoring.py), with its sd. Under lamps the light
+does not follow the sun. Sources and verdicts are those of daylight, heavens and anchoring. Limits: 3000 points, 7 days.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+
+from .anchoring import LEVEL_SD, Anchored, Status, anchor
+from .daylight import NIGHT_LUX, ev100, ev_rate, moon_lux, sun_lux
+from .heavens import Event, Place, events, moon_at, sun_at
+from .refusal import Refusal, within
+
+MOST_POINTS = 3000
+LONGEST = timedelta(days=7)
+MOST_READINGS = 200
+LAMPS_EV = 3.0
+"""A square under lamps, before anybody has metered it."""
+_MOON_COUNTS_BELOW = -5.0
+_MOON_STEP_MINUTES = 30
+
+
+class Sky(StrEnum):
+    CLEAR = "clear"
+    THIN = "thin"
+    OVERCAST = "overcast"
+    HEAVY = "heavy"
+
+    @property
+    def stops(self) -> float:
+        """How much less light than a clear sky."""
+        return {"clear": 0.0, "thin": -1.0, "overcast": -2.3, "heavy": -3.3}[self.value]
+
+
+class Scene(StrEnum):
+    SKY_LIT = "sky_lit"
+    SUN_LIT = "sun_lit"
+    SHADE = "shade"
+    LAMP_LIT = "lamp_lit"
+
+    @property
+    def stops(self) -> float:
+        """How much less light than the open horizontal."""
+        return {"sky_lit": 0.0, "sun_lit": 0.0, "shade": -2.5, "lamp_lit": 0.0}[self.value]
+
+
+@dataclass(frozen=True, slots=True)
+class OwnReading:
+    at: datetime
+    ev100: float
+
+
+@dataclass(frozen=True, slots=True)
+class LightQuestion:
+    place: Place
+    start: datetime
+    end: datetime
+    step_seconds: float = 60.0
+    sky: Sky = Sky.CLEAR
+    scene: Scene = Scene.SKY_LIT
+    readings: tuple[OwnReading, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class LightPoint:
+    """Light at an instant; ``lux`` is the clear-sky model alone, ``ev100`` anchored, ``stops_per_minute`` its rate."""
+
+    at: datetime
+    altitude_deg: float
+    azimuth_deg: float
+    lux: float
+    ev100: float
+    sd_stops: float
+    stops_per_minute: float
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingStatus:
+    at: datetime
+    status: Status
+
+
+@dataclass(frozen=True, slots=True)
+class Forecast:
+    points: tuple[LightPoint, ...]
+    events: tuple[Event, ...]
+    readings: tuple[ReadingStatus, ...]
+
+
+def forecast(question: LightQuestion) -> Forecast:
+    """The light at every step, the named moments, and what became of the readings.
+
+    Raises
+    ------
+    Refusal
+        A period that runs backwards or is too long, too many points, or a reading out of bounds.
+    """
+    instants = _instants(question)
+    model = _Model(question)
+    readings = sorted(question.readings, key=lambda reading: reading.at)
+    anchored = model.anchored(readings)
+    return Forecast(
+        tuple(model.point(at, anchored) for at in instants),
+        events(question.place, question.start, question.end),
+        tuple(ReadingStatus(reading.at, status) for reading, status in zip(readings, anchored.status, strict=True)),
+    )
+
+
+def light_at(question: LightQuestion, at: datetime) -> LightPoint:
+    """The light at one instant."""
+    model = _Model(question)
+    return model.point(at, model.anchored(sorted(question.readings, key=lambda reading: reading.at)))
+
+
+def _instants(question: LightQuestion) -> list[datetime]:
+    span = question.end - question.start
+    if span <= timedelta(0):
+        raise Refusal("to", "The period ends before it begins.", "Give a later end.")
+    if span > LONGEST:
+        raise Refusal("to", "The period is longer than 7 days.", "Give at most 7 days.")
+    step = within("step_seconds", question.step_seconds, 1, 86_400, "s")
+    count = int(span.total_seconds() / step + 1e-9) + 1
+    if count > MOST_POINTS:
+        raise Refusal(
+            "step_seconds", f"That makes {count} points.", f"Take longer steps: at most {MOST_POINTS} points."
+        )
+    return [question.start + timedelta(seconds=step * turn) for turn in range(count)]
+
+
+class _Model:
+    """The forecast without the readings, and with them."""
+
+    def __init__(self, question: LightQuestion) -> None:
+        if len(question.readings) > MOST_READINGS:
+            raise Refusal(
+                "readings", f"{len(question.readings)} readings are too many.", f"Give {MOST_READINGS} at most."
+            )
+        for place, reading in enumerate(question.readings):
+            within(f"readings.{place}.ev100", reading.ev100, -20, 25, "EV")
+        self.question = question
+        self.lamps = question.scene is Scene.LAMP_LIT
+        self.lower = question.sky.stops + question.scene.stops
+        self._moon: dict[int, float] = {}
+
+    def minute(self, at: datetime) -> float:
+        return (at - self.question.start).total_seconds() / 60
+
+    def anchored(self, readings: Sequence[OwnReading]) -> Anchored:
+        """The readings as stops above the plain forecast, through the filter."""
+        offsets = []
+        for reading in readings:
+            altitude, _ = sun_at(self.question.place, reading.at)
+            offsets.append((self.minute(reading.at), reading.ev100 - self.plain(altitude, reading.at)))
+        return anchor(offsets)
+
+    def plain(self, altitude: float, at: datetime) -> float:
+        """EV at ISO 100 before any reading."""
+        if self.lamps:
+            return LAMPS_EV
+        lux = sun_lux(altitude)
+        if altitude < _MOON_COUNTS_BELOW:
+            lux += self._moonlight(at)
+        return ev100(lux) + self.lower
+
+    def _moonlight(self, at: datetime) -> float:
+        """The moon moves slowly: worked out every half hour and joined by straight lines."""
+        place = self.minute(at) / _MOON_STEP_MINUTES
+        low = int(place // 1)
+        share = place - low
+        return self._moon_at(low) * (1 - share) + self._moon_at(low + 1) * share
+
+    def _moon_at(self, step: int) -> float:
+        if step not in self._moon:
+            at = self.question.start + timedelta(minutes=step * _MOON_STEP_MINUTES)
+            self._moon[step] = moon_lux(*moon_at(self.question.place, at))
+        return self._moon[step]
+
+    def point(self, at: datetime, anchored: Anchored) -> LightPoint:
+        altitude, azimuth = sun_at(self.question.place, at)
+        lux = sun_lux(altitude)
+        rate = 0.0
+        if not self.lamps:
+            floor = NIGHT_LUX + (self._moonlight(at) if altitude < _MOON_COUNTS_BELOW else 0.0)
+            # A floor of moonlight or night does not fall with the sun.
+            share = max(0.0, 1 - floor / (lux + floor)) if altitude < _MOON_COUNTS_BELOW else 1.0
+            rate = ev_rate(altitude, azimuth, self.question.place.latitude) * share
+        if self.question.readings:
+            state = anchored.at(self.minute(at))
+            return LightPoint(at, altitude, azimuth, lux, self.plain(altitude, at) + state.a, state.sd, rate + state.b)
+        return LightPoint(at, altitude, azimuth, lux, self.plain(altitude, at), LEVEL_SD, rate)

@@ -1,0 +1,156 @@
+"""Moving light: closed forms, tables, film, and quadrature; what never fills."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jackstaff_core.closing import ClosingQuestion, closing
+from jackstaff_core.drift import (
+    Path,
+    close_after,
+    close_film,
+    critical_rate,
+    film_gathered,
+    gathered,
+    largest_reachable,
+    open_seconds,
+)
+from jackstaff_core.film import Additive, Power, Table
+from jackstaff_core.refusal import Refusal
+
+from .tables import facts, near
+
+TABLE_A = Path.through([(0.0, 0.0), (60.0, -0.3), (180.0, -1.2), (300.0, -1.5)])
+
+
+@facts("drift")
+def test_steady_drift(row: dict[str, str]) -> None:
+    needed, rate, delay = float(row["needed"]), float(row["rate"]) / 60, float(row["delay"])
+    path = Path.steady(rate, delay)
+    assert close_after(path, needed) == near(row["open"])
+    assert math.log2(gathered(path, 0, needed) / needed) == pytest.approx(float(row["error"]), abs=6e-6)
+    assert largest_reachable(path) == near(row["largest"])
+    assert critical_rate(needed, delay) * 60 == near(row["critical"])
+
+
+@pytest.mark.parametrize(("needed", "seconds"), [(30, 31.6769), (120, 165.219), (180, 317.67), (240, 526.161)])
+def test_a_table_of_light(needed: float, seconds: float) -> None:
+    assert close_after(TABLE_A, needed) == near(seconds)
+
+
+def test_more_of_the_table() -> None:
+    assert gathered(TABLE_A, 0, 180) == near(126.688)
+    # Opened a minute after the metering: the same path seen from the opening.
+    later = Path.through([(second - 60, stops) for second, stops in zip(TABLE_A.seconds, TABLE_A.stops, strict=True)])
+    assert close_after(later, 120) == near(240.92)
+    falling = closing(ClosingQuestion(240, 100, readings=((90, -0.5),), stops_per_minute=-0.5 / 1.5))
+    assert falling.gathered * 240 == near(82.9967)
+    assert falling.close_after_seconds == near(100 + 569.886, 5)
+    flat = closing(ClosingQuestion(240, 200, readings=((90, -0.5), (200, -0.6)), stops_per_minute=0.0))
+    assert flat.gathered * 240 == near(151.207)
+    assert flat.close_after_seconds == near(200 + 134.585)
+    film = close_film(TABLE_A, 60, Power(1.3))
+    assert film == near(581.51)
+    at_close = closing(ClosingQuestion(240, stops_per_minute=-0.25))
+    assert at_close.light_left_at_close == near(0.306853)
+
+
+@facts("drift_film")
+def test_drift_with_film(row: dict[str, str]) -> None:
+    metered, rate, delay = float(row["metered"]), float(row["rate"]) / 60, float(row["delay"])
+    path = Path.steady(rate, delay)
+    assert close_film(path, metered, Power(1.3)) == near(row["power"], 5)
+    assert close_film(path, metered, Additive(0.1, 1.6)) == near(row["additive"], 5)
+
+
+PATHS = st.lists(st.tuples(st.floats(1, 200), st.floats(-2, 2)), min_size=1, max_size=6).map(
+    lambda steps: Path.through([(0.0, 0.0), *_risen(steps)])
+)
+
+
+def _risen(steps: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    at, out = 0.0, []
+    for length, stops in steps:
+        at += length
+        out.append((at, stops))
+    return out
+
+
+@settings(max_examples=60, deadline=None)
+@given(PATHS, st.floats(1, 400))
+def test_the_integral_agrees_with_quadrature(path: Path, end: float) -> None:
+    count = 4000
+    mean = math.fsum(2.0 ** path.at(end * (place + 0.5) / count) for place in range(count)) / count
+    assert gathered(path, 0, end) == pytest.approx(mean * end, rel=2e-4)
+    needed = gathered(path, 0, end)
+    assert close_after(path, needed) == pytest.approx(end, rel=1e-6)
+    # In two sittings it is the same, and film that never fails is no film at all.
+    half = gathered(path, 0, end / 2)
+    assert close_after(path, needed, start=end / 2, held=half) == pytest.approx(end, rel=1e-6)
+    assert film_gathered(path, needed, Power(1.0), end) == pytest.approx(1, rel=1e-6)
+
+
+@given(st.floats(-0.9, 3), st.floats(0.01, 3000))
+def test_small_rates_lose_no_digits(x: float, needed: float) -> None:
+    rate = x / (math.log(2) * needed)
+    assert open_seconds(needed, rate * 1e-14) == pytest.approx(needed, rel=1e-12)
+    taken = open_seconds(needed, rate)
+    assert (taken < needed) == (x > 0) or abs(x) < 1e-9
+
+
+def test_constant_light_on_film_is_the_film_s_own_time() -> None:
+    still = Path.steady(0.0, 0.0)
+    for law in (Power(1.3), Additive(0.1), Table(((1, 1), (10, 18), (100, 320)))):
+        assert close_film(still, 60, law) == pytest.approx(law.corrected(60), rel=1e-6)
+
+
+def test_what_never_fills_says_how_to_get_out() -> None:
+    never = closing(ClosingQuestion(480, stops_per_minute=-0.2, delay_seconds=120))
+    assert (never.close_after_seconds, never.reaches, never.light_left_at_close) == (None, False, None)
+    assert never.largest_reachable_seconds == near(328.008)
+    assert never.error_if_closed_as_metered_stops == pytest.approx(-1.12681, abs=1e-5)
+    (harm,) = never.advice
+    assert (harm.code, harm.severity) == ("never_fills", "harm")
+    assert "thirds" in harm.text
+    hardly = closing(ClosingQuestion(240, stops_per_minute=-0.33))
+    assert hardly.reaches
+    assert {one.code for one in hardly.advice} >= {"hardly_fills", "ends_part"}
+    halved = closing(ClosingQuestion(240, stops_per_minute=-0.25))
+    assert "light_halves" in {one.code for one in halved.advice}
+    assert closing(ClosingQuestion(60)).advice == ()
+
+
+def test_readings_and_points_join() -> None:
+    # One reading and no rate: its slope since the metering goes on.
+    one = closing(ClosingQuestion(100, 60, delay_seconds=60, readings=((60, 0.2),)))
+    assert one.close_after_seconds == pytest.approx(close_after(Path.through([(-60, 0), (60, 0.2)]), 100))
+    # Points override the rate; after a reading they go on from where it lifted them.
+    points = tuple((60.0 * turn, -0.1 * turn) for turn in range(8))
+    assert closing(ClosingQuestion(100, ev_points=points, stops_per_minute=5.0)).close_after_seconds == pytest.approx(
+        close_after(Path.through(points), 100)
+    )
+    lifted = closing(ClosingQuestion(300, 120, readings=((120, 0.5),), ev_points=points))
+    path = Path.through([(0, 0), (120, 0.5), *((at, stops + 0.7) for at, stops in points if at > 120)])
+    assert lifted.close_after_seconds == pytest.approx(close_after(path, 300))
+    assert closing(ClosingQuestion(10, -5)).gathered == 0
+
+
+@pytest.mark.parametrize(
+    ("question", "field"),
+    [
+        (ClosingQuestion(0.0), "needed_seconds"),
+        (ClosingQuestion(10, delay_seconds=-1), "delay_seconds"),
+        (ClosingQuestion(10, stops_per_minute=99), "stops_per_minute"),
+        (ClosingQuestion(10, ev_points=((10, 0), (5, 1))), "ev_points"),
+        (ClosingQuestion(10, ev_points=((10, 99.0),)), "ev_points.0.stops"),
+        (ClosingQuestion(10, readings=((math.nan, 1.0),)), "readings.0.at_seconds"),
+    ],
+)
+def test_what_cannot_be_closed_is_refused(question: ClosingQuestion, field: str) -> None:
+    with pytest.raises(Refusal) as refused:
+        closing(question)
+    assert refused.value.field == field

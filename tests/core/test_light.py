@@ -1,0 +1,199 @@
+"""The light over the clock: the model's vectors, the filter's, events that do and do not happen."""
+
+from __future__ import annotations
+
+import math
+from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
+
+import pytest
+from astral import Observer
+from astral.sun import sun as library_sun
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jackstaff_core.anchoring import Status, anchor
+from jackstaff_core.daylight import ev100, ev_rate, moon_lux, stops_per_degree, sun_lux
+from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, Sky, forecast, light_at
+from jackstaff_core.heavens import EVENTS, Place, events, in_frame, moon_at, sun_at
+from jackstaff_core.refusal import Refusal
+
+from .tables import facts, near
+
+VARDSUND = Place(58.05, 6.80)
+
+
+def utc(text: str) -> datetime:
+    return datetime.fromisoformat(text).replace(tzinfo=UTC)
+
+
+@facts("daylight")
+def test_clear_sky(row: dict[str, str]) -> None:
+    altitude = float(row["altitude"])
+    assert sun_lux(altitude) == near(row["lux"])
+    assert ev100(sun_lux(altitude)) == near(row["ev100"])
+    assert stops_per_degree(altitude) == near(row["slope"])
+
+
+@given(st.floats(-17.9, 89), st.floats(0.01, 1))
+def test_light_rises_with_the_sun_without_a_step(altitude: float, more: float) -> None:
+    assert sun_lux(altitude) < sun_lux(min(90.0, altitude + more))
+    assert abs(math.log2(sun_lux(altitude + 1e-6) / sun_lux(altitude))) < 1e-4
+
+
+@facts("sun")
+def test_sun(row: dict[str, str]) -> None:
+    at = utc(row["time"].removesuffix(" UTC"))
+    place = Place(float(row["latitude"]), float(row["longitude"]))
+    altitude, azimuth = sun_at(place, at)
+    assert altitude == pytest.approx(float(row["altitude"]), abs=0.02)
+    assert azimuth == pytest.approx(float(row["azimuth"]), abs=0.03)
+    assert sun_lux(altitude) == pytest.approx(float(row["lux"]), rel=0.03)
+    assert ev_rate(altitude, azimuth, place.latitude) == pytest.approx(float(row["rate"]), abs=0.002)
+
+
+def test_the_moon_sets_a_floor() -> None:
+    # A full moon at 45 deg is the sun at -8.7 deg.
+    assert moon_lux(45, 180) == pytest.approx(0.16, rel=0.1)
+    assert moon_lux(45, 180) == pytest.approx(sun_lux(-8.7), rel=0.2)
+    assert moon_lux(-2, 180) == 0
+    assert moon_lux(30, 90) < moon_lux(30, 180) / 5
+    altitude, elongation = moon_at(VARDSUND, utc("2027-04-20T22:00"))
+    assert -90 <= altitude <= 90
+    assert elongation > 150
+
+
+@pytest.mark.parametrize(
+    ("values", "status", "a", "b", "sd_a", "sd_b", "ahead", "sd_ahead"),
+    [
+        ([-0.62, -0.55, -0.7, -0.48, -0.66, -0.52], "ok ok ok ok ok ok", -0.560353, 0.00241015, 0.113046, 0.0153002,
+         -0.536252, 0.279096),
+        ([-0.62, -0.55, -2.3, -0.48, -0.66, -0.52], "ok ok held ok ok ok", -0.551326, 0.00165537, 0.113629, 0.0153304,
+         -0.534773, 0.279102),
+        ([-0.62, -0.55, -0.6, -2.3, -2.42, -2.35], "ok ok ok held jump ok", -2.36564, -0.00432615, 0.113451, 0.0206686,
+         -2.40891, 0.316159),
+    ],
+)  # fmt: skip
+def test_readings_correct_the_forecast(
+    values: list[float], status: str, a: float, b: float, sd_a: float, sd_b: float, ahead: float, sd_ahead: float
+) -> None:
+    found = anchor([(3.0 * turn, value) for turn, value in enumerate(values)])
+    last = found.states[-1]
+    assert [one.value for one in found.status] == status.split()
+    assert [last.a, last.b, last.sd, math.sqrt(last.p11)] == pytest.approx([a, b, sd_a, sd_b], rel=2e-5)
+    assert [last.at(25.0).a, last.at(25.0).sd] == pytest.approx([ahead, sd_ahead], rel=2e-5)
+
+
+def test_the_first_reading_always_anchors() -> None:
+    found = anchor([(0.0, -5.0)])
+    assert found.status == (Status.OK,)
+    assert found.states[0].a == pytest.approx(-5, abs=0.02)
+    assert anchor([]).at(10.0).sd == pytest.approx(1.05, abs=0.02)
+
+
+def dawn(**more: object) -> LightQuestion:
+    return LightQuestion(VARDSUND, utc("2027-04-17T03:00"), utc("2027-04-17T06:00"), **more)  # type: ignore[arg-type]
+
+
+def test_a_dawn_is_anchored_and_its_band_grows_with_the_reading_s_age() -> None:
+    plain = forecast(dawn())
+    assert len(plain.points) == 181
+    assert plain.points[0].sd_stops == 1.0
+    assert all(one.ev100 < two.ev100 for one, two in zip(plain.points, plain.points[1:], strict=False))
+    at = utc("2027-04-17T04:10")
+    metered = light_at(dawn(), at).ev100 - 4.2
+    read = forecast(dawn(readings=(OwnReading(at, metered),)))
+    point = next(one for one in read.points if one.at == at)
+    assert point.ev100 == pytest.approx(metered, abs=0.1)
+    assert point.sd_stops < 0.2 < read.points[-1].sd_stops
+    assert read.points[0].sd_stops > point.sd_stops
+    assert read.readings[0].status is Status.OK
+    # The rate is that of the light itself.
+    later = next(one for one in plain.points if one.at == at + timedelta(minutes=1))
+    here = next(one for one in plain.points if one.at == at)
+    assert later.ev100 - here.ev100 == pytest.approx(here.stops_per_minute, abs=0.01)
+    # The clear-sky model itself is not touched by readings or sky.
+    assert [one.lux for one in read.points] == [one.lux for one in plain.points]
+    heavy = forecast(dawn(sky=Sky.HEAVY)).points[90]
+    assert heavy.ev100 == pytest.approx(plain.points[90].ev100 - 3.3)
+    assert heavy.lux == plain.points[90].lux
+    lamps = forecast(dawn(scene=Scene.LAMP_LIT)).points
+    assert {point.stops_per_minute for point in lamps} == {0.0}
+    assert lamps[0].ev100 == lamps[-1].ev100
+
+
+@pytest.mark.parametrize(
+    ("place", "day"),
+    [
+        (VARDSUND, "2027-04-17"),
+        (VARDSUND, "2027-03-28"),  # the clocks change
+        (Place(-33.9, 18.4), "2027-06-21"),
+        (Place(0.0, -60.0), "2027-09-23"),
+        (Place(65.0, 20.0), "2027-12-10"),
+    ],
+)
+def test_sunrise_noon_and_sunset_are_the_library_s_own(place: Place, day: str) -> None:
+    noon = utc(day + "T12:00") - timedelta(hours=place.longitude / 15)
+    found = {event.name: event.at for event in events(place, noon - timedelta(hours=12), noon + timedelta(hours=12))}
+    own = library_sun(Observer(place.latitude, place.longitude), date=noon.date(), tzinfo=ZoneInfo("UTC"))
+    for name in ("sunrise", "noon", "sunset"):
+        at = found[name]
+        assert at is not None
+        assert abs((at - own[name]).total_seconds()) < 90, name
+    order = [found[name] for name, _, _ in EVENTS if found[name] is not None]
+    assert order == sorted(order, key=lambda at: at or noon)
+
+
+def test_what_does_not_happen_says_so() -> None:
+    north = Place(75.0, 20.0)
+    summer = {event.name: event.at for event in events(north, utc("2027-06-21T00:00"), utc("2027-06-22T00:00"))}
+    winter = {event.name: event.at for event in events(north, utc("2027-12-21T00:00"), utc("2027-12-22T00:00"))}
+    assert (summer["sunrise"], summer["sunset"], summer["civil_dusk"]) == (None, None, None)
+    assert summer["noon"] is not None
+    assert winter["sunrise"] is None
+    assert winter["nautical_dawn"] is not None
+    assert summer.keys() == winter.keys() == {name for name, _, _ in EVENTS}
+
+
+@pytest.mark.parametrize(
+    ("focal", "azimuth", "elevation", "sun_azimuth", "sun_altitude", "place"),
+    [
+        (24, 90, 5, 100, 3, (4.22833, -0.818726)),
+        (16, 90, 0, 130, 10, (13.4256, 3.68286)),
+        (50, 90, 0, 120, 2, (28.8675, 2.01615)),
+        (24, 90, 0, 270, 5, None),
+    ],
+)
+def test_where_the_sun_is_in_the_frame(
+    focal: float, azimuth: float, elevation: float, sun_azimuth: float, sun_altitude: float,
+    place: tuple[float, float] | None,
+) -> None:  # fmt: skip
+    found = in_frame(focal, azimuth, elevation, sun_azimuth, sun_altitude)
+    assert (found is None) == (place is None)
+    if found and place:
+        assert list(found) == pytest.approx(list(place), rel=1e-5)
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.floats(-89, 89), st.floats(-180, 180), st.integers(0, 364))
+def test_no_place_or_day_breaks_the_forecast(latitude: float, longitude: float, day: int) -> None:
+    start = utc("2027-01-01T00:00") + timedelta(days=day)
+    found = forecast(LightQuestion(Place(latitude, longitude), start, start + timedelta(days=1), 3600.0))
+    assert len(found.points) == 25
+    assert all(-15 < point.ev100 < 17 and abs(point.stops_per_minute) < 0.5 for point in found.points)
+
+
+@pytest.mark.parametrize(
+    "bad",
+    [
+        lambda: Place(91.0, 0.0),
+        lambda: Place(0.0, 200.0),
+        lambda: forecast(LightQuestion(VARDSUND, utc("2027-04-17T06:00"), utc("2027-04-17T03:00"))),
+        lambda: forecast(LightQuestion(VARDSUND, utc("2027-04-01T00:00"), utc("2027-04-09T00:00"), 3600.0)),
+        lambda: forecast(LightQuestion(VARDSUND, utc("2027-04-01T00:00"), utc("2027-04-07T00:00"), 1.0)),
+        lambda: forecast(dawn(readings=(OwnReading(utc("2027-04-17T03:00"), 99.0),))),
+    ],
+)
+def test_what_cannot_be_forecast_is_refused(bad: object) -> None:
+    with pytest.raises(Refusal):
+        bad()  # type: ignore[operator]
