@@ -191,5 +191,7 @@ class _Model:
             rate = ev_rate(altitude, azimuth, self.question.place.latitude) * share
         if self.question.readings:
             state = anchored.at(self.minute(at))
-            return LightPoint(at, altitude, azimuth, lux, self.plain(altitude, at) + state.a, state.sd, rate + state.b)
+            # However old the reading, the anchored light is known no worse than without it.
+            sd = min(state.sd, LEVEL_SD)
+            return LightPoint(at, altitude, azimuth, lux, self.plain(altitude, at) + state.a, sd, rate + state.b)
         return LightPoint(at, altitude, azimuth, lux, self.plain(altitude, at), LEVEL_SD, rate)

@@ -352,6 +352,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Light
+         * @description The light at every step of a period, its named moments, and what became of the readings.
+         */
+        post: operations["jackstaff_api_light_light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/looks": {
         parameters: {
             query?: never;
@@ -432,6 +452,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outing/budget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Frames
+         * @description How many frames fit before time or battery ends.
+         */
+        post: operations["jackstaff_api_outing_frames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/plausible": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fits
+         * @description Whether a reading fits the light there can be at that place and time.
+         */
+        post: operations["jackstaff_api_outing_fits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swaps
+         * @description Which stack and aperture when, so that the time stays in the aim with the fewest changes.
+         */
+        post: operations["jackstaff_api_outing_swaps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/tide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tide
+         * @description The water's height between one's own high and low waters, and when to leave.
+         */
+        post: operations["jackstaff_api_outing_tide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/wait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Waiting
+         * @description When the light will be what is wanted, from ``from`` on, or that it will not be before ``to``.
+         */
+        post: operations["jackstaff_api_outing_waiting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reach": {
         parameters: {
             query?: never;
@@ -486,6 +606,26 @@ export interface paths {
          * @description What is wrong with a stack before it goes on, each finding with why and a cure.
          */
         post: operations["jackstaff_api_stacks_rig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close
+         * @description When to close: what has gathered by now, when it is enough, and whether it ever will be.
+         */
+        post: operations["jackstaff_api_run_close"];
         delete?: never;
         options?: never;
         head?: never;
@@ -870,6 +1010,48 @@ export interface components {
             /** Sharp To */
             sharp_to: number;
         };
+        /** BudgetAnswer */
+        BudgetAnswer: {
+            /** By Battery */
+            by_battery: number | null;
+            /** By Time */
+            by_time: number;
+            /** Camera Busy Seconds */
+            camera_busy_seconds: number;
+            /** Ends By */
+            ends_by: string;
+            /** Frames */
+            frames: number;
+        };
+        /** BudgetAsked */
+        BudgetAsked: {
+            /** Available Seconds */
+            available_seconds: number;
+            /** Battery Wh */
+            battery_wh?: number | null;
+            /**
+             * Celsius
+             * @default 10
+             */
+            celsius: number;
+            /**
+             * Draw W
+             * @default 3
+             */
+            draw_w: number;
+            /**
+             * Handling Seconds
+             * @default 30
+             */
+            handling_seconds: number;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
+            /** Seconds */
+            seconds: number;
+        };
         /** CameraAsked */
         CameraAsked: {
             /**
@@ -922,6 +1104,60 @@ export interface components {
             /** Said */
             said: string;
         };
+        /** CloseAnswer */
+        CloseAnswer: {
+            /** Advice */
+            advice: components["schemas"]["AdviceAnswer"][];
+            /** Close After Seconds */
+            close_after_seconds: number | null;
+            /** Error If Closed As Metered Stops */
+            error_if_closed_as_metered_stops: number;
+            /** Gathered */
+            gathered: number;
+            /** Largest Reachable Seconds */
+            largest_reachable_seconds: number | null;
+            /** Light Left At Close */
+            light_left_at_close: number | null;
+            /** Reaches */
+            reaches: boolean;
+        };
+        /**
+         * CloseAsked
+         * @description ``at_seconds`` from the opening, negative before it; stops relative to the metering.
+         */
+        CloseAsked: {
+            /**
+             * Delay Seconds
+             * @default 0
+             */
+            delay_seconds: number;
+            /**
+             * Ev Points
+             * @default []
+             */
+            ev_points: components["schemas"]["PointAsked"][];
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            /** Needed Seconds */
+            needed_seconds: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["PointAsked"][];
+            /** Stops Per Minute */
+            stops_per_minute?: number | null;
+        };
         /**
          * ClosedBy
          * @enum {string}
@@ -970,6 +1206,13 @@ export interface components {
              * @default 960
              */
             width: number;
+        };
+        /** EventAnswer */
+        EventAnswer: {
+            /** At */
+            at: string | null;
+            /** Name */
+            name: string;
         };
         /** ExposureAnswer */
         ExposureAnswer: {
@@ -1591,6 +1834,66 @@ export interface components {
              */
             sort: "lens";
         };
+        /** LightAnswer */
+        LightAnswer: {
+            /** Events */
+            events: components["schemas"]["EventAnswer"][];
+            /** Points */
+            points: components["schemas"]["LightPointAnswer"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingStatusAnswer"][];
+        };
+        /** LightAsked */
+        LightAsked: {
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+            /**
+             * Step Seconds
+             * @default 60
+             */
+            step_seconds: number;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+        };
+        /** LightPointAnswer */
+        LightPointAnswer: {
+            /** Altitude Deg */
+            altitude_deg: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Azimuth Deg */
+            azimuth_deg: number;
+            /** Ev100 */
+            ev100: number;
+            /** Lux */
+            lux: number;
+            /** Sd Stops */
+            sd_stops: number;
+            /** Stops Per Minute */
+            stops_per_minute: number;
+        };
         /** LooksAnswer */
         LooksAnswer: {
             /** Advice */
@@ -1696,6 +1999,16 @@ export interface components {
             /** Low */
             low: number;
         };
+        /** OwnReadingAsked */
+        OwnReadingAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ev100 */
+            ev100: number;
+        };
         /** OwnedAsked */
         OwnedAsked: {
             /** Id */
@@ -1717,6 +2030,45 @@ export interface components {
              * @default 0
              */
             offset: number;
+        };
+        /** PlausibleAnswer */
+        PlausibleAnswer: {
+            advice: components["schemas"]["AdviceAnswer"] | null;
+            /** Ev100 */
+            ev100: number;
+            /** Forecast Ev100 */
+            forecast_ev100: number;
+            /** Sd Stops */
+            sd_stops: number;
+        };
+        /** PlausibleAsked */
+        PlausibleAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+        };
+        /** PointAsked */
+        PointAsked: {
+            /** At Seconds */
+            at_seconds: number;
+            /** Stops */
+            stops: number;
         };
         /** PowerAsked */
         PowerAsked: {
@@ -1789,6 +2141,15 @@ export interface components {
             shutter?: string | number | null;
             /** @default third */
             step: components["schemas"]["Step"];
+        };
+        /** ReadingStatusAnswer */
+        ReadingStatusAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            status: components["schemas"]["Status"];
         };
         /** ReadoutAnswer */
         ReadoutAnswer: {
@@ -1914,6 +2275,11 @@ export interface components {
             /** Shutter */
             shutter: components["schemas"]["MarkAnswer"][];
         };
+        /**
+         * Scene
+         * @enum {string}
+         */
+        Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
         /** SeenAnswer */
         SeenAnswer: {
             /** Blur Px */
@@ -1997,6 +2363,11 @@ export interface components {
             /** Username */
             username: string;
         };
+        /**
+         * Sky
+         * @enum {string}
+         */
+        Sky: "clear" | "thin" | "overcast" | "heavy";
         /** SortAnswer */
         SortAnswer: {
             /** Facts */
@@ -2092,6 +2463,11 @@ export interface components {
          * @enum {string}
          */
         State: "open" | "closed" | "aborted";
+        /**
+         * Status
+         * @enum {string}
+         */
+        Status: "ok" | "held" | "jump";
         /** SteerAnswer */
         SteerAnswer: {
             /** Missing Stops */
@@ -2184,6 +2560,33 @@ export interface components {
             /** Stops Max */
             stops_max?: number | null;
         };
+        /** StretchAnswer */
+        StretchAnswer: {
+            /** Aperture */
+            aperture: string | null;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** First Seconds */
+            first_seconds: number | null;
+            /** Glass */
+            glass: string[] | null;
+            /** Hand Moves */
+            hand_moves: number;
+            /** Hand Seconds */
+            hand_seconds: number;
+            /** Iso */
+            iso: string | null;
+            /** Last Seconds */
+            last_seconds: number | null;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+        };
         /**
          * SubjectAsked
          * @description Its kind, and what is known of it; which facts a kind takes is the core's business.
@@ -2225,6 +2628,69 @@ export interface components {
              */
             sort: "support";
         };
+        /** SwapsAnswer */
+        SwapsAnswer: {
+            /** Changes */
+            changes: number;
+            /** Stretches */
+            stretches: components["schemas"]["StretchAnswer"][];
+        };
+        /**
+         * SwapsAsked
+         * @description The aim in seconds, the kit as for /stacks, what is on the lens now.
+         */
+        SwapsAsked: {
+            /** Apertures */
+            apertures: (string | number)[];
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /** From Seconds */
+            from_seconds: number;
+            /** Glass */
+            glass: components["schemas"]["KitGlassAsked"][];
+            /** Isos */
+            isos: (string | number)[];
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * On
+             * @default []
+             */
+            on: string[];
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /**
+             * Sharp To
+             * @default 11
+             */
+            sharp_to: string | number;
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+            /** Slots */
+            slots: number;
+            /**
+             * Step Seconds
+             * @default 60
+             */
+            step_seconds: number;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+            /** To Seconds */
+            to_seconds: number;
+        };
         /** TableAsked */
         TableAsked: {
             /**
@@ -2244,6 +2710,49 @@ export interface components {
              * @default 0.3333333333333333
              */
             within_stops: number;
+        };
+        /**
+         * TideAnswer
+         * @description Heights are null outside the entered waters; ``leave_by`` null where nothing floods or is known.
+         */
+        TideAnswer: {
+            /** Floods At */
+            floods_at: string | null;
+            /** Height M */
+            height_m: number | null;
+            /** Heights */
+            heights: (number | null)[];
+            /** Known Until */
+            known_until: string | null;
+            /** Leave By */
+            leave_by: string | null;
+        };
+        /** TideAsked */
+        TideAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Floods At M */
+            floods_at_m?: number | null;
+            /**
+             * Margin Minutes
+             * @default 15
+             */
+            margin_minutes: number;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: string[];
+            /**
+             * Walk Minutes
+             * @default 0
+             */
+            walk_minutes: number;
+            /** Waters */
+            waters: components["schemas"]["WaterAsked"][];
         };
         /** TradeAnswer */
         TradeAnswer: {
@@ -2365,6 +2874,48 @@ export interface components {
             /** Weak End */
             weak_end: number;
         };
+        /** WaitAnswer */
+        WaitAnswer: {
+            /** At */
+            at: string | null;
+            /** Give Or Take Minutes */
+            give_or_take_minutes: number | null;
+            /** Stops To Go */
+            stops_to_go: number;
+        };
+        /** WaitAsked */
+        WaitAsked: {
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+            /**
+             * Step Seconds
+             * @default 60
+             */
+            step_seconds: number;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+            /** Wanted Ev100 */
+            wanted_ev100: number;
+        };
         /** WantAnswer */
         WantAnswer: {
             /** Kind */
@@ -2378,6 +2929,16 @@ export interface components {
             kind: string;
             /** Look */
             look: string;
+        };
+        /** WaterAsked */
+        WaterAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Height M */
+            height_m: number;
         };
         /** WindowAnswer */
         WindowAnswer: {
@@ -3129,6 +3690,39 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_light_light: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LightAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LightAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_looks_windows: {
         parameters: {
             query?: never;
@@ -3261,6 +3855,171 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_outing_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BudgetAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BudgetAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_fits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlausibleAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlausibleAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_swaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapsAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_tide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TideAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TideAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_waiting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaitAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_stacks_reaching: {
         parameters: {
             query?: never;
@@ -3347,6 +4106,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_run_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CloseAnswer"];
                 };
             };
             /** @description Refused, with the cure */

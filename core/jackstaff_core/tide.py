@@ -1,0 +1,87 @@
+"""Tide between a person's own high and low waters, and when to leave.
+
+    h = h_low + (h_high - h_low)/2 (1 - cos(pi (t - t_low)/(t_high - t_low)))        between two entered extremes
+    leave by = the instant the water reaches the height at which the way back floods, less the walk and a margin
+
+Source: half-cosine between extremes. Limits: the entered waters alone; beyond them nothing is known. A reminder, not a
+guarantee: wind, swell and pressure lift water over any table. Verdict: computed from entered values.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from itertools import pairwise
+
+from .refusal import Refusal, within
+
+
+@dataclass(frozen=True, slots=True)
+class Water:
+    """A high or low water: when, and its height [m] over the chart's zero."""
+
+    at: datetime
+    height_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class LeaveBy:
+    """``at`` None when the way back does not flood between the entered waters."""
+
+    at: datetime | None
+    floods_at: datetime | None
+    known_until: datetime
+
+
+def _sound(waters: Sequence[Water]) -> list[Water]:
+    if len(waters) < 2:
+        raise Refusal("waters", "A tide needs a high and a low water.", "Enter at least two from the tide table.")
+    ordered = sorted(waters, key=lambda water: water.at)
+    for place, water in enumerate(ordered):
+        within(f"waters.{place}.height_m", water.height_m, -5, 25, "m")
+        if place and not timedelta(hours=1) <= water.at - ordered[place - 1].at <= timedelta(hours=16):
+            raise Refusal(f"waters.{place}.at", "High and low water are hours apart.", "Check the times of the table.")
+    return ordered
+
+
+def height(waters: Sequence[Water], at: datetime) -> float | None:
+    """Height [m] at an instant, None outside the entered waters.
+
+    Raises
+    ------
+    Refusal
+        Fewer than two waters, a height out of bounds, or times too close or too far apart.
+    """
+    ordered = _sound(waters)
+    for before, after in pairwise(ordered):
+        if before.at <= at <= after.at:
+            share = (at - before.at) / (after.at - before.at)
+            return before.height_m + (after.height_m - before.height_m) / 2 * (1 - math.cos(math.pi * share))
+    return None
+
+
+def leave_by(
+    waters: Sequence[Water], floods_at_m: float, walk_minutes: float, margin_minutes: float, now: datetime
+) -> LeaveBy:
+    """When to turn back, from ``now`` on.
+
+    Raises
+    ------
+    Refusal
+        As :func:`height`; a height, walk or margin out of bounds.
+    """
+    ordered = _sound(waters)
+    within("floods_at_m", floods_at_m, -5, 25, "m")
+    walk = within("walk_minutes", walk_minutes, 0, 600, "min")
+    back = timedelta(minutes=walk + within("margin_minutes", margin_minutes, 0, 600, "min"))
+    known_until = ordered[-1].at
+    at = max(now, ordered[0].at)
+    step = timedelta(minutes=2)
+    while at <= known_until:
+        level = height(ordered, at)
+        if level is not None and level >= floods_at_m:
+            return LeaveBy(at - back, at, known_until)
+        at += step
+    return LeaveBy(None, None, known_until)

@@ -1,0 +1,182 @@
+"""Planning an outing: waiting, swapping, tide, frame budget, and whether a reading can be."""
+
+from __future__ import annotations
+
+import math
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jackstaff_core.budget import BudgetQuestion, battery_frames, budget, derate
+from jackstaff_core.finder import GlassKind, KitGlass
+from jackstaff_core.forecast import LightPoint, LightQuestion, OwnReading, forecast, light_at
+from jackstaff_core.heavens import Place
+from jackstaff_core.plausibility import plausible
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.scales import apertures
+from jackstaff_core.swaps import SwapQuestion, plan
+from jackstaff_core.tide import Water, height, leave_by
+from jackstaff_core.waiting import wait
+
+PLACE = Place(58.05, 6.80)
+BEGIN = datetime(2027, 4, 17, 3, 0, tzinfo=UTC)
+KIT = (
+    KitGlass("three", GlassKind.SOLID, 3.0),
+    KitGlass("six", GlassKind.SOLID, 6.0),
+    KitGlass("ten", GlassKind.SOLID, 10.0),
+    KitGlass("turn", GlassKind.VARIABLE, min=2.0, max=5.0),
+)
+
+
+def dawn(hours: float = 3, step: float = 60.0, **more: object) -> LightQuestion:
+    return LightQuestion(PLACE, BEGIN, BEGIN + timedelta(hours=hours), step, **more)  # type: ignore[arg-type]
+
+
+def path(levels: list[float]) -> tuple[LightPoint, ...]:
+    return tuple(
+        LightPoint(BEGIN + timedelta(minutes=turn), 0, 0, 1, level, 0.2, 0) for turn, level in enumerate(levels)
+    )
+
+
+def asked(levels: list[float], **more: object) -> SwapQuestion:
+    given: dict[str, object] = {
+        "light": path(levels), "from_seconds": 20.0, "to_seconds": 60.0, "glass": KIT, "slots": 2,
+        "apertures": ("5.6", "16"), "isos": ("100",),
+    }  # fmt: skip
+    return SwapQuestion(**{**given, **more})  # type: ignore[arg-type]
+
+
+def test_waiting_tells_when_and_how_surely() -> None:
+    light = forecast(dawn())
+    wanted = light.points[25].ev100
+    found = wait(dawn(), wanted)
+    assert found.at is not None
+    assert abs((found.at - light.points[25].at).total_seconds()) < 60
+    assert found.stops_to_go == pytest.approx(wanted - light.points[0].ev100)
+    # A reading makes it surer; what never comes has no time.
+    anchored = wait(dawn(readings=(OwnReading(BEGIN, light.points[0].ev100),)), wanted)
+    assert (anchored.give_or_take_minutes or 99) < (found.give_or_take_minutes or 0)
+    assert wait(dawn(), 20.0).at is None
+    assert wait(dawn(), light.points[0].ev100 - 3).at is None
+    with pytest.raises(Refusal):
+        wait(dawn(30), 5.0)
+
+
+def test_a_dawn_is_kept_in_the_aim_with_few_changes() -> None:
+    levels = [point.ev100 for point in forecast(dawn(3)).points]
+    found = plan(asked(levels))
+    shown = [stretch for stretch in found.stretches if stretch.glass is not None]
+    assert found.stretches[0].start == BEGIN
+    assert 2 <= len(shown) <= 6
+    for stretch in shown:
+        assert 20 * 0.999 <= (stretch.first_seconds or 0) <= 60 * 1.001
+        assert 20 * 0.999 <= (stretch.last_seconds or 0) <= 60 * 1.001
+    assert all(one.end == two.start for one, two in zip(found.stretches, found.stretches[1:], strict=False))
+    assert found.changes == len(found.stretches) - 1
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.lists(st.floats(-1.5, 1.5), min_size=3, max_size=30), st.floats(-4, 14))
+def test_the_plan_leaves_the_aim_only_where_every_stack_would_and_changes_least(
+    moves: list[float], begun: float
+) -> None:
+    levels = [begun + sum(moves[:turn]) for turn in range(len(moves))]
+    question = asked(levels, apertures=("8", "11"), glass=KIT[:3])
+    found = plan(question)
+    serving = [_serving(level) for level in levels]
+    at = 0
+    for stretch in found.stretches:
+        steps = round((stretch.end - stretch.start).total_seconds() / 60) + (stretch is found.stretches[-1])
+        for step in range(at, at + steps):
+            assert (stretch.glass is None) == (not serving[step])
+            if stretch.glass is not None:
+                assert (frozenset(stretch.glass), stretch.aperture) in serving[step]
+        at += steps
+    # By force: the fewest stretches that stay in the aim wherever that is possible.
+    assert len([one for one in found.stretches if one.glass is not None]) == _fewest(serving)
+
+
+def _serving(level: float) -> set[tuple[frozenset[str], str]]:
+    found = set()
+    strengths = {"three": 3.0, "six": 6.0, "ten": 10.0}
+    names = list(strengths)
+    for bits in range(8):
+        chosen = frozenset(name for place, name in enumerate(names) if bits >> place & 1)
+        if len(chosen) > 2:
+            continue
+        for mark in apertures().between(8, 11.4):
+            time = 2 * math.log2(mark.exact) - level + sum(strengths[name] for name in chosen)
+            if math.log2(20) - 1e-8 <= time <= math.log2(60) + 1e-8:
+                found.add((chosen, mark.label))
+    return found
+
+
+def _fewest(serving: list[set[tuple[frozenset[str], str]]]) -> int:
+    count, standing = 0, set[tuple[frozenset[str], str]]()
+    for ways in serving:
+        if standing & ways:
+            standing &= ways
+        else:
+            standing = set(ways)
+            count += bool(ways)
+    return count
+
+
+def test_a_swap_prefers_what_is_on_and_counts_the_hands() -> None:
+    found = plan(asked([6.0] * 5, on=("six",)))
+    (only,) = found.stretches
+    assert (only.glass, only.hand_moves, only.hand_seconds, found.changes) == (("six",), 0, 0.0, 0)
+    fallen = plan(asked([10.0] * 5 + [6.0] * 5, glass=KIT[:3], on=("ten",)))
+    assert next(one.hand_moves for one in fallen.stretches) == 0
+    nothing = plan(asked([30.0] * 3))
+    assert (nothing.stretches[0].glass, nothing.changes) == (None, 0)
+    for bad in ({"from_seconds": 60.0, "to_seconds": 20.0}, {"light": path([1.0])}, {"isos": ()}):
+        with pytest.raises(Refusal):
+            plan(asked([6.0] * 5, **bad))
+
+
+LOW, HIGH = Water(BEGIN, 0.4), Water(BEGIN + timedelta(hours=6.5), 3.1)
+
+
+def test_tide_between_one_s_own_waters() -> None:
+    for hours, metres in ((1, 0.554634), (3.25, 1.75), (5, 2.76049)):
+        assert height([HIGH, LOW], BEGIN + timedelta(hours=hours)) == pytest.approx(metres, rel=1e-5)
+    assert height([LOW, HIGH], BEGIN + timedelta(hours=9)) is None
+    found = leave_by([LOW, HIGH], 1.75, 20, 15, BEGIN)
+    assert found.floods_at is not None
+    assert found.at == found.floods_at - timedelta(minutes=35)
+    assert abs((found.floods_at - BEGIN).total_seconds() / 3600 - 3.25) < 0.05
+    never = leave_by([LOW, HIGH], 4.0, 20, 15, BEGIN)
+    assert (never.at, never.known_until) == (None, HIGH.at)
+    for bad in ([LOW], [LOW, Water(BEGIN + timedelta(minutes=10), 1)], [LOW, Water(HIGH.at, 99)]):
+        with pytest.raises(Refusal):
+            leave_by(bad, 1.0, 10, 10, BEGIN)
+
+
+def test_how_many_frames_fit() -> None:
+    # Published: 14 Wh, 240 s, 3 W: 26 frames with noise reduction, 37 in the cold without.
+    assert battery_frames(14, 3, 240, True, 0.85) == 26
+    assert battery_frames(14, 3, 240, False, 0.6) == 37
+    assert [derate(celsius) for celsius in (-30, -10, 0, 10, 20, 40)] == pytest.approx(
+        [0.55, 0.55, 0.7, 0.775, 0.85, 0.85]
+    )
+    found = budget(BudgetQuestion(240, 3600))
+    assert (found.frames, found.ends_by, found.by_battery) == (1 + (3600 - 240) // 270, "time", None)
+    slow = budget(BudgetQuestion(240, 3600, noise_reduction=True))
+    assert (slow.frames, slow.camera_busy_seconds) == (1 + (3600 - 240) // 510, 480)
+    flat = budget(BudgetQuestion(240, 36_000, battery_wh=2.0, celsius=-10))
+    assert (flat.ends_by, flat.frames) == ("battery", flat.by_battery)
+    assert budget(BudgetQuestion(240, 100)).frames == 0
+    with pytest.raises(Refusal):
+        budget(BudgetQuestion(0, 100))
+
+
+@pytest.mark.parametrize(
+    ("apart", "code"), [(6, "too_bright"), (0.5, None), (-2.5, None), (-5, "too_dark"), (-12, "glass_still_on")]
+)
+def test_a_reading_is_held_against_the_sky(apart: float, code: str | None) -> None:
+    light = light_at(dawn(), BEGIN + timedelta(hours=3))
+    word = plausible(light.ev100 + apart, light)
+    assert (word and word.code) == code
