@@ -13,7 +13,7 @@ from urllib.parse import urlparse
 from playwright.sync_api import sync_playwright
 from tools.serving import CHROMIUM, serving
 
-from bench import drawing, finder
+from bench import drawing, finder, light
 
 ROUNDS = 1500
 PRESSES = 120
@@ -29,6 +29,7 @@ QUESTION = json.dumps(
 def main() -> None:
     finder.main()
     drawing.main()
+    light.main()
     with tempfile.TemporaryDirectory() as data, serving(Path(data)) as server:
         _exposure_against_health(server.url)
         _key_to_paint(server.url)

@@ -14,6 +14,7 @@ Verdict: computed, with its sd.
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -85,8 +86,8 @@ class Anchored:
 
     def at(self, minute: float) -> State:
         """The state from what was known by ``minute``; before the first reading that one serves backwards."""
-        known = [state for state in self.states if state.minute <= minute + 1e-9]
-        return (known[-1] if known else self.states[0]).at(minute)
+        place = bisect_right(self.states, minute + 1e-9, key=lambda state: state.minute)
+        return self.states[max(0, place - 1)].at(minute)
 
 
 def prior(minute: float) -> State:

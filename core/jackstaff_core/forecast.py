@@ -13,7 +13,7 @@ from enum import StrEnum
 
 from .anchoring import LEVEL_SD, Anchored, Status, anchor
 from .daylight import NIGHT_LUX, ev100, ev_rate, moon_lux, sun_lux
-from .heavens import Event, Place, events, moon_at, sun_at
+from .heavens import Event, Place, Track, events, moon_at, sun_at
 from .refusal import Refusal, within
 
 MOST_POINTS = 3000
@@ -104,9 +104,10 @@ def forecast(question: LightQuestion) -> Forecast:
     model = _Model(question)
     readings = sorted(question.readings, key=lambda reading: reading.at)
     anchored = model.anchored(readings)
+    track = Track(question.place, question.start, question.end)
     return Forecast(
-        tuple(model.point(at, anchored) for at in instants),
-        events(question.place, question.start, question.end),
+        tuple(model.point(at, track.at(model.minute(at)), anchored) for at in instants),
+        events(track, question.end),
         tuple(ReadingStatus(reading.at, status) for reading, status in zip(readings, anchored.status, strict=True)),
     )
 
@@ -114,7 +115,8 @@ def forecast(question: LightQuestion) -> Forecast:
 def light_at(question: LightQuestion, at: datetime) -> LightPoint:
     """The light at one instant."""
     model = _Model(question)
-    return model.point(at, model.anchored(sorted(question.readings, key=lambda reading: reading.at)))
+    anchored = model.anchored(sorted(question.readings, key=lambda reading: reading.at))
+    return model.point(at, sun_at(question.place, at), anchored)
 
 
 def _instants(question: LightQuestion) -> list[datetime]:
@@ -155,17 +157,18 @@ class _Model:
         offsets = []
         for reading in readings:
             altitude, _ = sun_at(self.question.place, reading.at)
-            offsets.append((self.minute(reading.at), reading.ev100 - self.plain(altitude, reading.at)))
+            offsets.append(
+                (self.minute(reading.at), reading.ev100 - self.plain(sun_lux(altitude), altitude, reading.at))
+            )
         return anchor(offsets)
 
-    def plain(self, altitude: float, at: datetime) -> float:
-        """EV at ISO 100 before any reading."""
+    def plain(self, sun: float, altitude: float, at: datetime) -> float:
+        """EV at ISO 100 before any reading, from the sun's clear-sky light [lx]."""
         if self.lamps:
             return LAMPS_EV
-        lux = sun_lux(altitude)
         if altitude < _MOON_COUNTS_BELOW:
-            lux += self._moonlight(at)
-        return ev100(lux) + self.lower
+            sun += self._moonlight(at)
+        return ev100(sun) + self.lower
 
     def _moonlight(self, at: datetime) -> float:
         """The moon moves slowly: worked out every half hour and joined by straight lines."""
@@ -180,18 +183,19 @@ class _Model:
             self._moon[step] = moon_lux(*moon_at(self.question.place, at))
         return self._moon[step]
 
-    def point(self, at: datetime, anchored: Anchored) -> LightPoint:
-        altitude, azimuth = sun_at(self.question.place, at)
+    def point(self, at: datetime, sun: tuple[float, float], anchored: Anchored) -> LightPoint:
+        altitude, azimuth = sun
         lux = sun_lux(altitude)
         rate = 0.0
         if not self.lamps:
-            floor = NIGHT_LUX + (self._moonlight(at) if altitude < _MOON_COUNTS_BELOW else 0.0)
-            # A floor of moonlight or night does not fall with the sun.
-            share = max(0.0, 1 - floor / (lux + floor)) if altitude < _MOON_COUNTS_BELOW else 1.0
-            rate = ev_rate(altitude, azimuth, self.question.place.latitude) * share
-        if self.question.readings:
-            state = anchored.at(self.minute(at))
-            # However old the reading, the anchored light is known no worse than without it.
-            sd = min(state.sd, LEVEL_SD)
-            return LightPoint(at, altitude, azimuth, lux, self.plain(altitude, at) + state.a, sd, rate + state.b)
-        return LightPoint(at, altitude, azimuth, lux, self.plain(altitude, at), LEVEL_SD, rate)
+            rate = ev_rate(altitude, azimuth, self.question.place.latitude)
+            if altitude < _MOON_COUNTS_BELOW:
+                # A floor of moonlight or night does not fall with the sun.
+                floor = NIGHT_LUX + self._moonlight(at)
+                rate *= lux / (lux + floor)
+        ev = self.plain(lux, altitude, at)
+        if not self.question.readings:
+            return LightPoint(at, altitude, azimuth, lux, ev, LEVEL_SD, rate)
+        state = anchored.at(self.minute(at))
+        # However old the reading, the anchored light is known no worse than without it.
+        return LightPoint(at, altitude, azimuth, lux, ev + state.a, min(state.sd, LEVEL_SD), rate + state.b)

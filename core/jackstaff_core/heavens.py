@@ -32,7 +32,9 @@ EVENTS = (
     ("astronomical_dusk", -18.0, -1),
 )
 """Names, geometric altitude [deg], 1 while rising and -1 while setting."""
-_STEP = timedelta(minutes=12)
+_STEP_MINUTES = 12.0
+_NODE_MINUTES = 10.0
+_NODE = timedelta(minutes=_NODE_MINUTES)
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,10 +46,6 @@ class Place:
         within("latitude", self.latitude, -90, 90, "degrees")
         within("longitude", self.longitude, -180, 180, "degrees")
 
-    @property
-    def observer(self) -> Observer:
-        return Observer(self.latitude, self.longitude, 0.0)
-
 
 @dataclass(frozen=True, slots=True)
 class Event:
@@ -57,55 +55,98 @@ class Event:
     at: datetime | None
 
 
+def observer(place: Place) -> Observer:
+    """The place as the library takes it, at sea level."""
+    return Observer(place.latitude, place.longitude, 0.0)
+
+
 def sun_at(place: Place, at: datetime) -> tuple[float, float]:
     """Geometric altitude and azimuth (north 0, east 90) of the sun [deg]."""
-    zenith, azimuth = zenith_and_azimuth(place.observer, at.astimezone(UTC), with_refraction=False)
+    zenith, azimuth = zenith_and_azimuth(observer(place), at.astimezone(UTC), with_refraction=False)
     return 90 - zenith, azimuth
+
+
+class Track:
+    """The sun over a period: the library every ten minutes, and cubics through its direction in between.
+
+    The direction is smooth where altitude and azimuth are not; four points leave less than 1e-5 deg of error.
+    """
+
+    def __init__(self, place: Place, start: datetime, end: datetime) -> None:
+        self.place, self.start = place, start
+        self._nodes: list[tuple[float, float, float]] = []
+        watcher, begun = observer(place), start - _NODE
+        count = math.ceil((end - start) / _NODE) + 4
+        for turn in range(count):
+            zenith, azimuth = zenith_and_azimuth(watcher, begun + turn * _NODE, with_refraction=False)
+            high, round_ = math.radians(90 - zenith), math.radians(azimuth)
+            level = math.cos(high)
+            self._nodes.append((level * math.sin(round_), level * math.cos(round_), math.sin(high)))
+
+    def minute(self, at: datetime) -> float:
+        """Minutes since the start."""
+        return (at - self.start).total_seconds() / 60
+
+    def at(self, minute: float) -> tuple[float, float]:
+        """Geometric altitude and azimuth [deg] at a minute of the period."""
+        place = minute / _NODE_MINUTES
+        low = min(max(int(place), 0), len(self._nodes) - 4)
+        t = place - low
+        # Lagrange through the nodes at -1, 0, 1 and 2.
+        a = -t * (t - 1) * (t - 2) / 6
+        b = (t + 1) * (t - 1) * (t - 2) / 2
+        c = -(t + 1) * t * (t - 2) / 2
+        d = (t + 1) * t * (t - 1) / 6
+        (x0, y0, z0), (x1, y1, z1), (x2, y2, z2), (x3, y3, z3) = self._nodes[low : low + 4]
+        east = a * x0 + b * x1 + c * x2 + d * x3
+        north = a * y0 + b * y1 + c * y2 + d * y3
+        up = a * z0 + b * z1 + c * z2 + d * z3
+        return math.degrees(math.asin(max(-1.0, min(1.0, up)))), math.degrees(math.atan2(east, north)) % 360
 
 
 def moon_at(place: Place, at: datetime) -> tuple[float, float]:
     """Altitude of the moon and its elongation from the sun [deg]; 180 is full."""
     instant = at.astimezone(UTC)
     age = moon.phase(instant.date()) / 28 * 360
-    return float(moon.elevation(place.observer, instant)), age if age <= 180 else 360 - age
+    return float(moon.elevation(observer(place), instant)), age if age <= 180 else 360 - age
 
 
-def events(place: Place, start: datetime, end: datetime) -> tuple[Event, ...]:
+def events(track: Track, end: datetime) -> tuple[Event, ...]:
     """Every named moment of the period in order of time; those that do not happen come last, without a time."""
-    found = sorted(_crossings(place, start, end), key=lambda event: (event.at, event.name))
+    found = sorted(_crossings(track, end), key=lambda event: (event.at, event.name))
     met = {event.name for event in found}
     return (*found, *(Event(name, None) for name, _, _ in EVENTS if name not in met))
 
 
-def _crossings(place: Place, start: datetime, end: datetime) -> Iterator[Event]:
-    before, earlier = sun_at(place, start)[0], start
-    slope_before: float | None = None
-    while earlier < end:
-        later = min(earlier + _STEP, end)
-        after = sun_at(place, later)[0]
+def _crossings(track: Track, end: datetime) -> Iterator[Event]:
+    before, earlier, last = track.at(0.0)[0], 0.0, track.minute(end)
+    climbed: float | None = None
+    while earlier < last:
+        later = min(earlier + _STEP_MINUTES, last)
+        after = track.at(later)[0]
         for name, altitude, way in EVENTS:
             if altitude is not None and (before < altitude <= after if way > 0 else before >= altitude > after):
-                yield Event(name, _when(place, altitude, earlier, later, way))
-        slope = after - before
-        if slope_before is not None and slope_before > 0 >= slope:
-            yield Event("noon", _highest(place, earlier - _STEP, later))
-        before, earlier, slope_before = after, later, slope
+                yield Event(name, track.start + timedelta(minutes=_when(track, altitude, earlier, later, way)))
+        climb = after - before
+        if climbed is not None and climbed > 0 >= climb:
+            yield Event("noon", track.start + timedelta(minutes=_highest(track, earlier - _STEP_MINUTES, later)))
+        before, earlier, climbed = after, later, climb
 
 
-def _when(place: Place, altitude: float, low: datetime, high: datetime, way: int) -> datetime:
-    while high - low > timedelta(seconds=0.5):
-        middle = low + (high - low) / 2
-        above = sun_at(place, middle)[0] >= altitude
+def _when(track: Track, altitude: float, low: float, high: float, way: int) -> float:
+    while high - low > 1e-3:
+        middle = (low + high) / 2
+        above = track.at(middle)[0] >= altitude
         low, high = (low, middle) if above == (way > 0) else (middle, high)
     return high
 
 
-def _highest(place: Place, low: datetime, high: datetime) -> datetime:
-    while high - low > timedelta(seconds=2):
+def _highest(track: Track, low: float, high: float) -> float:
+    while high - low > 0.02:
         third = (high - low) / 3
         one, two = low + third, high - third
-        low, high = (one, high) if sun_at(place, one)[0] < sun_at(place, two)[0] else (low, two)
-    return low + (high - low) / 2
+        low, high = (one, high) if track.at(one)[0] < track.at(two)[0] else (low, two)
+    return (low + high) / 2
 
 
 def in_frame(

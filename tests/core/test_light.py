@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 from jackstaff_core.anchoring import Status, anchor
 from jackstaff_core.daylight import ev100, ev_rate, moon_lux, stops_per_degree, sun_lux
 from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, Sky, forecast, light_at
-from jackstaff_core.heavens import EVENTS, Place, events, in_frame, moon_at, sun_at
+from jackstaff_core.heavens import EVENTS, Event, Place, Track, events, in_frame, moon_at, sun_at
 from jackstaff_core.refusal import Refusal
 
 from .tables import facts, near
@@ -25,6 +25,10 @@ VARDSUND = Place(58.05, 6.80)
 
 def utc(text: str) -> datetime:
     return datetime.fromisoformat(text).replace(tzinfo=UTC)
+
+
+def happening(place: Place, start: datetime, end: datetime) -> tuple[Event, ...]:
+    return events(Track(place, start, end), end)
 
 
 @facts("daylight")
@@ -50,6 +54,18 @@ def test_sun(row: dict[str, str]) -> None:
     assert azimuth == pytest.approx(float(row["azimuth"]), abs=0.03)
     assert sun_lux(altitude) == pytest.approx(float(row["lux"]), rel=0.03)
     assert ev_rate(altitude, azimuth, place.latitude) == pytest.approx(float(row["rate"]), abs=0.002)
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.floats(-89.9, 89.9), st.floats(-180, 180), st.integers(0, 364), st.floats(0, 1440))
+def test_the_track_is_the_library_s(latitude: float, longitude: float, day: int, minute: float) -> None:
+    place, start = Place(latitude, longitude), utc("2027-01-01T00:00") + timedelta(days=day)
+    altitude, azimuth = Track(place, start, start + timedelta(days=1)).at(minute)
+    own, round_ = sun_at(place, start + timedelta(minutes=minute))
+    # The library itself works to whole seconds of time.
+    assert altitude == pytest.approx(own, abs=0.006)
+    away = (azimuth - round_ + 180) % 360 - 180
+    assert abs(away) * math.cos(math.radians(own)) < 0.006
 
 
 def test_the_moon_sets_a_floor() -> None:
@@ -134,7 +150,7 @@ def test_a_dawn_is_anchored_and_its_band_grows_with_the_reading_s_age() -> None:
 )
 def test_sunrise_noon_and_sunset_are_the_library_s_own(place: Place, day: str) -> None:
     noon = utc(day + "T12:00") - timedelta(hours=place.longitude / 15)
-    found = {event.name: event.at for event in events(place, noon - timedelta(hours=12), noon + timedelta(hours=12))}
+    found = {event.name: event.at for event in happening(place, noon - timedelta(hours=12), noon + timedelta(hours=12))}
     own = library_sun(Observer(place.latitude, place.longitude), date=noon.date(), tzinfo=ZoneInfo("UTC"))
     for name in ("sunrise", "noon", "sunset"):
         at = found[name]
@@ -146,8 +162,8 @@ def test_sunrise_noon_and_sunset_are_the_library_s_own(place: Place, day: str) -
 
 def test_what_does_not_happen_says_so() -> None:
     north = Place(75.0, 20.0)
-    summer = {event.name: event.at for event in events(north, utc("2027-06-21T00:00"), utc("2027-06-22T00:00"))}
-    winter = {event.name: event.at for event in events(north, utc("2027-12-21T00:00"), utc("2027-12-22T00:00"))}
+    summer = {event.name: event.at for event in happening(north, utc("2027-06-21T00:00"), utc("2027-06-22T00:00"))}
+    winter = {event.name: event.at for event in happening(north, utc("2027-12-21T00:00"), utc("2027-12-22T00:00"))}
     assert (summer["sunrise"], summer["sunset"], summer["civil_dusk"]) == (None, None, None)
     assert summer["noon"] is not None
     assert winter["sunrise"] is None

@@ -99,7 +99,7 @@ def check(request: HttpRequest, asked: ItemsAsked) -> dict[str, object]:
     return items_answer(asked.given())
 
 
-@router.post("/kit/file", response={200: str})
+@router.post("/kit/file", response={200: dict[str, Any]})
 def write_file(request: HttpRequest, asked: ItemsAsked) -> HttpResponse:
     """These items as a kit file; keeps nothing."""
     answer = HttpResponse(file(asked.given()), content_type="application/json; charset=utf-8")

@@ -1,0 +1,45 @@
+"""The light of a day against the library's bare positions, and how long a swap plan takes."""
+
+from __future__ import annotations
+
+import statistics
+import time
+from datetime import UTC, datetime, timedelta
+
+from astral.sun import zenith_and_azimuth
+
+from jackstaff_core.finder import GlassKind, KitGlass
+from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
+from jackstaff_core.heavens import Place, observer
+from jackstaff_core.swaps import SwapQuestion, plan
+
+PLACE = Place(58.05, 6.80)
+BEGIN = datetime(2027, 4, 17, tzinfo=UTC)
+DAY = LightQuestion(
+    PLACE, BEGIN, BEGIN + timedelta(days=1), 60.0, readings=(OwnReading(BEGIN + timedelta(hours=4), 4.0),)
+)
+ROUNDS = 7
+
+
+def timed(work: object) -> float:
+    begun = time.perf_counter()
+    work()  # type: ignore[operator]
+    return time.perf_counter() - begun
+
+
+def positions() -> None:
+    watcher = observer(PLACE)
+    for minute in range(1441):
+        zenith_and_azimuth(watcher, BEGIN + timedelta(minutes=minute), with_refraction=False)
+
+
+def main() -> None:
+    pairs = [(timed(lambda: forecast(DAY)), timed(positions)) for _ in range(ROUNDS)]
+    own, bare = (statistics.median(times) for times in zip(*pairs, strict=True))
+    print(f"A day of light at one-minute steps against the library's bare positions, {ROUNDS} of each in turn:")
+    print(f"  {own * 1e3:.0f} ms : {bare * 1e3:.0f} ms = {own / bare:.2f}   (aim 1.3 or less)")
+    light = forecast(LightQuestion(PLACE, BEGIN + timedelta(hours=3), BEGIN + timedelta(hours=6))).points
+    kit = tuple(KitGlass(f"g{place}", GlassKind.SOLID, 1.5 + 1.4 * place) for place in range(10))
+    asked = SwapQuestion(light, 20.0, 60.0, kit, 3, ("5.6", "16"), ("64", "125"))
+    print(f"Swap plan for 3 hours, 10 glasses: {statistics.median(timed(lambda: plan(asked)) for _ in range(3)):.2f} s"
+          "   (aim under 1 s)")  # fmt: skip
