@@ -86,8 +86,20 @@ class Anchored:
 
     def at(self, minute: float) -> State:
         """The state from what was known by ``minute``; before the first reading that one serves backwards."""
+        return self._known(minute).at(minute)
+
+    def level(self, minute: float) -> tuple[float, float, float]:
+        """Level [stop], its sd and the rate [stop/min] at a minute: what :meth:`at` says, without building a state."""
+        state = self._known(minute)
+        dt = minute - state.minute
+        variance = state.p00 + 2 * dt * state.p01 + dt * dt * state.p11 + DRIFT_SD * DRIFT_SD * abs(dt)
+        return state.a + state.b * dt, math.sqrt(max(variance, 0.0)), state.b
+
+    def _known(self, minute: float) -> State:
+        if len(self.states) == 1:
+            return self.states[0]
         place = bisect_right(self.states, minute + 1e-9, key=lambda state: state.minute)
-        return self.states[max(0, place - 1)].at(minute)
+        return self.states[max(0, place - 1)]
 
 
 def prior(minute: float) -> State:

@@ -13,6 +13,7 @@ Verdict: estimate (level to 0.3 stop under a clear sky; the rate carries over to
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 
 NIGHT_LUX = 6.4e-4
 RECEPTOR = 250.0
@@ -34,12 +35,22 @@ _MOON = (
 )
 
 
+_JOINTS = (-12.0, -5.0, -0.8, 5.0, 20.0)
+_RISING = tuple(row[1:] for row in reversed(_SUN))
+
+
+def _row(altitude: float) -> tuple[float, float, float, float, float]:
+    """The row of the sun's table an altitude falls into; a joint belongs to the row above it."""
+    l0, l1, l2, l3, closing = _RISING[bisect_right(_JOINTS, altitude)]
+    return l0, l1, l2, l3, closing
+
+
 def sun_lux(altitude_deg: float) -> float:
     """Clear-sky illuminance [lx] with the sun at a geometric altitude."""
     if altitude_deg < -18:
         return NIGHT_LUX
     x = altitude_deg / 90
-    _, l0, l1, l2, l3, closing = next(row for row in _SUN if altitude_deg >= row[0])
+    l0, l1, l2, l3, closing = _row(altitude_deg)
     return math.pow(10, l0 + x * (l1 + x * (l2 + x * l3)) + closing)
 
 
@@ -48,7 +59,7 @@ def stops_per_degree(altitude_deg: float) -> float:
     if altitude_deg < -18:
         return 0.0
     x = altitude_deg / 90
-    _, _, l1, l2, l3, _ = next(row for row in _SUN if altitude_deg >= row[0])
+    _, l1, l2, l3, _ = _row(altitude_deg)
     return (l1 + x * (2 * l2 + x * 3 * l3)) / 90 * _STOPS
 
 

@@ -22,7 +22,7 @@ MOST_READINGS = 200
 LAMPS_EV = 3.0
 """A square under lamps, before anybody has metered it."""
 _MOON_COUNTS_BELOW = -5.0
-_MOON_STEP_MINUTES = 30
+_MOON_STEP_MINUTES = 60
 
 
 class Sky(StrEnum):
@@ -106,7 +106,7 @@ def forecast(question: LightQuestion) -> Forecast:
     anchored = model.anchored(readings)
     track = Track(question.place, question.start, question.end)
     return Forecast(
-        tuple(model.point(at, track.at(model.minute(at)), anchored) for at in instants),
+        tuple(model.point(at, minute, track.at(minute), anchored) for minute, at in instants),
         events(track, question.end),
         tuple(ReadingStatus(reading.at, status) for reading, status in zip(readings, anchored.status, strict=True)),
     )
@@ -116,10 +116,10 @@ def light_at(question: LightQuestion, at: datetime) -> LightPoint:
     """The light at one instant."""
     model = _Model(question)
     anchored = model.anchored(sorted(question.readings, key=lambda reading: reading.at))
-    return model.point(at, sun_at(question.place, at), anchored)
+    return model.point(at, model.minute(at), sun_at(question.place, at), anchored)
 
 
-def _instants(question: LightQuestion) -> list[datetime]:
+def _instants(question: LightQuestion) -> list[tuple[float, datetime]]:
     span = question.end - question.start
     if span <= timedelta(0):
         raise Refusal("to", "The period ends before it begins.", "Give a later end.")
@@ -131,7 +131,7 @@ def _instants(question: LightQuestion) -> list[datetime]:
         raise Refusal(
             "step_seconds", f"That makes {count} points.", f"Take longer steps: at most {MOST_POINTS} points."
         )
-    return [question.start + timedelta(seconds=step * turn) for turn in range(count)]
+    return [(step * turn / 60, question.start + timedelta(seconds=step * turn)) for turn in range(count)]
 
 
 class _Model:
@@ -157,22 +157,21 @@ class _Model:
         offsets = []
         for reading in readings:
             altitude, _ = sun_at(self.question.place, reading.at)
-            offsets.append(
-                (self.minute(reading.at), reading.ev100 - self.plain(sun_lux(altitude), altitude, reading.at))
-            )
+            minute = self.minute(reading.at)
+            offsets.append((minute, reading.ev100 - self.plain(sun_lux(altitude), altitude, minute)))
         return anchor(offsets)
 
-    def plain(self, sun: float, altitude: float, at: datetime) -> float:
+    def plain(self, sun: float, altitude: float, minute: float) -> float:
         """EV at ISO 100 before any reading, from the sun's clear-sky light [lx]."""
         if self.lamps:
             return LAMPS_EV
         if altitude < _MOON_COUNTS_BELOW:
-            sun += self._moonlight(at)
+            sun += self._moonlight(minute)
         return ev100(sun) + self.lower
 
-    def _moonlight(self, at: datetime) -> float:
-        """The moon moves slowly: worked out every half hour and joined by straight lines."""
-        place = self.minute(at) / _MOON_STEP_MINUTES
+    def _moonlight(self, minute: float) -> float:
+        """The moon moves slowly: worked out every hour and joined by straight lines."""
+        place = minute / _MOON_STEP_MINUTES
         low = int(place // 1)
         share = place - low
         return self._moon_at(low) * (1 - share) + self._moon_at(low + 1) * share
@@ -183,7 +182,7 @@ class _Model:
             self._moon[step] = moon_lux(*moon_at(self.question.place, at))
         return self._moon[step]
 
-    def point(self, at: datetime, sun: tuple[float, float], anchored: Anchored) -> LightPoint:
+    def point(self, at: datetime, minute: float, sun: tuple[float, float], anchored: Anchored) -> LightPoint:
         altitude, azimuth = sun
         lux = sun_lux(altitude)
         rate = 0.0
@@ -191,11 +190,11 @@ class _Model:
             rate = ev_rate(altitude, azimuth, self.question.place.latitude)
             if altitude < _MOON_COUNTS_BELOW:
                 # A floor of moonlight or night does not fall with the sun.
-                floor = NIGHT_LUX + self._moonlight(at)
+                floor = NIGHT_LUX + self._moonlight(minute)
                 rate *= lux / (lux + floor)
-        ev = self.plain(lux, altitude, at)
+        ev = self.plain(lux, altitude, minute)
         if not self.question.readings:
             return LightPoint(at, altitude, azimuth, lux, ev, LEVEL_SD, rate)
-        state = anchored.at(self.minute(at))
+        level, sd, drift = anchored.level(minute)
         # However old the reading, the anchored light is known no worse than without it.
-        return LightPoint(at, altitude, azimuth, lux, ev + state.a, min(state.sd, LEVEL_SD), rate + state.b)
+        return LightPoint(at, altitude, azimuth, lux, ev + level, min(sd, LEVEL_SD), rate + drift)
