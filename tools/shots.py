@@ -70,6 +70,15 @@ def drawing(page: Page) -> None:
     page.wait_for_timeout(2500)
 
 
+def outing(page: Page) -> None:
+    looks(page)
+    page.keyboard.press("Escape")
+    page.wait_for_timeout(400)
+    page.get_by_role("link", name="Outing").filter(visible=True).click()
+    page.wait_for_timeout(1200)
+    page.get_by_label("The light over the clock").hover()
+
+
 def kit(page: Page) -> None:
     page.get_by_role("link", name="Kit").filter(visible=True).click()
     page.get_by_role("button", name="Ring VND").first.click()
@@ -94,6 +103,7 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("bench-alternatives", alternatives, DESK, "dusk"),
     ("bench-moves", moves, DESK, "dusk"),
     ("looks", looks, DESK, "noon"),
+    ("outing", outing, DESK, "noon"),
     ("kit", kit, DESK, "noon"),
     ("kit-reach", reach, DESK, "noon"),
     ("kit-phone", kit_list, PHONE, "noon"),

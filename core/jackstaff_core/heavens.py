@@ -33,7 +33,7 @@ EVENTS = (
 )
 """Names, geometric altitude [deg], 1 while rising and -1 while setting."""
 _STEP_MINUTES = 12.0
-_NODE_MINUTES = 10.0
+_NODE_MINUTES = 20.0
 _NODE = timedelta(minutes=_NODE_MINUTES)
 
 
@@ -67,9 +67,9 @@ def sun_at(place: Place, at: datetime) -> tuple[float, float]:
 
 
 class Track:
-    """The sun over a period: the library every ten minutes, and cubics through its direction in between.
+    """The sun over a period: the library every twenty minutes, and cubics through its direction in between.
 
-    The direction is smooth where altitude and azimuth are not; four points leave less than 1e-5 deg of error.
+    The direction is smooth where altitude and azimuth are not; four points leave less than 1e-4 deg of error.
     """
 
     def __init__(self, place: Place, start: datetime, end: datetime) -> None:

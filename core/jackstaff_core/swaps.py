@@ -1,8 +1,9 @@
 """The swap plan: which stack and aperture when, so that the time stays in the aim with the fewest changes.
 
 At each step of a forecast a way to shoot (a stack of the kit, an aperture, an ISO) gives a time; it serves while that
-time lies in the aim. From where one stands the way that serves longest is taken (interval covering: no plan has fewer
-changes), among equals the one with the fewest hand moves, then the lowest ISO, the sharpest aperture, fewest glasses.
+time lies in the aim. From where one stands the clean way (base ISO, sharp aperture) that serves longest is taken, any
+other only where no clean one serves: interval covering, so no such plan has fewer changes. Among equals the one with
+the fewest hand moves goes first, then the lowest ISO, the sharpest aperture, the fewest glasses.
 
 Source: interval covering by greedy choice. Limits: the finder's kit, 1500 steps. Verdict: computed on the forecast.
 """
@@ -15,7 +16,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from .diffraction import stops_past
-from .finder import KitGlass, pieces_of, subsets
+from .finder import SOFT_STOPS, KitGlass, pieces_of, subsets
 from .forecast import LightPoint
 from .reading import Given, aperture, iso
 from .refusal import Refusal, within
@@ -71,6 +72,7 @@ class _Way:
     iso: str
     level: float
     more: float
+    clean: bool
     order: tuple[object, ...]
 
 
@@ -120,6 +122,7 @@ def _ways(question: SwapQuestion) -> list[_Way]:
     ways = []
     for subset in subsets(pieces_of(question.glass), question.slots):
         for mark in apertures(Step.THIRD).between(*ends):
+            past = stops_past(mark.exact, sharp)
             for speed in speeds:
                 ways.append(
                     _Way(
@@ -129,9 +132,10 @@ def _ways(question: SwapQuestion) -> list[_Way]:
                         # EV = 2 log2 N - log2 t - log2(S/100), and glass lengthens.
                         round(2 * math.log2(mark.exact) - math.log2(speed.exact / 100) + subset.fixed, 9),
                         subset.more,
+                        speed.exact == base and past <= SOFT_STOPS + 1e-9,
                         (
                             round(math.log2(speed.exact / base), 9),
-                            round(stops_past(mark.exact, sharp), 9),
+                            round(past, 9),
                             len(subset.ids),
                             subset.more > 0,
                             -round(mark.exact, 9),
@@ -167,6 +171,8 @@ def _longest(
     serving = [place for place in range(len(ways)) if runs[place][at] > at]
     if not serving:
         return None
+    # A soft aperture or a raised ISO only where nothing cleaner stays in the aim.
+    serving = [place for place in serving if ways[place].clean] or serving
     place = min(serving, key=lambda one: (-runs[one][at], _moves(ways[one], on, dialled)[1], ways[one].order))
     return place, runs[place][at]
 

@@ -159,7 +159,7 @@ def test_broken_bodies_are_refused(body: str) -> None:
 
 
 def test_a_huge_body_is_refused() -> None:
-    response = Client().post("/api/readout", '{"text":"' + "9" * 1_100_000 + '"}', content_type="application/json")
+    response = Client().post("/api/readout", '{"text":"' + "9" * 4_100_000 + '"}', content_type="application/json")
     assert response.status_code == 413
 
 

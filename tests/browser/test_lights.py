@@ -59,6 +59,10 @@ def screens(page: Page) -> dict[str, Any]:
     def undrawn() -> None:
         page.get_by_role("button", name="Put the drawing away").click()
 
+    def outing() -> None:
+        page.get_by_role("link", name="Outing").filter(visible=True).click()
+        expect(page.get_by_text("Leave by").first).to_be_visible()
+
     def kit() -> None:
         page.get_by_role("link", name="Kit").filter(visible=True).click()
         expect(page.get_by_role("button", name="Slot ND 9").first).to_be_visible()
@@ -110,8 +114,8 @@ def screens(page: Page) -> dict[str, Any]:
         page.wait_for_timeout(400)
 
     views = (
-        bench, held, extras, no_extras, looks, drawn, undrawn, kit, item, reach, back, moved, entry, armed, running,
-        ended, log, sign_in,
+        bench, held, extras, no_extras, looks, drawn, undrawn, outing, kit, item, reach, back, moved, entry, armed,
+        running, ended, log, sign_in,
     )  # fmt: skip
     return {view.__name__: view for view in views}
 

@@ -46,7 +46,7 @@ class ItemsAsked(Asked):
 class FileAsked(ItemsAsked):
     """The text of a kit file, and what is held already."""
 
-    text: Annotated[str, Field(max_length=2 * MOST_CHARACTERS)]
+    text: Annotated[str, Field(max_length=MOST_CHARACTERS)]
 
 
 class FileAnswer(Schema):

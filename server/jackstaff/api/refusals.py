@@ -44,6 +44,8 @@ class RefusingAPI(NinjaAPI):
         for operations in schema["paths"].values():
             for operation in operations.values():
                 codes = {422: "Refused, with the cure"}
+                if "requestBody" in operation:
+                    codes[413] = "Larger than 4 MB"
                 if "security" in operation:
                     codes[401] = "Not signed in"
                 for code, description in codes.items():
@@ -77,7 +79,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
-        return faulty(api, request, 413, "body", "The body is larger than 1 MB.", "Send less at once.")
+        return faulty(api, request, 413, "body", "The body is larger than 4 MB.", "Send less at once.")
 
     @api.exception_handler(AuthenticationError)
     def unknown(request: HttpRequest, error: AuthenticationError) -> HttpResponse:

@@ -2986,6 +2986,15 @@ export interface operations {
                     "application/json": components["schemas"]["DensityAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3019,6 +3028,15 @@ export interface operations {
                     "application/json": components["schemas"]["ExposureAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3050,6 +3068,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FlashAnswered"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -3233,6 +3260,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3311,6 +3347,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GraduationAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -3413,6 +3458,15 @@ export interface operations {
                     "application/json": components["schemas"]["KitAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3472,7 +3526,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -3519,6 +3584,15 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3615,6 +3689,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3646,6 +3729,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FileAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -3712,6 +3804,15 @@ export interface operations {
                     "application/json": components["schemas"]["LightAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3745,6 +3846,15 @@ export interface operations {
                     "application/json": components["schemas"]["LooksAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3776,6 +3886,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AtAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -3844,6 +3963,15 @@ export interface operations {
                     "application/json": components["schemas"]["MeasuredAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3875,6 +4003,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BudgetAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -3910,6 +4047,15 @@ export interface operations {
                     "application/json": components["schemas"]["PlausibleAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -3941,6 +4087,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwapsAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -3976,6 +4131,15 @@ export interface operations {
                     "application/json": components["schemas"]["TideAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -4007,6 +4171,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaitAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -4042,6 +4215,15 @@ export interface operations {
                     "application/json": components["schemas"]["ReachAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -4073,6 +4255,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadoutAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -4108,6 +4299,15 @@ export interface operations {
                     "application/json": components["schemas"]["RigAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -4141,6 +4341,15 @@ export interface operations {
                     "application/json": components["schemas"]["CloseAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -4172,6 +4381,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LatenessAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -4277,6 +4495,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -4337,6 +4564,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StacksAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -4401,6 +4637,15 @@ export interface operations {
                     "application/json": components["schemas"]["SteerAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -4432,6 +4677,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TradeAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */
@@ -4467,6 +4721,15 @@ export interface operations {
                     "application/json": components["schemas"]["TrialAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -4500,6 +4763,15 @@ export interface operations {
                     "application/json": components["schemas"]["UsableAnswer"];
                 };
             };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -4531,6 +4803,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VideoAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */

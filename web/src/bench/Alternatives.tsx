@@ -6,7 +6,7 @@ import { useSettled } from "../shell/useSettled";
 import { words } from "../words";
 import { signedStops, timeText } from "../words/times";
 import { filmOf, type Laid, readingOf } from "./state";
-import { never } from "./useBench";
+import { never } from "../shell/never";
 import { useUsableEnds } from "./useUsableEnds";
 
 type Stack = Schemas["StackAnswer"];

@@ -9,7 +9,8 @@ import { Graduated } from "./Graduated";
 import { readingOf, type Laid, settingsOf } from "./state";
 import { typed } from "./typed";
 import { TrialTab } from "./TrialTab";
-import { type Exposure, never } from "./useBench";
+import { never } from "../shell/never";
+import type { Exposure } from "./useBench";
 import { useUsableEnds } from "./useUsableEnds";
 
 interface Props {

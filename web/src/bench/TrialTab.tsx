@@ -9,7 +9,8 @@ import { signedStops, timeText } from "../words/times";
 import { NumberField, Said } from "./ExtraParts";
 import { typed } from "./typed";
 import type { Laid } from "./state";
-import { type Exposure, never } from "./useBench";
+import { never } from "../shell/never";
+import type { Exposure } from "./useBench";
 
 /** A trial scaled up, kept as what the glass measures when it stood alone. */
 export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { never } from "../shell/never";
 import { glassOf, itemsOf } from "../kit/bag";
 import { starterQuery, useKit } from "../kit/useKit";
 import {
@@ -72,10 +73,6 @@ export function useSteer(question: SteerQuestion | null) {
     staleTime: Infinity,
     retry: false,
   });
-}
-
-export function never(): never {
-  throw new Error("asked without a question");
 }
 
 export function useLadders(step: Step, dialLimit: number): Ladders | undefined {

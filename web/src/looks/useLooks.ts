@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import type { Laid } from "../bench/state";
+import { never } from "../shell/never";
 import { answer, api, type Schemas } from "../api/client";
 import { useSettled } from "../shell/useSettled";
 
@@ -21,13 +22,12 @@ function sceneAsked(laid: Laid): Pick<Schemas["LooksAsked"], "camera" | "subject
 }
 
 /** The windows of what is in front of the camera, and the aim where the wishes meet. */
-export function useLooks(laid: Laid) {
-  const { wants, own } = laid.bench.scene;
-  const question = { ...sceneAsked(laid), wants, own };
+export function useLooks(laid: Laid | null) {
+  const question = laid && { ...sceneAsked(laid), wants: laid.bench.scene.wants, own: laid.bench.scene.own };
   return useQuery({
     queryKey: ["looks", question],
-    queryFn: ({ signal }) => answer(api.POST("/api/looks", { body: question, signal })),
-    enabled: question.subjects.length > 0,
+    queryFn: ({ signal }) => answer(api.POST("/api/looks", { body: question ?? never(), signal })),
+    enabled: question !== null && question.subjects.length > 0,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: false,

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Navigate, Route, Routes, useNavigate } from "react-router";
 import { BenchScreen } from "../bench/BenchScreen";
 import { KitScreen } from "../kit/KitScreen";
+import { OutingScreen } from "../outing/OutingScreen";
 import { LogScreen } from "../log/LogScreen";
 import { RunScreen } from "../run/RunScreen";
 import { words } from "../words";
@@ -21,6 +22,7 @@ export function App() {
   useKeys("b", () => void navigate("/"));
   useKeys("l", () => void navigate("/log"));
   useKeys("k", () => void navigate("/kit"));
+  useKeys("g", () => void navigate("/outing"));
   useKeys("n", () => setLight(nextLight(light)));
   useKeys("?", () => setDialog("keys"));
 
@@ -36,6 +38,7 @@ export function App() {
           <Route path="/run" element={<RunScreen />} />
           <Route path="/log" element={<LogScreen />} />
           <Route path="/kit" element={<KitScreen />} />
+          <Route path="/outing" element={<OutingScreen />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
         <Toasts />

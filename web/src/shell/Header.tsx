@@ -17,6 +17,7 @@ interface Props {
 }
 
 const SCREENS = [
+  ["/outing", words.nav.outing],
   ["/", words.nav.bench],
   ["/run", words.nav.run],
   ["/log", words.nav.log],

@@ -1,0 +1,40 @@
+/** Wall-clock time of a zone to instants and back, by what the browser itself knows of zones. */
+
+const FIELDS = {
+  year: "numeric",
+  month: "2-digit",
+  day: "2-digit",
+  hour: "2-digit",
+  minute: "2-digit",
+  second: "2-digit",
+} as const;
+
+/** How far a zone is ahead of UTC at an instant [ms]. */
+function offset(instant: number, zone: string): number {
+  const parts = new Intl.DateTimeFormat("en-US", { timeZone: zone, hourCycle: "h23", ...FIELDS }).formatToParts(
+    instant,
+  );
+  const of = (type: string) => Number(parts.find((part) => part.type === type)?.value);
+  const wall = Date.UTC(of("year"), of("month") - 1, of("day"), of("hour"), of("minute"), of("second"));
+  return wall - Math.floor(instant / 1000) * 1000;
+}
+
+/** The instant at which a zone's clocks show this date and time; in the hour that is skipped, the one after it. */
+export function instantOf(date: string, time: string, zone: string): number {
+  const wall = Date.parse(`${date}T${time}:00Z`);
+  const guess = wall - offset(wall, zone);
+  return wall - offset(guess, zone);
+}
+
+export function clockIn(instant: number, zone: string): string {
+  return new Intl.DateTimeFormat("en-GB", { timeZone: zone, hour: "2-digit", minute: "2-digit" }).format(instant);
+}
+
+export function isZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat("en", { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}
