@@ -18,7 +18,7 @@ from .spoken import said
 
 @dataclass(frozen=True, slots=True)
 class Camera:
-    """Lens and sensor [mm, µm], where it points [deg]: up, and over the compass."""
+    """Lens and sensor [mm, µm]; how far up it points and towards which bearing [deg]."""
 
     focal_mm: float
     sensor_width_mm: float = 36.0

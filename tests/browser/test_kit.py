@@ -96,6 +96,7 @@ def test_one_thing_floats_and_the_rest_is_held(guest: Visit) -> None:
     page = guest.page
     floating = page.get_by_test_id("answer-floating")
     expect(answer(page)).to_have_text("13s")
+    page.wait_for_load_state("networkidle")
     # Hold a time and the aperture floats; the marks either side say what each costs.
     for key in ("t", "ArrowUp", "ArrowUp", "ArrowUp"):
         page.keyboard.press(key)

@@ -67,7 +67,10 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   useKeys("x", () => setPanel("extras"));
   useKeys("w", () => setPanel("looks"));
   useKeys("p", () => setDrawn(!drawn));
-  const seen = useSeen(laid, answer?.set_seconds);
+  // While glass or reading floats, the time that counts is the one held; else the one the sum gives.
+  const shown = bench.floating === "stack" || bench.floating === "reading" ? bench.targetSeconds : null;
+  const seenSeconds = shown ?? answer?.set_seconds;
+  const seen = useSeen(laid, seenSeconds);
   useEffect(() => markPainted(), [answer]);
 
   return (
@@ -87,7 +90,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         />
         <section className="bench-staff" aria-label={words.bench.staff}>
           <StaffStage laid={laid} answer={answer} looks={looks} onTakeOff={(id) => move({ do: "toggle", id })}>
-            {drawn && answer && <Drawing laid={laid} seconds={answer.set_seconds} onClose={() => setDrawn(false)} />}
+            {drawn && seenSeconds !== undefined && (
+              <Drawing laid={laid} seconds={seenSeconds} onClose={() => setDrawn(false)} />
+            )}
           </StaffStage>
           <Shelf
             laid={laid}
@@ -114,7 +119,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           ) : (
             answer && <Answer answer={answer} laid={laid} stale={!fresh} />
           )}
-          {answer && <SeenList seen={seen} looks={looks} seconds={answer.set_seconds} />}
+          {seenSeconds !== undefined && <SeenList seen={seen} looks={looks} seconds={seenSeconds} />}
           {answer && <Sum answer={answer} laid={laid} held={floating !== null} />}
           <div className="bench-words">
             {answer && <AdviceList advice={answer.advice.filter((one) => one.code !== "bulb")} findings={findings} />}

@@ -3,7 +3,8 @@ import { useState } from "react";
 import { Form } from "react-bootstrap";
 import { answer, api } from "../api/client";
 import { words } from "../words";
-import { NumberField, Said } from "./ExtraParts";
+import { NumberField } from "../shell/NumberField";
+import { Said } from "./ExtraParts";
 import type { Laid } from "./state";
 
 const HORIZONS = ["flat", "uneven", "sun_on_it"] as const;

@@ -51,7 +51,8 @@ export function ReadingPanel({ laid, ladders, answer, set, float, onType, onSetU
   const shot = settingsOf(laid);
   const held = bench.targetSeconds ?? answer?.set_seconds;
   const stepTime = (by: 1 | -1) => {
-    const next = held === undefined ? undefined : times(ladders).find(beyond(held, by), by);
+    // Until the dial is known there is nothing to step along.
+    const next = held === undefined || !ladders ? undefined : times(ladders).find(beyond(held, by), by);
     if (next !== undefined) set(holdTime(laid, next));
   };
   const pin = (what: Floating) => (
@@ -223,10 +224,10 @@ function evText(ev: number): string {
 }
 
 /** The times one steps through: the dial's marks, then whole minutes as people say them. */
-function times(ladders: Ladders | undefined): {
+function times(ladders: Ladders): {
   find: (test: (seconds: number) => boolean, by: 1 | -1) => number | undefined;
 } {
-  const dial = (ladders?.shutter ?? []).map((mark) => mark.exact);
+  const dial = ladders.shutter.map((mark) => mark.exact);
   const all = [...dial, ...MINUTES.map((minutes) => minutes * 60).filter((seconds) => seconds > (dial.at(-1) ?? 0))];
   return { find: (test, by) => (by > 0 ? all.find(test) : all.findLast(test)) };
 }

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useSyncExternalStore } from "react";
+import { useCallback } from "react";
 import { answer, api, type Schemas } from "../api/client";
+import { browserStore } from "../shell/browserStore";
 import { useSession } from "../shell/useSession";
 
 export type KitItem = Schemas["KitAnswer"]["items"][number];
@@ -37,37 +38,8 @@ export function starterQuery() {
   return { queryKey: ["starter"], queryFn: () => answer(api.GET("/api/starter")), staleTime: Infinity };
 }
 
-const KEPT_UNDER = "jackstaff.kit.1";
-const listeners = new Set<() => void>();
-let held: { raw: string | null; items: KitItem[] | null } = { raw: null, items: null };
-
 /** What a guest has made of the starter kit, null while untouched. */
-function guestKit(): KitItem[] | null {
-  const raw = localStorage.getItem(KEPT_UNDER);
-  if (raw !== held.raw) {
-    try {
-      held = { raw, items: raw === null ? null : (JSON.parse(raw) as KitItem[]) };
-    } catch {
-      held = { raw, items: null };
-    }
-  }
-  return held.items;
-}
-
-function keepGuestKit(items: KitItem[] | null): void {
-  if (items) localStorage.setItem(KEPT_UNDER, JSON.stringify(items));
-  else localStorage.removeItem(KEPT_UNDER);
-  listeners.forEach((listener) => listener());
-}
-
-function listen(listener: () => void): () => void {
-  listeners.add(listener);
-  window.addEventListener("storage", listener);
-  return () => {
-    listeners.delete(listener);
-    window.removeEventListener("storage", listener);
-  };
-}
+const guestKit = browserStore<KitItem[] | null>("jackstaff.kit.1", null);
 
 /** The kit of whoever is here: the account's, else what this browser keeps, else the starter's. */
 export function useKit(): Kit {
@@ -81,7 +53,7 @@ export function useKit(): Kit {
     enabled: account !== null,
     staleTime: 60_000,
   });
-  const guest = useSyncExternalStore(listen, guestKit);
+  const guest = guestKit.use();
   const starterItems = starter.data?.kit.items;
   const items = (account === null ? (guest ?? starterItems) : own.data?.items) ?? [];
 
@@ -89,7 +61,7 @@ export function useKit(): Kit {
     (kit: Schemas["KitAnswer"]) => client.setQueryData(["kit", account], kit),
     [client, account],
   );
-  const guestItems = () => guestKit() ?? starterItems ?? [];
+  const guestItems = () => guestKit.read() ?? starterItems ?? [];
   return {
     items,
     loading: session === undefined || (account === null ? !guest && !starterItems : own.isPending),
@@ -102,11 +74,11 @@ export function useKit(): Kit {
       }
       const checked = (await answer(api.POST("/api/kit/check", { body }))).items;
       const kept = guestItems().map((item) => checked.find((one) => one.id === item.id) ?? item);
-      keepGuestKit([...kept, ...checked.filter((one) => !kept.some((item) => item.id === one.id))]);
+      guestKit.write([...kept, ...checked.filter((one) => !kept.some((item) => item.id === one.id))]);
     },
     forget: async (id) => {
       if (account === null) {
-        keepGuestKit(guestItems().filter((item) => item.id !== id));
+        guestKit.write(guestItems().filter((item) => item.id !== id));
         return;
       }
       await answer(api.DELETE("/api/kit/items/{key}", { params: { path: { key: id } } }));
@@ -118,14 +90,14 @@ export function useKit(): Kit {
         return;
       }
       const place = new Map(ids.map((id, at) => [id, at]));
-      keepGuestKit(guestItems().toSorted((one, other) => (place.get(one.id) ?? 999) - (place.get(other.id) ?? 999)));
+      guestKit.write(guestItems().toSorted((one, other) => (place.get(one.id) ?? 999) - (place.get(other.id) ?? 999)));
     },
   };
 }
 
 /** Send what a guest made (not the starter's own, untouched) to the account just signed in. Returns how many. */
 export async function adoptKit(starter: KitItem[]): Promise<number> {
-  const mine = guestKit();
+  const mine = guestKit.read();
   if (!mine) return 0;
   const untouched = new Map(starter.map((item) => [item.id, JSON.stringify(item)]));
   const made = mine.filter((item) => untouched.get(item.id) !== JSON.stringify(item));
@@ -137,6 +109,6 @@ export async function adoptKit(starter: KitItem[]): Promise<number> {
     }));
     await answer(api.PUT("/api/kit/items", { body: { items: drafts } }));
   }
-  keepGuestKit(null);
+  guestKit.write(null);
   return made.length;
 }

@@ -1,5 +1,5 @@
-import { useSyncExternalStore } from "react";
 import { answer, api, Refused, type Schemas, Unreachable } from "../api/client";
+import { browserStore } from "../shell/browserStore";
 
 /**
  * Frames on their way to the server. Every frame is written here first, at once; a signed-in
@@ -13,40 +13,12 @@ export interface Waiting {
   owner: string | null;
 }
 
-const KEPT_UNDER = "jackstaff.frames.1";
-const listeners = new Set<() => void>();
-let held: { raw: string | null; waiting: Waiting[] } = { raw: null, waiting: [] };
-
-function read(): Waiting[] {
-  const raw = localStorage.getItem(KEPT_UNDER);
-  if (raw !== held.raw) {
-    try {
-      held = { raw, waiting: raw === null ? [] : (JSON.parse(raw) as Waiting[]) };
-    } catch {
-      held = { raw, waiting: [] };
-    }
-  }
-  return held.waiting;
-}
-
-function write(waiting: Waiting[]): void {
-  localStorage.setItem(KEPT_UNDER, JSON.stringify(waiting));
-  listeners.forEach((listen) => listen());
-}
-
-function listen(listener: () => void): () => void {
-  listeners.add(listener);
-  window.addEventListener("storage", listener);
-  return () => {
-    listeners.delete(listener);
-    window.removeEventListener("storage", listener);
-  };
-}
+const NONE: Waiting[] = [];
+const store = browserStore<Waiting[]>("jackstaff.frames.1", NONE);
+const { read, write } = store;
 
 /** The frames that this browser still holds, the newest first. */
-export function useWaiting(): Waiting[] {
-  return useSyncExternalStore(listen, read);
-}
+export const useWaiting = store.use;
 
 export function waitingFrame(id: string): Frame | undefined {
   return read().find((one) => one.frame.id === id)?.frame;

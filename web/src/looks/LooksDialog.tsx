@@ -1,8 +1,8 @@
 import { useRef, useState } from "react";
 import { Button, Dropdown, Form, Modal } from "react-bootstrap";
-import { NumberField } from "../bench/ExtraParts";
+import { KnownNumber, NumberField } from "../shell/NumberField";
 import type { Laid } from "../bench/state";
-import { typed } from "../bench/typed";
+import { typed } from "../shell/typed";
 import { Refused } from "../api/client";
 import { words } from "../words";
 import { roughTime } from "../words/times";
@@ -76,13 +76,13 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
               ))}
             </Dropdown.Menu>
           </Dropdown>
-          <Text
+          <KnownNumber
             id="scene-bearing"
             label={words.looks.bearing}
             value={scene.bearingDeg}
             onValue={(value) => set({ bearingDeg: value ?? 0 })}
           />
-          <Text
+          <KnownNumber
             id="scene-elevation"
             label={words.looks.elevation}
             value={scene.elevationDeg}
@@ -214,32 +214,11 @@ function FactInput(props: { id: string; fact: SceneFact; subject: SceneSubject; 
   }
   const value = subject.facts[fact.name];
   return (
-    <Text
+    <KnownNumber
       id={id}
       label={label}
       value={typeof value === "number" ? value : undefined}
       onValue={(given) => onFact(fact.name, given)}
-    />
-  );
-}
-
-/** A number that may be left out; what cannot be read as one is kept as typed and not sent. */
-function Text(props: {
-  id: string;
-  label: string;
-  value: number | undefined;
-  onValue: (value: number | undefined) => void;
-}) {
-  const [text, setText] = useState(props.value === undefined ? "" : String(props.value));
-  return (
-    <NumberField
-      id={props.id}
-      label={props.label}
-      value={text}
-      onChange={(next) => {
-        setText(next);
-        if (next.trim() === "" || typed(next) !== undefined) props.onValue(typed(next));
-      }}
     />
   );
 }

@@ -3,9 +3,9 @@ import { Button, Form } from "react-bootstrap";
 import { Link } from "react-router";
 import { Refused, type Schemas } from "../api/client";
 import { useBench } from "../bench/useBench";
-import { NumberField } from "../bench/ExtraParts";
+import { KnownNumber } from "../shell/NumberField";
 import type { Laid } from "../bench/state";
-import { typed } from "../bench/typed";
+import { typed } from "../shell/typed";
 import { useNow } from "../shell/useNow";
 import { words } from "../words";
 import { roughTime, timeText } from "../words/times";
@@ -101,17 +101,21 @@ function Plan({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) 
         />
       </Form.Group>
       <div className="pair">
-        <Number
+        <KnownNumber
           id="outing-lat"
           label={say.latitude}
           value={outing.latitude}
-          onValue={(latitude) => set({ latitude })}
+          onValue={(latitude) => {
+            if (latitude !== undefined) set({ latitude });
+          }}
         />
-        <Number
+        <KnownNumber
           id="outing-lon"
           label={say.longitude}
           value={outing.longitude}
-          onValue={(longitude) => set({ longitude })}
+          onValue={(longitude) => {
+            if (longitude !== undefined) set({ longitude });
+          }}
         />
       </div>
       <Form.Group controlId="outing-zone">
@@ -199,43 +203,31 @@ function Plan({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) 
           {say.waterAdd}
         </Button>
         <div className="thirds">
-          <Number
+          <KnownNumber
             id="outing-floods"
             label={say.floods}
             value={outing.floodsAtM}
-            onValue={(floodsAtM) => set({ floodsAtM })}
+            onValue={(floodsAtM) => set({ floodsAtM: floodsAtM ?? null })}
           />
-          <Number
+          <KnownNumber
             id="outing-walk"
             label={say.walk}
             value={outing.walkMinutes}
-            onValue={(walkMinutes) => set({ walkMinutes })}
+            onValue={(walkMinutes) => {
+              if (walkMinutes !== undefined) set({ walkMinutes });
+            }}
           />
-          <Number
+          <KnownNumber
             id="outing-margin"
             label={say.margin}
             value={outing.marginMinutes}
-            onValue={(marginMinutes) => set({ marginMinutes })}
+            onValue={(marginMinutes) => {
+              if (marginMinutes !== undefined) set({ marginMinutes });
+            }}
           />
         </div>
       </fieldset>
     </div>
-  );
-}
-
-function Number(props: { id: string; label: string; value: number | null; onValue: (value: number) => void }) {
-  const [text, setText] = useState(props.value === null ? "" : String(props.value));
-  return (
-    <NumberField
-      id={props.id}
-      label={props.label}
-      value={text}
-      onChange={(next) => {
-        setText(next);
-        const value = typed(next);
-        if (value !== undefined) props.onValue(value);
-      }}
-    />
   );
 }
 

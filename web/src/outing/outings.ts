@@ -1,5 +1,5 @@
-import { useSyncExternalStore } from "react";
 import type { Schemas } from "../api/client";
+import { browserStore } from "../shell/browserStore";
 import { instantOf } from "./zone";
 
 /** A plan for a place and a day, kept in this browser. Tide is what the person entered from their own table. */
@@ -28,7 +28,6 @@ interface Kept {
   current: string;
 }
 
-const KEPT_UNDER = "jackstaff.outings.1";
 const FIRST: Outing = {
   id: "vardsund",
   name: "Vardsund mole, first light",
@@ -51,37 +50,11 @@ const FIRST: Outing = {
   archived: false,
 };
 
-const listeners = new Set<() => void>();
-let held: { raw: string | null; kept: Kept } = { raw: null, kept: { outings: [FIRST], current: FIRST.id } };
-
-function read(): Kept {
-  const raw = localStorage.getItem(KEPT_UNDER);
-  if (raw !== held.raw) {
-    try {
-      held = { raw, kept: raw === null ? { outings: [FIRST], current: FIRST.id } : (JSON.parse(raw) as Kept) };
-    } catch {
-      held = { raw, kept: { outings: [FIRST], current: FIRST.id } };
-    }
-  }
-  return held.kept;
-}
-
-function write(kept: Kept): void {
-  localStorage.setItem(KEPT_UNDER, JSON.stringify(kept));
-  listeners.forEach((listener) => listener());
-}
-
-function listen(listener: () => void): () => void {
-  listeners.add(listener);
-  window.addEventListener("storage", listener);
-  return () => {
-    listeners.delete(listener);
-    window.removeEventListener("storage", listener);
-  };
-}
+const store = browserStore<Kept>("jackstaff.outings.1", { outings: [FIRST], current: FIRST.id });
+const { read, write } = store;
 
 export function useOutings() {
-  const kept = useSyncExternalStore(listen, read);
+  const kept = store.use();
   const current = kept.outings.find((one) => one.id === kept.current) ?? kept.outings[0] ?? FIRST;
   return {
     outings: kept.outings,

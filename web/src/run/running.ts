@@ -1,7 +1,7 @@
-import { useSyncExternalStore } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { type Laid, settingsOf } from "../bench/state";
 import { type Frame, openFrame, put, useWaiting, waitingFrame } from "../log/outbox";
+import { browserStore } from "../shell/browserStore";
 import { owner } from "../shell/owner";
 
 /** What is armed: the frame as it will be, before it has opened. */
@@ -14,38 +14,10 @@ export interface Armed {
 type Answer = Schemas["ExposureAnswer"];
 type EventKind = Frame["events"][number]["kind"];
 
-const ARMED_UNDER = "jackstaff.armed.1";
-const listeners = new Set<() => void>();
-let held: { raw: string | null; armed: Armed | null } = { raw: null, armed: null };
+const store = browserStore<Armed | null>("jackstaff.armed.1", null);
+const { read, write } = store;
 
-function read(): Armed | null {
-  const raw = localStorage.getItem(ARMED_UNDER);
-  if (raw !== held.raw) {
-    try {
-      held = { raw, armed: raw === null ? null : (JSON.parse(raw) as Armed) };
-    } catch {
-      held = { raw, armed: null };
-    }
-  }
-  return held.armed;
-}
-
-function write(armed: Armed | null): void {
-  if (armed) localStorage.setItem(ARMED_UNDER, JSON.stringify(armed));
-  else localStorage.removeItem(ARMED_UNDER);
-  listeners.forEach((listener) => listener());
-}
-
-export function useArmed(): Armed | null {
-  return useSyncExternalStore((listener) => {
-    listeners.add(listener);
-    window.addEventListener("storage", listener);
-    return () => {
-      listeners.delete(listener);
-      window.removeEventListener("storage", listener);
-    };
-  }, read);
-}
+export const useArmed = store.use;
 
 /** Take what stands on the bench, question and answer, to Run. */
 export function arm(laid: Laid, answered: Answer): void {
