@@ -153,10 +153,14 @@ def _ready(question: LooksQuestion) -> list[Moving]:
 
 
 def _windows(subject: Subject, one: Moving, own: Sequence[OwnLook]) -> Iterator[Window]:
+    # A look of one's own with a preset's name is that preset as this person means it.
+    edited = {mine.look for mine in own if mine.kind == subject.kind}
     begun = 0.0
     for look, bound in one.classes:
         ends = math.inf if math.isinf(bound) else one.reached(bound)
-        if math.isinf(begun):
+        if look in edited:
+            pass
+        elif math.isinf(begun):
             yield Window(subject.kind, look, None, None, one.status, subject.id)
         else:
             yield Window(subject.kind, look, begun, finite(ends), one.status, subject.id)

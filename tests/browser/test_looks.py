@@ -58,6 +58,10 @@ def test_a_look_of_one_s_own_is_a_look_like_the_others(guest: Visit) -> None:
     sea.get_by_role("button", name="Keep this look").click()
     sea.get_by_role("button", name=re.compile("^soft folds")).click()
     expect(page.get_by_text("Aim: 15 s to 19 s")).to_be_visible()
+    # Forgotten, its wish has nothing to stand for and is let go with it.
+    sea.get_by_role("button", name="Forget my soft folds").click()
+    expect(sea.get_by_role("button", name=re.compile("^soft folds"))).to_have_count(0)
+    expect(page.get_by_text("Pick the looks you want")).to_be_visible()
 
 
 def test_the_drawing_follows_the_pennant(guest: Visit) -> None:

@@ -185,6 +185,10 @@ def test_wishes_meet_in_one_aim() -> None:
     own = looks(asked(("sea", "mine"), own=(OwnLook("sea", "mine", 4.0, 5.0),), sea={"height_m": 0.64}))
     assert own.aim is not None
     assert [own.aim.from_seconds, own.aim.to_seconds] == pytest.approx([16, 20])
+    # With a preset's name it takes that preset's place.
+    edited = looks(asked(("sea", "veil"), own=(OwnLook("sea", "veil", 4.0, 5.0),), sea={"height_m": 0.64}))
+    assert [one.look for one in edited.windows].count("veil") == 1
+    assert edited.aim == own.aim
     faded = looks(asked(("people", "mine"), own=(OwnLook("people", "mine", 0.01, 0.05),), people={}))
     assert faded.aim is not None
     assert faded.aim.from_seconds < (faded.aim.to_seconds or math.inf)

@@ -53,7 +53,13 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
             looks={found}
             onFact={(name, value) => setFact(subject.id, name, value)}
             onWant={(look) => set({ wants: toggledWant(scene.wants, { kind: subject.kind, look }) })}
-            onOwn={(own) => set({ own: [...scene.own, own] })}
+            onOwn={(own) => set({ own: [...withoutOwn(scene.own, own), own] })}
+            onForget={(own) =>
+              set({
+                own: withoutOwn(scene.own, own),
+                wants: scene.wants.filter((want) => want.kind !== own.kind || want.look !== own.look),
+              })
+            }
             onRemove={() => onScene(withoutSubject(scene, subject.id))}
           />
         ))}
@@ -142,10 +148,16 @@ interface PartProps {
   onFact: (name: string, value: number | string | undefined) => void;
   onWant: (look: string) => void;
   onOwn: (own: Scene["own"][number]) => void;
+  onForget: (own: Scene["own"][number]) => void;
   onRemove: () => void;
 }
 
-function SubjectPart({ subject, scene, looks, onFact, onWant, onOwn, onRemove }: PartProps) {
+/** One look of a name a kind: a new one takes the old one's place. */
+function withoutOwn(all: Scene["own"], own: Scene["own"][number]): Scene["own"] {
+  return all.filter((one) => one.kind !== own.kind || one.look !== own.look);
+}
+
+function SubjectPart({ subject, scene, looks, onFact, onWant, onOwn, onForget, onRemove }: PartProps) {
   const name = words.looks.kinds[subject.kind];
   const windows = (looks?.windows ?? []).filter((window) => window.id === subject.id);
   const status = windows[0]?.status;
@@ -183,6 +195,13 @@ function SubjectPart({ subject, scene, looks, onFact, onWant, onOwn, onRemove }:
           </button>
         ))}
         <OwnLook kind={subject.kind} onOwn={onOwn} />
+        {scene.own
+          .filter((own) => own.kind === subject.kind)
+          .map((own) => (
+            <Button key={own.look} variant="quiet" onClick={() => onForget(own)}>
+              {words.looks.own.forget(own.look)}
+            </Button>
+          ))}
       </div>
     </section>
   );

@@ -323,10 +323,11 @@ export const en = {
     },
     own: {
       add: "A look of my own",
-      name: "Call it",
+      name: "Call it (a name above changes that one)",
       from: (measure: string) => `From, ${measure}`,
       to: "To (empty: open)",
       keep: "Keep this look",
+      forget: (look: string) => `Forget my ${look}`,
     },
     drawing: {
       open: "Draw it",
