@@ -9,7 +9,6 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from enum import StrEnum
 
 from .diffraction import SOFT_PIXELS, f_number_for
 from .facts import choice, flag, number, numbers, pairs, text, whole
@@ -23,17 +22,6 @@ STRENGTH = "the sum, the finder, the staff"
 USUAL_TOLERANCE = 0.33
 """What most glass is sold to [stops]."""
 _RANGED = ("variable", "polariser", "combined")
-
-
-class Evidence(StrEnum):
-    """Where a measured strength comes from."""
-
-    NONE = "none"
-    TYPED = "typed"
-    TWO_READINGS = "two_readings"
-    TRIAL = "trial"
-    FRAMES = "frames"
-    PAIR = "pair"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

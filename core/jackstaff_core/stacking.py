@@ -12,12 +12,12 @@ from dataclasses import dataclass
 
 from .advice import Advice, Severity
 from .diffraction import HARD_PIXELS, SOFT_PIXELS, f_number_for, fwhm_pixels
+from .exposure import STRAY_LIGHT_STOPS
 from .finder import GlassKind
 from .gear import Accessory, Body, Glass, Holder, Lens, usable_at
 from .polarisers import UNEVEN_WARNING_STOPS, Pair, spread, usable_for_spread
 from .rims import Rim, pupil_depth, widest_clear
 
-STRAY_LIGHT_STOPS = 13.0
 WIDE_FOR_RIMS = 0.9
 """Focal lengths below this share of the picture width are wide enough for rims to be asked about."""
 _THREADED = {"thread", "magnet"}

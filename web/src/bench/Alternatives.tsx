@@ -102,6 +102,8 @@ function questionOf(laid: Laid, target: Target, ends: Record<string, number>): S
   const free = laid.items.filter((item) => !bench.inReading.includes(item.id)).slice(0, 24);
   const taken = laid.stack.length - laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).length;
   const room = (holder?.facts.slots ?? 2) + (holder?.facts.polariser_ring ? 1 : 0) - taken;
+  const normal = body?.offers.isos ?? [laid.bench.iso];
+  const extended = body?.facts.iso_extended;
   return {
     reading: readingOf(laid),
     glass: free.map((item) => ({ ...kitGlass(item), ...(ends[item.id] && { usable_max: ends[item.id] }) })),
@@ -111,7 +113,9 @@ function questionOf(laid: Laid, target: Target, ends: Record<string, number>): S
       ? [Number(fixedAperture), Number(fixedAperture)]
       : // As marks: a lens says 22 and means f/22.63.
         [String(lens?.facts.aperture_widest ?? 2.8), String(lens?.facts.aperture_smallest ?? 22)],
-    isos: fixedIso ? [Number(fixedIso)] : (body?.offers.isos ?? [laid.bench.iso]),
+    isos: fixedIso ? [Number(fixedIso)] : [...normal, ...(extended == null ? [] : [String(extended)])],
+    // The extended low ISO costs highlights: it may serve, but it is no base.
+    iso_base: fixedIso ? Number(fixedIso) : (normal[0] ?? laid.bench.iso),
     must: [],
     sharp_to: lens?.facts.sharp_to ?? body?.offers.sharp_to ?? 11,
     on: laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).map((glass) => glass.id),

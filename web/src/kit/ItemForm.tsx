@@ -69,6 +69,8 @@ export function ItemForm({ draft, isNew, kit, onDone, onCopy }: Props) {
     if (await keep(next, words.kit[next.retired ? "retiredNow" : "saved"](draft.name), draft)) onDone(draft.id);
   };
   const remove = async () => {
+    // The word that still stands there is about an earlier step, and its undo would undo that one.
+    say(null);
     await kit.forget(draft.id);
     say({
       text: words.kit.removed(draft.name),
