@@ -184,7 +184,7 @@ def test_the_light_is_known_before_anything_is_painted(visits: Any) -> None:
     # Hold the program back: the ground must be dark without it.
     page.route("**/assets/*.js", lambda route: None)
     page.goto(visit.server.url, wait_until="commit")
-    page.wait_for_function("getComputedStyle(document.body).backgroundColor === 'rgb(0, 0, 0)'")
+    page.wait_for_function("document.body && getComputedStyle(document.body).backgroundColor === 'rgb(0, 0, 0)'")
 
 
 def test_nothing_comes_from_elsewhere_and_the_policy_holds(visits: Any) -> None:
