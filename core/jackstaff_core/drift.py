@@ -85,10 +85,11 @@ def open_seconds(needed: float, rate: float) -> float:
 
 def gathered(path: Path, start: float, end: float) -> float:
     """Light from ``start`` to ``end`` in seconds of the metering's light."""
-    return math.fsum(_segment(path.at(low), path.at(high), high - low) for low, high in path.pieces(start, end))
+    return math.fsum(segment(path.at(low), path.at(high), high - low) for low, high in path.pieces(start, end))
 
 
-def _segment(e0: float, e1: float, seconds: float) -> float:
+def segment(e0: float, e1: float, seconds: float) -> float:
+    """Light of one straight stretch of EV, from ``e0`` to ``e1`` stops, in seconds of light at 0 stops."""
     y = (e1 - e0) * _LN2
     mean = math.expm1(y) / y if abs(y) > _FLAT else 1 + y / 2
     return seconds * math.exp2(e0) * mean
@@ -103,7 +104,7 @@ def close_after(path: Path, needed: float, start: float = 0.0, held: float = 0.0
     at = start
     for second in (knot for knot in path.seconds if knot > start):
         here, there = path.at(at), path.at(second)
-        piece = _segment(here, there, second - at)
+        piece = segment(here, there, second - at)
         if piece >= left:
             return at + open_seconds(left * math.exp2(-here), (there - here) / (second - at))
         left, at = left - piece, second

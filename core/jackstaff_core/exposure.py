@@ -5,6 +5,8 @@
 Counted on the exact scale by default; *as marked* counts with the printed numbers instead
 (1/60 x 1024 = 17.07 s rather than 16 s). Stops are + when they lengthen the time.
 
+Where the light moves, T is the time whose integral of light is the same (closing.py), film last of all.
+
 Source: reciprocity law H = E t with E ~ transmittance / N^2; exposure index after ISO 2721 and
 ISO 12232. Limits: 8 glasses, 30 stops, 1/32000 s to 24 h. Verdict: computed, on an estimated
 plus-or-minus.
@@ -18,6 +20,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from .advice import Advice, Severity
+from .closing import Closing, ClosingQuestion, closing
 from .density import MOST_STOPS, certain_strength
 from .film import FilmLaw, slope
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
@@ -60,6 +63,27 @@ class GlassGiven:
     in_reading: bool = False
 
 
+METER_AGAIN_STOPS = 1 / 3
+"""Light that has moved further than this since the metering wants a new reading."""
+
+
+@dataclass(frozen=True, slots=True)
+class MovingLight:
+    """How the light moves [stops/min] and the sd of that, and how long ago it was metered [s]."""
+
+    stops_per_minute: float
+    rate_sd: float = 0.0
+    delay_seconds: float = 0.0
+
+    def sd(self, seconds: float) -> float:
+        """What not knowing the rate better does to a frame of ``seconds`` [stops]."""
+        return self.rate_sd * (seconds / 2 + self.delay_seconds) / 60
+
+    def closes(self, metered_seconds: float, film: FilmLaw | None) -> Closing:
+        """When a frame metered as ``metered_seconds`` has gathered enough."""
+        return closing(ClosingQuestion(metered_seconds, 0.0, self.delay_seconds, self.stops_per_minute, film=film))
+
+
 @dataclass(frozen=True, slots=True)
 class ExposureQuestion:
     reading: ReadingGiven
@@ -68,13 +92,14 @@ class ExposureQuestion:
     scale: Counting = Counting.EXACT
     dial_limit: float = DIAL_LIMIT
     film: FilmLaw | None = None
+    light: MovingLight | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class SumStep:
     """One line of the sum: what, how many stops it lengthens the time, the time so far.
 
-    ``kind`` is reading, glass, measured, in_reading, aperture, iso or film; ``glass`` is the place in
+    ``kind`` is reading, glass, measured, in_reading, aperture, iso, light or film; ``glass`` is the place in
     the stack that a glass step belongs to.
     """
 
@@ -89,10 +114,12 @@ class SumStep:
 class Exposure:
     """The answer. Times in seconds, stops + = longer, ``sure_within_stops`` a 95 % half-width.
 
-    ``set_seconds`` is what the shutter will do: the dial mark's exact time, or ``seconds`` in bulb.
+    ``set_seconds`` is what the shutter will do: the dial mark's exact time, or ``seconds`` in bulb; ``metered_seconds``
+    what the light at the metering asks for, before it moves and before film.
     """
 
     seconds: float
+    metered_seconds: float
     stops: float
     as_marked_seconds: float
     exact_seconds: float
@@ -131,8 +158,8 @@ def expose(question: ExposureQuestion) -> Exposure:
     reading = metered(question.reading, question.settings)
     settings = settled("settings", question.settings, reading.settings, reading.step)
     stack = _stack(question.stack)
-    film = question.film
-    sums = {counting: tuple(_sum(reading, stack, settings, counting, film)) for counting in Counting}
+    film, light = question.film, _sound(question.light)
+    sums = {counting: tuple(_sum(reading, stack, settings, counting, film, light)) for counting in Counting}
     exact, marked = sums[Counting.EXACT][-1].seconds, sums[Counting.AS_MARKED][-1].seconds
     steps = sums[question.scale]
     seconds = steps[-1].seconds
@@ -141,13 +168,16 @@ def expose(question: ExposureQuestion) -> Exposure:
     past = math.log2(seconds / marks.marks[-1].exact)
     bulb = past > 0.5 / reading.step.per_stop
     mark = None if bulb else marks.nearest(seconds)
-    sure = sure_within([reading_sd(reading.step), *(glass.sd for glass in stack if not glass.in_reading)])
+    asked = _metered(steps)
+    doubts = [reading_sd(reading.step), *(glass.sd for glass in stack if not glass.in_reading)]
+    sure = sure_within([*doubts, light.sd(seconds)] if light else doubts)
     if film:
         # A stop of doubt in the metered time is p stops of doubt in the corrected one.
-        sure *= slope(film, seconds / 2 ** _film_stops(steps))
+        sure *= slope(film, asked)
     on = sum(glass.stops + glass.offset for glass in stack)
     return Exposure(
         seconds=seconds,
+        metered_seconds=asked,
         stops=math.log2(seconds / steps[0].seconds),
         as_marked_seconds=marked,
         exact_seconds=exact,
@@ -162,7 +192,10 @@ def expose(question: ExposureQuestion) -> Exposure:
         glass_stops=on,
         steps=steps,
         rounded=_on_dial(seconds, mark, marks) if mark else rounded(seconds),
-        advice=tuple(_advice(question, reading.step, exact, marked, past if bulb else None, on)),
+        advice=(
+            *_advice(question, reading.step, exact, marked, past if bulb else None, on),
+            *(_light_advice(light, light.closes(asked, film)) if light else ()),
+        ),
     )
 
 
@@ -211,12 +244,26 @@ def _glass(place: str, given: GlassGiven) -> _Glass:
     return _Glass(name, stops, offset, sd, given.in_reading)
 
 
-def _film_stops(steps: tuple[SumStep, ...]) -> float:
-    return steps[-1].stops if steps[-1].kind == "film" else 0.0
+def _sound(light: MovingLight | None) -> MovingLight | None:
+    if light:
+        within("light.stops_per_minute", light.stops_per_minute, -30, 30, "stops a minute")
+        within("light.rate_sd", light.rate_sd, 0, 5, "stops a minute")
+        within("light.delay_seconds", light.delay_seconds, 0, LONGEST_SECONDS, "s")
+    return light
+
+
+def _metered(steps: tuple[SumStep, ...]) -> float:
+    """The time the metering's light asks for, before light and film."""
+    return next(step.seconds for step in reversed(steps) if step.kind not in ("light", "film"))
 
 
 def _sum(
-    reading: Reading, stack: tuple[_Glass, ...], settings: Settings, counting: Counting, film: FilmLaw | None
+    reading: Reading,
+    stack: tuple[_Glass, ...],
+    settings: Settings,
+    counting: Counting,
+    film: FilmLaw | None,
+    light: MovingLight | None,
 ) -> Iterator[SumStep]:
     """The sum line by line, each carrying the running time; film acts last, on the metered time."""
     exact = counting is Counting.EXACT
@@ -243,8 +290,16 @@ def _sum(
     if move := math.log2(from_s / to_s):
         seconds *= 2**move
         yield SumStep(f"ISO {metered_at.iso.printed:g} to {settings.iso.printed:g}", move, seconds, "iso")
-    if film and (longer := math.log2(film.corrected(seconds) / seconds)) > 0:
-        yield SumStep("Film loses speed", longer, film.corrected(seconds), "film")
+    asked, film_end = seconds, film.corrected(seconds) if film else None
+    if light:
+        # A frame that never fills keeps the time the metering asks for; the advice says so.
+        seconds = light.closes(asked, None).close_after_seconds or asked
+        film_end = film_end and (light.closes(asked, film).close_after_seconds or film_end)
+        if abs(moved := math.log2(seconds / asked)) > 1e-6:
+            rising = "rising" if light.stops_per_minute > 0 else "falling"
+            yield SumStep(f"Light {rising}", moved, seconds, "light")
+    if film_end and (longer := math.log2(film_end / seconds)) > 0:
+        yield SumStep("Film loses speed", longer, film_end, "film")
 
 
 def _bounded(seconds: float) -> None:
@@ -270,6 +325,18 @@ def _on_dial(seconds: float, mark: Mark, marks: Scale) -> tuple[Rounded, ...]:
     if len(sides) == 1 and abs(math.log2(mark.exact / seconds)) < 1e-6:
         return ()
     return tuple(Rounded(side.exact, math.log2(side.exact / seconds), side.label) for side in sides)
+
+
+def _light_advice(light: MovingLight, closes: Closing) -> Iterator[Advice]:
+    since = light.stops_per_minute * light.delay_seconds / 60
+    if abs(since) > METER_AGAIN_STOPS:
+        yield Advice(
+            "meter_again",
+            Severity.CAUTION,
+            f"The light has moved about {abs(since):.1f} stop since the reading: meter again.",
+            {"stops": since},
+        )
+    yield from closes.advice
 
 
 def _advice(

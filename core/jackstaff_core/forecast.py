@@ -6,6 +6,7 @@ does not follow the sun. Sources and verdicts are those of daylight, heavens and
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -13,8 +14,9 @@ from enum import StrEnum
 
 from .anchoring import LEVEL_SD, Anchored, Status, anchor
 from .daylight import NIGHT_LUX, ev100, ev_rate, moon_lux, sun_lux
-from .heavens import Event, Place, Track, events, moon_at, sun_at
+from .heavens import Event, Place, Track, crossings, events, moon_at, sun_at
 from .refusal import Refusal, within
+from .ridge import Ridge, sun_step
 
 MOST_POINTS = 3000
 LONGEST = timedelta(days=7)
@@ -35,6 +37,11 @@ class Sky(StrEnum):
     def stops(self) -> float:
         """How much less light than a clear sky."""
         return {"clear": 0.0, "thin": -1.0, "overcast": -2.3, "heavy": -3.3}[self.value]
+
+    @property
+    def beam(self) -> float:
+        """The share of direct sun it lets through."""
+        return {"clear": 1.0, "thin": 0.5, "overcast": 0.0, "heavy": 0.0}[self.value]
 
 
 class Scene(StrEnum):
@@ -64,6 +71,7 @@ class LightQuestion:
     sky: Sky = Sky.CLEAR
     scene: Scene = Scene.SKY_LIT
     readings: tuple[OwnReading, ...] = ()
+    ridge: Ridge | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,7 +115,7 @@ def forecast(question: LightQuestion) -> Forecast:
     track = Track(question.place, question.start, question.end)
     return Forecast(
         tuple(model.point(at, minute, track.at(minute), anchored) for minute, at in instants),
-        events(track, question.end),
+        (*events(track, question.end), *_over_ridge(question, track)),
         tuple(ReadingStatus(reading.at, status) for reading, status in zip(readings, anchored.status, strict=True)),
     )
 
@@ -117,6 +125,20 @@ def light_at(question: LightQuestion, at: datetime) -> LightPoint:
     model = _Model(question)
     anchored = model.anchored(sorted(question.readings, key=lambda reading: reading.at))
     return model.point(at, model.minute(at), sun_at(question.place, at), anchored)
+
+
+RATE_SHARE = 0.2
+"""How far the clear-sky rate carries over to a scene: within a fifth of itself."""
+
+
+def rate_sd(question: LightQuestion, at: datetime) -> float:
+    """Sd of the light's rate at an instant [stop/min]: of the readings' own drift, and of the model's rate."""
+    if question.scene is Scene.LAMP_LIT:
+        return 0.0
+    model = _Model(question)
+    state = model.anchored(sorted(question.readings, key=lambda reading: reading.at)).at(model.minute(at))
+    altitude, azimuth = sun_at(question.place, at)
+    return math.hypot(math.sqrt(state.p11), RATE_SHARE * ev_rate(altitude, azimuth, question.place.latitude))
 
 
 def _instants(question: LightQuestion) -> list[tuple[float, datetime]]:
@@ -134,6 +156,13 @@ def _instants(question: LightQuestion) -> list[tuple[float, datetime]]:
     return [(step * turn / 60, question.start + timedelta(seconds=step * turn)) for turn in range(count)]
 
 
+def _over_ridge(question: LightQuestion, track: Track) -> Sequence[Event]:
+    """When the sun comes over the ridge and goes behind it; nothing without one."""
+    if question.ridge is None:
+        return ()
+    return crossings(track, question.end, question.ridge.deg, ("sun_over_ridge", "sun_behind_ridge"))
+
+
 class _Model:
     """The forecast without the readings, and with them."""
 
@@ -147,6 +176,11 @@ class _Model:
         self.question = question
         self.lamps = question.scene is Scene.LAMP_LIT
         self.lower = question.sky.stops + question.scene.stops
+        self.shaded_below = (
+            question.ridge.deg
+            if question.ridge and question.scene is Scene.SUN_LIT and question.sky.beam > 0
+            else -90.0
+        )
         self._moon: dict[int, float] = {}
 
     def minute(self, at: datetime) -> float:
@@ -167,6 +201,8 @@ class _Model:
             return LAMPS_EV
         if altitude < _MOON_COUNTS_BELOW:
             sun += self._moonlight(minute)
+        if 0 < altitude < self.shaded_below:
+            return ev100(sun) + self.lower - sun_step(altitude, self.question.sky.beam)
         return ev100(sun) + self.lower
 
     def _moonlight(self, minute: float) -> float:

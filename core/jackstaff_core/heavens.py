@@ -118,6 +118,24 @@ def events(track: Track, end: datetime) -> tuple[Event, ...]:
     return (*found, *(Event(name, None) for name, _, _ in EVENTS if name not in met))
 
 
+def crossings(track: Track, end: datetime, altitude: float, names: tuple[str, str]) -> tuple[Event, ...]:
+    """When the sun rises through an altitude of one's own and sinks through it, under the two names given.
+
+    Both come back without a time when neither happens.
+    """
+    found = []
+    before, earlier, last = track.at(0.0)[0], 0.0, track.minute(end)
+    while earlier < last:
+        later = min(earlier + _STEP_MINUTES, last)
+        after = track.at(later)[0]
+        for name, way in zip(names, (1, -1), strict=True):
+            if before < altitude <= after if way > 0 else before >= altitude > after:
+                found.append(Event(name, track.start + timedelta(minutes=_when(track, altitude, earlier, later, way))))
+        before, earlier = after, later
+    met = {event.name for event in found}
+    return (*found, *(Event(name, None) for name in names if name not in met))
+
+
 def _crossings(track: Track, end: datetime) -> Iterator[Event]:
     before, earlier, last = track.at(0.0)[0], 0.0, track.minute(end)
     climbed: float | None = None

@@ -9,6 +9,8 @@ Source: comparison with forecast.py. Verdict: a question, never a correction.
 
 from __future__ import annotations
 
+from enum import StrEnum
+
 from .advice import Advice, Severity
 from .forecast import LightPoint
 
@@ -38,6 +40,56 @@ def plausible(reading_ev100: float, light: LightPoint) -> Advice | None:
                 if deep
                 else "Shade, a ravine or an alley can be; or is a polariser or glass still on?"
             ),
+            values,
+        )
+    return None
+
+
+class SkyPick(StrEnum):
+    """What one sees without any plan; it feeds plausibility and nothing else."""
+
+    FULL_SUN = "full_sun"
+    HAZY = "hazy"
+    OVERCAST = "overcast"
+    SHADE = "shade"
+    DUSK = "dusk"
+    LAMPS = "lamps"
+
+    @property
+    def band(self) -> tuple[float, float]:
+        """EV at ISO 100 that such light honestly gives."""
+        return _BANDS[self]
+
+
+# After the sunny-16 rule: full sun is EV 14.6, a stop less for each softer light; dusk and lamps from daylight.py.
+_BANDS = {
+    SkyPick.FULL_SUN: (13.0, 15.6),
+    SkyPick.HAZY: (12.0, 14.6),
+    SkyPick.OVERCAST: (10.0, 13.6),
+    SkyPick.SHADE: (8.0, 13.0),
+    SkyPick.DUSK: (-2.0, 9.0),
+    SkyPick.LAMPS: (0.0, 8.0),
+}
+
+
+def fits_sky(reading_ev100: float, pick: SkyPick) -> Advice | None:
+    """A word about a reading that does not fit the sky somebody sees, None when it does."""
+    low, high = pick.band
+    values = {"reading_ev100": reading_ev100, "low_ev100": low, "high_ev100": high}
+    if reading_ev100 > high + TOO_BRIGHT:
+        return Advice(
+            "too_bright",
+            Severity.CAUTION,
+            f"That is {reading_ev100 - high:.0f} stops brighter than such light can be. Read the display again: is it"
+            " a fraction, is the ISO the one you set?",
+            values,
+        )
+    if reading_ev100 < low + ASK_BELOW / 2:
+        return Advice(
+            "too_dark",
+            Severity.NOTE,
+            f"That is {low - reading_ev100:.0f} stops darker than such light gives. Is a polariser or glass still on,"
+            " or is it a ravine or an alley?",
             values,
         )
     return None

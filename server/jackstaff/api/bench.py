@@ -12,7 +12,7 @@ from pydantic_core import to_json
 from jackstaff_core.advice import Severity
 from jackstaff_core.density import Notation
 from jackstaff_core.density import density as read_density
-from jackstaff_core.exposure import MOST_GLASSES, Counting, Exposure, ExposureQuestion, expose
+from jackstaff_core.exposure import MOST_GLASSES, Counting, Exposure, ExposureQuestion, MovingLight, expose
 from jackstaff_core.readout import readout as read_readout
 from jackstaff_core.scales import Scale, Step, apertures, dial, isos
 
@@ -57,6 +57,14 @@ class DensityAnswer(Schema):
     conflict_stops: float | None = None
 
 
+class MovingAsked(Asked):
+    """How the light moves since the metering, with the sd of that."""
+
+    stops_per_minute: Number
+    rate_sd: Number = 0.0
+    delay_seconds: Number = 0.0
+
+
 class ExposureAsked(Asked):
     reading: ReadingAsked
     stack: Annotated[list[GlassAsked], Field(max_length=MOST_GLASSES)] = []
@@ -64,6 +72,7 @@ class ExposureAsked(Asked):
     scale: Counting = Counting.EXACT
     dial_limit: Number = 30.0
     film: FilmAsked | None = None
+    light: MovingAsked | None = None
 
 
 class StepAnswer(Schema):
@@ -89,6 +98,7 @@ class AdviceAnswer(Schema):
 
 class ExposureAnswer(Schema):
     seconds: float
+    metered_seconds: float
     stops: float
     as_marked_seconds: float
     exact_seconds: float
@@ -141,6 +151,7 @@ def exposure(request: HttpRequest, question: ExposureAsked) -> HttpResponse:
                 scale=question.scale,
                 dial_limit=question.dial_limit,
                 film=question.film.given() if question.film else None,
+                light=MovingLight(**dict(question.light)) if question.light else None,
             )
         )
     )

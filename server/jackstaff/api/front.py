@@ -7,7 +7,7 @@ from ninja import Schema
 
 from jackstaff_core import VERSION
 
-from . import bench, extras, kit, light, log, looks, outing, run, session, stacks
+from . import bench, extras, kit, light, log, looks, outing, outings, run, session, stacks
 from .refusals import RefusingAPI, install
 
 
@@ -38,6 +38,7 @@ api.add_router("", extras.router)
 api.add_router("", light.router)
 api.add_router("", looks.router)
 api.add_router("/outing", outing.router)
+api.add_router("", outings.router)
 api.add_router("", kit.router)
 api.add_router("/run", run.router)
 api.add_router("/session", session.router)

@@ -12,6 +12,7 @@ from pydantic import AwareDatetime, Field
 from jackstaff_core.anchoring import Status
 from jackstaff_core.forecast import MOST_READINGS, Forecast, LightQuestion, OwnReading, Scene, Sky, forecast
 from jackstaff_core.heavens import Place
+from jackstaff_core.ridge import Ridge
 
 from .asked import Asked, Number
 
@@ -23,12 +24,20 @@ class OwnReadingAsked(Asked):
     ev100: Number
 
 
+class RidgeAsked(Asked):
+    """A ridge between the place and the sun: its height above the camera and how far away it is."""
+
+    height_m: Annotated[Number, Field(ge=0, le=9000)]
+    distance_m: Annotated[Number, Field(ge=1, le=200_000)]
+
+
 class PlaceAsked(Asked):
     latitude: Number
     longitude: Number
     sky: Sky = Sky.CLEAR
     scene: Scene = Scene.SKY_LIT
     readings: Annotated[list[OwnReadingAsked], Field(max_length=MOST_READINGS)] = []
+    ridge: RidgeAsked | None = None
 
     def given(self, start: datetime, end: datetime, step_seconds: float) -> LightQuestion:
         """As the core takes it."""
@@ -40,6 +49,7 @@ class PlaceAsked(Asked):
             self.sky,
             self.scene,
             tuple(OwnReading(reading.at.astimezone(UTC), reading.ev100) for reading in self.readings),
+            Ridge(self.ridge.height_m, self.ridge.distance_m) if self.ridge else None,
         )
 
 

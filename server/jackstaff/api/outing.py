@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import Annotated
 
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
 
+from jackstaff.standins.coast import SOURCE, Coast, SimulatedCoast
 from jackstaff_core.budget import Budget, BudgetQuestion, budget
+from jackstaff_core.filling import longest
 from jackstaff_core.finder import MOST_GLASSES, MOST_SLOTS, KitGlass
-from jackstaff_core.forecast import forecast, light_at
-from jackstaff_core.plausibility import plausible
+from jackstaff_core.forecast import Sky, forecast, light_at, rate_sd
+from jackstaff_core.hazards import HAZARDS
+from jackstaff_core.heavens import Place
+from jackstaff_core.packing import Plan, pack
+from jackstaff_core.plausibility import SkyPick, fits_sky, plausible
 from jackstaff_core.reading import SettingsGiven, metered
+from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import ev100
 from jackstaff_core.swaps import SwapPlan, SwapQuestion, plan
 from jackstaff_core.tide import Water, height, leave_by
@@ -28,7 +34,10 @@ router = Router(tags=["outing"])
 
 
 class WaitAsked(LightAsked):
-    wanted_ev100: Number
+    """The light that is waited for: as an EV at ISO 100, or as what a camera would read."""
+
+    wanted_ev100: Number | None = None
+    wanted: ReadingAsked | None = None
 
 
 class WaitAnswer(Schema):
@@ -69,6 +78,11 @@ class SwapsAnswer(Schema):
 
 class WaterAsked(Asked):
     at: AwareDatetime
+    height_m: Number
+
+
+class WaterAnswer(Schema):
+    at: datetime
     height_m: Number
 
 
@@ -115,16 +129,26 @@ class PlausibleAsked(PlaceAsked):
 
 
 class PlausibleAnswer(Schema):
+    """``rate_sd`` is the sd of ``stops_per_minute``; a reading between the two times fits the sky within two sd."""
+
     ev100: Number
     forecast_ev100: Number
     sd_stops: Number
+    stops_per_minute: Number
+    rate_sd: Number
+    from_seconds: Number
+    to_seconds: Number
     advice: AdviceAnswer | None
 
 
 @router.post("/wait", response=WaitAnswer)
 def waiting(request: HttpRequest, question: WaitAsked) -> Wait:
     """When the light will be what is wanted, from ``from`` on, or that it will not be before ``to``."""
-    return wait(question.given(question.from_, question.to, question.step_seconds), question.wanted_ev100)
+    if (question.wanted is None) == (question.wanted_ev100 is None):
+        raise Refusal("wanted_ev100", "The light to wait for is said once.", "Give wanted_ev100, or wanted.")
+    ev = _own_ev(question.wanted)[0] if question.wanted else question.wanted_ev100
+    assert ev is not None
+    return wait(question.given(question.from_, question.to, question.step_seconds), ev)
 
 
 @router.post("/swaps", response=SwapsAnswer)
@@ -173,14 +197,165 @@ def frames(request: HttpRequest, question: BudgetAsked) -> Budget:
 @router.post("/plausible", response=PlausibleAnswer)
 def fits(request: HttpRequest, question: PlausibleAsked) -> dict[str, object]:
     """Whether a reading fits the light there can be at that place and time."""
-    reading = metered(question.reading.given(), SettingsGiven("8", "100"))
-    settings = reading.settings
-    own = ev100(reading.shutter.exact, settings.aperture.exact, settings.iso.exact)
+    own, shutter = _own_ev(question.reading)
     at = question.at.astimezone(UTC)
-    light = light_at(question.given(at, at, 60.0), at)
+    asked = question.given(at, at, 60.0)
+    light = light_at(asked, at)
     return {
         "ev100": own,
         "forecast_ev100": light.ev100,
         "sd_stops": light.sd_stops,
+        "stops_per_minute": light.stops_per_minute,
+        "rate_sd": rate_sd(asked, at),
+        **_band(shutter, own, light.ev100 - 2 * light.sd_stops, light.ev100 + 2 * light.sd_stops),
         "advice": plausible(own, light),
+    }
+
+
+class SkyFitsAsked(Asked):
+    sky: SkyPick
+    reading: ReadingAsked
+
+
+class SkyFitsAnswer(Schema):
+    ev100: Number
+    low_ev100: Number
+    high_ev100: Number
+    from_seconds: Number
+    to_seconds: Number
+    advice: AdviceAnswer | None
+
+
+@router.post("/sky", response=SkyFitsAnswer)
+def sky_fits(request: HttpRequest, question: SkyFitsAsked) -> dict[str, object]:
+    """Whether a reading fits the light somebody sees, without any plan."""
+    own, shutter = _own_ev(question.reading)
+    low, high = question.sky.band
+    band = _band(shutter, own, low, high)
+    return {"ev100": own, "low_ev100": low, "high_ev100": high, **band, "advice": fits_sky(own, question.sky)}
+
+
+def _band(shutter: float, own: float, low: float, high: float) -> dict[str, float]:
+    """The times the reading's settings would show between two brightnesses."""
+    return {"from_seconds": shutter * 2 ** (own - high), "to_seconds": shutter * 2 ** (own - low)}
+
+
+def _own_ev(asked: ReadingAsked) -> tuple[float, float]:
+    """EV at ISO 100 of a reading, and its time [s]."""
+    reading = metered(asked.given(), SettingsGiven("8", "100"))
+    settings = reading.settings
+    shutter = reading.shutter.exact
+    return ev100(shutter, settings.aperture.exact, settings.iso.exact), shutter
+
+
+class FillableAnswer(Schema):
+    """The longest metered time [s] that is still filled before the period ends, at each step from its start."""
+
+    longest_seconds: list[Number]
+
+
+@router.post("/fillable", response=FillableAnswer)
+def fillable(request: HttpRequest, question: LightAsked) -> dict[str, object]:
+    """How long a frame may be at each minute and still fill."""
+    light = forecast(question.given(question.from_, question.to, question.step_seconds))
+    return {"longest_seconds": longest(light.points)}
+
+
+class HazardAnswer(Schema):
+    code: str
+    name: str
+    caution: str
+    ask: str
+
+
+@router.get("/hazards", response=list[HazardAnswer])
+def hazards(request: HttpRequest) -> object:
+    """What can hurt somebody at a place, each with its caution and whom to ask."""
+    return list(HAZARDS)
+
+
+Name = Annotated[str, Field(min_length=1, max_length=60)]
+
+
+class PackAsked(Asked):
+    body: Name | None = None
+    lens: Name | None = None
+    holder: Name | None = None
+    support: Name | None = None
+    release: Name | None = None
+    film: Name | None = None
+    polariser: Name | None = None
+    glass: Annotated[list[Name], Field(max_length=MOST_GLASSES)] = []
+    densest_stops: Number = 0.0
+    longest_seconds: Number | None = None
+    dial_limit: Number = 30.0
+    frames: Annotated[int, Field(strict=True, ge=0, le=100_000)] | None = None
+    battery_wh: Number | None = None
+    draw_w: Number = 3.0
+    noise_reduction: bool = False
+    celsius: Number | None = None
+    wind_m_s: Number | None = None
+    dark: bool = False
+    tide: bool = False
+    hazards: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=30)] = []
+
+
+class PackLine(Schema):
+    code: str
+    what: str
+    why: str
+    missing: bool
+
+
+class PackAnswer(Schema):
+    lines: list[PackLine]
+
+
+@router.post("/pack", response=PackAnswer)
+def packing(request: HttpRequest, question: PackAsked) -> dict[str, object]:
+    """What to take along for this plan, and why."""
+    facts = dict(question)
+    facts |= {"glass": tuple(question.glass), "hazards": tuple(question.hazards)}
+    return {"lines": pack(Plan(**facts))}
+
+
+class FeedAsked(Asked):
+    latitude: Number
+    longitude: Number
+    from_: Annotated[AwareDatetime, Field(alias="from")]
+    to: AwareDatetime
+
+
+class WeatherAnswer(Schema):
+    at: datetime
+    sky: Sky
+    cloud_m: Number | None
+    wind_m_s: Number
+    wind_from_deg: Number
+    celsius: Number
+    swell_m: Number
+
+
+class FeedAnswer(Schema):
+    """Never a forecast: what the stand-in that ships makes up for this place and day."""
+
+    simulated: bool
+    source: str
+    waters: list[WaterAnswer]
+    weather: list[WeatherAnswer]
+
+
+@router.post("/feed", response=FeedAnswer)
+def feed(request: HttpRequest, question: FeedAsked) -> dict[str, object]:
+    """High and low waters half a day either side of a period, and its weather, from the simulated coast."""
+    coast: Coast = SimulatedCoast()
+    place = Place(question.latitude, question.longitude)
+    start, end = question.from_.astimezone(UTC), question.to.astimezone(UTC)
+    half = timedelta(hours=12)
+    middle = start + (end - start) / 2
+    return {
+        "simulated": True,
+        "source": SOURCE,
+        "waters": coast.waters(place, middle - half, middle + half),
+        "weather": coast.weather(place, start, end),
     }

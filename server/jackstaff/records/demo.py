@@ -11,6 +11,7 @@ from django.contrib.auth.models import User
 from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 
+from .demo_outings import keep_demo_outings
 from .frames import EventKept, GlassKept, save_frame
 from .kit import start_kit
 from .models import Frame
@@ -51,6 +52,7 @@ def load() -> User:
         account.save()
         for number, shot in enumerate(SHOTS):
             _keep(account, number, shot)
+        keep_demo_outings(account)
     start_kit(account)
     return account
 

@@ -120,3 +120,17 @@ class KitItem(models.Model):
     class Meta:
         ordering = ["place", "changed_at"]
         indexes = [models.Index(fields=["account", "place"])]
+
+
+class Outing(models.Model):
+    """A plan for a place and a day. What it holds is checked at the door and kept as the client wrote it."""
+
+    id = models.UUIDField(primary_key=True)
+    account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="outings")
+    date = models.DateField()
+    plan = models.JSONField()
+    changed_at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["date", "-changed_at"]
+        indexes = [models.Index(fields=["account", "-date"])]

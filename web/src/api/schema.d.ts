@@ -472,6 +472,166 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outing/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Calendar
+         * @description Entries as a calendar file with their alarms; keeps nothing.
+         */
+        post: operations["jackstaff_api_outings_write_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/calendar/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Calendar
+         * @description The entries of a calendar file; keeps nothing.
+         */
+        post: operations["jackstaff_api_outings_read_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Feed
+         * @description High and low waters half a day either side of a period, and its weather, from the simulated coast.
+         */
+        post: operations["jackstaff_api_outing_feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/fillable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fillable
+         * @description How long a frame may be at each minute and still fill.
+         */
+        post: operations["jackstaff_api_outing_fillable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/gpx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Gpx
+         * @description Places as a GPX file; keeps nothing.
+         */
+        post: operations["jackstaff_api_outings_write_gpx"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/gpx/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Gpx
+         * @description The places of a GPX file; keeps nothing.
+         */
+        post: operations["jackstaff_api_outings_read_gpx"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/hazards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hazards
+         * @description What can hurt somebody at a place, each with its caution and whom to ask.
+         */
+        get: operations["jackstaff_api_outing_hazards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Packing
+         * @description What to take along for this plan, and why.
+         */
+        post: operations["jackstaff_api_outing_packing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outing/plausible": {
         parameters: {
             query?: never;
@@ -486,6 +646,26 @@ export interface paths {
          * @description Whether a reading fits the light there can be at that place and time.
          */
         post: operations["jackstaff_api_outing_fits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sky Fits
+         * @description Whether a reading fits the light somebody sees, without any plan.
+         */
+        post: operations["jackstaff_api_outing_sky_fits"];
         delete?: never;
         options?: never;
         head?: never;
@@ -547,6 +727,50 @@ export interface paths {
          */
         post: operations["jackstaff_api_outing_waiting"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole
+         * @description The account's outings, archived ones included.
+         */
+        get: operations["jackstaff_api_outings_whole"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outings/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Keep an outing under the client's own key; a later change held already wins and is handed back.
+         */
+        put: operations["jackstaff_api_outings_keep"];
+        post?: never;
+        /**
+         * Forget
+         * @description Forget an outing. The client may put it back under the same key.
+         */
+        delete: operations["jackstaff_api_outings_forget"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1052,6 +1276,13 @@ export interface components {
             /** Seconds */
             seconds: number;
         };
+        /** CalendarAsked */
+        CalendarAsked: {
+            /** Entries */
+            entries: components["schemas"]["EntryDoc"][];
+            /** Name */
+            name: string;
+        };
         /** CameraAsked */
         CameraAsked: {
             /**
@@ -1207,6 +1438,37 @@ export interface components {
              */
             width: number;
         };
+        /** EntriesAnswer */
+        EntriesAnswer: {
+            /** Entries */
+            entries: components["schemas"]["EntryDoc"][];
+        };
+        /** EntryDoc */
+        EntryDoc: {
+            /** Alarm Minutes */
+            alarm_minutes?: number | null;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** Latitude */
+            latitude?: number | null;
+            /** Longitude */
+            longitude?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Title */
+            title: string;
+        };
         /** EventAnswer */
         EventAnswer: {
             /** At */
@@ -1232,6 +1494,8 @@ export interface components {
             from_seconds: number;
             /** Glass Stops */
             glass_stops: number;
+            /** Metered Seconds */
+            metered_seconds: number;
             /** Past Dial Stops */
             past_dial_stops: number;
             /** Rounded */
@@ -1258,6 +1522,7 @@ export interface components {
             dial_limit: number;
             /** Film */
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            light?: components["schemas"]["MovingAsked"] | null;
             reading: components["schemas"]["ReadingAsked"];
             /** @default exact */
             scale: components["schemas"]["Counting"];
@@ -1317,6 +1582,37 @@ export interface components {
         Faults: {
             errors: components["schemas"]["Fault"][];
         };
+        /**
+         * FeedAnswer
+         * @description Never a forecast: what the stand-in that ships makes up for this place and day.
+         */
+        FeedAnswer: {
+            /** Simulated */
+            simulated: boolean;
+            /** Source */
+            source: string;
+            /** Waters */
+            waters: components["schemas"]["WaterAnswer"][];
+            /** Weather */
+            weather: components["schemas"]["WeatherAnswer"][];
+        };
+        /** FeedAsked */
+        FeedAsked: {
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+        };
         /** FileAnswer */
         FileAnswer: {
             /** Changes */
@@ -1334,6 +1630,14 @@ export interface components {
             }[];
             /** Text */
             text: string;
+        };
+        /**
+         * FillableAnswer
+         * @description The longest metered time [s] that is still filled before the period ends, at each step from its start.
+         */
+        FillableAnswer: {
+            /** Longest Seconds */
+            longest_seconds: number[];
         };
         /** FilmFacts */
         FilmFacts: {
@@ -1685,6 +1989,17 @@ export interface components {
             /** Wanted Stops */
             wanted_stops: number;
         };
+        /** HazardAnswer */
+        HazardAnswer: {
+            /** Ask */
+            ask: string;
+            /** Caution */
+            caution: string;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+        };
         /** Health */
         Health: {
             /** Status */
@@ -1859,6 +2174,7 @@ export interface components {
              * @default []
              */
             readings: components["schemas"]["OwnReadingAsked"][];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default clear */
@@ -1940,6 +2256,24 @@ export interface components {
             /** Without */
             without: string | number;
         };
+        /**
+         * MovingAsked
+         * @description How the light moves since the metering, with the sd of that.
+         */
+        MovingAsked: {
+            /**
+             * Delay Seconds
+             * @default 0
+             */
+            delay_seconds: number;
+            /**
+             * Rate Sd
+             * @default 0
+             */
+            rate_sd: number;
+            /** Stops Per Minute */
+            stops_per_minute: number;
+        };
         /** NearestAnswer */
         NearestAnswer: {
             /** Cost Stops */
@@ -1986,6 +2320,64 @@ export interface components {
             ids: string[];
         };
         /**
+         * OutingDoc
+         * @description An outing as the client keeps it; clock times are the place's own.
+         */
+        OutingDoc: {
+            /** Archived */
+            archived: boolean;
+            /** Arrive */
+            arrive: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Floods At M */
+            floods_at_m: number | null;
+            /** Hazards */
+            hazards: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /** Margin Minutes */
+            margin_minutes: number;
+            /** Name */
+            name: string;
+            /** Packed */
+            packed: string[];
+            /** Readings */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            ridge: components["schemas"]["RidgeAsked"] | null;
+            scene: components["schemas"]["Scene"];
+            sky: components["schemas"]["Sky"];
+            /** Turn Back */
+            turn_back: string;
+            /** Walk Minutes */
+            walk_minutes: number;
+            /** Waters */
+            waters: components["schemas"]["OwnWater"][];
+            weather: components["schemas"]["OwnWeather"];
+            /** Zone */
+            zone: string;
+        };
+        /** OutingsAnswer */
+        OutingsAnswer: {
+            /** Outings */
+            outings: components["schemas"]["OutingDoc"][];
+        };
+        /**
          * OwnLookAsked
          * @description A look of one's own: from where to where in the kind's measure (waves, share of the frame, contrast ...).
          */
@@ -2009,6 +2401,41 @@ export interface components {
             /** Ev100 */
             ev100: number;
         };
+        /**
+         * OwnWater
+         * @description A high or low water by the place's clock, within half a day of the outing.
+         */
+        OwnWater: {
+            /** Height M */
+            height_m: number;
+            /**
+             * Source
+             * @default own
+             * @enum {string}
+             */
+            source: "own" | "simulated";
+            /** Time */
+            time: string;
+        };
+        /** OwnWeather */
+        OwnWeather: {
+            /** Celsius */
+            celsius?: number | null;
+            /** Cloud M */
+            cloud_m?: number | null;
+            /**
+             * Source
+             * @default own
+             * @enum {string}
+             */
+            source: "own" | "simulated";
+            /** Swell M */
+            swell_m?: number | null;
+            /** Wind From Deg */
+            wind_from_deg?: number | null;
+            /** Wind M S */
+            wind_m_s?: number | null;
+        };
         /** OwnedAsked */
         OwnedAsked: {
             /** Id */
@@ -2017,6 +2444,89 @@ export interface components {
             stops: number;
             /** Transition */
             transition: string;
+        };
+        /** PackAnswer */
+        PackAnswer: {
+            /** Lines */
+            lines: components["schemas"]["PackLine"][];
+        };
+        /** PackAsked */
+        PackAsked: {
+            /** Battery Wh */
+            battery_wh?: number | null;
+            /** Body */
+            body?: string | null;
+            /** Celsius */
+            celsius?: number | null;
+            /**
+             * Dark
+             * @default false
+             */
+            dark: boolean;
+            /**
+             * Densest Stops
+             * @default 0
+             */
+            densest_stops: number;
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /**
+             * Draw W
+             * @default 3
+             */
+            draw_w: number;
+            /** Film */
+            film?: string | null;
+            /** Frames */
+            frames?: number | null;
+            /**
+             * Glass
+             * @default []
+             */
+            glass: string[];
+            /**
+             * Hazards
+             * @default []
+             */
+            hazards: string[];
+            /** Holder */
+            holder?: string | null;
+            /** Lens */
+            lens?: string | null;
+            /** Longest Seconds */
+            longest_seconds?: number | null;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
+            /** Polariser */
+            polariser?: string | null;
+            /** Release */
+            release?: string | null;
+            /** Support */
+            support?: string | null;
+            /**
+             * Tide
+             * @default false
+             */
+            tide: boolean;
+            /** Wind M S */
+            wind_m_s?: number | null;
+        };
+        /** PackLine */
+        PackLine: {
+            /** Code */
+            code: string;
+            /** Missing */
+            missing: boolean;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
         };
         /** PageAsked */
         PageAsked: {
@@ -2031,15 +2541,26 @@ export interface components {
              */
             offset: number;
         };
-        /** PlausibleAnswer */
+        /**
+         * PlausibleAnswer
+         * @description ``rate_sd`` is the sd of ``stops_per_minute``; a reading between the two times fits the sky within two sd.
+         */
         PlausibleAnswer: {
             advice: components["schemas"]["AdviceAnswer"] | null;
             /** Ev100 */
             ev100: number;
             /** Forecast Ev100 */
             forecast_ev100: number;
+            /** From Seconds */
+            from_seconds: number;
+            /** Rate Sd */
+            rate_sd: number;
             /** Sd Stops */
             sd_stops: number;
+            /** Stops Per Minute */
+            stops_per_minute: number;
+            /** To Seconds */
+            to_seconds: number;
         };
         /** PlausibleAsked */
         PlausibleAsked: {
@@ -2058,6 +2579,7 @@ export interface components {
              * @default []
              */
             readings: components["schemas"]["OwnReadingAsked"][];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default clear */
@@ -2207,6 +2729,16 @@ export interface components {
              * @enum {string}
              */
             sort: "release";
+        };
+        /**
+         * RidgeAsked
+         * @description A ridge between the place and the sun: its height above the camera and how far away it is.
+         */
+        RidgeAsked: {
+            /** Distance M */
+            distance_m: number;
+            /** Height M */
+            height_m: number;
         };
         /** RigAnswer */
         RigAnswer: {
@@ -2368,12 +2900,62 @@ export interface components {
          * @enum {string}
          */
         Sky: "clear" | "thin" | "overcast" | "heavy";
+        /** SkyFitsAnswer */
+        SkyFitsAnswer: {
+            advice: components["schemas"]["AdviceAnswer"] | null;
+            /** Ev100 */
+            ev100: number;
+            /** From Seconds */
+            from_seconds: number;
+            /** High Ev100 */
+            high_ev100: number;
+            /** Low Ev100 */
+            low_ev100: number;
+            /** To Seconds */
+            to_seconds: number;
+        };
+        /** SkyFitsAsked */
+        SkyFitsAsked: {
+            reading: components["schemas"]["ReadingAsked"];
+            sky: components["schemas"]["SkyPick"];
+        };
+        /**
+         * SkyPick
+         * @description What one sees without any plan; it feeds plausibility and nothing else.
+         * @enum {string}
+         */
+        SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
         /** SortAnswer */
         SortAnswer: {
             /** Facts */
             facts: components["schemas"]["FactAnswer"][];
             /** Sort */
             sort: string;
+        };
+        /** SpotDoc */
+        SpotDoc: {
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @default waypoint
+             * @enum {string}
+             */
+            sort: "waypoint" | "route" | "track";
+        };
+        /** SpotsAnswer */
+        SpotsAnswer: {
+            /** Places */
+            places: components["schemas"]["SpotDoc"][];
+        };
+        /** SpotsAsked */
+        SpotsAsked: {
+            /** Places */
+            places: components["schemas"]["SpotDoc"][];
         };
         /** StackAnswer */
         StackAnswer: {
@@ -2667,6 +3249,7 @@ export interface components {
              * @default []
              */
             readings: components["schemas"]["OwnReadingAsked"][];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /**
@@ -2710,6 +3293,11 @@ export interface components {
              * @default 0.3333333333333333
              */
             within_stops: number;
+        };
+        /** TextAsked */
+        TextAsked: {
+            /** Text */
+            text: string;
         };
         /**
          * TideAnswer
@@ -2883,7 +3471,10 @@ export interface components {
             /** Stops To Go */
             stops_to_go: number;
         };
-        /** WaitAsked */
+        /**
+         * WaitAsked
+         * @description The light that is waited for: as an EV at ISO 100, or as what a camera would read.
+         */
         WaitAsked: {
             /**
              * From
@@ -2899,6 +3490,7 @@ export interface components {
              * @default []
              */
             readings: components["schemas"]["OwnReadingAsked"][];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default clear */
@@ -2913,8 +3505,9 @@ export interface components {
              * Format: date-time
              */
             to: string;
+            wanted?: components["schemas"]["ReadingAsked"] | null;
             /** Wanted Ev100 */
-            wanted_ev100: number;
+            wanted_ev100?: number | null;
         };
         /** WantAnswer */
         WantAnswer: {
@@ -2930,6 +3523,16 @@ export interface components {
             /** Look */
             look: string;
         };
+        /** WaterAnswer */
+        WaterAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Height M */
+            height_m: number;
+        };
         /** WaterAsked */
         WaterAsked: {
             /**
@@ -2939,6 +3542,25 @@ export interface components {
             at: string;
             /** Height M */
             height_m: number;
+        };
+        /** WeatherAnswer */
+        WeatherAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Celsius */
+            celsius: number;
+            /** Cloud M */
+            cloud_m: number | null;
+            sky: components["schemas"]["Sky"];
+            /** Swell M */
+            swell_m: number;
+            /** Wind From Deg */
+            wind_from_deg: number;
+            /** Wind M S */
+            wind_m_s: number;
         };
         /** WindowAnswer */
         WindowAnswer: {
@@ -4025,6 +4647,329 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_outings_write_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_read_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntriesAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_fillable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LightAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FillableAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_write_gpx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_read_gpx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotsAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_hazards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HazardAnswer"][];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_packing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_outing_fits: {
         parameters: {
             query?: never;
@@ -4045,6 +4990,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlausibleAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_sky_fits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkyFitsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkyFitsAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -4175,6 +5162,153 @@ export interface operations {
             };
             /** @description Larger than 4 MB */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_whole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutingsAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutingDoc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutingDoc"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

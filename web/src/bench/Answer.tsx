@@ -97,6 +97,8 @@ function stepName(step: Exposure["steps"][number], laid: Laid): string {
       return words.bench.stepNames.aperture(`f/${aperture}`, `f/${shot.aperture}`);
     case "iso":
       return words.bench.stepNames.iso(iso, shot.iso);
+    case "light":
+      return step.stops < 0 ? words.bench.stepNames.lightRises : words.bench.stepNames.lightFalls;
     case "film":
       return words.bench.stepNames.film(laid.film?.name ?? "");
     default:

@@ -22,13 +22,16 @@ import { Extras } from "./Extras";
 import { Floating } from "./Floating";
 import { ReadingPanel } from "./ReadingPanel";
 import { SetUp } from "./SetUp";
+import { LightDialog } from "./LightDialog";
 import { Shelf } from "./Shelf";
 import { type Bench, type Floating as What, type Laid, type Move, questionOf, settingsOf, steerOf } from "./state";
 import { type Exposure, useBench, useExposure, useLadders, useSteer } from "./useBench";
+import { type BenchLight, useBenchLight } from "./useBenchLight";
 import { useRig } from "./useRig";
+import { WaitLine } from "./WaitLine";
 import "./bench.css";
 
-type Panel = "setUp" | "glass" | "extras" | "looks";
+type Panel = "light" | "setUp" | "glass" | "extras" | "looks";
 
 export function BenchScreen() {
   const [laid, move] = useBench();
@@ -41,7 +44,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const [panel, setPanel] = useState<Panel | null>(null);
   const ladders = useLadders(held.step, held.dialLimit);
   const steered = useSteer(steerOf(held));
-  const laid = withFloating(held, steered.data);
+  const light = useBenchLight(held);
+  const laid = { ...withFloating(held, steered.data), light: light.moving };
   const { bench } = laid;
   const exposure = useExposure(questionOf(laid));
   const findings = useRig(laid);
@@ -66,6 +70,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   useBenchKeys(laid, move, armIt);
   useKeys("x", () => setPanel("extras"));
   useKeys("w", () => setPanel("looks"));
+  useKeys("v", () => setPanel("light"));
   useKeys("p", () => setDrawn(!drawn));
   // While glass or reading floats, the time that counts is the one held; else the one the sum gives.
   const shown = bench.floating === "stack" || bench.floating === "reading" ? bench.targetSeconds : null;
@@ -86,10 +91,18 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           onType={setEntry}
           onSetUp={() => setPanel("setUp")}
           onLooks={() => setPanel("looks")}
+          onLight={() => setPanel("light")}
           looks={looks}
+          light={light}
         />
         <section className="bench-staff" aria-label={words.bench.staff}>
-          <StaffStage laid={laid} answer={answer} looks={looks} onTakeOff={(id) => move({ do: "toggle", id })}>
+          <StaffStage
+            laid={laid}
+            answer={answer}
+            looks={looks}
+            light={light}
+            onTakeOff={(id) => move({ do: "toggle", id })}
+          >
             {drawn && seenSeconds !== undefined && (
               <Drawing laid={laid} seconds={seenSeconds} onClose={() => setDrawn(false)} />
             )}
@@ -115,14 +128,21 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
               steered={steered.data}
               target={bench.targetSeconds ?? 1}
               onTake={(mark) => set(taken(floating, mark))}
-            />
+            >
+              {floating === "reading" && <WaitLine laid={laid} light={light} seconds={steered.data.value} />}
+            </Floating>
           ) : (
             answer && <Answer answer={answer} laid={laid} stale={!fresh} />
           )}
           {seenSeconds !== undefined && <SeenList seen={seen} looks={looks} seconds={seenSeconds} />}
           {answer && <Sum answer={answer} laid={laid} held={floating !== null} />}
           <div className="bench-words">
-            {answer && <AdviceList advice={answer.advice.filter((one) => one.code !== "bulb")} findings={findings} />}
+            {answer && (
+              <AdviceList
+                advice={[...said(light), ...answer.advice.filter((one) => one.code !== "bulb")]}
+                findings={findings}
+              />
+            )}
             {answer && (
               <Alternatives
                 laid={laid}
@@ -155,6 +175,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         />
       )}
       {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
+      {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
       {panel === "looks" && (
         <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
       )}
@@ -170,6 +191,12 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       )}
     </div>
   );
+}
+
+/** What the light says about the reading. */
+function said(light: BenchLight): Exposure["advice"] {
+  const advice = light.plausible?.advice ?? light.seen?.advice;
+  return advice ? [advice] : [];
 }
 
 /** A floating aperture or ISO stands at its nearest mark, so that the sum shows what that mark gives. */
@@ -217,12 +244,14 @@ interface StageProps {
   laid: Laid;
   answer: Exposure | undefined;
   looks: Looks | undefined;
+  light: BenchLight;
   onTakeOff: (id: string) => void;
   children: ReactNode;
 }
 
 function StaffStage(props: StageProps) {
-  const { laid, answer, looks, onTakeOff, children } = props;
+  const { laid, answer, looks, light, onTakeOff, children } = props;
+  const sky = light.plausible ?? light.seen;
   const [stage, size] = useMeasured<HTMLDivElement>();
   return (
     <div className="staff-stage" ref={stage} data-drop="staff">
@@ -238,6 +267,7 @@ function StaffStage(props: StageProps) {
               : looks?.aim && { from: looks.aim.from_seconds, to: looks.aim.to_seconds }
           }
           bands={bandsOf(laid, looks)}
+          sky={sky && { from: sky.from_seconds, to: sky.to_seconds }}
           onTakeOff={onTakeOff}
           width={size.width}
           height={size.height}

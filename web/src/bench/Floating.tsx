@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { words } from "../words";
 import { markText, signedStops, timeText } from "../words/times";
@@ -10,10 +11,11 @@ interface Props {
   target: number;
   /** Take a mark either side: it is pinned and the time floats again. */
   onTake: (mark: string) => void;
+  children?: ReactNode;
 }
 
 /** What floats, large, with the marks either side and what each costs. */
-export function Floating({ what, steered, target, onTake }: Props) {
+export function Floating({ what, steered, target, onTake, children }: Props) {
   const best = steered.nearest.toSorted((one, other) => Math.abs(one.cost_stops) - Math.abs(other.cost_stops))[0];
   const missing = steered.missing_stops;
   return (
@@ -43,6 +45,7 @@ export function Floating({ what, steered, target, onTake }: Props) {
           ))}
         </div>
       )}
+      {children}
     </div>
   );
 }

@@ -7,10 +7,12 @@ import { markText, timeText } from "../words/times";
 import type { Field } from "./Entry";
 import type { Looks } from "../looks/useLooks";
 import { holdTime } from "./held";
+import { rateText } from "../outing/rate";
 import { Pin } from "./Pin";
 import { type Bench, type Floating, type Laid, settingsOf } from "./state";
 import { Stepper } from "./Stepper";
 import type { Exposure, Ladders } from "./useBench";
+import type { BenchLight } from "./useBenchLight";
 
 interface Props {
   laid: Laid;
@@ -21,11 +23,25 @@ interface Props {
   onType: (field: Field) => void;
   onSetUp: () => void;
   onLooks: () => void;
+  onLight: () => void;
+  light: BenchLight;
   looks: Looks | undefined;
 }
 
 /** What was metered and what will be set, each by step or by typing. */
-export function ReadingPanel({ laid, ladders, answer, set, float, onType, onSetUp, onLooks, looks }: Props) {
+export function ReadingPanel({
+  laid,
+  ladders,
+  answer,
+  set,
+  float,
+  onType,
+  onSetUp,
+  onLooks,
+  onLight,
+  light,
+  looks,
+}: Props) {
   const { bench } = laid;
   const shutter = useRef<HTMLButtonElement>(null);
   const aperture = useRef<HTMLButtonElement>(null);
@@ -120,7 +136,11 @@ export function ReadingPanel({ laid, ladders, answer, set, float, onType, onSetU
           onType={() => onType("ev")}
         />
       )}
-      <Age at={bench.meteredAt} onAgain={() => set({ meteredAt: new Date().toISOString() })} />
+      <Age
+        at={bench.meteredAt}
+        moved={answer?.advice.some((one) => one.code === "meter_again") ?? false}
+        onAgain={() => set({ meteredAt: new Date().toISOString() })}
+      />
 
       <div className="heading-line">
         <h2>{words.bench.shoot}</h2>
@@ -183,12 +203,22 @@ export function ReadingPanel({ laid, ladders, answer, set, float, onType, onSetU
           )}
         </strong>
       </Button>
+      <Button variant="quiet" className="set-up-line" onClick={onLight}>
+        <span>{words.outing.benchLight.title}</span>
+        <strong>{lightSaid(light)}</strong>
+      </Button>
       <Button variant="quiet" className="set-up-line" onClick={onLooks}>
         <span>{words.looks.title}</span>
         <strong>{wishes(bench, looks)}</strong>
       </Button>
     </section>
   );
+}
+
+function lightSaid({ plausible, seen }: BenchLight): string {
+  const say = words.outing.benchLight;
+  if (plausible) return rateText(plausible.stops_per_minute);
+  return seen ? say.seen : say.steady;
 }
 
 function wishes(bench: Bench, looks: Looks | undefined): string {
@@ -198,7 +228,7 @@ function wishes(bench: Bench, looks: Looks | undefined): string {
   return wants.map((want) => words.looks.wished(want.look, want.kind)).join(", ");
 }
 
-function Age({ at, onAgain }: { at: string | null; onAgain: () => void }) {
+function Age({ at, moved, onAgain }: { at: string | null; moved: boolean; onAgain: () => void }) {
   const now = useNow(15_000);
   const minutes = at === null ? null : Math.floor((now - Date.parse(at)) / 60_000);
   const text =
@@ -211,7 +241,7 @@ function Age({ at, onAgain }: { at: string | null; onAgain: () => void }) {
           : words.bench.metered.old;
   return (
     <div className="age">
-      <span className={minutes === null || minutes >= 10 ? "age-old" : ""}>{text}</span>
+      <span className={moved || minutes === null || minutes >= 10 ? "age-old" : ""}>{text}</span>
       <Button variant="quiet" size="sm" onClick={onAgain}>
         {words.bench.metered.again}
       </Button>

@@ -37,6 +37,11 @@ export interface Bench {
   /** The time held while something else floats [s]. */
   targetSeconds: number | null;
   scene: Scene;
+  /** Whether the current outing's light counts, and at which clock time of it; null is now. */
+  useOuting: boolean;
+  lightAt: string | null;
+  /** What one sees without an outing; checks the reading and nothing else. */
+  skySeen: Schemas["SkyPick"] | null;
 }
 
 export type Move =
@@ -124,6 +129,8 @@ export interface Laid {
   /** Settings that the body leaves no choice in. */
   fixedAperture: string | null;
   fixedIso: string | null;
+  /** How the light moves, where an outing says so. */
+  light: NonNullable<ExposureQuestion["light"]> | null;
 }
 
 export function lay(state: Bench, kit: KitItem[]): Laid {
@@ -147,6 +154,7 @@ export function lay(state: Bench, kit: KitItem[]): Laid {
     focalMm: lens && Math.min(Math.max(state.focalMm ?? 0, lens.facts.focal_min_mm), lens.facts.focal_max_mm),
     fixedAperture: fixed == null ? null : String(fixed),
     fixedIso: film ? String(film.facts.iso) : null,
+    light: null,
   };
 }
 
@@ -173,6 +181,7 @@ export function questionOf(laid: Laid, change: Partial<Bench> = {}): ExposureQue
     scale: asked.scale,
     dial_limit: laid.dialLimit,
     film: filmOf(laid),
+    light: laid.light,
   };
 }
 
@@ -252,6 +261,9 @@ const START: Bench = {
   floating: "time",
   targetSeconds: null,
   scene: FIRST_SCENE,
+  useOuting: true,
+  lightAt: null,
+  skySeen: null,
 };
 
 export function fromStarter({ reading }: Pick<Schemas["StarterAnswer"], "reading">): Bench {

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type ChangeEvent, useRef, useState } from "react";
 import { Button, Dropdown } from "react-bootstrap";
 import { answer, api } from "../api/client";
+import { saveAs } from "../shell/saveAs";
 import { say } from "../shell/say";
 import { words } from "../words";
 import { FileDialog } from "./FileDialog";
@@ -195,9 +196,5 @@ function signed(offset: number): string {
 
 async function saveFile(items: KitItem[]): Promise<void> {
   const text = await answer(api.POST("/api/kit/file", { body: { items: items.map(draftOf) }, parseAs: "text" }));
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(new Blob([text], { type: "application/json" }));
-  link.download = "jackstaff-kit.json";
-  link.click();
-  URL.revokeObjectURL(link.href);
+  saveAs("jackstaff-kit.json", new Blob([text], { type: "application/json" }));
 }

@@ -1,10 +1,16 @@
 import { words } from "../words";
-import { timeText } from "../words/times";
 
-/** "rising 1 stop / 14 min", or steady. */
+/** "rising 1 stop in 14 min", or steady. */
 export function rateText(stopsPerMinute: number): string {
   const rate = Math.abs(stopsPerMinute);
   if (rate < 0.004) return words.outing.steady;
-  const minutes = timeText(Math.max(60, Math.round(1 / rate) * 60)).replace(" 00 s", "");
+  const minutes = minutesText(Math.max(1, Math.round(1 / rate)));
   return stopsPerMinute > 0 ? words.outing.rising(minutes) : words.outing.falling(minutes);
+}
+
+/** Whole minutes as people say them: 38 min, 1 h 40 min. */
+export function minutesText(minutes: number): string {
+  const rest = minutes % 60;
+  if (minutes < 90) return `${minutes} min`;
+  return rest === 0 ? `${Math.floor(minutes / 60)} h` : `${Math.floor(minutes / 60)} h ${rest} min`;
 }

@@ -4,12 +4,12 @@ import { type Laid, readingOf } from "../bench/state";
 import { kitGlass } from "../kit/bag";
 import { useLooks } from "../looks/useLooks";
 import { never } from "../shell/never";
-import { type Outing, placeAsked, span } from "./outings";
-import { instantOf } from "./zone";
+import { instantNear, type Outing, placeAsked, span } from "./outings";
 
 export type Light = Schemas["LightAnswer"];
 export type Swaps = Schemas["SwapsAnswer"];
 export type Tide = Schemas["TideAnswer"];
+export type Plausible = Schemas["PlausibleAnswer"];
 
 const STEP_SECONDS = 60;
 
@@ -67,13 +67,13 @@ export function useTide(outing: Outing) {
   const marks = Array.from({ length: 49 }, (_, at) => new Date(from + ((to - from) * at) / 48).toISOString());
   const question = {
     waters: outing.waters.map((water) => ({
-      at: new Date(instantOf(outing.date, water.time, outing.zone)).toISOString(),
-      height_m: water.heightM,
+      at: new Date(instantNear(outing, water.time)).toISOString(),
+      height_m: water.height_m,
     })),
     at: new Date(from).toISOString(),
-    floods_at_m: outing.floodsAtM,
-    walk_minutes: outing.walkMinutes,
-    margin_minutes: outing.marginMinutes,
+    floods_at_m: outing.floods_at_m,
+    walk_minutes: outing.walk_minutes,
+    margin_minutes: outing.margin_minutes,
     marks,
   };
   return useQuery({
@@ -97,6 +97,67 @@ export function usePlausible(outing: Outing, laid: Laid | null, at: number) {
     queryKey: ["plausible", question],
     queryFn: ({ signal }) => answer(api.POST("/api/outing/plausible", { body: question || never(), signal })),
     enabled: Boolean(question),
+    staleTime: Infinity,
+    retry: false,
+  }).data;
+}
+
+/** The longest frame that still fills before turning back, minute by minute. */
+export function useFillable(outing: Outing) {
+  const question = { ...placeAsked(outing), ...period(outing) };
+  return useQuery({
+    queryKey: ["fillable", question],
+    queryFn: ({ signal }) => answer(api.POST("/api/outing/fillable", { body: question, signal })),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+  }).data?.longest_seconds;
+}
+
+/** When the light will be what a reading wants, from an instant on and within a day. */
+export function useWait(outing: Outing, from: number, wanted: Schemas["ReadingAsked"] | null) {
+  const start = Math.round(from / 60_000) * 60_000;
+  const question = wanted && {
+    ...placeAsked(outing),
+    from: new Date(start).toISOString(),
+    to: new Date(start + 20 * 3_600_000).toISOString(),
+    step_seconds: STEP_SECONDS,
+    wanted,
+  };
+  return useQuery({
+    queryKey: ["wait", question],
+    queryFn: ({ signal }) => answer(api.POST("/api/outing/wait", { body: question || never(), signal })),
+    enabled: Boolean(question),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+  }).data;
+}
+
+/** How many frames of the bench's time fit before `until`. */
+export function useBudget(
+  laid: Laid | null,
+  seconds: number | undefined,
+  from: number,
+  until: number,
+  celsius: number,
+) {
+  const body = laid?.body?.facts;
+  const question = seconds !== undefined &&
+    until > from && {
+      seconds,
+      available_seconds: Math.round((until - from) / 60_000) * 60,
+      handling_seconds: 60,
+      noise_reduction: (body?.noise_reduction ?? "off") === "on",
+      battery_wh: body?.battery_wh ?? null,
+      draw_w: body?.draw_w ?? 3,
+      celsius,
+    };
+  return useQuery({
+    queryKey: ["budget", question],
+    queryFn: ({ signal }) => answer(api.POST("/api/outing/budget", { body: question || never(), signal })),
+    enabled: Boolean(question),
+    placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: false,
   }).data;

@@ -38,3 +38,8 @@ export function isZone(zone: string): boolean {
     return false;
   }
 }
+
+/** The date of a zone at an instant, as 2027-04-17. */
+export function dateIn(instant: number, zone: string): string {
+  return new Intl.DateTimeFormat("sv-SE", { timeZone: zone, dateStyle: "short" }).format(instant);
+}

@@ -27,6 +27,13 @@ export function tick(): void {
   tone(0, 660, 0.09);
 }
 
+/** Ring now, beside whatever is queued. */
+export function ring(): void {
+  const kept = queued;
+  for (const strike of [0, 0.3, 0.6, 1.2, 1.5, 1.8]) tone(strike, 1319, 0.25);
+  queued = kept;
+}
+
 export function silence(): void {
   for (const node of queued) node.stop();
   queued = [];
@@ -44,5 +51,5 @@ function tone(after: number, frequency: number, length: number): void {
   oscillator.connect(gain).connect(context.destination);
   oscillator.start(at);
   oscillator.stop(at + length);
-  queued.push(oscillator);
+  queued = [...queued, oscillator];
 }

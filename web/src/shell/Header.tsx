@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Button, Dropdown, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import { Link, NavLink, useLocation } from "react-router";
 import { answer, api } from "../api/client";
+import { Countdown } from "../outing/Countdown";
 import { useOpenFrame } from "../run/running";
 import { words } from "../words";
 import { clockText } from "../words/times";
@@ -37,6 +38,7 @@ export function Header({ light, setLight, onKeys, onSignIn }: Props) {
       <nav className="shell-nav" aria-label={words.nav.label}>
         <ScreenLinks />
       </nav>
+      <Countdown />
       <OpenNow />
       <ToggleButtonGroup
         type="radio"

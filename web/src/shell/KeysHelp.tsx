@@ -7,7 +7,21 @@ const GROUPS: [string, Key[]][] = [
   [words.keys.everywhere, ["screens", "light", "help"]],
   [
     words.keys.bench,
-    ["glass", "glassIn", "bare", "fields", "shot", "step", "type", "meter", "looks", "drawing", "extras", "arm"],
+    [
+      "glass",
+      "glassIn",
+      "bare",
+      "fields",
+      "shot",
+      "step",
+      "type",
+      "meter",
+      "lightOf",
+      "looks",
+      "drawing",
+      "extras",
+      "arm",
+    ],
   ],
   [words.keys.run, ["open", "close", "earlier"]],
 ];

@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { adoptKit, starterQuery } from "../kit/useKit";
 import { flush, put, useWaiting, waitingFrame } from "../log/outbox";
+import { useOutingsInStep } from "../outing/outings";
 import { setOwner } from "./owner";
 import { say } from "./say";
 import { words } from "../words";
@@ -33,6 +34,7 @@ export function useKeptInStep(): void {
   useEffect(() => {
     if (session) setOwner(account);
   }, [session, account]);
+  useOutingsInStep(account);
 
   useEffect(() => {
     if (!account) return;

@@ -23,6 +23,8 @@ interface Props extends StaffFrame {
   /** The time that is held while something else floats. */
   aim?: { held: number } | { from: number; to: number | null } | null | undefined;
   bands?: Band[];
+  /** What the sky would give at the reading's settings. */
+  sky?: { from: number; to: number } | null | undefined;
   onTakeOff?: (id: string) => void;
   width: number;
   height: number;
@@ -43,6 +45,7 @@ export function Staff({
   elapsed,
   aim,
   bands = [],
+  sky,
   onTakeOff,
   width,
   height,
@@ -102,6 +105,7 @@ export function Staff({
           labelAt={shown.length > 0 ? bandsAt - 8 : width - 4}
         />
       )}
+      {sky && <SkyGives scale={scale} sky={sky} x={pole - 7} />}
       <SureBand scale={scale} answer={answer} x={pole + POLE} width={width - pole - POLE} />
       {parts.map(
         (part) =>
@@ -125,7 +129,7 @@ export function Staff({
           scale={scale}
           x={notches}
           hatch={hatch}
-          labelAt={labelHeight(moves, place, scale)}
+          labelAt={labelHeight(moves, place, scale, scale(answer.seconds))}
         />
       ))}
       <Flag
@@ -210,6 +214,23 @@ function SureBand({
     <g aria-hidden="true">
       {band(answer.from_seconds, answer.to_seconds)}
       {band(answer.seconds / half, answer.seconds * half)}
+    </g>
+  );
+}
+
+/** Where the reading can honestly lie under this sky: a bar left of the pole, named when it is long enough. */
+function SkyGives({ scale, sky, x }: { scale: Axis; sky: { from: number; to: number }; x: number }) {
+  const [low = 0, high = 1] = scale.domain();
+  if (sky.from >= high || sky.to <= low) return null;
+  const [top, bottom] = [scale(Math.min(sky.to, high)), scale(Math.max(sky.from, low))];
+  return (
+    <g className="sky-gives" aria-hidden="true">
+      <rect x={x} y={top} width="6" height={Math.max(2, bottom - top)} />
+      {bottom - top > 66 && (
+        <text transform={`translate(${x + 18} ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle">
+          {words.outing.skyBand}
+        </text>
+      )}
     </g>
   );
 }
@@ -359,14 +380,16 @@ function Halyard(props: { x: number; top: number; bottom: number; at: number; la
 }
 
 /** The middle of a move, pushed off its neighbour's label when both moves are small. */
-function labelHeight(moves: Part[], place: number, scale: Axis): number {
+function labelHeight(moves: Part[], place: number, scale: Axis, answer: number): number {
+  // The answer's own line would strike a label through.
+  const clear = (height: number) => (Math.abs(height - answer) < LINE / 2 ? answer + LINE * 0.7 : height);
   const middle = (part: Part) => (scale(part.from) + scale(part.to)) / 2;
   const here = moves[place];
   const before = moves[place - 1];
   if (!here) return 0;
   const own = middle(here);
-  if (!before || Math.abs(own - middle(before)) >= LINE) return own;
-  return middle(before) + (own < middle(before) ? -LINE : LINE);
+  if (!before || Math.abs(own - middle(before)) >= LINE) return clear(own);
+  return clear(middle(before) + (own < middle(before) ? -LINE : LINE));
 }
 
 /** A swallow-tailed pennant: it stands on its line, or hangs under it. */

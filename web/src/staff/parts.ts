@@ -7,7 +7,7 @@ export type SumStep = Schemas["StepAnswer"];
 /** A span of the staff that one part of the sum takes. */
 export interface Part {
   key: string;
-  kind: "glass" | "in_reading" | "aperture" | "iso" | "film";
+  kind: "glass" | "in_reading" | "aperture" | "iso" | "light" | "film";
   name: string;
   stops: number;
   from: number;
@@ -66,6 +66,7 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
       const moved = {
         aperture: `f/${settings.aperture}`,
         iso: `ISO ${settings.iso}`,
+        light: step.stops < 0 ? words.staff.lightRises : words.staff.lightFalls,
         film: words.staff.film,
         glass: glass?.name ?? step.name,
       };
@@ -84,8 +85,8 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
   return parts;
 }
 
-function isMove(kind: string): kind is "aperture" | "iso" | "film" {
-  return kind === "aperture" || kind === "iso" || kind === "film";
+function isMove(kind: string): kind is "aperture" | "iso" | "light" | "film" {
+  return kind === "aperture" || kind === "iso" || kind === "light" || kind === "film";
 }
 
 function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {

@@ -1,0 +1,135 @@
+"""An outing as a calendar file, and outings out of one (iCalendar, RFC 5545)."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, timedelta
+from uuid import NAMESPACE_URL, uuid5
+
+import icalendar
+
+from jackstaff_core.refusal import Refusal, within
+
+MOST_ENTRIES = 500
+MOST_LETTERS = 200
+LONGEST = timedelta(days=7)
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One line of the calendar, in UTC; ``alarm_minutes`` before its start, None for no alarm."""
+
+    title: str
+    start: datetime
+    end: datetime
+    note: str = ""
+    latitude: float | None = None
+    longitude: float | None = None
+    alarm_minutes: int | None = None
+
+
+def write(name: str, entries: list[Entry], written_at: datetime) -> bytes:
+    """A calendar file; the same entry keeps its identity from one export to the next.
+
+    Raises
+    ------
+    Refusal
+        An entry that ends before it starts.
+    """
+    calendar = icalendar.Calendar()
+    calendar.add("prodid", "-//Jackstaff//Outing//EN")
+    calendar.add("version", "2.0")
+    calendar.add("x-wr-calname", name)
+    for place, entry in enumerate(entries):
+        if entry.end < entry.start:
+            raise Refusal(f"entries.{place}.end", "This entry ends before it starts.", "Give a later end.")
+        event = icalendar.Event()
+        event.add("uid", f"{uuid5(NAMESPACE_URL, f'jackstaff:{name}:{entry.title}')}@jackstaff")
+        event.add("dtstamp", written_at.astimezone(UTC))
+        event.add("dtstart", entry.start.astimezone(UTC))
+        event.add("dtend", entry.end.astimezone(UTC))
+        event.add("summary", entry.title)
+        if entry.note:
+            event.add("description", entry.note)
+        if entry.latitude is not None and entry.longitude is not None:
+            event.add("geo", (entry.latitude, entry.longitude))
+        if entry.alarm_minutes is not None:
+            alarm = icalendar.Alarm()
+            alarm.add("action", "DISPLAY")
+            alarm.add("description", entry.title)
+            alarm.add("trigger", timedelta(minutes=-entry.alarm_minutes))
+            event.add_component(alarm)
+        calendar.add_component(event)
+    return bytes(calendar.to_ical())
+
+
+def read(text: str) -> list[Entry]:
+    """The dated entries of a calendar file, earliest first; times without a zone are taken as UTC.
+
+    Raises
+    ------
+    Refusal
+        Not a calendar, no entry in it, too many, or an entry whose time cannot be read; nothing is taken.
+    """
+    try:
+        calendar = icalendar.Calendar.from_ical(text)
+    except Exception as fault:  # the library raises many kinds; all mean the same to a person
+        said = str(fault).splitlines()[0][:80] if str(fault) else type(fault).__name__
+        raise Refusal(
+            "text", f"The file is not a sound calendar: {said}.", "Export it again, as iCalendar (.ics)."
+        ) from None
+    if calendar.name != "VCALENDAR":
+        raise Refusal("text", "The file is not a calendar.", "Give a file that begins with BEGIN:VCALENDAR.")
+    events = calendar.walk("VEVENT")
+    if not events:
+        raise Refusal("text", "There is no entry in this calendar.", "Give one with at least one event.")
+    if len(events) > MOST_ENTRIES:
+        raise Refusal("text", f"{len(events)} entries are too many.", f"Give at most {MOST_ENTRIES}.")
+    return sorted((_entry(place, event) for place, event in enumerate(events)), key=lambda entry: entry.start)
+
+
+def _entry(place: int, event: icalendar.cal.Component) -> Entry:
+    where = f"entries.{place}"
+    # The library keeps a line it could not read as an error instead of raising it.
+    if event.errors:
+        what = ", ".join(sorted({str(name) for name, _ in event.errors if name})) or "a line"
+        raise Refusal(where, f"Entry {place + 1} cannot be read ({what}).", "Mend or remove it, then try again.")
+    start = _instant(f"{where}.start", event.get("dtstart"))
+    if start is None:
+        raise Refusal(f"{where}.start", f"Entry {place + 1} has no start.", "Mend or remove it, then try again.")
+    end = _instant(f"{where}.end", event.get("dtend"))
+    if end is None:
+        length = event.get("duration")
+        end = start + (length.dt if length is not None and isinstance(length.dt, timedelta) else timedelta(hours=1))
+    if not timedelta(0) <= end - start <= LONGEST:
+        raise Refusal(
+            f"{where}.end", f"Entry {place + 1} ends before it starts or lasts over 7 days.", "Mend or remove it."
+        )
+    latitude, longitude = _geo(where, event.get("geo"))
+    title = " ".join(str(event.get("summary", "")).split())[:MOST_LETTERS] or f"Entry {place + 1}"
+    return Entry(title, start, end, str(event.get("description", ""))[:2000], latitude, longitude)
+
+
+def _instant(field: str, value: object) -> datetime | None:
+    if value is None:
+        return None
+    at = getattr(value, "dt", None)
+    if isinstance(at, datetime):
+        found = at if at.tzinfo else at.replace(tzinfo=UTC)
+    elif isinstance(at, date):
+        found = datetime(at.year, at.month, at.day, tzinfo=UTC)
+    else:
+        raise Refusal(field, "This is no date or time.", "Mend or remove the entry.")
+    if not 1970 <= found.year <= 2200:
+        raise Refusal(field, f"The year {found.year} is out of reach.", "Give a year from 1970 to 2200.")
+    return found.astimezone(UTC)
+
+
+def _geo(where: str, value: object) -> tuple[float | None, float | None]:
+    latitude, longitude = getattr(value, "latitude", None), getattr(value, "longitude", None)
+    if latitude is None or longitude is None or not math.isfinite(latitude * longitude):
+        return None, None
+    within(f"{where}.latitude", latitude, -90, 90, "degrees")
+    within(f"{where}.longitude", longitude, -180, 180, "degrees")
+    return float(latitude), float(longitude)
