@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from datetime import UTC, date, datetime
 from typing import Annotated, Literal
 from uuid import UUID
@@ -154,7 +155,7 @@ def forget(request: HttpRequest, key: UUID) -> object:
 @router.post("/outing/gpx/read", response=SpotsAnswer)
 def read_gpx(request: HttpRequest, asked: TextAsked) -> dict[str, object]:
     """The places of a GPX file; keeps nothing."""
-    return {"places": gpx.read(asked.text)}
+    return {"places": [asdict(spot) for spot in gpx.read(asked.text)]}
 
 
 @router.post("/outing/gpx", response={200: str})
@@ -167,7 +168,7 @@ def write_gpx(request: HttpRequest, asked: SpotsAsked) -> HttpResponse:
 @router.post("/outing/calendar/read", response=EntriesAnswer)
 def read_calendar(request: HttpRequest, asked: TextAsked) -> dict[str, object]:
     """The entries of a calendar file; keeps nothing."""
-    return {"entries": agenda.read(asked.text)}
+    return {"entries": [asdict(entry) for entry in agenda.read(asked.text)]}
 
 
 @router.post("/outing/calendar", response={200: str})

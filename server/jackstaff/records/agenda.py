@@ -72,6 +72,7 @@ def read(text: str) -> list[Entry]:
     Refusal
         Not a calendar, no entry in it, too many, or an entry whose time cannot be read; nothing is taken.
     """
+    _whole(text)
     try:
         calendar = icalendar.Calendar.from_ical(text)
     except Exception as fault:  # the library raises many kinds; all mean the same to a person
@@ -87,6 +88,19 @@ def read(text: str) -> list[Entry]:
     if len(events) > MOST_ENTRIES:
         raise Refusal("text", f"{len(events)} entries are too many.", f"Give at most {MOST_ENTRIES}.")
     return sorted((_entry(place, event) for place, event in enumerate(events)), key=lambda entry: entry.start)
+
+
+def _whole(text: str) -> None:
+    """The library forgives a file that was broken off; half a plan must not be taken for a whole one."""
+    open_: list[str] = []
+    for number, line in enumerate(text.splitlines(), 1):
+        what, _, name = line.strip().upper().partition(":")
+        if what == "BEGIN":
+            open_.append(name)
+        elif what == "END" and (not open_ or open_.pop() != name):
+            raise Refusal("text", f"Line {number} ends {name or 'something'} that is not open.", "Export it again.")
+    if open_:
+        raise Refusal("text", f"The file breaks off inside {open_[-1]}.", "Export it again, whole.")
 
 
 def _entry(place: int, event: icalendar.cal.Component) -> Entry:
