@@ -132,7 +132,7 @@ def test_places_come_out_of_a_gpx_file_and_go_into_one() -> None:
 
 
 def test_a_plan_goes_into_a_calendar_and_comes_back() -> None:
-    body = {
+    body: dict[str, Any] = {
         "name": "Vardsund",
         "entries": [
             {"title": one.title, "start": one.start.isoformat(), "end": one.end.isoformat(), "note": one.note,

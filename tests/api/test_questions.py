@@ -178,7 +178,8 @@ schema = schemathesis.openapi.from_dict(dict(api.get_openapi_schema()))
 
 
 @schema.include(
-    path_regex="^/api/(?!health|openapi|session|frames|kit$|kit/items|kit/order|kit/schema|kit/facts|looks/drawing)"
+    path_regex="^/api/(?!health|openapi|session|frames|outings|kit$|kit/items|kit/order|kit/schema|kit/facts"
+    "|looks/drawing)"
 ).parametrize()
 @settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
 def test_no_question_breaks_the_server(case: Any, server: Server) -> None:

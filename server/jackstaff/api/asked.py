@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
 from jackstaff_core.density import MOST_STOPS
 from jackstaff_core.exposure import GlassGiven
@@ -13,8 +13,19 @@ from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.scales import LONGEST_DIAL, SHORTEST_DIAL, Step
 
 Number = Annotated[float, Field(strict=True)]
+Flag = Annotated[bool, Field(strict=True)]
 Text = Annotated[str, Field(min_length=1, max_length=120)]
 Dial = Annotated[str, Field(min_length=1, max_length=24)] | Number
+
+
+def _written_out(value: object) -> object:
+    if isinstance(value, (int, float)):
+        raise ValueError("an instant is written out, like 2027-04-17T04:30:00Z")
+    return value
+
+
+Instant = Annotated[AwareDatetime, BeforeValidator(_written_out)]
+"""An instant with its zone; a number of seconds is not taken for one."""
 DialLimit = Annotated[float, Field(ge=SHORTEST_DIAL, le=LONGEST_DIAL)]
 
 

@@ -7,20 +7,20 @@ from typing import Annotated
 
 from django.http import HttpRequest
 from ninja import Router, Schema
-from pydantic import AwareDatetime, Field
+from pydantic import Field
 
 from jackstaff_core.anchoring import Status
 from jackstaff_core.forecast import MOST_READINGS, Forecast, LightQuestion, OwnReading, Scene, Sky, forecast
 from jackstaff_core.heavens import Place
 from jackstaff_core.ridge import Ridge
 
-from .asked import Asked, Number
+from .asked import Asked, Instant, Number
 
 router = Router(tags=["light"])
 
 
 class OwnReadingAsked(Asked):
-    at: AwareDatetime
+    at: Instant
     ev100: Number
 
 
@@ -54,8 +54,8 @@ class PlaceAsked(Asked):
 
 
 class LightAsked(PlaceAsked):
-    from_: Annotated[AwareDatetime, Field(alias="from")]
-    to: AwareDatetime
+    from_: Annotated[Instant, Field(alias="from")]
+    to: Instant
     step_seconds: Number = 60.0
 
 

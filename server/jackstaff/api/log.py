@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Query, Router, Schema, Status
 from ninja.security import django_auth
-from pydantic import AwareDatetime, Field, model_validator
+from pydantic import Field, model_validator
 
 from jackstaff.records.frames import EventKept, GlassKept, KeyTaken, delete_frame, frames_of, running_frame, save_frame
 from jackstaff.records.models import Frame, FrameEvent
@@ -19,7 +19,7 @@ from jackstaff_core.lateness import lateness
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step
 
-from .asked import Asked, Number
+from .asked import Asked, Instant, Number
 from .bench import StepAnswer
 from .refusals import Faults
 from .run import LatenessAnswer
@@ -36,7 +36,7 @@ class FrameReading(Asked):
     iso: Short | None = None
     ev100: Annotated[Number, Field(ge=-20, le=25)] | None = None
     step: Step = Step.THIRD
-    metered_at: AwareDatetime | None = None
+    metered_at: Instant | None = None
 
 
 class FrameSettings(Asked):
@@ -64,7 +64,7 @@ class FrameAnswer(Asked):
 
 class FrameEventDoc(Asked):
     id: UUID
-    at: AwareDatetime
+    at: Instant
     kind: FrameEvent.Kind
     seconds: Number | None = None
 
@@ -74,8 +74,8 @@ class FrameDoc(Asked):
 
     id: UUID
     state: Frame.State
-    opened_at: AwareDatetime
-    closed_at: AwareDatetime | None = None
+    opened_at: Instant
+    closed_at: Instant | None = None
     closed_by: Frame.ClosedBy | None = None
     note: Annotated[str, Field(max_length=2000)] = ""
     reading: FrameReading

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from django.http import HttpRequest
 from ninja import Router, Schema
-from pydantic import AwareDatetime, Field
+from pydantic import Field
 
 from jackstaff.standins.coast import SOURCE, Coast, SimulatedCoast
 from jackstaff_core.budget import Budget, BudgetQuestion, budget
@@ -25,7 +25,7 @@ from jackstaff_core.swaps import SwapPlan, SwapQuestion, plan
 from jackstaff_core.tide import Water, height, leave_by
 from jackstaff_core.waiting import Wait, wait
 
-from .asked import Asked, Dial, Number, ReadingAsked, Text
+from .asked import Asked, Dial, Flag, Instant, Number, ReadingAsked, Text
 from .bench import AdviceAnswer
 from .light import LightAsked, PlaceAsked
 from .stacks import KitGlassAsked
@@ -77,7 +77,7 @@ class SwapsAnswer(Schema):
 
 
 class WaterAsked(Asked):
-    at: AwareDatetime
+    at: Instant
     height_m: Number
 
 
@@ -88,11 +88,11 @@ class WaterAnswer(Schema):
 
 class TideAsked(Asked):
     waters: Annotated[list[WaterAsked], Field(max_length=60)]
-    at: AwareDatetime
+    at: Instant
     floods_at_m: Number | None = None
     walk_minutes: Number = 0.0
     margin_minutes: Number = 15.0
-    marks: Annotated[list[AwareDatetime], Field(max_length=600)] = []
+    marks: Annotated[list[Instant], Field(max_length=600)] = []
 
 
 class TideAnswer(Schema):
@@ -109,7 +109,7 @@ class BudgetAsked(Asked):
     seconds: Number
     available_seconds: Number
     handling_seconds: Number = 30.0
-    noise_reduction: bool = False
+    noise_reduction: Flag = False
     battery_wh: Number | None = None
     draw_w: Number = 3.0
     celsius: Number = 10.0
@@ -124,7 +124,7 @@ class BudgetAnswer(Schema):
 
 
 class PlausibleAsked(PlaceAsked):
-    at: AwareDatetime
+    at: Instant
     reading: ReadingAsked
 
 
@@ -292,11 +292,11 @@ class PackAsked(Asked):
     frames: Annotated[int, Field(strict=True, ge=0, le=100_000)] | None = None
     battery_wh: Number | None = None
     draw_w: Number = 3.0
-    noise_reduction: bool = False
+    noise_reduction: Flag = False
     celsius: Number | None = None
     wind_m_s: Number | None = None
-    dark: bool = False
-    tide: bool = False
+    dark: Flag = False
+    tide: Flag = False
     hazards: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=30)] = []
 
 
@@ -322,8 +322,8 @@ def packing(request: HttpRequest, question: PackAsked) -> dict[str, object]:
 class FeedAsked(Asked):
     latitude: Number
     longitude: Number
-    from_: Annotated[AwareDatetime, Field(alias="from")]
-    to: AwareDatetime
+    from_: Annotated[Instant, Field(alias="from")]
+    to: Instant
 
 
 class WeatherAnswer(Schema):

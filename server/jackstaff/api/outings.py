@@ -12,7 +12,7 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
 from ninja.security import django_auth
-from pydantic import AwareDatetime, Field
+from pydantic import Field
 
 from jackstaff.records import agenda, gpx
 from jackstaff.records.frames import KeyTaken
@@ -21,7 +21,7 @@ from jackstaff_core.forecast import Scene, Sky
 from jackstaff_core.hazards import BY_CODE
 from jackstaff_core.refusal import Refusal
 
-from .asked import Asked, Number
+from .asked import Asked, Flag, Instant, Number
 from .light import OwnReadingAsked, RidgeAsked
 from .refusals import Faults
 
@@ -73,8 +73,8 @@ class OutingDoc(Asked):
     weather: OwnWeather
     hazards: Annotated[list[str], Field(max_length=30)]
     packed: Annotated[list[str], Field(max_length=100)]
-    archived: bool
-    changed_at: AwareDatetime
+    archived: Flag
+    changed_at: Instant
 
 
 class OutingsAnswer(Schema):
@@ -102,8 +102,8 @@ class SpotsAnswer(Schema):
 
 class EntryDoc(Asked):
     title: Annotated[str, Field(min_length=1, max_length=agenda.MOST_LETTERS)]
-    start: AwareDatetime
-    end: AwareDatetime
+    start: Instant
+    end: Instant
     note: Annotated[str, Field(max_length=2000)] = ""
     latitude: Latitude | None = None
     longitude: Longitude | None = None
@@ -117,6 +117,11 @@ class CalendarAsked(Asked):
 
 class EntriesAnswer(Schema):
     entries: list[EntryDoc]
+
+
+def _as(kind: str) -> dict[str, object]:
+    """How a file is described in the schema."""
+    return {"responses": {200: {"description": "OK", "content": {kind: {"schema": {"type": "string"}}}}}}
 
 
 @router.get("/outings", response=OutingsAnswer, auth=django_auth)
@@ -158,7 +163,7 @@ def read_gpx(request: HttpRequest, asked: TextAsked) -> dict[str, object]:
     return {"places": [asdict(spot) for spot in gpx.read(asked.text)]}
 
 
-@router.post("/outing/gpx", response={200: str})
+@router.post("/outing/gpx", response={200: str}, openapi_extra=_as("application/gpx+xml"))
 def write_gpx(request: HttpRequest, asked: SpotsAsked) -> HttpResponse:
     """Places as a GPX file; keeps nothing."""
     text = gpx.write([gpx.Spot(**dict(place)) for place in asked.places])
@@ -171,7 +176,7 @@ def read_calendar(request: HttpRequest, asked: TextAsked) -> dict[str, object]:
     return {"entries": [asdict(entry) for entry in agenda.read(asked.text)]}
 
 
-@router.post("/outing/calendar", response={200: str})
+@router.post("/outing/calendar", response={200: str}, openapi_extra=_as("text/calendar"))
 def write_calendar(request: HttpRequest, asked: CalendarAsked) -> HttpResponse:
     """Entries as a calendar file with their alarms; keeps nothing."""
     entries = [agenda.Entry(**dict(entry)) for entry in asked.entries]

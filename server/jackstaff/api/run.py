@@ -6,12 +6,12 @@ from typing import Annotated
 
 from django.http import HttpRequest
 from ninja import Router, Schema
-from pydantic import AwareDatetime, Field
+from pydantic import Field
 
 from jackstaff_core.closing import MOST_POINTS, Closing, ClosingQuestion, closing
 from jackstaff_core.lateness import Lateness, lateness
 
-from .asked import Asked, FilmAsked, Number
+from .asked import Asked, FilmAsked, Instant, Number
 from .bench import AdviceAnswer
 
 router = Router(tags=["run"])
@@ -48,8 +48,8 @@ class CloseAsked(Asked):
     """``at_seconds`` from the opening, negative before it; stops relative to the metering."""
 
     needed_seconds: Number
-    opened_at: AwareDatetime
-    now: AwareDatetime
+    opened_at: Instant
+    now: Instant
     delay_seconds: Number = 0.0
     stops_per_minute: Number | None = None
     ev_points: Annotated[list[PointAsked], Field(max_length=MOST_POINTS)] = []

@@ -4667,6 +4667,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                    "text/calendar": string;
                 };
             };
             /** @description Larger than 4 MB */
@@ -4834,6 +4835,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/gpx+xml": string;
                     "application/json": string;
                 };
             };
