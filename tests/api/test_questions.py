@@ -184,4 +184,7 @@ schema = schemathesis.openapi.from_dict(dict(api.get_openapi_schema()))
 @settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
 def test_no_question_breaks_the_server(case: Any, server: Server) -> None:
     # The core refuses more than a schema can say; that it refuses in words is held above.
-    case.call_and_validate(base_url=server.url, excluded_checks=[positive_data_acceptance])
+    response = case.call(base_url=server.url)
+    # Nor is a body over the limit of size anybody's to validate; that it is refused is held above, too.
+    if response.status_code != 413:
+        case.validate_response(response, excluded_checks=[positive_data_acceptance])

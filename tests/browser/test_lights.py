@@ -63,6 +63,14 @@ def screens(page: Page) -> dict[str, Any]:
         page.get_by_role("link", name="Outing").filter(visible=True).click()
         expect(page.get_by_text("Leave by").first).to_be_visible()
 
+    def pack() -> None:
+        page.get_by_role("tab", name="Pack").click()
+        expect(page.get_by_label("Tripod")).to_be_visible()
+
+    def hazards() -> None:
+        page.get_by_role("tab", name="Hazards").click()
+        expect(page.get_by_label("Thunderstorm")).to_be_visible()
+
     def kit() -> None:
         page.get_by_role("link", name="Kit").filter(visible=True).click()
         expect(page.get_by_role("button", name="Slot ND 9").first).to_be_visible()
@@ -114,8 +122,8 @@ def screens(page: Page) -> dict[str, Any]:
         page.wait_for_timeout(400)
 
     views = (
-        bench, held, extras, no_extras, looks, drawn, undrawn, outing, kit, item, reach, back, moved, entry, armed,
-        running, ended, log, sign_in,
+        bench, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach, back, moved, entry,
+        armed, running, ended, log, sign_in,
     )  # fmt: skip
     return {view.__name__: view for view in views}
 

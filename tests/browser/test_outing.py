@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import re
+from typing import Any
 
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
+
+from tests.api.test_outings import GPX
 
 from .conftest import Visit
 
@@ -61,3 +64,150 @@ def test_several_outings_are_copied_and_the_polar_night_has_no_sunrise(guest: Vi
     expect(page.get_by_label("Place, in your words")).to_have_value("Grey Tarn, winter")
     page.get_by_label("Outing", exact=True).select_option(label="Vardsund mole, first light")
     expect(page.get_by_label("The light over the clock").get_by_text("sunrise 06:17")).to_be_visible()
+
+
+def tab(page: Page, name: str) -> None:
+    page.get_by_role("tab", name=name).click()
+
+
+def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_every_screen(guest: Visit) -> None:
+    page = guest.page
+    page.clock.install(time="2027-04-17T03:20:00Z")
+    page.reload()
+    header = page.get_by_role("banner")
+    expect(header.get_by_text("14 min to civil dawn")).to_be_visible()
+    expect(header.get_by_text("Leave in 43 min")).to_be_visible()
+    # A reading that this dawn can give: f/4, 4 s.
+    page.keyboard.press("s")
+    page.keyboard.press("Enter")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("textbox").fill("4 s")
+    take = dialog.get_by_role("button", name="Take it")
+    expect(take).to_be_enabled()
+    take.click()
+    expect(dialog).to_be_hidden()
+    expect(page.get_by_text("Light rises since the reading")).to_be_visible()
+    page.get_by_role("button", name="Light rising 1 stop in").click()
+    expect(dialog.get_by_text("stop a minute")).to_be_visible()
+    page.keyboard.press("Escape")
+    # Ten minutes on, the reading is worth little.
+    page.clock.fast_forward("10:00")
+    expect(page.get_by_text(re.compile(r"The light has moved about \d\.\d stop since the reading"))).to_be_visible()
+    # Wait instead of glass: hold the time, float the reading.
+    page.get_by_role("button", name="Let the reading float").click()
+    expect(page.get_by_test_id("wait")).to_be_visible()
+    # The time to leave is told on every screen, ten minutes ahead and when it has come.
+    page.get_by_role("navigation").get_by_role("link", name="Run").first.click()
+    page.clock.fast_forward("24:00")
+    alert = page.get_by_role("alert")
+    expect(alert.get_by_text(re.compile("Leave in [89] minutes"))).to_be_visible()
+    page.clock.fast_forward("10:00")
+    expect(alert.get_by_text("Leave now.")).to_be_visible()
+    alert.get_by_role("button", name="I am leaving").click()
+    expect(alert).to_be_hidden()
+    page.reload()
+    expect(header.get_by_text("Leave now")).to_be_visible()
+    expect(page.get_by_role("alert")).to_be_hidden()
+
+
+def test_the_sky_one_sees_checks_a_reading_without_an_outing(guest: Visit) -> None:
+    page = guest.page
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    page.keyboard.press("v")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Or what you see").select_option(label="dusk")
+    expect(dialog.get_by_text("stops brighter than such light can be")).to_be_visible()
+    dialog.get_by_label("Or what you see").select_option(label="overcast")
+    expect(dialog.get_by_text("The reading fits.")).to_be_visible()
+    # A time of the outing makes its light count, long before the day.
+    dialog.get_by_label("At this time of the outing").fill("06:30")
+    expect(dialog.get_by_text("stop a minute")).to_be_visible()
+
+
+def test_the_bag_is_packed_from_plan_and_hazards_and_the_feed_is_marked(guest: Visit) -> None:
+    page = guest.page
+    page.goto(guest.server.url + "/outing")
+    tab(page, "Hazards")
+    page.get_by_label("Traffic, working low").check()
+    expect(page.get_by_text("Drivers do not expect a tripod.")).to_be_visible()
+    tab(page, "Pack")
+    expect(page.get_by_label("Reflective vest")).to_be_visible()
+    before = page.locator(".pack-left").inner_text()
+    page.get_by_label("Reflective vest").check()
+    page.get_by_label("Slot ND 9").check()
+    expect(page.locator(".pack-left")).not_to_have_text(before)
+    page.reload()
+    tab(page, "Pack")
+    expect(page.get_by_label("Reflective vest")).to_be_checked()
+    # On paper stand the list and the cautions, nothing else.
+    page.emulate_media(media="print")
+    expect(page.get_by_text("Drivers do not expect a tripod.")).to_be_visible()
+    expect(page.get_by_label("Latitude, north +")).to_be_hidden()
+    page.emulate_media(media="screen")
+    page.get_by_role("button", name="Fill from the simulated feed").click()
+    expect(page.get_by_text("Simulated: a stand-in that ships with Jackstaff.")).to_be_visible()
+    expect(page.get_by_label("The light over the clock").get_by_text("tide, simulated")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("The light over the clock").get_by_text("tide, your own entries")).to_be_visible()
+
+
+def test_places_and_plans_travel_as_files(guest: Visit, tmp_path: Any) -> None:
+    page = guest.page
+    page.goto(guest.server.url + "/outing")
+    chosen = page.get_by_test_id("outing-file")
+    dialog = page.get_by_role("dialog")
+    broken = tmp_path / "broken.gpx"
+    broken.write_text(GPX[:200])
+    chosen.set_input_files(broken)
+    expect(dialog.get_by_role("alert")).to_contain_text("The file is not sound XML")
+    page.keyboard.press("Escape")
+    places = tmp_path / "places.gpx"
+    places.write_text(GPX)
+    chosen.set_input_files(places)
+    dialog.get_by_role("button", name="Take: Waypoint 2").click()
+    expect(page.get_by_label("Latitude, north +")).to_have_value("58.087")
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Plan as calendar").click()
+    calendar = tmp_path / "plan.ics"
+    download.value.save_as(calendar)
+    text = calendar.read_text()
+    assert "SUMMARY:sunrise" in text
+    assert "Leave by now" in text
+    assert "TRIGGER:-PT10M" in text
+    chosen.set_input_files(calendar)
+    dialog.get_by_role("button", name="Take: Outing: Waypoint 2").click()
+    expect(page.get_by_label("Place, in your words")).to_have_value("Outing: Waypoint 2")
+    expect(page.get_by_label("Arrive")).to_have_value("04:45")
+    page.get_by_role("button", name="Remove", exact=True).click()
+    expect(page.get_by_label("Place, in your words")).not_to_have_value("Outing: Waypoint 2")
+
+
+def test_outings_follow_the_account(visits: Any) -> None:
+    phone: Visit = visits(visited=True)
+    page = phone.page
+    page.goto(phone.server.url + "/outing")
+    page.get_by_label("Place, in your words").fill("Grey Tarn, planned at home")
+    phone.sign_in()
+    expect(page.get_by_label("Place, in your words")).to_have_value("Grey Tarn, planned at home")
+    page.wait_for_timeout(1200)
+    laptop: Visit = visits(visited=True)
+    laptop.page.goto(laptop.server.url + "/outing")
+    laptop.sign_in()
+    expect(laptop.page.get_by_label("Place, in your words")).to_have_value("Grey Tarn, planned at home")
+
+
+def test_the_chart_is_looked_at_closer(guest: Visit) -> None:
+    page = guest.page
+    page.goto(guest.server.url + "/outing")
+    chart = page.get_by_label("The light over the clock")
+    expect(chart.get_by_text("civil dawn 05:33")).to_be_visible()
+    chart.focus()
+    for _ in range(6):
+        page.keyboard.press("PageUp")
+    expect(page.get_by_text("any frame fills before turning back")).to_be_visible()
+    page.keyboard.press("+")
+    page.keyboard.press("+")
+    expect(chart.get_by_text("civil dawn 05:33")).to_be_hidden()
+    expect(chart.get_by_text("sunrise 06:17")).to_be_visible()
+    page.get_by_role("button", name="Whole").click()
+    expect(chart.get_by_text("civil dawn 05:33")).to_be_visible()

@@ -20,7 +20,7 @@ from jackstaff_core.packing import Plan, pack
 from jackstaff_core.plausibility import SkyPick, fits_sky, plausible
 from jackstaff_core.reading import SettingsGiven, metered
 from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import ev100
+from jackstaff_core.scales import LONGEST_SECONDS, ev100
 from jackstaff_core.swaps import SwapPlan, SwapQuestion, plan
 from jackstaff_core.tide import Water, height, leave_by
 from jackstaff_core.waiting import Wait, wait
@@ -249,16 +249,16 @@ def _own_ev(asked: ReadingAsked) -> tuple[float, float]:
 
 
 class FillableAnswer(Schema):
-    """The longest metered time [s] that is still filled before the period ends, at each step from its start."""
+    """The longest metered time [s] that is still filled before the period ends, at each step; null beyond a day."""
 
-    longest_seconds: list[Number]
+    longest_seconds: list[Number | None]
 
 
 @router.post("/fillable", response=FillableAnswer)
 def fillable(request: HttpRequest, question: LightAsked) -> dict[str, object]:
     """How long a frame may be at each minute and still fill."""
     light = forecast(question.given(question.from_, question.to, question.step_seconds))
-    return {"longest_seconds": longest(light.points)}
+    return {"longest_seconds": [one if one <= LONGEST_SECONDS else None for one in longest(light.points)]}
 
 
 class HazardAnswer(Schema):

@@ -45,7 +45,7 @@ def read(text: str) -> list[Spot]:
         raise Refusal(
             "text", "The file defines entities, which a GPX file has no use for.", "Export the places again."
         ) from None
-    except (ParseError, ValueError) as fault:
+    except (ParseError, ValueError, LookupError) as fault:
         at = f" (line {fault.position[0]})" if isinstance(fault, ParseError) else ""
         raise Refusal("text", f"The file is not sound XML{at}.", "Export the places again, as GPX.") from None
     if root.tag.rpartition("}")[2] != "gpx":

@@ -1633,11 +1633,11 @@ export interface components {
         };
         /**
          * FillableAnswer
-         * @description The longest metered time [s] that is still filled before the period ends, at each step from its start.
+         * @description The longest metered time [s] that is still filled before the period ends, at each step; null beyond a day.
          */
         FillableAnswer: {
             /** Longest Seconds */
-            longest_seconds: number[];
+            longest_seconds: (number | null)[];
         };
         /** FilmFacts */
         FilmFacts: {

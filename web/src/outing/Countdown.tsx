@@ -18,7 +18,7 @@ export function Countdown() {
   const next = light.data?.events.find((event) => event.at != null && Date.parse(event.at) > now);
   return (
     <>
-      <Link to="/outing" className="countdown" aria-label={say.label}>
+      <Link to="/outing" className="countdown">
         {next?.at != null && (
           <span>{say.to(minutes(Date.parse(next.at) - now), words.outing.events[next.name] ?? "")}</span>
         )}

@@ -17,7 +17,7 @@ interface Props {
   swaps: Swaps | undefined;
   tide: Tide | undefined;
   /** The longest frame that still fills, at each point of the light. */
-  fillable: number[] | undefined;
+  fillable: (number | null)[] | undefined;
   nameOf: (id: string) => string;
 }
 
@@ -114,7 +114,10 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
               )
             : words.outing.hover}
           {cursor?.longest !== undefined && (
-            <span className="quiet"> {words.outing.longest(roughTime(cursor.longest))}</span>
+            <span className="quiet">
+              {" "}
+              {cursor.longest === null ? words.outing.anyFills : words.outing.longest(roughTime(cursor.longest))}
+            </span>
           )}
         </p>
         <div role="group" aria-label={words.outing.zoomLabel} className="light-zoom">

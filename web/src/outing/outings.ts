@@ -11,6 +11,8 @@ export type Outing = Schemas["OutingDoc"];
 interface Kept {
   outings: (Outing & { owner: string | null })[];
   current: string | null;
+  /** The sample was removed here. */
+  noSample?: boolean;
 }
 
 const UNTOUCHED = "2000-01-01T00:00:00Z";
@@ -51,7 +53,8 @@ export function useOutings() {
   const session = useSession().data;
   const account = session?.signed_in ? session.username : null;
   const mine = kept.outings.filter((one) => one.owner === account);
-  const outings: Outing[] = mine.length > 0 ? mine : [FIRST];
+  const sample = account === null && !kept.noSample && !mine.some((one) => one.id === FIRST.id);
+  const outings: Outing[] = sample || mine.length === 0 ? [FIRST, ...mine] : mine;
   const current = outings.find((one) => one.id === kept.current) ?? outings[0] ?? FIRST;
   return {
     outings,
@@ -73,11 +76,13 @@ function put(coming: Kept["outings"], current = read().current): void {
   // The order stays while one of them is edited.
   const merged = all.map((one) => coming.find((fresh) => fresh.id === one.id) ?? one);
   const fresh = coming.filter((one) => !all.some((held) => held.id === one.id));
-  write({ outings: rest.length === all.length ? [...all, ...fresh] : [...merged, ...fresh], current });
+  const outings = rest.length === all.length ? [...all, ...fresh] : [...merged, ...fresh];
+  write({ ...read(), outings, current });
 }
 
 function forget(outing: Outing): void {
-  write({ outings: read().outings.filter((one) => one.id !== outing.id), current: null });
+  const outings = read().outings.filter((one) => one.id !== outing.id);
+  write({ ...read(), outings, current: null, ...(outing.id === FIRST.id && { noSample: true }) });
   if (owner() !== null)
     void answer(api.DELETE("/api/outings/{key}", { params: { path: { key: outing.id } } })).catch(() => undefined);
 }
@@ -110,7 +115,7 @@ export function useOutingsInStep(account: string | null): void {
           id: one.id === FIRST.id ? crypto.randomUUID() : one.id,
         }));
         const rest = read().outings.filter((one) => !guests.includes(one));
-        write({ outings: [...rest, ...adopted], current: adopted[0]?.id ?? read().current });
+        write({ ...read(), outings: [...rest, ...adopted], current: adopted[0]?.id ?? read().current });
       }
     };
     const look = () => void pull().catch(() => undefined);

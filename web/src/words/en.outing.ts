@@ -89,8 +89,8 @@ export const outing = {
   zoomIn: "Closer",
   zoomOut: "Whole",
   zoomLabel: "Zoom of the chart",
+  anyFills: "any frame fills before turning back",
   longest: (time: string) => `longest that fills before turning back ${time}`,
-  fill: "longest that fills",
   budget: "Frames that fit",
   budgetSays: (frames: number, time: string, until: string) =>
     `${frames} of ${time}, before ${until}${frames === 0 ? ": none" : ""}`,
@@ -128,7 +128,6 @@ export const outing = {
     leave: "Leave by now",
   },
   countdown: {
-    label: "Countdown",
     to: (time: string, event: string) => `${time} to ${event}`,
     leaveIn: (time: string) => `Leave in ${time}`,
     leaveNow: "Leave now",
