@@ -71,12 +71,21 @@ def drawing(page: Page) -> None:
 
 
 def outing(page: Page) -> None:
-    looks(page)
+    page.keyboard.press("w")
+    page.get_by_role("button", name="mirror").click()
+    page.wait_for_timeout(400)
     page.keyboard.press("Escape")
     page.wait_for_timeout(400)
     page.get_by_role("link", name="Outing").filter(visible=True).click()
-    page.wait_for_timeout(1200)
-    page.get_by_label("The light over the clock").hover()
+    page.wait_for_timeout(1500)
+    page.get_by_label("The light over the clock").focus()
+    for _ in range(5):
+        page.keyboard.press("PageUp")
+
+
+def pack(page: Page) -> None:
+    outing(page)
+    page.get_by_role("tab", name="Pack").click()
 
 
 def kit(page: Page) -> None:
@@ -87,10 +96,6 @@ def kit(page: Page) -> None:
 def reach(page: Page) -> None:
     page.keyboard.press("k")
     page.get_by_role("button", name="What this kit reaches").click()
-
-
-def kit_list(page: Page) -> None:
-    page.get_by_role("link", name="Kit").filter(visible=True).click()
 
 
 def log(page: Page) -> None:
@@ -104,9 +109,9 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("bench-moves", moves, DESK, "dusk"),
     ("looks", looks, DESK, "noon"),
     ("outing", outing, DESK, "noon"),
+    ("outing-pack", pack, PHONE, "noon"),
     ("kit", kit, DESK, "noon"),
     ("kit-reach", reach, DESK, "noon"),
-    ("kit-phone", kit_list, PHONE, "noon"),
     ("bench-two-meanings", entry, DESK, "noon"),
     ("bench-phone", bench, PHONE, "noon"),
     ("run-armed", armed, DESK, "noon"),
@@ -134,10 +139,12 @@ def _take(
 ) -> None:
     phone = size == PHONE
     context = browser.new_context(
-        viewport={"width": size[0], "height": size[1]}, has_touch=phone, is_mobile=phone, timezone_id="Europe/Oslo"
+        viewport={"width": size[0], "height": size[1]}, has_touch=phone, is_mobile=phone, timezone_id="Europe/Oslo", locale="en-GB"
     )
     context.add_cookies([{"name": "jackstaff_light", "value": light, "url": url}])
     page = context.new_page()
+    # Half past five on the demo's own morning: a dawn in progress.
+    page.clock.install(time="2027-04-17T03:52:00Z")
     page.goto(url)
     page.wait_for_selector("[data-testid=answer-time]")
     bring_up(page)
