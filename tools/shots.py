@@ -139,7 +139,11 @@ def _take(
 ) -> None:
     phone = size == PHONE
     context = browser.new_context(
-        viewport={"width": size[0], "height": size[1]}, has_touch=phone, is_mobile=phone, timezone_id="Europe/Oslo", locale="en-GB"
+        viewport={"width": size[0], "height": size[1]},
+        has_touch=phone,
+        is_mobile=phone,
+        timezone_id="Europe/Oslo",
+        locale="en-GB",
     )
     context.add_cookies([{"name": "jackstaff_light", "value": light, "url": url}])
     page = context.new_page()

@@ -19,6 +19,8 @@ from .spoken import said
 
 LIGHT_LEFT_WARNING, LIGHT_LEFT_LEAST = 0.5, 0.2
 MOST_POINTS = 2000
+_TRACK_POINTS = 60
+_MOST_THIRDS = 30
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,11 +37,34 @@ class ClosingQuestion:
     ev_points: tuple[tuple[float, float], ...] = ()
     readings: tuple[tuple[float, float], ...] = ()
     film: FilmLaw | None = None
+    tracked: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """Share gathered at ``seconds`` from the opening, and what closing then would be [stops, + brighter]."""
+
+    seconds: float
+    gathered: float
+    stops: float
+
+
+@dataclass(frozen=True, slots=True)
+class WayOut:
+    """What saves a frame that will not fill: ``thirds`` of a stop to open up or raise the ISO, ``stops`` to take off,
+    or what closing at once costs."""
+
+    code: str
+    amount: float
+    text: str
 
 
 @dataclass(frozen=True, slots=True)
 class Closing:
-    """Times [s] from opening, None for never; ``light_left_at_close`` relative to the opening."""
+    """Times [s] from opening, None for never; ``light_left_at_close`` relative to the opening.
+
+    ``track`` follows the gathering past the end, so that a screen can hoist it without asking again.
+    """
 
     close_after_seconds: float | None
     gathered: float
@@ -48,6 +73,10 @@ class Closing:
     light_left_at_close: float | None
     error_if_closed_as_metered_stops: float
     advice: tuple[Advice, ...]
+    as_metered_seconds: float
+    error_if_closed_now_stops: float | None
+    ways_out: tuple[WayOut, ...]
+    track: tuple[Progress, ...]
 
 
 def closing(question: ClosingQuestion) -> Closing:
@@ -77,7 +106,47 @@ def closing(question: ClosingQuestion) -> Closing:
         light_left_at_close=left,
         error_if_closed_as_metered_stops=math.log2(at_metered),
         advice=tuple(_advice(needed, end, left, largest, reaches)),
+        as_metered_seconds=as_metered,
+        error_if_closed_now_stops=math.log2(done) if done > 0 else None,
+        ways_out=tuple(_ways_out(path, needed, done, left, reaches)) if question.tracked else (),
+        track=tuple(_track(path, needed, film, end if reaches else as_metered)) if question.tracked else (),
     )
+
+
+def _track(path: Path, needed: float, film: FilmLaw | None, end: float) -> Iterator[Progress]:
+    """Evenly to the end and half as long again."""
+    last = min(end * 1.5, 2 * LONGEST_SECONDS)
+    for turn in range(_TRACK_POINTS + 1):
+        seconds = last * turn / _TRACK_POINTS
+        done = _done(path, needed, film, seconds)
+        yield Progress(seconds, done, math.log2(done) if done > 0 else -40.0)
+
+
+def _ways_out(path: Path, needed: float, done: float, left: float | None, reaches: bool) -> Iterator[WayOut]:
+    """Least that leaves half of the light at the close, in thirds; glass and ISO do the same as the aperture."""
+    if reaches and left is not None and left >= LIGHT_LEFT_LEAST:
+        return
+    for thirds in range(1, _MOST_THIRDS + 1):
+        less = needed * math.exp2(-thirds / 3)
+        end = close_after(path, less)
+        if end <= LONGEST_SECONDS and math.exp2(path.at(end) - path.at(0.0)) >= LIGHT_LEFT_WARNING:
+            stops = thirds / 3
+            yield WayOut("open_up", thirds, f"Open the aperture by {_thirds(thirds)}.")
+            yield WayOut("raise_iso", thirds, f"Raise the ISO by {_thirds(thirds)}.")
+            yield WayOut("drop_glass", stops, f"Take off {stops:.1f} stops of glass or more.")
+            break
+    if done > 0:
+        stops = math.log2(done)
+        yield WayOut(
+            "close_now", stops, f"Close now and accept {abs(stops):.1f} stops darker." if stops < 0 else "Close now."
+        )
+
+
+def _thirds(count: int) -> str:
+    whole, rest = divmod(count, 3)
+    fraction = ("", "1/3", "2/3")[rest]
+    said_ = " ".join(part for part in (str(whole) if whole else "", fraction) if part)
+    return f"{said_} stop" if count <= 3 else f"{said_} stops"
 
 
 def light_path(question: ClosingQuestion) -> Path:

@@ -122,8 +122,8 @@ def screens(page: Page) -> dict[str, Any]:
         page.wait_for_timeout(400)
 
     views = (
-        bench, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach, back, moved, entry,
-        armed, running, ended, log, sign_in,
+        bench, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach, back, moved,
+        entry, armed, running, ended, log, sign_in,
     )  # fmt: skip
     return {view.__name__: view for view in views}
 

@@ -7,7 +7,7 @@ from ninja import Schema
 
 from jackstaff_core import VERSION
 
-from . import bench, extras, kit, light, log, looks, outing, outings, run, session, stacks
+from . import bench, extras, kit, light, log, looks, outing, outings, run, session, stacks, standins
 from .refusals import RefusingAPI, install
 
 
@@ -41,5 +41,6 @@ api.add_router("/outing", outing.router)
 api.add_router("", outings.router)
 api.add_router("", kit.router)
 api.add_router("/run", run.router)
+api.add_router("/standins", standins.router)
 api.add_router("/session", session.router)
 api.add_router("/frames", log.router)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime
-from typing import Annotated
+from typing import Annotated, Literal
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -19,7 +19,7 @@ from jackstaff_core.lateness import lateness
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step
 
-from .asked import Asked, Instant, Number
+from .asked import Asked, FilmAsked, Instant, Number
 from .bench import StepAnswer
 from .refusals import Faults
 from .run import LatenessAnswer
@@ -69,6 +69,42 @@ class FrameEventDoc(Asked):
     seconds: Number | None = None
 
 
+class RereadDoc(Asked):
+    """A reading during the run [stops against the metering], seconds from the opening."""
+
+    at_seconds: Number
+    stops: Annotated[Number, Field(ge=-40, le=40)]
+
+
+class SteadyDoc(Asked):
+    """The server's own count at the opening, which lives through reloads and changed clocks."""
+
+    seconds: Number
+    count: Short
+
+
+class FrameRun(Asked):
+    """What the clock of a frame needs beside its plan.
+
+    ``uncertain_seconds`` is how well opening and closing are known: a press by hand is 0.2 s, a device 0.05 s;
+    ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock.
+    """
+
+    metered_seconds: Seconds
+    film: FilmAsked | None = None
+    stops_per_minute: Annotated[Number, Field(ge=-30, le=30)] | None = None
+    delay_seconds: Annotated[Number, Field(ge=0, le=LONGEST_SECONDS)] = 0.0
+    rereads: Annotated[list[RereadDoc], Field(max_length=200)] = []
+    bias_stops: Annotated[Number, Field(ge=-10, le=10)] = 0.0
+    device: Literal["hand", "simulated"] = "hand"
+    speed: Annotated[Number, Field(ge=1, le=1000)] = 1.0
+    purpose: Literal["frame", "rehearsal", "dark", "series"] = "frame"
+    steady: SteadyDoc | None = None
+    uncertain_seconds: Annotated[Number, Field(ge=0, le=LONGEST_SECONDS)] = 0.2
+    watched: bool = True
+    busy_until: Instant | None = None
+
+
 class FrameDoc(Asked):
     """A frame as the client keeps it."""
 
@@ -84,6 +120,7 @@ class FrameDoc(Asked):
     scale: Counting
     dial_limit: Number
     answer: FrameAnswer
+    run: FrameRun | None = None
     events: Annotated[list[FrameEventDoc], Field(max_length=500)]
 
     @model_validator(mode="after")
@@ -186,6 +223,7 @@ def _save(account: User, doc: FrameDoc) -> Frame:
         "base_seconds": doc.answer.base_seconds,
         "sure_within_stops": doc.answer.sure_within_stops,
         "dial_mark": doc.answer.dial_mark,
+        "run": doc.run.model_dump(mode="json") if doc.run else None,
         "sum_steps": [step.model_dump() for step in doc.answer.steps],
     }
     stack = [GlassKept(**dict(glass)) for glass in doc.stack]
@@ -195,6 +233,8 @@ def _save(account: User, doc: FrameDoc) -> Frame:
 
 def _doc(frame: Frame) -> dict[str, object]:
     actual = (frame.closed_at - frame.opened_at).total_seconds() if frame.closed_at else None
+    if actual is not None and frame.run:
+        actual *= frame.run["speed"]
     measurable = actual is not None and SHORTEST_SECONDS <= actual <= LONGEST_SECONDS
     return {
         "id": frame.pk,
@@ -226,13 +266,20 @@ def _doc(frame: Frame) -> dict[str, object]:
             "dial_mark": frame.dial_mark,
             "steps": frame.sum_steps,
         },
+        "run": frame.run,
         "events": [
             {"id": event.pk, "at": _utc(event.at), "kind": event.kind, "seconds": event.seconds}
             for event in frame.events.all()
         ],
         "actual_seconds": actual,
-        "error": lateness(frame.planned_seconds, actual) if measurable and actual else None,
+        "error": lateness(_aimed(frame), actual) if measurable and actual else None,
     }
+
+
+def _aimed(frame: Frame) -> float:
+    """The time the light asked for in the end, where the run found another than was planned [s]."""
+    told = (event.seconds for event in reversed(frame.events.all()) if event.kind == FrameEvent.Kind.AIMED)
+    return next((seconds for seconds in told if seconds), frame.planned_seconds)
 
 
 def _utc(instant: datetime) -> datetime:

@@ -119,7 +119,7 @@ class EntriesAnswer(Schema):
     entries: list[EntryDoc]
 
 
-def _as(kind: str) -> dict[str, object]:
+def file_as(kind: str) -> dict[str, object]:
     """How a file is described in the schema."""
     return {"responses": {200: {"description": "OK", "content": {kind: {"schema": {"type": "string"}}}}}}
 
@@ -163,7 +163,7 @@ def read_gpx(request: HttpRequest, asked: TextAsked) -> dict[str, object]:
     return {"places": [asdict(spot) for spot in gpx.read(asked.text)]}
 
 
-@router.post("/outing/gpx", response={200: str}, openapi_extra=_as("application/gpx+xml"))
+@router.post("/outing/gpx", response={200: str}, openapi_extra=file_as("application/gpx+xml"))
 def write_gpx(request: HttpRequest, asked: SpotsAsked) -> HttpResponse:
     """Places as a GPX file; keeps nothing."""
     text = gpx.write([gpx.Spot(**dict(place)) for place in asked.places])
@@ -176,7 +176,7 @@ def read_calendar(request: HttpRequest, asked: TextAsked) -> dict[str, object]:
     return {"entries": [asdict(entry) for entry in agenda.read(asked.text)]}
 
 
-@router.post("/outing/calendar", response={200: str}, openapi_extra=_as("text/calendar"))
+@router.post("/outing/calendar", response={200: str}, openapi_extra=file_as("text/calendar"))
 def write_calendar(request: HttpRequest, asked: CalendarAsked) -> HttpResponse:
     """Entries as a calendar file with their alarms; keeps nothing."""
     entries = [agenda.Entry(**dict(entry)) for entry in asked.entries]

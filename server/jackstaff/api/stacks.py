@@ -230,16 +230,16 @@ def rig(request: HttpRequest, question: RigAsked) -> dict[str, object]:
         "findings": findings(
             Rig(
                 glass=tuple(
-                    On(one.name, _thing(Glass, f"glass.{place}.facts", one.facts), one.stops, one.in_reading)
+                    On(one.name, thing(Glass, f"glass.{place}.facts", one.facts), one.stops, one.in_reading)
                     for place, one in enumerate(question.glass)
                 ),
-                body=_perhaps(Body, "body", question.body),
-                lens=_perhaps(Lens, "lens", question.lens),
-                holder=_perhaps(Holder, "holder", question.holder),
+                body=perhaps(Body, "body", question.body),
+                lens=perhaps(Lens, "lens", question.lens),
+                holder=perhaps(Holder, "holder", question.holder),
                 focal_mm=question.focal_mm,
                 f_number=question.f_number,
                 step_rings=tuple(
-                    _thing(Accessory, f"step_rings.{place}", facts) for place, facts in enumerate(question.step_rings)
+                    thing(Accessory, f"step_rings.{place}", facts) for place, facts in enumerate(question.step_rings)
                 ),
             )
         )
@@ -249,10 +249,10 @@ def rig(request: HttpRequest, question: RigAsked) -> dict[str, object]:
 @router.post("/usable", response=UsableAnswer)
 def usable(request: HttpRequest, question: UsableAsked) -> dict[str, object]:
     """How far each variable glass can be turned at this focal length; null for other glass. An estimate."""
-    body = _perhaps(Body, "body", question.body)
+    body = perhaps(Body, "body", question.body)
     return {
         "ends": [
-            usable_end(_thing(Glass, f"glass.{place}", facts), question.focal_mm, body)
+            usable_end(thing(Glass, f"glass.{place}", facts), question.focal_mm, body)
             for place, facts in enumerate(question.glass)
         ]
     }
@@ -276,12 +276,12 @@ def reaching(request: HttpRequest, question: ReachAsked) -> Reach:
 Things = TypeVar("Things")
 
 
-def _thing(sort: type[Things], place: str, facts: dict[str, Any]) -> Things:
+def thing(sort: type[Things], place: str, facts: dict[str, Any]) -> Things:
     try:
         return read(sort, facts)
     except Refusals as refusals:
         raise refusals.under(place) from None
 
 
-def _perhaps(sort: type[Things], place: str, facts: dict[str, Any] | None) -> Things | None:
-    return None if facts is None else _thing(sort, place, facts)
+def perhaps(sort: type[Things], place: str, facts: dict[str, Any] | None) -> Things | None:
+    return None if facts is None else thing(sort, place, facts)

@@ -51,6 +51,9 @@ def save_frame(
         held = Frame.objects.filter(pk=key).first()
         if held and held.account_id != account.pk:
             raise KeyTaken
+        if held and _ended_later(held, events):
+            # A device that had not heard of the end writes late: it adds its events, the end stands.
+            columns = {**columns, "state": held.state, "closed_at": held.closed_at, "closed_by": held.closed_by}
         frame, _ = Frame.objects.update_or_create(pk=key, defaults={**columns, "account": account})
         frame.stack.all().delete()
         FrameGlass.objects.bulk_create(
@@ -73,6 +76,20 @@ def save_frame(
             ignore_conflicts=True,
         )
     return frames_of(account).get(pk=key)
+
+
+_DECIDE = (FrameEvent.Kind.OPENED, FrameEvent.Kind.CLOSED, FrameEvent.Kind.ABORTED, FrameEvent.Kind.TAKEN_BACK)
+
+
+def _ended_later(held: Frame, coming: Sequence[EventKept]) -> bool:
+    """Whether the frame held has ended by an event that the writer has never seen, later than all it decides by."""
+    known = {event.id for event in coming}
+    last = max((event.at for event in coming if event.kind in _DECIDE), default=None)
+    ends = [event for event in held.events.all() if event.kind in _DECIDE]
+    if held.state == Frame.State.OPEN or not ends:
+        return False
+    end = max(ends, key=lambda event: event.at)
+    return end.pk not in known and (last is None or end.at > last)
 
 
 def frames_of(account: User) -> QuerySet[Frame]:

@@ -54,6 +54,8 @@ class Frame(models.Model):
     sure_within_stops = models.FloatField()
     dial_mark = models.CharField(max_length=12, null=True)
     sum_steps = models.JSONField()
+    # What the running clock needs: light, readings on the way, device, how well the instants are known.
+    run = models.JSONField(null=True)
 
     changed_at = models.DateTimeField(auto_now=True)
 
@@ -85,7 +87,11 @@ class FrameGlass(models.Model):
 
 
 class FrameEvent(models.Model):
-    """Something that happened to a running exposure: opened, shifted, closed, taken back, aborted."""
+    """Something that happened to a running exposure.
+
+    Opened, shifted, closed, taken back, aborted; read again (stops), extended or cut (stops), aimed at another time
+    because the light moved (seconds), corrected by hand after nobody watched (seconds).
+    """
 
     class Kind(models.TextChoices):
         OPENED = "opened"
@@ -93,6 +99,11 @@ class FrameEvent(models.Model):
         CLOSED = "closed"
         TAKEN_BACK = "taken_back"
         ABORTED = "aborted"
+        REREAD = "reread"
+        EXTENDED = "extended"
+        CUT = "cut"
+        AIMED = "aimed"
+        CORRECTED = "corrected"
 
     id = models.UUIDField(primary_key=True)
     frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="events")

@@ -836,6 +836,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/run/arm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arming
+         * @description What hands do before this frame opens, at most seven lines in their order, and the rehearsal of a long one.
+         */
+        post: operations["jackstaff_api_run_arming"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/run/close": {
         parameters: {
             query?: never;
@@ -870,6 +890,46 @@ export interface paths {
          * @description How many stops brighter or darker than planned a frame came out.
          */
         post: operations["jackstaff_api_run_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Queue
+         * @description A bracket, a split or a repeat as a queue of frames, noise reduction counted.
+         */
+        post: operations["jackstaff_api_run_queue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Time Of Server
+         * @description A clock that lives through reloads and restarts: seconds since the machine started, under the machine's count.
+         */
+        get: operations["jackstaff_api_run_time_of_server"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -938,6 +998,86 @@ export interface paths {
          * @description The stacks of a kit that reach a time, the best first, each with its reasons.
          */
         post: operations["jackstaff_api_stacks_stacks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/camera/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF.
+         */
+        post: operations["jackstaff_api_standins_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Meter
+         * @description What the simulated meter shows there and then.
+         */
+        post: operations["jackstaff_api_standins_read_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/trigger/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Go
+         * @description Let go: when the shutter really closed, what ended it, and until when the camera is busy.
+         */
+        post: operations["jackstaff_api_standins_let_go"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/trigger/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Press
+         * @description Press the simulated trigger: when the shutter really opened, or why it did not.
+         */
+        post: operations["jackstaff_api_standins_press"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1134,6 +1274,63 @@ export interface components {
             middle_seconds: number;
             /** To Seconds */
             to_seconds: number | null;
+        };
+        /** ArmAnswer */
+        ArmAnswer: {
+            /** Battery Takes */
+            battery_takes: number | null;
+            /** Lines */
+            lines: components["schemas"]["LineAnswer"][];
+            rehearsal: components["schemas"]["RehearsalAnswer"] | null;
+        };
+        /**
+         * ArmAsked
+         * @description Facts are those of kit items; what is left out is unknown.
+         */
+        ArmAsked: {
+            /** Battery Share */
+            battery_share?: number | null;
+            /** Body */
+            body?: {
+                [key: string]: unknown;
+            } | null;
+            /** Bulb */
+            bulb: boolean;
+            /** Celsius */
+            celsius?: number | null;
+            /**
+             * Glass
+             * @default []
+             */
+            glass: components["schemas"]["OnAsked"][];
+            /** Holder */
+            holder?: {
+                [key: string]: unknown;
+            } | null;
+            /** Lens */
+            lens?: {
+                [key: string]: unknown;
+            } | null;
+            /** Noise Reduction */
+            noise_reduction?: boolean | null;
+            /** Release */
+            release?: {
+                [key: string]: unknown;
+            } | null;
+            /** Seconds */
+            seconds: number;
+            sun?: components["schemas"]["SunAsked"] | null;
+            /** Support */
+            support?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Upright
+             * @default false
+             */
+            upright: boolean;
+            /** Wind M S */
+            wind_m_s?: number | null;
         };
         /** AtAnswer */
         AtAnswer: {
@@ -1339,10 +1536,14 @@ export interface components {
         CloseAnswer: {
             /** Advice */
             advice: components["schemas"]["AdviceAnswer"][];
+            /** As Metered Seconds */
+            as_metered_seconds: number;
             /** Close After Seconds */
             close_after_seconds: number | null;
             /** Error If Closed As Metered Stops */
             error_if_closed_as_metered_stops: number;
+            /** Error If Closed Now Stops */
+            error_if_closed_now_stops: number | null;
             /** Gathered */
             gathered: number;
             /** Largest Reachable Seconds */
@@ -1351,12 +1552,21 @@ export interface components {
             light_left_at_close: number | null;
             /** Reaches */
             reaches: boolean;
+            /** Track */
+            track: components["schemas"]["ProgressAnswer"][];
+            /** Ways Out */
+            ways_out: components["schemas"]["WayOutAnswer"][];
         };
         /**
          * CloseAsked
          * @description ``at_seconds`` from the opening, negative before it; stops relative to the metering.
          */
         CloseAsked: {
+            /**
+             * Bias Stops
+             * @default 0
+             */
+            bias_stops: number;
             /**
              * Delay Seconds
              * @default 0
@@ -1388,6 +1598,32 @@ export interface components {
             readings: components["schemas"]["PointAsked"][];
             /** Stops Per Minute */
             stops_per_minute?: number | null;
+            /**
+             * Tracked
+             * @default false
+             */
+            tracked: boolean;
+        };
+        /** ClosedAnswer */
+        ClosedAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Busy Until
+             * Format: date-time
+             */
+            busy_until: string;
+            /** Ended By */
+            ended_by: string;
+            failure: components["schemas"]["FailureAnswer"] | null;
+            /**
+             * Simulated
+             * @default true
+             */
+            simulated: boolean;
         };
         /**
          * ClosedBy
@@ -1422,6 +1658,23 @@ export interface components {
         DensityAsked: {
             /** Text */
             text: string;
+        };
+        /** DeviceAsked */
+        DeviceAsked: {
+            /** Ceiling S */
+            ceiling_s?: number | null;
+            /** @default none */
+            fault: components["schemas"]["Fault"];
+            /**
+             * Latency S
+             * @default 0.12
+             */
+            latency_s: number;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
         };
         /** DrawingAsked */
         DrawingAsked: {
@@ -1568,6 +1821,18 @@ export interface components {
             unit: string;
             /** Used By */
             used_by: string;
+        };
+        /**
+         * FailureAnswer
+         * @description ``line`` is the line of the arm list that would have caught it.
+         */
+        FailureAnswer: {
+            /** Code */
+            code: string;
+            /** Line */
+            line: string;
+            /** Text */
+            text: string;
         };
         /** Fault */
         Fault: {
@@ -1750,6 +2015,7 @@ export interface components {
              */
             opened_at: string;
             reading: components["schemas"]["FrameReading"];
+            run?: components["schemas"]["FrameRun"] | null;
             scale: components["schemas"]["Counting"];
             settings: components["schemas"]["FrameSettings"];
             /** Stack */
@@ -1818,6 +2084,7 @@ export interface components {
              */
             opened_at: string;
             reading: components["schemas"]["FrameReading"];
+            run?: components["schemas"]["FrameRun"] | null;
             scale: components["schemas"]["Counting"];
             settings: components["schemas"]["FrameSettings"];
             /** Stack */
@@ -1845,6 +2112,66 @@ export interface components {
             shutter?: string | null;
             /** @default third */
             step: components["schemas"]["Step"];
+        };
+        /**
+         * FrameRun
+         * @description What the clock of a frame needs beside its plan.
+         *
+         *     ``uncertain_seconds`` is how well opening and closing are known: a press by hand is 0.2 s, a device 0.05 s;
+         *     ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock.
+         */
+        FrameRun: {
+            /**
+             * Bias Stops
+             * @default 0
+             */
+            bias_stops: number;
+            /** Busy Until */
+            busy_until?: string | null;
+            /**
+             * Delay Seconds
+             * @default 0
+             */
+            delay_seconds: number;
+            /**
+             * Device
+             * @default hand
+             * @enum {string}
+             */
+            device: "hand" | "simulated";
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            /** Metered Seconds */
+            metered_seconds: number;
+            /**
+             * Purpose
+             * @default frame
+             * @enum {string}
+             */
+            purpose: "frame" | "rehearsal" | "dark" | "series";
+            /**
+             * Rereads
+             * @default []
+             */
+            rereads: components["schemas"]["RereadDoc"][];
+            /**
+             * Speed
+             * @default 1
+             */
+            speed: number;
+            steady?: components["schemas"]["SteadyDoc"] | null;
+            /** Stops Per Minute */
+            stops_per_minute?: number | null;
+            /**
+             * Uncertain Seconds
+             * @default 0.2
+             */
+            uncertain_seconds: number;
+            /**
+             * Watched
+             * @default true
+             */
+            watched: boolean;
         };
         /** FrameSettings */
         FrameSettings: {
@@ -1949,6 +2276,18 @@ export interface components {
          * @enum {string}
          */
         GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
+        /** GlassOnAsked */
+        GlassOnAsked: {
+            /** Name */
+            name: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /** Stops */
+            stops: number;
+        };
         /** GraduatedAsked */
         GraduatedAsked: {
             /** Ground */
@@ -2064,7 +2403,7 @@ export interface components {
          * Kind
          * @enum {string}
          */
-        Kind: "opened" | "shifted" | "closed" | "taken_back" | "aborted";
+        Kind: "opened" | "shifted" | "closed" | "taken_back" | "aborted" | "reread" | "extended" | "cut" | "aimed" | "corrected";
         /** KitAnswer */
         KitAnswer: {
             /** Items */
@@ -2149,6 +2488,22 @@ export interface components {
              */
             sort: "lens";
         };
+        /** LetGoAsked */
+        LetGoAsked: {
+            /**
+             * Asked At
+             * Format: date-time
+             */
+            asked_at: string;
+            device: components["schemas"]["DeviceAsked"];
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Planned Seconds */
+            planned_seconds: number;
+        };
         /** LightAnswer */
         LightAnswer: {
             /** Events */
@@ -2210,6 +2565,18 @@ export interface components {
             /** Stops Per Minute */
             stops_per_minute: number;
         };
+        /** LineAnswer */
+        LineAnswer: {
+            /** Code */
+            code: string;
+            /** Habit */
+            habit: boolean;
+            severity: components["schemas"]["Severity"];
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
         /** LooksAnswer */
         LooksAnswer: {
             /** Advice */
@@ -2255,6 +2622,32 @@ export interface components {
             with_it: string | number;
             /** Without */
             without: string | number;
+        };
+        /** MeterAnswer */
+        MeterAnswer: {
+            /** Ev100 */
+            ev100: number;
+            /** Simulated */
+            simulated: boolean;
+        };
+        /** MeterAsked */
+        MeterAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
         };
         /**
          * MovingAsked
@@ -2313,6 +2706,28 @@ export interface components {
             fact: string;
             /** Values */
             values: string[];
+        };
+        /** OpenAsked */
+        OpenAsked: {
+            /** Bulb */
+            bulb: boolean;
+            device: components["schemas"]["DeviceAsked"];
+            /**
+             * Pressed At
+             * Format: date-time
+             */
+            pressed_at: string;
+        };
+        /** OpenedAnswer */
+        OpenedAnswer: {
+            /** At */
+            at: string | null;
+            failure: components["schemas"]["FailureAnswer"] | null;
+            /**
+             * Simulated
+             * @default true
+             */
+            simulated: boolean;
         };
         /** OrderAsked */
         OrderAsked: {
@@ -2542,6 +2957,34 @@ export interface components {
             offset: number;
         };
         /**
+         * PictureAsked
+         * @description The scene as for /looks/at, and how the frame really came out against the plan.
+         */
+        PictureAsked: {
+            /** Aperture */
+            aperture: string | number;
+            /** Gathered Stops */
+            gathered_stops: number;
+            /**
+             * Glass
+             * @default []
+             */
+            glass: components["schemas"]["GlassOnAsked"][];
+            /** Iso */
+            iso: string | number;
+            scene: components["schemas"]["AtAsked"];
+            /**
+             * Seed
+             * @default 7
+             */
+            seed: number;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+        };
+        /**
          * PlausibleAnswer
          * @description ``rate_sd`` is the sd of ``stops_per_minute``; a reading between the two times fits the sky within two sd.
          */
@@ -2606,6 +3049,15 @@ export interface components {
             law: "power";
             /** P */
             p: number;
+        };
+        /** ProgressAnswer */
+        ProgressAnswer: {
+            /** Gathered */
+            gathered: number;
+            /** Seconds */
+            seconds: number;
+            /** Stops */
+            stops: number;
         };
         /** PurchaseAnswer */
         PurchaseAnswer: {
@@ -2699,6 +3151,15 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** RehearsalAnswer */
+        RehearsalAnswer: {
+            /** Iso */
+            iso: string;
+            /** Seconds */
+            seconds: number;
+            /** Why */
+            why: string;
+        };
         /** ReleaseFacts */
         ReleaseFacts: {
             /** Delay S */
@@ -2729,6 +3190,16 @@ export interface components {
              * @enum {string}
              */
             sort: "release";
+        };
+        /**
+         * RereadDoc
+         * @description A reading during the run [stops against the metering], seconds from the opening.
+         */
+        RereadDoc: {
+            /** At Seconds */
+            at_seconds: number;
+            /** Stops */
+            stops: number;
         };
         /**
          * RidgeAsked
@@ -2852,6 +3323,65 @@ export interface components {
             veil_texture?: number | null;
             /** Worst Seconds */
             worst_seconds?: number | null;
+        };
+        /** SeriesAnswer */
+        SeriesAnswer: {
+            /** Burst */
+            burst: boolean;
+            /** Frames */
+            frames: components["schemas"]["SeriesFrameAnswer"][];
+            /** More Light Stops */
+            more_light_stops: number;
+            /** Total Seconds */
+            total_seconds: number;
+        };
+        /** SeriesAsked */
+        SeriesAsked: {
+            /**
+             * Count
+             * @default 3
+             */
+            count: number;
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /**
+             * Handling Seconds
+             * @default 5
+             */
+            handling_seconds: number;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Spacing Stops
+             * @default 1
+             */
+            spacing_stops: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
+            way: components["schemas"]["Way"];
+        };
+        /** SeriesFrameAnswer */
+        SeriesFrameAnswer: {
+            /** Busy Until */
+            busy_until: number;
+            /** Closes At */
+            closes_at: number;
+            /** Mark */
+            mark: string | null;
+            /** Opens At */
+            opens_at: number;
+            /** Seconds */
+            seconds: number;
+            /** Stops */
+            stops: number;
         };
         /** Session */
         Session: {
@@ -3050,6 +3580,16 @@ export interface components {
          * @enum {string}
          */
         Status: "ok" | "held" | "jump";
+        /**
+         * SteadyDoc
+         * @description The server's own count at the opening, which lives through reloads and changed clocks.
+         */
+        SteadyDoc: {
+            /** Count */
+            count: string;
+            /** Seconds */
+            seconds: number;
+        };
         /** SteerAnswer */
         SteerAnswer: {
             /** Missing Stops */
@@ -3180,6 +3720,30 @@ export interface components {
             kind: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * SunAsked
+         * @description Where and when, and where the camera looks, so that the sun in the frame is known.
+         */
+        SunAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bearing Deg */
+            bearing_deg: number;
+            /**
+             * Elevation Deg
+             * @default 0
+             */
+            elevation_deg: number;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
         };
         /** SupportFacts */
         SupportFacts: {
@@ -3341,6 +3905,21 @@ export interface components {
             walk_minutes: number;
             /** Waters */
             waters: components["schemas"]["WaterAsked"][];
+        };
+        /**
+         * TimeAnswer
+         * @description The server's own count of seconds, which no change of a clock moves, and which count that is.
+         */
+        TimeAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Count */
+            count: string;
+            /** Seconds */
+            seconds: number;
         };
         /** TradeAnswer */
         TradeAnswer: {
@@ -3542,6 +4121,20 @@ export interface components {
             at: string;
             /** Height M */
             height_m: number;
+        };
+        /**
+         * Way
+         * @enum {string}
+         */
+        Way: "repeat" | "bracket" | "split";
+        /** WayOutAnswer */
+        WayOutAnswer: {
+            /** Amount */
+            amount: number;
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
         };
         /** WeatherAnswer */
         WeatherAnswer: {
@@ -5455,6 +6048,48 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_run_arming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArmAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_run_close: {
         parameters: {
             query?: never;
@@ -5526,6 +6161,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_run_queue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_run_time_of_server: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeAnswer"];
                 };
             };
             /** @description Refused, with the cure */
@@ -5700,6 +6406,175 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StacksAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PictureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_read_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_let_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetGoAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_press: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedAnswer"];
                 };
             };
             /** @description Larger than 4 MB */

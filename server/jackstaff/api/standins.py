@@ -1,0 +1,139 @@
+"""Stand-ins: a simulated trigger, camera and meter. Every answer says that it is simulated. Keeps nothing."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+from pydantic import Field
+
+from jackstaff.standins.camera import GlassOn, picture
+from jackstaff.standins.meter import Meter, SimulatedMeter
+from jackstaff.standins.trigger import Closed, Device, Fault, Opened, SimulatedTrigger, Trigger
+from jackstaff_core.forecast import Sky
+from jackstaff_core.heavens import Place
+from jackstaff_core.reading import aperture, iso
+from jackstaff_core.scales import Step
+
+from .asked import Asked, Dial, Flag, Instant, Number
+from .looks import AtAsked
+from .outings import Latitude, Longitude, file_as
+
+router = Router(tags=["standins"])
+
+
+class DeviceAsked(Asked):
+    latency_s: Number = 0.12
+    ceiling_s: Number | None = None
+    noise_reduction: Flag = False
+    fault: Fault = Fault.NONE
+
+    def given(self) -> Device:
+        """As the stand-in takes it."""
+        return Device(**dict(self))
+
+
+class OpenAsked(Asked):
+    device: DeviceAsked
+    bulb: Flag
+    pressed_at: Instant
+
+
+class FailureAnswer(Schema):
+    """``line`` is the line of the arm list that would have caught it."""
+
+    code: str
+    text: str
+    line: str
+
+
+class OpenedAnswer(Schema):
+    simulated: bool = True
+    at: datetime | None
+    failure: FailureAnswer | None
+
+
+class LetGoAsked(Asked):
+    device: DeviceAsked
+    opened_at: Instant
+    planned_seconds: Number
+    asked_at: Instant
+
+
+class ClosedAnswer(Schema):
+    simulated: bool = True
+    at: datetime
+    ended_by: str
+    busy_until: datetime
+    failure: FailureAnswer | None
+
+
+class MeterAsked(Asked):
+    latitude: Latitude
+    longitude: Longitude
+    at: Instant
+    sky: Sky = Sky.CLEAR
+    seed: Annotated[int, Field(strict=True, ge=0, le=2**31)] = 1
+
+
+class MeterAnswer(Schema):
+    simulated: bool
+    ev100: Number
+
+
+class GlassOnAsked(Asked):
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+    stops: Number
+    offset: Number = 0.0
+
+
+class PictureAsked(Asked):
+    """The scene as for /looks/at, and how the frame really came out against the plan."""
+
+    scene: AtAsked
+    gathered_stops: Annotated[Number, Field(ge=-20, le=20)]
+    glass: Annotated[list[GlassOnAsked], Field(max_length=8)] = []
+    aperture: Dial
+    iso: Dial
+    taken_at: Instant
+    seed: Annotated[int, Field(strict=True, ge=0, le=2**31)] = 7
+
+
+@router.post("/trigger/open", response=OpenedAnswer)
+def press(request: HttpRequest, asked: OpenAsked) -> Opened:
+    """Press the simulated trigger: when the shutter really opened, or why it did not."""
+    trigger: Trigger = SimulatedTrigger(asked.device.given(), asked.bulb)
+    return trigger.open(asked.pressed_at)
+
+
+@router.post("/trigger/close", response=ClosedAnswer)
+def let_go(request: HttpRequest, asked: LetGoAsked) -> Closed:
+    """Let go: when the shutter really closed, what ended it, and until when the camera is busy."""
+    trigger: Trigger = SimulatedTrigger(asked.device.given(), True)
+    return trigger.close(asked.opened_at, asked.planned_seconds, asked.asked_at)
+
+
+@router.post("/meter", response=MeterAnswer)
+def read_meter(request: HttpRequest, asked: MeterAsked) -> dict[str, object]:
+    """What the simulated meter shows there and then."""
+    meter: Meter = SimulatedMeter(Place(asked.latitude, asked.longitude), asked.sky, asked.seed)
+    return {"simulated": True, "ev100": meter.read(asked.at)}
+
+
+@router.post("/camera/picture", response={200: bytes}, openapi_extra=file_as("image/jpeg"))
+def take(request: HttpRequest, asked: PictureAsked) -> HttpResponse:
+    """The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF."""
+    f_number = aperture("aperture", asked.aperture, Step.THIRD).exact
+    speed = iso("iso", asked.iso, Step.THIRD).exact
+    glass = tuple(GlassOn(**dict(one)) for one in asked.glass)
+    jpeg = picture(
+        asked.scene.given([], []),
+        asked.scene.seconds,
+        asked.gathered_stops,
+        glass,
+        (asked.taken_at, f_number, speed),
+        asked.seed,
+    )
+    return HttpResponse(jpeg, content_type="image/jpeg")

@@ -1,0 +1,54 @@
+"""The simulated camera's picture: the drawn scene as bright as the frame really came out, with EXIF.
+
+Its glass has hidden true strengths: each name is a little off its label, the same for the same seed, so that there is
+something to find out.
+"""
+
+from __future__ import annotations
+
+import random
+from dataclasses import dataclass
+from datetime import datetime
+
+from jackstaff_core.looks import LooksQuestion
+from jackstaff_core.refusal import within
+from jackstaff_imaging.frame import Taken, photograph
+from jackstaff_imaging.scene import draw, exposed
+
+HIDDEN_SD = 0.3
+BODY = "Simulated camera"
+
+
+@dataclass(frozen=True, slots=True)
+class GlassOn:
+    """A glass as the plan took it: label plus measured offset [stops]."""
+
+    name: str
+    stops: float
+    offset: float = 0.0
+
+
+def hidden_offset(name: str, seed: int) -> float:
+    """How much denser than its label this glass really is [stops]."""
+    return random.Random(f"{seed} {name}").gauss(0, HIDDEN_SD)  # noqa: S311
+
+
+def brightness(gathered_stops: float, glass: tuple[GlassOn, ...], seed: int) -> float:
+    """Stops above a correct frame: what time and light did, less what the glass hides."""
+    return gathered_stops - sum(hidden_offset(one.name, seed) - one.offset for one in glass)
+
+
+def picture(
+    question: LooksQuestion,
+    seconds: float,
+    gathered_stops: float,
+    glass: tuple[GlassOn, ...],
+    taken: tuple[datetime, float, float],
+    seed: int,
+) -> bytes:
+    """A JPEG of the frame; ``taken`` is its opening, f-number and ISO."""
+    within("gathered_stops", gathered_stops, -20, 20, "stops")
+    at, f_number, iso = taken
+    drawn = draw(exposed(question, seconds), 960, 640, seed)
+    stops = brightness(gathered_stops, glass, seed)
+    return photograph(drawn, stops, Taken(at, seconds, f_number, iso, BODY))
