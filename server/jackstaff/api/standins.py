@@ -11,7 +11,7 @@ from pydantic import Field
 
 from jackstaff.standins.camera import GlassOn, picture
 from jackstaff.standins.meter import Meter, SimulatedMeter
-from jackstaff.standins.trigger import Closed, Device, Fault, Opened, SimulatedTrigger, Trigger
+from jackstaff.standins.trigger import Closed, Device, Trouble, Opened, SimulatedTrigger, Trigger
 from jackstaff_core.forecast import Sky
 from jackstaff_core.heavens import Place
 from jackstaff_core.reading import aperture, iso
@@ -28,7 +28,7 @@ class DeviceAsked(Asked):
     latency_s: Number = 0.12
     ceiling_s: Number | None = None
     noise_reduction: Flag = False
-    fault: Fault = Fault.NONE
+    fault: Trouble = Trouble.NONE
 
     def given(self) -> Device:
         """As the stand-in takes it."""

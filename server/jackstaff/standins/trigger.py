@@ -19,7 +19,7 @@ BATTERY_LASTS = 0.7
 """The share of the planned time after which a failing battery ends the frame."""
 
 
-class Fault(StrEnum):
+class Trouble(StrEnum):
     NONE = "none"
     NO_ANSWER = "no_answer"
     NOT_BULB = "not_bulb"
@@ -29,16 +29,16 @@ class Fault(StrEnum):
 
 
 _SAID = {
-    Fault.NO_ANSWER: "The remote does not answer.",
-    Fault.NOT_BULB: "The camera is not in bulb, so the trigger will not open it.",
-    Fault.DRIVE: "The drive is not on single frame.",
-    Fault.ELECTRONIC_SHUTTER: "The shutter is electronic: it has no bulb.",
+    Trouble.NO_ANSWER: "The remote does not answer.",
+    Trouble.NOT_BULB: "The camera is not in bulb, so the trigger will not open it.",
+    Trouble.DRIVE: "The drive is not on single frame.",
+    Trouble.ELECTRONIC_SHUTTER: "The shutter is electronic: it has no bulb.",
 }
 _CURE = {
-    Fault.NO_ANSWER: "Check that the remote is in and awake, then open again.",
-    Fault.NOT_BULB: "Set bulb, then open again.",
-    Fault.DRIVE: "Set single frame, then open again.",
-    Fault.ELECTRONIC_SHUTTER: "Set the mechanical shutter, then open again.",
+    Trouble.NO_ANSWER: "Check that the remote is in and awake, then open again.",
+    Trouble.NOT_BULB: "Set bulb, then open again.",
+    Trouble.DRIVE: "Set single frame, then open again.",
+    Trouble.ELECTRONIC_SHUTTER: "Set the mechanical shutter, then open again.",
 }
 
 
@@ -49,7 +49,7 @@ class Device:
     latency_s: float = 0.12
     ceiling_s: float | None = None
     noise_reduction: bool = False
-    fault: Fault = Fault.NONE
+    fault: Trouble = Trouble.NONE
 
     def __post_init__(self) -> None:
         within("device.latency_s", self.latency_s, 0, 10, "s")
@@ -105,7 +105,7 @@ class SimulatedTrigger:
     def open(self, pressed_at: datetime) -> Opened:
         """The shutter opens after the device's delay, unless it was told to fail."""
         fault = self.device.fault
-        if fault in _SAID and not (fault is Fault.NOT_BULB and not self.bulb):
+        if fault in _SAID and not (fault is Trouble.NOT_BULB and not self.bulb):
             return Opened(None, Failure(fault, f"{_SAID[fault]} {_CURE[fault]}", LINE_OF[fault]))
         return Opened(pressed_at + timedelta(seconds=self.device.latency_s))
 
@@ -115,7 +115,7 @@ class SimulatedTrigger:
         ends = [(max(asked_at, opened_at), "asked")]
         if self.device.ceiling_s is not None:
             ends.append((opened_at + timedelta(seconds=self.device.ceiling_s), "ceiling"))
-        if self.device.fault is Fault.BATTERY:
+        if self.device.fault is Trouble.BATTERY:
             ends.append((opened_at + timedelta(seconds=planned_seconds * BATTERY_LASTS), "battery"))
         at, ended_by = min(ends)
         open_for = at - opened_at

@@ -1664,7 +1664,7 @@ export interface components {
             /** Ceiling S */
             ceiling_s?: number | null;
             /** @default none */
-            fault: components["schemas"]["Fault"];
+            fault: components["schemas"]["Trouble"];
             /**
              * Latency S
              * @default 0.12
@@ -3994,6 +3994,11 @@ export interface components {
             /** Trial Seconds */
             trial_seconds: number;
         };
+        /**
+         * Trouble
+         * @enum {string}
+         */
+        Trouble: "none" | "no_answer" | "not_bulb" | "drive" | "electronic_shutter" | "battery";
         /** UsableAnswer */
         UsableAnswer: {
             /** Ends */

@@ -2,12 +2,14 @@ import { type ReactNode, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { Refused, Unreachable } from "../api/client";
+import { useKit } from "../kit/useKit";
 import { bandsOf } from "../looks/bands";
 import { Drawing } from "../looks/Drawing";
 import { LooksDialog } from "../looks/LooksDialog";
 import "../looks/looks.css";
 import { SeenList } from "../looks/SeenList";
 import { type Looks, useLooks, useSeen } from "../looks/useLooks";
+import { toArm } from "../run/armQuestion";
 import { arm } from "../run/running";
 import { useMeasured } from "../shell/useMeasured";
 import { useKeys } from "../shell/useKeys";
@@ -49,6 +51,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const { bench } = laid;
   const exposure = useExposure(questionOf(laid));
   const findings = useRig(laid);
+  const kit = useKit();
   const looks = useLooks(laid).data;
   const [drawn, setDrawn] = useState(false);
   const navigate = useNavigate();
@@ -64,7 +67,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   };
   const armIt = () => {
     if (!fresh) return;
-    arm(laid, fresh);
+    arm(toArm({ laid, answered: fresh, items: kit.items, outing: light.counts ? light.outing : null, at: light.at }));
     void navigate("/run");
   };
   useBenchKeys(laid, move, armIt);

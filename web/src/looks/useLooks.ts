@@ -7,7 +7,8 @@ import { useSettled } from "../shell/useSettled";
 export type Looks = Schemas["LooksAnswer"];
 export type Seen = Schemas["SeenAnswer"];
 
-function sceneAsked(laid: Laid): Pick<Schemas["LooksAsked"], "camera" | "subjects"> {
+/** The scene as its questions carry it. */
+export function sceneAsked(laid: Laid): Pick<Schemas["LooksAsked"], "camera" | "subjects"> {
   const { scene } = laid.bench;
   return {
     camera: {

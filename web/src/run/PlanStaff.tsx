@@ -1,9 +1,17 @@
 import { useMeasured } from "../shell/useMeasured";
 import { Staff } from "../staff/Staff";
-import type { Armed } from "./running";
+import type { Frame } from "../log/outbox";
+
+interface Props {
+  plan: Pick<Frame, "answer" | "stack" | "settings" | "dial_limit">;
+  /** How long the shutter has been open [s]. */
+  elapsed?: number;
+  /** Share of the light gathered, where it is known: the pennant climbs with the light, not with the clock. */
+  hoisted?: number | null;
+}
 
 /** The armed sum on the staff, with the light gathered so far while the shutter is open. */
-export function PlanStaff({ plan, elapsed }: { plan: Armed["plan"]; elapsed?: number }) {
+export function PlanStaff({ plan, elapsed, hoisted }: Props) {
   const [stage, size] = useMeasured<HTMLDivElement>();
   const answer = plan.answer;
   return (
@@ -21,6 +29,7 @@ export function PlanStaff({ plan, elapsed }: { plan: Armed["plan"]; elapsed?: nu
           settings={plan.settings}
           dialLimit={plan.dial_limit}
           {...(elapsed === undefined ? {} : { elapsed })}
+          {...(hoisted == null ? {} : { hoisted: hoisted * answer.seconds })}
           width={size.width}
           height={size.height}
         />

@@ -16,8 +16,11 @@ export function RunScreen() {
   const navigate = useNavigate();
 
   if (open) return <OpenView key={open.id} frame={open} />;
-  if (armed?.finished && finished) return <EndedView frame={finished} />;
-  if (armed) return <ArmedView plan={armed.plan} />;
+  if (armed?.finished && finished) return <EndedView key={finished.id} frame={finished} armed={armed} />;
+  if (armed)
+    return (
+      <ArmedView key={`${armed.plan.answer.set_seconds} ${armed.queue?.at ?? ""}`} armed={armed} busyUntil={null} />
+    );
   return (
     <div className="empty">
       <h1>{words.run.nothing}</h1>

@@ -23,7 +23,7 @@ const GROUPS: [string, Key[]][] = [
       "arm",
     ],
   ],
-  [words.keys.run, ["open", "close", "earlier"]],
+  [words.keys.run, ["tick", "open", "close", "extend", "earlier"]],
 ];
 
 export function KeysHelp({ onClose }: { onClose: () => void }) {

@@ -20,6 +20,8 @@ export interface StaffFrame {
 interface Props extends StaffFrame {
   /** While the shutter is open: how long it has been, hoisted as a second pennant. */
   elapsed?: number;
+  /** Where that pennant hangs when light and clock part company [s of the plan's light]. */
+  hoisted?: number;
   /** The time that is held while something else floats. */
   aim?: { held: number } | { from: number; to: number | null } | null | undefined;
   bands?: Band[];
@@ -43,6 +45,7 @@ export function Staff({
   settings,
   dialLimit,
   elapsed,
+  hoisted,
   aim,
   bands = [],
   sky,
@@ -154,7 +157,7 @@ export function Staff({
           x={notches + (roomy && moves.length > 0 ? 110 : 0)}
           top={scale(answer.seconds)}
           bottom={Math.max(...scale.range())}
-          at={scale(elapsed)}
+          at={scale(Math.max(hoisted ?? elapsed, scale.domain()[0] ?? 0))}
           label={timeText(elapsed < 1 ? elapsed : Math.floor(elapsed))}
         />
       )}

@@ -1,0 +1,88 @@
+import type { Schemas } from "../api/client";
+import { type Laid, questionOf, settingsOf } from "../bench/state";
+import type { Exposure } from "../bench/useBench";
+import { itemsOf } from "../kit/bag";
+import type { KitItem } from "../kit/useKit";
+import type { Outing } from "../outing/outings";
+import { answerOf, type Armed, type Plan } from "./running";
+
+export type ArmQuestion = Schemas["ArmAsked"];
+
+interface Given {
+  laid: Laid;
+  answered: Exposure;
+  items: KitItem[];
+  /** The outing whose light and weather count, and the instant. */
+  outing: Outing | null;
+  at: number;
+}
+
+/** Everything Run needs from the bench: the plan, the question behind it, and what the arm list grows from. */
+export function toArm({ laid, answered, items, outing, at }: Given): Pick<Armed, "plan" | "question" | "list"> {
+  const { bench, stack } = laid;
+  const plan: Plan = {
+    reading: {
+      ...(bench.meter === "hand"
+        ? { ev100: bench.ev100 }
+        : { shutter: bench.shutter, aperture: bench.aperture, iso: bench.iso }),
+      step: laid.step,
+      metered_at: bench.meteredAt,
+    },
+    settings: settingsOf(laid),
+    stack: stack.map((glass) => ({
+      name: glass.name,
+      stops: glass.stops,
+      offset: glass.offset,
+      in_reading: bench.inReading.includes(glass.id),
+    })),
+    scale: bench.scale,
+    dial_limit: laid.dialLimit,
+    answer: answerOf(answered),
+    run: {
+      metered_seconds: answered.metered_seconds,
+      film: laid.film?.law ?? null,
+      stops_per_minute: laid.light?.stops_per_minute ?? null,
+      delay_seconds: laid.light?.delay_seconds ?? 0,
+      rereads: [],
+      bias_stops: 0,
+      device: "hand",
+      speed: 1,
+      purpose: "frame",
+      steady: null,
+      uncertain_seconds: 0.2,
+      watched: true,
+      busy_until: null,
+    },
+  };
+  const list: ArmQuestion = {
+    seconds: answered.set_seconds,
+    bulb: answered.bulb,
+    glass: stack.map((glass) => ({
+      name: glass.name,
+      facts: { ...laid.items.find((item) => item.id === glass.id)?.facts },
+      stops: Math.max(0, glass.stops + (glass.offset ?? 0)),
+      in_reading: bench.inReading.includes(glass.id),
+    })),
+    body: laid.body ? { ...laid.body.facts } : null,
+    lens: laid.lens ? { ...laid.lens.facts } : null,
+    holder: laid.holder ? { ...laid.holder.facts } : null,
+    support: factsOf(itemsOf(items, "support")[0]),
+    release: factsOf(itemsOf(items, "release")[0]),
+    wind_m_s: outing?.weather.wind_m_s ?? null,
+    celsius: outing?.weather.celsius ?? null,
+    upright: false,
+    sun: outing && {
+      latitude: outing.latitude,
+      longitude: outing.longitude,
+      at: new Date(at).toISOString(),
+      focal_mm: laid.focalMm ?? 24,
+      bearing_deg: bench.scene.bearingDeg,
+      elevation_deg: bench.scene.elevationDeg,
+    },
+  };
+  return { plan, question: questionOf(laid), list };
+}
+
+function factsOf(item: { facts: object } | undefined): Record<string, unknown> | null {
+  return item ? { ...item.facts } : null;
+}

@@ -1,0 +1,14 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { answer, api } from "../api/client";
+import type { ArmQuestion } from "./armQuestion";
+
+/** What hands do before this frame opens, and its rehearsal. */
+export function useArmList(question: ArmQuestion) {
+  return useQuery({
+    queryKey: ["arm", question],
+    queryFn: ({ signal }) => answer(api.POST("/api/run/arm", { body: question, signal })),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+  }).data;
+}
