@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import shutil
+import signal
 import socket
 import subprocess
 import sys
@@ -24,10 +25,37 @@ CHROMIUM: dict[str, Any] = {
 """How to launch Debian's Chromium through Playwright; nothing is ever downloaded."""
 
 
-@dataclass(frozen=True)
+@dataclass
 class Server:
+    """A running application; ``kill`` and ``start`` are for trying what a crash does."""
+
     url: str
     data: Path
+    environment: dict[str, str]
+    process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> None:
+        """Start it, and wait until it answers."""
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "gunicorn", "-c", ROOT / "server/gunicorn.conf.py"],
+            env=self.environment,
+            cwd=ROOT,
+            stdout=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+        _wait_for(f"{self.url}/api/health", self.process)
+
+    def kill(self) -> None:
+        """End every process of it at once, as a power cut would."""
+        if self.process is not None:
+            os.killpg(self.process.pid, signal.SIGKILL)
+            self.process.wait(timeout=15)
+
+    def stop(self) -> None:
+        """End it in good order."""
+        if self.process is not None and self.process.poll() is None:
+            self.process.terminate()
+            self.process.wait(timeout=15)
 
 
 @contextmanager
@@ -47,19 +75,12 @@ def serving(data: Path, *commands: list[str]) -> Iterator[Server]:
         subprocess.run(
             [sys.executable, ROOT / "server/manage.py", *command], env=environment, check=True, capture_output=True
         )
-    process = subprocess.Popen(
-        [sys.executable, "-m", "gunicorn", "-c", ROOT / "server/gunicorn.conf.py"],
-        env=environment,
-        cwd=ROOT,
-        stdout=subprocess.DEVNULL,
-    )
+    server = Server(f"http://127.0.0.1:{port}", data, environment)
     try:
-        url = f"http://127.0.0.1:{port}"
-        _wait_for(f"{url}/api/health", process)
-        yield Server(url, data)
+        server.start()
+        yield server
     finally:
-        process.terminate()
-        process.wait(timeout=15)
+        server.stop()
 
 
 def _wait_for(url: str, process: subprocess.Popen[bytes]) -> None:

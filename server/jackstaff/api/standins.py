@@ -11,7 +11,7 @@ from pydantic import Field
 
 from jackstaff.standins.camera import GlassOn, picture
 from jackstaff.standins.meter import Meter, SimulatedMeter
-from jackstaff.standins.trigger import Closed, Device, Trouble, Opened, SimulatedTrigger, Trigger
+from jackstaff.standins.trigger import Closed, Device, Opened, SimulatedTrigger, Trigger, Trouble
 from jackstaff_core.forecast import Sky
 from jackstaff_core.heavens import Place
 from jackstaff_core.reading import aperture, iso

@@ -61,7 +61,18 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           </tbody>
         </table>
         {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
-        {frame.run?.device === "simulated" && !aborted && <SimulatedPicture frame={frame} />}
+        <div className="run-after">
+          <Onwards armed={armed} />
+          <Button variant="quiet" onClick={() => takeBack(frame)}>
+            {say.takeBack}
+          </Button>
+          <Link to="/log" className="btn btn-quiet">
+            {say.toLog}
+          </Link>
+          <Link to="/" className="btn btn-quiet">
+            {say.toBench}
+          </Link>
+        </div>
         <Form.Group controlId="frame-note">
           <Form.Label>{say.note}</Form.Label>
           <Form.Control
@@ -85,18 +96,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
             </Button>
           </div>
         )}
-        <div className="run-after">
-          <Onwards armed={armed} />
-          <Button variant="quiet" onClick={() => takeBack(frame)}>
-            {say.takeBack}
-          </Button>
-          <Link to="/log" className="btn btn-quiet">
-            {say.toLog}
-          </Link>
-          <Link to="/" className="btn btn-quiet">
-            {say.toBench}
-          </Link>
-        </div>
+        {frame.run?.device === "simulated" && !aborted && <SimulatedPicture frame={frame} />}
       </section>
     </div>
   );
@@ -171,7 +171,11 @@ function SimulatedPicture({ frame }: { frame: Frame }) {
       <img src={picture.data} alt={words.run.pictureAlt} />
       <figcaption>
         {words.run.picture}{" "}
-        <a href={picture.data} download={`jackstaff-${frame.opened_at.slice(0, 19).replaceAll(":", "")}.jpg`}>
+        <a
+          className="plain-link"
+          href={picture.data}
+          download={`jackstaff-${frame.opened_at.slice(0, 19).replaceAll(":", "")}.jpg`}
+        >
           {words.run.pictureSave}
         </a>
       </figcaption>

@@ -28,7 +28,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   const aimed = aimedAt(frame, closing);
   const left = aimed === null ? null : aimed - gone;
   const over = left !== null && left <= 0;
-  const byItself = simulated || closingNow() === "mark" || frame.answer.dial_mark !== null;
+  const byItself = simulated || closingNow() === "mark";
   const ending = useRef(false);
   const letRing = useRef(false);
   const light = standing(closing, gone);

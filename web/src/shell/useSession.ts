@@ -2,11 +2,26 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { adoptKit, starterQuery } from "../kit/useKit";
-import { flush, put, useWaiting, waitingFrame } from "../log/outbox";
+import { drop, flush, type Frame, openFrame, put, useWaiting, waitingFrame } from "../log/outbox";
+import { change } from "../run/running";
 import { useOutingsInStep } from "../outing/outings";
 import { setOwner } from "./owner";
 import { say } from "./say";
 import { words } from "../words";
+
+/** What another device did to the frame that runs here too. */
+function heard(there: Frame, account: string): void {
+  const here = waitingFrame(there.id);
+  if (here?.state !== "open") return;
+  const known = new Set(here.events.map((event) => event.id));
+  const news = there.events.filter((event) => !known.has(event.id));
+  if (news.length === 0) return;
+  if (there.state === "open") put(there, account);
+  else {
+    drop(there.id);
+    change({ finished: there.id });
+  }
+}
 
 export type Session = Schemas["Session"];
 
@@ -69,12 +84,24 @@ export function useKeptInStep(): void {
   useEffect(() => {
     if (!account) return;
     const look = async () => {
+      const here = openFrame();
+      if (here?.run) {
+        const there = await answer(api.GET("/api/frames/{key}", { params: { path: { key: here.id } } })).catch(
+          () => null,
+        );
+        if (there) heard(there, account);
+        return;
+      }
       const open = await answer(api.GET("/api/frames/running")).catch(() => null);
       if (open && !waitingFrame(open.id)) put(open, account);
     };
-    const onFocus = () => void look();
-    onFocus();
-    window.addEventListener("focus", onFocus);
-    return () => window.removeEventListener("focus", onFocus);
+    const again = () => void look();
+    again();
+    const timer = window.setInterval(again, 3000);
+    window.addEventListener("focus", again);
+    return () => {
+      window.clearInterval(timer);
+      window.removeEventListener("focus", again);
+    };
   }, [account]);
 }

@@ -14,7 +14,7 @@ export const run = {
   leadWhy: "Counts aloud before the clock starts: press the remote at zero.",
   closes: "Closed by",
   closesHand: "my hand",
-  closesMark: "itself, on time",
+  closesMark: "the camera, at the mark",
   soundTest: "Test the sound",
   soundRefused: "The browser refuses to play sound. Watch the clock: the edge will flash.",
   open: "Open the shutter",

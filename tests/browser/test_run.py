@@ -1,0 +1,349 @@
+"""Run: armed, closed when the light has gathered, and true to time whatever happens to pages, servers and clocks."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+from tools.serving import Server, serving
+
+from tests.conftest import OTHER_PASSWORD
+
+from .conftest import Visit
+
+EVENING = {
+    "id": "9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02", "name": "Vardsund mole, last light", "latitude": 58.05,
+    "longitude": 6.8, "zone": "Europe/Oslo", "date": "2027-04-17", "arrive": "19:30", "turn_back": "22:00",
+    "sky": "clear", "scene": "sky_lit", "ridge": None, "readings": [], "waters": [], "floods_at_m": None,
+    "walk_minutes": 0, "margin_minutes": 0, "weather": {"source": "own"}, "hazards": [], "packed": [],
+    "archived": False, "changed_at": "2027-04-10T10:00:00Z", "owner": None,
+}  # fmt: skip
+
+
+def left(page: Page) -> Any:
+    return page.get_by_test_id("run-left")
+
+
+def kept(page: Page) -> dict[str, Any]:
+    """The newest frame that this browser holds."""
+    frame: dict[str, Any] = page.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])[0].frame")
+    return frame
+
+
+def arm(page: Page) -> None:
+    """Nine and four stops on 1/40: 3 m 23 s in bulb."""
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    page.keyboard.press("2")
+    expect(page.get_by_test_id("answer-time")).to_contain_text("m")
+    page.get_by_role("button", name="Arm this frame").click()
+    expect(page.get_by_role("heading", name="Armed")).to_be_visible()
+    page.get_by_text("None", exact=True).click()
+
+
+def simulate(page: Page, speed: str, fault: str = "none") -> None:
+    page.get_by_text("simulated trigger").click()
+    page.get_by_label("Practice speed").select_option(speed)
+    page.get_by_label("Let it fail").select_option(fault)
+
+
+def open_it(page: Page) -> None:
+    page.get_by_role("button", name="Open the shutter").click()
+    expect(left(page)).to_be_visible()
+
+
+def plan_the_evening(page: Page) -> None:
+    """Light that falls, from an outing at half past eight."""
+    page.evaluate(
+        "plan => localStorage.setItem('jackstaff.outings.2', JSON.stringify({outings: [plan], current: plan.id}))",
+        EVENING,
+    )
+    page.reload()
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    page.keyboard.press("v")
+    page.get_by_label("At this time of the outing").fill("20:50")
+    expect(page.get_by_role("dialog").get_by_text("falling 1 stop")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_be_hidden()
+
+
+def test_under_falling_light_the_frame_ends_when_the_light_has_gathered(guest: Visit) -> None:
+    page = guest.page
+    plan_the_evening(page)
+    arm(page)
+    simulate(page, "60")
+    open_it(page)
+    expect(page.get_by_text("Simulated camera, 60 times as fast.")).to_be_visible()
+    expect(page.get_by_test_id("run-ends")).to_have_text(
+        re.compile(r"By the sum at 3 m 23 s; by the light at \d m \d\d s, because it is falling 1 stop in \d+ min")
+    )
+    expect(page.get_by_test_id("run-gathered")).to_have_text(re.compile(r"\d+ % of the light gathered"))
+    expect(page.get_by_test_id("run-if-closed")).to_contain_text("Closed now: −")
+    expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.", timeout=15_000)
+    frame = kept(page)
+    asked = {
+        "needed_seconds": frame["run"]["metered_seconds"], "opened_at": frame["opened_at"], "now": frame["opened_at"],
+        "stops_per_minute": frame["run"]["stops_per_minute"],
+    }  # fmt: skip
+    end = page.request.post(f"{guest.server.url}/api/run/close", data=asked).json()["close_after_seconds"]
+    assert end > 203.2 * 1.05
+    # 50 ms on the wall are 3 s of a camera that runs sixty times as fast.
+    assert frame["actual_seconds"] == pytest.approx(end, abs=0.05 * 60)
+    assert {event["kind"] for event in frame["events"]} == {"opened", "aimed", "closed"}
+    # The camera hands over its drawing, marked as what it is.
+    expect(page.get_by_alt_text("The drawn scene as bright as this frame came out")).to_be_visible()
+    expect(page.get_by_text("Simulated camera: a drawing, not a photograph.")).to_be_visible()
+
+
+def test_readings_on_the_way_and_longer_and_shorter_move_the_end(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    open_it(page)
+    expect(left(page)).to_contain_text("3:2")
+    page.get_by_role("button", name="−⅔", exact=True).click()
+    expect(page.get_by_test_id("run-ends")).to_contain_text("because you read −0.67 stops.")
+    page.get_by_role("button", name="0", exact=True).click()
+    page.get_by_role("button", name="⅓ longer").click()
+    expect(left(page)).to_contain_text("4:1")
+    page.keyboard.press("c")
+    page.keyboard.press("c")
+    expect(left(page)).to_contain_text("2:3")
+    expect(page.get_by_role("group", name="Longer or shorter")).to_contain_text("−0.33")
+    assert [event["kind"] for event in kept(page)["events"]] == ["opened", "reread", "reread", "extended", "cut", "cut"]
+    # Read again three stops down, twice: it will not fill, and there are ways out.
+    for _ in range(2):
+        page.get_by_role("button", name="−1", exact=True).click()
+        page.wait_for_timeout(250)
+    ways = page.get_by_role("alert").filter(has_text="It will not fill in time.")
+    expect(ways).to_be_visible()
+    expect(ways).to_contain_text("Close now and accept")
+
+
+@pytest.mark.parametrize(
+    ("fault", "said", "line"),
+    [
+        ("no_answer", "The remote does not answer.", "Remote in, lock tried"),
+        ("not_bulb", "The camera is not in bulb", "Manual, bulb, single frame"),
+        ("drive", "The drive is not on single frame.", "Manual, bulb, single frame"),
+        ("electronic_shutter", "The shutter is electronic", "Manual, bulb, single frame"),
+    ],
+)
+def test_a_trigger_that_will_not_open_names_the_line(guest: Visit, fault: str, said: str, line: str) -> None:
+    page = guest.page
+    arm(page)
+    simulate(page, "60", fault)
+    page.get_by_role("button", name="Open the shutter").click()
+    expect(page.get_by_role("alert")).to_contain_text(said)
+    expect(page.locator("[data-pointed]")).to_contain_text(line)
+    assert page.evaluate("localStorage['jackstaff.frames.1'] ?? '[]'") == "[]"
+    # The five-second test would have told beforehand.
+    page.get_by_role("button", name="Five-second test").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="Start").click()
+    expect(dialog.get_by_role("alert")).to_contain_text(said)
+    page.keyboard.press("Escape")
+    page.get_by_label("Let it fail").select_option("none")
+    page.get_by_role("button", name="Five-second test").click()
+    dialog.get_by_role("button", name="Start").click()
+    expect(dialog.get_by_role("status")).to_contain_text("It answers and holds: 5.0 s open")
+    page.keyboard.press("Escape")
+    open_it(page)
+
+
+def test_a_battery_that_gives_out_ends_the_frame_there_and_then(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    simulate(page, "60", "battery")
+    open_it(page)
+    expect(page.get_by_test_id("run-result")).to_contain_text("early", timeout=10_000)
+    expect(page.get_by_text("The battery gave out after")).to_be_visible()
+    assert kept(page)["actual_seconds"] == pytest.approx(0.7 * 203.19, abs=3)
+
+
+def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    expect(page.get_by_role("list", name="Arm list").get_by_role("listitem")).to_have_count(6)
+    page.keyboard.press("1")
+    expect(page.get_by_label(re.compile("Tripod feet firm"))).to_be_checked()
+    page.get_by_role("button", name=re.compile("^I do this: Focus locked")).click()
+    expect(page.get_by_text("Focus locked to manual")).to_be_hidden()
+    page.get_by_role("button", name="1 more you know by heart").click()
+    expect(page.get_by_text("Focus locked to manual")).to_be_visible()
+    # A rehearsal of a longer frame, and back; then a dark frame after a long one.
+    page.get_by_role("link", name="To the bench").click()
+    page.keyboard.press("1")
+    expect(page.get_by_test_id("answer-time")).to_contain_text("27m")
+    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_role("button", name="Arm the rehearsal").click()
+    expect(page.get_by_text("Rehearsal at high ISO, glass on.")).to_be_visible()
+    expect(page.get_by_text(re.compile(r"ISO 4000, Slot ND 9 \+ Slot ND 4"))).to_be_visible()
+    simulate(page, "60")
+    open_it(page)
+    page.get_by_role("button", name="Back to the frame itself").click(timeout=10_000)
+    expect(page.get_by_text(re.compile(r"ISO 64, Slot ND 9"))).to_be_visible()
+    page.get_by_role("button", name="Reframe").click()
+    expect(page.get_by_text("Take the dark glass off; frame, focus and meter again.")).to_be_visible()
+    expect(page.get_by_text("Not metered yet")).to_be_visible()
+
+
+def test_a_queue_of_frames_goes_on_by_itself_and_a_lucky_series_keeps_its_tally(guest: Visit) -> None:
+    page = guest.page
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_text("None", exact=True).click()
+    simulate(page, "60")
+    page.get_by_role("button", name="More than one frame").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="Show the times").click()
+    expect(dialog.get_by_text("The camera's own bracketing reaches them all.")).to_be_visible()
+    dialog.get_by_role("button", name="Take", exact=True).click()
+    expect(page.get_by_text("Frame 1 of 3")).to_be_visible()
+    open_it(page)
+    page.get_by_role("button", name="Next: frame 2 of 3").click(timeout=10_000)
+    expect(page.get_by_text("Frame 2 of 3, −1.0 stops")).to_be_visible()
+    page.get_by_role("button", name="More than one frame").click()
+    dialog.get_by_label("Lucky series").check()
+    dialog.get_by_role("button", name="Take", exact=True).click()
+    open_it(page)
+    page.get_by_role("button", name="Keep, next").click(timeout=10_000)
+    expect(page.get_by_text("Lucky series: 1 kept, 0 dropped")).to_be_visible()
+
+
+def test_two_pages_show_one_run_and_a_changed_clock_moves_nothing(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    open_it(page)
+    page.wait_for_timeout(600)
+    before = page.evaluate("Date.now()") / 1000
+    # Somebody sets the clock of the device an hour ahead.
+    page.evaluate("const real = Date.now.bind(Date); Date.now = () => real() + 3600e3")
+    expect(page.get_by_text("The clock of this device was changed; the run kept its own count.")).to_be_visible()
+    expect(left(page)).to_contain_text("3:1")
+    # A second page asks the first how long it has been open, not the wall.
+    second = guest.tab("/run")
+    expect(left(second)).to_contain_text("3:")
+    second.keyboard.down("Space")
+    second.wait_for_timeout(750)
+    second.keyboard.up("Space")
+    expect(second.get_by_test_id("run-result")).to_contain_text("early")
+    expect(page.get_by_test_id("run-result")).to_contain_text("early")
+    frame = kept(second)
+    shut = second.evaluate("Date.now()") / 1000
+    assert frame["actual_seconds"] < shut - before + 3
+    assert frame["run"]["watched"] is True
+
+
+def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    open_it(page)
+    page.wait_for_function("JSON.parse(localStorage['jackstaff.frames.1'])[0].frame.run.steady !== null")
+    page.goto("about:blank")
+    page.goto(guest.server.url + "/log")
+    # The machine was started anew meanwhile, and the last sign of life is long ago.
+    page.evaluate(
+        """() => {
+          const all = JSON.parse(localStorage['jackstaff.frames.1']);
+          all[0].frame.run.steady.count = 'another start';
+          all[0].frame.opened_at = new Date(Date.now() - 150_000).toISOString();
+          localStorage['jackstaff.frames.1'] = JSON.stringify(all);
+          const alive = JSON.parse(localStorage['jackstaff.alive.1']);
+          localStorage['jackstaff.alive.1'] = JSON.stringify({...alive, wall: alive.wall - 140_000});
+        }"""
+    )
+    page.goto("about:blank")
+    page.goto(guest.server.url + "/run")
+    ask = page.get_by_role("alert")
+    expect(ask).to_contain_text("Nothing ran while this page was away. By the clock the shutter has been open for 2:3")
+    ask.get_by_label("Opened this many seconds ago").fill("120")
+    ask.get_by_role("button", name="Set").click()
+    expect(ask).to_be_hidden()
+    expect(left(page)).to_contain_text("1:2")
+    expect(page.get_by_text("Known within 5 s.")).to_be_visible()
+    page.keyboard.down("Space")
+    page.wait_for_timeout(750)
+    page.keyboard.up("Space")
+    expect(page.get_by_text("Nobody watched this frame's clock")).to_be_visible()
+    frame = kept(page)
+    assert frame["actual_seconds"] == pytest.approx(121, abs=3)
+    assert frame["run"]["watched"] is False
+
+
+def test_a_sleeping_page_closes_on_time(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    simulate(page, "60")
+    open_it(page)
+    # The page is put away and its timers are held back: the camera was told its time when it opened.
+    other = guest.tab("/log")
+    other.bring_to_front()
+    other.wait_for_timeout(4500)
+    page.bring_to_front()
+    expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
+    assert kept(page)["actual_seconds"] == pytest.approx(203.19, abs=3)
+
+
+def test_phone_and_laptop_show_the_same_run(visits: Any) -> None:
+    phone: Visit = visits(visited=True, phone=True)
+    phone.sign_in()
+    arm(phone.page)
+    open_it(phone.page)
+    laptop: Visit = visits(visited=True)
+    laptop.sign_in()
+    laptop.page.goto(laptop.server.url + "/run")
+    expect(left(laptop.page)).to_contain_text("3:", timeout=15_000)
+    laptop.page.get_by_role("button", name="⅓ longer").click()
+    laptop.page.keyboard.down("Space")
+    laptop.page.wait_for_timeout(750)
+    laptop.page.keyboard.up("Space")
+    expect(laptop.page.get_by_test_id("run-result")).to_contain_text("early")
+    expect(phone.page.get_by_test_id("run-result")).to_contain_text("early", timeout=20_000)
+
+
+@pytest.fixture
+def mortal(tmp_path: Any) -> Iterator[Server]:
+    """A server of one's own to kill."""
+    data = tmp_path / "data"
+    data.mkdir()
+    (data / "password").write_text(OTHER_PASSWORD)
+    with serving(data, ["add_account", "edda", "--password-from", str(data / "password")]) as running:
+        yield running
+
+
+def test_a_server_killed_twenty_times_in_mid_run_loses_nothing(browser: Browser, mortal: Server) -> None:
+    visit = Visit(browser, mortal, visited=True)
+    page = visit.page
+    visit.sign_in()
+    arm(page)
+    open_it(page)
+    opened = kept(page)["opened_at"]
+    begun = page.evaluate("performance.now()")
+    for turn in range(20):
+        mortal.kill()
+        if turn % 5 == 2:
+            # Something happens while nobody answers.
+            page.get_by_role("button", name="⅓ longer").click()
+        mortal.start()
+        running = page.request.get(f"{mortal.url}/api/frames/running").json()
+        assert running["opened_at"] == opened, turn
+        assert running["state"] == "open"
+    gone = (page.evaluate("performance.now()") - begun) / 1000
+    page.reload()
+    # Four thirds longer: 203 s become 512 s; the count went on through it all.
+    expect(left(page)).to_contain_text(re.compile("[78]:"))
+    page.keyboard.down("Space")
+    page.wait_for_timeout(750)
+    page.keyboard.up("Space")
+    expect(page.get_by_test_id("run-result")).to_contain_text("early")
+    expect(page.get_by_text("Kept in the log.")).to_be_visible()
+    page.wait_for_function("JSON.parse(localStorage['jackstaff.frames.1'] ?? '[]').length === 0", timeout=30_000)
+    frame = page.request.get(f"{mortal.url}/api/frames?limit=1").json()["frames"][0]
+    assert frame["opened_at"] == opened
+    assert [event["kind"] for event in frame["events"]].count("extended") == 4
+    assert gone < frame["actual_seconds"] < gone + 12
+    assert json.dumps(frame["run"]["watched"]) == "true"
+    visit.context.close()

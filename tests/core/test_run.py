@@ -1,0 +1,177 @@
+"""What Run asks the core: the arm list, ways out, the track of the light, and queues of frames."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jackstaff_core.arming import LINE_OF, Armed, arm, with_sun
+from jackstaff_core.closing import ClosingQuestion, closing
+from jackstaff_core.film import Additive, Power
+from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.series import SeriesQuestion, Way, series
+from jackstaff_core.stacking import On
+
+BODY = Body(battery_wh=14.0)
+PLATE = On("Slot ND 10", Glass(stops=10.0, mount="plate", gasket=True), 10.0)
+FOUR = On("Slot ND 4", Glass(stops=4.0, mount="plate"), 4.0)
+POLARISER = On("Clip-on pol", Glass(kind="polariser", stops=1.5), 1.5)
+GRADUATED = On("Slot grad 3", Glass(kind="graduated", stops=3.0, mount="plate"), 0.0)
+LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=True, spikes=True), Release())
+
+
+@pytest.mark.parametrize(
+    ("armed", "line", "said"),
+    [
+        (LONG, "glass", "Slot ND 10 in the slot nearest the lens, gasket towards it, gaps between plates covered"),
+        (LONG, "camera", "Manual, bulb, single frame, mechanical shutter, stabiliser off, noise reduction off"),
+        (LONG, "remote", "Remote in, lock tried"),
+        (LONG, "tripod", "Tripod feet firm, spikes out on soft ground"),
+        (replace(LONG, wind_m_s=9.0), "tripod", "strap off, weight on the hook"),
+        (replace(LONG, lens=Lens(rotating_front=True)), "focus", "Set focus again after the glass is on"),
+        (replace(LONG, stack=(PLATE, GRADUATED)), "glass", "graduated glass outermost"),
+        (replace(LONG, stack=(POLARISER,), upright=True), "glass", "Polariser turned back by a quarter"),
+        (replace(LONG, body=Body(eyepiece="optical", eyepiece_shutter=True)), "eyepiece", "Close the eyepiece"),
+        (replace(LONG, body=Body(long_times="time")), "camera", "Manual, T, single frame"),
+        (replace(LONG, noise_reduction=True), "camera", "noise reduction on"),
+        (replace(LONG, release=Release(longest_s=60.0)), "remote", "This remote holds 1 m at most"),
+        (replace(LONG, release=Release(kind="body")), "remote", "the self-timer cannot hold bulb"),
+        (replace(LONG, battery_share=0.01), "remote", "fresh battery"),
+        (replace(LONG, sun_mm=(3.0, 2.0), sun_up=True), "sun", "do not look through the finder"),
+        (replace(LONG, sun_up=True), "sun", "Put dense glass on with the lens pointed away from the sun"),
+        (Armed(1.0, False, (), Body(self_timers_s=(2.0, 10.0))), "remote", "Remote, or the 2 s self-timer"),
+    ],
+)
+def test_the_arm_list_grows_from_the_gear(armed: Armed, line: str, said: str) -> None:
+    lines = {one.code: one for one in arm(armed).lines}
+    assert said in lines[line].text
+
+
+def test_at_most_seven_lines_in_the_order_of_the_hands_and_harm_cannot_be_folded() -> None:
+    everything = replace(
+        LONG, stack=(PLATE, FOUR, GRADUATED, POLARISER), wind_m_s=12.0, upright=True, sun_mm=(0, 0), sun_up=True,
+        body=Body(eyepiece="optical", battery_wh=14.0), lens=Lens(rotating_front=True), battery_share=0.1,
+    )  # fmt: skip
+    codes = [one.code for one in arm(everything).lines]
+    assert codes == ["sun", "tripod", "focus", "glass", "camera", "eyepiece", "remote"]
+    assert not any(one.habit for one in arm(everything).lines if one.severity == "harm")
+    # A short frame in hand-held light wants little.
+    assert [one.code for one in arm(Armed(1 / 250, False, (), BODY)).lines] == ["tripod", "camera"]
+    assert set(LINE_OF.values()) <= set(codes)
+    with pytest.raises(Refusal, match="m/s"):
+        arm(replace(LONG, wind_m_s=100.0))
+
+
+def test_a_rehearsal_is_offered_past_four_minutes_and_a_battery_is_weighed() -> None:
+    assert arm(LONG).rehearsal is None
+    found = arm(replace(LONG, seconds=480.0)).rehearsal
+    assert found is not None
+    # ISO 64 to 4000 is six stops: 480 s becomes 7.5 s.
+    assert found.iso == "4000"
+    assert found.seconds == pytest.approx(7.56, abs=0.1)
+    assert arm(replace(LONG, seconds=480.0, body=Body(film=True))).rehearsal is None
+    # 3 W for 240 s out of 14 Wh at 10 degrees: 1.8 %; doubled by noise reduction.
+    takes = arm(LONG).battery_takes
+    assert takes == pytest.approx(3 * 240 / (14 * 3600 * 0.775))
+    assert arm(replace(LONG, noise_reduction=True)).battery_takes == pytest.approx(2 * (takes or 0))
+
+
+@pytest.mark.parametrize(
+    ("place", "altitude", "inside"), [((10.0, 5.0), 8.0, True), ((30.0, 5.0), 8.0, False), (None, 8.0, False)]
+)
+def test_the_sun_is_in_the_frame_when_it_is_inside_the_picture(
+    place: tuple[float, float] | None, altitude: float, inside: bool
+) -> None:
+    armed = with_sun(LONG, place, altitude, (18.0, 12.0))
+    assert (armed.sun_mm is not None) == inside
+    assert with_sun(LONG, place, -3.0, (18.0, 12.0)).sun_up is False
+
+
+@given(
+    needed=st.floats(1, 900),
+    rate=st.floats(-0.5, 0.5),
+    delay=st.floats(0, 300),
+    film=st.sampled_from([None, Power(1.3), Additive(0.1, 1.6)]),
+)
+def test_the_track_follows_the_gathering_to_the_end(
+    needed: float, rate: float, delay: float, film: Power | Additive | None
+) -> None:
+    found = closing(ClosingQuestion(needed, 0, delay, rate, film=film, tracked=True))
+    shares = [point.gathered for point in found.track]
+    assert shares[0] == 0
+    assert shares == sorted(shares)
+    if found.close_after_seconds is not None:
+        at_end = closing(
+            replace(ClosingQuestion(needed, 0, delay, rate, film=film), now_seconds=found.close_after_seconds)
+        )
+        assert at_end.gathered == pytest.approx(1, abs=1e-3)
+        assert at_end.error_if_closed_now_stops == pytest.approx(0, abs=2e-3)
+        before = max(
+            (point for point in found.track if point.seconds <= found.close_after_seconds), key=lambda p: p.seconds
+        )
+        assert before.gathered <= 1 + 1e-3
+        assert before.stops == pytest.approx(math.log2(before.gathered)) if before.gathered else True
+
+
+@given(needed=st.floats(30, 3600), rate=st.floats(-0.5, -0.01))
+def test_each_way_out_really_fills_and_none_is_offered_where_it_fills(needed: float, rate: float) -> None:
+    found = closing(ClosingQuestion(needed, 60.0, 0, rate, tracked=True))
+    left = found.light_left_at_close
+    if found.reaches and left is not None and left >= 0.2:
+        assert found.ways_out == ()
+        return
+    ways = {way.code: way for way in found.ways_out}
+    assert {"open_up", "raise_iso", "drop_glass", "close_now"} <= set(ways) or "open_up" not in ways
+    if "open_up" in ways:
+        thirds = ways["open_up"].amount
+        saved = closing(ClosingQuestion(needed * 2 ** (-thirds / 3), 0, 0, rate))
+        assert saved.reaches
+        assert saved.light_left_at_close is not None
+        assert saved.light_left_at_close >= 0.5 - 1e-9
+        less = closing(ClosingQuestion(needed * 2 ** (-(thirds - 1) / 3), 0, 0, rate))
+        assert not less.reaches or (less.light_left_at_close or 0) < 0.5
+        assert ways["drop_glass"].amount == pytest.approx(thirds / 3)
+    assert ways["close_now"].amount == pytest.approx(found.error_if_closed_now_stops)
+
+
+def test_brackets_splits_and_repeats_as_a_queue() -> None:
+    bracket = series(SeriesQuestion(8.0, Way.BRACKET, 3))
+    assert [(frame.mark, frame.stops) for frame in bracket.frames] == [("8", 0), ("4", -1), ("15", 1)]
+    assert bracket.burst
+    # Past the dial one bulb frame follows another, and noise reduction keeps the camera as long again.
+    bulb = series(SeriesQuestion(60.0, Way.BRACKET, 3, noise_reduction=True, handling_seconds=10))
+    assert not bulb.burst
+    first, second, third = bulb.frames
+    assert (first.seconds, first.closes_at, first.busy_until) == (60, 60, 120)
+    assert (second.opens_at, second.mark, second.seconds) == (130, "30", 32)
+    assert third.seconds == 120
+    assert bulb.total_seconds == third.busy_until == pytest.approx(130 + 64 + 10 + 240)
+    split = series(SeriesQuestion(240.0, Way.SPLIT, 8))
+    assert {frame.seconds for frame in split.frames} == {32}
+    assert split.more_light_stops == 3
+    assert len(series(SeriesQuestion(10.0, Way.REPEAT, 5)).frames) == 5
+    for bad, field in (
+        (SeriesQuestion(10.0, Way.REPEAT, 1), "count"),
+        (SeriesQuestion(40_000.0, Way.REPEAT, 9), "count"),
+    ):
+        with pytest.raises(Refusal) as refusal:
+            series(bad)
+        assert refusal.value.field == field
+
+
+@given(seconds=st.floats(0.01, 600), count=st.integers(2, 9), spacing=st.floats(1 / 3, 2), noise=st.booleans())
+def test_no_frame_of_a_queue_opens_before_the_camera_is_free(
+    seconds: float, count: int, spacing: float, noise: bool
+) -> None:
+    try:
+        found = series(SeriesQuestion(seconds, Way.BRACKET, count, spacing, noise_reduction=noise))
+    except Refusal:
+        return
+    for before, after in zip(found.frames, found.frames[1:], strict=False):
+        assert after.opens_at >= before.busy_until >= before.closes_at > before.opens_at
+    assert math.fsum(frame.stops for frame in found.frames) == pytest.approx(0 if count % 2 else -count / 2 * spacing)
