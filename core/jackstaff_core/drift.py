@@ -27,6 +27,8 @@ from .refusal import Refusal, within
 _LN2 = math.log(2)
 _DAY = 86_400.0
 _FLAT = 1e-12
+_DARK_STOPS = 120.0
+"""Light that has fallen further than this adds nothing, and its times would not fit a number."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,7 +148,8 @@ def _progress(path: Path, metered: float, law: FilmLaw, low: float, high: float)
         middle, half = (begin + end) / 2, (end - begin) / 2
         for node, weight in _NODES:
             for side in (-node, node):
-                total += weight * half / law.corrected(metered * 2.0 ** -path.at(middle + side * half))
+                fallen = min(-path.at(middle + side * half), _DARK_STOPS)
+                total += weight * half / law.corrected(metered * 2.0**fallen)
     return total
 
 
@@ -158,9 +161,9 @@ def _within(path: Path, metered: float, law: FilmLaw, at: float, step: float, ne
     return at + high
 
 
-def film_gathered(path: Path, metered: float, law: FilmLaw, end: float) -> float:
-    """Share of a film's exposure done by ``end``, 1 when complete."""
-    total, at = 0.0, 0.0
+def film_gathered(path: Path, metered: float, law: FilmLaw, end: float, start: float = 0.0) -> float:
+    """Share of a film's exposure done from ``start`` to ``end``, 1 when complete."""
+    total, at = 0.0, start
     while at < end:
         step = min(max(at / 16, metered / 64, 0.05), 60.0, end - at)
         total, at = total + _progress(path, metered, law, at, at + step), at + step

@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 
 from .conftest import Visit
 
-HOLD_MS = 750
+HOLD_MS = 950
 
 
 def answer(page: Page) -> Any:
@@ -167,7 +167,7 @@ def test_a_guest_s_frames_move_to_the_account_at_sign_in(guest: Visit) -> None:
     expect(page.get_by_text("These frames are kept in this browser only.")).to_be_visible()
     guest.sign_in()
     expect(page.get_by_text("One frame moved to your account.")).to_be_visible()
-    expect(page.get_by_role("listitem")).to_have_count(1)
+    expect(page.get_by_role("listitem").filter(has_text="Ring ND 3 + Slot ND 4")).to_have_count(1)
     assert page.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])") == []
     # Signing out stays signed out, and shows nothing of the account.
     page.get_by_role("button", name="Account edda").click()

@@ -14,6 +14,7 @@ from tools.serving import Server, serving
 from tests.conftest import OTHER_PASSWORD
 
 from .conftest import Visit
+from .test_path import HOLD_MS, hold
 
 EVENING = {
     "id": "9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02", "name": "Vardsund mole, last light", "latitude": 58.05,
@@ -104,22 +105,31 @@ def test_readings_on_the_way_and_longer_and_shorter_move_the_end(guest: Visit) -
     open_it(page)
     expect(left(page)).to_contain_text("3:2")
     page.get_by_role("button", name="−⅔", exact=True).click()
-    expect(page.get_by_test_id("run-ends")).to_contain_text("because you read −0.67 stops.")
+    expect(page.get_by_test_id("run-ends")).to_contain_text("because you read −0.7 stops.")
     page.get_by_role("button", name="0", exact=True).click()
     page.get_by_role("button", name="⅓ longer").click()
     expect(left(page)).to_contain_text("4:1")
     page.keyboard.press("c")
     page.keyboard.press("c")
     expect(left(page)).to_contain_text("2:3")
-    expect(page.get_by_role("group", name="Longer or shorter")).to_contain_text("−0.33")
+    expect(page.get_by_role("group", name="Longer or shorter")).to_contain_text("−0.3")
     assert [event["kind"] for event in kept(page)["events"]] == ["opened", "reread", "reread", "extended", "cut", "cut"]
-    # Read again three stops down, twice: it will not fill, and there are ways out.
-    for _ in range(2):
-        page.get_by_role("button", name="−1", exact=True).click()
-        page.wait_for_timeout(250)
+
+
+def test_a_frame_that_never_fills_is_said_before_and_during_with_ways_out(guest: Visit) -> None:
+    page = guest.page
+    plan_the_evening(page)
+    for key in ("2", "1"):
+        page.keyboard.press(key)
+    # Half an hour of metered time while the light falls by a stop in seven minutes.
+    expect(page.get_by_text("In this light the frame never fills")).to_be_visible()
+    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_text("None", exact=True).click()
+    open_it(page)
     ways = page.get_by_role("alert").filter(has_text="It will not fill in time.")
-    expect(ways).to_be_visible()
-    expect(ways).to_contain_text("Close now and accept")
+    expect(ways).to_contain_text("Open the aperture by")
+    expect(ways).to_contain_text("Raise the ISO by")
+    expect(left(page)).to_contain_text("open")
 
 
 @pytest.mark.parametrize(
@@ -168,13 +178,14 @@ def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> Non
     arm(page)
     expect(page.get_by_role("list", name="Arm list").get_by_role("listitem")).to_have_count(6)
     page.keyboard.press("1")
-    expect(page.get_by_label(re.compile("Tripod feet firm"))).to_be_checked()
+    expect(page.get_by_role("checkbox", name=re.compile("Tripod feet firm"))).to_be_checked()
     page.get_by_role("button", name=re.compile("^I do this: Focus locked")).click()
     expect(page.get_by_text("Focus locked to manual")).to_be_hidden()
     page.get_by_role("button", name="1 more you know by heart").click()
     expect(page.get_by_text("Focus locked to manual")).to_be_visible()
     # A rehearsal of a longer frame, and back; then a dark frame after a long one.
     page.get_by_role("link", name="To the bench").click()
+    expect(page.get_by_test_id("answer-time")).to_have_text("3m23s")
     page.keyboard.press("1")
     expect(page.get_by_test_id("answer-time")).to_contain_text("27m")
     page.get_by_role("button", name="Arm this frame").click()
@@ -227,7 +238,7 @@ def test_two_pages_show_one_run_and_a_changed_clock_moves_nothing(guest: Visit) 
     second = guest.tab("/run")
     expect(left(second)).to_contain_text("3:")
     second.keyboard.down("Space")
-    second.wait_for_timeout(750)
+    second.wait_for_timeout(HOLD_MS)
     second.keyboard.up("Space")
     expect(second.get_by_test_id("run-result")).to_contain_text("early")
     expect(page.get_by_test_id("run-result")).to_contain_text("early")
@@ -265,7 +276,7 @@ def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None
     expect(left(page)).to_contain_text("1:2")
     expect(page.get_by_text("Known within 5 s.")).to_be_visible()
     page.keyboard.down("Space")
-    page.wait_for_timeout(750)
+    page.wait_for_timeout(HOLD_MS)
     page.keyboard.up("Space")
     expect(page.get_by_text("Nobody watched this frame's clock")).to_be_visible()
     frame = kept(page)
@@ -297,9 +308,7 @@ def test_phone_and_laptop_show_the_same_run(visits: Any) -> None:
     laptop.page.goto(laptop.server.url + "/run")
     expect(left(laptop.page)).to_contain_text("3:", timeout=15_000)
     laptop.page.get_by_role("button", name="⅓ longer").click()
-    laptop.page.keyboard.down("Space")
-    laptop.page.wait_for_timeout(750)
-    laptop.page.keyboard.up("Space")
+    hold(laptop.page, "Close")
     expect(laptop.page.get_by_test_id("run-result")).to_contain_text("early")
     expect(phone.page.get_by_test_id("run-result")).to_contain_text("early", timeout=20_000)
 
@@ -314,6 +323,17 @@ def mortal(tmp_path: Any) -> Iterator[Server]:
         yield running
 
 
+def expect_running(page: Page, server: Server, opened: str) -> None:
+    """The account has the frame, open since then."""
+    for _ in range(40):
+        running = page.request.get(f"{server.url}/api/frames/running").json()
+        if running is not None:
+            break
+        page.wait_for_timeout(250)
+    assert running is not None
+    assert (running["opened_at"], running["state"]) == (opened, "open")
+
+
 def test_a_server_killed_twenty_times_in_mid_run_loses_nothing(browser: Browser, mortal: Server) -> None:
     visit = Visit(browser, mortal, visited=True)
     page = visit.page
@@ -322,21 +342,20 @@ def test_a_server_killed_twenty_times_in_mid_run_loses_nothing(browser: Browser,
     open_it(page)
     opened = kept(page)["opened_at"]
     begun = page.evaluate("performance.now()")
+    expect_running(page, mortal, opened)
     for turn in range(20):
         mortal.kill()
         if turn % 5 == 2:
             # Something happens while nobody answers.
             page.get_by_role("button", name="⅓ longer").click()
         mortal.start()
-        running = page.request.get(f"{mortal.url}/api/frames/running").json()
-        assert running["opened_at"] == opened, turn
-        assert running["state"] == "open"
+        expect_running(page, mortal, opened)
     gone = (page.evaluate("performance.now()") - begun) / 1000
     page.reload()
     # Four thirds longer: 203 s become 512 s; the count went on through it all.
     expect(left(page)).to_contain_text(re.compile("[78]:"))
     page.keyboard.down("Space")
-    page.wait_for_timeout(750)
+    page.wait_for_timeout(HOLD_MS)
     page.keyboard.up("Space")
     expect(page.get_by_test_id("run-result")).to_contain_text("early")
     expect(page.get_by_text("Kept in the log.")).to_be_visible()

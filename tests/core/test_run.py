@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jackstaff_core.arming import LINE_OF, Armed, arm, with_sun
-from jackstaff_core.closing import ClosingQuestion, closing
+from jackstaff_core.closing import ClosingQuestion, closing, light_path, likely_rate
 from jackstaff_core.film import Additive, Power
 from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
 from jackstaff_core.refusal import Refusal
@@ -137,6 +137,21 @@ def test_each_way_out_really_fills_and_none_is_offered_where_it_fills(needed: fl
         assert not less.reaches or (less.light_left_at_close or 0) < 0.5
         assert ways["drop_glass"].amount == pytest.approx(thirds / 3)
     assert ways["close_now"].amount == pytest.approx(found.error_if_closed_now_stops)
+
+
+@pytest.mark.parametrize(
+    ("known", "rate"),
+    # Seconds and stops; a third of a stop within seconds says next to nothing, over minutes it is a rate.
+    [
+        (((0.0, 0.0), (2.0, -1 / 3)), 0.0),
+        (((-60.0, 0.0), (240.0, -1.0)), -0.18),
+        (((-60.0, 0.0), (0.0, 0.1), (120.0, 0.3), (300.0, 0.6)), 0.096),
+    ],
+)
+def test_the_rate_that_readings_make_likely(known: tuple[tuple[float, float], ...], rate: float) -> None:
+    assert likely_rate(known) * 60 == pytest.approx(rate, abs=0.02)
+    path = light_path(ClosingQuestion(200.0, readings=known[1:], delay_seconds=-known[0][0], rate_from_readings=True))
+    assert path.slope_after * 60 == pytest.approx(rate, abs=0.02)
 
 
 def test_brackets_splits_and_repeats_as_a_queue() -> None:

@@ -68,6 +68,7 @@ class CloseAsked(Asked):
     film: FilmAsked | None = None
     tracked: Flag = False
     bias_stops: Annotated[Number, Field(ge=-10, le=10)] = 0.0
+    rate_from_readings: Flag = False
 
 
 class ProgressAnswer(Schema):
@@ -109,6 +110,7 @@ def close(request: HttpRequest, question: CloseAsked) -> Closing:
             readings=tuple(point.pair() for point in question.readings),
             film=question.film.given() if question.film else None,
             tracked=question.tracked,
+            rate_from_readings=question.rate_from_readings,
         )
     )
 

@@ -1592,6 +1592,11 @@ export interface components {
              */
             opened_at: string;
             /**
+             * Rate From Readings
+             * @default false
+             */
+            rate_from_readings: boolean;
+            /**
              * Readings
              * @default []
              */

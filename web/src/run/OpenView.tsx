@@ -75,7 +75,11 @@ export function OpenView({ frame }: { frame: Frame }) {
   return (
     <div className="run" data-over={over || undefined} data-warn={warn || undefined}>
       {over && <div className="run-edge" aria-hidden="true" />}
-      <PlanStaff plan={frame} elapsed={gone} hoisted={light && aimed !== null ? light.gathered : null} />
+      <PlanStaff
+        plan={frame}
+        elapsed={gone < 10 ? Math.round(gone * 10) / 10 : Math.floor(gone)}
+        hoisted={light && aimed !== null ? Math.round(light.gathered * 200) / 200 : null}
+      />
       <section className="run-main" aria-label={words.nav.run}>
         <h1 className="visually-hidden">{say.openTitle}</h1>
         <p className="run-clock run-left" role="timer" aria-live="off" data-testid="run-left">

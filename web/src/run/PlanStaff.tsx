@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useMeasured } from "../shell/useMeasured";
 import { Staff } from "../staff/Staff";
 import type { Frame } from "../log/outbox";
@@ -11,7 +12,7 @@ interface Props {
 }
 
 /** The armed sum on the staff, with the light gathered so far while the shutter is open. */
-export function PlanStaff({ plan, elapsed, hoisted }: Props) {
+export const PlanStaff = memo(function PlanStaff({ plan, elapsed, hoisted }: Props) {
   const [stage, size] = useMeasured<HTMLDivElement>();
   const answer = plan.answer;
   return (
@@ -36,4 +37,4 @@ export function PlanStaff({ plan, elapsed, hoisted }: Props) {
       )}
     </div>
   );
-}
+});

@@ -25,7 +25,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
       spacing_stops: typed(spacing) ?? 0,
       dial_limit: armed.plan.dial_limit,
       step: armed.plan.reading.step,
-      noise_reduction: armed.list.noise_reduction ?? armed.list.body?.noise_reduction === "on",
+      noise_reduction: armed.list?.noise_reduction ?? armed.list?.body?.noise_reduction === "on",
       handling_seconds: 5,
     };
     try {

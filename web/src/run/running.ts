@@ -23,9 +23,9 @@ export interface Queue {
 /** What is armed: the frame as it will be, before it has opened. */
 export interface Armed {
   plan: Plan;
-  /** The question behind it, for the same frame at another ISO. */
-  question: Schemas["ExposureAsked"];
-  list: ArmQuestion;
+  /** The question behind it, for the same frame at another ISO; null for a frame that another device armed. */
+  question: Schemas["ExposureAsked"] | null;
+  list: ArmQuestion | null;
   /** The last finished frame of this plan, so that its result stays on screen. */
   finished: string | null;
   queue: Queue | null;
@@ -75,7 +75,7 @@ export function queued(armed: Armed): Plan {
 /** The same frame at another ISO with the glass on, or with the cap: it comes back to this one afterwards. */
 export async function rehearse(iso: string): Promise<void> {
   const armed = read();
-  if (!armed) return;
+  if (!armed?.question) return;
   const question = { ...armed.question, settings: { ...armed.question.settings, iso } };
   const answered = await answer(api.POST("/api/exposure", { body: question }));
   const { plan, list } = armed;
@@ -89,7 +89,7 @@ export async function rehearse(iso: string): Promise<void> {
   write({
     plan: rehearsal,
     question,
-    list: { ...list, seconds, bulb: answered.bulb },
+    list: list && { ...list, seconds, bulb: answered.bulb },
     finished: null,
     queue: armed.queue,
     after: { plan, question: armed.question, list },
@@ -109,7 +109,7 @@ export function darkFrame(frame: Frame): void {
       run: { ...plan.run, metered_seconds: seconds, stops_per_minute: null, rereads: [], purpose: "dark" },
     },
     question,
-    list: { ...list, seconds, glass: [] },
+    list: list && { ...list, seconds, glass: [] },
     finished: null,
     queue: null,
     after: { plan, question, list },
@@ -245,12 +245,33 @@ export async function end(frame: Frame, how: How, openFor: number, aimed: number
     actual_seconds: openFor,
     error: null,
   };
-  change({ finished: frame.id });
+  showEnded(ended);
   keep(ended);
   const error = await compare(aimed ?? frame.answer.seconds, openFor);
   // It may have been taken back while the server thought.
   const now = waitingFrame(frame.id);
   if (error && now?.state === ended.state) put({ ...now, error }, owner());
+}
+
+/** Show a frame's end here, whichever device armed it. */
+export function showEnded(frame: Frame): void {
+  const armed = read();
+  if (armed) {
+    write({ ...armed, finished: frame.id });
+    return;
+  }
+  const { reading, settings, stack, scale, dial_limit, answer: planned, run } = frame;
+  if (!run) return;
+  const plan = {
+    reading,
+    settings,
+    stack,
+    scale,
+    dial_limit,
+    answer: planned,
+    run: { ...run, rereads: [], bias_stops: 0 },
+  };
+  write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null });
 }
 
 /** Let the device go: when it really closed, and what ended it. */

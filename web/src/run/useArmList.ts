@@ -1,12 +1,14 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { answer, api } from "../api/client";
+import { never } from "../shell/never";
 import type { ArmQuestion } from "./armQuestion";
 
 /** What hands do before this frame opens, and its rehearsal. */
-export function useArmList(question: ArmQuestion) {
+export function useArmList(question: ArmQuestion | null) {
   return useQuery({
     queryKey: ["arm", question],
-    queryFn: ({ signal }) => answer(api.POST("/api/run/arm", { body: question, signal })),
+    queryFn: ({ signal }) => answer(api.POST("/api/run/arm", { body: question ?? never(), signal })),
+    enabled: question !== null,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: false,

@@ -19,6 +19,7 @@ export function useClosing(frame: Frame): Closing | undefined {
     ev_points: [],
     film: run.film ?? null,
     tracked: true,
+    rate_from_readings: true,
   };
   return useQuery({
     queryKey: ["closing", question],

@@ -28,8 +28,9 @@ export function useWatch(frame: Frame): Watch {
       });
     });
     const look = () => {
-      clock.signOfLife(frame);
-      void clock.checked(frame).then((jump) => {
+      const now = waitingFrame(id) ?? frame;
+      clock.signOfLife(now);
+      void clock.checked(now).then((jump) => {
         if (there && jump !== "none") setWatch((now) => ({ ...now, jump }));
       });
     };

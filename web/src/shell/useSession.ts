@@ -3,7 +3,7 @@ import { useEffect, useRef } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { adoptKit, starterQuery } from "../kit/useKit";
 import { drop, flush, type Frame, openFrame, put, useWaiting, waitingFrame } from "../log/outbox";
-import { change } from "../run/running";
+import { showEnded } from "../run/running";
 import { useOutingsInStep } from "../outing/outings";
 import { setOwner } from "./owner";
 import { say } from "./say";
@@ -19,7 +19,7 @@ function heard(there: Frame, account: string): void {
   if (there.state === "open") put(there, account);
   else {
     drop(there.id);
-    change({ finished: there.id });
+    showEnded(there);
   }
 }
 
