@@ -13,7 +13,7 @@ from urllib.parse import urlparse
 from playwright.sync_api import sync_playwright
 from tools.serving import CHROMIUM, serving
 
-from bench import drawing, finder, light
+from bench import drawing, finder, light, timing
 
 ROUNDS = 1500
 PRESSES = 120
@@ -33,6 +33,10 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as data, serving(Path(data)) as server:
         _exposure_against_health(server.url)
         _key_to_paint(server.url)
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(**CHROMIUM)
+            timing.main(browser, server.url)
+            browser.close()
 
 
 def _percentiles(times: list[float]) -> tuple[float, float]:

@@ -101,6 +101,26 @@ def screens(page: Page) -> dict[str, Any]:
         page.get_by_role("button", name="Arm this frame").click()
         expect(page.get_by_role("heading", name="Armed")).to_be_visible()
 
+    def simulated() -> None:
+        page.get_by_text("simulated trigger").click()
+        expect(page.get_by_label("Practice speed")).to_be_visible()
+
+    def remote_test() -> None:
+        page.get_by_role("button", name="Five-second test").click()
+        page.wait_for_timeout(400)
+
+    def queue() -> None:
+        page.keyboard.press("Escape")
+        page.wait_for_timeout(300)
+        page.get_by_role("button", name="More than one frame").click()
+        page.get_by_role("button", name="Show the times").click()
+        page.wait_for_timeout(400)
+
+    def queued() -> None:
+        page.get_by_role("dialog").get_by_role("button", name="Take", exact=True).click()
+        page.get_by_text("my remote").click()
+        page.wait_for_timeout(300)
+
     def running() -> None:
         page.get_by_text("None", exact=True).click()
         page.get_by_role("button", name="Open the shutter").click()
@@ -123,7 +143,7 @@ def screens(page: Page) -> dict[str, Any]:
 
     views = (
         bench, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach, back, moved,
-        entry, armed, running, ended, log, sign_in,
+        entry, armed, simulated, remote_test, queue, queued, running, ended, log, sign_in,
     )  # fmt: skip
     return {view.__name__: view for view in views}
 

@@ -1,5 +1,7 @@
 import { useRef } from "react";
 import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { answer, api } from "../api/client";
+import { say as toast } from "../shell/say";
 import { useKeys } from "../shell/useKeys";
 import { useNow } from "../shell/useNow";
 import { words } from "../words";
@@ -126,15 +128,18 @@ export function ReadingPanel({
           </div>
         </>
       ) : (
-        <Stepper
-          what={words.bench.ev}
-          value={evText(bench.ev100)}
-          caption={words.bench.ev}
-          size="large"
-          fieldRef={shutter}
-          onStep={(by) => set({ ev100: Math.round((bench.ev100 + by / 10) * 10) / 10 })}
-          onType={() => onType("ev")}
-        />
+        <>
+          <Stepper
+            what={words.bench.ev}
+            value={evText(bench.ev100)}
+            caption={words.bench.ev}
+            size="large"
+            fieldRef={shutter}
+            onStep={(by) => set({ ev100: Math.round((bench.ev100 + by / 10) * 10) / 10 })}
+            onType={() => onType("ev")}
+          />
+          <SimulatedMeter light={light} onRead={(ev100) => set({ ev100 })} />
+        </>
       )}
       <Age
         at={bench.meteredAt}
@@ -212,6 +217,24 @@ export function ReadingPanel({
         <strong>{wishes(bench, looks)}</strong>
       </Button>
     </section>
+  );
+}
+
+/** The hand meter that ships, for practice: it follows the current outing's sky. */
+function SimulatedMeter({ light, onRead }: { light: BenchLight; onRead: (ev100: number) => void }) {
+  const { latitude, longitude, sky } = light.outing;
+  const read = async () => {
+    const body = { latitude, longitude, sky, seed: 1, at: new Date(light.at).toISOString() };
+    try {
+      onRead((await answer(api.POST("/api/standins/meter", { body }))).ev100);
+    } catch {
+      toast({ text: words.trouble.unreachable });
+    }
+  };
+  return (
+    <Button variant="quiet" onClick={() => void read()}>
+      {words.run.meter}
+    </Button>
   );
 }
 

@@ -83,7 +83,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
           <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
           {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.log.bare}
         </p>
-        {armed.queue && <QueueLine queue={armed.queue} />}
+        {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
         {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
         {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
         {list?.rehearsal && plan.run.purpose === "frame" && (

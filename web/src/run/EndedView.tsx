@@ -35,7 +35,8 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
         <p className="run-result" data-testid="run-result">
           {aborted ? timeText(Math.max(actual, 0.01)) : (frame.error?.text ?? timeText(actual))}
         </p>
-        {armed.queue && <QueueLine queue={armed.queue} />}
+        {armed.queue?.way === "lucky" && <QueueLine queue={armed.queue} busyUntil={null} />}
+        {armed.busyUntil !== null && <p className="run-note">{say.busyUntil(clockOf(armed.busyUntil))}</p>}
         <table className="sum run-sum">
           <tbody>
             <tr>
@@ -181,6 +182,10 @@ function SimulatedPicture({ frame }: { frame: Frame }) {
       </figcaption>
     </figure>
   );
+}
+
+function clockOf(instant: string): string {
+  return new Intl.DateTimeFormat("en-GB", { timeStyle: "medium" }).format(Date.parse(instant));
 }
 
 /** Actual times are known to about a fifth of a second by hand: tenths below a minute, else seconds. */

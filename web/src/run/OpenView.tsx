@@ -11,6 +11,7 @@ import { cameraSeconds, openSeconds } from "./clock";
 import { letGo } from "./device";
 import { closingNow } from "./habits";
 import { HoldButton } from "./HoldButton";
+import { MeterButton } from "./MeterButton";
 import { PlanStaff } from "./PlanStaff";
 import { correct, end, endByDevice, extend, openedEarlier, reread } from "./running";
 import { aimedAt, standing, useClosing } from "./useClosing";
@@ -39,6 +40,14 @@ export function OpenView({ frame }: { frame: Frame }) {
     ending.current = true;
     silence();
     void end(frame, how, cameraSeconds(frame), aimed);
+  };
+
+  /** Found unfinished: it is finished by hand, with the time somebody remembers. */
+  const closedThen = (seconds: number) => {
+    if (ending.current) return;
+    ending.current = true;
+    silence();
+    void end(frame, "hand", seconds, aimed);
   };
 
   useEffect(() => {
@@ -106,6 +115,15 @@ export function OpenView({ frame }: { frame: Frame }) {
         <HoldButton className="hold-close" hint={say.holdHint} holdKey="space" onHeld={() => finish("hand")}>
           {over ? say.closeNow : say.close}
         </HoldButton>
+        {left !== null && left < -OVERDUE_S && !byItself && (
+          <div className="run-earlier" role="group" aria-label={say.closedEarlier}>
+            <span>{say.closedEarlier}</span>
+            <Button variant="quiet" onClick={() => closedThen(aimed ?? gone)}>
+              {say.asPlanned}
+            </Button>
+            <SecondsForm label={say.closedAfterField} hint={say.closedAfter} onSet={closedThen} />
+          </div>
+        )}
         {frame.answer.dial_mark === null && (
           <>
             <div className="run-earlier" role="group" aria-label={say.rereadLabel}>
@@ -115,6 +133,7 @@ export function OpenView({ frame }: { frame: Frame }) {
                   {thirdsText(thirds)}
                 </Button>
               ))}
+              {simulated && <MeterButton frame={frame} />}
             </div>
             <div className="run-earlier" role="group" aria-label={say.extendLabel}>
               <span>
@@ -140,7 +159,11 @@ export function OpenView({ frame }: { frame: Frame }) {
             <Button variant="quiet" onClick={() => openedEarlier(frame, 5)}>
               {say.earlier5}
             </Button>
-            <OpenedAgo onSet={(seconds) => openedEarlier(frame, seconds - openSeconds(frame))} />
+            <SecondsForm
+              label={say.openedAgoField}
+              hint={say.openedAgo}
+              onSet={(seconds) => openedEarlier(frame, seconds - openSeconds(frame))}
+            />
           </div>
         )}
         <HoldButton className="hold-abort" hint={say.holdHint} onHeld={() => finish("aborted")}>
@@ -152,6 +175,8 @@ export function OpenView({ frame }: { frame: Frame }) {
 }
 
 const THIRD = 1 / 3;
+/** Past the end by more than this, it may well have been closed without a word [s]. */
+const OVERDUE_S = 60;
 const REREADS = [-3, -2, -1, 0, 1, 2, 3];
 
 function thirdsText(thirds: number): string {
@@ -218,7 +243,11 @@ function TimeWords({ watch, frame, gone }: { watch: Watch; frame: Frame; gone: n
           <Button variant="quiet" onClick={() => correct(frame, gone / speed, UNWATCHED_S)}>
             {say.right}
           </Button>
-          <OpenedAgo onSet={(seconds) => correct(frame, seconds / speed, UNWATCHED_S)} />
+          <SecondsForm
+            label={words.run.openedAgoField}
+            hint={words.run.openedAgo}
+            onSet={(seconds) => correct(frame, seconds / speed, UNWATCHED_S)}
+          />
           <Button variant="quiet" onClick={() => void end(frame, "hand", frame.answer.set_seconds, null)}>
             {say.closedThen}
           </Button>
@@ -262,7 +291,7 @@ function useDeviceGivesOut(frame: Frame, simulated: boolean, aimed: number | nul
   }, [frame, simulated, aimed, ending]);
 }
 
-function OpenedAgo({ onSet }: { onSet: (seconds: number) => void }) {
+function SecondsForm({ label, hint, onSet }: { label: string; hint: string; onSet: (seconds: number) => void }) {
   const [text, setText] = useState("");
   const seconds = Number(text);
   const sound = text.trim() !== "" && seconds >= 0 && seconds <= 86_400;
@@ -277,8 +306,8 @@ function OpenedAgo({ onSet }: { onSet: (seconds: number) => void }) {
       <Form.Control
         inputMode="numeric"
         autoComplete="off"
-        aria-label={words.run.openedAgoField}
-        placeholder={words.run.openedAgo}
+        aria-label={label}
+        placeholder={hint}
         value={text}
         onChange={(event) => setText(event.target.value)}
       />

@@ -19,7 +19,11 @@ export function RunScreen() {
   if (armed?.finished && finished) return <EndedView key={finished.id} frame={finished} armed={armed} />;
   if (armed)
     return (
-      <ArmedView key={`${armed.plan.answer.set_seconds} ${armed.queue?.at ?? ""}`} armed={armed} busyUntil={null} />
+      <ArmedView
+        key={`${armed.plan.answer.set_seconds} ${armed.queue?.at ?? ""}`}
+        armed={armed}
+        busyUntil={armed.busyUntil}
+      />
     );
   return (
     <div className="empty">

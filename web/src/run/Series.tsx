@@ -3,6 +3,7 @@ import { Button, Form, Modal } from "react-bootstrap";
 import { answer, api, Refused, type Schemas } from "../api/client";
 import { NumberField } from "../shell/NumberField";
 import { typed } from "../shell/typed";
+import { useNow } from "../shell/useNow";
 import { words } from "../words";
 import { markText, signedStops, timeText } from "../words/times";
 import { type Armed, change, type Queue } from "./running";
@@ -112,15 +113,30 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
   );
 }
 
-/** Where the queue stands, in the armed view. */
-export function QueueLine({ queue }: { queue: Queue }) {
+/** Where the queue stands, and by the clock when each frame could open and the camera is free again. */
+export function QueueLine({ queue, busyUntil }: { queue: Queue; busyUntil: string | null }) {
   const say = words.run.series;
+  const now = useNow(1000);
   const next = queue.frames[queue.at];
   if (queue.way === "lucky") return <p className="queue-line">{say.tally(queue.kept, queue.dropped)}</p>;
+  const begins = Math.max(now, busyUntil === null ? 0 : Date.parse(busyUntil));
+  const clock = (seconds: number) => CLOCK.format(begins + (seconds - (next?.opens_at ?? 0)) * 1000);
   return (
-    <p className="queue-line">
-      {say.at(queue.at + 1, queue.frames.length)}
-      {next && next.stops !== 0 && `, ${words.staff.stops(signedStops(next.stops))}`}
-    </p>
+    <div>
+      <p className="queue-line">
+        {say.at(queue.at + 1, queue.frames.length)}
+        {next && next.stops !== 0 && `, ${words.staff.stops(signedStops(next.stops))}`}
+      </p>
+      <ol className="series-frames" start={queue.at + 1}>
+        {queue.frames.slice(queue.at, queue.at + 4).map((frame) => (
+          <li key={frame.opens_at}>
+            {say.clock(clock(frame.opens_at), clock(frame.closes_at))}
+            {frame.busy_until > frame.closes_at && <span className="quiet"> {say.free(clock(frame.busy_until))}</span>}
+          </li>
+        ))}
+      </ol>
+    </div>
   );
 }
+
+const CLOCK = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" });

@@ -2,6 +2,8 @@
  * The end bell: queued ahead on the audio clock, so that it rings even while the page's own timers sleep.
  */
 let context: AudioContext | undefined;
+/** Where tones go: an element that plays, so that a locked screen does not put the sound to sleep. */
+let out: AudioNode | undefined;
 let queued: OscillatorNode[] = [];
 
 /** Wake the audio up; must be called from a press. False when the browser refuses. */
@@ -9,15 +11,38 @@ export async function wake(): Promise<boolean> {
   try {
     context ??= new AudioContext();
     if (context.state !== "running") await context.resume();
+    out ??= await playing(context);
     return context.state === "running";
   } catch {
     return false;
   }
 }
 
-/** Queue the end bell `seconds` from now, replacing one queued before, with a tick for each of the last three seconds. */
+/** A stream that an audio element plays all along, all but silent; the context itself where that is refused. */
+async function playing(on: AudioContext): Promise<AudioNode> {
+  try {
+    const stream = on.createMediaStreamDestination();
+    const element = new Audio();
+    element.srcObject = stream.stream;
+    await element.play();
+    const hum = on.createOscillator();
+    const hush = on.createGain();
+    hush.gain.value = 0.0001;
+    hum.connect(hush).connect(stream);
+    hum.start();
+    return stream;
+  } catch {
+    return on.destination;
+  }
+}
+
+/**
+ * Queue the end bell `seconds` from now, replacing one queued before, with a warning at ten
+ * seconds and a tick for each of the last three.
+ */
 export function queueBell(seconds: number): void {
   silence();
+  if (seconds > 20) for (const twice of [10, 9.7]) tone(seconds - twice, 520, 0.15);
   for (const before of [3, 2, 1]) if (seconds > before) tone(seconds - before, 660, 0.09);
   for (const strike of [0, 0.45, 0.9, 1.8, 2.25, 2.7]) tone(Math.max(0, seconds) + strike, 988, 0.35);
 }
@@ -48,7 +73,7 @@ function tone(after: number, frequency: number, length: number): void {
   gain.gain.setValueAtTime(0, at);
   gain.gain.linearRampToValueAtTime(0.5, at + 0.01);
   gain.gain.exponentialRampToValueAtTime(0.001, at + length);
-  oscillator.connect(gain).connect(context.destination);
+  oscillator.connect(gain).connect(out ?? context.destination);
   oscillator.start(at);
   oscillator.stop(at + length);
   queued = [...queued, oscillator];

@@ -31,6 +31,8 @@ export interface Armed {
   queue: Queue | null;
   /** What a rehearsal or a dark frame comes back to. */
   after: Pick<Armed, "plan" | "question" | "list"> | null;
+  /** Until when the camera reduces noise from the last frame. */
+  busyUntil: string | null;
 }
 
 const store = browserStore<Armed | null>("jackstaff.armed.2", null);
@@ -40,7 +42,7 @@ export const useArmed = store.use;
 
 /** Take what stands on the bench, question and answer, to Run. */
 export function arm(armed: Pick<Armed, "plan" | "question" | "list">): void {
-  write({ ...armed, finished: null, queue: null, after: null });
+  write({ ...armed, finished: null, queue: null, after: null, busyUntil: null });
 }
 
 export function change(part: Partial<Armed>): void {
@@ -51,7 +53,7 @@ export function change(part: Partial<Armed>): void {
 export function rearm(): void {
   const armed = read();
   if (!armed) return;
-  if (armed.after) write({ ...armed.after, finished: null, queue: armed.queue, after: null });
+  if (armed.after) write({ ...armed, ...armed.after, finished: null, after: null });
   else write({ ...armed, finished: null });
 }
 
@@ -93,6 +95,7 @@ export async function rehearse(iso: string): Promise<void> {
     finished: null,
     queue: armed.queue,
     after: { plan, question: armed.question, list },
+    busyUntil: armed.busyUntil,
   });
 }
 
@@ -113,6 +116,7 @@ export function darkFrame(frame: Frame): void {
     finished: null,
     queue: null,
     after: { plan, question, list },
+    busyUntil: armed.busyUntil,
   });
 }
 
@@ -244,6 +248,9 @@ export async function end(frame: Frame, how: How, openFor: number, aimed: number
     events: [...frame.events, ...told, event(how === "aborted" ? "aborted" : "closed", at)],
     actual_seconds: openFor,
     error: null,
+    ...(frame.run && {
+      run: { ...frame.run, busy_until: frame.run.busy_until ?? busyUntil(how, at, openFor / speed) },
+    }),
   };
   showEnded(ended);
   keep(ended);
@@ -253,11 +260,18 @@ export async function end(frame: Frame, how: How, openFor: number, aimed: number
   if (error && now?.state === ended.state) put({ ...now, error }, owner());
 }
 
+/** A camera that reduces noise is busy for as long again. */
+function busyUntil(how: How, at: Date, openFor: number): string | null {
+  const noise = read()?.list?.body?.noise_reduction;
+  const reduces = noise === "on" || noise === "fixed";
+  return reduces && how !== "aborted" && openFor >= 1 ? new Date(at.getTime() + openFor * 1000).toISOString() : null;
+}
+
 /** Show a frame's end here, whichever device armed it. */
 export function showEnded(frame: Frame): void {
   const armed = read();
   if (armed) {
-    write({ ...armed, finished: frame.id });
+    write({ ...armed, finished: frame.id, busyUntil: frame.run?.busy_until ?? null });
     return;
   }
   const { reading, settings, stack, scale, dial_limit, answer: planned, run } = frame;
@@ -271,7 +285,7 @@ export function showEnded(frame: Frame): void {
     answer: planned,
     run: { ...run, rereads: [], bias_stops: 0 },
   };
-  write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null });
+  write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null, busyUntil: null });
 }
 
 /** Let the device go: when it really closed, and what ended it. */

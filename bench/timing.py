@@ -1,0 +1,65 @@
+"""How true a run's clock is over ten real minutes, with its page in front and with its page put away.
+
+Two visitors open the simulated shutter at the same time; one page stays in front, the other is hidden behind another
+tab, where the browser holds its timers back. The reference is this process's own monotonic clock.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import time
+from typing import Any
+
+from playwright.sync_api import Browser, Page, expect
+
+MINUTES = float(os.environ.get("JACKSTAFF_BENCH_MINUTES", "10"))
+
+
+def main(browser: Browser, url: str) -> None:
+    """Print the error of the count, and how late each page notices its end."""
+    pages = {"in front": _opened(browser, url), "put away": _opened(browser, url)}
+    hidden = pages["put away"][0].context.new_page()
+    hidden.goto(url + "/log")
+    hidden.bring_to_front()
+    begun = time.monotonic()
+    while time.monotonic() - begun < MINUTES * 60:
+        pages["in front"][0].wait_for_timeout(1000)
+    print(f"A run of {MINUTES:g} real minutes against this process's own clock:")
+    for name, (page, opened) in pages.items():
+        # What the page counts and what this clock says, read as close together as can be.
+        before = time.monotonic()
+        counted, age = _counted(page)
+        after = time.monotonic()
+        error = counted + age - ((before + after) / 2 - opened)
+        print(f"  page {name}: off by {abs(error) * 1e3:.0f} ms   (aim 50 ms or less)")
+        page.context.close()
+
+
+def _opened(browser: Browser, url: str) -> tuple[Page, float]:
+    context = browser.new_context()
+    context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": url}])
+    page = context.new_page()
+    page.goto(url)
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    for key in ("2", "1"):
+        page.keyboard.press(key)
+    expect(page.get_by_test_id("answer-time")).to_contain_text("27m")
+    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_text("simulated trigger").click()
+    page.get_by_text("None", exact=True).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+    frame: dict[str, Any] = json.loads(page.evaluate("localStorage['jackstaff.frames.1']"))[0]["frame"]
+    # The opening on this process's clock: the same wall shows both.
+    ago = time.time() - page.evaluate("at => Date.parse(at) / 1000", frame["opened_at"])
+    return page, time.monotonic() - ago
+
+
+def _counted(page: Page) -> tuple[float, float]:
+    """The page's last sign of life: how long it counted the shutter open, and how old that is [s]."""
+    seconds, age = page.evaluate(
+        "(() => { const alive = JSON.parse(localStorage['jackstaff.alive.1']);"
+        " return [alive.seconds, (Date.now() - alive.wall) / 1000]; })()"
+    )
+    return float(seconds), float(age)
