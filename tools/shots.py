@@ -44,6 +44,7 @@ def running(page: Page) -> None:
     page.get_by_role("button", name="Open the shutter").click()
     page.get_by_label("Opened this many seconds ago").fill("58")
     page.get_by_role("button", name="Set").click()
+    page.get_by_role("button", name="−⅓", exact=True).click()
 
 
 def alternatives(page: Page) -> None:

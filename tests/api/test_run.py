@@ -209,3 +209,15 @@ def test_a_device_that_has_not_heard_of_the_end_does_not_open_a_frame_again() ->
     # A frame of the time before runs were kept has none.
     old = frame(run=None)
     assert call(client, "PUT", f"frames/{old['id']}", old)[1]["run"] is None
+
+
+def test_calibration_has_its_fixed_fields() -> None:
+    frames = [{"glass": ["A"], "error_stops": 0.3, "session": "s1"} for _ in range(3)]
+    status, answer = call(Client(), "POST", "calibration", {"frames": frames, "prior_sd": {"A": 0.2}, "noise_sd": 0.2})
+    assert status == 200
+    assert answer["glass"] == [{"id": "A", "mean": pytest.approx(0.158242), "sd": pytest.approx(0.137481), "frames": 3}]
+    assert [one["id"] for one in answer["sessions"]] == ["s1"]
+    assert len(answer["covariance"]) == len(answer["covariance"][0]) == 2
+    bare = call(Client(), "POST", "calibration", {"frames": frames, "session_sd": None, "robust": True})[1]
+    assert bare["sessions"] == []
+    assert call(Client(), "POST", "calibration", {"frames": []})[0] == 422

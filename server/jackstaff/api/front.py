@@ -7,7 +7,7 @@ from ninja import Schema
 
 from jackstaff_core import VERSION
 
-from . import bench, extras, kit, light, log, looks, outing, outings, run, session, stacks, standins
+from . import bench, calibration, extras, kit, light, log, looks, outing, outings, run, session, stacks, standins
 from .refusals import RefusingAPI, install
 
 
@@ -40,6 +40,7 @@ api.add_router("", looks.router)
 api.add_router("/outing", outing.router)
 api.add_router("", outings.router)
 api.add_router("", kit.router)
+api.add_router("", calibration.router)
 api.add_router("/run", run.router)
 api.add_router("/standins", standins.router)
 api.add_router("/session", session.router)

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Learn
+         * @description How far each glass is off its label, with the whole covariance; a session's habit is kept apart.
+         */
+        post: operations["jackstaff_api_calibration_learn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/density": {
         parameters: {
             query?: never;
@@ -1480,6 +1500,42 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** CalibrationAnswer */
+        CalibrationAnswer: {
+            /** Covariance */
+            covariance: number[][];
+            /** Glass */
+            glass: components["schemas"]["FoundAnswer"][];
+            /** Sessions */
+            sessions: components["schemas"]["FoundAnswer"][];
+        };
+        /** CalibrationAsked */
+        CalibrationAsked: {
+            /** Frames */
+            frames: components["schemas"]["JudgedAsked"][];
+            /**
+             * Noise Sd
+             * @default 0.2
+             */
+            noise_sd: number;
+            /**
+             * Prior Sd
+             * @default 0.2
+             */
+            prior_sd: number | {
+                [key: string]: number;
+            };
+            /**
+             * Robust
+             * @default false
+             */
+            robust: boolean;
+            /**
+             * Session Sd
+             * @default 0.15
+             */
+            session_sd: number | null;
+        };
         /** CameraAsked */
         CameraAsked: {
             /**
@@ -1973,6 +2029,17 @@ export interface components {
          * @enum {string}
          */
         Floating: "time" | "aperture" | "iso" | "stack" | "reading";
+        /** FoundAnswer */
+        FoundAnswer: {
+            /** Frames */
+            frames: number;
+            /** Id */
+            id: string;
+            /** Mean */
+            mean: number;
+            /** Sd */
+            sd: number;
+        };
         /**
          * FrameAnswer
          * @description The answer as it stood when the frame was armed.
@@ -2403,6 +2470,18 @@ export interface components {
             items: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * JudgedAsked
+         * @description A frame's stack by ids (none: bare); ``error_stops`` + = stack denser than labelled.
+         */
+        JudgedAsked: {
+            /** Error Stops */
+            error_stops: number;
+            /** Glass */
+            glass: string[];
+            /** Session */
+            session?: string | null;
         };
         /**
          * Kind
@@ -4189,6 +4268,48 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    jackstaff_api_calibration_learn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_bench_density: {
         parameters: {
             query?: never;
