@@ -7,7 +7,7 @@ from ninja import Schema
 
 from jackstaff_core import VERSION
 
-from . import bench, calibration, extras, kit, light, log, looks, outing, outings, run, session, stacks, standins
+from . import bench, calibration, extras, kit, light, log, looks, outing, outings, pairs, run, session, stacks, standins
 from .refusals import RefusingAPI, install
 
 
@@ -44,4 +44,5 @@ api.add_router("", calibration.router)
 api.add_router("/run", run.router)
 api.add_router("/standins", standins.router)
 api.add_router("/session", session.router)
+api.add_router("", pairs.router)
 api.add_router("/frames", log.router)

@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pair
+         * @description Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift.
+         */
+        post: operations["jackstaff_api_pairs_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frames/running": {
         parameters: {
             query?: never;
@@ -1561,6 +1581,15 @@ export interface components {
              */
             sensor_width_mm: number;
         };
+        /** CastAnswer */
+        CastAnswer: {
+            /** Bg */
+            bg: number;
+            /** Mired */
+            mired: number;
+            /** Rg */
+            rg: number;
+        };
         /**
          * Change
          * @enum {string}
@@ -1580,6 +1609,15 @@ export interface components {
             name: string;
             /** Sort */
             sort: string;
+        };
+        /** Channels */
+        Channels: {
+            /** B */
+            b: number;
+            /** G */
+            g: number;
+            /** R */
+            r: number;
         };
         /** ChoiceAnswer */
         ChoiceAnswer: {
@@ -1852,6 +1890,15 @@ export interface components {
              * @default []
              */
             stack: components["schemas"]["GlassAsked"][];
+        };
+        /** ExposureRead */
+        ExposureRead: {
+            /** F Number */
+            f_number: number;
+            /** Iso */
+            iso: number;
+            /** Seconds */
+            seconds: number;
         };
         /**
          * FactAnswer
@@ -3039,6 +3086,66 @@ export interface components {
              * @default 0
              */
             offset: number;
+        };
+        /**
+         * PairAnswer
+         * @description Strengths relative to the exposures; ``refused`` says what to reshoot, and then nothing else can be trusted.
+         */
+        PairAnswer: {
+            bare: components["schemas"]["ExposureRead"];
+            cast: components["schemas"]["CastAnswer"];
+            /** Corner Falloff */
+            corner_falloff: number | null;
+            filtered: components["schemas"]["ExposureRead"];
+            /** Map */
+            map: (number | null)[][];
+            /** Mismatch */
+            mismatch: number;
+            /** Of Blocks */
+            of_blocks: number;
+            /** Refused */
+            refused?: string | null;
+            stops: components["schemas"]["Channels"];
+            /** Sure Within */
+            sure_within: number;
+            /** Valid Blocks */
+            valid_blocks: number;
+        };
+        /**
+         * PairSettings
+         * @description Settings typed where EXIF has none; what is typed wins.
+         */
+        PairSettings: {
+            /**
+             * Bare Aperture
+             * @default
+             */
+            bare_aperture: string;
+            /**
+             * Bare Iso
+             * @default
+             */
+            bare_iso: string;
+            /**
+             * Bare Shutter
+             * @default
+             */
+            bare_shutter: string;
+            /**
+             * Filtered Aperture
+             * @default
+             */
+            filtered_aperture: string;
+            /**
+             * Filtered Iso
+             * @default
+             */
+            filtered_iso: string;
+            /**
+             * Filtered Shutter
+             * @default
+             */
+            filtered_shutter: string;
         };
         /**
          * PictureAsked
@@ -4459,6 +4566,91 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pairs_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** After */
+                    after?: string | null;
+                    /**
+                     * Bare
+                     * Format: binary
+                     */
+                    bare: string;
+                    /**
+                     * Bare Aperture
+                     * @default
+                     */
+                    bare_aperture?: string;
+                    /**
+                     * Bare Iso
+                     * @default
+                     */
+                    bare_iso?: string;
+                    /**
+                     * Bare Shutter
+                     * @default
+                     */
+                    bare_shutter?: string;
+                    /**
+                     * Filtered
+                     * Format: binary
+                     */
+                    filtered: string;
+                    /**
+                     * Filtered Aperture
+                     * @default
+                     */
+                    filtered_aperture?: string;
+                    /**
+                     * Filtered Iso
+                     * @default
+                     */
+                    filtered_iso?: string;
+                    /**
+                     * Filtered Shutter
+                     * @default
+                     */
+                    filtered_shutter?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

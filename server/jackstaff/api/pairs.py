@@ -1,0 +1,163 @@
+"""Frame pairs: what a glass does, measured from a bare and a filtered JPEG. Works signed out and keeps nothing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from django.http import HttpRequest
+from ninja import File, Form, Router, Schema, Status
+from ninja.files import UploadedFile
+from pydantic import Field
+
+from jackstaff_core.reading import aperture, iso
+from jackstaff_core.readout import readout
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.scales import Step
+from jackstaff_imaging.pair import Pair, exposure_value, measure
+from jackstaff_imaging.photo import Shot, opened, pixels
+
+from .asked import Number
+from .refusals import Faults
+
+router = Router(tags=["pairs"])
+
+MOST_BYTES, MOST_BYTES_SIGNED_IN = 25_000_000, 60_000_000
+Written = Annotated[str, Field(max_length=24)]
+
+
+class PairSettings(Schema):
+    """Settings typed where EXIF has none; what is typed wins."""
+
+    bare_shutter: Written = ""
+    bare_aperture: Written = ""
+    bare_iso: Written = ""
+    filtered_shutter: Written = ""
+    filtered_aperture: Written = ""
+    filtered_iso: Written = ""
+
+
+class Channels(Schema):
+    r: Number
+    g: Number
+    b: Number
+
+
+class CastAnswer(Schema):
+    rg: Number
+    bg: Number
+    mired: Number
+
+
+class ExposureRead(Schema):
+    seconds: Number
+    f_number: Number
+    iso: Number
+
+
+class PairAnswer(Schema):
+    """Strengths relative to the exposures; ``refused`` says what to reshoot, and then nothing else can be trusted."""
+
+    stops: Channels
+    cast: CastAnswer
+    corner_falloff: Number | None
+    valid_blocks: int
+    of_blocks: int
+    sure_within: Number
+    mismatch: Number
+    map: list[list[Number | None]]
+    bare: ExposureRead
+    filtered: ExposureRead
+    refused: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class _Exposed:
+    seconds: float
+    f_number: float
+    iso: float
+
+    @property
+    def value(self) -> float:
+        return exposure_value(self.seconds, self.f_number, self.iso)
+
+
+@router.post("/frames/pair", response={200: PairAnswer, 413: Faults})
+def pair(
+    request: HttpRequest,
+    bare: File[UploadedFile],
+    filtered: File[UploadedFile],
+    settings: Form[PairSettings],
+    after: File[UploadedFile | None] = None,
+) -> object:
+    """Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift."""
+    most = MOST_BYTES_SIGNED_IN if request.user.is_authenticated else MOST_BYTES
+    for field, file in (("bare", bare), ("filtered", filtered), ("after", after)):
+        if file is not None and (file.size or 0) > most:
+            fault = {
+                "field": field,
+                "problem": f"This file is larger than {most // 1_000_000} MB.",
+                "instead": "Give a smaller JPEG" + ("." if most > MOST_BYTES else ", or sign in for up to 60 MB."),
+            }
+            return Status(413, {"errors": [fault]})
+    first, first_shot = opened("bare", bare.read())
+    second, second_shot = opened("filtered", filtered.read())
+    if first.size != second.size:
+        raise Refusal(
+            "filtered",
+            f"The frames differ in size: {first.size[0]} x {first.size[1]} and {second.size[0]} x {second.size[1]}.",
+            "Give two frames of one camera, uncropped and the same way up.",
+        )
+    one = _exposed("bare", first_shot, (settings.bare_shutter, settings.bare_aperture, settings.bare_iso))
+    other = _exposed(
+        "filtered", second_shot, (settings.filtered_shutter, settings.filtered_aperture, settings.filtered_iso)
+    )
+    third = None
+    if after is not None:
+        image, _ = opened("after", after.read())
+        if image.size != first.size:
+            raise Refusal("after", "The second bare frame has another size.", "Give one of the same camera, uncropped.")
+        third = pixels("after", image)
+    found = measure(pixels("bare", first), pixels("filtered", second), other.value - one.value, after=third)
+    return Status(200, _said(found, one, other))
+
+
+def _exposed(which: str, shot: Shot, typed: tuple[str, str, str]) -> _Exposed:
+    shutter, stop, speed = typed
+    seconds = _typed_seconds(f"{which}_shutter", shutter) if shutter.strip() else shot.seconds
+    f_number = aperture(f"{which}_aperture", stop.strip(), Step.THIRD).exact if stop.strip() else shot.f_number
+    iso_ = iso(f"{which}_iso", speed.strip(), Step.THIRD).exact if speed.strip() else shot.iso
+    for name, value in (("shutter", seconds), ("aperture", f_number), ("iso", iso_)):
+        if value is None:
+            raise Refusal(
+                f"{which}_{name}", f"The {which} frame does not say its {name}.", f"Type it in as {which}_{name}."
+            )
+    assert seconds is not None
+    assert f_number is not None
+    assert iso_ is not None
+    return _Exposed(seconds, f_number, iso_)
+
+
+def _typed_seconds(field: str, text: str) -> float:
+    found = readout(text.strip(), Step.THIRD, 30.0)
+    if found.ambiguous:
+        both = " or ".join(f"{one.seconds:g} s" for one in found.readings)
+        raise Refusal(field, f"'{text}' can be {both}.", "Write 1/… for a fraction, or add s.")
+    return found.readings[0].seconds
+
+
+def _said(found: Pair, one: _Exposed, other: _Exposed) -> dict[str, object]:
+    red, green, blue = found.stops
+    return {
+        "stops": {"r": red, "g": green, "b": blue},
+        "cast": found.cast,
+        "corner_falloff": found.corner_falloff,
+        "valid_blocks": found.valid_blocks,
+        "of_blocks": found.of_blocks,
+        "sure_within": found.sure_within,
+        "mismatch": found.mismatch,
+        "map": [list(line) for line in found.green_map],
+        "bare": one,
+        "filtered": other,
+        "refused": found.refused,
+    }

@@ -1,0 +1,136 @@
+"""Frame pairs against the reference image test, the tables of cast, and frames by the simulated camera."""
+
+from __future__ import annotations
+
+import io
+from datetime import UTC, datetime
+
+import numpy as np
+import pytest
+from PIL import Image
+from PIL.TiffImagePlugin import IFDRational
+
+from jackstaff_core.refusal import Refusal
+from jackstaff_imaging.frame import Taken, photograph
+from jackstaff_imaging.light import Bytes, encoded
+from jackstaff_imaging.pair import exposure_value, measure
+from jackstaff_imaging.photo import opened, pixels
+
+TRUE = (10.0, 10.0, 10.0)
+
+
+def ramp(offsets: tuple[float, float, float] = (0, 0, 0), stops: float = 0.0) -> Bytes:
+    """A linear ramp of 0.06 to 0.40 across 96 x 144, each channel ``offsets`` brighter."""
+    level = np.broadcast_to(np.linspace(0.06, 0.40, 144), (96, 144))
+    return encoded(np.stack([level * 2 ** (offset + stops) for offset in offsets], axis=-1).astype(np.float32))
+
+
+@pytest.mark.parametrize(
+    ("offsets", "over", "measured", "valid"),
+    [
+        ((0, 0, 0), 0.0, (10, 10, 10), 96),
+        ((0.3, 0, -0.35), 0.0, (9.7, 10, 10.35), 96),
+        ((0.3, 0, -0.35), 0.4, (9.7, 10, 10.35), 96),
+        ((-0.6, -0.5, -0.7), 0.0, (10.6, 10.5, 10.7), 96),
+        ((0, 0, 0), 1.0, (10, 10, 10), 96),
+        ((0, 0, 0), 2.0, (10, 10, 10), 48),
+    ],
+)
+def test_the_reference_image(
+    offsets: tuple[float, float, float], over: float, measured: tuple[float, ...], valid: int
+) -> None:
+    found = measure(ramp(), ramp(offsets, over), 10 + over, 8, 12)
+    assert found.stops == pytest.approx(measured, abs=0.002)
+    assert found.valid_blocks == pytest.approx(valid, abs=4)
+    assert (found.refused is not None) == (abs(over + offsets[1]) > 0.5)
+
+
+@pytest.mark.parametrize(
+    ("strengths", "rg", "bg", "mired"),
+    [((9.7, 10, 10.3), 0.3, -0.3, 42), ((10.2, 10, 9.9), -0.2, 0.1, -21), ((10, 10, 10), 0, 0, 0)],
+)
+def test_cast_and_white_balance(strengths: tuple[float, ...], rg: float, bg: float, mired: float) -> None:
+    offsets = tuple(10 - one for one in strengths)
+    cast = measure(ramp(), ramp(offsets), 10.0).cast  # type: ignore[arg-type]
+    assert [cast.rg, cast.bg] == pytest.approx([rg, bg], abs=0.01)
+    assert cast.mired == pytest.approx(mired, abs=1.5)
+
+
+def test_corner_falloff_is_seen_and_lens_falloff_cancels() -> None:
+    y, x = np.mgrid[-1:1:400j, -1:1:600j]
+    far = (x**2 + y**2) / 2
+    # A block near the corner lies at about 0.77 of the way, squared 0.6.
+    scene = 0.25 * 2 ** (-0.8 * far)
+    bare = encoded(np.repeat(scene[..., None], 3, axis=2).astype(np.float32))
+    filtered = encoded(np.repeat((scene * 2 ** (-1.0 * far**2))[..., None], 3, axis=2).astype(np.float32))
+    found = measure(bare, filtered, 10.0)
+    assert found.corner_falloff == pytest.approx(0.60, abs=0.03)
+    assert measure(bare, bare, 10.0).corner_falloff == pytest.approx(0, abs=1e-9)
+
+
+def test_what_must_be_shot_again_is_said() -> None:
+    dark = measure(ramp(stops=-8), ramp(stops=-8), 10)
+    assert dark.refused is not None
+    assert "neither too dark nor too bright" in dark.refused
+    drifted = measure(ramp(), ramp(), 10, after=ramp(stops=0.3))
+    assert drifted.refused is not None
+    assert "The light moved by 0.3 stop" in drifted.refused
+    # Bare, filtered, bare: steady drift of a tenth cancels.
+    steady = measure(ramp(stops=-0.05), ramp(), 10, after=ramp(stops=0.05))
+    assert steady.refused is None
+    assert steady.stops == pytest.approx(TRUE, abs=0.01)
+    assert 0.05 <= steady.sure_within < 0.1
+
+
+def shot(stops: float, seconds: float, f_number: float = 8.0, iso: float = 100) -> bytes:
+    level = np.broadcast_to(np.linspace(0.08, 0.35, 240), (160, 240))
+    scene = np.repeat(level[..., None], 3, axis=2).astype(np.float32)
+    return photograph(
+        scene, stops, Taken(datetime(2027, 4, 17, 4, 30, tzinfo=UTC), seconds, f_number, iso, "Simulated")
+    )
+
+
+def test_settings_come_out_of_exif_as_exact_marks() -> None:
+    image, said = opened("bare", shot(0.0, 1 / 60))
+    assert said.seconds == pytest.approx(1 / 64)
+    assert (said.f_number, said.iso) == (8.0, 100.0)
+    assert str(said.taken_at) == "2027-04-17 04:30:00"
+    assert said.body == "Simulated"
+    # Bulb is literal, and APEX, exact already, wins where it agrees.
+    assert opened("bare", shot(0.0, 240.0))[1].seconds == 240
+    out = io.BytesIO()
+    exif = image.getexif()
+    exif.get_ifd(0x8769)[0x9201] = IFDRational(5_950_000, 1_000_000)
+    Image.new("RGB", (64, 64)).save(out, "JPEG", exif=exif)
+    assert opened("bare", out.getvalue())[1].seconds == pytest.approx(2**-5.95)
+    bare, filtered = pixels("bare", image), pixels("filtered", opened("filtered", shot(-0.2, 16.0))[0])
+    more = exposure_value(16.0, 8.0, 100) - exposure_value(1 / 64, 8.0, 100)
+    assert measure(bare, filtered, more).stops[1] == pytest.approx(10.2, abs=0.03)
+
+
+def bomb() -> bytes:
+    """A JPEG header that claims 60000 x 60000 pixels."""
+    content = bytearray(shot(0.0, 1.0))
+    at = content.index(b"\xff\xc0")
+    content[at + 5 : at + 9] = (60_000).to_bytes(2, "big") * 2
+    return bytes(content)
+
+
+@pytest.mark.parametrize(
+    "content",
+    [b"", b"GIF89a", b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff", bomb(), b"<svg/>", shot(0, 1)[:300]],
+    ids=range(7),
+)
+def test_what_is_no_sound_jpeg_is_refused_in_words(content: bytes) -> None:
+    with pytest.raises(Refusal) as refusal:
+        pixels("bare", opened("bare", content)[0])
+    assert refusal.value.field == "bare"
+    assert refusal.value.problem.endswith(".")
+
+
+def test_a_picture_that_breaks_off_is_refused_and_broken_exif_is_none() -> None:
+    whole = shot(0.0, 1.0)
+    with pytest.raises(Refusal, match="breaks off"):
+        pixels("bare", opened("bare", whole[: len(whole) // 2])[0])
+    broken = whole.replace(b"Exif\x00\x00MM", b"Exif\x00\x00XX").replace(b"Exif\x00\x00II", b"Exif\x00\x00XX")
+    assert opened("bare", broken)[1].seconds is None
