@@ -24,6 +24,15 @@ def browser_type_launch_args() -> dict[str, Any]:
     return CHROMIUM
 
 
+def until(page: Page, expression: str, seconds: float = 10) -> None:
+    """Wait for something in the page; asked from outside, because the page's policy forbids it to evaluate text."""
+    for _ in range(int(seconds * 20)):
+        if page.evaluate(expression):
+            return
+        page.wait_for_timeout(50)
+    raise AssertionError(f"not within {seconds} s: {expression}")
+
+
 class Visit:
     """One visitor's own browser profile, with everything that went wrong in it."""
 

@@ -10,7 +10,7 @@ from axe_playwright_python.sync_playwright import Axe
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from .conftest import Visit
+from .conftest import Visit, until
 
 LIGHTS = ("noon", "dusk", "red")
 RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}
@@ -212,7 +212,7 @@ def test_the_light_is_known_before_anything_is_painted(visits: Any) -> None:
     # Hold the program back: the ground must be dark without it.
     page.route("**/assets/*.js", lambda route: None)
     page.goto(visit.server.url, wait_until="commit")
-    page.wait_for_function("document.body && getComputedStyle(document.body).backgroundColor === 'rgb(0, 0, 0)'")
+    until(page, "document.body && getComputedStyle(document.body).backgroundColor === 'rgb(0, 0, 0)'")
 
 
 def test_nothing_comes_from_elsewhere_and_the_policy_holds(visits: Any) -> None:

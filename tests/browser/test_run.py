@@ -13,7 +13,7 @@ from tools.serving import Server, serving
 
 from tests.conftest import OTHER_PASSWORD
 
-from .conftest import Visit
+from .conftest import Visit, until
 from .test_path import HOLD_MS, hold
 
 EVENING = {
@@ -252,7 +252,7 @@ def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None
     page = guest.page
     arm(page)
     open_it(page)
-    page.wait_for_function("JSON.parse(localStorage['jackstaff.frames.1'])[0].frame.run.steady !== null")
+    until(page, "JSON.parse(localStorage['jackstaff.frames.1'])[0].frame.run.steady !== null")
     page.goto("about:blank")
     page.goto(guest.server.url + "/log")
     # The machine was started anew meanwhile, and the last sign of life is long ago.
@@ -359,7 +359,7 @@ def test_a_server_killed_twenty_times_in_mid_run_loses_nothing(browser: Browser,
     page.keyboard.up("Space")
     expect(page.get_by_test_id("run-result")).to_contain_text("early")
     expect(page.get_by_text("Kept in the log.")).to_be_visible()
-    page.wait_for_function("JSON.parse(localStorage['jackstaff.frames.1'] ?? '[]').length === 0", timeout=30_000)
+    until(page, "JSON.parse(localStorage['jackstaff.frames.1'] ?? '[]').length === 0", 30)
     frame = page.request.get(f"{mortal.url}/api/frames?limit=1").json()["frames"][0]
     assert frame["opened_at"] == opened
     assert [event["kind"] for event in frame["events"]].count("extended") == 4

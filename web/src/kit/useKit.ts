@@ -96,19 +96,20 @@ export function useKit(): Kit {
 }
 
 /** Send what a guest made (not the starter's own, untouched) to the account just signed in. Returns how many. */
-export async function adoptKit(starter: KitItem[]): Promise<number> {
+export async function adoptKit(starter: KitItem[]): Promise<{ things: number; kit: Schemas["KitAnswer"] | null }> {
   const mine = guestKit.read();
-  if (!mine) return 0;
+  if (!mine) return { things: 0, kit: null };
   const untouched = new Map(starter.map((item) => [item.id, JSON.stringify(item)]));
   const made = mine.filter((item) => untouched.get(item.id) !== JSON.stringify(item));
+  let kit = null;
   if (made.length > 0) {
     const drafts = made.map((item) => ({
       ...draftOf(item),
       // The starter's keys are everybody's; an account needs its own.
       id: untouched.has(item.id) ? crypto.randomUUID() : item.id,
     }));
-    await answer(api.PUT("/api/kit/items", { body: { items: drafts } }));
+    kit = await answer(api.PUT("/api/kit/items", { body: { items: drafts } }));
   }
   guestKit.write(null);
-  return made.length;
+  return { things: made.length, kit };
 }

@@ -63,10 +63,12 @@ export function useKeptInStep(): void {
           const adopted = await flush(account);
           if (adopted > 0) say({ text: words.session.adopted(adopted) });
           const starter = await client.query(starterQuery());
-          const things = await adoptKit(starter.kit.items);
-          if (things > 0) {
+          const { things, kit } = await adoptKit(starter.kit.items);
+          if (kit) {
+            // A look at the kit that was on its way is older than what was just written.
+            await client.cancelQueries({ queryKey: ["kit"] });
+            client.setQueryData(["kit", account], kit);
             say({ text: words.session.kitAdopted(things) });
-            await client.invalidateQueries({ queryKey: ["kit"] });
           }
         }
         await client.invalidateQueries({ queryKey: ["frames"] });
