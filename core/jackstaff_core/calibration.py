@@ -15,17 +15,18 @@ from __future__ import annotations
 import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .refusal import Refusal, within
 
 MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS = 5000, 60, 400
 NU = 4.0
-_ROUNDS = 20
+_ROUNDS, _SETTLED = 20, 1e-7
 OWN_PRIOR_SD, WIDE_PRIOR_SD = 0.33, 1.5
 LEAST_SHOWN_SD = 0.05
 """However many frames say so, no glass is known better than this [stops]: the model itself is not."""
 CONTRADICTS_SDS = 3.0
+_SUSPECT_STOPS = 0.5
 TANGLED = -0.85
 """Two glasses whose errors correlate below this cannot be told apart."""
 
@@ -37,6 +38,8 @@ class Judged:
     glass: tuple[str, ...]
     error_stops: float
     session: str | None = None
+    weight: float = 1.0
+    """How many usual frames it is worth: a frame pair is surer than a glance at a histogram."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,32 +80,135 @@ def calibrate(question: CalibrationQuestion) -> Calibration:
     Refusal
         No frames, too many of anything, or a number out of bounds.
     """
+    fit = _fitted(question)
+    return Calibration(_found(fit), _habits(fit), fit.covariance())
+
+
+@dataclass(frozen=True, slots=True)
+class _Row:
+    """Which glass a frame holds and how often, the habit it shares (None: none), its error and how much it counts."""
+
+    glass: tuple[tuple[int, float], ...]
+    session: int | None
+    error: float
+    weight: float
+
+
+class _Fit:
+    """Glass and habits solved together.
+
+    A frame has one habit at most, so the habits' block of Lambda is diagonal and is eliminated first (Schur
+    complement): what must be inverted is as large as the number of glasses, whatever the number of sessions.
+    """
+
+    def __init__(self, rows: Sequence[_Row], weights: Sequence[float], glass: Sequence[float], habits: Sequence[float]):
+        size = len(glass)
+        whole = [[glass[at] if at == other else 0.0 for other in range(size)] for at in range(size)]
+        right = [0.0] * size
+        own, told = list(habits), [0.0] * len(habits)
+        cross: list[dict[int, float]] = [{} for _ in habits]
+        for row, share in zip(rows, weights, strict=True):
+            for at, times in row.glass:
+                right[at] += share * times * row.error
+                for other, others in row.glass:
+                    whole[at][other] += share * times * others
+            if row.session is not None:
+                own[row.session] += share
+                told[row.session] += share * row.error
+                shared = cross[row.session]
+                for at, times in row.glass:
+                    shared[at] = shared.get(at, 0.0) + share * times
+        for shared, precision, sum_ in zip(cross, own, told, strict=True):
+            for at, one in shared.items():
+                right[at] -= one * sum_ / precision
+                for other, another in shared.items():
+                    whole[at][other] -= one * another / precision
+        self.own = own
+        self.cross = cross
+        self.between = _inverse(whole)
+        self.glass = [math.fsum(a * b for a, b in zip(line, right, strict=True)) for line in self.between]
+        self.habits = [
+            (sum_ - sum(one * self.glass[at] for at, one in shared.items())) / precision
+            for shared, precision, sum_ in zip(cross, own, told, strict=True)
+        ]
+
+        # Covariance of glass and habit, by habit.
+        self.crossed = [
+            [-sum(line[other] * one for other, one in shared.items()) / precision for line in self.between]
+            for shared, precision in zip(cross, own, strict=True)
+        ]
+
+    def of_habits(self, one: int, other: int) -> float:
+        """Covariance of two habits."""
+        line = self.crossed[one]
+        through = -sum(line[at] * share for at, share in self.cross[other].items()) / self.own[other]
+        return through + (1 / self.own[one] if one == other else 0.0)
+
+    def apart(self, row: _Row) -> float:
+        """What a frame says beyond the fit [stops]."""
+        habit = 0.0 if row.session is None else self.habits[row.session]
+        return row.error - habit - sum(times * self.glass[at] for at, times in row.glass)
+
+    def spread(self, row: _Row) -> float:
+        """Variance of the fit at a frame [stops^2]."""
+        spread = sum(times * others * self.between[at][other] for at, times in row.glass for other, others in row.glass)
+        if row.session is not None:
+            spread += self.of_habits(row.session, row.session)
+            spread += 2 * sum(times * self.crossed[row.session][at] for at, times in row.glass)
+        return spread
+
+
+@dataclass(frozen=True, slots=True)
+class _Fitted:
+    """The last fit, with what its unknowns are called."""
+
+    fit: _Fit
+    rows: tuple[_Row, ...]
+    names: tuple[str, ...]
+    sessions: tuple[str, ...]
+
+    def covariance(self) -> tuple[tuple[float, ...], ...]:
+        fit, glass, habits = self.fit, range(len(self.names)), range(len(self.sessions))
+        upper = [(*fit.between[at], *(line[at] for line in fit.crossed)) for at in glass]
+        lower = [(*fit.crossed[one], *(fit.of_habits(one, other) for other in habits)) for one in habits]
+        return (*upper, *lower)
+
+
+def _fitted(question: CalibrationQuestion) -> _Fitted:
     names, sessions = _unknowns(question)
-    rows = [_row(frame, names, sessions) for frame in question.frames]
-    errors = [frame.error_stops for frame in question.frames]
-    precision = [1 / _prior(question, name) ** 2 for name in names]
-    if question.session_sd is not None:
-        precision += [1 / question.session_sd**2] * len(sessions)
-    weights = [1.0] * len(rows)
-    mean, covariance = _solve(rows, errors, weights, precision, question.noise_sd)
-    if question.robust:
-        for _ in range(_ROUNDS):
-            weights = [
-                _weight(row, error, mean, covariance, question.noise_sd)
-                for row, error in zip(rows, errors, strict=True)
-            ]
-            mean, covariance = _solve(rows, errors, weights, precision, question.noise_sd)
-    counts = Counter(at for row in rows for at, _ in row)
-    found = [
-        Found(name, mean[at], math.sqrt(covariance[at][at]), counts[at]) for at, name in enumerate((*names, *sessions))
-    ]
-    return Calibration(
-        tuple(found[: len(names)]), tuple(found[len(names) :]), tuple(tuple(line) for line in covariance)
+    glass_at = {name: at for at, name in enumerate(names)}
+    session_at = {name: at for at, name in enumerate(sessions)}
+    rows = tuple(_row(frame, glass_at, session_at) for frame in question.frames)
+    glass = [1 / _prior(question, name) ** 2 for name in names]
+    habits = [1 / question.session_sd**2] * len(sessions) if question.session_sd is not None else []
+    precision = question.noise_sd**-2
+    fit = _Fit(rows, [row.weight * precision for row in rows], glass, habits)
+    for _ in range(_ROUNDS if question.robust else 0):
+        weights = [
+            row.weight * precision * (NU + 1) / (NU + (fit.apart(row) ** 2 + fit.spread(row)) * row.weight * precision)
+            for row in rows
+        ]
+        before, fit = fit, _Fit(rows, weights, glass, habits)
+        if max((abs(a - b) for a, b in zip(before.glass, fit.glass, strict=True)), default=0.0) < _SETTLED:
+            break
+    return _Fitted(fit, rows, tuple(names), tuple(sessions))
+
+
+def _found(fitted: _Fitted) -> tuple[Found, ...]:
+    counts = Counter(at for row in fitted.rows for at, _ in row.glass)
+    fit = fitted.fit
+    return tuple(
+        Found(name, fit.glass[at], math.sqrt(fit.between[at][at]), counts[at]) for at, name in enumerate(fitted.names)
     )
 
 
-Row = list[tuple[int, float]]
-"""Which unknowns a frame holds, and how often."""
+def _habits(fitted: _Fitted) -> tuple[Found, ...]:
+    counts = Counter(row.session for row in fitted.rows)
+    fit = fitted.fit
+    return tuple(
+        Found(name, fit.habits[at], math.sqrt(fit.of_habits(at, at)), counts[at])
+        for at, name in enumerate(fitted.sessions)
+    )
 
 
 def _unknowns(question: CalibrationQuestion) -> tuple[list[str], list[str]]:
@@ -131,27 +237,10 @@ def _prior(question: CalibrationQuestion, name: str) -> float:
     return within("prior_sd", sd, 0.001, 10, "stops")
 
 
-def _row(frame: Judged, names: Sequence[str], sessions: Sequence[str]) -> Row:
-    row = [(names.index(name), float(count)) for name, count in Counter(frame.glass).items()]
-    if frame.session in sessions:
-        row.append((len(names) + sessions.index(frame.session), 1.0))
-    return row
-
-
-def _solve(
-    rows: Sequence[Row], errors: Sequence[float], weights: Sequence[float], precision: Sequence[float], noise: float
-) -> tuple[list[float], list[list[float]]]:
-    size = len(precision)
-    matrix = [[precision[at] if at == other else 0.0 for other in range(size)] for at in range(size)]
-    right = [0.0] * size
-    for row, error, weight in zip(rows, errors, weights, strict=True):
-        share = weight / noise**2
-        for at, times in row:
-            right[at] += share * times * error
-            for other, others in row:
-                matrix[at][other] += share * times * others
-    covariance = _inverse(matrix)
-    return [math.fsum(a * b for a, b in zip(line, right, strict=True)) for line in covariance], covariance
+def _row(frame: Judged, names: Mapping[str, int], sessions: Mapping[str, int]) -> _Row:
+    glass = tuple((names[name], float(count)) for name, count in Counter(frame.glass).items())
+    session = None if frame.session is None else sessions.get(frame.session)
+    return _Row(glass, session, frame.error_stops, frame.weight)
 
 
 def _inverse(matrix: list[list[float]]) -> list[list[float]]:
@@ -178,14 +267,6 @@ def _inverse(matrix: list[list[float]]) -> list[list[float]]:
     return inverse
 
 
-def _weight(
-    row: Row, error: float, mean: Sequence[float], covariance: Sequence[Sequence[float]], noise: float
-) -> float:
-    apart = error - sum(times * mean[at] for at, times in row)
-    spread = sum(times * others * covariance[at][other] for at, times in row for other, others in row)
-    return (NU + 1) / (NU + (apart**2 + spread) / noise**2)
-
-
 @dataclass(frozen=True, slots=True)
 class Tangled:
     """Two glasses that these frames cannot tell apart, and the one frame that would."""
@@ -207,6 +288,8 @@ class Learnt:
 def learn(frames: Sequence[Judged], noise_sd: float = 0.2) -> Learnt:
     """Robust, with habits, prior 0.33; wide where frames agree among themselves against the label.
 
+    ``covariance`` is that of the glass alone.
+
     Raises
     ------
     Refusal
@@ -214,26 +297,28 @@ def learn(frames: Sequence[Judged], noise_sd: float = 0.2) -> Learnt:
     """
     priors: dict[str, float] = {name: OWN_PRIOR_SD for frame in frames for name in frame.glass}
     asked = CalibrationQuestion(tuple(frames), priors, noise_sd, 0.15, robust=True)
-    doubted = [name for name in priors if _contradicts(asked, priors, name)]
-    found = calibrate(
-        CalibrationQuestion(
-            asked.frames, {**priors, **dict.fromkeys(doubted, WIDE_PRIOR_SD)}, noise_sd, asked.session_sd, robust=True
-        )
-    )
+    first = _fitted(asked)
+    doubted = [name for name in priors if _suspect(first, name) and _contradicts(asked, priors, name)]
+    wide = {**priors, **dict.fromkeys(doubted, WIDE_PRIOR_SD)}
+    fitted = _fitted(replace(asked, prior_sd=wide)) if doubted else first
+    found = Calibration(_found(fitted), _habits(fitted), tuple(tuple(line) for line in fitted.fit.between))
     return Learnt(found, tuple(doubted), tuple(_tangled(found)))
+
+
+def _suspect(fitted: _Fitted, name: str) -> bool:
+    """Whether the middle of a glass's frames lies far enough from its label to be worth the full check."""
+    at = fitted.names.index(name)
+    rest = sorted(
+        fitted.fit.apart(row) + fitted.fit.glass[at] for row in fitted.rows if any(one == at for one, _ in row.glass)
+    )
+    return len(rest) > 1 and max(abs(rest[len(rest) // 2]), abs(rest[(len(rest) - 1) // 2])) > _SUSPECT_STOPS
 
 
 def _contradicts(asked: CalibrationQuestion, priors: Mapping[str, float], name: str) -> bool:
     """Whether, given the freedom, this glass's frames put it over three prior sd off and agree with each other."""
     own = [frame for frame in asked.frames if name in frame.glass]
-    if len(own) < 2:
-        return False
-    free = calibrate(
-        CalibrationQuestion(
-            asked.frames, {**priors, name: WIDE_PRIOR_SD}, asked.noise_sd, asked.session_sd, robust=True
-        )
-    )
-    delta = {one.id: one.mean for one in free.glass}
+    free = _found(_fitted(replace(asked, prior_sd={**priors, name: WIDE_PRIOR_SD})))
+    delta = {one.id: one.mean for one in free}
     if abs(delta[name]) <= CONTRADICTS_SDS * OWN_PRIOR_SD:
         return False
     rest = [frame.error_stops - sum(delta[each] for each in frame.glass) for frame in own]
