@@ -67,6 +67,17 @@ class Body:
     )
     self_timers_s: tuple[float, ...] = numbers("Self-timers", "the lead-in", 0.5, 60, "s", 6, group="Release")
     sync_s: float = number("Flash sync time", "flash with glass", 1e-4, 1, "s", 0.005, group="Release")
+    clock_ahead_s: float | None = number(
+        "Its clock is ahead of true time by",
+        "joining pictures to frames",
+        -54_000,
+        54_000,
+        "s",
+        group="Light and noise",
+    )
+    dark_from_s: float | None = number(
+        "Dark frame advised from", "the arm list, after long frames", 1, 86_400, "s", group="Light and noise"
+    )
     battery_wh: float | None = number("Battery", "frames left", 0.1, 500, "Wh", group="Release")
     draw_w: float = number("Draw while exposing", "frames left", 0.1, 50, "W", 3.0, group="Release")
 
@@ -247,6 +258,9 @@ class Glass:
     give_or_take: float | None = number("Give or take", "plus-or-minus", 0, 5, "stops", group="Measured")
     reading_without: str = text("Reading without it", "measured strength", 12, group="Measured")
     reading_with: str = text("Reading with it", "measured strength", 12, group="Measured")
+    pair_stops: tuple[float, ...] = numbers(
+        "Strengths measured by frame pairs", "what the frames say", 0, 40, "stops", 12, group="Measured"
+    )
     measured_on: str = text("Measured on", "your memory", 10, group="Measured")
     evidence: str = choice(
         "Known from",

@@ -69,7 +69,7 @@ def item(given: object) -> Item:
         for key in given.keys() - _ITEM_KEYS
     ]
     sort = given.get("sort")
-    if sort not in SORTS:
+    if not isinstance(sort, str) or sort not in SORTS:
         wrong.append(Refusal("sort", "This sort of thing is unknown.", f"Give one of: {', '.join(SORTS)}."))
     name = _line(given, "name", 1, 60, wrong)
     note = _line(given, "note", 0, 500, wrong)
@@ -81,7 +81,7 @@ def item(given: object) -> Item:
     thing: Any = None
     if not isinstance(facts, Mapping):
         wrong.append(Refusal("facts", "The facts are an object.", "Give them in braces."))
-    elif sort in SORTS:
+    elif isinstance(sort, str) and sort in SORTS:
         try:
             thing = read(SORTS[str(sort)], facts)
         except Refusals as refusals:

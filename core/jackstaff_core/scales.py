@@ -216,6 +216,13 @@ def _timed(step: Step) -> tuple[float, ...]:
     return tuple(float(seconds * 2**turn) for turn in range(6) for seconds in octave)
 
 
+def on_dial(seconds: float, limit: float, step: Step = Step.THIRD) -> Mark | None:
+    """The mark to set for a time [s]; None where only bulb reaches, more than half a step beyond the dial's end."""
+    marks = dial(limit, step)
+    past = math.log2(seconds / marks.marks[-1].exact)
+    return None if past > 0.5 / step.per_stop else marks.nearest(seconds)
+
+
 def ev100(seconds: float, aperture: float, iso: float) -> float:
     """Exposure value at ISO 100: 2 log2 N - log2 t - log2(S/100).
 

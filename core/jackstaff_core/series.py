@@ -18,7 +18,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from .refusal import Refusal, within
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, dial
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, on_dial
 
 MOST_FRAMES = 60
 HANDLING_SECONDS = 5.0
@@ -100,13 +100,12 @@ def _stops(question: SeriesQuestion) -> Iterator[float]:
 
 
 def _queue(question: SeriesQuestion, stops: list[float], seconds: float) -> Iterator[SeriesFrame]:
-    marks = dial(within("dial_limit", question.dial_limit, 1 / 8000, 3600, "s"), question.step)
+    limit = within("dial_limit", question.dial_limit, 1 / 8000, 3600, "s")
     at = 0.0
     for apart in stops:
         planned = seconds * math.exp2(apart)
         within("seconds", planned, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
-        past = math.log2(planned / marks.marks[-1].exact) > 0.5 / question.step.per_stop
-        mark = None if past else marks.nearest(planned)
+        mark = on_dial(planned, limit, question.step)
         length = mark.exact if mark else planned
         closes = at + length
         busy = closes + (length if question.noise_reduction and length >= 1 else 0.0)

@@ -1,0 +1,109 @@
+"""What to do in the edit, in order, with amounts: from what the log knows of a frame.
+
+    lift = - came out                                               [stops]
+    verticals: pitch theta, picture height h, focal length f: crop = tan(theta) h / (2 f)     share of the picture
+
+Levelling the camera in the edit turns the picture into a trapezium; the largest upright rectangle in it loses
+(wide - narrow)/(wide + narrow) = tan(theta) h/(2 f) of its area. Source: rotation of a pinhole camera, derived;
+a multiplication by 2^s before the tone curve is s stops. Limits: pitch to 30 degrees; whole verticals corrected.
+Verdict: lift computed from a person's thirds, crop computed, cast estimate.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from .kept import Seen
+from .refusal import within
+
+LEVEL_DEG = 0.5
+MOST_PITCH_DEG = 30.0
+CRUSHED_STOPS = 2.0
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class EditQuestion:
+    """What is known of the frame; None where nothing is. ``pitch_deg`` + is camera tilted up."""
+
+    came_out: float | None = None
+    seen: frozenset[Seen] = frozenset()
+    cast: str = ""
+    mired: float | None = None
+    corner_stops: float | None = None
+    pitch_deg: float | None = None
+    focal_mm: float | None = None
+    sensor_height_mm: float = 24.0
+    seconds: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Note:
+    """One step of the edit: a code, the sentence, the amount and its unit."""
+
+    code: str
+    text: str
+    amount: float | None = None
+    unit: str = ""
+
+
+def keystone_crop(pitch_deg: float, focal_mm: float, height_mm: float) -> float:
+    """Share of the picture that upright verticals cost."""
+    pitch = within("pitch_deg", pitch_deg, -MOST_PITCH_DEG, MOST_PITCH_DEG, "degrees")
+    focal = within("focal_mm", focal_mm, 1, 3000, "mm")
+    height = within("sensor_height_mm", height_mm, 3, 300, "mm")
+    return min(1.0, abs(math.tan(math.radians(pitch))) * height / (2 * focal))
+
+
+def editing_notes(question: EditQuestion) -> tuple[Note, ...]:
+    """The steps in the order of the edit.
+
+    Raises
+    ------
+    Refusal
+        An angle, focal length or height out of bounds.
+    """
+    return tuple(_notes(question))
+
+
+def _notes(q: EditQuestion) -> Iterator[Note]:
+    if Seen.SPECKS in q.seen:
+        yield Note(
+            "dark_frame", f"Subtract the dark frame of the same length ({_length(q.seconds)}) first, on the raw."
+        )
+    if q.mired is not None and abs(q.mired) >= 5:
+        way = "warmer" if q.mired > 0 else "cooler"
+        yield Note("white_balance", f"White balance about {abs(q.mired):.0f} mired {way}.", q.mired, "mired")
+    elif q.cast or Seen.CAST in q.seen:
+        told = f" ({q.cast})" if q.cast else ""
+        yield Note(
+            "white_balance", f"Take the cast{told} out by white balance on something grey. Measure it with a pair."
+        )
+    if q.came_out is not None and abs(q.came_out) > 0.05:
+        lift = -q.came_out
+        noisy = " Shadows will be noisy." if lift >= CRUSHED_STOPS else ""
+        kept = " Nothing brings back what ran full." if Seen.CLIPPED in q.seen else ""
+        way = "Lift" if lift > 0 else "Lower"
+        yield Note("lift", f"{way} exposure by {abs(lift):.1f} stops.{noisy}{kept}", lift, "stops")
+    elif Seen.CLIPPED in q.seen:
+        yield Note("highlights", "Pull the highlights down; a channel that ran full stays flat.")
+    if q.corner_stops is not None and abs(q.corner_stops) >= 0.1:
+        yield Note("corners", f"Lift the corners by {q.corner_stops:.1f} stops.", q.corner_stops, "stops")
+    elif Seen.CORNER in q.seen:
+        yield Note("corners", "Crop the dark corners away: rims leave nothing to lift.")
+    if q.pitch_deg is not None and q.focal_mm is not None and abs(q.pitch_deg) >= LEVEL_DEG:
+        crop = keystone_crop(q.pitch_deg, q.focal_mm, q.sensor_height_mm)
+        way = "up" if q.pitch_deg > 0 else "down"
+        yield Note(
+            "verticals",
+            f"Upright verticals ({abs(q.pitch_deg):.0f}° {way}) cost {crop:.0%} of the picture at {q.focal_mm:.0f} mm.",
+            crop,
+            "share",
+        )
+    if Seen.SPECKS in q.seen:
+        yield Note("specks", "Heal the hot specks that the dark frame left.")
+
+
+def _length(seconds: float) -> str:
+    return f"{seconds:.0f} s" if seconds < 120 else f"{seconds / 60:.0f} min"

@@ -1,0 +1,233 @@
+"""What the log knows of the glass: every reviewed frame becomes a statement about the stack that was on it.
+
+    error against the label = sum of offsets in use + bias + lateness - came out        [stops, + denser than labelled]
+
+Drift and film are out already: lateness is against the time the light asked for. Frames with variable glass, a
+polariser or an unknown glass, aborted frames and those nobody watched are left aside: they say nothing certain. A frame
+pair is worth ``PAIR_WEIGHT`` frames. A session ends when nothing was shot for ``SESSION_GAP``.
+
+Source: models 7 (calibration.py). Verdict: computed, with its sd, never shown below 0.05 stop.
+"""
+
+from __future__ import annotations
+
+import math
+import statistics
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from .calibration import MOST_FRAMES, Found, Judged, Learnt, learn, shown_sd
+from .finder import GlassKind
+from .kept import FrameWas
+
+SESSION_GAP = timedelta(hours=6)
+PAIR_WEIGHT = 4.0
+"""A pair is good to about 0.1 stop where a glance at a frame is good to 0.2: four times the weight."""
+TREND_FRAMES, TREND_DAYS = 6, 60.0
+
+
+@dataclass(frozen=True, slots=True)
+class GlassKnown:
+    """A solid glass of the kit: its label, the offset in use, and what frame pairs measured [stops in all]."""
+
+    id: str
+    name: str
+    stops: float
+    offset: float | None = None
+    pairs: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Witness:
+    """One frame's word on a glass: what it alone would say, the others' part taken out [stops against the label]."""
+
+    frame: str
+    at: datetime
+    error_stops: float
+
+
+@dataclass(frozen=True, slots=True)
+class Known:
+    """What the frames say of a glass against its label; ``sd`` as it may be shown. ``advice`` says what to do."""
+
+    id: str
+    name: str
+    stops: float
+    offset: float | None
+    mean: float
+    sd: float
+    frames: int
+    pairs: int
+    doubted: bool
+    advice: str
+    trend_a_year: float | None
+    witnesses: tuple[Witness, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Habit:
+    """How a session leaned, apart from its glass [stops, + needs more time than reckoned]."""
+
+    began: datetime
+    mean: float
+    sd: float
+    frames: int
+
+
+@dataclass(frozen=True, slots=True)
+class Evidence:
+    """``asides`` counts the reviewed frames that could not be used, by why."""
+
+    glass: tuple[Known, ...]
+    habits: tuple[Habit, ...]
+    used: int
+    asides: Mapping[str, int]
+
+
+def weigh(frames: Sequence[FrameWas], kit: Sequence[GlassKnown]) -> Evidence:
+    """Learn from the log; glass that no frame speaks of is left out."""
+    known = {one.id: one for one in kit}
+    asides: dict[str, int] = {}
+    used: list[tuple[FrameWas, tuple[str, ...]]] = []
+    for frame in sorted(frames, key=lambda one: one.opened_at)[-MOST_FRAMES // 2 :]:
+        if frame.came_out is None or frame.dark:
+            continue
+        why = _aside(frame, known)
+        if why:
+            asides[why] = asides.get(why, 0) + 1
+        else:
+            used.append((frame, tuple(one.id for one in frame.glass if one.id and not one.in_reading)))
+    sessions = _sessions([frame for frame, _ in used])
+    judged = [Judged(glass, against_label(frame), sessions[frame.id].isoformat()) for frame, glass in used]
+    paired = [(one, stops) for one in kit for stops in one.pairs[-12:]]
+    judged += [Judged((one.id,), stops - one.stops, None, PAIR_WEIGHT) for one, stops in paired]
+    if not any(one.glass for one in judged):
+        return Evidence((), (), len(used), asides)
+    learnt = learn(judged)
+    deltas = {one.id: one.mean for one in learnt.calibration.glass}
+    habits = {one.id: one for one in learnt.calibration.sessions}
+    glass = tuple(
+        _known(found, known[found.id], learnt, known, _witnesses(found.id, used, deltas, habits, sessions))
+        for found in learnt.calibration.glass
+    )
+    return Evidence(
+        tuple(sorted(glass, key=lambda one: -abs(one.mean))),
+        tuple(Habit(datetime.fromisoformat(one.id), one.mean, shown_sd(one.sd), one.frames) for one in habits.values()),
+        len(used),
+        asides,
+    )
+
+
+def against_label(frame: FrameWas) -> float:
+    """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
+    in_use = sum(one.offset or 0.0 for one in frame.glass if not one.in_reading)
+    return in_use + frame.bias_stops + frame.late_stops - (frame.came_out or 0.0)
+
+
+def _aside(frame: FrameWas, known: Mapping[str, GlassKnown]) -> str | None:
+    if frame.aborted:
+        return "given up"
+    if not frame.watched:
+        return "the time is not known well"
+    counted = [one for one in frame.glass if not one.in_reading and one.kind is not GlassKind.GRADUATED]
+    if any(one.kind not in (None, GlassKind.SOLID) for one in counted):
+        return "variable glass or a polariser was on"
+    if any(one.id not in known for one in counted):
+        return "a glass is not in the kit"
+    return None
+
+
+def _sessions(frames: Iterable[FrameWas]) -> dict[str, datetime]:
+    """When the session of each frame began; ``frames`` in order of time."""
+    began: dict[str, datetime] = {}
+    last: FrameWas | None = None
+    for frame in frames:
+        fresh = last is None or frame.opened_at - last.opened_at > SESSION_GAP
+        began[frame.id] = frame.opened_at if fresh or last is None else began[last.id]
+        last = frame
+    return began
+
+
+def _witnesses(
+    glass: str,
+    used: Sequence[tuple[FrameWas, tuple[str, ...]]],
+    deltas: Mapping[str, float],
+    habits: Mapping[str, Found],
+    sessions: Mapping[str, datetime],
+) -> tuple[Witness, ...]:
+    found = []
+    for frame, stack in used:
+        if glass not in stack:
+            continue
+        habit = habits.get(sessions[frame.id].isoformat())
+        others = sum(deltas[one] for one in stack) - deltas[glass] + (habit.mean if habit else 0.0)
+        found.append(Witness(frame.id, frame.opened_at, against_label(frame) - others))
+    return tuple(found)
+
+
+def _known(
+    found: Found, glass: GlassKnown, learnt: Learnt, kit: Mapping[str, GlassKnown], witnesses: tuple[Witness, ...]
+) -> Known:
+    doubted = found.id in learnt.doubted
+    return Known(
+        glass.id,
+        glass.name,
+        glass.stops,
+        glass.offset,
+        found.mean,
+        shown_sd(found.sd),
+        len(witnesses),
+        len(glass.pairs),
+        doubted,
+        _advice(found, glass, doubted, [_other(pair, glass.id) for pair in _tangles(learnt, glass.id)], kit),
+        _trend(witnesses),
+        witnesses,
+    )
+
+
+def _tangles(learnt: Learnt, glass: str) -> list[tuple[str, str]]:
+    return [(one.one, one.other) for one in learnt.tangled if glass in (one.one, one.other)]
+
+
+def _other(pair: tuple[str, str], glass: str) -> str:
+    return pair[1] if pair[0] == glass else pair[0]
+
+
+def _advice(found: Found, glass: GlassKnown, doubted: bool, tangled: list[str], kit: Mapping[str, GlassKnown]) -> str:
+    sure = 2 * shown_sd(found.sd)
+    if doubted:
+        way = "denser" if found.mean > 0 else "weaker"
+        return (
+            f"Its frames agree that it is {abs(found.mean):.1f} stops {way} than its label."
+            " Is the label wrong, or was something left on?"
+        )
+    if tangled:
+        names = " and ".join(kit[one].name for one in tangled)
+        return (
+            f"Always used with {names}: only the two together are known. One frame with {glass.name} alone would tell."
+        )
+    if sure > 0.25:
+        return "A frame or two more with it alone, or a frame pair, would settle it."
+    settled = glass.offset is not None and abs(found.mean - glass.offset) < 0.1
+    if settled:
+        return "In use already; the frames agree."
+    if abs(found.mean) < 0.1:
+        return "As good as its label."
+    return "Known well enough to use."
+
+
+def _trend(witnesses: Sequence[Witness]) -> float | None:
+    """Stops a year, by least squares, where it stands out by more than two sd; None otherwise."""
+    if len(witnesses) < TREND_FRAMES:
+        return None
+    days = [(one.at - witnesses[0].at).total_seconds() / 86_400 for one in witnesses]
+    if days[-1] - days[0] < TREND_DAYS:
+        return None
+    errors = [one.error_stops for one in witnesses]
+    slope, start = statistics.linear_regression(days, errors)
+    rest = [error - start - slope * day for day, error in zip(days, errors, strict=True)]
+    middle = statistics.fmean(days)
+    spread = math.fsum((day - middle) ** 2 for day in days)
+    sd = math.sqrt(math.fsum(one**2 for one in rest) / (len(rest) - 2) / spread)
+    return slope * 365.25 if abs(slope) > 2 * max(sd, 1e-12) and abs(slope) * 365.25 > 0.05 else None

@@ -1,0 +1,81 @@
+"""A card to take along: this body's third-stop times down, this person's glasses as measured across.
+
+    T = t0 2^s, set to the dial's mark where it reaches, else spoken in round seconds; the rounding's cost beside it
+
+Verdict: computed, in steady light; each glass with its plus-or-minus.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from .refusal import Refusal, within
+from .scales import LONGEST_SECONDS, Step, on_dial, times
+from .spoken import rounded, said
+
+MOST_COLUMNS = 8
+MOST_ROWS = 60
+
+
+@dataclass(frozen=True, slots=True)
+class CardGlass:
+    """A glass or stack of the card: its measured strength and plus-or-minus [stops]."""
+
+    name: str
+    stops: float
+    give_or_take: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """What to set, in words; ``cost_stops`` of rounding, + brighter; ``bulb`` beyond the dial. Empty past a day."""
+
+    text: str
+    seconds: float | None
+    cost_stops: float
+    bulb: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    mark: str
+    cells: tuple[Cell, ...]
+
+
+def field_card(
+    glass: Sequence[CardGlass], fastest: float, slowest: float, dial_limit: float = 30.0, step: Step = Step.THIRD
+) -> tuple[Line, ...]:
+    """The rows from the fastest to the slowest bare time [s].
+
+    Raises
+    ------
+    Refusal
+        No glass or too much, times the wrong way round, or more rows than a card holds.
+    """
+    if not 1 <= len(glass) <= MOST_COLUMNS:
+        raise Refusal("glass", f"A card holds 1 to {MOST_COLUMNS} glasses.", "Choose the ones you take along.")
+    for place, one in enumerate(glass):
+        within(f"glass.{place}.stops", one.stops, 0, 30, "stops")
+    if not 0 < fastest <= slowest:
+        raise Refusal("fastest", "The fastest time is not shorter than the slowest.", "Give them the other way round.")
+    rows = times(step).between(fastest, slowest)
+    if not 1 <= len(rows) <= MOST_ROWS:
+        raise Refusal("slowest", f"{len(rows)} rows do not make a card.", f"Give a span of 1 to {MOST_ROWS} marks.")
+    return tuple(
+        Line(row.label, tuple(_cell(row.exact * math.exp2(one.stops), dial_limit, step) for one in glass))
+        for row in rows
+    )
+
+
+def _cell(seconds: float, dial_limit: float, step: Step) -> Cell:
+    if seconds > LONGEST_SECONDS:
+        return Cell("", None, 0.0, True)
+    mark = on_dial(seconds, dial_limit, step)
+    if mark:
+        text = mark.label if mark.exact < 0.3 else f"{mark.label} s"
+        return Cell(text, mark.exact, math.log2(mark.exact / seconds), False)
+    near = min(rounded(seconds), key=lambda one: abs(one.stops), default=None)
+    set_to = near.seconds if near else seconds
+    return Cell(said(set_to), set_to, near.stops if near else 0.0, True)

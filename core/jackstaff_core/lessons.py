@@ -1,0 +1,162 @@
+"""What reviewed frames teach about time, focal length and taste, beside the strength of the glass.
+
+    next time: T = used * 2^-(came out) * 2^-(light now - light then) * (N/N0)^2 (S0/S)
+    clean end of a variable: a third of a stop below the least setting at which a cross was seen, by focal length
+    clear focal length: the shortest seen clear with that much rim, above all seen clipped
+    taste: for a look, the middle of the times said to be right; for the sea also in wave periods
+
+Verdict: next time computed in light as known; the others estimates from this person's own frames.
+"""
+
+from __future__ import annotations
+
+import math
+import statistics
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from .finder import GlassKind
+from .kept import Fit, FrameWas, GlassWas, Seen
+from .refusal import Refusal, within
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, on_dial
+from .spoken import said
+from .water import sea_period
+
+_BELOW_CROSS = 1 / 3
+
+
+@dataclass(frozen=True, slots=True)
+class NextTime:
+    """The time for the same set-up, the light now ``light_stops`` brighter (+); the dial's mark, None in bulb."""
+
+    seconds: float
+    mark: str | None
+    light_stops: float
+    text: str
+
+
+def next_time(
+    used_seconds: float, came_out: float, light_stops: float = 0.0, dial_limit: float = 30.0, step: Step = Step.THIRD
+) -> NextTime:
+    """What to set for the same picture [s].
+
+    Raises
+    ------
+    Refusal
+        Times out of bounds, or a time that no camera sets.
+    """
+    used = within("seconds", used_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    wrong = within("came_out", came_out, -10, 10, "stops")
+    light = within("light_stops", light_stops, -30, 30, "stops")
+    seconds = used * math.exp2(-wrong - light)
+    if not SHORTEST_SECONDS <= seconds <= LONGEST_SECONDS:
+        raise Refusal("light_stops", "The time for that light cannot be set.", "Change glass, aperture or ISO first.")
+    mark = on_dial(seconds, dial_limit, step)
+    why = [
+        f"{abs(wrong):.1f} stop {'less' if wrong > 0 else 'more'} for how it came out" if wrong else "",
+        f"{abs(light):.1f} stop {'less' if light > 0 else 'more'} for the light" if abs(light) >= 0.05 else "",
+    ]
+    because = " and ".join(one for one in why if one) or "the same time was right"
+    shown = mark.label if mark else said(seconds)
+    return NextTime(seconds, mark.label if mark else None, light, f"Set {shown}: {because}.")
+
+
+@dataclass(frozen=True, slots=True)
+class CleanEnd:
+    """Where a variable glass stays clean at a focal length, by this person's frames [stops]."""
+
+    glass: str
+    name: str
+    focal_mm: float
+    stops: float
+    frames: int
+
+
+@dataclass(frozen=True, slots=True)
+class ClearFocal:
+    """The shortest focal length a lens was seen clear at with these rims."""
+
+    lens: str
+    focal_mm: float
+    rims_mm: float
+    opening_mm: float | None
+    frames: int
+
+
+@dataclass(frozen=True, slots=True)
+class Taste:
+    """The time that was right for a look; for the sea at which swell, and in wave periods."""
+
+    kind: str
+    look: str
+    seconds: float
+    swell_m: float | None
+    periods: float | None
+    frames: int
+    text: str
+
+
+def clean_ends(frames: Iterable[FrameWas]) -> tuple[CleanEnd, ...]:
+    """One row for each variable glass and focal length at which a cross was seen."""
+    crossed: dict[tuple[str, float], list[GlassWas]] = {}
+    for frame in frames:
+        for one in frame.glass:
+            if one.kind is GlassKind.VARIABLE and one.id and frame.focal_mm and Seen.CROSS in frame.seen:
+                crossed.setdefault((one.id, round(frame.focal_mm)), []).append(one)
+    return tuple(
+        CleanEnd(key, seen[0].name, focal, max(0.0, min(one.used for one in seen) - _BELOW_CROSS), len(seen))
+        for (key, focal), seen in sorted(crossed.items())
+    )
+
+
+def clear_focals(frames: Iterable[FrameWas]) -> tuple[ClearFocal, ...]:
+    """For each lens the shortest focal length reviewed clear, if none longer was clipped with as much rim."""
+    by_lens: dict[str, list[FrameWas]] = {}
+    for frame in frames:
+        if frame.lens and frame.focal_mm and frame.rims_mm and frame.came_out is not None:
+            by_lens.setdefault(frame.lens, []).append(frame)
+    found = []
+    for lens, own in sorted(by_lens.items()):
+        clipped = [one for one in own if Seen.CORNER in one.seen]
+        if not clipped:
+            # Nothing was ever cut off: that it is clear says little about where it ends.
+            continue
+        rims = min(one.rims_mm or 0.0 for one in clipped)
+        worst = max(one.focal_mm or 0.0 for one in clipped)
+        clear = [
+            one for one in own if one not in clipped and (one.rims_mm or 0) >= rims and (one.focal_mm or 0) > worst
+        ]
+        if clear:
+            best = min(clear, key=lambda one: (one.focal_mm or 0.0, -(one.rims_mm or 0.0)))
+            found.append(
+                ClearFocal(lens, best.focal_mm or 0.0, best.rims_mm or 0.0, best.opening_mm, len(clear) + len(clipped))
+            )
+    return tuple(found)
+
+
+def tastes(frames: Iterable[FrameWas]) -> tuple[Taste, ...]:
+    """What was right for each look, nearest swells together."""
+    liked: dict[tuple[str, str], list[FrameWas]] = {}
+    for frame in frames:
+        for one in frame.tasted:
+            if one.fit is Fit.RIGHT:
+                liked.setdefault((one.kind, one.look), []).append(frame)
+    return tuple(_taste(kind, look, own) for (kind, look), own in sorted(liked.items()))
+
+
+def _taste(kind: str, look: str, own: Sequence[FrameWas]) -> Taste:
+    seconds = math.exp2(statistics.median(math.log2(one.seconds) for one in own))
+    waves = [(one, _period(one)) for one in own if kind == "sea"]
+    periods = [one.seconds / period for one, period in waves if period]
+    swells = [one.swell_m for one in own if one.swell_m is not None]
+    swell = statistics.median(swells) if swells and kind == "sea" else None
+    where = f" at {swell:.1f} m swell" if swell is not None else ""
+    in_waves = statistics.median(periods) if periods else None
+    told = f", {in_waves:.1f} waves long" if in_waves is not None else ""
+    return Taste(
+        kind, look, seconds, swell, in_waves, len(own), f"{look.capitalize()}{where}: {said(seconds)} was right{told}."
+    )
+
+
+def _period(frame: FrameWas) -> float | None:
+    return sea_period(frame.swell_m, frame.period_s) if frame.swell_m else frame.period_s

@@ -1,0 +1,137 @@
+"""Statistics that help: time lost to repeats, the usual mistakes, and where the kit fell short.
+
+A frame is a repeat of the one before when the same glass, aperture and ISO followed within ``REPEAT_WITHIN`` and the
+first was given up or came out ``WRONG_STOPS`` or more from right: the first one's time is lost. Verdict: computed,
+from what was reviewed.
+"""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import timedelta
+from itertools import pairwise
+
+from .kept import FrameWas, Seen
+from .review import FINDINGS
+
+REPEAT_WITHIN = timedelta(minutes=20)
+WRONG_STOPS = 2 / 3
+LATE_STOPS = 1 / 3
+MISSED_STOPS = 1 / 3
+
+
+@dataclass(frozen=True, slots=True)
+class Mistake:
+    code: str
+    label: str
+    frames: int
+    cure: str
+
+
+@dataclass(frozen=True, slots=True)
+class Missed:
+    """Frames whose time lay outside the wished window: by about how much, and the stops that were missing."""
+
+    frames: int
+    stops: float
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Tally:
+    """``open_seconds`` is all the time the shutter stood open; ``lost_seconds`` the part that had to be repeated."""
+
+    frames: int
+    reviewed: int
+    aborted: int
+    open_seconds: float
+    lost_seconds: float
+    repeats: int
+    mistakes: tuple[Mistake, ...]
+    missed: tuple[Missed, ...]
+
+
+_OTHERS: Mapping[str, tuple[str, str]] = {
+    "too_bright": ("Too bright", "Meter bare right before the frame, and take the time from Next time."),
+    "too_dark": ("Too dark", "Meter bare right before the frame, and check what the glass measures."),
+    "late": ("Closed late or early", "Let the bell or a device close, not the eye on a watch."),
+    "aborted": ("Given up", "Rehearse at high ISO before anything over four minutes."),
+}
+
+
+def tally(frames: Sequence[FrameWas]) -> Tally:
+    """Count what happened."""
+    counts: Counter[str] = Counter()
+    for one in frames:
+        counts.update(str(code) for code in one.seen)
+        counts.update(_others(one))
+    repeated = _repeated(sorted(frames, key=lambda one: one.opened_at))
+    return Tally(
+        len(frames),
+        sum(one.came_out is not None for one in frames),
+        sum(one.aborted for one in frames),
+        math.fsum(one.seconds for one in frames),
+        math.fsum(one.seconds for one in repeated),
+        len(repeated),
+        tuple(Mistake(code, *_said(code, times)) for code, times in counts.most_common()),
+        _missed(frames),
+    )
+
+
+def _others(one: FrameWas) -> list[str]:
+    if one.aborted:
+        return ["aborted"]
+    found = []
+    if one.came_out is not None and abs(one.came_out) >= WRONG_STOPS:
+        found.append("too_bright" if one.came_out > 0 else "too_dark")
+    if not one.dark and abs(one.late_stops) >= LATE_STOPS:
+        found.append("late")
+    return found
+
+
+def _said(code: str, times: int) -> tuple[str, int, str]:
+    if code in _OTHERS:
+        label, cure = _OTHERS[code]
+        return label, times, cure
+    finding = FINDINGS[Seen(code)]
+    return finding.label, times, finding.cure
+
+
+def _repeated(frames: Sequence[FrameWas]) -> list[FrameWas]:
+    found = []
+    for one, following in pairwise(frames):
+        same = (one.aperture, one.iso, [each.name for each in one.glass]) == (
+            following.aperture,
+            following.iso,
+            [each.name for each in following.glass],
+        )
+        soon = following.opened_at - one.opened_at <= REPEAT_WITHIN + timedelta(seconds=one.seconds)
+        spoilt = one.aborted or (one.came_out is not None and abs(one.came_out) >= WRONG_STOPS)
+        if same and soon and spoilt and not (one.dark or following.dark):
+            found.append(one)
+    return found
+
+
+def _missed(frames: Sequence[FrameWas]) -> tuple[Missed, ...]:
+    """Where the planned time lay outside the window that was wished for, too short and too long apart."""
+    short, long = [], []
+    for one in frames:
+        if one.aim is None or one.dark:
+            continue
+        low, high = one.aim
+        below, above = math.log2(low / one.planned_seconds), math.log2(one.planned_seconds / high)
+        if below > MISSED_STOPS:
+            short.append(below)
+        elif above > MISSED_STOPS:
+            long.append(above)
+    return tuple(
+        Missed(len(each), sorted(each)[len(each) // 2], text.format(sorted(each)[len(each) // 2]))
+        for each, text in (
+            (short, "Too short for the look by about {:.1f} stops: that much more glass would have reached it."),
+            (long, "Too long for the look by about {:.1f} stops: a weaker glass would have reached it."),
+        )
+        if each
+    )
