@@ -3,17 +3,26 @@
 from __future__ import annotations
 
 import json
+import os
 from pathlib import Path
 
-from jackstaff_core import kitfile
+import django
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jackstaff.site.settings")
+django.setup()
+
+# The log's schema is that of the API's document, which needs Django to stand.
+from jackstaff.api import logfiles  # noqa: E402
+from jackstaff_core import kitfile  # noqa: E402
 
 FOLDER = Path(__file__).parents[1] / "docs" / "formats"
 
 
 def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
-    text = json.dumps(kitfile.schema(), indent=2, ensure_ascii=False)
-    (FOLDER / "kit.schema.json").write_text(text + "\n", encoding="utf-8")
+    for name, schema in (("kit", kitfile.schema()), ("log", logfiles.schema())):
+        text = json.dumps(schema, indent=2, ensure_ascii=False)
+        (FOLDER / f"{name}.schema.json").write_text(text + "\n", encoding="utf-8")
 
 
 if __name__ == "__main__":

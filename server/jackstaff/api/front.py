@@ -7,7 +7,25 @@ from ninja import Schema
 
 from jackstaff_core import VERSION
 
-from . import bench, calibration, extras, kit, light, log, looks, outing, outings, pairs, run, session, stacks, standins
+from . import (
+    bench,
+    calibration,
+    extras,
+    kit,
+    lessons,
+    light,
+    log,
+    logfiles,
+    looks,
+    outing,
+    outings,
+    pairs,
+    pictures,
+    run,
+    session,
+    stacks,
+    standins,
+)
 from .refusals import RefusingAPI, install
 
 
@@ -45,4 +63,7 @@ api.add_router("/run", run.router)
 api.add_router("/standins", standins.router)
 api.add_router("/session", session.router)
 api.add_router("", pairs.router)
+api.add_router("", pictures.router)
+api.add_router("", lessons.router)
+api.add_router("", logfiles.router)
 api.add_router("/frames", log.router)

@@ -119,9 +119,10 @@ class EntriesAnswer(Schema):
     entries: list[EntryDoc]
 
 
-def file_as(kind: str) -> dict[str, object]:
-    """How a file is described in the schema."""
-    return {"responses": {200: {"description": "OK", "content": {kind: {"schema": {"type": "string"}}}}}}
+def file_as(*kinds: str) -> dict[str, object]:
+    """How a file of one of these kinds is described in the schema."""
+    content = {kind: {"schema": {"type": "string"}} for kind in kinds}
+    return {"responses": {200: {"description": "OK", "content": content}}}
 
 
 @router.get("/outings", response=OutingsAnswer, auth=django_auth)

@@ -15,14 +15,14 @@ from jackstaff_core.readout import readout
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step
 from jackstaff_imaging.pair import Pair, exposure_value, measure
-from jackstaff_imaging.photo import Shot, opened, pixels
+from jackstaff_imaging.photo import Shot, pixels
 
 from .asked import Number
 from .refusals import Faults
+from .uploads import picture
 
 router = Router(tags=["pairs"])
 
-MOST_BYTES, MOST_BYTES_SIGNED_IN = 25_000_000, 60_000_000
 Written = Annotated[str, Field(max_length=24)]
 
 
@@ -91,17 +91,8 @@ def pair(
     after: File[UploadedFile | None] = None,
 ) -> object:
     """Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift."""
-    most = MOST_BYTES_SIGNED_IN if request.user.is_authenticated else MOST_BYTES
-    for field, file in (("bare", bare), ("filtered", filtered), ("after", after)):
-        if file is not None and (file.size or 0) > most:
-            fault = {
-                "field": field,
-                "problem": f"This file is larger than {most // 1_000_000} MB.",
-                "instead": "Give a smaller JPEG" + ("." if most > MOST_BYTES else ", or sign in for up to 60 MB."),
-            }
-            return Status(413, {"errors": [fault]})
-    first, first_shot = opened("bare", bare.read())
-    second, second_shot = opened("filtered", filtered.read())
+    first, first_shot = picture(request, "bare", bare)
+    second, second_shot = picture(request, "filtered", filtered)
     if first.size != second.size:
         raise Refusal(
             "filtered",
@@ -114,7 +105,7 @@ def pair(
     )
     third = None
     if after is not None:
-        image, _ = opened("after", after.read())
+        image, _ = picture(request, "after", after)
         if image.size != first.size:
             raise Refusal("after", "The second bare frame has another size.", "Give one of the same camera, uncropped.")
         third = pixels("after", image)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
@@ -21,6 +22,10 @@ class Fault(Schema):
 
 class Faults(Schema):
     errors: list[Fault]
+
+
+class TooLarge(Refusal):
+    """A file larger than is taken: said as 413."""
 
 
 class RefusingAPI(NinjaAPI):
@@ -58,7 +63,8 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Refusal)
     def refused(request: HttpRequest, refusal: Refusal) -> HttpResponse:
-        return faulty(api, request, 422, refusal.field, refusal.problem, refusal.instead)
+        status = 413 if isinstance(refusal, TooLarge) else 422
+        return faulty(api, request, status, refusal.field, refusal.problem, refusal.instead)
 
     @api.exception_handler(Refusals)
     def all_refused(request: HttpRequest, refusals: Refusals) -> HttpResponse:
@@ -91,6 +97,13 @@ def faulty(api: NinjaAPI, request: HttpRequest, status: int, field: str, problem
     return api.create_response(
         request, {"errors": [{"field": field, "problem": problem, "instead": instead}]}, status=status
     )
+
+
+def fault_of(item: Mapping[str, Any], parent: str) -> Refusal:
+    """A fault of a document that came in a file, with its place under ``parent``."""
+    found = _fault({**item, "loc": ("body", "document", *item["loc"])})
+    own = "" if found["field"] == "body" else found["field"]
+    return Refusal(f"{parent}.{own}".rstrip("."), found["problem"], found["instead"])
 
 
 def _fault(item: dict[str, Any]) -> dict[str, str]:

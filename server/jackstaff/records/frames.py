@@ -6,12 +6,14 @@ from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
+from enum import StrEnum
 from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.db import connection, transaction
-from django.db.models import QuerySet
+from django.db.models import Exists, OuterRef, Q, QuerySet
+from django.db.models.functions import Abs
 
 from .models import Frame, FrameEvent, FrameGlass
 
@@ -26,6 +28,8 @@ class GlassKept:
     stops: float
     offset: float | None
     in_reading: bool
+    id: UUID | None = None
+    kind: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +68,8 @@ def save_frame(
                 stops=glass.stops,
                 offset=glass.offset,
                 in_reading=glass.in_reading,
+                kit_id=glass.id,
+                kind=glass.kind or "",
             )
             for place, glass in enumerate(stack)
         )
@@ -93,8 +99,91 @@ def _ended_later(held: Frame, coming: Sequence[EventKept]) -> bool:
 
 
 def frames_of(account: User) -> QuerySet[Frame]:
-    """The account's frames, the newest first, with their glass and events."""
-    return Frame.objects.filter(account=account).prefetch_related("stack", "events")
+    """The account's frames, the newest first, with their glass and events, and whether a picture is kept."""
+    own = Frame.objects.filter(account=account).select_related("picture").defer("picture__small", "picture__tones")
+    return own.prefetch_related("stack", "events")
+
+
+def finished_frames(account: User) -> QuerySet[Frame]:
+    """Those that have ended."""
+    return frames_of(account).exclude(state=Frame.State.OPEN)
+
+
+class Sort(StrEnum):
+    """In which order a search lists its frames."""
+
+    NEWEST = "newest"
+    OLDEST = "oldest"
+    LONGEST = "longest"
+    WORST = "worst"
+
+
+class Verdict(StrEnum):
+    """How a frame was reviewed."""
+
+    RIGHT = "right"
+    DARK = "dark"
+    BRIGHT = "bright"
+    NONE = "none"
+
+
+@dataclass(frozen=True, slots=True)
+class Search:
+    """What a search asks for; None for anything."""
+
+    text: str = ""
+    verdict: Verdict | None = None
+    seen: str | None = None
+    glass: UUID | None = None
+    since: datetime | None = None
+    until: datetime | None = None
+    sort: Sort = Sort.NEWEST
+
+
+RIGHT_STOPS = 0.17
+"""Within a sixth of a stop a frame is called right."""
+_ORDER = {Sort.NEWEST: "-opened_at", Sort.OLDEST: "opened_at", Sort.LONGEST: "-set_seconds"}
+
+
+def search(account: User, asked: Search) -> QuerySet[Frame]:
+    """The account's frames that fit."""
+    found = frames_of(account)
+    for word in asked.text.split()[:8]:
+        named = FrameGlass.objects.filter(frame=OuterRef("pk"), name__icontains=word)
+        about = Q(note__icontains=word) | Q(conditions__place__icontains=word) | Q(conditions__lens__icontains=word)
+        found = found.filter(about | Exists(named))
+    match asked.verdict:
+        case Verdict.RIGHT:
+            found = found.filter(came_out__range=(-RIGHT_STOPS, RIGHT_STOPS))
+        case Verdict.DARK:
+            found = found.filter(came_out__lt=-RIGHT_STOPS)
+        case Verdict.BRIGHT:
+            found = found.filter(came_out__gt=RIGHT_STOPS)
+        case Verdict.NONE:
+            found = found.filter(came_out__isnull=True)
+    if asked.seen:
+        found = found.filter(seen__contains=f" {asked.seen} ")
+    if asked.glass:
+        found = found.filter(Exists(FrameGlass.objects.filter(frame=OuterRef("pk"), kit_id=asked.glass)))
+    if asked.since:
+        found = found.filter(opened_at__gte=asked.since)
+    if asked.until:
+        found = found.filter(opened_at__lt=asked.until)
+    if asked.sort is Sort.WORST:
+        return found.order_by(Abs("came_out").desc(nulls_last=True), "-opened_at")
+    return found.order_by(_ORDER[asked.sort], "pk")
+
+
+def changes(account: User, keys: Sequence[UUID]) -> QuerySet[Frame]:
+    """The account's frames among these keys."""
+    return frames_of(account).filter(pk__in=keys)
+
+
+@contextmanager
+def all_or_none() -> Iterator[None]:
+    """Everything kept inside is kept together, or nothing is."""
+    with transaction.atomic():
+        yield
 
 
 def running_frame(account: User) -> Frame | None:

@@ -56,6 +56,11 @@ class Frame(models.Model):
     sum_steps = models.JSONField()
     # What the running clock needs: light, readings on the way, device, how well the instants are known.
     run = models.JSONField(null=True)
+    # What it was like, and how it came out [stops, + brighter] with what was seen (codes between spaces).
+    conditions = models.JSONField(null=True)
+    review = models.JSONField(null=True)
+    came_out = models.FloatField(null=True)
+    seen = models.CharField(max_length=120, blank=True)
 
     changed_at = models.DateTimeField(auto_now=True)
 
@@ -80,6 +85,9 @@ class FrameGlass(models.Model):
     stops = models.FloatField()
     offset = models.FloatField(null=True)
     in_reading = models.BooleanField(default=False)
+    # Which of the kit it was; it may be gone from there since.
+    kit_id = models.UUIDField(null=True)
+    kind = models.CharField(max_length=12, blank=True)
 
     class Meta:
         ordering = ["place"]
@@ -113,6 +121,14 @@ class FrameEvent(models.Model):
 
     class Meta:
         ordering = ["at"]
+
+
+class FramePicture(models.Model):
+    """A small copy of a frame's picture and how its tones lie; the file itself is never kept."""
+
+    frame = models.OneToOneField(Frame, on_delete=models.CASCADE, related_name="picture", primary_key=True)
+    small = models.BinaryField()
+    tones = models.JSONField()
 
 
 class KitItem(models.Model):

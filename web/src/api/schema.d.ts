@@ -4,6 +4,30 @@
  */
 
 export interface paths {
+    "/api/account/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everything
+         * @description Everything of the account in one archive: log, pictures, kit, outings.
+         */
+        get: operations["jackstaff_api_logfiles_everything"];
+        put?: never;
+        /**
+         * Back
+         * @description Take an archive back, all of it or nothing, or say what it holds.
+         */
+        post: operations["jackstaff_api_logfiles_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calibration": {
         parameters: {
             query?: never;
@@ -64,6 +88,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fieldcard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Field Card
+         * @description The rows of a card to take along.
+         */
+        post: operations["jackstaff_api_lessons_field_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/flash": {
         parameters: {
             query?: never;
@@ -93,11 +137,71 @@ export interface paths {
         };
         /**
          * Page
-         * @description The account's frames, the newest first.
+         * @description The account's frames that fit the search, the newest first unless asked otherwise.
          */
         get: operations["jackstaff_api_log_page"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Card
+         * @description The before and after card as PNG; keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Joined
+         * @description Which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_joined"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/leak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leak
+         * @description Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_leak"];
         delete?: never;
         options?: never;
         head?: never;
@@ -124,6 +228,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Photo
+         * @description What a JPEG says of its exposure, and how its tones lie; keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frames/running": {
         parameters: {
             query?: never;
@@ -138,6 +262,26 @@ export interface paths {
         get: operations["jackstaff_api_log_running"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/specks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Specks
+         * @description Hot specks of a capped frame, and from which time this body needs a dark frame; keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_specks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -167,6 +311,34 @@ export interface paths {
          * @description Forget a frame. The client may put it back under the same key.
          */
         delete: operations["jackstaff_api_log_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{key}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept Picture
+         * @description The digest kept beside a frame.
+         */
+        get: operations["jackstaff_api_pictures_kept_picture"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a small copy of a picture and its tones beside a frame; the file itself is not kept.
+         */
+        post: operations["jackstaff_api_pictures_keep"];
+        /**
+         * Forget
+         * @description Forget the picture beside a frame.
+         */
+        delete: operations["jackstaff_api_pictures_forget"];
         options?: never;
         head?: never;
         patch?: never;
@@ -406,6 +578,174 @@ export interface paths {
          * @description The light at every step of a period, its named moments, and what became of the readings.
          */
         post: operations["jackstaff_api_light_light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Evidence
+         * @description What the account's frames and pairs say of its glass.
+         */
+        get: operations["jackstaff_api_lessons_own_evidence"];
+        put?: never;
+        /**
+         * Evidence Of
+         * @description The same of a log that is sent along; keeps nothing.
+         */
+        post: operations["jackstaff_api_lessons_evidence_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own File
+         * @description The account's whole log as JSON or CSV.
+         */
+        get: operations["jackstaff_api_logfiles_own_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/learnt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Lessons
+         * @description What the account's log teaches of time, focal length, taste and mistakes.
+         */
+        get: operations["jackstaff_api_lessons_own_lessons"];
+        put?: never;
+        /**
+         * Lessons Of
+         * @description The same of a log that is sent along; keeps nothing.
+         */
+        post: operations["jackstaff_api_lessons_lessons_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do.
+         */
+        post: operations["jackstaff_api_logfiles_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/reviewed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reviewed
+         * @description What a reviewed frame teaches; keeps nothing.
+         */
+        post: operations["jackstaff_api_lessons_reviewed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log Schema
+         * @description The JSON Schema of a log file.
+         */
+        get: operations["jackstaff_api_logfiles_log_schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Seen
+         * @description What one may find in a frame, each with cause and cure.
+         */
+        get: operations["jackstaff_api_lessons_seen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write
+         * @description Frames that are sent along as a file; keeps nothing.
+         */
+        post: operations["jackstaff_api_logfiles_write"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1315,6 +1655,21 @@ export interface components {
             /** To Seconds */
             to_seconds: number | null;
         };
+        /**
+         * ArchiveAnswer
+         * @description What an archive holds, and what of it is new or changed here.
+         */
+        ArchiveAnswer: {
+            frames: components["schemas"]["ReadAnswer"];
+            /** Kept */
+            kept: boolean;
+            /** Outings */
+            outings: number;
+            /** Pictures */
+            pictures: number;
+            /** Things */
+            things: number;
+        };
         /** ArmAnswer */
         ArmAnswer: {
             /** Battery Takes */
@@ -1403,6 +1758,10 @@ export interface components {
         BodyFacts: {
             /** Battery Wh */
             battery_wh: number | null;
+            /** Clock Ahead S */
+            clock_ahead_s: number | null;
+            /** Dark From S */
+            dark_from_s: number | null;
             /** Dial Limit S */
             dial_limit_s: number;
             /** Draw W */
@@ -1581,6 +1940,67 @@ export interface components {
              */
             sensor_width_mm: number;
         };
+        /** CandidateAsked */
+        CandidateAsked: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Seconds */
+            seconds: number;
+        };
+        /** CappedSettings */
+        CappedSettings: {
+            /** Celsius */
+            celsius?: number | null;
+            /** Next Celsius */
+            next_celsius?: number | null;
+            /** Seconds */
+            seconds?: number | null;
+        };
+        /** CardGlassAsked */
+        CardGlassAsked: {
+            /** Give Or Take */
+            give_or_take?: number | null;
+            /** Name */
+            name: string;
+            /** Stops */
+            stops: number;
+        };
+        /** CardWords */
+        CardWords: {
+            /**
+             * After Text
+             * @default
+             */
+            after_text: string;
+            /**
+             * After Title
+             * @default With glass
+             */
+            after_title: string;
+            /**
+             * Before Text
+             * @default
+             */
+            before_text: string;
+            /**
+             * Before Title
+             * @default Without glass
+             */
+            before_title: string;
+            /**
+             * Foot
+             * @default
+             */
+            foot: string;
+        };
         /** CastAnswer */
         CastAnswer: {
             /** Bg */
@@ -1589,6 +2009,17 @@ export interface components {
             mired: number;
             /** Rg */
             rg: number;
+        };
+        /** CellAnswer */
+        CellAnswer: {
+            /** Bulb */
+            bulb: boolean;
+            /** Cost Stops */
+            cost_stops: number;
+            /** Seconds */
+            seconds: number | null;
+            /** Text */
+            text: string;
         };
         /**
          * Change
@@ -1625,6 +2056,32 @@ export interface components {
             code: string;
             /** Said */
             said: string;
+        };
+        /** CleanEndAnswer */
+        CleanEndAnswer: {
+            /** Focal Mm */
+            focal_mm: number;
+            /** Frames */
+            frames: number;
+            /** Glass */
+            glass: string;
+            /** Name */
+            name: string;
+            /** Stops */
+            stops: number;
+        };
+        /** ClearFocalAnswer */
+        ClearFocalAnswer: {
+            /** Focal Mm */
+            focal_mm: number;
+            /** Frames */
+            frames: number;
+            /** Lens */
+            lens: string;
+            /** Opening Mm */
+            opening_mm: number | null;
+            /** Rims Mm */
+            rims_mm: number;
         };
         /** CloseAnswer */
         CloseAnswer: {
@@ -1775,6 +2232,28 @@ export interface components {
              */
             noise_reduction: boolean;
         };
+        /**
+         * DigestAnswer
+         * @description How tones lie: shares of pixels by bin of ``bin_stops`` below full, clipped by channel, a small JPEG.
+         */
+        DigestAnswer: {
+            /** Bin Stops */
+            bin_stops: number;
+            /** Black */
+            black: number;
+            /** Blue */
+            blue: number[];
+            /** Clipped */
+            clipped: number[];
+            /** Green */
+            green: number[];
+            /** Median Stops */
+            median_stops: number;
+            /** Red */
+            red: number[];
+            /** Small */
+            small: string;
+        };
         /** DrawingAsked */
         DrawingAsked: {
             /** Question */
@@ -1827,6 +2306,19 @@ export interface components {
             at: string | null;
             /** Name */
             name: string;
+        };
+        /** EvidenceAnswer */
+        EvidenceAnswer: {
+            /** Asides */
+            asides: {
+                [key: string]: number;
+            };
+            /** Glass */
+            glass: components["schemas"]["KnownAnswer"][];
+            /** Habits */
+            habits: components["schemas"]["HabitAnswer"][];
+            /** Used */
+            used: number;
         };
         /** ExposureAnswer */
         ExposureAnswer: {
@@ -1986,6 +2478,36 @@ export interface components {
              */
             to: string;
         };
+        /** FieldCardAnswer */
+        FieldCardAnswer: {
+            /** Lines */
+            lines: components["schemas"]["LineAnswer"][];
+        };
+        /**
+         * FieldCardAsked
+         * @description Bare times from ``fastest`` to ``slowest`` [s] down, glasses or stacks across.
+         */
+        FieldCardAsked: {
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /**
+             * Fastest
+             * @default 0.001
+             */
+            fastest: number;
+            /** Glass */
+            glass: components["schemas"]["CardGlassAsked"][];
+            /**
+             * Slowest
+             * @default 1
+             */
+            slowest: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
+        };
         /** FileAnswer */
         FileAnswer: {
             /** Changes */
@@ -2053,6 +2575,12 @@ export interface components {
              */
             sort: "film";
         };
+        /**
+         * Fit
+         * @description Whether the time suited a look.
+         * @enum {string}
+         */
+        Fit: "right" | "short" | "long";
         /** FlashAnswered */
         FlashAnswered: {
             /** Flash Stops */
@@ -2105,6 +2633,62 @@ export interface components {
             /** Sure Within Stops */
             sure_within_stops: number;
         };
+        /** FrameChange */
+        FrameChange: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "new" | "changed" | "same";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Opened At */
+            opened_at: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * FrameConditions
+         * @description What it was like, filled in from bench and outing. Everything may be unknown.
+         */
+        FrameConditions: {
+            /** Aim From Seconds */
+            aim_from_seconds?: number | null;
+            /** Aim To Seconds */
+            aim_to_seconds?: number | null;
+            /** Body */
+            body?: string | null;
+            /** Body Id */
+            body_id?: string | null;
+            /** Celsius */
+            celsius?: number | null;
+            /** Ev100 */
+            ev100?: number | null;
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Lens */
+            lens?: string | null;
+            /** Lens Id */
+            lens_id?: string | null;
+            /** Opening Mm */
+            opening_mm?: number | null;
+            /** Period S */
+            period_s?: number | null;
+            /** Pitch Deg */
+            pitch_deg?: number | null;
+            /** Place */
+            place?: string | null;
+            /** Rims Mm */
+            rims_mm?: number | null;
+            sky?: components["schemas"]["Sky"] | null;
+            /** Swell M */
+            swell_m?: number | null;
+            /** Wind M S */
+            wind_m_s?: number | null;
+        };
         /**
          * FrameDoc
          * @description A frame as the client keeps it.
@@ -2114,6 +2698,7 @@ export interface components {
             /** Closed At */
             closed_at?: string | null;
             closed_by?: components["schemas"]["ClosedBy"] | null;
+            conditions?: components["schemas"]["FrameConditions"] | null;
             /** Dial Limit */
             dial_limit: number;
             /** Events */
@@ -2134,6 +2719,7 @@ export interface components {
              */
             opened_at: string;
             reading: components["schemas"]["FrameReading"];
+            review?: components["schemas"]["FrameReview"] | null;
             run?: components["schemas"]["FrameRun"] | null;
             scale: components["schemas"]["Counting"];
             settings: components["schemas"]["FrameSettings"];
@@ -2157,13 +2743,19 @@ export interface components {
             /** Seconds */
             seconds?: number | null;
         };
-        /** FrameGlassDoc */
+        /**
+         * FrameGlassDoc
+         * @description A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known.
+         */
         FrameGlassDoc: {
+            /** Id */
+            id?: string | null;
             /**
              * In Reading
              * @default false
              */
             in_reading: boolean;
+            kind?: components["schemas"]["GlassKind"] | null;
             /** Name */
             name: string;
             /** Offset */
@@ -2173,7 +2765,7 @@ export interface components {
         };
         /**
          * FrameKept
-         * @description A frame as the log shows it, with what the clock says.
+         * @description A frame as the log shows it, with what the clock says, and whether a picture is kept beside it.
          */
         FrameKept: {
             /** Actual Seconds */
@@ -2182,6 +2774,7 @@ export interface components {
             /** Closed At */
             closed_at?: string | null;
             closed_by?: components["schemas"]["ClosedBy"] | null;
+            conditions?: components["schemas"]["FrameConditions"] | null;
             /** Dial Limit */
             dial_limit: number;
             error: components["schemas"]["LatenessAnswer"] | null;
@@ -2202,7 +2795,13 @@ export interface components {
              * Format: date-time
              */
             opened_at: string;
+            /**
+             * Pictured
+             * @default false
+             */
+            pictured: boolean;
             reading: components["schemas"]["FrameReading"];
+            review?: components["schemas"]["FrameReview"] | null;
             run?: components["schemas"]["FrameRun"] | null;
             scale: components["schemas"]["Counting"];
             settings: components["schemas"]["FrameSettings"];
@@ -2231,6 +2830,24 @@ export interface components {
             shutter?: string | null;
             /** @default third */
             step: components["schemas"]["Step"];
+        };
+        /**
+         * FrameReview
+         * @description How it came out [stops, + brighter than right] and what was seen in it.
+         */
+        FrameReview: {
+            /** Came Out */
+            came_out?: number | null;
+            /**
+             * Seen
+             * @default []
+             */
+            seen: components["schemas"]["Seen"][];
+            /**
+             * Tasted
+             * @default []
+             */
+            tasted: components["schemas"]["TastedDoc"][];
         };
         /**
          * FrameRun
@@ -2350,6 +2967,8 @@ export interface components {
             mount: string;
             /** Offset */
             offset: number | null;
+            /** Pair Stops */
+            pair_stops: number[];
             /** Reading With */
             reading_with: string;
             /** Reading Without */
@@ -2447,6 +3066,20 @@ export interface components {
             /** Wanted Stops */
             wanted_stops: number;
         };
+        /** HabitAnswer */
+        HabitAnswer: {
+            /**
+             * Began
+             * Format: date-time
+             */
+            began: string;
+            /** Frames */
+            frames: number;
+            /** Mean */
+            mean: number;
+            /** Sd */
+            sd: number;
+        };
         /** HazardAnswer */
         HazardAnswer: {
             /** Ask */
@@ -2518,6 +3151,34 @@ export interface components {
                 [key: string]: unknown;
             }[];
         };
+        /** JoinAnswer */
+        JoinAnswer: {
+            /** Ahead Seconds */
+            ahead_seconds: number | null;
+            /** Files */
+            files: components["schemas"]["JoinedAnswer"][];
+            /** Learnt */
+            learnt: boolean;
+            /** Others */
+            others: number[];
+        };
+        /** JoinAsked */
+        JoinAsked: {
+            /** Ahead Seconds */
+            ahead_seconds?: number | null;
+            /** Files */
+            files: components["schemas"]["TakenAsked"][];
+            /** Frames */
+            frames: components["schemas"]["CandidateAsked"][];
+        };
+        /**
+         * JoinedAnswer
+         * @description The frames a file may belong to: one is certain, several are to be asked about, none is a new frame.
+         */
+        JoinedAnswer: {
+            /** Frames */
+            frames: string[];
+        };
         /**
          * JudgedAsked
          * @description A frame's stack by ids (none: bare); ``error_stops`` + = stack denser than labelled.
@@ -2554,6 +3215,36 @@ export interface components {
             /** Usable Max */
             usable_max?: number | null;
         };
+        /**
+         * KnownAnswer
+         * @description ``mean`` and ``sd`` against the label [stops]; ``advice`` says what to do about it.
+         */
+        KnownAnswer: {
+            /** Advice */
+            advice: string;
+            /** Doubted */
+            doubted: boolean;
+            /** Frames */
+            frames: number;
+            /** Id */
+            id: string;
+            /** Mean */
+            mean: number;
+            /** Name */
+            name: string;
+            /** Offset */
+            offset: number | null;
+            /** Pairs */
+            pairs: number;
+            /** Sd */
+            sd: number;
+            /** Stops */
+            stops: number;
+            /** Trend A Year */
+            trend_a_year: number | null;
+            /** Witnesses */
+            witnesses: components["schemas"]["WitnessAnswer"][];
+        };
         /** LatenessAnswer */
         LatenessAnswer: {
             /** Late Seconds */
@@ -2571,6 +3262,34 @@ export interface components {
             actual_seconds: number;
             /** Planned Seconds */
             planned_seconds: number;
+        };
+        /** LeakAnswer */
+        LeakAnswer: {
+            /** Below Grey Stops */
+            below_grey_stops: number | null;
+            /** Leaks */
+            leaks: boolean;
+            /** Map */
+            map: number[][];
+            /** Refused */
+            refused: string | null;
+            /** Text */
+            text: string;
+            /** Where */
+            where: string;
+        };
+        /**
+         * LearntAnswer
+         * @description Everything a log teaches beside the strength of the glass.
+         */
+        LearntAnswer: {
+            /** Clean Ends */
+            clean_ends: components["schemas"]["CleanEndAnswer"][];
+            /** Clear Focals */
+            clear_focals: components["schemas"]["ClearFocalAnswer"][];
+            tally: components["schemas"]["TallyAnswer"];
+            /** Tastes */
+            tastes: components["schemas"]["TasteAnswer"][];
         };
         /** LensFacts */
         LensFacts: {
@@ -2698,15 +3417,10 @@ export interface components {
         };
         /** LineAnswer */
         LineAnswer: {
-            /** Code */
-            code: string;
-            /** Habit */
-            habit: boolean;
-            severity: components["schemas"]["Severity"];
-            /** Text */
-            text: string;
-            /** Why */
-            why: string;
+            /** Cells */
+            cells: components["schemas"]["CellAnswer"][];
+            /** Mark */
+            mark: string;
         };
         /** LooksAnswer */
         LooksAnswer: {
@@ -2780,6 +3494,26 @@ export interface components {
             /** @default clear */
             sky: components["schemas"]["Sky"];
         };
+        /** MissedAnswer */
+        MissedAnswer: {
+            /** Frames */
+            frames: number;
+            /** Stops */
+            stops: number;
+            /** Text */
+            text: string;
+        };
+        /** MistakeAnswer */
+        MistakeAnswer: {
+            /** Code */
+            code: string;
+            /** Cure */
+            cure: string;
+            /** Frames */
+            frames: number;
+            /** Label */
+            label: string;
+        };
         /**
          * MovingAsked
          * @description How the light moves since the metering, with the sd of that.
@@ -2807,11 +3541,33 @@ export interface components {
             /** Mark */
             mark: string;
         };
+        /** NextAnswer */
+        NextAnswer: {
+            /** Light Stops */
+            light_stops: number;
+            /** Mark */
+            mark: string | null;
+            /** Seconds */
+            seconds: number;
+            /** Text */
+            text: string;
+        };
         /**
          * Notation
          * @enum {string}
          */
         Notation: "stops" | "density" | "factor";
+        /** NoteAnswer */
+        NoteAnswer: {
+            /** Amount */
+            amount: number | null;
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+        };
         /** OnAsked */
         OnAsked: {
             /** Facts */
@@ -2922,6 +3678,18 @@ export interface components {
         OutingsAnswer: {
             /** Outings */
             outings: components["schemas"]["OutingDoc"][];
+        };
+        /**
+         * OwnLog
+         * @description A guest's frames with the kit they were made with.
+         */
+        OwnLog: {
+            /** Frames */
+            frames: components["schemas"]["FrameDoc"][];
+            /** Items */
+            items: {
+                [key: string]: unknown;
+            }[];
         };
         /**
          * OwnLookAsked
@@ -3076,6 +3844,8 @@ export interface components {
         };
         /** PageAsked */
         PageAsked: {
+            /** Glass */
+            glass?: string | null;
             /**
              * Limit
              * @default 50
@@ -3086,6 +3856,19 @@ export interface components {
              * @default 0
              */
             offset: number;
+            seen?: components["schemas"]["Seen"] | null;
+            /** Since */
+            since?: string | null;
+            /** @default newest */
+            sort: "newest" | "oldest" | "longest" | "worst";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Until */
+            until?: string | null;
+            verdict?: components["schemas"]["Verdict"] | null;
         };
         /**
          * PairAnswer
@@ -3146,6 +3929,23 @@ export interface components {
              * @default
              */
             filtered_shutter: string;
+        };
+        /**
+         * PhotoAnswer
+         * @description What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone.
+         */
+        PhotoAnswer: {
+            /** Body */
+            body: string | null;
+            digest: components["schemas"]["DigestAnswer"];
+            /** F Number */
+            f_number: number | null;
+            /** Iso */
+            iso: number | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Taken At */
+            taken_at: string | null;
         };
         /**
          * PictureAsked
@@ -3294,6 +4094,33 @@ export interface components {
              */
             widest: string | number;
         };
+        /**
+         * ReadAnswer
+         * @description What a file would do to the log, or has done; the first hundred one by one.
+         */
+        ReadAnswer: {
+            /** Changed */
+            changed: number;
+            /** Frames */
+            frames: components["schemas"]["FrameChange"][];
+            /** Kept */
+            kept: boolean;
+            /** New */
+            new: number;
+            /** Same */
+            same: number;
+        };
+        /**
+         * ReadAsked
+         * @description ``keep``: take the file in, all of it or nothing; else only say what it would do.
+         */
+        ReadAsked: {
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+        };
         /** ReadingAsked */
         ReadingAsked: {
             /** Aperture */
@@ -3382,6 +4209,16 @@ export interface components {
              */
             sort: "release";
         };
+        /** RemarkAnswer */
+        RemarkAnswer: {
+            /** Cause */
+            cause: string;
+            code: components["schemas"]["Seen"];
+            /** Cure */
+            cure: string;
+            /** Label */
+            label: string;
+        };
         /**
          * RereadDoc
          * @description A reading during the run [stops against the metering], seconds from the opening.
@@ -3391,6 +4228,44 @@ export interface components {
             at_seconds: number;
             /** Stops */
             stops: number;
+        };
+        /**
+         * ReviewedAnswer
+         * @description What a reviewed frame teaches: the time for the same picture, cause and cure of what was seen, and the edit.
+         */
+        ReviewedAnswer: {
+            /** Editing */
+            editing: components["schemas"]["NoteAnswer"][];
+            next: components["schemas"]["NextAnswer"] | null;
+            /** Remarks */
+            remarks: components["schemas"]["RemarkAnswer"][];
+        };
+        /** ReviewedAsked */
+        ReviewedAsked: {
+            /**
+             * Cast
+             * @default
+             */
+            cast: string;
+            /** Corner Stops */
+            corner_stops?: number | null;
+            frame: components["schemas"]["FrameDoc"];
+            /**
+             * Light Stops
+             * @default 0
+             */
+            light_stops: number;
+            /** Mired */
+            mired?: number | null;
+            /** Pitch Deg */
+            pitch_deg?: number | null;
+            /**
+             * Sensor Height Mm
+             * @default 24
+             */
+            sensor_height_mm: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
         };
         /**
          * RidgeAsked
@@ -3474,46 +4349,23 @@ export interface components {
          * @enum {string}
          */
         Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
+        /**
+         * Seen
+         * @description What one may find in a frame when looking closely.
+         * @enum {string}
+         */
+        Seen: "corner" | "cross" | "cast" | "leak" | "specks" | "shake" | "leaves" | "ghosts" | "clipped" | "waterline";
         /** SeenAnswer */
         SeenAnswer: {
-            /** Blur Px */
-            blur_px?: number | null;
-            /** Blur Share */
-            blur_share?: number | null;
-            /** Body Contrast */
-            body_contrast?: number | null;
-            /** Feet Contrast */
-            feet_contrast?: number | null;
-            /** Id */
-            id?: string | null;
-            /** Kind */
-            kind: string;
-            /** Look */
-            look: string;
-            /** Residual Texture */
-            residual_texture?: number | null;
-            /** Rise M */
-            rise_m?: number | null;
-            /** Standing Ghosts */
-            standing_ghosts?: number | null;
-            /** Status */
-            status: string;
-            /** Streak Share */
-            streak_share?: number | null;
-            /** Text */
-            text: string;
-            /** Trail Px */
-            trail_px?: number | null;
-            /** Trail Stops */
-            trail_stops?: number | null;
-            /** Turns */
-            turns?: number | null;
-            /** Veil */
-            veil?: number | null;
-            /** Veil Texture */
-            veil_texture?: number | null;
-            /** Worst Seconds */
-            worst_seconds?: number | null;
+            /** Cause */
+            cause: string;
+            code: components["schemas"]["Seen"];
+            /** Cure */
+            cure: string;
+            /** Label */
+            label: string;
+            /** Learns */
+            learns: string;
         };
         /** SeriesAnswer */
         SeriesAnswer: {
@@ -3646,12 +4498,36 @@ export interface components {
          * @enum {string}
          */
         SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
+        /**
+         * Sort
+         * @description In which order a search lists its frames.
+         * @enum {string}
+         */
+        Sort: "newest" | "oldest" | "longest" | "worst";
         /** SortAnswer */
         SortAnswer: {
             /** Facts */
             facts: components["schemas"]["FactAnswer"][];
             /** Sort */
             sort: string;
+        };
+        /**
+         * SpecksAnswer
+         * @description ``advised_from_seconds``: from this time on a dark frame is advised on this body, None where there are none.
+         */
+        SpecksAnswer: {
+            /** Advised From Seconds */
+            advised_from_seconds: number | null;
+            /** Brightest */
+            brightest: number;
+            /** Count */
+            count: number;
+            /** Per Megapixel */
+            per_megapixel: number;
+            /** Refused */
+            refused: string | null;
+            /** Seconds */
+            seconds: number;
         };
         /** SpotDoc */
         SpotDoc: {
@@ -4039,6 +4915,32 @@ export interface components {
             /** Points */
             points: number[][];
         };
+        /** TakenAsked */
+        TakenAsked: {
+            /** Seconds */
+            seconds?: number | null;
+            /** Taken At */
+            taken_at?: string | null;
+        };
+        /** TallyAnswer */
+        TallyAnswer: {
+            /** Aborted */
+            aborted: number;
+            /** Frames */
+            frames: number;
+            /** Lost Seconds */
+            lost_seconds: number;
+            /** Missed */
+            missed: components["schemas"]["MissedAnswer"][];
+            /** Mistakes */
+            mistakes: components["schemas"]["MistakeAnswer"][];
+            /** Open Seconds */
+            open_seconds: number;
+            /** Repeats */
+            repeats: number;
+            /** Reviewed */
+            reviewed: number;
+        };
         /** TargetAsked */
         TargetAsked: {
             /** Seconds */
@@ -4048,6 +4950,34 @@ export interface components {
              * @default 0.3333333333333333
              */
             within_stops: number;
+        };
+        /** TasteAnswer */
+        TasteAnswer: {
+            /** Frames */
+            frames: number;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Periods */
+            periods: number | null;
+            /** Seconds */
+            seconds: number;
+            /** Swell M */
+            swell_m: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TastedDoc
+         * @description Whether the time was right for a look.
+         */
+        TastedDoc: {
+            fit: components["schemas"]["Fit"];
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
         };
         /** TextAsked */
         TextAsked: {
@@ -4211,6 +5141,12 @@ export interface components {
                 [key: string]: unknown;
             }[];
         };
+        /**
+         * Verdict
+         * @description How a frame was reviewed.
+         * @enum {string}
+         */
+        Verdict: "right" | "dark" | "bright" | "none";
         /** VideoAnswer */
         VideoAnswer: {
             /** Held */
@@ -4366,6 +5302,31 @@ export interface components {
             /** To Seconds */
             to_seconds: number | null;
         };
+        /** WitnessAnswer */
+        WitnessAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Error Stops */
+            error_stops: number;
+            /** Frame */
+            frame: string;
+        };
+        /**
+         * WriteAsked
+         * @description Frames to write; ``xmp`` takes exactly one.
+         */
+        WriteAsked: {
+            /**
+             * As
+             * @enum {string}
+             */
+            as: "json" | "csv" | "xmp";
+            /** Frames */
+            frames: components["schemas"]["FrameDoc"][];
+        };
     };
     responses: never;
     parameters: never;
@@ -4375,6 +5336,116 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    jackstaff_api_logfiles_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/zip": string;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Keep
+                     * @default false
+                     */
+                    keep?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchiveAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_calibration_learn: {
         parameters: {
             query?: never;
@@ -4501,6 +5572,48 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_lessons_field_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldCardAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldCardAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_extras_flashing: {
         parameters: {
             query?: never;
@@ -4548,6 +5661,13 @@ export interface operations {
             query?: {
                 limit?: number;
                 offset?: number;
+                text?: string;
+                verdict?: components["schemas"]["Verdict"] | null;
+                seen?: components["schemas"]["Seen"] | null;
+                glass?: string | null;
+                since?: string | null;
+                until?: string | null;
+                sort?: "newest" | "oldest" | "longest" | "worst";
             };
             header?: never;
             path?: never;
@@ -4566,6 +5686,180 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * After
+                     * Format: binary
+                     */
+                    after: string;
+                    /**
+                     * After Text
+                     * @default
+                     */
+                    after_text?: string;
+                    /**
+                     * After Title
+                     * @default With glass
+                     */
+                    after_title?: string;
+                    /**
+                     * Before
+                     * Format: binary
+                     */
+                    before: string;
+                    /**
+                     * Before Text
+                     * @default
+                     */
+                    before_text?: string;
+                    /**
+                     * Before Title
+                     * @default Without glass
+                     */
+                    before_title?: string;
+                    /**
+                     * Foot
+                     * @default
+                     */
+                    foot?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "image/png": string;
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_joined: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_leak: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Closed
+                     * Format: binary
+                     */
+                    closed: string;
+                    /**
+                     * Opened
+                     * Format: binary
+                     */
+                    opened: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeakAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4669,6 +5963,54 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_pictures_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_log_running: {
         parameters: {
             query?: never;
@@ -4689,6 +6031,60 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_specks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Celsius */
+                    celsius?: number | null;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Next Celsius */
+                    next_celsius?: number | null;
+                    /** Seconds */
+                    seconds?: number | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpecksAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4819,6 +6215,170 @@ export interface operations {
         };
     };
     jackstaff_api_log_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_kept_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DigestAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DigestAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_forget: {
         parameters: {
             query?: never;
             header?: never;
@@ -5340,6 +6900,424 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LightAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_own_evidence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_evidence_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnLog"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_own_file: {
+        parameters: {
+            query?: {
+                as_?: "json" | "csv";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/csv": string;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_own_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_lessons_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnLog"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Keep
+                     * @default false
+                     */
+                    keep?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_reviewed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReviewedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_log_schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenAnswer"][];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/rdf+xml": string;
+                    "text/csv": string;
                 };
             };
             /** @description Larger than 4 MB */

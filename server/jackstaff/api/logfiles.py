@@ -1,0 +1,266 @@
+"""The log as files, in and out, and everything of an account in one archive."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal
+from uuid import UUID
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Form, Router, Schema, Status
+from ninja.files import UploadedFile
+from ninja.security import django_auth
+from pydantic import Field, TypeAdapter, ValidationError
+
+from jackstaff.records import archive, logfile
+from jackstaff.records.frames import KeyTaken, all_or_none, changes, frames_of
+from jackstaff_core import kitfile
+from jackstaff_core.refusal import Refusal, Refusals
+
+from . import framedoc
+from .asked import Asked
+from .framedoc import FrameDoc
+from .outings import OutingDoc, file_as
+from .refusals import Faults, fault_of
+from .uploads import content
+
+router = Router(tags=["files"])
+
+As = Literal["json", "csv", "xmp"]
+_KINDS = {"json": "application/json", "csv": "text/csv", "xmp": "application/rdf+xml"}
+MOST_SHOWN, MOST_FAULTS = 100, 20
+
+
+class WriteAsked(Asked):
+    """Frames to write; ``xmp`` takes exactly one."""
+
+    frames: Annotated[list[FrameDoc], Field(min_length=1, max_length=2000)]
+    as_: Annotated[As, Field(alias="as")]
+
+
+class ReadAsked(Schema):
+    """``keep``: take the file in, all of it or nothing; else only say what it would do."""
+
+    keep: bool = False
+
+
+class FrameChange(Schema):
+    id: UUID
+    opened_at: str
+    what: str
+    change: Literal["new", "changed", "same"]
+
+
+class ReadAnswer(Schema):
+    """What a file would do to the log, or has done; the first hundred one by one."""
+
+    new: int
+    changed: int
+    same: int
+    kept: bool
+    frames: list[FrameChange]
+
+
+class ArchiveAnswer(Schema):
+    """What an archive holds, and what of it is new or changed here."""
+
+    frames: ReadAnswer
+    things: int
+    outings: int
+    pictures: int
+    kept: bool
+
+
+@router.get("/log/file", response={200: str}, auth=django_auth, openapi_extra=file_as("application/json", "text/csv"))
+def own_file(request: HttpRequest, as_: Literal["json", "csv"] = "json") -> HttpResponse:
+    """The account's whole log as JSON or CSV."""
+    documents = [framedoc.document(frame) for frame in frames_of(_account(request))]
+    return _written(documents, as_)
+
+
+@router.post("/log/write", response={200: str}, openapi_extra=file_as(*_KINDS.values()))
+def write(request: HttpRequest, asked: WriteAsked) -> HttpResponse:
+    """Frames that are sent along as a file; keeps nothing."""
+    if asked.as_ == "xmp" and len(asked.frames) != 1:
+        raise Refusal("frames", "A sidecar holds one frame.", "Send one frame at a time.")
+    return _written(asked.frames, asked.as_)
+
+
+@router.get("/log/schema", response=dict[str, Any])
+def log_schema(request: HttpRequest) -> dict[str, Any]:
+    """The JSON Schema of a log file."""
+    return schema()
+
+
+@router.post("/log/read", response={200: ReadAnswer, 409: Faults, 413: Faults}, auth=django_auth)
+def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
+    """Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do."""
+    documents = _checked(_frames_in(file.name or "", _text(content(request, "file", file, "file"))))
+    account = _account(request)
+    found = _changes(account, documents, asked.keep)
+    if asked.keep:
+        try:
+            with all_or_none():
+                for one in documents:
+                    framedoc.save(account, one)
+        except KeyTaken:
+            return Status(409, _TAKEN)
+    return Status(200, found)
+
+
+@router.get("/account/archive", response={200: str}, auth=django_auth, openapi_extra=file_as("application/zip"))
+def everything(request: HttpRequest) -> HttpResponse:
+    """Everything of the account in one archive: log, pictures, kit, outings."""
+    account = _account(request)
+    frames = [_dumped(framedoc.document(frame)) for frame in frames_of(account)]
+    answer = HttpResponse(archive.written(account, frames), content_type="application/zip")
+    answer["Content-Disposition"] = 'attachment; filename="jackstaff-everything.zip"'
+    return answer
+
+
+@router.post("/account/archive", response={200: ArchiveAnswer, 409: Faults, 413: Faults}, auth=django_auth)
+def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
+    """Take an archive back, all of it or nothing, or say what it holds."""
+    held = archive.read(content(request, "file", file, "archive"))
+    documents = _checked(logfile.from_json(held.log))
+    things = kitfile.parse(held.kit)
+    try:
+        outings = TypeAdapter(list[OutingDoc]).validate_python(held.outings)
+    except ValidationError as error:
+        raise Refusals([fault_of(item, "outings") for item in error.errors()[:MOST_FAULTS]]) from None
+    account = _account(request)
+    found = _changes(account, documents, asked.keep)
+    if asked.keep:
+        try:
+            with all_or_none():
+                for one in documents:
+                    framedoc.save(account, one)
+                archive.keep(account, held, things, [one.model_dump(mode="json") for one in outings])
+        except KeyTaken:
+            return Status(409, _TAKEN)
+    return Status(
+        200,
+        {
+            "frames": found,
+            "things": len(things),
+            "outings": len(outings),
+            "pictures": len(held.pictures),
+            "kept": asked.keep,
+        },
+    )
+
+
+def schema() -> dict[str, Any]:
+    """The JSON Schema of a log file."""
+    frame = FrameDoc.model_json_schema(ref_template="#/$defs/{model}")
+    parts = frame.pop("$defs", {})
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Jackstaff log",
+        "type": "object",
+        "required": ["format", "version", "frames"],
+        "properties": {
+            "format": {"const": logfile.FORMAT},
+            "version": {"const": logfile.VERSION},
+            "frames": {"type": "array", "maxItems": logfile.MOST_FRAMES, "items": {"$ref": "#/$defs/FrameDoc"}},
+        },
+        "$defs": {**parts, "FrameDoc": frame},
+    }
+
+
+_TAKEN = {
+    "errors": [
+        {
+            "field": "file",
+            "problem": "Some of these frames belong to another account here.",
+            "instead": "Sign in to that account, or leave them out.",
+        }
+    ]
+}
+
+
+def _written(documents: Sequence[FrameDoc], as_: str) -> HttpResponse:
+    by_key = {str(one.id): one for one in documents}
+    plain = [_dumped(one) for one in documents]
+
+    def told(frame: dict[str, Any]) -> tuple[object, ...]:
+        was = framedoc.was(by_key[frame["id"]])
+        names = " + ".join(glass["name"] for glass in frame["stack"])
+        late = round(was.late_stops, 3) if was and not was.aborted else None
+        return (names, was and round(was.seconds, 3), late)
+
+    match as_:
+        case "csv":
+            text = logfile.as_csv(plain, told)
+        case "xmp":
+            text = logfile.as_xmp(plain[0], told(plain[0]))
+        case _:
+            text = logfile.as_json(plain)
+    answer = HttpResponse(text, content_type=f"{_KINDS[as_]}; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="jackstaff-log.{as_}"'
+    return answer
+
+
+def _dumped(one: FrameDoc) -> dict[str, Any]:
+    return one.model_dump(mode="json")
+
+
+def _text(raw: bytes) -> str:
+    try:
+        return raw.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise Refusal("file", "This file is no text in UTF-8.", "Save it as UTF-8, or export it again.") from None
+
+
+def _frames_in(name: str, text: str) -> list[Any]:
+    start = text.lstrip()[:1]
+    if name.lower().endswith(".xmp") or start == "<":
+        return logfile.from_xmp(text)
+    if name.lower().endswith(".csv") or start != "{":
+        return list(logfile.from_csv(text))
+    return logfile.from_json(text)
+
+
+def _checked(frames: Sequence[Any]) -> list[FrameDoc]:
+    """Every frame by the same rules as one that is sent; all that is wrong at once."""
+    found, wrong, keys = [], [], set()
+    for place, one in enumerate(frames):
+        try:
+            # As JSON, so that a file's text counts as the client's would.
+            doc = FrameDoc.model_validate_json(json.dumps(one))
+        except ValidationError as error:
+            wrong += [fault_of(item, f"frames.{place}") for item in error.errors()]
+            if len(wrong) >= MOST_FAULTS:
+                break
+            continue
+        except (TypeError, ValueError):
+            wrong.append(Refusal(f"frames.{place}", "This is no frame.", "Export the log once to see one."))
+            continue
+        if doc.id in keys:
+            wrong.append(Refusal(f"frames.{place}.id", "This frame stands in the file twice.", "Take one out."))
+        keys.add(doc.id)
+        found.append(doc)
+    if wrong:
+        raise Refusals(wrong[:MOST_FAULTS])
+    return found
+
+
+def _changes(account: User, documents: Sequence[FrameDoc], kept: bool) -> dict[str, object]:
+    held = {frame.pk: framedoc.document(frame) for frame in changes(account, [one.id for one in documents])}
+    counts = {"new": 0, "changed": 0, "same": 0}
+    rows: list[dict[str, object]] = []
+    for one in documents:
+        before = held.get(one.id)
+        change = "new" if before is None else "same" if before == one else "changed"
+        counts[change] += 1
+        if len(rows) < MOST_SHOWN and change != "same":
+            what = " + ".join(glass.name for glass in one.stack) or "bare"
+            rows.append({"id": one.id, "opened_at": one.opened_at.isoformat(), "what": what, "change": change})
+    return {**counts, "kept": kept, "frames": rows}
+
+
+def _account(request: HttpRequest) -> User:
+    assert isinstance(request.user, User)
+    return request.user

@@ -1,0 +1,220 @@
+"""Pictures: read beside the log, joined to frames, compared, capped frames counted. Only what is asked for is kept."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from datetime import datetime
+from typing import Annotated, Any
+from uuid import UUID
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Form, Router, Schema, Status
+from ninja.files import UploadedFile
+from ninja.security import django_auth
+from pydantic import Field
+
+from jackstaff.records.pictures import forget_picture, keep_picture, picture_of
+from jackstaff_core.joining import MOST_FILES, MOST_FRAMES, Candidate, Joining, join
+from jackstaff_core.joining import File as Taken
+from jackstaff_core.refusal import Refusal, within
+from jackstaff_imaging import beforeafter, capped
+from jackstaff_imaging.digest import BIN_STOPS, digest
+
+from .asked import Asked, Instant, Number
+from .outings import file_as
+from .refusals import Faults
+from .uploads import decoded_picture, picture
+
+router = Router(tags=["pictures"])
+
+Line = Annotated[str, Field(max_length=120)]
+
+
+class DigestAnswer(Schema):
+    """How tones lie: shares of pixels by bin of ``bin_stops`` below full, clipped by channel, a small JPEG."""
+
+    red: list[Number]
+    green: list[Number]
+    blue: list[Number]
+    bin_stops: Number
+    clipped: list[Number]
+    black: Number
+    median_stops: Number
+    small: str
+
+
+class PhotoAnswer(Schema):
+    """What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone."""
+
+    seconds: Number | None
+    f_number: Number | None
+    iso: Number | None
+    taken_at: datetime | None
+    body: str | None
+    digest: DigestAnswer
+
+
+class TakenAsked(Asked):
+    taken_at: datetime | None = None
+    seconds: Annotated[Number, Field(gt=0)] | None = None
+
+
+class CandidateAsked(Asked):
+    id: UUID
+    opened_at: Instant
+    seconds: Annotated[Number, Field(gt=0)]
+
+
+class JoinAsked(Asked):
+    files: Annotated[list[TakenAsked], Field(min_length=1, max_length=MOST_FILES)]
+    frames: Annotated[list[CandidateAsked], Field(max_length=MOST_FRAMES)]
+    ahead_seconds: Number | None = None
+
+
+class JoinedAnswer(Schema):
+    """The frames a file may belong to: one is certain, several are to be asked about, none is a new frame."""
+
+    frames: list[str]
+
+
+class JoinAnswer(Schema):
+    files: list[JoinedAnswer]
+    ahead_seconds: Number | None
+    learnt: bool
+    others: list[Number]
+
+
+class CappedSettings(Schema):
+    seconds: Annotated[float, Field(gt=0, le=86_400)] | None = None
+    celsius: Annotated[float, Field(ge=-40, le=50)] | None = None
+    next_celsius: Annotated[float, Field(ge=-40, le=50)] | None = None
+
+
+class SpecksAnswer(Schema):
+    """``advised_from_seconds``: from this time on a dark frame is advised on this body, None where there are none."""
+
+    count: int
+    per_megapixel: Number
+    brightest: int
+    seconds: Number
+    advised_from_seconds: Number | None
+    refused: str | None
+
+
+class LeakAnswer(Schema):
+    leaks: bool
+    below_grey_stops: Number | None
+    where: str
+    map: list[list[Number]]
+    text: str
+    refused: str | None
+
+
+class CardWords(Schema):
+    before_title: Line = "Without glass"
+    before_text: Line = ""
+    after_title: Line = "With glass"
+    after_text: Line = ""
+    foot: Line = ""
+
+
+@router.post("/frames/photo", response={200: PhotoAnswer, 413: Faults})
+def photo(request: HttpRequest, file: File[UploadedFile]) -> dict[str, object]:
+    """What a JPEG says of its exposure, and how its tones lie; keeps nothing."""
+    image, pixels, shot = decoded_picture(request, "file", file)
+    return {**asdict(shot), "digest": _digest(digest(image, pixels))}
+
+
+@router.post("/frames/join", response=JoinAnswer)
+def joined(request: HttpRequest, asked: JoinAsked) -> Joining:
+    """Which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing."""
+    return join(
+        [Taken(one.taken_at and one.taken_at.replace(tzinfo=None), one.seconds) for one in asked.files],
+        [Candidate(str(one.id), one.opened_at, one.seconds) for one in asked.frames],
+        asked.ahead_seconds,
+    )
+
+
+@router.get("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults}, auth=django_auth)
+def kept_picture(request: HttpRequest, key: UUID) -> object:
+    """The digest kept beside a frame."""
+    held = picture_of(_account(request), key)
+    return Status(200, held) if held else Status(404, _NO_PICTURE)
+
+
+@router.post("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults, 413: Faults}, auth=django_auth)
+def keep(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> object:
+    """Keep a small copy of a picture and its tones beside a frame; the file itself is not kept."""
+    image, pixels, _ = decoded_picture(request, "file", file)
+    found = _digest(digest(image, pixels))
+    return Status(200, found) if keep_picture(_account(request), key, found) else Status(404, _NO_FRAME)
+
+
+@router.delete("/frames/{uuid:key}/picture", response={204: None, 404: Faults}, auth=django_auth)
+def forget(request: HttpRequest, key: UUID) -> object:
+    """Forget the picture beside a frame."""
+    return Status(204, None) if forget_picture(_account(request), key) else Status(404, _NO_PICTURE)
+
+
+@router.post("/frames/specks", response={200: SpecksAnswer, 413: Faults})
+def specks(request: HttpRequest, file: File[UploadedFile], settings: Form[CappedSettings]) -> dict[str, object]:
+    """Hot specks of a capped frame, and from which time this body needs a dark frame; keeps nothing."""
+    _, pixels, shot = decoded_picture(request, "file", file)
+    seconds = settings.seconds or shot.seconds
+    if seconds is None:
+        raise Refusal("seconds", "The frame does not say how long it was.", "Type its time in seconds.")
+    within("seconds", seconds, 1e-5, 86_400, "s")
+    found = capped.specks(pixels, seconds, settings.celsius, settings.next_celsius)
+    return {**asdict(found), "seconds": seconds}
+
+
+@router.post("/frames/leak", response={200: LeakAnswer, 413: Faults})
+def leak(request: HttpRequest, closed: File[UploadedFile], opened: File[UploadedFile]) -> object:
+    """Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing."""
+    _, one, shot = decoded_picture(request, "closed", closed)
+    _, other, other_shot = decoded_picture(request, "opened", opened)
+    if one.shape != other.shape:
+        raise Refusal("opened", "The two frames differ in size.", "Give two frames of one camera, uncropped.")
+    if shot.seconds and other_shot.seconds and abs(shot.seconds / other_shot.seconds - 1) > 0.1:
+        raise Refusal("opened", "The two frames differ in time.", "Shoot both for the same time at the same ISO.")
+    return capped.leak(one, other)
+
+
+@router.post("/frames/card", response={200: str, 413: Faults}, openapi_extra=file_as("image/png"))
+def card(
+    request: HttpRequest, before: File[UploadedFile], after: File[UploadedFile], words: Form[CardWords]
+) -> HttpResponse:
+    """The before and after card as PNG; keeps nothing."""
+    sides = []
+    for field, file, title, text in (
+        ("before", before, words.before_title, words.before_text),
+        ("after", after, words.after_title, words.after_text),
+    ):
+        image, _ = picture(request, field, file)
+        # Half of the work of decoding is saved; the card is smaller than a camera's picture anyway.
+        image.draft("RGB", (1600, 1600))
+        try:
+            image.load()
+        except (OSError, ValueError, SyntaxError):
+            raise Refusal(field, "The picture is damaged or breaks off.", "Copy it from the card again.") from None
+        sides.append(beforeafter.Side(image, title, text))
+    answer = HttpResponse(beforeafter.card(sides[0], sides[1], words.foot), content_type="image/png")
+    answer["Content-Disposition"] = 'attachment; filename="jackstaff-before-after.png"'
+    return answer
+
+
+_NO_PICTURE = {"errors": [{"field": "id", "problem": "No picture is kept here.", "instead": "Add one first."}]}
+_NO_FRAME = {"errors": [{"field": "id", "problem": "No such frame.", "instead": "Load the log again."}]}
+
+
+def _digest(found: Any) -> dict[str, object]:
+    return {
+        **{name: list(one) if isinstance(one, tuple) else one for name, one in asdict(found).items()},
+        "bin_stops": BIN_STOPS,
+    }
+
+
+def _account(request: HttpRequest) -> User:
+    assert isinstance(request.user, User)
+    return request.user

@@ -1,0 +1,210 @@
+"""Everything of an account in one ZIP archive, and back again, identical.
+
+    jackstaff.json      {"format": "jackstaff-account", "version": 1}
+    log.json            the log file        kit.json      the kit file        outings.json      the plans
+    pictures/<frame>.jpg, pictures/<frame>.json      the small copy and the tones beside a frame
+
+An archive is read in memory and nothing is unpacked to the disk: only these names are known, each once, bounded before
+and while it is read. Writing the same account twice gives the same bytes.
+"""
+
+from __future__ import annotations
+
+import io
+import json
+import re
+import zipfile
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any
+from uuid import UUID
+
+from django.contrib.auth.models import User
+from PIL import Image
+
+from jackstaff_core import kitfile
+from jackstaff_core.refusal import Refusal
+
+from . import logfile
+from .kit import keep_items, kit_of, order_items
+from .models import FramePicture
+from .outings import keep_outing, outings_of
+from .pictures import pictures_of
+
+FORMAT, VERSION = "jackstaff-account", 1
+MOST_MEMBERS = 45_000
+MOST_UNPACKED = 400_000_000
+MOST_OUTINGS = 1000
+_MOST_SMALL, _MOST_TONES, _MOST_TEXT = 200_000, 20_000, 200_000_000
+_PICTURE = re.compile(r"pictures/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})\.(jpg|json)")
+_TEXTS = ("jackstaff.json", "log.json", "kit.json", "outings.json")
+_DAY_ONE = (1980, 1, 1, 0, 0, 0)
+_CHANNELS = ("red", "green", "blue")
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """What an archive holds, its pictures by frame: the small JPEG and the tones."""
+
+    log: str
+    kit: str
+    outings: list[Any]
+    pictures: dict[UUID, tuple[bytes, dict[str, Any]]]
+
+
+def written(account: User, frames: Sequence[logfile.Document]) -> bytes:
+    """The archive of an account, with its frames as documents."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        _add(archive, "jackstaff.json", json.dumps({"format": FORMAT, "version": VERSION}))
+        _add(archive, "log.json", logfile.as_json(frames))
+        _add(archive, "kit.json", kitfile.file(kit_of(account)))
+        _add(archive, "outings.json", json.dumps(outings_of(account), indent=1, ensure_ascii=False, sort_keys=True))
+        for picture in pictures_of(account).iterator():
+            _add(archive, f"pictures/{picture.frame_id}.jpg", bytes(picture.small))
+            _add(archive, f"pictures/{picture.frame_id}.json", json.dumps(picture.tones, sort_keys=True))
+    return out.getvalue()
+
+
+def read(raw: bytes) -> Held:
+    """The contents of an archive; frames, things and plans are still to be checked one by one.
+
+    Raises
+    ------
+    Refusal
+        No archive of ours, a name it should not have, or more than is allowed.
+    """
+    try:
+        with zipfile.ZipFile(io.BytesIO(raw)) as archive:
+            members = archive.infolist()
+            _known(members)
+            texts = {name: _text(archive, name) for name in _TEXTS}
+            pictures = _pictures(archive, {one.filename for one in members})
+    except (
+        zipfile.BadZipFile,
+        zipfile.LargeZipFile,
+        NotImplementedError,
+        RuntimeError,
+        EOFError,
+        OSError,
+        ValueError,
+    ) as e:
+        if isinstance(e, Refusal):
+            raise
+        raise Refusal("file", "This file is no sound ZIP archive.", "Give the archive as Jackstaff wrote it.") from None
+    about = _json("jackstaff.json", texts["jackstaff.json"])
+    if about != {"format": FORMAT, "version": VERSION}:
+        raise Refusal("file.jackstaff.json", "This archive is of another sort or version.", "Give one of this version.")
+    outings = _json("outings.json", texts["outings.json"])
+    if not isinstance(outings, list) or len(outings) > MOST_OUTINGS:
+        raise Refusal("file.outings.json", "This is no list of outings.", f"Give a list of up to {MOST_OUTINGS}.")
+    return Held(texts["log.json"], texts["kit.json"], outings, pictures)
+
+
+def keep(account: User, held: Held, things: Sequence[kitfile.Item], outings: Sequence[dict[str, Any]]) -> None:
+    """Keep kit, outings and pictures; call it inside a transaction, after the frames.
+
+    Raises
+    ------
+    KeyTaken
+        Another account holds one of the keys.
+    Refusal
+        A picture of a frame that is not there.
+    """
+    keep_items(account, things)
+    order_items(account, [one.id for one in things])
+    for plan in outings:
+        day, changed = date.fromisoformat(plan["date"]), datetime.fromisoformat(plan["changed_at"])
+        keep_outing(account, UUID(plan["id"]), day, changed, plan)
+    own = set(account.frames.filter(pk__in=held.pictures).values_list("pk", flat=True))
+    for frame, (small, tones) in held.pictures.items():
+        if frame not in own:
+            raise Refusal(f"file.pictures/{frame}", "This picture belongs to no frame of the log.", "Take it out.")
+        FramePicture.objects.update_or_create(frame_id=frame, defaults={"small": small, "tones": tones})
+
+
+def _add(archive: zipfile.ZipFile, name: str, content: str | bytes) -> None:
+    info = zipfile.ZipInfo(name, _DAY_ONE)
+    info.compress_type = zipfile.ZIP_STORED if name.endswith(".jpg") else zipfile.ZIP_DEFLATED
+    info.external_attr = 0o600 << 16
+    archive.writestr(info, content)
+
+
+def _known(members: Sequence[zipfile.ZipInfo]) -> None:
+    names = [one.filename for one in members]
+    if len(names) > MOST_MEMBERS or sum(one.file_size for one in members) > MOST_UNPACKED:
+        raise Refusal(
+            "file", "This archive unpacks to more than is allowed.", f"Keep it under {MOST_UNPACKED // 10**6} MB."
+        )
+    for name in names:
+        if name not in _TEXTS and not _PICTURE.fullmatch(name):
+            raise Refusal("file", f"'{name[:60]}' has no place in this archive.", "Give it as Jackstaff wrote it.")
+    if len(set(names)) != len(names):
+        raise Refusal("file", "A name stands in this archive twice.", "Give it as Jackstaff wrote it.")
+    missing = [name for name in _TEXTS if name not in names]
+    if missing:
+        raise Refusal("file", f"{missing[0]} is missing.", "Give the archive as Jackstaff wrote it.")
+
+
+def _member(archive: zipfile.ZipFile, name: str, most: int) -> bytes:
+    # What the directory claims is not trusted: reading stops at the bound.
+    with archive.open(name) as member:
+        content = member.read(most + 1)
+    if len(content) > most:
+        raise Refusal(f"file.{name}", "This part is larger than it may be.", "Give it as Jackstaff wrote it.")
+    return content
+
+
+def _text(archive: zipfile.ZipFile, name: str) -> str:
+    try:
+        return _member(archive, name, _MOST_TEXT).decode("utf-8")
+    except UnicodeDecodeError:
+        raise Refusal(f"file.{name}", "This part is no text in UTF-8.", "Give it as Jackstaff wrote it.") from None
+
+
+def _pictures(archive: zipfile.ZipFile, names: set[str]) -> dict[UUID, tuple[bytes, dict[str, Any]]]:
+    found = {}
+    for name in sorted(names):
+        match = _PICTURE.fullmatch(name)
+        if not match or match[2] != "jpg":
+            if match and f"pictures/{match[1]}.jpg" not in names:
+                raise Refusal(f"file.{name}", "The picture of these tones is missing.", "Give it as it was written.")
+            continue
+        beside = f"pictures/{match[1]}.json"
+        if beside not in names:
+            raise Refusal(f"file.{name}", "The tones of this picture are missing.", "Give it as it was written.")
+        small = _member(archive, name, _MOST_SMALL)
+        tones = _json(beside, _member(archive, beside, _MOST_TONES).decode("utf-8", "replace"))
+        if not _sound(small) or not _tones(tones):
+            raise Refusal(f"file.{name}", "This picture or its tones are damaged.", "Give it as Jackstaff wrote it.")
+        found[UUID(match[1])] = (small, tones)
+    return found
+
+
+def _sound(small: bytes) -> bool:
+    try:
+        with Image.open(io.BytesIO(small), formats=["JPEG"]) as image:
+            if max(image.size) > 1000:
+                return False
+            image.load()
+    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+        return False
+    return True
+
+
+def _tones(tones: Any) -> bool:
+    if not isinstance(tones, dict) or set(tones) != {*_CHANNELS, "bin_stops", "clipped", "black", "median_stops"}:
+        return False
+    lists = [tones[name] for name in (*_CHANNELS, "clipped")]
+    flat = [*(one for each in lists if isinstance(each, list) for one in each)]
+    singles = [tones["bin_stops"], tones["black"], tones["median_stops"]]
+    sound = all(isinstance(one, int | float) and not isinstance(one, bool) for one in (*flat, *singles))
+    return sound and all(isinstance(each, list) and len(each) <= 64 for each in lists)
+
+
+def _json(name: str, text: str) -> Any:
+    try:
+        return json.loads(text)
+    except (ValueError, RecursionError):
+        raise Refusal(f"file.{name}", "This part is no JSON.", "Give it as Jackstaff wrote it.") from None

@@ -1,0 +1,262 @@
+"""The log as open files: JSON, CSV and an XMP sidecar, all of them whole, so that each reads back as it was written.
+
+A frame here is the plain document that the client sends (docs/formats/log.schema.json). CSV has a row for each frame: a
+column for what a spreadsheet can use, JSON in the cells that hold lists, and three columns in front that are for
+reading only. A cell that a spreadsheet would take for a formula starts with an apostrophe, which reading takes off.
+The sidecar carries what EXIF cannot, in words, and the whole record beside them.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any
+from xml.etree import ElementTree as ET
+
+from defusedxml import DefusedXmlException
+from defusedxml.ElementTree import fromstring
+
+from jackstaff_core.refusal import Refusal
+
+FORMAT, VERSION = "jackstaff-log", 1
+MOST_FRAMES = 20_000
+MOST_CHARACTERS = 200_000_000
+
+Document = dict[str, Any]
+
+_FOR_READING = ("glass", "real_seconds", "error_stops")
+_TEXTS = (
+    "id",
+    "state",
+    "opened_at",
+    "closed_at",
+    "closed_by",
+    "note",
+    "reading.shutter",
+    "reading.aperture",
+    "reading.iso",
+    "reading.step",
+    "reading.metered_at",
+    "settings.aperture",
+    "settings.iso",
+    "scale",
+    "answer.dial_mark",
+)
+_JSON = (
+    "reading.ev100",
+    "dial_limit",
+    "answer.seconds",
+    "answer.set_seconds",
+    "answer.base_seconds",
+    "answer.sure_within_stops",
+    "review.came_out",
+    "review.seen",
+    "review.tasted",
+    "conditions",
+    "stack",
+    "answer.steps",
+    "run",
+    "events",
+)
+COLUMNS = (*_FOR_READING, *_TEXTS, *_JSON)
+_FORMULA = ("=", "+", "-", "@", "\t", "\r", "'")
+_EMPTY_TEXTS = {"note"}
+
+
+def as_json(frames: Sequence[Document]) -> str:
+    """The log as a JSON file."""
+    return json.dumps({"format": FORMAT, "version": VERSION, "frames": list(frames)}, indent=1, ensure_ascii=False)
+
+
+def from_json(text: str) -> list[Any]:
+    """The frames of a JSON file, not yet checked one by one.
+
+    Raises
+    ------
+    Refusal
+        No JSON, another format or version, or too many frames.
+    """
+    try:
+        whole = json.loads(text, parse_constant=_no_number)
+    except (ValueError, RecursionError) as error:
+        line = getattr(error, "lineno", 1)
+        raise Refusal("file", f"Line {line} is no JSON.", "Give the file as Jackstaff wrote it.") from None
+    if not isinstance(whole, dict) or whole.get("format") != FORMAT:
+        raise Refusal("file.format", "This is no log file.", f'Give a file with "format": "{FORMAT}".')
+    if whole.get("version") != VERSION:
+        raise Refusal("file.version", "This log file is of another version.", f"Give one of version {VERSION}.")
+    frames = whole.get("frames")
+    if not isinstance(frames, list):
+        raise Refusal("file.frames", "The file has no list of frames.", 'Give "frames": [ ... ].')
+    return _bounded(frames)
+
+
+def as_csv(frames: Sequence[Document], shown: Callable[[Document], Sequence[object]]) -> str:
+    """The log as CSV; ``shown`` gives the three cells for reading."""
+    out = io.StringIO(newline="")
+    writer = csv.writer(out)
+    writer.writerow(COLUMNS)
+    for frame in frames:
+        cells = [_guarded(str(one)) if isinstance(one, str) else _json(one) for one in shown(frame)]
+        cells += [_guarded("" if (value := _at(frame, name)) is None else str(value)) for name in _TEXTS]
+        cells += [_json(_at(frame, name)) for name in _JSON]
+        writer.writerow(cells)
+    return out.getvalue()
+
+
+def from_csv(text: str) -> list[Document]:
+    """The frames of a CSV file, not yet checked one by one.
+
+    Raises
+    ------
+    Refusal
+        Another table, a row of another width, or a cell that is no JSON where one must be.
+    """
+    reader = csv.reader(io.StringIO(text, newline=""), strict=True)
+    try:
+        rows = [(reader.line_num, row) for row in reader]
+    except csv.Error as error:
+        raise Refusal("file", f"Line {reader.line_num} is no CSV: {error}.", "Save it as CSV with commas.") from None
+    if not rows or set(rows[0][1]) != set(COLUMNS) or len(rows[0][1]) != len(COLUMNS):
+        raise Refusal("file", "The first line does not name the log's columns.", "Export the log once and keep them.")
+    names = rows[0][1]
+    return [_frame(line, names, row) for line, row in _bounded(rows[1:])]
+
+
+def _frame(line: int, names: Sequence[str], row: Sequence[str]) -> Document:
+    if len(row) != len(names):
+        raise Refusal(f"file.{line}", f"Line {line} has {len(row)} cells.", f"Give {len(names)}, as in the first line.")
+    frame: Document = {}
+    for name, cell in zip(names, row, strict=True):
+        if name in _TEXTS:
+            plain = cell[1:] if cell.startswith("'") else cell
+            _put(frame, name, plain if plain or name in _EMPTY_TEXTS else None)
+        elif name in _JSON:
+            try:
+                _put(frame, name, json.loads(cell, parse_constant=_no_number) if cell else None)
+            except (ValueError, RecursionError):
+                raise Refusal(
+                    f"file.{line}.{name}", f"Line {line}, {name}: this is no JSON.", "Put it back as it was exported."
+                ) from None
+    if frame["review"] == {"came_out": None, "seen": None, "tasted": None}:
+        frame["review"] = None
+    return frame
+
+
+def as_xmp(frame: Document, shown: Sequence[object]) -> str:
+    """A sidecar for one frame: glass, planned and real time, light, verdict, and the whole record."""
+    for prefix, space in _SPACES.items():
+        ET.register_namespace(prefix, space)
+    meta = ET.Element(_name("rdf", "RDF"))
+    about = ET.SubElement(meta, _name("rdf", "Description"))
+    about.set(_name("rdf", "about"), "")
+    _, real, error = shown
+    conditions, review = frame.get("conditions") or {}, frame.get("review") or {}
+    facts: dict[str, object] = {
+        "PlannedSeconds": _at(frame, "answer.set_seconds"),
+        "RealSeconds": real,
+        "ErrorStops": error,
+        "LightStopsPerMinute": (frame.get("run") or {}).get("stops_per_minute"),
+        "SceneEv100": conditions.get("ev100"),
+        "SwellMetres": conditions.get("swell_m"),
+        "CameOutStops": review.get("came_out"),
+    }
+    for name, value in facts.items():
+        if value is not None:
+            about.set(_name("jackstaff", name), f"{value}")
+    _bag(about, "Glass", [_glass(one) for one in frame["stack"]], "Seq")
+    _bag(about, "Seen", review.get("seen") or [], "Bag")
+    if frame["note"]:
+        alternatives = ET.SubElement(ET.SubElement(about, _name("dc", "description")), _name("rdf", "Alt"))
+        line = ET.SubElement(alternatives, _name("rdf", "li"))
+        line.set("{http://www.w3.org/XML/1998/namespace}lang", "x-default")
+        line.text = _printable(frame["note"])
+    # ASCII alone, so that XML can hold whatever the note holds.
+    ET.SubElement(about, _name("jackstaff", "Record")).text = json.dumps(frame, ensure_ascii=True)
+    ET.indent(meta)
+    body = ET.tostring(meta, encoding="unicode")
+    return f'<?xpacket begin="\ufeff" id="W5M0MpCehiHzreSzNTczkc9d"?>\n{body}\n<?xpacket end="w"?>\n'
+
+
+def from_xmp(text: str) -> list[Document]:
+    """The frame of a sidecar, not yet checked.
+
+    Raises
+    ------
+    Refusal
+        No XML, or no sidecar of ours.
+    """
+    try:
+        root = fromstring(text.encode("utf-8"), forbid_dtd=True)
+    except (ET.ParseError, DefusedXmlException, ValueError, UnicodeError):
+        raise Refusal("file", "This sidecar is no sound XML.", "Give the file as Jackstaff wrote it.") from None
+    record = next(root.iter(_name("jackstaff", "Record")), None)
+    try:
+        frame = json.loads(record.text or "", parse_constant=_no_number) if record is not None else None
+    except (ValueError, RecursionError):
+        frame = None
+    if not isinstance(frame, dict):
+        raise Refusal("file", "This sidecar holds no frame of the log.", "Give a sidecar that Jackstaff wrote.")
+    return [frame]
+
+
+_SPACES = {
+    "rdf": "http://www.w3.org/1999/02/22-rdf-syntax-ns#",
+    "dc": "http://purl.org/dc/elements/1.1/",
+    "jackstaff": "urn:x-jackstaff:frame:1",
+}
+"""The names ISO 16684-1 fixes, and our own."""
+
+
+def _name(prefix: str, local: str) -> str:
+    return f"{{{_SPACES[prefix]}}}{local}"
+
+
+def _bag(about: ET.Element, name: str, entries: Sequence[str], kind: str) -> None:
+    if entries:
+        bag = ET.SubElement(ET.SubElement(about, _name("jackstaff", name)), _name("rdf", kind))
+        for entry in entries:
+            ET.SubElement(bag, _name("rdf", "li")).text = _printable(entry)
+
+
+def _glass(one: Mapping[str, Any]) -> str:
+    offset = one.get("offset")
+    return f"{one['name']}: {one['stops']:g} stops" + (f", measures {offset:+.2f}" if offset else "")
+
+
+def _printable(text: str) -> str:
+    return "".join(one if one.isprintable() or one == "\n" else " " for one in text)
+
+
+def _bounded(rows: list[Any]) -> list[Any]:
+    if len(rows) > MOST_FRAMES:
+        raise Refusal("file", f"{len(rows)} frames are too many at once.", f"Give up to {MOST_FRAMES} in a file.")
+    return rows
+
+
+def _guarded(text: str) -> str:
+    return f"'{text}" if text.startswith(_FORMULA) else text
+
+
+def _json(value: object) -> str:
+    return "" if value is None else json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+
+
+def _at(frame: Mapping[str, Any], path: str) -> Any:
+    value: Any = frame
+    for part in path.split("."):
+        value = value.get(part) if isinstance(value, Mapping) else None
+    return value
+
+
+def _put(frame: Document, path: str, value: object) -> None:
+    *parents, last = path.split(".")
+    for part in parents:
+        frame = frame.setdefault(part, {})
+    frame[last] = value
+
+
+def _no_number(text: str) -> float:
+    raise ValueError(text)
