@@ -115,7 +115,8 @@ class Exposure:
     """The answer. Times in seconds, stops + = longer, ``sure_within_stops`` a 95 % half-width.
 
     ``set_seconds`` is what the shutter will do: the dial mark's exact time, or ``seconds`` in bulb; ``metered_seconds``
-    what the light at the metering asks for, before it moves and before film.
+    what the light at the metering asks for, before it moves and before film. ``scene_ev100`` is the light itself, glass
+    that was on when metered taken out.
     """
 
     seconds: float
@@ -131,6 +132,7 @@ class Exposure:
     from_seconds: float
     to_seconds: float
     base_seconds: float
+    scene_ev100: float
     glass_stops: float
     steps: tuple[SumStep, ...]
     rounded: tuple[Rounded, ...]
@@ -189,6 +191,7 @@ def expose(question: ExposureQuestion) -> Exposure:
         from_seconds=seconds * 2**-sure,
         to_seconds=seconds * 2**sure,
         base_seconds=steps[0].seconds,
+        scene_ev100=reading.ev100 + sum(glass.stops + glass.offset for glass in stack if glass.in_reading),
         glass_stops=on,
         steps=steps,
         rounded=_on_dial(seconds, mark, marks) if mark else rounded(seconds),

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from .readout import certain_shutter
 from .refusal import Refusal, within
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures, isos, spelled, times
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures, ev100, isos, spelled, times
 
 Given = str | float
 """A dial mark (string) or a literal number."""
@@ -49,6 +49,11 @@ class Reading:
     shutter: Dialled
     settings: Settings
     step: Step
+
+    @property
+    def ev100(self) -> float:
+        """What the reading says of the light, through whatever was on the lens."""
+        return ev100(self.shutter.exact, self.settings.aperture.exact, self.settings.iso.exact)
 
 
 @dataclass(frozen=True, slots=True)

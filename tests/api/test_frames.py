@@ -50,9 +50,7 @@ def frame(**changes: Any) -> dict[str, Any]:
         "note": "Vardsund mole",
         "reading": READING,
         "settings": {"aperture": "9", "iso": "64"},
-        "stack": [
-            {"name": "Slot ND 9", "stops": 9, "offset": None, "in_reading": False, "id": None, "kind": "solid"}
-        ],
+        "stack": [{"name": "Slot ND 9", "stops": 9, "offset": None, "in_reading": False, "id": None, "kind": "solid"}],
         "scale": "exact",
         "dial_limit": 30,
         "answer": {key: answer[key] for key in kept},

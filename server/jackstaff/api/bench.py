@@ -110,6 +110,7 @@ class ExposureAnswer(Schema):
     from_seconds: float
     to_seconds: float
     base_seconds: float
+    scene_ev100: float
     glass_stops: float
     steps: list[StepAnswer]
     rounded: list[RoundedAnswer]

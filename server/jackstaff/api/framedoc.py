@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
@@ -312,11 +313,8 @@ def was(doc: FrameDoc) -> FrameWas | None:
     aimed = next((one for one in told if one), doc.answer.seconds)
     if not all(SHORTEST_SECONDS <= one <= LONGEST_SECONDS for one in (seconds, aimed, doc.answer.seconds)):
         return None
-    aim = (
-        (about.aim_from_seconds, about.aim_to_seconds)
-        if about.aim_from_seconds is not None and about.aim_to_seconds is not None
-        else None
-    )
+    start, end = about.aim_from_seconds, about.aim_to_seconds
+    aim = None if start is None else (start, math.inf if end is None else end)
     return FrameWas(
         id=str(doc.id),
         opened_at=doc.opened_at,

@@ -20,10 +20,11 @@ from jackstaff_core import tally as counting
 from jackstaff_core.gear import Glass
 from jackstaff_core.kept import FrameWas, Seen
 from jackstaff_core.kitfile import Item
+from jackstaff_core.reading import ReadingGiven, SettingsGiven, metered
 from jackstaff_core.scales import Step
 
 from . import framedoc
-from .asked import Asked, DialLimit, Number
+from .asked import Asked, DialLimit, Number, ReadingAsked
 from .framedoc import FrameDoc
 from .kit import ItemsAsked
 
@@ -33,7 +34,7 @@ MOST_LESSONS = 10_000
 """Of a longer log the newest frames speak."""
 
 
-class SeenAnswer(Schema):
+class FindingAnswer(Schema):
     code: Seen
     label: str
     cause: str
@@ -49,10 +50,11 @@ class RemarkAnswer(Schema):
 
 
 class NextAsked(Asked):
-    """``light_stops``: how much brighter (+) it is now than it was for the frame."""
+    """``light_stops``: how much brighter (+) it is now than for the frame; a reading of ``now`` says it instead."""
 
     frame: FrameDoc
     light_stops: Number = 0.0
+    now: ReadingAsked | None = None
     step: Step = Step.THIRD
 
 
@@ -211,16 +213,16 @@ class CellAnswer(Schema):
     bulb: bool
 
 
-class LineAnswer(Schema):
+class CardLineAnswer(Schema):
     mark: str
     cells: list[CellAnswer]
 
 
 class FieldCardAnswer(Schema):
-    lines: list[LineAnswer]
+    lines: list[CardLineAnswer]
 
 
-@router.get("/log/seen", response=list[SeenAnswer])
+@router.get("/log/seen", response=list[FindingAnswer])
 def seen(request: HttpRequest) -> list[dict[str, object]]:
     """What one may find in a frame, each with cause and cure."""
     return [asdict(one) for one in review.FINDINGS.values()]
@@ -234,9 +236,8 @@ def reviewed(request: HttpRequest, asked: ReviewedAsked) -> dict[str, object]:
         return {"next": None, "remarks": [], "editing": []}
     following = None
     if frame.came_out is not None and not frame.aborted:
-        following = lessons.next_time(
-            frame.seconds, frame.came_out, asked.light_stops, asked.frame.dial_limit, asked.step
-        )
+        light = asked.light_stops if asked.now is None else _brighter(asked.now, asked.frame)
+        following = lessons.next_time(frame.seconds, frame.came_out, light, asked.frame.dial_limit, asked.step)
     edit = editing.EditQuestion(
         came_out=frame.came_out,
         seen=frame.seen,
@@ -281,6 +282,18 @@ def field_card(request: HttpRequest, asked: FieldCardAsked) -> dict[str, object]
     """The rows of a card to take along."""
     glass = [fieldcard.CardGlass(**dict(one)) for one in asked.glass]
     return {"lines": fieldcard.field_card(glass, asked.fastest, asked.slowest, asked.dial_limit, asked.step)}
+
+
+def _brighter(now: ReadingAsked, then: FrameDoc) -> float:
+    """Stops by which a bare reading is brighter than it was for a frame."""
+    known = then.conditions.ev100 if then.conditions else None
+    if known is None:
+        old = then.reading
+        reading = ReadingGiven(old.shutter, old.aperture, old.iso, old.ev100, old.step)
+        settings = SettingsGiven(then.settings.aperture, then.settings.iso)
+        on = sum(glass.stops + (glass.offset or 0.0) for glass in then.stack if glass.in_reading)
+        known = metered(reading, settings).ev100 + on
+    return metered(now.given(), SettingsGiven(then.settings.aperture, then.settings.iso)).ev100 - known
 
 
 def _learnt(frames: Sequence[FrameWas]) -> dict[str, object]:

@@ -1973,6 +1973,13 @@ export interface components {
             /** Stops */
             stops: number;
         };
+        /** CardLineAnswer */
+        CardLineAnswer: {
+            /** Cells */
+            cells: components["schemas"]["CellAnswer"][];
+            /** Mark */
+            mark: string;
+        };
         /** CardWords */
         CardWords: {
             /**
@@ -2344,6 +2351,8 @@ export interface components {
             past_dial_stops: number;
             /** Rounded */
             rounded: components["schemas"]["RoundedAnswer"][];
+            /** Scene Ev100 */
+            scene_ev100: number;
             /** Seconds */
             seconds: number;
             /** Set Seconds */
@@ -2481,7 +2490,7 @@ export interface components {
         /** FieldCardAnswer */
         FieldCardAnswer: {
             /** Lines */
-            lines: components["schemas"]["LineAnswer"][];
+            lines: components["schemas"]["CardLineAnswer"][];
         };
         /**
          * FieldCardAsked
@@ -2574,6 +2583,18 @@ export interface components {
              * @enum {string}
              */
             sort: "film";
+        };
+        /** FindingAnswer */
+        FindingAnswer: {
+            /** Cause */
+            cause: string;
+            code: components["schemas"]["Seen"];
+            /** Cure */
+            cure: string;
+            /** Label */
+            label: string;
+            /** Learns */
+            learns: string;
         };
         /**
          * Fit
@@ -3417,10 +3438,15 @@ export interface components {
         };
         /** LineAnswer */
         LineAnswer: {
-            /** Cells */
-            cells: components["schemas"]["CellAnswer"][];
-            /** Mark */
-            mark: string;
+            /** Code */
+            code: string;
+            /** Habit */
+            habit: boolean;
+            severity: components["schemas"]["Severity"];
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
         };
         /** LooksAnswer */
         LooksAnswer: {
@@ -4257,6 +4283,7 @@ export interface components {
             light_stops: number;
             /** Mired */
             mired?: number | null;
+            now?: components["schemas"]["ReadingAsked"] | null;
             /** Pitch Deg */
             pitch_deg?: number | null;
             /**
@@ -4357,15 +4384,44 @@ export interface components {
         Seen: "corner" | "cross" | "cast" | "leak" | "specks" | "shake" | "leaves" | "ghosts" | "clipped" | "waterline";
         /** SeenAnswer */
         SeenAnswer: {
-            /** Cause */
-            cause: string;
-            code: components["schemas"]["Seen"];
-            /** Cure */
-            cure: string;
-            /** Label */
-            label: string;
-            /** Learns */
-            learns: string;
+            /** Blur Px */
+            blur_px?: number | null;
+            /** Blur Share */
+            blur_share?: number | null;
+            /** Body Contrast */
+            body_contrast?: number | null;
+            /** Feet Contrast */
+            feet_contrast?: number | null;
+            /** Id */
+            id?: string | null;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Residual Texture */
+            residual_texture?: number | null;
+            /** Rise M */
+            rise_m?: number | null;
+            /** Standing Ghosts */
+            standing_ghosts?: number | null;
+            /** Status */
+            status: string;
+            /** Streak Share */
+            streak_share?: number | null;
+            /** Text */
+            text: string;
+            /** Trail Px */
+            trail_px?: number | null;
+            /** Trail Stops */
+            trail_stops?: number | null;
+            /** Turns */
+            turns?: number | null;
+            /** Veil */
+            veil?: number | null;
+            /** Veil Texture */
+            veil_texture?: number | null;
+            /** Worst Seconds */
+            worst_seconds?: number | null;
         };
         /** SeriesAnswer */
         SeriesAnswer: {
@@ -7282,7 +7338,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeenAnswer"][];
+                    "application/json": components["schemas"]["FindingAnswer"][];
                 };
             };
             /** @description Refused, with the cure */

@@ -67,7 +67,16 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   };
   const armIt = () => {
     if (!fresh) return;
-    arm(toArm({ laid, answered: fresh, items: kit.items, outing: light.counts ? light.outing : null, at: light.at }));
+    arm(
+      toArm({
+        laid,
+        answered: fresh,
+        items: kit.items,
+        outing: light.counts ? light.outing : null,
+        at: light.at,
+        aim: looks?.aim ?? null,
+      }),
+    );
     void navigate("/run");
   };
   useBenchKeys(laid, move, armIt);

@@ -17,6 +17,7 @@ const frame = (id: string, state: Frame["state"] = "closed", opened = "2027-04-1
   events: [],
   actual_seconds: 203,
   error: null,
+  pictured: false,
 });
 
 let asked: Request[] = [];

@@ -71,5 +71,6 @@ export function send(frame: Frame): Promise<Frame> {
   const doc: Schemas["FrameDoc"] & Partial<Frame> = { ...frame };
   delete doc.actual_seconds;
   delete doc.error;
+  delete doc.pictured;
   return answer(api.PUT("/api/frames/{key}", { params: { path: { key: frame.id } }, body: doc }));
 }

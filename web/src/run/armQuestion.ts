@@ -15,10 +15,49 @@ interface Given {
   /** The outing whose light and weather count, and the instant. */
   outing: Outing | null;
   at: number;
+  /** The window wished for. */
+  aim: { from_seconds: number; to_seconds: number | null } | null;
+}
+
+/** What it is like: what bench and outing know of it, for the log. */
+function conditionsOf({ laid, outing, aim, answered }: Pick<Given, "laid" | "outing" | "aim" | "answered">) {
+  const { bench, body, lens, stack, items } = laid;
+  const rims = stack.flatMap((glass) => items.filter((item) => item.id === glass.id).map((item) => item.facts));
+  const depths = rims.flatMap((facts) => facts.rim_depth_mm ?? []);
+  const openings = rims.flatMap((facts) => facts.clear_mm ?? []);
+  const sea = bench.scene.subjects.find((subject) => subject.kind === "sea")?.facts;
+  const swell = outing?.weather.swell_m ?? (typeof sea?.["height_m"] === "number" ? sea["height_m"] : null);
+  return {
+    place: outing?.name ?? null,
+    body: body?.name ?? null,
+    body_id: body?.id ?? null,
+    lens: lens?.name ?? null,
+    lens_id: lens?.id ?? null,
+    focal_mm: laid.focalMm ?? null,
+    rims_mm: depths.length > 0 ? depths.reduce((sum, one) => sum + one, 0) : null,
+    opening_mm: openings.length > 0 ? Math.min(...openings) : null,
+    pitch_deg: bench.scene.elevationDeg,
+    ev100: answered.scene_ev100,
+    sky: outing?.sky ?? null,
+    swell_m: swell,
+    period_s: typeof sea?.["period_s"] === "number" ? sea["period_s"] : null,
+    wind_m_s: outing?.weather.wind_m_s ?? null,
+    celsius: outing?.weather.celsius ?? null,
+    aim_from_seconds: aim?.from_seconds ?? null,
+    aim_to_seconds: aim?.to_seconds ?? null,
+  };
 }
 
 /** Everything Run needs from the bench: the plan, the question behind it, and what the arm list grows from. */
-export function toArm({ laid, answered, items, outing, at }: Given): Pick<Armed, "plan" | "question" | "list"> {
+export function toArm({
+  laid,
+  answered,
+  items,
+  outing,
+  at,
+  aim,
+  ev100,
+}: Given): Pick<Armed, "plan" | "question" | "list"> {
   const { bench, stack } = laid;
   const plan: Plan = {
     reading: {
@@ -34,7 +73,10 @@ export function toArm({ laid, answered, items, outing, at }: Given): Pick<Armed,
       stops: glass.stops,
       offset: glass.offset,
       in_reading: bench.inReading.includes(glass.id),
+      id: glass.id,
+      kind: glass.kind,
     })),
+    conditions: conditionsOf({ laid, outing, aim, answered }),
     scale: bench.scale,
     dial_limit: laid.dialLimit,
     answer: answerOf(answered),

@@ -9,7 +9,9 @@ import type { ArmQuestion } from "./armQuestion";
 type Answer = Schemas["ExposureAnswer"];
 type Run = NonNullable<Frame["run"]>;
 type EventKind = Frame["events"][number]["kind"];
-export type Plan = Pick<Frame, "reading" | "settings" | "stack" | "scale" | "dial_limit" | "answer"> & { run: Run };
+export type Plan = Pick<Frame, "reading" | "settings" | "stack" | "scale" | "dial_limit" | "answer" | "conditions"> & {
+  run: Run;
+};
 
 /** More than one frame: the queue, and how far it has come. */
 export interface Queue {
@@ -173,6 +175,7 @@ function opened(plan: Plan, at: Date, how: Pick<Run, "device" | "speed" | "uncer
     events: [event("opened", at)],
     actual_seconds: null,
     error: null,
+    pictured: false,
   };
   keep(frame);
   clock.signOfLife(frame);
@@ -274,7 +277,7 @@ export function showEnded(frame: Frame): void {
     write({ ...armed, finished: frame.id, busyUntil: frame.run?.busy_until ?? null });
     return;
   }
-  const { reading, settings, stack, scale, dial_limit, answer: planned, run } = frame;
+  const { reading, settings, stack, scale, dial_limit, answer: planned, conditions, run } = frame;
   if (!run) return;
   const plan = {
     reading,
@@ -283,6 +286,7 @@ export function showEnded(frame: Frame): void {
     scale,
     dial_limit,
     answer: planned,
+    ...(conditions && { conditions }),
     run: { ...run, rereads: [], bias_stops: 0 },
   };
   write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null, busyUntil: null });

@@ -26,8 +26,8 @@ export interface Summed {
     name: string;
     stops: number;
     offset?: number | null;
-    id?: string;
-    kind?: string;
+    id?: string | null;
+    kind?: string | null;
     low?: number;
     high?: number;
   }[];
@@ -92,8 +92,8 @@ function isMove(kind: string): kind is "aperture" | "iso" | "light" | "film" {
 function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {
   const { id, kind, low, high } = glass;
   return {
-    ...(id !== undefined && { id }),
-    ...(kind !== undefined && { glassKind: kind }),
+    ...(id != null && { id }),
+    ...(kind != null && { glassKind: kind }),
     ...(kind === "variable" &&
       low !== undefined &&
       high !== undefined && { range: { low: foot * 2 ** low, high: foot * 2 ** high } }),
