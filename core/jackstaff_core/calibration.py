@@ -28,7 +28,7 @@ LEAST_SHOWN_SD = 0.05
 CONTRADICTS_SDS = 3.0
 _SUSPECT_STOPS = 0.5
 TANGLED = -0.85
-"""Two glasses whose errors correlate below this cannot be told apart."""
+"""Two glasses whose errors correlate below this cannot be told apart; nor can two of which none was ever used alone."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -302,7 +302,7 @@ def learn(frames: Sequence[Judged], noise_sd: float = 0.2) -> Learnt:
     wide = {**priors, **dict.fromkeys(doubted, WIDE_PRIOR_SD)}
     fitted = _fitted(replace(asked, prior_sd=wide)) if doubted else first
     found = Calibration(_found(fitted), _habits(fitted), tuple(tuple(line) for line in fitted.fit.between))
-    return Learnt(found, tuple(doubted), tuple(_tangled(found)))
+    return Learnt(found, tuple(doubted), tuple(_tangled(found, frames)))
 
 
 def _suspect(fitted: _Fitted, name: str) -> bool:
@@ -327,13 +327,14 @@ def _contradicts(asked: CalibrationQuestion, priors: Mapping[str, float], name: 
     return near > len(rest) / 2
 
 
-def _tangled(found: Calibration) -> list[Tangled]:
+def _tangled(found: Calibration, frames: Sequence[Judged]) -> list[Tangled]:
     pairs = []
     for at, one in enumerate(found.glass):
         for other_at in range(at + 1, len(found.glass)):
             other = found.glass[other_at]
             correlation = found.covariance[at][other_at] / (one.sd * other.sd)
-            if correlation < TANGLED:
+            told = any((one.id in frame.glass) != (other.id in frame.glass) for frame in frames)
+            if correlation < TANGLED or not told:
                 pairs.append(Tangled(one.id, other.id, correlation))
     return pairs
 

@@ -40,11 +40,12 @@ class GlassKnown:
 
 @dataclass(frozen=True, slots=True)
 class Witness:
-    """One frame's word on a glass: what it alone would say, the others' part taken out [stops against the label]."""
+    """One frame's word on a glass: what it alone would say, the others' part and the session's habit taken out."""
 
     frame: str
     at: datetime
     error_stops: float
+    habit_stops: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,8 +162,9 @@ def _witnesses(
         if glass not in stack:
             continue
         habit = habits.get(sessions[frame.id].isoformat())
-        others = sum(deltas[one] for one in stack) - deltas[glass] + (habit.mean if habit else 0.0)
-        found.append(Witness(frame.id, frame.opened_at, against_label(frame) - others))
+        leaned = habit.mean if habit else 0.0
+        others = sum(deltas[one] for one in stack) - deltas[glass]
+        found.append(Witness(frame.id, frame.opened_at, against_label(frame) - others - leaned, leaned))
     return tuple(found)
 
 
@@ -218,13 +220,16 @@ def _advice(found: Found, glass: GlassKnown, doubted: bool, tangled: list[str], 
 
 
 def _trend(witnesses: Sequence[Witness]) -> float | None:
-    """Stops a year, by least squares, where it stands out by more than two sd; None otherwise."""
+    """Stops a year, by least squares, where it stands out by more than two sd; None otherwise.
+
+    Habits stay in: a glass that changes slowly looks like habits that lean further each time.
+    """
     if len(witnesses) < TREND_FRAMES:
         return None
     days = [(one.at - witnesses[0].at).total_seconds() / 86_400 for one in witnesses]
     if days[-1] - days[0] < TREND_DAYS:
         return None
-    errors = [one.error_stops for one in witnesses]
+    errors = [one.error_stops + one.habit_stops for one in witnesses]
     slope, start = statistics.linear_regression(days, errors)
     rest = [error - start - slope * day for day, error in zip(days, errors, strict=True)]
     middle = statistics.fmean(days)

@@ -122,7 +122,9 @@ def _missed(frames: Sequence[FrameWas]) -> tuple[Missed, ...]:
         if one.aim is None or one.dark:
             continue
         low, high = one.aim
-        below, above = math.log2(low / one.planned_seconds), math.log2(one.planned_seconds / high)
+        planned = math.log2(one.planned_seconds)
+        below = math.log2(low) - planned
+        above = planned - math.log2(high) if math.isfinite(high) else -math.inf
         if below > MISSED_STOPS:
             short.append(below)
         elif above > MISSED_STOPS:

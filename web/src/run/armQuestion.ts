@@ -49,15 +49,7 @@ function conditionsOf({ laid, outing, aim, answered }: Pick<Given, "laid" | "out
 }
 
 /** Everything Run needs from the bench: the plan, the question behind it, and what the arm list grows from. */
-export function toArm({
-  laid,
-  answered,
-  items,
-  outing,
-  at,
-  aim,
-  ev100,
-}: Given): Pick<Armed, "plan" | "question" | "list"> {
+export function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "plan" | "question" | "list"> {
   const { bench, stack } = laid;
   const plan: Plan = {
     reading: {
