@@ -14,6 +14,7 @@ computed (0.1, 0.05 typical), cast and corner estimate, mired a rough estimate.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -31,6 +32,7 @@ MODEL_SD = 0.025
 _SAMPLED_PIXELS = 1_500_000
 
 Map = NDArray[np.float64]
+Valid = NDArray[np.bool_]
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,8 +83,12 @@ def measure(
         both = (shares >= ENOUGH_PIXELS) & (shares_later >= ENOUGH_PIXELS)
         changed = float(np.median((later - logs)[both][:, 1])) if both.any() else 0.0
         logs, shares = (logs + later) / 2, np.minimum(shares, shares_later)
-    valid = shares >= ENOUGH_PIXELS
-    count, total = int(valid.sum()), rows * columns
+    return _found(logs, shares >= ENOUGH_PIXELS, more_light, changed)
+
+
+def _found(logs: Map, valid: Valid, more_light: float, changed: float, mismatch: float | None = None) -> Pair:
+    """The pair from log2 of bare against filtered by block and channel."""
+    count, total = int(valid.sum()), valid.size
     if count == 0:
         nothing = Cast(0.0, 0.0, 0.0)
         return Pair((0.0, 0.0, 0.0), nothing, None, 0, total, 0.0, 0.0, (), _refusal(0, total, 0.0, 0.0))
@@ -90,7 +96,7 @@ def measure(
     red, green, blue = (float(one) + more_light for one in medians)
     mad = float(np.median(np.abs(logs[valid][:, 1] - medians[1])))
     error = 1.2533 * 1.4826 * mad / math.sqrt(count)
-    mismatch = float(medians[1])
+    mismatch = float(medians[1]) if mismatch is None else mismatch
     cast = Cast(green - red, green - blue, MIRED_A_STOP * ((green - red) - (green - blue)))
     strengths = np.where(valid, logs[..., 1] + more_light, np.nan)
     return Pair(
@@ -104,6 +110,43 @@ def measure(
         tuple(tuple(None if math.isnan(one) else float(one) for one in line) for line in strengths),
         _refusal(count, total, mismatch, changed),
     )
+
+
+def measure_bracket(
+    bares: Sequence[tuple[Bytes, float]],
+    filtered: Bytes,
+    filtered_value: float,
+    rows: int = ROWS,
+    columns: int = COLUMNS,
+) -> Pair:
+    """Strength without any assumption on the tone curve: bare frames of several exposures around the filtered one.
+
+    ``bares`` are frames with their log2 exposures (:func:`exposure_value`). For each block and channel the bare
+    exposure h* that would give the filtered frame's code is found between two of them; s = h_filt - h*. A block counts
+    where the filtered frame lies between the darkest and the brightest bare one.
+    """
+    ordered = sorted(bares, key=lambda one: one[1])
+    values = np.array([value for _, value in ordered])
+    logs, shares = zip(*(_blocks(frame, filtered, rows, columns) for frame, _ in ordered), strict=True)
+    # Bare against filtered by exposure: where it crosses zero both would look alike.
+    apart = np.where(np.stack(shares)[..., None] >= ENOUGH_PIXELS, np.stack(logs), np.nan)
+    crossed = _crossings(values, apart)
+    strengths = filtered_value - crossed
+    valid = np.asarray(~np.isnan(strengths).any(axis=-1))
+    return _found(strengths, valid, 0.0, 0.0, mismatch=0.0)
+
+
+def _crossings(values: Map, apart: Map) -> Map:
+    """The exposure at which each block and channel crosses zero, linear between neighbours; NaN where none does."""
+    found = np.full(apart.shape[1:], np.nan)
+    for at in range(len(values) - 1):
+        low, high = apart[at], apart[at + 1]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            share = np.clip(-low / (high - low), 0.0, 1.0)
+            between = (low <= 0) & (high >= 0) & (high > low)
+        here = values[at] + share * (values[at + 1] - values[at])
+        found = np.where(between & np.isnan(found), here, found)
+    return found
 
 
 def _blocks(bare: Bytes, filtered: Bytes, rows: int, columns: int) -> tuple[Map, Map]:

@@ -13,7 +13,7 @@ from PIL.TiffImagePlugin import IFDRational
 from jackstaff_core.refusal import Refusal
 from jackstaff_imaging.frame import Taken, photograph
 from jackstaff_imaging.light import Bytes, encoded
-from jackstaff_imaging.pair import exposure_value, measure
+from jackstaff_imaging.pair import exposure_value, measure, measure_bracket
 from jackstaff_imaging.photo import opened, pixels
 
 TRUE = (10.0, 10.0, 10.0)
@@ -80,6 +80,31 @@ def test_what_must_be_shot_again_is_said() -> None:
     assert steady.refused is None
     assert steady.stops == pytest.approx(TRUE, abs=0.01)
     assert 0.05 <= steady.sure_within < 0.1
+
+
+def curved(linear: np.ndarray) -> Bytes:
+    """As a camera with a strong S-curve would write it."""
+    codes = encoded(linear).astype(np.float64) / 255
+    bent = codes + 0.6 * codes * (1 - codes) * (codes - 0.5) * 2
+    return np.asarray(np.clip(bent, 0, 1) * 255 + 0.5, dtype=np.uint8)
+
+
+def test_a_bracket_sees_through_the_tone_curve() -> None:
+    level = np.broadcast_to(np.linspace(0.08, 0.32, 144), (96, 144))[..., None].repeat(3, axis=2)
+    bare_value = 3.0
+    bares = [(curved((level * 2**apart).astype(np.float32)), bare_value + apart) for apart in (-1, -2 / 3, -1 / 3, 0)]
+    bares += [(curved((level * 2**apart).astype(np.float32)), bare_value + apart) for apart in (1 / 3, 2 / 3, 1)]
+    # A glass of 9.72, 10.05 and 10.41 stops, shot half a stop too dark.
+    true = np.array([9.72, 10.05, 10.41])
+    filtered = curved((level * 2 ** (10.05 - 0.5 - true)).astype(np.float32))
+    found = measure_bracket(bares, filtered, bare_value + 10.05 - 0.5, 8, 12)
+    assert found.refused is None
+    assert found.stops == pytest.approx(true, abs=0.02)
+    alone = measure(bares[3][0], filtered, 10.05 - 0.5, 8, 12)
+    assert abs(alone.stops[1] - 10.05) > 0.05
+    # Outside the bracket nothing is guessed.
+    far = measure_bracket(bares[3:5], curved((level * 2**-1.5).astype(np.float32)), bare_value + 10)
+    assert far.refused is not None
 
 
 def shot(stops: float, seconds: float, f_number: float = 8.0, iso: float = 100) -> bytes:

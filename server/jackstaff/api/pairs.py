@@ -14,7 +14,7 @@ from jackstaff_core.reading import aperture, iso
 from jackstaff_core.readout import readout
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step
-from jackstaff_imaging.pair import Pair, exposure_value, measure
+from jackstaff_imaging.pair import Pair, exposure_value, measure, measure_bracket
 from jackstaff_imaging.photo import Shot, pixels
 
 from .asked import Number
@@ -23,6 +23,7 @@ from .uploads import picture
 
 router = Router(tags=["pairs"])
 
+MOST_BRACKET = 6
 Written = Annotated[str, Field(max_length=24)]
 
 
@@ -89,8 +90,12 @@ def pair(
     filtered: File[UploadedFile],
     settings: Form[PairSettings],
     after: File[UploadedFile | None] = None,
+    bracket: File[list[UploadedFile] | None] = None,
 ) -> object:
-    """Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift."""
+    """Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift.
+
+    ``bracket``: more bare frames of other exposures, with which the camera's tone curve does not matter.
+    """
     first, first_shot = picture(request, "bare", bare)
     second, second_shot = picture(request, "filtered", filtered)
     if first.size != second.size:
@@ -109,7 +114,16 @@ def pair(
         if image.size != first.size:
             raise Refusal("after", "The second bare frame has another size.", "Give one of the same camera, uncropped.")
         third = pixels("after", image)
-    found = measure(pixels("bare", first), pixels("filtered", second), other.value - one.value, after=third)
+    glassed = pixels("filtered", second)
+    if bracket:
+        bares = [(pixels("bare", first), one.value)]
+        for place, file in enumerate(bracket[:MOST_BRACKET]):
+            image, shot = picture(request, f"bracket.{place}", file)
+            if image.size != first.size:
+                raise Refusal(f"bracket.{place}", "This bare frame has another size.", "Give frames of one camera.")
+            bares.append((pixels(f"bracket.{place}", image), _exposed(f"bracket.{place}", shot, ("", "", "")).value))
+        return Status(200, _said(measure_bracket(bares, glassed, other.value), one, other))
+    found = measure(pixels("bare", first), glassed, other.value - one.value, after=third)
     return Status(200, _said(found, one, other))
 
 

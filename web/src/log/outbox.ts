@@ -65,12 +65,16 @@ export async function flush(account: string): Promise<number> {
   return adopted;
 }
 
-/** Keep one frame in the account. */
-export function send(frame: Frame): Promise<Frame> {
-  // What the clock says is worked out by the server; it takes the record alone.
+/** The record alone: what the clock says is worked out by the server. */
+export function documentOf(frame: Frame): Schemas["FrameDoc"] {
   const doc: Schemas["FrameDoc"] & Partial<Frame> = { ...frame };
   delete doc.actual_seconds;
   delete doc.error;
   delete doc.pictured;
-  return answer(api.PUT("/api/frames/{key}", { params: { path: { key: frame.id } }, body: doc }));
+  return doc;
+}
+
+/** Keep one frame in the account. */
+export function send(frame: Frame): Promise<Frame> {
+  return answer(api.PUT("/api/frames/{key}", { params: { path: { key: frame.id } }, body: documentOf(frame) }));
 }

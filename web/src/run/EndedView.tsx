@@ -5,6 +5,8 @@ import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { useBench } from "../bench/useBench";
 import type { Frame } from "../log/outbox";
+import { ReviewPanel } from "../log/ReviewPanel";
+import "../log/review.css";
 import { sceneAsked } from "../looks/useLooks";
 import { never } from "../shell/never";
 import { useSession } from "../shell/useSession";
@@ -14,8 +16,13 @@ import { PlanStaff } from "./PlanStaff";
 import { annotate, type Armed, change, darkFrame, rearm, takeBack } from "./running";
 import { QueueLine } from "./Series";
 
-/** From here on hot specks are worth a dark frame [s]. */
+/** From here on hot specks are worth a dark frame, where a capped frame has not measured it [s]. */
 const DARK_FROM = 60;
+
+function darkFrom({ list }: Armed): number | null {
+  const measured = list?.body?.["dark_from_s"];
+  return typeof measured === "number" ? measured : null;
+}
 
 /** The shutter is closed: what was planned, what really happened, what that means, and what comes next. */
 export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
@@ -74,6 +81,14 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
             {say.toBench}
           </Link>
         </div>
+        {!aborted && purpose !== "dark" && (
+          <div className="run-review">
+            <ReviewPanel frame={frame} brief />
+            <Link to={`/log/frame/${frame.id}`} className="plain-link">
+              {words.log.review.more}
+            </Link>
+          </div>
+        )}
         <Form.Group controlId="frame-note">
           <Form.Label>{say.note}</Form.Label>
           <Form.Control
@@ -89,7 +104,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           />
         </Form.Group>
         <p className="quiet">{session?.signed_in ? say.kept : say.keptHere}</p>
-        {!aborted && purpose !== "dark" && !film && actual >= DARK_FROM && (
+        {!aborted && purpose !== "dark" && !film && actual >= (darkFrom(armed) ?? DARK_FROM) && (
           <div className="rehearse">
             <p>{say.darkRemind}</p>
             <Button variant="quiet" onClick={() => darkFrame(frame)}>

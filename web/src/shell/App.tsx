@@ -3,7 +3,15 @@ import { Navigate, Route, Routes, useNavigate } from "react-router";
 import { BenchScreen } from "../bench/BenchScreen";
 import { KitScreen } from "../kit/KitScreen";
 import { OutingScreen } from "../outing/OutingScreen";
-import { LogScreen } from "../log/LogScreen";
+import { CardPage } from "../log/CardPage";
+import { ComparePage } from "../log/ComparePage";
+import { FilesPage } from "../log/FilesPage";
+import { FramePage } from "../log/FramePage";
+import { FramesPage } from "../log/FramesPage";
+import { GlassPage } from "../log/GlassPage";
+import { LessonsPage } from "../log/LessonsPage";
+import { LogLayout } from "../log/LogLayout";
+import { MeasurePage } from "../log/MeasurePage";
 import { RunScreen } from "../run/RunScreen";
 import { words } from "../words";
 import { Header, Tabs } from "./Header";
@@ -36,7 +44,16 @@ export function App() {
         <Routes>
           <Route path="/" element={<BenchScreen />} />
           <Route path="/run" element={<RunScreen />} />
-          <Route path="/log" element={<LogScreen />} />
+          <Route path="/log" element={<LogLayout />}>
+            <Route index element={<FramesPage />} />
+            <Route path="frame/:id" element={<FramePage />} />
+            <Route path="compare/:one/:other" element={<ComparePage />} />
+            <Route path="glass" element={<GlassPage />} />
+            <Route path="measure" element={<MeasurePage />} />
+            <Route path="lessons" element={<LessonsPage />} />
+            <Route path="card" element={<CardPage />} />
+            <Route path="files" element={<FilesPage />} />
+          </Route>
           <Route path="/kit" element={<KitScreen />} />
           <Route path="/outing" element={<OutingScreen />} />
           <Route path="*" element={<Navigate to="/" replace />} />

@@ -73,7 +73,7 @@ export function Tabs() {
 
 function ScreenLinks() {
   return SCREENS.map(([to, label]) => (
-    <NavLink key={to} to={to} end>
+    <NavLink key={to} to={to} end={to === "/"}>
       {label}
     </NavLink>
   ));

@@ -1,3 +1,4 @@
+import { log } from "./en.log";
 import { outing } from "./en.outing";
 import { run } from "./en.run";
 
@@ -460,29 +461,7 @@ export const en = {
     },
   },
   run,
-  log: {
-    title: "Log",
-    count: (n: number) => (n === 1 ? "1 frame" : `${n} frames`),
-    empty: "No frames yet.",
-    emptyHint: "A frame lands here by itself when you close the shutter on Run.",
-    guest: "These frames are kept in this browser only. Sign in and they move to your account.",
-    waiting: (n: number) => `${n === 1 ? "One frame waits" : `${n} frames wait`} for the server.`,
-    loading: "Fetching the log",
-    more: "Show older frames",
-    columns: { when: "Opened", set: "Set", stack: "Glass", planned: "Planned", real: "Really open", error: "Came out" },
-    base: (reading: string) => `from ${reading}`,
-    bare: "no glass",
-    running: "open now",
-    aborted: "aborted",
-    onTime: "on time",
-    brighter: (stops: string) => `${stops} brighter`,
-    darker: (stops: string) => `${stops} darker`,
-    remove: "Remove",
-    removed: "Frame removed.",
-    undo: "Undo",
-    benchIt: "Back on the bench",
-    note: "Note",
-  },
+  log,
   session: {
     title: "Sign in",
     name: "Name",

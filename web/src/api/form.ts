@@ -1,0 +1,16 @@
+/** A question with files, sent as a form; empty parts stay out. */
+export function asForm(parts: Record<string, Blob | Blob[] | string | number | boolean | null | undefined>) {
+  return {
+    body: parts as never,
+    bodySerializer: () => {
+      const form = new FormData();
+      for (const [name, value] of Object.entries(parts)) {
+        if (value === null || value === undefined || value === "") continue;
+        for (const one of Array.isArray(value) ? value : [value])
+          if (one instanceof Blob) form.append(name, one);
+          else form.append(name, String(one));
+      }
+      return form;
+    },
+  };
+}
