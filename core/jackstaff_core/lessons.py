@@ -152,7 +152,7 @@ def _taste(kind: str, look: str, own: Sequence[FrameWas]) -> Taste:
     swell = statistics.median(swells) if swells and kind == "sea" else None
     where = f" at {swell:.1f} m swell" if swell is not None else ""
     in_waves = statistics.median(periods) if periods else None
-    told = f", {in_waves:.1f} waves long" if in_waves is not None else ""
+    told = f", {in_waves:.{0 if in_waves >= 10 else 1}f} waves long" if in_waves is not None else ""
     return Taste(
         kind, look, seconds, swell, in_waves, len(own), f"{look.capitalize()}{where}: {said(seconds)} was right{told}."
     )

@@ -16,7 +16,7 @@ export function CardPage() {
   const [laid] = useBench();
   const solids = itemsOf(useKit().items, "glass").filter((one) => one.facts.kind === "solid");
   const [left, setLeft] = useState<string[]>([]);
-  const [span, setSpan] = useState({ fastest: 1 / 500, slowest: 1 });
+  const [span, setSpan] = useState({ fastest: 1 / 512, slowest: 1 });
   const step = laid?.step ?? "third";
   const ladders = useLadders(step, laid?.dialLimit ?? 30);
   const shown = solids.filter((one) => !left.includes(one.id)).slice(0, MOST);

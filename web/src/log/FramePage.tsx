@@ -101,6 +101,8 @@ function OneFrame({ frame }: { frame: Frame }) {
             />
           )}
         </div>
+      </section>
+      <section className="frame-more" aria-label={say.picture.title}>
         <Picture frame={frame} />
         <Form.Group controlId="frame-note">
           <Form.Label>{say.note}</Form.Label>

@@ -2,7 +2,7 @@ import { Button } from "react-bootstrap";
 import { draftOf, type Kit, useKit } from "../kit/useKit";
 import { say as toast } from "../shell/say";
 import { words } from "../words";
-import { signedStops } from "../words/times";
+import { tenthStops } from "../words/times";
 import { EvidencePlot } from "./EvidencePlot";
 import { whenText } from "./frameText";
 import { type Known, useLogAnswer } from "./useLogAnswer";
@@ -50,7 +50,7 @@ export function GlassPage() {
           <ul className="plain-list">
             {data.habits.map((one) => (
               <li key={one.began}>
-                {whenText(one.began)}: {say.habit(signedStops(one.mean), (2 * one.sd).toFixed(1))}
+                {whenText(one.began)}: {say.habit(tenthStops(one.mean), (2 * one.sd).toFixed(1))}
                 <span className="quiet"> ({words.log.lessons.frames(one.frames)})</span>
               </li>
             ))}
@@ -62,7 +62,7 @@ export function GlassPage() {
 }
 
 function GlassRow({ known, kit }: { known: Known; kit: Kit }) {
-  const [mean, sure] = [signedStops(known.mean), (2 * known.sd).toFixed(1)];
+  const [mean, sure] = [tenthStops(known.mean), (2 * known.sd).toFixed(1)];
   const item = kit.items.find((one) => one.id === known.id);
   const accept = async () => {
     if (item?.sort !== "glass") return;
@@ -90,10 +90,10 @@ function GlassRow({ known, kit }: { known: Known; kit: Kit }) {
       <div className="glass-says">
         <strong data-testid="glass-mean">{say.measures(mean, sure)}</strong>
         <span className={known.doubted ? "fault" : ""}>{known.advice}</span>
-        {known.trend_a_year !== null && <span>{say.trend(signedStops(known.trend_a_year))}</span>}
+        {known.trend_a_year !== null && <span>{say.trend(tenthStops(known.trend_a_year))}</span>}
       </div>
       <div className="glass-use">
-        <span className="quiet">{known.offset === null ? say.labelInUse : say.inUse(signedStops(known.offset))}</span>
+        <span className="quiet">{known.offset === null ? say.labelInUse : say.inUse(tenthStops(known.offset))}</span>
         <Button variant="quiet" onClick={() => void accept()} disabled={!item}>
           {say.accept(mean)}
         </Button>

@@ -59,90 +59,92 @@ export function LessonsPage() {
             </ol>
           </section>
         )}
-        {tastes.length > 0 && (
-          <section aria-label={say.tastes}>
-            <h2>{say.tastes}</h2>
-            <ul className="plain-list">
-              {tastes.map((one) => (
-                <li key={`${one.kind}/${one.look}`}>
-                  {one.text} <span className="quiet">({say.frames(one.frames)})</span>
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
-        {tally.missed.length > 0 && (
-          <section aria-label={say.missed}>
-            <h2>{say.missed}</h2>
-            <ul className="plain-list">
-              {tally.missed.map((one) => (
-                <li key={one.text}>
-                  {one.text} <span className="quiet">({say.frames(one.frames)})</span>
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
-        {clean_ends.length > 0 && (
-          <section aria-label={say.ends}>
-            <h2>{say.ends}</h2>
-            <ul className="plain-list">
-              {clean_ends.map((one) => {
-                const item = named(one.glass);
-                const others = item?.sort === "glass" ? item.facts.usable_end : [];
-                return (
-                  <li key={`${one.glass}/${one.focal_mm}`} className="lessons-use">
-                    <span>{say.end(one.name, one.stops.toFixed(1), String(one.focal_mm))}</span>
-                    <Button
-                      variant="quiet"
-                      size="sm"
-                      disabled={item?.sort !== "glass"}
-                      onClick={() =>
-                        void use(item, {
-                          usable_end: [
-                            ...others.filter(([focal]) => focal !== one.focal_mm),
-                            [one.focal_mm, Math.round(one.stops * 100) / 100],
-                          ].toSorted(([a = 0], [b = 0]) => a - b),
-                        })
-                      }
-                    >
-                      {say.use}
-                    </Button>
+        <div>
+          {tastes.length > 0 && (
+            <section aria-label={say.tastes}>
+              <h2>{say.tastes}</h2>
+              <ul className="plain-list">
+                {tastes.map((one) => (
+                  <li key={`${one.kind}/${one.look}`}>
+                    {one.text} <span className="quiet">({say.frames(one.frames)})</span>
                   </li>
-                );
-              })}
-            </ul>
-          </section>
-        )}
-        {clear_focals.length > 0 && (
-          <section aria-label={say.clear}>
-            <h2>{say.clear}</h2>
-            <ul className="plain-list">
-              {clear_focals.map((one) => {
-                const item = named(one.lens);
-                return (
-                  <li key={one.lens} className="lessons-use">
-                    <span>{say.clearAt(item?.name ?? "", String(one.focal_mm), String(one.rims_mm))}</span>
-                    <Button
-                      variant="quiet"
-                      size="sm"
-                      disabled={item?.sort !== "lens"}
-                      onClick={() =>
-                        void use(item, {
-                          clear_from_mm: one.focal_mm,
-                          clear_rims_mm: one.rims_mm,
-                          ...(one.opening_mm !== null && { clear_opening_mm: one.opening_mm }),
-                        })
-                      }
-                    >
-                      {say.use}
-                    </Button>
+                ))}
+              </ul>
+            </section>
+          )}
+          {tally.missed.length > 0 && (
+            <section aria-label={say.missed}>
+              <h2>{say.missed}</h2>
+              <ul className="plain-list">
+                {tally.missed.map((one) => (
+                  <li key={one.text}>
+                    {one.text} <span className="quiet">({say.frames(one.frames)})</span>
                   </li>
-                );
-              })}
-            </ul>
-          </section>
-        )}
+                ))}
+              </ul>
+            </section>
+          )}
+          {clean_ends.length > 0 && (
+            <section aria-label={say.ends}>
+              <h2>{say.ends}</h2>
+              <ul className="plain-list">
+                {clean_ends.map((one) => {
+                  const item = named(one.glass);
+                  const others = item?.sort === "glass" ? item.facts.usable_end : [];
+                  return (
+                    <li key={`${one.glass}/${one.focal_mm}`} className="lessons-use">
+                      <span>{say.end(one.name, one.stops.toFixed(1), String(one.focal_mm))}</span>
+                      <Button
+                        variant="quiet"
+                        size="sm"
+                        disabled={item?.sort !== "glass"}
+                        onClick={() =>
+                          void use(item, {
+                            usable_end: [
+                              ...others.filter(([focal]) => focal !== one.focal_mm),
+                              [one.focal_mm, Math.round(one.stops * 100) / 100],
+                            ].toSorted(([a = 0], [b = 0]) => a - b),
+                          })
+                        }
+                      >
+                        {say.use}
+                      </Button>
+                    </li>
+                  );
+                })}
+              </ul>
+            </section>
+          )}
+          {clear_focals.length > 0 && (
+            <section aria-label={say.clear}>
+              <h2>{say.clear}</h2>
+              <ul className="plain-list">
+                {clear_focals.map((one) => {
+                  const item = named(one.lens);
+                  return (
+                    <li key={one.lens} className="lessons-use">
+                      <span>{say.clearAt(item?.name ?? "", String(one.focal_mm), String(one.rims_mm))}</span>
+                      <Button
+                        variant="quiet"
+                        size="sm"
+                        disabled={item?.sort !== "lens"}
+                        onClick={() =>
+                          void use(item, {
+                            clear_from_mm: one.focal_mm,
+                            clear_rims_mm: one.rims_mm,
+                            ...(one.opening_mm !== null && { clear_opening_mm: one.opening_mm }),
+                          })
+                        }
+                      >
+                        {say.use}
+                      </Button>
+                    </li>
+                  );
+                })}
+              </ul>
+            </section>
+          )}
+        </div>
       </div>
     </div>
   );

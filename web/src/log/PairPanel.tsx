@@ -49,14 +49,21 @@ export function PairPanel() {
     pair.mutate();
   };
   return (
-    <section className="pair" aria-labelledby="pair-title">
+    <section className="frame-pair" aria-labelledby="pair-title">
       <Form className="stacked" onSubmit={submit}>
         <h2 id="pair-title">{say.pair}</h2>
         <p className="quiet mb-0">{say.pairHint}</p>
-        {field("bare", say.bare)}
-        {field("filtered", say.filtered)}
-        {field("after", say.after)}
-        {field("bracket", say.bracket, true)}
+        <div className="files-two">
+          {field("bare", say.bare)}
+          {field("filtered", say.filtered)}
+        </div>
+        <details>
+          <summary>{say.better}</summary>
+          <div className="files-two">
+            {field("after", say.after)}
+            {field("bracket", say.bracket, true)}
+          </div>
+        </details>
         <details>
           <summary>{say.typed}</summary>
           {(["bare", "filtered"] as const).map((which) => (

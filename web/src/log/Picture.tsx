@@ -35,7 +35,7 @@ export function Picture({ frame }: { frame: Frame }) {
   };
   const [red = 0, green = 0, blue = 0] = picture?.clipped ?? [];
   return (
-    <section className="picture" aria-label={say.title}>
+    <div className="picture">
       {picture && frame.pictured && (
         <figure>
           <img src={`data:image/jpeg;base64,${picture.small}`} alt={say.alt} />
@@ -74,6 +74,6 @@ export function Picture({ frame }: { frame: Frame }) {
       ) : (
         <p className="quiet mb-0">{words.log.signInFirst}</p>
       )}
-    </section>
+    </div>
   );
 }

@@ -63,3 +63,10 @@ export function signedStops(stops: number): string {
 function trimmed(value: number): string {
   return value >= 9.95 ? String(Math.round(value)) : value.toFixed(1).replace(/\.0$/, "");
 }
+
+/** Signed stops to a tenth, for what is known no better. */
+export function tenthStops(stops: number): string {
+  const size = Math.abs(stops).toFixed(1);
+  if (Number(size) === 0) return "0.0";
+  return `${stops < 0 ? "−" : "+"}${size}`;
+}
