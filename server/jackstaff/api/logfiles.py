@@ -16,6 +16,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from jackstaff.records import archive, logfile
 from jackstaff.records.frames import KeyTaken, all_or_none, changes, frames_of
+from jackstaff.records.outings import outings_of
 from jackstaff_core import kitfile
 from jackstaff_core.refusal import Refusal, Refusals
 
@@ -115,7 +116,8 @@ def everything(request: HttpRequest) -> HttpResponse:
     """Everything of the account in one archive: log, pictures, kit, outings."""
     account = _account(request)
     frames = [_dumped(framedoc.document(frame)) for frame in frames_of(account)]
-    answer = HttpResponse(archive.written(account, frames), content_type="application/zip")
+    plans = [OutingDoc.model_validate(plan).model_dump(mode="json") for plan in outings_of(account)]
+    answer = HttpResponse(archive.written(account, frames, plans), content_type="application/zip")
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-everything.zip"'
     return answer
 
@@ -231,15 +233,18 @@ def _checked(frames: Sequence[Any]) -> list[FrameDoc]:
             # As JSON, so that a file's text counts as the client's would.
             doc = FrameDoc.model_validate_json(json.dumps(one))
         except ValidationError as error:
-            wrong += [fault_of(item, f"frames.{place}") for item in error.errors()]
+            faults = [fault_of(item, f"frames.{place}") for item in error.errors()]
+            wrong += [Refusal(one.field, f"Frame {place + 1}: {one.problem}", one.instead) for one in faults]
             if len(wrong) >= MOST_FAULTS:
                 break
             continue
         except (TypeError, ValueError):
-            wrong.append(Refusal(f"frames.{place}", "This is no frame.", "Export the log once to see one."))
+            wrong.append(
+                Refusal(f"frames.{place}", f"Frame {place + 1} is no frame.", "Export the log once to see one.")
+            )
             continue
         if doc.id in keys:
-            wrong.append(Refusal(f"frames.{place}.id", "This frame stands in the file twice.", "Take one out."))
+            wrong.append(Refusal(f"frames.{place}.id", f"Frame {place + 1} stands in the file twice.", "Take one out."))
         keys.add(doc.id)
         found.append(doc)
     if wrong:

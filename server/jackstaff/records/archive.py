@@ -14,6 +14,7 @@ import io
 import json
 import re
 import zipfile
+import zlib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
@@ -29,7 +30,7 @@ from jackstaff_core.refusal import Refusal
 from . import logfile
 from .kit import keep_items, kit_of, order_items
 from .models import FramePicture
-from .outings import keep_outing, outings_of
+from .outings import keep_outing
 from .pictures import pictures_of
 
 FORMAT, VERSION = "jackstaff-account", 1
@@ -40,6 +41,17 @@ _MOST_SMALL, _MOST_TONES, _MOST_TEXT = 200_000, 20_000, 200_000_000
 _PICTURE = re.compile(r"pictures/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})\.(jpg|json)")
 _TEXTS = ("jackstaff.json", "log.json", "kit.json", "outings.json")
 _DAY_ONE = (1980, 1, 1, 0, 0, 0)
+_UNSOUND = (
+    zipfile.BadZipFile,
+    zipfile.LargeZipFile,
+    zlib.error,
+    NotImplementedError,
+    RuntimeError,
+    EOFError,
+    OSError,
+    ValueError,
+)
+"""What reading a damaged, encrypted or cut off archive raises, member by member."""
 _CHANNELS = ("red", "green", "blue")
 
 
@@ -53,14 +65,14 @@ class Held:
     pictures: dict[UUID, tuple[bytes, dict[str, Any]]]
 
 
-def written(account: User, frames: Sequence[logfile.Document]) -> bytes:
-    """The archive of an account, with its frames as documents."""
+def written(account: User, frames: Sequence[logfile.Document], outings: Sequence[logfile.Document]) -> bytes:
+    """The archive of an account, with its frames and outings as documents."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         _add(archive, "jackstaff.json", json.dumps({"format": FORMAT, "version": VERSION}))
         _add(archive, "log.json", logfile.as_json(frames))
         _add(archive, "kit.json", kitfile.file(kit_of(account)))
-        _add(archive, "outings.json", json.dumps(outings_of(account), indent=1, ensure_ascii=False, sort_keys=True))
+        _add(archive, "outings.json", json.dumps(list(outings), indent=1, ensure_ascii=False, sort_keys=True))
         for picture in pictures_of(account).iterator():
             _add(archive, f"pictures/{picture.frame_id}.jpg", bytes(picture.small))
             _add(archive, f"pictures/{picture.frame_id}.json", json.dumps(picture.tones, sort_keys=True))
@@ -81,17 +93,9 @@ def read(raw: bytes) -> Held:
             _known(members)
             texts = {name: _text(archive, name) for name in _TEXTS}
             pictures = _pictures(archive, {one.filename for one in members})
-    except (
-        zipfile.BadZipFile,
-        zipfile.LargeZipFile,
-        NotImplementedError,
-        RuntimeError,
-        EOFError,
-        OSError,
-        ValueError,
-    ) as e:
-        if isinstance(e, Refusal):
-            raise
+    except Refusal:
+        raise
+    except _UNSOUND:
         raise Refusal("file", "This file is no sound ZIP archive.", "Give the archive as Jackstaff wrote it.") from None
     about = _json("jackstaff.json", texts["jackstaff.json"])
     if about != {"format": FORMAT, "version": VERSION}:

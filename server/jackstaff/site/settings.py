@@ -96,3 +96,9 @@ LOGGING = {
     # Refusals are answers, not events.
     "loggers": {"django.request": {"level": "ERROR"}},
 }
+
+# Memory-hard, and far quicker to check on a small machine than a million rounds; older passwords move over at sign-in.
+PASSWORD_HASHERS = [
+    "django.contrib.auth.hashers.ScryptPasswordHasher",
+    "django.contrib.auth.hashers.PBKDF2PasswordHasher",
+]

@@ -1,0 +1,380 @@
+"""The log searched, taught from, and carried out and in as files: round trips, and hostile files refused whole."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import zipfile
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from uuid import UUID, uuid4
+
+import jsonschema_rs
+import numpy as np
+import pytest
+from django.contrib.auth.models import User
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from PIL import Image
+
+from jackstaff.api.framedoc import FrameDoc
+from jackstaff.api.logfiles import schema
+from jackstaff.records import demo, logfile
+from jackstaff_imaging.frame import Taken, photograph
+from jackstaff_imaging.light import encoded
+
+from .test_frames import frame, put
+
+pytestmark = pytest.mark.django_db
+AT = datetime(2027, 4, 17, 4, 30, tzinfo=UTC)
+
+
+@pytest.fixture
+def edda() -> Client:
+    client = Client()
+    client.force_login(User.objects.create_user("edda"))
+    return client
+
+
+@pytest.fixture
+def keeper() -> Client:
+    """The demo account with all it holds."""
+    client = Client()
+    client.force_login(demo.load())
+    return client
+
+
+def jpeg(stops: float = 0.0, seconds: float = 20.0, size: tuple[int, int] = (240, 160)) -> bytes:
+    level = np.broadcast_to(np.linspace(0.08, 0.35, size[0]), (size[1], size[0]))
+    scene = np.repeat(level[..., None], 3, axis=2).astype(np.float32)
+    return photograph(scene, stops, Taken(AT, seconds, 8.0, 100, "Full-frame body A"))
+
+
+def upload(client: Client, path: str, name: str, content: bytes, **fields: Any) -> tuple[int, Any]:
+    field = fields.pop("field", "file")
+    response = client.post(path, {field: SimpleUploadedFile(name, content), **fields})
+    return response.status_code, json.loads(response.content)
+
+
+def test_searching(keeper: Client) -> None:
+    for query, count in {
+        "": 20,
+        "?text=mole": 8,
+        "?text=slot nd 9 falls": 0,
+        "?verdict=dark": 14,
+        "?verdict=none": 1,
+        "?seen=leaves": 2,
+        "?since=2027-04-17T00:00:00Z&until=2027-04-18T00:00:00Z": 3,
+        "?verdict=right&sort=longest&limit=1": 2,
+    }.items():
+        assert keeper.get(f"/api/frames{query}").json()["count"] == count, query
+
+
+def test_orders(keeper: Client) -> None:
+    def came(sort: str) -> list[Any]:
+        return list(keeper.get(f"/api/frames?sort={sort}&limit=200").json()["frames"])
+
+    worst = [abs((one["review"] or {}).get("came_out") or 0) for one in came("worst")]
+    assert worst == sorted(worst, reverse=True)
+    assert [one["id"] for one in came("oldest")] == [one["id"] for one in came("newest")][::-1]
+    lengths = [one["answer"]["set_seconds"] for one in came("longest")]
+    assert lengths == sorted(lengths, reverse=True)
+    glass = keeper.get("/api/kit").json()["items"]
+    nine = next(one["id"] for one in glass if one["name"] == "Slot ND 9")
+    assert keeper.get(f"/api/frames?glass={nine}").json()["count"] == 8
+
+
+def test_what_the_demo_log_teaches(keeper: Client) -> None:
+    evidence = keeper.get("/api/log/evidence").json()
+    found = {one["name"]: one for one in evidence["glass"]}
+    assert found["Ring ND 3"]["doubted"]
+    assert found["Ring ND 3"]["mean"] == pytest.approx(1.75, abs=0.25)
+    assert found["Slot ND 9"]["mean"] == pytest.approx(0.35, abs=0.2)
+    assert evidence["asides"] == {"variable glass or a polariser was on": 2}
+    learnt = keeper.get("/api/log/learnt").json()
+    assert [(one["name"], one["focal_mm"]) for one in learnt["clean_ends"]] == [("Ring VND 2–5", 16)]
+    assert [one["focal_mm"] for one in learnt["clear_focals"]] == [24]
+    assert learnt["tally"]["frames"] == 20
+    # A guest sends the same log along and is told the same.
+    frames = [
+        FrameDoc(**clean(one)).model_dump(mode="json") for one in keeper.get("/api/frames?limit=200").json()["frames"]
+    ]
+    items = [
+        {k: v for k, v in one.items() if k in {"id", "sort", "name", "facts"}}
+        for one in keeper.get("/api/kit").json()["items"]
+    ]
+    body = json.dumps({"frames": frames, "items": items})
+    told = Client().post("/api/log/evidence", body, content_type="application/json").json()
+    means = [(one["id"], one["frames"], one["mean"]) for one in told["glass"]]
+    assert means == [(one["id"], one["frames"], pytest.approx(one["mean"], abs=0.01)) for one in evidence["glass"]]
+
+
+def clean(shown: dict[str, Any]) -> dict[str, Any]:
+    return {name: value for name, value in shown.items() if name not in {"actual_seconds", "error", "pictured"}}
+
+
+def test_next_time_goes_by_the_reading_of_now() -> None:
+    doc = frame(review={"came_out": -1.0, "seen": ["ghosts"], "tasted": []})
+
+    def ask(**more: Any) -> Any:
+        body = json.dumps({"frame": doc, **more})
+        return Client().post("/api/log/reviewed", body, content_type="application/json").json()
+
+    assert ask()["next"]["seconds"] == pytest.approx(32)
+    # Two stops brighter now, whichever settings the reading is at.
+    for reading in (
+        {"shutter": "1/160", "aperture": "9", "iso": "64"},
+        {"shutter": "1/40", "aperture": "18", "iso": "64"},
+    ):
+        assert ask(now=reading)["next"]["seconds"] == pytest.approx(8, rel=1e-6)
+    told = ask()
+    assert [one["code"] for one in told["remarks"]] == ["ghosts"]
+    assert told["editing"][0]["code"] == "lift"
+
+
+# Every text that a person may type, formulas and quotes and line ends included; XML cannot hold some of it, JSON can.
+NOTE = st.text(st.characters(exclude_categories=["Cs"], exclude_characters="\x00"), max_size=60) | st.sampled_from(
+    ["=1+1", "'=1+1", "+x", "@a", "-3", "\t", 'a "b", c', "two\r\nlines", "]]>", "<&>"]
+)
+
+
+@st.composite
+def documents(draw: Any) -> dict[str, Any]:
+    opened = AT + timedelta(seconds=draw(st.integers(0, 10**7)))
+    real = draw(st.floats(0.001, 3000))
+    stack = draw(st.lists(st.fixed_dictionaries({
+        "name": st.text(st.characters(categories=["L", "N"]), min_size=1, max_size=20).map(lambda name: f"={name}"),
+        "stops": st.floats(0, 30), "offset": st.none() | st.floats(-10, 10), "in_reading": st.booleans(),
+        "id": st.none() | st.uuids().map(str), "kind": st.none() | st.sampled_from(["solid", "variable"]),
+    }), max_size=3))  # fmt: skip
+    review = draw(st.none() | st.fixed_dictionaries({
+        "came_out": st.none() | st.floats(-5, 5), "seen": st.lists(st.sampled_from(["cast", "leak"]), unique=True),
+        "tasted": st.just([{"kind": "sea", "look": "veil", "fit": "right"}])}))  # fmt: skip
+    return {
+        "id": str(draw(st.uuids())), "state": "closed", "opened_at": opened.isoformat(),
+        "closed_at": (opened + timedelta(seconds=real)).isoformat(), "closed_by": draw(st.sampled_from(["hand", None])),
+        "note": draw(NOTE),
+        "reading": {"shutter": "1/40", "aperture": "9", "iso": "64", "ev100": draw(st.none() | st.floats(-20, 25))},
+        "settings": {"aperture": "9", "iso": "64"}, "stack": stack, "scale": "exact", "dial_limit": 30,
+        "answer": {"seconds": real, "set_seconds": real, "base_seconds": 0.025, "sure_within_stops": 0.2, "steps": []},
+        "events": [], "review": review,
+        "conditions": draw(st.none() | st.just({"place": "Vardsund mole", "swell_m": 0.7, "sky": "thin"})),
+    }  # fmt: skip
+
+
+@given(st.lists(documents(), min_size=1, max_size=4, unique_by=lambda one: one["id"]))
+@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> None:
+    frames = [FrameDoc(**doc) for doc in docs]
+    plain = [one.model_dump(mode="json") for one in frames]
+
+    def shown(doc: dict[str, Any]) -> tuple[object, ...]:
+        return ("+".join(one["name"] for one in doc["stack"]), 1.0, None)
+
+    table = logfile.as_csv(plain, shown)
+    jsonschema_rs.validate(schema(), json.loads(logfile.as_json(plain)))
+    for back in (
+        logfile.from_json(logfile.as_json(plain)),
+        logfile.from_csv(table),
+        [back for one in plain for back in logfile.from_xmp(logfile.as_xmp(one, shown(one)))],
+    ):
+        assert [FrameDoc.model_validate_json(json.dumps(one)) for one in back] == frames
+    # No cell begins as a formula does; numbers may be negative.
+    for row in list(csv.reader(io.StringIO(table, newline="")))[1:]:
+        for cell in row:
+            if cell[:1] in "=+@\t\r-" and cell:
+                float(cell)
+
+
+def test_a_log_goes_out_and_comes_back_in_preview_then_all(keeper: Client, edda: Client) -> None:
+    text = keeper.get("/api/log/file?as_=csv").content
+    # Another account's frames are not taken over, and nothing is half kept.
+    status, answer = upload(edda, "/api/log/read", "log.csv", text, keep="true")
+    assert status == 409
+    assert "another account" in answer["errors"][0]["problem"]
+    assert edda.get("/api/frames").json()["count"] == 0
+    doc = frame(note="=HYPERLINK(1)")
+    content = logfile.as_json([FrameDoc(**doc).model_dump(mode="json")]).encode()
+    status, answer = upload(edda, "/api/log/read", "log.json", content)
+    assert (status, answer["new"], answer["kept"]) == (200, 1, False)
+    assert edda.get("/api/frames").json()["count"] == 0
+    assert upload(edda, "/api/log/read", "log.json", content, keep="true")[1]["kept"]
+    assert upload(edda, "/api/log/read", "log.json", content)[1]["same"] == 1
+    put(edda, {**doc, "note": "other"})
+    assert upload(edda, "/api/log/read", "log.json", content)[1]["changed"] == 1
+    sheet = edda.get("/api/log/file?as_=csv").content.decode()
+    assert ",other," in sheet
+
+
+@pytest.mark.parametrize(
+    ("name", "content", "said"),
+    [
+        ("log.json", b"{", "is no JSON"),
+        ("log.json", b'{"format": "other"}', "This is no log file."),
+        ("log.json", b'{"format": "jackstaff-log", "version": 9, "frames": []}', "another version"),
+        (
+            "log.json",
+            b'{"format": "jackstaff-log", "version": 1, "frames": [{"id": 3}]}',
+            "Frame 1: 'state' is missing",
+        ),
+        ("log.json", b'{"format": "jackstaff-log", "version": 1, "frames": [NaN]}', "is no JSON"),
+        ("log.json", b"[" * 100_000, "first line"),
+        ("log.json", b"\xff\xfe\x00", "no text in UTF-8"),
+        ("log.csv", b"a,b\n1,2\n", "does not name the log's columns"),
+        ("log.csv", (",".join(logfile.COLUMNS) + "\n1,2\n").encode(), "Line 2 has 2 cells"),
+        ("log.csv", (",".join(logfile.COLUMNS) + "\n" + "," * (len(logfile.COLUMNS) - 1) + "{\n").encode(), "no JSON"),
+        ("log.xmp", b"<x/>", "no frame of the log"),
+        ("log.xmp", b"<x", "no sound XML"),
+        ("log.xmp", b'<!DOCTYPE x [<!ENTITY a "aaa"><!ENTITY b "&a;&a;">]><x>&b;</x>', "no sound XML"),
+    ],
+)
+def test_damaged_logs_are_refused_in_words(edda: Client, name: str, content: bytes, said: str) -> None:
+    status, answer = upload(edda, "/api/log/read", name, content, keep="true")
+    assert status == 422
+    assert said in " ".join(one["problem"] for one in answer["errors"]) + answer["errors"][0]["field"]
+    assert edda.get("/api/frames").json()["count"] == 0
+
+
+def test_a_file_with_one_bad_frame_keeps_none(edda: Client) -> None:
+    good, bad = frame(), frame(dial_limit="x")
+    text = json.dumps({"format": "jackstaff-log", "version": 1, "frames": [good, bad]}).encode()
+    status, answer = upload(edda, "/api/log/read", "log.json", text, keep="true")
+    assert (status, answer["errors"][0]["field"]) == (422, "frames.1.dial_limit")
+    twice = json.dumps({"format": "jackstaff-log", "version": 1, "frames": [good, good]}).encode()
+    assert "twice" in upload(edda, "/api/log/read", "log.json", twice, keep="true")[1]["errors"][0]["problem"]
+    assert edda.get("/api/frames").json()["count"] == 0
+
+
+def test_everything_goes_into_one_archive_and_back_identical(keeper: Client) -> None:
+    whole = keeper.get("/api/account/archive").content
+    assert keeper.get("/api/account/archive").content == whole
+    for one in keeper.get("/api/frames?limit=200").json()["frames"]:
+        keeper.delete(f"/api/frames/{one['id']}")
+    for one in keeper.get("/api/kit").json()["items"][:5]:
+        keeper.delete(f"/api/kit/items/{one['id']}")
+    keeper.delete(f"/api/outings/{keeper.get('/api/outings').json()['outings'][0]['id']}")
+    assert keeper.get("/api/account/archive").content != whole
+    status, answer = upload(keeper, "/api/account/archive", "all.zip", whole)
+    assert (status, answer["frames"]["new"], answer["pictures"], answer["kept"]) == (200, 20, 3, False)
+    assert upload(keeper, "/api/account/archive", "all.zip", whole, keep="true")[0] == 200
+    back = keeper.get("/api/account/archive").content
+    for name in zipfile.ZipFile(io.BytesIO(whole)).namelist():
+        assert zipfile.ZipFile(io.BytesIO(back)).read(name) == zipfile.ZipFile(io.BytesIO(whole)).read(name), name
+    assert back == whole
+
+
+def rezipped(whole: bytes, **changes: bytes | None) -> bytes:
+    """The archive with members changed, added or (None) left out."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(whole)) as old, zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as new:
+        members = {name: old.read(name) for name in old.namelist()} | changes
+        for name, content in members.items():
+            if content is not None:
+                new.writestr(name, content)
+    return out.getvalue()
+
+
+def test_hostile_archives_are_refused_whole(keeper: Client) -> None:
+    whole = keeper.get("/api/account/archive").content
+    picture = next(name for name in zipfile.ZipFile(io.BytesIO(whole)).namelist() if name.endswith(".jpg"))
+    claimed = bytearray(rezipped(whole))
+    bomb = rezipped(whole, **{"outings.json": b"[" + b" " * 401_000_000 + b"]"})
+    cases: dict[str, tuple[bytes, str]] = {
+        "not a zip": (b"PK\x03\x04 nonsense", "no sound ZIP"),
+        "cut off": (whole[: len(whole) // 2], "no sound ZIP"),
+        "flipped": (bytes(claimed[:5000]) + b"\x00" * 400 + bytes(claimed[5400:]), ""),
+        "slip": (rezipped(whole, **{"../../evil.txt": b"x"}), "has no place"),
+        "absolute": (rezipped(whole, **{"/etc/passwd": b"x"}), "has no place"),
+        "bomb": (bomb, "more than is allowed"),
+        "no log": (rezipped(whole, **{"log.json": None}), "log.json is missing"),
+        "other sort": (rezipped(whole, **{"jackstaff.json": b'{"format": "x"}'}), "another sort"),
+        "bad kit": (rezipped(whole, **{"kit.json": b"{}"}), ""),
+        "bad outings": (rezipped(whole, **{"outings.json": b'[{"id": 1}]'}), "outings.0"),
+        "picture that is none": (rezipped(whole, **{picture: b"\xff\xd8\xff\xe0 no picture"}), "damaged"),
+        "tones that are none": (rezipped(whole, **{picture.replace(".jpg", ".json"): b"{}"}), "damaged"),
+        "tones alone": (rezipped(whole, **{picture: None}), "is missing"),
+        "stranger's picture": (rezipped(whole, **_stranger(whole, picture)), "no frame of the log"),
+    }  # fmt: skip
+    for name, (content, said) in cases.items():
+        status, answer = upload(keeper, "/api/account/archive", "all.zip", content, keep="true")
+        assert status == 422, name
+        assert said in " ".join(f"{one['field']} {one['problem']}" for one in answer["errors"]), (name, answer)
+        assert keeper.get("/api/account/archive").content == whole, name
+
+
+def _stranger(whole: bytes, picture: str) -> dict[str, bytes]:
+    key = UUID(int=7)
+    with zipfile.ZipFile(io.BytesIO(whole)) as old:
+        return {f"pictures/{key}{end}": old.read(picture.replace(".jpg", end)) for end in (".jpg", ".json")}
+
+
+def test_pictures_are_read_joined_and_kept_in_small(edda: Client) -> None:
+    status, photo = upload(Client(), "/api/frames/photo", "a.jpg", jpeg())
+    assert (status, photo["seconds"], photo["body"]) == (200, pytest.approx(20.1587, rel=1e-5), "Full-frame body A")
+    assert sum(photo["digest"]["green"]) == pytest.approx(1, abs=1e-3)
+    brighter = upload(Client(), "/api/frames/photo", "b.jpg", jpeg(1.0))[1]["digest"]
+    # A stop brighter is a stop less below full.
+    assert photo["digest"]["median_stops"] - brighter["median_stops"] == pytest.approx(1, abs=0.05)
+    body = {"files": [{"taken_at": photo["taken_at"], "seconds": 20.0}],
+            "frames": [{"id": str(uuid4()), "opened_at": AT.isoformat(), "seconds": 20.0}]}  # fmt: skip
+    joined = Client().post("/api/frames/join", json.dumps(body), content_type="application/json").json()
+    assert joined["files"][0]["frames"] == [body["frames"][0]["id"]]
+    doc = frame()
+    put(edda, doc)
+    path = f"/api/frames/{doc['id']}/picture"
+    assert edda.get(path).status_code == 404
+    assert upload(edda, path, "a.jpg", jpeg())[0] == 200
+    assert edda.get("/api/frames").json()["frames"][0]["pictured"]
+    assert edda.get(path).json()["small"] == upload(edda, path, "a.jpg", jpeg())[1]["small"]
+    assert upload(edda, f"/api/frames/{uuid4()}/picture", "a.jpg", jpeg())[0] == 404
+    assert upload(edda, path, "a.jpg", jpeg()[: len(jpeg()) // 2])[0] == 422
+    assert edda.delete(path).status_code == 204
+    assert edda.delete(path).status_code == 404
+
+
+def capped(hot: int, glow: float = 0.0, seconds: float = 240.0) -> bytes:
+    dice = np.random.default_rng(hot)
+    linear = np.full((300, 400, 3), 0.0008 + glow, dtype=np.float32)
+    for y, x in zip(dice.integers(0, 300, hot), dice.integers(0, 400, hot), strict=True):
+        linear[y, x] = 0.4
+    out = io.BytesIO()
+    exif = Image.Exif()
+    exif.get_ifd(0x8769)[0x829A] = seconds
+    Image.fromarray(encoded(linear)).save(out, "JPEG", quality=98, subsampling=0, exif=exif)
+    return out.getvalue()
+
+
+def test_capped_frames_count_specks_and_find_leaks() -> None:
+    def ask(**files: bytes) -> Any:
+        return {name: SimpleUploadedFile("a.jpg", one) for name, one in files.items()}
+
+    guest = Client()
+    found = guest.post("/api/frames/specks", {**ask(file=capped(24)), "celsius": 10, "next_celsius": 17}).json()
+    assert found["count"] == pytest.approx(24, abs=4)
+    # 24 on 0.12 megapixels is 200 a megapixel in 240 s; 30 a megapixel in 36 s, and half of that seven degrees warmer.
+    assert found["advised_from_seconds"] == pytest.approx(240 * 30 / found["per_megapixel"] / 2, rel=1e-6)
+    assert guest.post("/api/frames/specks", ask(file=capped(0))).json()["advised_from_seconds"] is None
+    assert "put the cap on" in guest.post("/api/frames/specks", ask(file=jpeg())).json()["refused"]
+    leaks = guest.post("/api/frames/leak", ask(closed=capped(3), opened=capped(3, 0.01))).json()
+    assert (leaks["leaks"], leaks["below_grey_stops"]) == (True, pytest.approx(4.2, abs=0.2))
+    assert not guest.post("/api/frames/leak", ask(closed=capped(3), opened=capped(9))).json()["leaks"]
+    unequal = guest.post("/api/frames/leak", ask(closed=capped(3), opened=capped(3, seconds=20.0)))
+    assert unequal.status_code == 422
+
+
+def test_the_before_and_after_card_is_a_picture() -> None:
+    sent = {"before": SimpleUploadedFile("a.jpg", jpeg()), "after": SimpleUploadedFile("b.jpg", jpeg(0.5)),
+            "before_text": "1/40 f/9 ISO 64", "after_text": "3 m 23 s " * 8, "foot": "Vardsund mole"}  # fmt: skip
+    response = Client().post("/api/frames/card", sent)
+    assert response.headers["Content-Type"] == "image/png"
+    with Image.open(io.BytesIO(response.content)) as card:
+        assert card.size[0] == 1600
+        assert len(card.getcolors(10_000_000) or []) > 100
+    sent = {
+        "before": SimpleUploadedFile("a.jpg", jpeg()[: len(jpeg()) // 2]),
+        "after": SimpleUploadedFile("b.jpg", jpeg()),
+    }
+    assert Client().post("/api/frames/card", sent).status_code == 422
