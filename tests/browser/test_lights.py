@@ -171,6 +171,30 @@ def test_every_view_in_every_light(visits: Any, light: str, phone: bool) -> None
             assert brightest_other_than_red(page) <= 12, name
 
 
+LOG_PAGES = ("", "/glass", "/measure", "/lessons", "/card", "/files")
+
+
+@pytest.mark.parametrize(("light", "phone"), [("noon", True), ("dusk", False), ("red", False)])
+def test_every_page_of_the_log(visits: Any, light: str, phone: bool) -> None:
+    visit: Visit = visits(phone=phone)
+    page = visit.page
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    visit.context.add_cookies([{"name": "jackstaff_light", "value": light, "url": visit.server.url}])
+    frames = page.request.get(f"{visit.server.url}/api/frames?limit=20").json()["frames"]
+    one, other, *_ = [frame["id"] for frame in frames if frame["pictured"]]
+    for path in (*LOG_PAGES, f"/frame/{one}", f"/compare/{one}/{other}"):
+        page.goto(f"{visit.server.url}/log{path}")
+        expect(page.locator(".waiting")).to_have_count(0)
+        page.wait_for_timeout(500)
+        found = Axe().run(page, options=RULES)
+        assert found.violations_count == 0, f"{path}: {found.generate_report()}"
+        assert page.evaluate("document.documentElement.scrollWidth <= innerWidth"), f"{path} scrolls sideways"
+        if phone:
+            assert small_targets(page) == [], path
+        if light == "red":
+            assert brightest_other_than_red(page) <= 12, path
+
+
 def small_targets(page: Page) -> list[str]:
     """Buttons, links and fields less than 48 px high that a finger has to hit."""
     found: list[str] = page.evaluate(

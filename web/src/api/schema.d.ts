@@ -220,6 +220,8 @@ export interface paths {
         /**
          * Pair
          * @description Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift.
+         *
+         *     ``bracket``: more bare frames of other exposures, with which the camera's tone curve does not matter.
          */
         post: operations["jackstaff_api_pairs_pair"];
         delete?: never;
@@ -5966,6 +5968,8 @@ export interface operations {
                      * @default
                      */
                     bare_shutter?: string;
+                    /** Bracket */
+                    bracket?: string[] | null;
                     /**
                      * Filtered
                      * Format: binary

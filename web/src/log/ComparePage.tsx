@@ -70,7 +70,9 @@ function Side({ frame, small, name }: { frame: Frame; small: string | undefined;
   return (
     <figure>
       {small ? (
-        <img src={`data:image/jpeg;base64,${small}`} alt={words.log.picture.alt} />
+        <span className="photo">
+          <img src={`data:image/jpeg;base64,${small}`} alt={words.log.picture.alt} />
+        </span>
       ) : (
         <p className="compare-none quiet">{say.noPicture}</p>
       )}

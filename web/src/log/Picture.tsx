@@ -38,7 +38,9 @@ export function Picture({ frame }: { frame: Frame }) {
     <div className="picture">
       {picture && frame.pictured && (
         <figure>
-          <img src={`data:image/jpeg;base64,${picture.small}`} alt={say.alt} />
+          <span className="photo">
+            <img src={`data:image/jpeg;base64,${picture.small}`} alt={say.alt} />
+          </span>
           <figcaption className="quiet">
             {say.clipped(share(red), share(green), share(blue))} {say.kept}
           </figcaption>

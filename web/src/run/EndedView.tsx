@@ -184,7 +184,9 @@ function SimulatedPicture({ frame }: { frame: Frame }) {
   if (!picture.data) return null;
   return (
     <figure className="simulated-picture">
-      <img src={picture.data} alt={words.run.pictureAlt} />
+      <span className="photo">
+        <img src={picture.data} alt={words.run.pictureAlt} />
+      </span>
       <figcaption>
         {words.run.picture}{" "}
         <a

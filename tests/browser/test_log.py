@@ -1,0 +1,217 @@
+"""The log as people use it: reviewed in two taps, joined with pictures, learnt from, carried away and back."""
+
+from __future__ import annotations
+
+import json
+import re
+import zipfile
+from collections.abc import Iterator
+from datetime import datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+from playwright.sync_api import Browser, Download, Page, expect
+from tools.serving import Server, serving
+
+from jackstaff_imaging.frame import Taken, photograph
+
+from .conftest import Visit
+
+
+@pytest.fixture(scope="module")
+def own(tmp_path_factory: Any) -> Iterator[Server]:
+    """A server of one's own: what is learnt and measured here stays here."""
+    with serving(tmp_path_factory.mktemp("log")) as running:
+        yield running
+
+
+@pytest.fixture
+def page(browser: Browser, own: Server) -> Iterator[Page]:
+    """The demo account, signed in by its first visit; nothing may go wrong in it."""
+    visit = Visit(browser, own)
+    expect(visit.page.get_by_test_id("answer-time")).to_be_visible()
+    visit.page.goto(own.url + "/log")
+    expect(visit.page.get_by_test_id("log-count")).to_contain_text("frames")
+    yield visit.page
+    visit.context.close()
+    assert visit.wrong == []
+
+
+def go(page: Page, name: str) -> None:
+    page.get_by_role("navigation", name="Log").get_by_role("link", name=name, exact=True).click()
+
+
+def saved(page: Page, name: str) -> Download:
+    with page.expect_download() as download:
+        page.get_by_role("button", name=name).click()
+    return download.value
+
+
+def picture(at: datetime, seconds: float, stops: float = 0.0, f_number: float = 9.0) -> bytes:
+    level = np.broadcast_to(np.linspace(0.08, 0.35, 480), (320, 480))
+    scene = np.repeat(level[..., None], 3, axis=2).astype(np.float32)
+    return photograph(scene, stops, Taken(at, seconds, f_number, 64, "Full-frame body A"))
+
+
+def sent(name: str, content: bytes) -> Any:
+    return {"name": name, "mimeType": "image/jpeg", "buffer": content}
+
+
+def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
+    page.get_by_label("Words in note, place or glass").fill("cold hands")
+    expect(page.get_by_test_id("log-count")).to_have_text("1 frame")
+    page.get_by_label("Came out").select_option("bright")
+    expect(page.get_by_role("heading", name="No frame fits this search.")).to_be_visible()
+    page.get_by_role("button", name="Show all frames").click()
+    page.get_by_label("Came out").select_option("none")
+    expect(page.get_by_test_id("log-count")).to_have_text("1 frame")
+    page.get_by_role("listitem").get_by_role("link").click()
+    # 149 s of 128 s, and a third dark all the same: the nine is denser than its label.
+    expect(page.get_by_text("Say how it came out")).to_be_visible()
+    page.get_by_role("button", name="⅓ stop dark", exact=True).click()
+    expect(page.get_by_test_id("next-time")).to_have_text("3 m 08 s")
+    page.get_by_role("button", name="By the bench's reading").click()
+    expect(page.get_by_text("stops from what it was")).to_be_visible()
+    page.get_by_role("button", name="Leaves or grass smeared").click()
+    expect(page.get_by_text("Wait for a lull")).to_be_visible()
+    page.get_by_label("Add a look").select_option(label="Sea: mirror")
+    page.get_by_role("group", name="Was the time right for a look?").get_by_role("button", name="right").click()
+    expect(page.get_by_text("Sea, mirror: right")).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("button", name="⅓ stop dark", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_text("Sea, mirror: right")).to_be_visible()
+
+    go(page, "Glass")
+    row = page.get_by_role("listitem", name="Slot ND 9")
+    expect(row).to_contain_text("labelled 9 stops; 8 frames")
+    expect(row.get_by_test_id("glass-mean")).to_have_text(re.compile(r"measures \+0\.[345] ± 0\.2"))
+    wrong = page.get_by_role("listitem", name="Ring ND 3")
+    expect(wrong).to_contain_text("Is the label wrong, or was something left on?")
+    row.get_by_role("button", name="Use +0.").click()
+    expect(page.get_by_text("now measures +0.")).to_be_visible()
+    expect(row).to_contain_text(re.compile(r"in use: \+0\.[345]"))
+    # From now on it counts in every sum.
+    page.get_by_role("link", name="Bench").click()
+    expect(page.get_by_role("row", name=re.compile("measures"))).to_be_visible()
+
+    page.get_by_role("link", name="Log", exact=True).click()
+    go(page, "Lessons")
+    expect(page.get_by_text("20 of 20 frames reviewed.")).to_be_visible()
+    expect(page.get_by_text("Ring VND 2–5: clean to 4.7 stops at 16 mm.")).to_be_visible()
+    page.get_by_role("region", name="Clean ends").get_by_role("button", name="Use it").click()
+    expect(page.get_by_text("Written to the kit.")).to_be_visible()
+    kit = page.request.get(page.url.split("/log")[0] + "/api/kit").json()["items"]
+    assert next(one for one in kit if one["name"] == "Ring VND 2–5")["facts"]["usable_end"] == [[16, 4.67]]
+
+
+def test_pictures_join_their_frames_and_are_compared(page: Page, own: Server) -> None:
+    frames = page.request.get(f"{own.url}/api/frames?limit=50").json()["frames"]
+    some = [one for one in frames if one["opened_at"].startswith("2027-04-10")]
+    # The camera's clock is on summer time and eleven seconds ahead.
+    files = [
+        sent(f"{n}.jpg", picture(datetime.fromisoformat(one["opened_at"]) + timedelta(seconds=7211),
+                                 one["actual_seconds"], -0.5 * n))
+        for n, one in enumerate(some)
+    ]  # fmt: skip
+    page.get_by_test_id("log-pictures").set_input_files([*files, sent("broken.jpg", files[0]["buffer"][:900])])
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_text("The camera's clock is taken to be 2 h 00 m ahead of true time.")).to_be_visible()
+    expect(dialog.get_by_text("no JPEG picture that can be read").or_(dialog.get_by_text("breaks off"))).to_be_visible()
+    dialog.get_by_role("button", name="Keep 2 pictures").click()
+    expect(page.get_by_text("2 pictures joined the log.")).to_be_visible()
+    body = next(one for one in page.request.get(f"{own.url}/api/kit").json()["items"] if one["sort"] == "body")
+    assert body["facts"]["clock_ahead_s"] == pytest.approx(7211, abs=2)
+
+    page.get_by_label("Words in note, place or glass").fill("vardsund")
+    rows = page.get_by_role("listitem").filter(has_text=re.compile("Grey, flat|Fog look"))
+    expect(rows).to_have_count(2)
+    for n in range(2):
+        rows.nth(n).get_by_label("Compare").check()
+    page.get_by_role("link", name="Compare the two").click()
+    expect(page.get_by_role("img", name="The frame as its JPEG shows it, small")).to_have_count(2)
+    expect(page.get_by_test_id("compare-shift")).to_contain_text("0.5 stops")
+
+    # One that no frame is near becomes a frame of its own; then one by hand.
+    page.goto(own.url + "/log")
+    far = picture(datetime.fromisoformat("2027-05-20T05:00:00+00:00"), 60.0)
+    page.get_by_test_id("log-pictures").set_input_files([sent("new.jpg", far)])
+    expect(page.get_by_role("dialog").get_by_label("Belongs to: new.jpg")).to_have_value("new")
+    page.get_by_role("button", name="Keep one picture").click()
+    expect(page.get_by_test_id("log-count")).to_have_text("21 frames")
+    page.get_by_role("button", name="Add a frame by hand").click()
+    dialog.get_by_label("Open for, seconds").fill("0")
+    dialog.get_by_role("button", name="Keep it").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("for how long")
+    dialog.get_by_label("Open for, seconds").fill("75")
+    dialog.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_test_id("log-count")).to_have_text("22 frames")
+
+
+def test_a_pair_measures_and_becomes_evidence(page: Page) -> None:
+    at = datetime.fromisoformat("2027-04-20T10:00:00+00:00")
+    go(page, "Measure")
+    page.locator("#pair-bare").set_input_files(sent("bare.jpg", picture(at, 1 / 64)))
+    page.locator("#pair-filtered").set_input_files(sent("far.jpg", picture(at, 1.0, -1.4)))
+    page.get_by_role("button", name="Measure").first.click()
+    expect(page.get_by_role("alert")).to_contain_text("Shoot it again so that both look alike")
+    # Six stops and a fifth, shot six stops longer.
+    page.locator("#pair-filtered").set_input_files(sent("glass.jpg", picture(at, 1.0, -0.2)))
+    page.get_by_role("button", name="Measure").first.click()
+    found = page.get_by_test_id("pair-found")
+    expect(found).to_contain_text(re.compile(r"6\.(19|20|21) ± 0\.05 stops"))
+    expect(found.get_by_label("This was")).to_have_text(re.compile("Ring ND 6"))
+    found.get_by_role("button", name="Keep as evidence").click()
+    expect(page.get_by_text("is kept as evidence")).to_be_visible()
+    go(page, "Glass")
+    expect(page.get_by_role("listitem", name="Ring ND 6")).to_contain_text("1 pair")
+
+
+def test_the_card_prints_and_everything_goes_out_and_comes_back(page: Page, tmp_path: Path) -> None:
+    go(page, "Field card")
+    table = page.get_by_test_id("field-card")
+    expect(table.get_by_role("row", name=re.compile("^1.60 "))).to_contain_text("1 s")
+    page.get_by_label("Ring ND 3", exact=True).uncheck()
+    expect(table.get_by_role("columnheader", name=re.compile("Ring ND 3"))).to_have_count(0)
+    page.emulate_media(media="print")
+    expect(page.get_by_role("button", name="Print")).to_be_hidden()
+    expect(table).to_be_visible()
+    page.emulate_media(media="screen")
+
+    go(page, "Files")
+    log = saved(page, "Save as JSON")
+    whole = json.loads(Path(log.path()).read_text())
+    first = whole["frames"][0] | {"note": "changed outside"}
+    changed = tmp_path / "log.json"
+    changed.write_text(json.dumps({**whole, "frames": [first, *whole["frames"][1:]]}))
+    page.get_by_test_id("files-log").set_input_files(changed)
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_text(re.compile(r"0 new, 1 changed, \d+ the same\."))).to_be_visible()
+    dialog.get_by_role("button", name="Take it in").click()
+    expect(page.get_by_text("Taken in.")).to_be_visible()
+    sheet = saved(page, "Save as CSV")
+    assert "changed outside" in Path(sheet.path()).read_text()
+    changed.write_text(json.dumps({**whole, "frames": [{**first, "state": "odd"}]}))
+    page.get_by_test_id("files-log").set_input_files(changed)
+    expect(dialog.get_by_role("alert")).to_contain_text("Frame 1: 'state' has an unknown value.")
+    expect(dialog.get_by_role("button", name="Take it in")).to_be_disabled()
+    dialog.get_by_role("button", name="Cancel").last.click()
+    archive = saved(page, "Save the archive")
+    with zipfile.ZipFile(archive.path()) as members:
+        assert {"log.json", "kit.json", "outings.json"} <= set(members.namelist())
+    page.get_by_test_id("files-archive").set_input_files(
+        {"name": "all.zip", "mimeType": "application/zip", "buffer": Path(archive.path()).read_bytes()}
+    )
+    expect(dialog.get_by_text(re.compile("^Also 19 things of the kit"))).to_be_visible()
+    dialog.get_by_role("button", name="Take it in").click()
+    expect(page.get_by_text("Taken in.").last).to_be_visible()
+    at = datetime.fromisoformat("2027-04-20T10:00:00+00:00")
+    page.get_by_label("Without glass").set_input_files(sent("bare.jpg", picture(at, 1 / 64)))
+    page.get_by_label("With glass").set_input_files(sent("glass.jpg", picture(at, 1.0)))
+    card = saved(page, "Make the card")
+    assert Path(card.path()).read_bytes().startswith(b"\x89PNG")
+    page.goto(page.url.replace("/files", ""))
+    page.get_by_role("listitem").first.get_by_role("link").click()
+    sidecar = Path(saved(page, "Save the sidecar").path()).read_text()
+    assert "jackstaff:Record" in sidecar
