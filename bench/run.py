@@ -13,7 +13,7 @@ from urllib.parse import urlparse
 from playwright.sync_api import sync_playwright
 from tools.serving import CHROMIUM, serving
 
-from bench import drawing, finder, light, timing
+from bench import drawing, finder, light, log, timing
 
 ROUNDS = 1500
 PRESSES = 120
@@ -30,6 +30,7 @@ def main() -> None:
     finder.main()
     drawing.main()
     light.main()
+    log.main()
     with tempfile.TemporaryDirectory() as data, serving(Path(data)) as server:
         _exposure_against_health(server.url)
         _key_to_paint(server.url)

@@ -4,12 +4,19 @@ from __future__ import annotations
 
 import tempfile
 from collections.abc import Callable
+from datetime import UTC, datetime
 from pathlib import Path
 
+import numpy as np
 from playwright.sync_api import Browser, Page, sync_playwright
 
+from jackstaff_core.looks import LooksQuestion
+from jackstaff_core.subjects import Camera, Subject
+from jackstaff_imaging.frame import Taken, photograph
+from jackstaff_imaging.scene import draw, exposed
 from tools.serving import CHROMIUM, ROOT, serving
 
+SCENE = LooksQuestion(Camera(24.0, elevation_deg=8.0, bearing_deg=300.0), (Subject("sea", {"height_m": 0.6}),))
 FOLDER = ROOT / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
 
@@ -101,6 +108,39 @@ def reach(page: Page) -> None:
 
 def log(page: Page) -> None:
     page.keyboard.press("l")
+    page.wait_for_selector(".log-row")
+
+
+def frame(page: Page) -> None:
+    log(page)
+    page.get_by_role("listitem").filter(has_text="Cloud drawn out").get_by_role("link").click()
+    page.wait_for_timeout(1000)
+
+
+def log_page(name: str) -> Callable[[Page], None]:
+    def bring_up(page: Page) -> None:
+        log(page)
+        page.get_by_role("link", name=name, exact=True).click()
+        page.wait_for_timeout(1200)
+
+    return bring_up
+
+
+def pair(page: Page) -> None:
+    """A drawn scene bare and through six stops that are a fifth denser, a little warm and darker in the corners."""
+    log_page("Measure")(page)
+    bare = draw(exposed(SCENE, 1 / 60), 960, 640, 7)
+    y, x = np.mgrid[-1:1:640j, -1:1:960j].astype(np.float32)
+    corner = np.exp2(-0.35 * ((x**2 + y**2) / 2) ** 2)[..., None]
+    glass = np.exp2(np.array([0.0, -0.2, -0.5], dtype=np.float32))
+    at = datetime(2027, 4, 17, 9, 0, tzinfo=UTC)
+    for field, picture, seconds in (("#pair-bare", bare, 1 / 64), ("#pair-filtered", bare * corner * glass, 1.0)):
+        taken = Taken(at, seconds, 8.0, 64, "Full-frame body A")
+        content = photograph((picture * 1.6).astype(np.float32), 0.0, taken, 95)
+        page.set_input_files(field, {"name": f"{field[6:]}.jpg", "mimeType": "image/jpeg", "buffer": content})
+    page.get_by_role("button", name="Measure").first.click()
+    page.wait_for_selector("[data-testid=pair-found]")
+    page.wait_for_timeout(500)
 
 
 SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
@@ -119,7 +159,10 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("run-open-red", running, DESK, "red"),
     ("run-open-phone", running, PHONE, "dusk"),
     ("log", log, DESK, "noon"),
-    ("log-phone", log, PHONE, "dusk"),
+    ("log-frame", frame, DESK, "noon"),
+    ("log-glass", log_page("Glass"), DESK, "noon"),
+    ("log-pair", pair, DESK, "noon"),
+    ("log-card", log_page("Field card"), DESK, "dusk"),
 )
 
 

@@ -1,0 +1,146 @@
+"""The log: a page of a long one against a short one, a pair of frames against decoding them, learning from many."""
+
+from __future__ import annotations
+
+import io
+import os
+import random
+import resource
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+from playwright.sync_api import sync_playwright
+from tools.serving import CHROMIUM, serving
+
+from jackstaff_core.calibration import CalibrationQuestion, Judged, calibrate, learn
+from jackstaff_imaging.light import Bytes, encoded
+from jackstaff_imaging.pair import measure
+from jackstaff_imaging.photo import opened, pixels
+
+ROOT = Path(__file__).parents[1]
+ROUNDS = 5
+ASKED = 60
+
+
+def main() -> None:
+    _pair()
+    _calibration()
+    _page()
+
+
+def _picture(stops: float) -> bytes:
+    """24 megapixels of a scene with grain, as a camera's JPEG would weigh."""
+    dice = np.random.default_rng(3)
+    y, x = np.mgrid[0:1:4000j, 0:1:6000j].astype(np.float32)
+    scene = (0.1 + 0.3 * y * (0.6 + 0.4 * np.sin(40 * x)))[..., None] * np.float32(2.0**stops)
+    grain = dice.normal(1, 0.04, (4000, 6000, 1)).astype(np.float32)
+    out = io.BytesIO()
+    Image.fromarray(encoded(np.repeat(scene * grain, 3, axis=2))).save(out, "JPEG", quality=92)
+    return out.getvalue()
+
+
+def _decode(files: list[bytes]) -> list[Bytes]:
+    return [pixels("file", opened("file", one)[0]) for one in files]
+
+
+def _pair() -> None:
+    files = [_picture(0.0), _picture(-0.2)]
+    _decode(files)
+    times: dict[str, list[float]] = {"decode": [], "pair": []}
+    for _ in range(ROUNDS):
+        begun = time.perf_counter()
+        one, other = _decode(files)
+        decoded = time.perf_counter()
+        measure(one, other, 10.0)
+        times["decode"].append(decoded - begun)
+        times["pair"].append(time.perf_counter() - begun)
+    bare, whole = (statistics.median(times[name]) for name in ("decode", "pair"))
+    print(f"Frame pair, two JPEGs of 24 megapixels ({sum(map(len, files)) / 1e6:.0f} MB), against decoding them:")
+    print(f"  {whole:.2f} s : {bare:.2f} s = {whole / bare:.2f}   (aim 2 or less)")
+    print(
+        f"  memory at most {_peak(files, measured=True):.0f} MB, decoding alone {_peak(files, measured=False):.0f} MB"
+    )
+
+
+def _peak(files: list[bytes], *, measured: bool) -> float:
+    """The most a process of its own holds [MB]."""
+    with tempfile.TemporaryDirectory() as folder:
+        for name, content in zip(("bare", "filtered"), files, strict=True):
+            (Path(folder) / name).write_bytes(content)
+        asked = [sys.executable, "-m", "bench.log", folder, str(int(measured))]
+        return float(subprocess.run(asked, cwd=ROOT, check=True, capture_output=True, text=True).stdout)
+
+
+def _measured_alone(folder: Path, measured: bool) -> None:
+    one, other = _decode([(folder / name).read_bytes() for name in ("bare", "filtered")])
+    if measured:
+        measure(one, other, 10.0)
+    print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1000)
+
+
+def _calibration() -> None:
+    dice = random.Random(1)
+    names = [f"glass {number}" for number in range(20)]
+    hidden = {name: dice.gauss(0, 0.25) for name in names}
+    frames = []
+    for number in range(2000):
+        stack = tuple(dice.sample(names, dice.randint(1, 3)))
+        error = sum(hidden[name] for name in stack) + dice.gauss(0, 0.2)
+        frames.append(Judged(stack, error, f"session {number // 20}"))
+    timed = []
+    for work in (
+        lambda: calibrate(CalibrationQuestion(tuple(frames))),
+        lambda: calibrate(CalibrationQuestion(tuple(frames), robust=True)),
+        lambda: learn(frames),
+    ):
+        begun = time.perf_counter()
+        work()
+        timed.append(time.perf_counter() - begun)
+    plain, robust, whole = timed
+    print("Calibration of 2,000 frames, 20 glasses and 100 sessions:")
+    print(f"  {plain:.2f} s, outliers apart {robust:.2f} s, with doubts about labels {whole:.2f} s   (aim under 0.5 s)")
+
+
+def _page() -> None:
+    """Both logs asked in turn, so that drift of the machine hits both alike."""
+    with tempfile.TemporaryDirectory() as short, tempfile.TemporaryDirectory() as long, sync_playwright() as playwright:
+        browser = playwright.chromium.launch(**CHROMIUM)
+        with serving(Path(short)) as one, serving(Path(long)) as other:
+            pages = {}
+            for name, server, folder, frames in (("short", one, short, 100), ("long", other, long, 10_000)):
+                environment = {**os.environ, "JACKSTAFF_DATA_DIR": folder}
+                subprocess.run([sys.executable, "-m", "bench.fill", str(frames)], cwd=ROOT, env=environment, check=True)
+                page = browser.new_page(viewport={"width": 1280, "height": 800})
+                page.goto(server.url)
+                page.wait_for_selector("[data-testid=answer-time]")
+                pages[name] = (page, server.url)
+            asked: dict[str, list[float]] = {"short": [], "long": []}
+            seen: dict[str, list[float]] = {"short": [], "long": []}
+            for turn in range(ASKED + 5):
+                for name, (page, url) in pages.items():
+                    begun = time.perf_counter()
+                    page.request.get(f"{url}/api/frames?limit=50")
+                    if turn >= 5:
+                        asked[name].append(time.perf_counter() - begun)
+            for turn in range(12):
+                for name, (page, url) in pages.items():
+                    begun = time.perf_counter()
+                    page.goto(f"{url}/log")
+                    page.wait_for_selector(".log-row")
+                    if turn >= 2:
+                        seen[name].append(time.perf_counter() - begun)
+        browser.close()
+    print("A page of the log with 10,000 frames against 100, in turn:")
+    for what, times in (("asked of the server", asked), ("until its rows stand in Chromium", seen)):
+        long_, short_ = statistics.median(times["long"]), statistics.median(times["short"])
+        print(f"  {what} {long_ * 1e3:.0f} ms : {short_ * 1e3:.0f} ms = {long_ / short_:.2f}   (aim 1.5 or less)")
+
+
+if __name__ == "__main__":
+    _measured_alone(Path(sys.argv[1]), sys.argv[2] == "1")
