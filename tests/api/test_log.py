@@ -73,6 +73,41 @@ def test_searching(keeper: Client) -> None:
         assert keeper.get(f"/api/frames{query}").json()["count"] == count, query
 
 
+@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@given(
+    words=st.lists(st.sampled_from(["mole", "tarn", "ring", "nine", "16", "dark"]), max_size=2),
+    verdict=st.sampled_from([None, "right", "dark", "bright", "none"]),
+    seen=st.sampled_from([None, "leaves", "cross", "cast"]),
+    sort=st.sampled_from(["newest", "oldest", "longest", "worst"]),
+    limit=st.integers(1, 30),
+)
+def test_a_search_finds_what_going_through_the_log_finds(
+    keeper: Client, words: list[str], verdict: str | None, seen: str | None, sort: str, limit: int
+) -> None:
+    def fits(one: dict[str, Any]) -> bool:
+        about, review = one["conditions"] or {}, one["review"] or {}
+        places = [one["note"], about.get("place") or "", about.get("lens") or ""]
+        text = [*places, *(glass["name"] for glass in one["stack"])]
+        if not all(any(word in each.lower() for each in text) for word in words):
+            return False
+        came = review.get("came_out")
+        judged = {None: True, "none": came is None}
+        if came is not None:
+            judged |= {"right": abs(came) <= 0.17, "dark": came < -0.17, "bright": came > 0.17}
+        return judged.get(verdict, False) and (seen is None or seen in (review.get("seen") or []))
+
+    every = keeper.get("/api/frames?limit=200").json()["frames"]
+    asked = {"text": " ".join(words), "verdict": verdict, "seen": seen, "sort": sort, "limit": limit}
+    query = {name: value for name, value in asked.items() if value is not None}
+    page = keeper.get("/api/frames", query).json()
+    expected = {one["id"] for one in every if fits(one)}
+    assert page["count"] == len(expected)
+    assert len(page["frames"]) == min(limit, len(expected))
+    assert {one["id"] for one in page["frames"]} <= expected
+    rest = keeper.get("/api/frames", {**query, "limit": 200, "offset": limit}).json()["frames"]
+    assert {one["id"] for one in [*page["frames"], *rest]} == expected
+
+
 def test_orders(keeper: Client) -> None:
     def came(sort: str) -> list[Any]:
         return list(keeper.get(f"/api/frames?sort={sort}&limit=200").json()["frames"])

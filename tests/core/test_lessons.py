@@ -6,10 +6,11 @@ import math
 import random
 import statistics
 from datetime import UTC, datetime, timedelta
+from itertools import pairwise
 from typing import Any
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jackstaff_core.editing import EditQuestion, editing_notes, keystone_crop
@@ -237,6 +238,73 @@ def test_a_file_that_may_belong_to_several_is_asked_about() -> None:
     assert (found.learnt, len(found.others)) == (True, 2)
     with pytest.raises(Refusal):
         join([taken(0, 20.0)], LOG, 1e6)
+
+
+@given(
+    st.lists(st.tuples(st.floats(1, 900), st.floats(2, 600)), min_size=1, max_size=8),
+    st.floats(-50_000, 50_000),
+    st.booleans(),
+)
+def test_any_clock_is_learnt_from_frames_of_unlike_length(
+    shots: list[tuple[float, float]], ahead: float, by_closing: bool
+) -> None:
+    log, files, at = [], [], DAWN
+    for number, (pause, seconds) in enumerate(shots):
+        at += timedelta(seconds=pause + 20)
+        # Each a stop longer than the one before, so that no length is taken for another's.
+        length = 2.0 ** (number - 3) * (1 + seconds / 6000)
+        log.append(Candidate(str(number), at, length))
+        closing = timedelta(seconds=length if by_closing else 0)
+        files.append(File((at + closing + timedelta(seconds=ahead)).replace(tzinfo=None), length))
+        at += timedelta(seconds=length)
+    known = join(files, log, ahead)
+    assert [one.frames for one in known.files] == [(one.id,) for one in log]
+    # Learnt from openings it is found to a second; nothing that fits as well is kept silent.
+    learnt = join(files, log)
+    assert learnt.learnt
+    if not by_closing:
+        assert min(abs(one - ahead) for one in (learnt.ahead_seconds or 0.0, *learnt.others)) < 3.1
+
+
+@given(
+    st.lists(
+        st.tuples(st.sampled_from([(NINE,), (FOUR,), (NINE, FOUR), ()]), st.floats(-2, 2), st.integers(0, 5)),
+        min_size=1,
+        max_size=12,
+    )
+)
+@settings(deadline=None, max_examples=60)
+def test_evidence_never_depends_on_the_order_and_counts_every_frame(
+    shots: list[tuple[tuple[GlassWas, ...], float, int]],
+) -> None:
+    frames = [
+        frame(number * 7.0 + day * 1440, glass=glass, came_out=came_out)
+        for number, (glass, came_out, day) in enumerate(shots)
+    ]
+    one, other = weigh(frames, KIT), weigh(list(reversed(frames)), KIT)
+    assert [(each.id, each.frames) for each in one.glass] == [(each.id, each.frames) for each in other.glass]
+    for each, again in zip(one.glass, other.glass, strict=True):
+        assert [again.mean, again.sd] == pytest.approx([each.mean, each.sd], abs=1e-6)
+        assert each.frames == sum(any(on.id == each.id for on in glass) for glass, _, _ in shots)
+        assert 0.05 <= each.sd <= 1.5
+    assert one.used + sum(one.asides.values()) == (len(frames) if one.glass or one.used else 0)
+    assert sum(habit.frames for habit in one.habits) in (0, len(frames))
+
+
+@given(st.lists(st.tuples(st.sampled_from(["ok", "dark", "aborted"]), st.integers(0, 60)), max_size=14))
+def test_time_lost_is_never_more_than_the_time_open(shots: list[tuple[str, int]]) -> None:
+    came = {"ok": 0.0, "dark": -1.0, "aborted": None}
+    frames, minute = [], 0.0
+    for what, gap in shots:
+        minute += gap + 3
+        frames.append(frame(minute, came_out=came[what], aborted=what == "aborted"))
+    found = tally(frames)
+    assert 0 <= found.lost_seconds <= found.open_seconds == pytest.approx(120 * len(frames))
+    spoilt = sum(what != "ok" for what, _ in shots)
+    assert found.repeats <= spoilt
+    followed = [what != "ok" and gap + 3 <= 22 for (what, _), (_, gap) in pairwise(shots)]
+    assert found.repeats == sum(followed)
+    assert sum(one.frames for one in found.mistakes) == spoilt
 
 
 @pytest.mark.parametrize(

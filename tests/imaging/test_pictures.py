@@ -1,0 +1,131 @@
+"""What pictures leave behind and what capped frames say: laws over levels, sizes, specks and glow."""
+
+from __future__ import annotations
+
+import base64
+import io
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from PIL import Image
+
+from jackstaff_imaging.beforeafter import Side, card
+from jackstaff_imaging.capped import LEAK_LINEAR, leak, specks
+from jackstaff_imaging.digest import BIN_STOPS, BINS, MOST_SMALL_BYTES, SMALL, digest
+from jackstaff_imaging.light import Bytes, encoded
+
+
+def level(linear: float, size: tuple[int, int] = (96, 144)) -> Bytes:
+    return encoded(np.full((*size, 3), linear, dtype=np.float32))
+
+
+@given(st.floats(0.004, 0.95), st.floats(-1.5, 1.5))
+@settings(deadline=None, max_examples=50)
+def test_a_shift_in_light_is_a_shift_of_the_median(linear: float, stops: float) -> None:
+    moved = linear * 2**stops
+    one, other = (digest(Image.fromarray(level(at)), level(at)) for at in (linear, min(moved, 1.0)))
+    # A code is a step: a quarter of a stop at worst this far down, a hundredth in the lights.
+    assert one.median_stops - other.median_stops == pytest.approx(math.log2(min(moved, 1.0) / linear), abs=0.25)
+    for shares in (one.red, one.green, one.blue):
+        assert len(shares) == BINS
+        assert sum(shares) == pytest.approx(1, abs=1e-4)
+    assert one.green.index(max(one.green)) == pytest.approx(-math.log2(linear) / BIN_STOPS, abs=1.6)
+
+
+def test_clipped_and_black_are_counted_by_channel() -> None:
+    pixels = level(0.2)
+    pixels[:24] = 0
+    pixels[72:, :, 0] = 255
+    found = digest(Image.fromarray(pixels), pixels)
+    assert found.clipped == pytest.approx((0.25, 0, 0), abs=0.01)
+    assert found.black == pytest.approx(0.25, abs=0.01)
+
+
+@pytest.mark.parametrize(("size", "turned"), [((1200, 800), 1), ((1200, 800), 6), ((300, 200), 1)])
+def test_the_small_copy_is_small_and_upright(size: tuple[int, int], turned: int) -> None:
+    dice = np.random.default_rng(1)
+    pixels = dice.integers(0, 255, (size[1], size[0], 3), dtype=np.uint8)
+    out = io.BytesIO()
+    exif = Image.Exif()
+    exif[0x0112] = turned
+    Image.fromarray(pixels).save(out, "JPEG", exif=exif)
+    image = Image.open(out)
+    small = base64.b64decode(digest(image, pixels).small)
+    # Noise is the worst a JPEG can hold; it is kept coarser rather than larger.
+    assert len(small) <= 2 * MOST_SMALL_BYTES
+    with Image.open(io.BytesIO(small)) as copy:
+        wide, high = copy.size
+        assert max(wide, high) == min(SMALL, max(size))
+        assert (high > wide) == (turned == 6)
+        assert copy.getexif() == {}
+
+
+def capped(hot: int, glow: float = 0.0, noise: float = 0.0, side: int = 256) -> Bytes:
+    dice = np.random.default_rng(hot)
+    linear = np.full((side, side, 3), 0.0009, dtype=np.float32)
+    linear += np.linspace(0, glow, side, dtype=np.float32)[:, None, None]
+    linear += np.abs(dice.normal(0, noise, linear.shape)).astype(np.float32)
+    places = dice.permutation(side * side)[:hot]
+    linear[places // side, places % side] = dice.uniform(0.1, 0.9, (hot, 1))
+    return encoded(linear)
+
+
+@given(st.integers(0, 120), st.floats(0, 0.006), st.floats(0, 0.0008))
+@settings(deadline=None, max_examples=40)
+def test_specks_are_counted_and_glow_and_noise_are_not(hot: int, glow: float, noise: float) -> None:
+    found = specks(capped(hot, glow, noise), 240.0)
+    assert found.refused is None
+    assert found.count == pytest.approx(hot, abs=2)
+    assert (found.advised_from_seconds is None) == (found.count == 0)
+
+
+@given(st.floats(1, 3600), st.floats(-10, 30), st.floats(-10, 30))
+@settings(deadline=None, max_examples=30)
+def test_the_advised_time_goes_with_time_and_warmth(seconds: float, then: float, later: float) -> None:
+    frame = capped(60)
+    plain, warm = specks(frame, seconds).advised_from_seconds, specks(frame, seconds, then, later).advised_from_seconds
+    assert plain
+    assert warm
+    # The same specks in twice the time: twice as long is free of them; seven degrees warmer halves it.
+    assert specks(frame, 2 * seconds).advised_from_seconds == pytest.approx(2 * plain)
+    assert math.log2(plain / warm) == pytest.approx((later - then) / 7, abs=1e-9)
+
+
+@given(st.floats(0, 0.05))
+@settings(deadline=None, max_examples=30)
+def test_a_leak_is_what_the_open_eyepiece_adds(added: float) -> None:
+    dark = np.full((160, 240, 3), 0.004, dtype=np.float32)
+    opened = dark.copy()
+    opened[:60, 160:] += added
+    found = leak(encoded(dark), encoded(opened))
+    if found.leaks:
+        assert found.where == "top right"
+        assert found.below_grey_stops == pytest.approx(math.log2(0.18 / added), abs=0.35)
+    else:
+        assert added < 2 * LEAK_LINEAR
+
+
+def test_frames_that_are_not_dark_are_not_judged() -> None:
+    assert "cap on" in str(specks(level(0.2), 1.0).refused)
+    assert "cap on" in str(leak(level(0.2), level(0.001)).refused)
+    assert "cap on" in str(leak(level(0.001), level(0.2)).refused)
+    # A few bright pixels are specks, not a scene.
+    assert specks(capped(200), 1.0).refused is None
+
+
+@pytest.mark.parametrize("sizes", [((600, 400), (600, 400)), ((400, 600), (600, 400)), ((64, 64), (3000, 200))])
+def test_the_card_holds_both_whatever_their_shape(sizes: tuple[tuple[int, int], tuple[int, int]]) -> None:
+    colours = ((200, 0, 0), (0, 0, 200))
+    left, right = (Image.new("RGB", size, colour) for size, colour in zip(sizes, colours, strict=True))
+    long = "Vardsund mole at first light with a nine and a four " * 4
+    content = card(Side(left, "Without glass", "1/40 f/9 ISO 64"), Side(right, "With glass", long), long)
+    with Image.open(io.BytesIO(content)) as made:
+        assert (made.format, made.size[0]) == ("PNG", 1600)
+        shown = {colour for _, colour in made.convert("RGB").getcolors(2_000_000) or []}
+        assert set(colours) <= shown
+        # Long words are made smaller or cut, never run into the edge.
+        edge = made.convert("RGB").crop((1556, 0, 1600, made.size[1]))
+        assert len(edge.getcolors(10_000) or []) == 1
