@@ -5,6 +5,9 @@ from __future__ import annotations
 import base64
 import io
 import math
+import random
+import statistics
+from datetime import UTC, datetime, timedelta
 
 import numpy as np
 import pytest
@@ -12,10 +15,20 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image
 
+from jackstaff_core.evidence import GlassKnown, weigh
+from jackstaff_core.finder import GlassKind
+from jackstaff_core.kept import FrameWas, GlassWas
+from jackstaff_core.looks import LooksQuestion
+from jackstaff_core.subjects import Camera, Subject
 from jackstaff_imaging.beforeafter import Side, card
 from jackstaff_imaging.capped import LEAK_LINEAR, leak, specks
 from jackstaff_imaging.digest import BIN_STOPS, BINS, MOST_SMALL_BYTES, SMALL, digest
-from jackstaff_imaging.light import Bytes, encoded
+from jackstaff_imaging.frame import Taken, photograph
+from jackstaff_imaging.light import Bytes, Picture, decoded, encoded
+from jackstaff_imaging.photo import opened, pixels
+from jackstaff_imaging.scene import draw, exposed
+
+DAWN = datetime(2027, 4, 17, 4, 30, tzinfo=UTC)
 
 
 def level(linear: float, size: tuple[int, int] = (96, 144)) -> Bytes:
@@ -61,6 +74,51 @@ def test_the_small_copy_is_small_and_upright(size: tuple[int, int], turned: int)
         assert max(wide, high) == min(SMALL, max(size))
         assert (high > wide) == (turned == 6)
         assert copy.getexif() == {}
+
+
+SOLIDS = (GlassKnown("nine", "Slot ND 9", 9.0), GlassKnown("four", "Slot ND 4", 4.0))
+
+
+@pytest.fixture(scope="module")
+def scene() -> Picture:
+    drawn = draw(exposed(LooksQuestion(Camera(24.0), (Subject("sea", {"height_m": 0.6}),)), 60.0), 240, 160, 7)
+    return np.asarray(drawn[::2, ::2] * 0.6, dtype=np.float32)
+
+
+def middle(codes: Bytes) -> float:
+    """The middle of the greens [stops]."""
+    return float(np.log2(decoded(np.asarray(np.median(codes[..., 1]), dtype=np.uint8))))
+
+
+@pytest.mark.parametrize("hidden", [0.3, 1.8])
+def test_hidden_glass_errors_are_read_out_of_drawn_frames(scene: Picture, hidden: float) -> None:
+    """Frames by the simulated camera, each judged by its own tones against a right one, over 200 seeds."""
+    right = middle(encoded(scene))
+    inside, errors = 0, []
+    for seed in range(200):
+        dice = random.Random(f"{hidden} {seed}")
+        habit, frames = dice.gauss(0, 0.1), []
+        for number, stack in enumerate(["nine", "nine", "nine four", "nine", "four", ""]):
+            dark = (hidden if "nine" in stack else 0.0) + habit + dice.gauss(0, 0.1)
+            taken = Taken(DAWN, 60.0, 8.0, 64, "Simulated camera")
+            image, _ = opened("frame", photograph(scene, -dark, taken))
+            came_out = middle(pixels("frame", image)) - right
+            frames.append(
+                FrameWas(
+                    id=str(number),
+                    opened_at=DAWN + timedelta(minutes=number),
+                    seconds=60.0,
+                    aimed_seconds=60.0,
+                    planned_seconds=60.0,
+                    glass=tuple(GlassWas(key, key, GlassKind.SOLID, 9.0) for key in stack.split()),
+                    came_out=came_out,
+                )
+            )
+        nine = next(one for one in weigh(frames, SOLIDS).glass if one.id == "nine")
+        inside += abs(nine.mean - hidden) <= 2 * nine.sd
+        errors.append(abs(nine.mean - hidden))
+    assert inside / 200 >= 0.90
+    assert statistics.median(errors) < 0.1
 
 
 def capped(hot: int, glow: float = 0.0, noise: float = 0.0, side: int = 256) -> Bytes:

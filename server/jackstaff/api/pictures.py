@@ -18,8 +18,11 @@ from jackstaff.records.pictures import forget_picture, keep_picture, picture_of
 from jackstaff_core.joining import MOST_FILES, MOST_FRAMES, Candidate, Joining, join
 from jackstaff_core.joining import File as Taken
 from jackstaff_core.refusal import Refusal, within
+from jackstaff_core.scales import apertures, isos
+from jackstaff_core.spoken import said
 from jackstaff_imaging import beforeafter, capped
 from jackstaff_imaging.digest import BIN_STOPS, digest
+from jackstaff_imaging.photo import Shot
 
 from .asked import Asked, Instant, Number
 from .outings import file_as
@@ -191,14 +194,14 @@ def card(
         ("before", before, words.before_title, words.before_text),
         ("after", after, words.after_title, words.after_text),
     ):
-        image, _ = picture(request, field, file)
+        image, shot = picture(request, field, file)
         # Half of the work of decoding is saved; the card is smaller than a camera's picture anyway.
         image.draft("RGB", (1600, 1600))
         try:
             image.load()
         except (OSError, ValueError, SyntaxError):
             raise Refusal(field, "The picture is damaged or breaks off.", "Copy it from the card again.") from None
-        sides.append(beforeafter.Side(image, title, text))
+        sides.append(beforeafter.Side(image, title, text or _settings(shot)))
     answer = HttpResponse(beforeafter.card(sides[0], sides[1], words.foot), content_type="image/png")
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-before-after.png"'
     return answer
@@ -206,6 +209,16 @@ def card(
 
 _NO_PICTURE = {"errors": [{"field": "id", "problem": "No picture is kept here.", "instead": "Add one first."}]}
 _NO_FRAME = {"errors": [{"field": "id", "problem": "No such frame.", "instead": "Load the log again."}]}
+
+
+def _settings(shot: Shot) -> str:
+    """The exposure a file gives, in words; empty parts where it does not."""
+    parts = [
+        said(shot.seconds) if shot.seconds else "",
+        f"f/{apertures().nearest(shot.f_number).label}" if shot.f_number else "",
+        f"ISO {isos().nearest(shot.iso).label}" if shot.iso else "",
+    ]
+    return "  ".join(part for part in parts if part)
 
 
 def _digest(found: Any) -> dict[str, object]:

@@ -1,7 +1,11 @@
 import { NavLink, Outlet } from "react-router";
 import { words } from "../words";
 import "./log.css";
+import "./frame.css";
+import "./learnt.css";
+import "./papers.css";
 import "./review.css";
+import "./narrow.css";
 
 const PAGES = [
   ["/log", words.log.pages.frames],
