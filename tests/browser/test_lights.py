@@ -98,6 +98,10 @@ def screens(page: Page) -> dict[str, Any]:
 
     def armed() -> None:
         page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_be_hidden()
+        # Long enough to be looked at from every side before it ends by itself.
+        page.keyboard.press("2")
+        expect(page.get_by_test_id("answer-time")).to_contain_text("m")
         page.get_by_role("button", name="Arm this frame").click()
         expect(page.get_by_role("heading", name="Armed")).to_be_visible()
 

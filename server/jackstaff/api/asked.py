@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
 from jackstaff_core.density import MOST_STOPS
 from jackstaff_core.exposure import GlassGiven
@@ -24,8 +25,16 @@ def _written_out(value: object) -> object:
     return value
 
 
-Instant = Annotated[AwareDatetime, BeforeValidator(_written_out)]
-"""An instant with its zone; a number of seconds is not taken for one."""
+def of_our_times(value: datetime) -> datetime:
+    """The same instant, or a refusal: calendars end, and adding to their ends overflows."""
+    if not FIRST_YEAR <= value.year <= LAST_YEAR:
+        raise ValueError(f"an instant lies between the years {FIRST_YEAR} and {LAST_YEAR}")
+    return value
+
+
+FIRST_YEAR, LAST_YEAR = 1900, 2200
+Instant = Annotated[AwareDatetime, BeforeValidator(_written_out), AfterValidator(of_our_times)]
+"""An instant with its zone; a number of seconds is not taken for one. Calendars end, so it is of our times."""
 DialLimit = Annotated[float, Field(ge=SHORTEST_DIAL, le=LONGEST_DIAL)]
 
 

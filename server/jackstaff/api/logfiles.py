@@ -74,14 +74,14 @@ class ArchiveAnswer(Schema):
     kept: bool
 
 
-@router.get("/log/file", response={200: str}, auth=django_auth, openapi_extra=file_as("application/json", "text/csv"))
+@router.get("/log/file", response={200: dict[str, Any]}, auth=django_auth, openapi_extra=file_as("text/csv"))
 def own_file(request: HttpRequest, as_: Literal["json", "csv"] = "json") -> HttpResponse:
     """The account's whole log as JSON or CSV."""
     documents = [framedoc.document(frame) for frame in frames_of(_account(request))]
     return _written(documents, as_)
 
 
-@router.post("/log/write", response={200: str}, openapi_extra=file_as(*_KINDS.values()))
+@router.post("/log/write", response={200: dict[str, Any]}, openapi_extra=file_as("text/csv", "application/rdf+xml"))
 def write(request: HttpRequest, asked: WriteAsked) -> HttpResponse:
     """Frames that are sent along as a file; keeps nothing."""
     if asked.as_ == "xmp" and len(asked.frames) != 1:

@@ -12,7 +12,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, Schema, Status
 from ninja.files import UploadedFile
 from ninja.security import django_auth
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from jackstaff.records.pictures import forget_picture, keep_picture, picture_of
 from jackstaff_core.joining import MOST_FILES, MOST_FRAMES, Candidate, Joining, join
@@ -24,7 +24,7 @@ from jackstaff_imaging import beforeafter, capped
 from jackstaff_imaging.digest import BIN_STOPS, digest
 from jackstaff_imaging.photo import Shot
 
-from .asked import Asked, Instant, Number
+from .asked import Asked, Instant, Number, of_our_times
 from .outings import file_as
 from .refusals import Faults
 from .uploads import decoded_picture, picture
@@ -59,14 +59,14 @@ class PhotoAnswer(Schema):
 
 
 class TakenAsked(Asked):
-    taken_at: datetime | None = None
-    seconds: Annotated[Number, Field(gt=0)] | None = None
+    taken_at: Annotated[datetime, AfterValidator(of_our_times)] | None = None
+    seconds: Annotated[Number, Field(gt=0, le=86_400 * 2)] | None = None
 
 
 class CandidateAsked(Asked):
     id: UUID
     opened_at: Instant
-    seconds: Annotated[Number, Field(gt=0)]
+    seconds: Annotated[Number, Field(gt=0, le=86_400 * 2)]
 
 
 class JoinAsked(Asked):

@@ -7079,7 +7079,9 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                     "text/csv": string;
                 };
             };
@@ -7375,7 +7377,9 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                     "application/rdf+xml": string;
                     "text/csv": string;
                 };
