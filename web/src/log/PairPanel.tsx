@@ -7,7 +7,7 @@ import { itemsOf } from "../kit/bag";
 import { draftOf, useKit } from "../kit/useKit";
 import { say as toast } from "../shell/say";
 import { words } from "../words";
-import { signedStops } from "../words/times";
+import { tenthStops } from "../words/times";
 import { PictureInput } from "./PictureInput";
 
 type Pair = Schemas["PairAnswer"];
@@ -121,12 +121,12 @@ function Found({ pair }: { pair: Pair }) {
           </tr>
           <tr>
             <th scope="row">{say.cast}</th>
-            <td>{say.castText(signedStops(cast.rg), signedStops(cast.bg))}</td>
+            <td>{say.castText(tenthStops(cast.rg), tenthStops(cast.bg))}</td>
           </tr>
           {pair.corner_falloff !== null && (
             <tr>
               <th scope="row">{say.corner}</th>
-              <td>{words.staff.stops(signedStops(pair.corner_falloff))}</td>
+              <td>{words.staff.stops(tenthStops(pair.corner_falloff))}</td>
             </tr>
           )}
         </tbody>
@@ -188,7 +188,7 @@ function KeepPair({ pair }: { pair: Pair }) {
     if (!glass) return;
     const before = draftOf(glass);
     const pair_stops = [...glass.facts.pair_stops, Math.round(pair.stops.g * 100) / 100].slice(-12);
-    const cast = say.castText(signedStops(pair.cast.rg), signedStops(pair.cast.bg));
+    const cast = say.castText(tenthStops(pair.cast.rg), tenthStops(pair.cast.bg));
     await kit.keep([{ ...before, facts: { ...before.facts, pair_stops, cast } }]);
     const undo = () => void kit.keep([before]);
     toast({

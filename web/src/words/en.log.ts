@@ -261,7 +261,8 @@ export const log = {
     archive: "Save the archive",
     back: "Take an archive back",
     shared: "Before and after",
-    sharedHint: "Two JPEGs side by side as one PNG to share; their settings stand beneath unless you write something else. Nothing is kept.",
+    sharedHint:
+      "Two JPEGs side by side as one PNG to share; their settings stand beneath unless you write something else. Nothing is kept.",
     before: "Without glass",
     after: "With glass",
     beforeText: "Words under the first",
