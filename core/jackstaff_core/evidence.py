@@ -3,27 +3,33 @@
     error against the label = sum of offsets in use + bias + lateness - came out        [stops, + denser than labelled]
 
 Drift and film are out already: lateness is against the time the light asked for. Frames with variable glass, a
-polariser or an unknown glass, aborted frames and those nobody watched are left aside: they say nothing certain. A frame
-pair is worth ``PAIR_WEIGHT`` frames. A session ends when nothing was shot for ``SESSION_GAP``.
+polariser or an unknown glass, aborted frames, those nobody watched and those of the simulated camera are left aside:
+they say nothing certain. A frame pair is worth ``PAIR_WEIGHT`` frames. A session ends when nothing was shot for
+``SESSION_GAP``.
 
-Source: models 7 (calibration.py). Verdict: computed, with its sd, never shown below 0.05 stop.
+Source: calibration.py. Verdict: computed, with its sd, never shown below 0.05 stop.
 """
 
 from __future__ import annotations
 
 import math
 import statistics
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from .calibration import MOST_FRAMES, Found, Judged, Learnt, learn, shown_sd
+from .calibration import MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS, Found, Judged, Learnt, learn, shown_sd
 from .finder import GlassKind
-from .kept import FrameWas
+from .kept import FrameWas, GlassWas
 
 SESSION_GAP = timedelta(hours=6)
-PAIR_WEIGHT = 4.0
+PAIR_WEIGHT, MOST_PAIRS = 4.0, 12
 """A pair is good to about 0.1 stop where a glance at a frame is good to 0.2: four times the weight."""
+MOST_REVIEWED = MOST_FRAMES // 2
+"""Of a longer log the newest reviewed frames speak; of as many sessions the newest have a habit of their own."""
+WILD_STOPS = 8.0
+"""A frame further from its label says that something else went wrong [stops]."""
 TREND_FRAMES, TREND_DAYS = 6, 60.0
 
 
@@ -88,20 +94,22 @@ class Evidence:
 
 def weigh(frames: Sequence[FrameWas], kit: Sequence[GlassKnown]) -> Evidence:
     """Learn from the log; glass that no frame speaks of is left out."""
-    known = {one.id: one for one in kit}
-    asides: dict[str, int] = {}
+    reviewed = sorted((one for one in frames if one.came_out is not None and not one.dark), key=_opened)
+    known = _learnable(reviewed, kit)
+    asides: Counter[str] = Counter()
     used: list[tuple[FrameWas, tuple[str, ...]]] = []
-    for frame in sorted(frames, key=lambda one: one.opened_at)[-MOST_FRAMES // 2 :]:
-        if frame.came_out is None or frame.dark:
-            continue
-        why = _aside(frame, known)
-        if why:
-            asides[why] = asides.get(why, 0) + 1
+    for frame in reviewed[-MOST_REVIEWED:]:
+        if why := _aside(frame, known):
+            asides[why] += 1
         else:
-            used.append((frame, tuple(one.id for one in frame.glass if one.id and not one.in_reading)))
+            used.append((frame, tuple(one.id for one in _counted(frame) if one.id)))
     sessions = _sessions([frame for frame, _ in used])
-    judged = [Judged(glass, against_label(frame), sessions[frame.id].isoformat()) for frame, glass in used]
-    paired = [(one, stops) for one in kit for stops in one.pairs[-12:]]
+    kept = set(sorted(set(sessions.values()))[-MOST_SESSIONS:])
+    judged = [
+        Judged(glass, against_label(frame), began.isoformat() if (began := sessions[frame.id]) in kept else None)
+        for frame, glass in used
+    ]
+    paired = [(one, stops) for one in known.values() for stops in one.pairs[-MOST_PAIRS:]]
     judged += [Judged((one.id,), stops - one.stops, None, PAIR_WEIGHT) for one, stops in paired]
     if not any(one.glass for one in judged):
         return Evidence((), (), len(used), asides)
@@ -122,16 +130,36 @@ def weigh(frames: Sequence[FrameWas], kit: Sequence[GlassKnown]) -> Evidence:
 
 def against_label(frame: FrameWas) -> float:
     """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
-    in_use = sum(one.offset or 0.0 for one in frame.glass if not one.in_reading)
+    in_use = sum(one.offset or 0.0 for one in _counted(frame))
     return in_use + frame.bias_stops + frame.late_stops - (frame.came_out or 0.0)
+
+
+def _opened(frame: FrameWas) -> datetime:
+    return frame.opened_at
+
+
+def _counted(frame: FrameWas) -> list[GlassWas]:
+    """The glass that darkened the metered part: not what was on when metered, nor a graduated one."""
+    return [one for one in frame.glass if not one.in_reading and one.kind is not GlassKind.GRADUATED]
+
+
+def _learnable(frames: Sequence[FrameWas], kit: Sequence[GlassKnown]) -> dict[str, GlassKnown]:
+    """The kit, or of a very large one the glass that most frames speak of."""
+    spoken = Counter(one.id for frame in frames for one in _counted(frame))
+    most = sorted(kit, key=lambda one: -(spoken[one.id] + len(one.pairs)))[:MOST_GLASSES]
+    return {one.id: one for one in most}
 
 
 def _aside(frame: FrameWas, known: Mapping[str, GlassKnown]) -> str | None:
     if frame.aborted:
         return "given up"
+    if frame.practice:
+        return "made with the simulated camera"
     if not frame.watched:
         return "the time is not known well"
-    counted = [one for one in frame.glass if not one.in_reading and one.kind is not GlassKind.GRADUATED]
+    if abs(against_label(frame)) > WILD_STOPS:
+        return "further off than glass can be"
+    counted = _counted(frame)
     if any(one.kind not in (None, GlassKind.SOLID) for one in counted):
         return "variable glass or a polariser was on"
     if any(one.id not in known for one in counted):

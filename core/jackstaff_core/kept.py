@@ -79,6 +79,7 @@ class FrameWas:
     aborted: bool = False
     watched: bool = True
     dark: bool = False
+    practice: bool = False
     bias_stops: float = 0.0
     film: FilmLaw | None = None
     aperture: str = ""

@@ -73,6 +73,9 @@ def test_the_error_against_the_label(facts: dict[str, Any], error: float) -> Non
         ({"glass": (GlassWas(None, "Lost", GlassKind.SOLID, 3.0),)}, "a glass is not in the kit"),
         ({"aborted": True}, "given up"),
         ({"watched": False}, "the time is not known well"),
+        ({"practice": True}, "made with the simulated camera"),
+        # The shutter stayed open over lunch: that is no property of glass.
+        ({"seconds": 60_000.0}, "further off than glass can be"),
     ],
 )
 def test_frames_that_say_nothing_certain_are_left_aside_and_counted(facts: dict[str, Any], why: str) -> None:
@@ -95,6 +98,28 @@ def test_evidence_per_glass() -> None:
     assert (paired.frames, paired.pairs) == (0, 2)
     assert paired.mean == pytest.approx(0.39, abs=0.03)
     assert weigh([frame()], KIT).glass == ()
+
+
+def test_a_graduated_glass_is_no_part_of_the_sum() -> None:
+    soft = GlassWas("grad", "Soft grad 2", GlassKind.GRADUATED, 2.0, 0.3)
+    with_it = weigh([frame(minute, glass=(NINE, soft), came_out=-0.3) for minute in range(0, 50, 10)], KIT)
+    without = weigh([frame(minute, came_out=-0.3) for minute in range(0, 50, 10)], KIT)
+    assert [(one.id, one.mean) for one in with_it.glass] == [(one.id, one.mean) for one in without.glass]
+
+
+def test_a_log_of_years_and_a_cupboard_of_glass_are_learnt_from() -> None:
+    cupboard = [GlassKnown(f"g{n}", f"Ring {n}", 3.0) for n in range(80)]
+    # Five hundred mornings, each with the nine; and every ring of the cupboard once.
+    years = [frame(day * 1440.0, came_out=-0.4) for day in range(500)]
+    rings = [
+        frame(-1440.0 * n - 1, glass=(GlassWas(f"g{n}", f"Ring {n}", GlassKind.SOLID, 3.0),), came_out=0.0)
+        for n in range(80)
+    ]
+    found = weigh([*rings, *years], [*cupboard, *KIT])
+    nine = next(one for one in found.glass if one.id == "nine")
+    assert (nine.frames, nine.mean) == (500, pytest.approx(0.4, abs=0.05))
+    assert len(found.glass) <= 60
+    assert found.used + sum(found.asides.values()) == 580
 
 
 def test_glass_that_changes_over_the_years_shows_a_trend() -> None:

@@ -196,7 +196,6 @@ def save(account: User, doc: FrameDoc) -> Frame:
     KeyTaken
         Another account holds a frame or an event with this key.
     """
-    review = doc.review
     columns = {
         "state": doc.state,
         "opened_at": doc.opened_at,
@@ -221,9 +220,7 @@ def save(account: User, doc: FrameDoc) -> Frame:
         "run": doc.run.model_dump(mode="json") if doc.run else None,
         "sum_steps": [step.model_dump() for step in doc.answer.steps],
         "conditions": doc.conditions.model_dump(mode="json", exclude_none=True) if doc.conditions else None,
-        "review": review.model_dump(mode="json") if review else None,
-        "came_out": review.came_out if review else None,
-        "seen": "".join(f" {code.value} " for code in review.seen) if review else "",
+        "review": doc.review.model_dump(mode="json") if doc.review else None,
     }
     stack = [GlassKept(**dict(glass)) for glass in doc.stack]
     events = [EventKept(event.id, event.at, event.kind, event.seconds) for event in doc.events]
@@ -331,6 +328,7 @@ def was(doc: FrameDoc) -> FrameWas | None:
         aborted=doc.state == Frame.State.ABORTED,
         watched=run.watched if run else True,
         dark=run is not None and run.purpose == "dark",
+        practice=run is not None and run.device == "simulated",
         bias_stops=run.bias_stops if run else 0.0,
         film=run.film.given() if run and run.film else None,
         aperture=doc.settings.aperture,

@@ -161,8 +161,6 @@ def _keep(account: User, key: UUID, shot: _Shot, kit: dict[str, UUID]) -> None:
             **shot.about,
         },
         "review": review,
-        "came_out": review["came_out"] if review else None,
-        "seen": "".join(f" {code} " for code in shot.seen),
     }
     save_frame(
         account,

@@ -58,7 +58,8 @@ def save_frame(
         if held and _ended_later(held, events):
             # A device that had not heard of the end writes late: it adds its events, the end stands.
             columns = {**columns, "state": held.state, "closed_at": held.closed_at, "closed_by": held.closed_by}
-        frame, _ = Frame.objects.update_or_create(pk=key, defaults={**columns, "account": account})
+        found = _findable(columns.get("review"))
+        frame, _ = Frame.objects.update_or_create(pk=key, defaults={**columns, **found, "account": account})
         frame.stack.all().delete()
         FrameGlass.objects.bulk_create(
             FrameGlass(
@@ -82,6 +83,13 @@ def save_frame(
             ignore_conflicts=True,
         )
     return frames_of(account).get(pk=key)
+
+
+def _findable(review: dict[str, Any] | None) -> dict[str, Any]:
+    """What a search looks for in a review, in columns of its own."""
+    if review is None:
+        return {"came_out": None, "seen": ""}
+    return {"came_out": review["came_out"], "seen": "".join(f" {code} " for code in review["seen"])}
 
 
 _DECIDE = (FrameEvent.Kind.OPENED, FrameEvent.Kind.CLOSED, FrameEvent.Kind.ABORTED, FrameEvent.Kind.TAKEN_BACK)
