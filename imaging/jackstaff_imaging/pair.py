@@ -14,7 +14,7 @@ computed (0.1, 0.05 typical), cast and corner estimate, mired a rough estimate.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -113,7 +113,7 @@ def _found(logs: Map, valid: Valid, more_light: float, changed: float, mismatch:
 
 
 def measure_bracket(
-    bares: Sequence[tuple[Bytes, float]],
+    bares: Iterable[tuple[Bytes, float]],
     filtered: Bytes,
     filtered_value: float,
     rows: int = ROWS,
@@ -123,11 +123,12 @@ def measure_bracket(
 
     ``bares`` are frames with their log2 exposures (:func:`exposure_value`). For each block and channel the bare
     exposure h* that would give the filtered frame's code is found between two of them; s = h_filt - h*. A block counts
-    where the filtered frame lies between the darkest and the brightest bare one.
+    where the filtered frame lies between the darkest and the brightest bare one. Bare frames are taken one by one, so
+    that a generator holds no more than one of them decoded.
     """
-    ordered = sorted(bares, key=lambda one: one[1])
-    values = np.array([value for _, value in ordered])
-    logs, shares = zip(*(_blocks(frame, filtered, rows, columns) for frame, _ in ordered), strict=True)
+    found = [(value, *_blocks(frame, filtered, rows, columns)) for frame, value in bares]
+    exposures, logs, shares = zip(*sorted(found, key=lambda one: one[0]), strict=True)
+    values = np.array(exposures)
     # Bare against filtered by exposure: where it crosses zero both would look alike.
     apart = np.where(np.stack(shares)[..., None] >= ENOUGH_PIXELS, np.stack(logs), np.nan)
     crossed = _crossings(values, apart)

@@ -6,30 +6,26 @@ import csv
 import io
 import json
 import zipfile
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from typing import Any
 from uuid import UUID, uuid4
 
 import jsonschema_rs
-import numpy as np
 import pytest
 from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from PIL import Image
 
 from jackstaff.api.framedoc import FrameDoc
 from jackstaff.api.logfiles import schema
 from jackstaff.records import demo, logfile
-from jackstaff_imaging.frame import Taken, photograph
-from jackstaff_imaging.light import encoded
 
+from .shots import AT, jpeg
 from .test_frames import frame, put
 
 pytestmark = pytest.mark.django_db
-AT = datetime(2027, 4, 17, 4, 30, tzinfo=UTC)
 
 
 @pytest.fixture
@@ -45,12 +41,6 @@ def keeper() -> Client:
     client = Client()
     client.force_login(demo.load())
     return client
-
-
-def jpeg(stops: float = 0.0, seconds: float = 20.0, size: tuple[int, int] = (240, 160)) -> bytes:
-    level = np.broadcast_to(np.linspace(0.08, 0.35, size[0]), (size[1], size[0]))
-    scene = np.repeat(level[..., None], 3, axis=2).astype(np.float32)
-    return photograph(scene, stops, Taken(AT, seconds, 8.0, 100, "Full-frame body A"))
 
 
 def upload(client: Client, path: str, name: str, content: bytes, **fields: Any) -> tuple[int, Any]:
@@ -368,48 +358,3 @@ def test_pictures_are_read_joined_and_kept_in_small(edda: Client) -> None:
     assert upload(edda, path, "a.jpg", jpeg()[: len(jpeg()) // 2])[0] == 422
     assert edda.delete(path).status_code == 204
     assert edda.delete(path).status_code == 404
-
-
-def capped(hot: int, glow: float = 0.0, seconds: float = 240.0) -> bytes:
-    dice = np.random.default_rng(hot)
-    linear = np.full((300, 400, 3), 0.0008 + glow, dtype=np.float32)
-    for y, x in zip(dice.integers(0, 300, hot), dice.integers(0, 400, hot), strict=True):
-        linear[y, x] = 0.4
-    out = io.BytesIO()
-    exif = Image.Exif()
-    exif.get_ifd(0x8769)[0x829A] = seconds
-    Image.fromarray(encoded(linear)).save(out, "JPEG", quality=98, subsampling=0, exif=exif)
-    return out.getvalue()
-
-
-def test_capped_frames_count_specks_and_find_leaks() -> None:
-    def ask(**files: bytes) -> Any:
-        return {name: SimpleUploadedFile("a.jpg", one) for name, one in files.items()}
-
-    guest = Client()
-    found = guest.post("/api/frames/specks", {**ask(file=capped(24)), "celsius": 10, "next_celsius": 17}).json()
-    assert found["count"] == pytest.approx(24, abs=4)
-    # 24 on 0.12 megapixels is 200 a megapixel in 240 s; 30 a megapixel in 36 s, and half of that seven degrees warmer.
-    assert found["advised_from_seconds"] == pytest.approx(240 * 30 / found["per_megapixel"] / 2, rel=1e-6)
-    assert guest.post("/api/frames/specks", ask(file=capped(0))).json()["advised_from_seconds"] is None
-    assert "put the cap on" in guest.post("/api/frames/specks", ask(file=jpeg())).json()["refused"]
-    leaks = guest.post("/api/frames/leak", ask(closed=capped(3), opened=capped(3, 0.01))).json()
-    assert (leaks["leaks"], leaks["below_grey_stops"]) == (True, pytest.approx(4.2, abs=0.2))
-    assert not guest.post("/api/frames/leak", ask(closed=capped(3), opened=capped(9))).json()["leaks"]
-    unequal = guest.post("/api/frames/leak", ask(closed=capped(3), opened=capped(3, seconds=20.0)))
-    assert unequal.status_code == 422
-
-
-def test_the_before_and_after_card_is_a_picture() -> None:
-    sent = {"before": SimpleUploadedFile("a.jpg", jpeg()), "after": SimpleUploadedFile("b.jpg", jpeg(0.5)),
-            "before_text": "1/40 f/9 ISO 64", "after_text": "3 m 23 s " * 8, "foot": "Vardsund mole"}  # fmt: skip
-    response = Client().post("/api/frames/card", sent)
-    assert response.headers["Content-Type"] == "image/png"
-    with Image.open(io.BytesIO(response.content)) as card:
-        assert card.size[0] == 1600
-        assert len(card.getcolors(10_000_000) or []) > 100
-    sent = {
-        "before": SimpleUploadedFile("a.jpg", jpeg()[: len(jpeg()) // 2]),
-        "after": SimpleUploadedFile("b.jpg", jpeg()),
-    }
-    assert Client().post("/api/frames/card", sent).status_code == 422

@@ -19,7 +19,6 @@ from jackstaff.standins.camera import GlassOn, brightness, hidden_offset
 from jackstaff.standins.meter import SimulatedMeter
 from jackstaff_core.forecast import LightQuestion, Sky, light_at
 from jackstaff_core.heavens import Place
-from jackstaff_imaging.frame import Taken, photograph
 
 pytestmark = pytest.mark.django_db
 AT = datetime(2027, 4, 17, 4, 30, tzinfo=UTC)
@@ -210,61 +209,3 @@ def test_a_device_that_has_not_heard_of_the_end_does_not_open_a_frame_again() ->
     # A frame of the time before runs were kept has none.
     old = frame(run=None)
     assert call(client, "PUT", f"frames/{old['id']}", old)[1]["run"] is None
-
-
-def test_calibration_has_its_fixed_fields() -> None:
-    frames = [{"glass": ["A"], "error_stops": 0.3, "session": "s1"} for _ in range(3)]
-    status, answer = call(Client(), "POST", "calibration", {"frames": frames, "prior_sd": {"A": 0.2}, "noise_sd": 0.2})
-    assert status == 200
-    (one,) = answer["glass"]
-    assert (one["id"], one["frames"], one.keys()) == ("A", 3, {"id", "mean", "sd", "frames"})
-    assert one["sd"] == pytest.approx(0.137481, abs=1e-6)
-    assert 0.15 < one["mean"] < 0.2
-    assert [one["id"] for one in answer["sessions"]] == ["s1"]
-    assert len(answer["covariance"]) == len(answer["covariance"][0]) == 2
-    bare = call(Client(), "POST", "calibration", {"frames": frames, "session_sd": None, "robust": True})[1]
-    assert bare["sessions"] == []
-    assert call(Client(), "POST", "calibration", {"frames": []})[0] == 422
-
-
-def jpeg(seconds: float, stops: float, size: tuple[int, int] = (240, 160)) -> io.BytesIO:
-    level = np.broadcast_to(np.linspace(0.08, 0.35, size[0]), size[::-1])
-    scene = np.repeat(level[..., None], 3, axis=2).astype(np.float32)
-    file = io.BytesIO(photograph(scene, stops, Taken(AT, seconds, 8.0, 100, "Simulated camera")))
-    file.name = "frame.jpg"
-    return file
-
-
-def test_a_frame_pair_is_measured_and_nothing_is_kept() -> None:
-    answer = Client().post("/api/frames/pair", {"bare": jpeg(1 / 64, 0.0), "filtered": jpeg(16, -0.3)})
-    assert answer.status_code == 200, answer.content
-    found = answer.json()
-    assert found["stops"] == {channel: pytest.approx(10.3, abs=0.03) for channel in "rgb"}
-    assert found["cast"] == {key: pytest.approx(0, abs=1.5) for key in ("rg", "bg", "mired")}
-    assert (found["valid_blocks"], found["of_blocks"], found["refused"]) == (384, 384, None)
-    assert found["corner_falloff"] == pytest.approx(0, abs=0.05)
-    typed = {"bare_shutter": "1/32", "filtered_shutter": "32 s"}
-    answer = Client().post("/api/frames/pair", {"bare": jpeg(1 / 64, 0.0), "filtered": jpeg(16, -0.3), **typed})
-    assert answer.json()["stops"]["g"] == pytest.approx(10.3, abs=0.03)
-    bright = Client().post("/api/frames/pair", {"bare": jpeg(1 / 64, 0.0), "filtered": jpeg(16, -1.3)}).json()
-    assert "Shoot it again" in bright["refused"]
-
-
-@pytest.mark.parametrize(
-    ("files", "field"),
-    [
-        ({"bare": jpeg(1 / 64, 0.0), "filtered": io.BytesIO(b"no picture")}, "filtered"),
-        ({"bare": jpeg(1 / 64, 0.0), "filtered": jpeg(16, 0, (120, 80))}, "filtered"),
-        ({"bare": jpeg(1 / 64, 0.0), "filtered": jpeg(16, 0), "bare_shutter": "4"}, "bare_shutter"),
-        ({"bare": jpeg(1 / 64, 0.0)}, "filtered"),
-    ],
-    ids=range(4),
-)
-def test_a_pair_that_is_none_is_refused(files: dict[str, Any], field: str) -> None:
-    for file in files.values():
-        if isinstance(file, io.BytesIO):
-            file.seek(0)
-            file.name = "frame.jpg"
-    answer = Client().post("/api/frames/pair", files)
-    assert answer.status_code == 422
-    assert field in answer.json()["errors"][0]["field"]

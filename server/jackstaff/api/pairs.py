@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
 from django.http import HttpRequest
 from ninja import File, Form, Router, Schema, Status
 from ninja.files import UploadedFile
+from PIL import Image
 from pydantic import Field
 
 from jackstaff_core.reading import aperture, iso
 from jackstaff_core.readout import readout
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step
+from jackstaff_imaging.light import Bytes
 from jackstaff_imaging.pair import Pair, exposure_value, measure, measure_bracket
 from jackstaff_imaging.photo import Shot, pixels
 
@@ -24,6 +27,7 @@ from .uploads import picture
 router = Router(tags=["pairs"])
 
 MOST_BRACKET = 6
+SAME_EXPOSURE_STOPS = 0.05
 Written = Annotated[str, Field(max_length=24)]
 
 
@@ -108,23 +112,60 @@ def pair(
     other = _exposed(
         "filtered", second_shot, (settings.filtered_shutter, settings.filtered_aperture, settings.filtered_iso)
     )
-    third = None
-    if after is not None:
-        image, _ = picture(request, "after", after)
-        if image.size != first.size:
-            raise Refusal("after", "The second bare frame has another size.", "Give one of the same camera, uncropped.")
-        third = pixels("after", image)
     glassed = pixels("filtered", second)
     if bracket:
-        bares = [(pixels("bare", first), one.value)]
-        for place, file in enumerate(bracket[:MOST_BRACKET]):
-            image, shot = picture(request, f"bracket.{place}", file)
-            if image.size != first.size:
-                raise Refusal(f"bracket.{place}", "This bare frame has another size.", "Give frames of one camera.")
-            bares.append((pixels(f"bracket.{place}", image), _exposed(f"bracket.{place}", shot, ("", "", "")).value))
+        if after is not None:
+            raise Refusal("after", "A bracket and a frame against drift do not go together.", "Give one or the other.")
+        bares = _bracket(request, bracket, first, one)
         return Status(200, _said(measure_bracket(bares, glassed, other.value), one, other))
+    third = None
+    if after is not None:
+        image, shot = _alike(request, "after", after, first)
+        before, again = _by_file(first_shot), _by_file(shot)
+        if before and again and abs(again.value - before.value) > SAME_EXPOSURE_STOPS:
+            raise Refusal("after", "The two bare frames were not exposed alike.", "Shoot both with the same settings.")
+        third = pixels("after", image)
     found = measure(pixels("bare", first), glassed, other.value - one.value, after=third)
     return Status(200, _said(found, one, other))
+
+
+def _alike(request: HttpRequest, field: str, file: UploadedFile, first: Image.Image) -> tuple[Image.Image, Shot]:
+    image, shot = picture(request, field, file)
+    if image.size != first.size:
+        raise Refusal(field, "This bare frame has another size.", "Give one of the same camera, uncropped.")
+    return image, shot
+
+
+def _bracket(
+    request: HttpRequest, files: list[UploadedFile], first: Image.Image, one: _Exposed
+) -> Iterator[tuple[Bytes, float]]:
+    """The bare frames, decoded as they are asked for; what can be refused before any is decoded is refused at once."""
+    if len(files) > MOST_BRACKET:
+        raise Refusal(
+            "bracket", f"{len(files)} frames are too many.", f"Give up to {MOST_BRACKET} beside the bare one."
+        )
+    opened = [_alike(request, f"bracket.{place}", file, first) for place, file in enumerate(files)]
+    exposed = [_told(f"bracket.{place}", shot) for place, (_, shot) in enumerate(opened)]
+
+    def decoded() -> Iterator[tuple[Bytes, float]]:
+        yield pixels("bare", first), one.value
+        for place, ((image, _), by) in enumerate(zip(opened, exposed, strict=True)):
+            yield pixels(f"bracket.{place}", image), by.value
+
+    return decoded()
+
+
+def _by_file(shot: Shot) -> _Exposed | None:
+    """What a file says of its exposure."""
+    if shot.seconds is None or shot.f_number is None or shot.iso is None:
+        return None
+    return _Exposed(shot.seconds, shot.f_number, shot.iso)
+
+
+def _told(field: str, shot: Shot) -> _Exposed:
+    if (found := _by_file(shot)) is None:
+        raise Refusal(field, "This frame does not say how it was exposed.", "Give a JPEG as the camera wrote it.")
+    return found
 
 
 def _exposed(which: str, shot: Shot, typed: tuple[str, str, str]) -> _Exposed:
