@@ -12,7 +12,7 @@ Verdict: lift computed from a person's thirds, crop computed, cast estimate.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from .kept import Seen
@@ -21,6 +21,17 @@ from .refusal import within
 LEVEL_DEG = 0.5
 MOST_PITCH_DEG = 30.0
 CRUSHED_STOPS = 2.0
+LEAST_MIRED, LEAST_CORNER_STOPS = 5.0, 0.1
+"""Less than this is not worth a step of the edit."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Tint:
+    """What a glass does to the picture: its cast in words, the white balance that undoes it, its denser corners."""
+
+    cast: str = ""
+    mired: float | None = None
+    corner_stops: float | None = None
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -29,9 +40,7 @@ class EditQuestion:
 
     came_out: float | None = None
     seen: frozenset[Seen] = frozenset()
-    cast: str = ""
-    mired: float | None = None
-    corner_stops: float | None = None
+    glass: tuple[Tint, ...] = ()
     pitch_deg: float | None = None
     focal_mm: float | None = None
     sensor_height_mm: float = 24.0
@@ -72,11 +81,14 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
         yield Note(
             "dark_frame", f"Subtract the dark frame of the same length ({_length(q.seconds)}) first, on the raw."
         )
-    if q.mired is not None and abs(q.mired) >= 5:
-        way = "warmer" if q.mired > 0 else "cooler"
-        yield Note("white_balance", f"White balance about {abs(q.mired):.0f} mired {way}.", q.mired, "mired")
-    elif q.cast or Seen.CAST in q.seen:
-        told = f" ({q.cast})" if q.cast else ""
+    # Of a stack, casts and corners add up.
+    mired, corner = (_total(getattr(one, name) for one in q.glass) for name in ("mired", "corner_stops"))
+    cast = "; ".join(one.cast for one in q.glass if one.cast)
+    if mired is not None and abs(mired) >= LEAST_MIRED:
+        way = "warmer" if mired > 0 else "cooler"
+        yield Note("white_balance", f"White balance about {abs(mired):.0f} mired {way}.", mired, "mired")
+    elif cast or Seen.CAST in q.seen:
+        told = f" ({cast})" if cast else ""
         yield Note(
             "white_balance", f"Take the cast{told} out by white balance on something grey. Measure it with a pair."
         )
@@ -88,8 +100,9 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
         yield Note("lift", f"{way} exposure by {abs(lift):.1f} stops.{noisy}{kept}", lift, "stops")
     elif Seen.CLIPPED in q.seen:
         yield Note("highlights", "Pull the highlights down; a channel that ran full stays flat.")
-    if q.corner_stops is not None and abs(q.corner_stops) >= 0.1:
-        yield Note("corners", f"Lift the corners by {q.corner_stops:.1f} stops.", q.corner_stops, "stops")
+    if corner is not None and abs(corner) >= LEAST_CORNER_STOPS:
+        way = "Lift" if corner > 0 else "Lower"
+        yield Note("corners", f"{way} the corners by {abs(corner):.1f} stops.", corner, "stops")
     elif Seen.CORNER in q.seen:
         yield Note("corners", "Crop the dark corners away: rims leave nothing to lift.")
     if q.pitch_deg is not None and q.focal_mm is not None and abs(q.pitch_deg) >= LEVEL_DEG:
@@ -103,6 +116,12 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
         )
     if Seen.SPECKS in q.seen:
         yield Note("specks", "Heal the hot specks that the dark frame left.")
+
+
+def _total(measured: Iterable[float | None]) -> float | None:
+    """The sum of what was measured; None where nothing was."""
+    known = [one for one in measured if one is not None]
+    return math.fsum(known) if known else None
 
 
 def _length(seconds: float) -> str:

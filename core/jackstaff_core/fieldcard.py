@@ -2,7 +2,7 @@
 
     T = t0 2^s, set to the dial's mark where it reaches, else spoken in round seconds; the rounding's cost beside it
 
-Verdict: computed, in steady light; each glass with its plus-or-minus.
+Verdict: computed, in steady light, as surely as the glass is known.
 """
 
 from __future__ import annotations
@@ -21,11 +21,10 @@ MOST_ROWS = 60
 
 @dataclass(frozen=True, slots=True)
 class CardGlass:
-    """A glass or stack of the card: its measured strength and plus-or-minus [stops]."""
+    """A glass or stack of the card: its measured strength [stops]."""
 
     name: str
     stops: float
-    give_or_take: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -261,6 +261,12 @@ class Glass:
     pair_stops: tuple[float, ...] = numbers(
         "Strengths measured by frame pairs", "what the frames say", 0, 40, "stops", 12, group="Measured"
     )
+    cast_mired: float | None = number(
+        "White balance that undoes its cast (+ warmer)", "editing notes", -500, 500, "mired", group="Measured"
+    )
+    corner_stops: float | None = number(
+        "Corners denser than the middle by", "editing notes", -10, 10, "stops", group="Measured"
+    )
     measured_on: str = text("Measured on", "your memory", 10, group="Measured")
     evidence: str = choice(
         "Known from",

@@ -166,6 +166,11 @@ def test_a_pair_measures_and_becomes_evidence(page: Page) -> None:
     expect(page.get_by_text("is kept as evidence")).to_be_visible()
     go(page, "Glass")
     expect(page.get_by_role("listitem", name="Ring ND 6")).to_contain_text("1 pair")
+    six = next(one for one in page.request.get(page.url.split("/log")[0] + "/api/kit").json()["items"]
+               if one["name"] == "Ring ND 6")  # fmt: skip
+    assert six["facts"]["pair_stops"] == [pytest.approx(6.2, abs=0.02)]
+    assert abs(six["facts"]["cast_mired"]) <= 2
+    assert six["facts"]["corner_stops"] == pytest.approx(0, abs=0.1)
 
 
 def test_the_card_prints_and_everything_goes_out_and_comes_back(page: Page, tmp_path: Path) -> None:

@@ -13,7 +13,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.editing import EditQuestion, editing_notes, keystone_crop
+from jackstaff_core.editing import EditQuestion, Tint, editing_notes, keystone_crop
 from jackstaff_core.evidence import GlassKnown, against_label, weigh
 from jackstaff_core.fieldcard import CardGlass, field_card
 from jackstaff_core.film import Power
@@ -352,11 +352,13 @@ def test_upright_verticals_cost_a_share(pitch: float, focal: float, height: floa
 
 def test_the_edit_in_order_with_amounts() -> None:
     seen = frozenset({Seen.SPECKS, Seen.CAST, Seen.CLIPPED, Seen.CORNER})
-    notes = editing_notes(EditQuestion(came_out=-2.3, seen=seen, cast="warm", pitch_deg=8, focal_mm=20, seconds=240))
+    notes = editing_notes(
+        EditQuestion(came_out=-2.3, seen=seen, glass=(Tint(cast="warm"), Tint()), pitch_deg=8, focal_mm=20, seconds=240)
+    )
     assert [one.code for one in notes] == ["dark_frame", "white_balance", "lift", "corners", "verticals", "specks"]
     assert notes[2].amount == pytest.approx(2.3)
     assert "noisy" in notes[2].text
-    measured = editing_notes(EditQuestion(mired=42, corner_stops=0.8))
+    measured = editing_notes(EditQuestion(glass=(Tint(mired=30), Tint(mired=12, corner_stops=0.8, cast="blue"))))
     assert [(one.code, one.amount) for one in measured] == [("white_balance", 42), ("corners", 0.8)]
     assert editing_notes(EditQuestion(came_out=0.0)) == ()
 

@@ -17,6 +17,7 @@ from jackstaff.records.frames import finished_frames
 from jackstaff.records.kit import kit_of
 from jackstaff_core import editing, evidence, fieldcard, lessons, review
 from jackstaff_core import tally as counting
+from jackstaff_core.exposure import MOST_GLASSES
 from jackstaff_core.gear import Glass
 from jackstaff_core.kept import FrameWas, Seen
 from jackstaff_core.kitfile import Item
@@ -80,12 +81,18 @@ class ReviewedAnswer(Schema):
     editing: list[NoteAnswer]
 
 
-class ReviewedAsked(NextAsked):
-    sensor_height_mm: Annotated[Number, Field(ge=3, le=300)] = 24.0
-    pitch_deg: Annotated[Number, Field(ge=-30, le=30)] | None = None
+class TintAsked(Asked):
+    """What a glass that was on does to the picture, where the kit knows it."""
+
     cast: Annotated[str, Field(max_length=60)] = ""
     mired: Annotated[Number, Field(ge=-500, le=500)] | None = None
     corner_stops: Annotated[Number, Field(ge=-10, le=10)] | None = None
+
+
+class ReviewedAsked(NextAsked):
+    sensor_height_mm: Annotated[Number, Field(ge=3, le=300)] = 24.0
+    pitch_deg: Annotated[Number, Field(ge=-30, le=30)] | None = None
+    glass: Annotated[list[TintAsked], Field(max_length=MOST_GLASSES)] = []
 
 
 class OwnLog(ItemsAsked):
@@ -193,7 +200,6 @@ class LearntAnswer(Schema):
 class CardGlassAsked(Asked):
     name: Annotated[str, Field(min_length=1, max_length=60)]
     stops: Number
-    give_or_take: Number | None = None
 
 
 class FieldCardAsked(Asked):
@@ -241,9 +247,7 @@ def reviewed(request: HttpRequest, asked: ReviewedAsked) -> dict[str, object]:
     edit = editing.EditQuestion(
         came_out=frame.came_out,
         seen=frame.seen,
-        cast=asked.cast,
-        mired=asked.mired,
-        corner_stops=asked.corner_stops,
+        glass=tuple(editing.Tint(**dict(one)) for one in asked.glass),
         pitch_deg=asked.pitch_deg,
         focal_mm=frame.focal_mm,
         sensor_height_mm=asked.sensor_height_mm,

@@ -1968,8 +1968,6 @@ export interface components {
         };
         /** CardGlassAsked */
         CardGlassAsked: {
-            /** Give Or Take */
-            give_or_take?: number | null;
             /** Name */
             name: string;
             /** Stops */
@@ -2972,8 +2970,12 @@ export interface components {
         GlassFacts: {
             /** Cast */
             cast: string;
+            /** Cast Mired */
+            cast_mired: number | null;
             /** Clear Mm */
             clear_mm: number | null;
+            /** Corner Stops */
+            corner_stops: number | null;
             /** Evidence */
             evidence: string;
             /** Gasket */
@@ -4270,21 +4272,17 @@ export interface components {
         };
         /** ReviewedAsked */
         ReviewedAsked: {
-            /**
-             * Cast
-             * @default
-             */
-            cast: string;
-            /** Corner Stops */
-            corner_stops?: number | null;
             frame: components["schemas"]["FrameDoc"];
+            /**
+             * Glass
+             * @default []
+             */
+            glass: components["schemas"]["TintAsked"][];
             /**
              * Light Stops
              * @default 0
              */
             light_stops: number;
-            /** Mired */
-            mired?: number | null;
             now?: components["schemas"]["ReadingAsked"] | null;
             /** Pitch Deg */
             pitch_deg?: number | null;
@@ -5099,6 +5097,21 @@ export interface components {
             count: string;
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * TintAsked
+         * @description What a glass that was on does to the picture, where the kit knows it.
+         */
+        TintAsked: {
+            /**
+             * Cast
+             * @default
+             */
+            cast: string;
+            /** Corner Stops */
+            corner_stops?: number | null;
+            /** Mired */
+            mired?: number | null;
         };
         /** TradeAnswer */
         TradeAnswer: {

@@ -141,7 +141,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
   const [byBench, setByBench] = useState(false);
   const kit = useKit();
   const body = chosen(kit.items, "body", frame.conditions?.body_id ?? null);
-  const glass = itemsOf(kit.items, "glass").find((one) => frame.stack.some((each) => each.id === one.id));
+  const on = itemsOf(kit.items, "glass").filter((one) => frame.stack.some((each) => each.id === one.id));
   const asked: Schemas["ReviewedAsked"] = {
     frame: documentOf(frame),
     light_stops: 0,
@@ -149,7 +149,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
     step: frame.reading.step,
     sensor_height_mm: body?.facts.sensor_height_mm ?? 24,
     pitch_deg: Math.max(-30, Math.min(30, frame.conditions?.pitch_deg ?? 0)),
-    cast: glass?.facts.cast ?? "",
+    glass: on.map(({ facts }) => ({ cast: facts.cast, mired: facts.cast_mired, corner_stops: facts.corner_stops })),
   };
   const reviewed = useQuery({
     queryKey: ["reviewed", asked],

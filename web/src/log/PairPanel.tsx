@@ -189,7 +189,13 @@ function KeepPair({ pair }: { pair: Pair }) {
     const before = draftOf(glass);
     const pair_stops = [...glass.facts.pair_stops, Math.round(pair.stops.g * 100) / 100].slice(-12);
     const cast = say.castText(tenthStops(pair.cast.rg), tenthStops(pair.cast.bg));
-    await kit.keep([{ ...before, facts: { ...before.facts, pair_stops, cast } }]);
+    const facts = {
+      pair_stops,
+      cast,
+      cast_mired: Math.round(pair.cast.mired),
+      ...(pair.corner_falloff !== null && { corner_stops: Math.round(pair.corner_falloff * 10) / 10 }),
+    };
+    await kit.keep([{ ...before, facts: { ...before.facts, ...facts } }]);
     const undo = () => void kit.keep([before]);
     toast({
       text: say.kept(glass.name, pair.stops.g.toFixed(2)),
