@@ -9,7 +9,8 @@ from __future__ import annotations
 
 import base64
 import io
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
+from typing import Any
 
 import numpy as np
 from PIL import Image, ImageOps
@@ -35,6 +36,11 @@ class Digest:
     median_stops: float
     small: str
     """A JPEG of at most 480 pixels a side, base64."""
+
+    def as_json(self) -> dict[str, Any]:
+        """As it is answered and kept, the width of a bin beside it."""
+        plain = {name: list(value) if isinstance(value, tuple) else value for name, value in asdict(self).items()}
+        return {**plain, "bin_stops": BIN_STOPS}
 
 
 def digest(image: Image.Image, pixels: Bytes) -> Digest:

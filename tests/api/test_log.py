@@ -302,6 +302,19 @@ def rezipped(whole: bytes, **changes: bytes | None) -> bytes:
     return out.getvalue()
 
 
+def test_what_is_written_can_be_read_back(keeper: Client, monkeypatch: pytest.MonkeyPatch) -> None:
+    # An archive may be larger than a picture; neither file nor archive is written larger than it is taken.
+    whole = keeper.get("/api/account/archive").content
+    monkeypatch.setattr("jackstaff.api.uploads.MOST_BYTES_SIGNED_IN", 1000)
+    assert upload(keeper, "/api/log/read", "log.json", b" " * 1001)[0] == 413
+    assert upload(keeper, "/api/account/archive", "all.zip", whole)[0] == 200
+    monkeypatch.setattr("jackstaff.records.archive.MOST_BYTES", 1000)
+    assert upload(keeper, "/api/account/archive", "all.zip", whole)[0] == 413
+    assert "more than an archive holds" in keeper.get("/api/account/archive").json()["errors"][0]["problem"]
+    monkeypatch.setattr("jackstaff.records.logfile.MOST_FRAMES", 19)
+    assert "20 frames are too many" in keeper.get("/api/log/file").json()["errors"][0]["problem"]
+
+
 def test_hostile_archives_are_refused_whole(keeper: Client) -> None:
     whole = keeper.get("/api/account/archive").content
     picture = next(name for name in zipfile.ZipFile(io.BytesIO(whole)).namelist() if name.endswith(".jpg"))

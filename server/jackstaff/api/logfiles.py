@@ -25,7 +25,7 @@ from .asked import Asked
 from .framedoc import FrameDoc
 from .outings import OutingDoc, file_as
 from .refusals import Faults, fault_of
-from .uploads import content
+from .uploads import bounded, content
 
 router = Router(tags=["files"])
 
@@ -125,7 +125,8 @@ def everything(request: HttpRequest) -> HttpResponse:
 @router.post("/account/archive", response={200: ArchiveAnswer, 409: Faults, 413: Faults}, auth=django_auth)
 def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
     """Take an archive back, all of it or nothing, or say what it holds."""
-    held = archive.read(content(request, "file", file, "archive"))
+    bounded("file", file, archive.MOST_BYTES, "Give the archive as Jackstaff wrote it.")
+    held = archive.read(file)
     documents = _checked(logfile.from_json(held.log))
     things = kitfile.parse(held.kit)
     try:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -21,7 +21,7 @@ from jackstaff_core.refusal import Refusal, within
 from jackstaff_core.scales import apertures, isos
 from jackstaff_core.spoken import said
 from jackstaff_imaging import beforeafter, capped
-from jackstaff_imaging.digest import BIN_STOPS, digest
+from jackstaff_imaging.digest import digest
 from jackstaff_imaging.photo import Shot
 
 from .asked import Asked, Instant, Number, of_our_times
@@ -126,7 +126,7 @@ class CardWords(Schema):
 def photo(request: HttpRequest, file: File[UploadedFile]) -> dict[str, object]:
     """What a JPEG says of its exposure, and how its tones lie; keeps nothing."""
     image, pixels, shot = decoded_picture(request, "file", file)
-    return {**asdict(shot), "digest": _digest(digest(image, pixels))}
+    return {**asdict(shot), "digest": digest(image, pixels).as_json()}
 
 
 @router.post("/frames/join", response=JoinAnswer)
@@ -150,7 +150,7 @@ def kept_picture(request: HttpRequest, key: UUID) -> object:
 def keep(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> object:
     """Keep a small copy of a picture and its tones beside a frame; the file itself is not kept."""
     image, pixels, _ = decoded_picture(request, "file", file)
-    found = _digest(digest(image, pixels))
+    found = digest(image, pixels).as_json()
     return Status(200, found) if keep_picture(_account(request), key, found) else Status(404, _NO_FRAME)
 
 
@@ -219,13 +219,6 @@ def _settings(shot: Shot) -> str:
         f"ISO {isos().nearest(shot.iso).label}" if shot.iso else "",
     ]
     return "  ".join(part for part in parts if part)
-
-
-def _digest(found: Any) -> dict[str, object]:
-    return {
-        **{name: list(one) if isinstance(one, tuple) else one for name, one in asdict(found).items()},
-        "bin_stops": BIN_STOPS,
-    }
 
 
 def _account(request: HttpRequest) -> User:

@@ -22,11 +22,26 @@ def content(request: HttpRequest, field: str, file: UploadedFile, what: str = "J
     TooLarge
         More than 25 MB, 60 MB signed in.
     """
-    most = MOST_BYTES_SIGNED_IN if request.user.is_authenticated else MOST_BYTES
-    if (file.size or 0) > most:
-        instead = f"Give a smaller {what}" + ("." if most > MOST_BYTES else ", or sign in for up to 60 MB.")
-        raise TooLarge(field, f"This file is larger than {most // 1_000_000} MB.", instead)
+    signed_in = request.user.is_authenticated
+    bounded(
+        field,
+        file,
+        MOST_BYTES_SIGNED_IN if signed_in else MOST_BYTES,
+        f"Give a smaller {what}" + ("." if signed_in else ", or sign in for up to 60 MB."),
+    )
     return bytes(file.read())
+
+
+def bounded(field: str, file: UploadedFile, most: int, instead: str) -> None:
+    """Nothing where a file is no larger than ``most`` bytes.
+
+    Raises
+    ------
+    TooLarge
+        It is larger.
+    """
+    if (file.size or 0) > most:
+        raise TooLarge(field, f"This file is larger than {most // 1_000_000} MB.", instead)
 
 
 def picture(request: HttpRequest, field: str, file: UploadedFile) -> tuple[Image.Image, Shot]:

@@ -4,7 +4,7 @@
     log.json            the log file        kit.json      the kit file        outings.json      the plans
     pictures/<frame>.jpg, pictures/<frame>.json      the small copy and the tones beside a frame
 
-An archive is read in memory and nothing is unpacked to the disk: only these names are known, each once, bounded before
+Nothing is unpacked to the disk: only these names are known, each once, bounded before
 and while it is read. Writing the same account twice gives the same bytes.
 """
 
@@ -18,7 +18,7 @@ import zlib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Any
+from typing import IO, Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -35,7 +35,8 @@ from .pictures import pictures_of
 
 FORMAT, VERSION = "jackstaff-account", 1
 MOST_MEMBERS = 45_000
-MOST_UNPACKED = 400_000_000
+MOST_BYTES = 400_000_000
+"""An archive is never larger than this, packed or unpacked, so that what is written can be taken back."""
 MOST_OUTINGS = 1000
 _MOST_SMALL, _MOST_TONES, _MOST_TEXT = 200_000, 20_000, 200_000_000
 _PICTURE = re.compile(r"pictures/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})\.(jpg|json)")
@@ -66,7 +67,13 @@ class Held:
 
 
 def written(account: User, frames: Sequence[logfile.Document], outings: Sequence[logfile.Document]) -> bytes:
-    """The archive of an account, with its frames and outings as documents."""
+    """The archive of an account, with its frames and outings as documents.
+
+    Raises
+    ------
+    Refusal
+        More than an archive or a log file holds.
+    """
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         _add(archive, "jackstaff.json", json.dumps({"format": FORMAT, "version": VERSION}))
@@ -76,10 +83,12 @@ def written(account: User, frames: Sequence[logfile.Document], outings: Sequence
         for picture in pictures_of(account).iterator():
             _add(archive, f"pictures/{picture.frame_id}.jpg", bytes(picture.small))
             _add(archive, f"pictures/{picture.frame_id}.json", json.dumps(picture.tones, sort_keys=True))
+    if out.tell() > MOST_BYTES:
+        raise Refusal("pictures", "Everything together is more than an archive holds.", "Forget pictures not needed.")
     return out.getvalue()
 
 
-def read(raw: bytes) -> Held:
+def read(file: IO[bytes]) -> Held:
     """The contents of an archive; frames, things and plans are still to be checked one by one.
 
     Raises
@@ -88,7 +97,7 @@ def read(raw: bytes) -> Held:
         No archive of ours, a name it should not have, or more than is allowed.
     """
     try:
-        with zipfile.ZipFile(io.BytesIO(raw)) as archive:
+        with zipfile.ZipFile(file) as archive:
             members = archive.infolist()
             _known(members)
             texts = {name: _text(archive, name) for name in _TEXTS}
@@ -137,9 +146,9 @@ def _add(archive: zipfile.ZipFile, name: str, content: str | bytes) -> None:
 
 def _known(members: Sequence[zipfile.ZipInfo]) -> None:
     names = [one.filename for one in members]
-    if len(names) > MOST_MEMBERS or sum(one.file_size for one in members) > MOST_UNPACKED:
+    if len(names) > MOST_MEMBERS or sum(one.file_size for one in members) > MOST_BYTES:
         raise Refusal(
-            "file", "This archive unpacks to more than is allowed.", f"Keep it under {MOST_UNPACKED // 10**6} MB."
+            "file", "This archive unpacks to more than is allowed.", f"Keep it under {MOST_BYTES // 10**6} MB."
         )
     for name in names:
         if name not in _TEXTS and not _PICTURE.fullmatch(name):

@@ -20,7 +20,7 @@ from jackstaff_core.exposure import Exposure, ExposureQuestion, GlassGiven, expo
 from jackstaff_core.looks import LooksQuestion
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.subjects import Camera, Subject
-from jackstaff_imaging.digest import BIN_STOPS, digest
+from jackstaff_imaging.digest import digest
 from jackstaff_imaging.light import encoded
 from jackstaff_imaging.scene import draw, exposed
 
@@ -197,6 +197,4 @@ def _picture(account: User, key: UUID, seconds: float, came_out: float) -> None:
         exposed(LooksQuestion(Camera(24.0, elevation_deg=8.0, bearing_deg=300.0), subjects), seconds), 480, 320, 7
     )
     codes = encoded(np.clip(drawn * np.float32(2.0**came_out), 0, 1).astype(np.float32))
-    found = asdict(digest(Image.fromarray(codes), codes))
-    lists = {name: list(value) if isinstance(value, tuple) else value for name, value in found.items()}
-    keep_picture(account, key, {**lists, "bin_stops": BIN_STOPS})
+    keep_picture(account, key, digest(Image.fromarray(codes), codes).as_json())

@@ -22,7 +22,6 @@ from jackstaff_core.refusal import Refusal
 
 FORMAT, VERSION = "jackstaff-log", 1
 MOST_FRAMES = 20_000
-MOST_CHARACTERS = 200_000_000
 
 Document = dict[str, Any]
 
@@ -66,8 +65,9 @@ _EMPTY_TEXTS = {"note"}
 
 
 def as_json(frames: Sequence[Document]) -> str:
-    """The log as a JSON file."""
-    return json.dumps({"format": FORMAT, "version": VERSION, "frames": list(frames)}, indent=1, ensure_ascii=False)
+    """The log as a JSON file; more than could be read back is refused."""
+    whole = {"format": FORMAT, "version": VERSION, "frames": _bounded(list(frames))}
+    return json.dumps(whole, indent=1, ensure_ascii=False)
 
 
 def from_json(text: str) -> list[Any]:
@@ -98,7 +98,7 @@ def as_csv(frames: Sequence[Document], shown: Callable[[Document], Sequence[obje
     out = io.StringIO(newline="")
     writer = csv.writer(out)
     writer.writerow(COLUMNS)
-    for frame in frames:
+    for frame in _bounded(list(frames)):
         cells = [_guarded(str(one)) if isinstance(one, str) else _json(one) for one in shown(frame)]
         cells += [_guarded("" if (value := _at(frame, name)) is None else str(value)) for name in _TEXTS]
         cells += [_json(_at(frame, name)) for name in _JSON]
