@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { answer, api, Refused } from "../api/client";
+import { Fault } from "../shell/Fault";
 import { say } from "../shell/say";
 import { words } from "../words";
 import { draftOf, type Kit } from "./useKit";
@@ -48,19 +49,9 @@ export function FileDialog({ file, kit, onClose }: Props) {
       <Modal.Body className="stacked">
         <p className="quiet mb-0">{file.name}</p>
         {read.error && (
-          <div role="alert">
+          <div>
             <p className="fault">{words.kit.file.refused}</p>
-            <ul className="plain-list">
-              {read.error instanceof Refused ? (
-                read.error.faults.map((one) => (
-                  <li key={one.field + one.problem}>
-                    {one.problem} {one.instead}
-                  </li>
-                ))
-              ) : (
-                <li>{words.trouble.unreachable}</li>
-              )}
-            </ul>
+            <Fault error={read.error} />
           </div>
         )}
         {fault && <p className="fault">{fault}</p>}

@@ -6,6 +6,7 @@ import { asForm } from "../api/form";
 import { useBench } from "../bench/useBench";
 import { draftOf, useKit } from "../kit/useKit";
 import { say as toast } from "../shell/say";
+import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { roughTime } from "../words/times";
 import { PictureInput } from "./PictureInput";
@@ -47,7 +48,7 @@ export function SpecksPanel() {
         <Button type="submit" variant="quiet" disabled={!file || specks.isPending}>
           {specks.isPending ? say.busy : say.go}
         </Button>
-        <Failed error={specks.error} />
+        <Fault error={specks.error} />
       </Form>
       {specks.data && <Counted found={specks.data} />}
     </section>
@@ -113,7 +114,7 @@ export function LeakPanel() {
         <Button type="submit" variant="quiet" disabled={!files["closed"] || !files["opened"] || leak.isPending}>
           {leak.isPending ? say.busy : say.go}
         </Button>
-        <Failed error={leak.error} />
+        <Fault error={leak.error} />
       </Form>
       {leak.data && (
         <p className={leak.data.refused || leak.data.leaks ? "fault" : "mb-0"} role="status">
@@ -121,14 +122,5 @@ export function LeakPanel() {
         </p>
       )}
     </section>
-  );
-}
-
-function Failed({ error }: { error: Error | null }) {
-  if (!error) return null;
-  return (
-    <p className="fault" role="alert">
-      {error.message || words.trouble.unreachable}
-    </p>
   );
 }

@@ -5,6 +5,7 @@ import { answer, api } from "../api/client";
 import { useBench, useLadders } from "../bench/useBench";
 import { itemsOf } from "../kit/bag";
 import { useKit } from "../kit/useKit";
+import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { signedStops } from "../words/times";
 
@@ -81,11 +82,7 @@ export function CardPage() {
         {end("slowest", say.slowest)}
       </div>
       {asked.glass.length === 0 && <p>{say.none}</p>}
-      {card.error && (
-        <p className="fault" role="alert">
-          {card.error.message || words.trouble.unreachable}
-        </p>
-      )}
+      <Fault error={card.error} />
       {card.data && asked.glass.length > 0 && (
         <div className="card-paper">
           <table className="card-table" data-testid="field-card">

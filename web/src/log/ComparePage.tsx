@@ -1,9 +1,8 @@
 import { Link, useParams } from "react-router";
-import { useMeasured } from "../shell/useMeasured";
-import { SmallStaff } from "../staff/SmallStaff";
 import { words } from "../words";
 import { signedStops, timeText } from "../words/times";
 import { glassText, verdictText, whenText } from "./frameText";
+import { FrameStaff } from "./FrameStaff";
 import { Histogram } from "./Histogram";
 import type { Frame } from "./outbox";
 import { share, usePicture } from "./pictures";
@@ -66,7 +65,6 @@ export function ComparePage() {
 }
 
 function Side({ frame, small, name }: { frame: Frame; small: string | undefined; name: string }) {
-  const [stage, size] = useMeasured<HTMLDivElement>();
   return (
     <figure>
       {small ? (
@@ -79,18 +77,7 @@ function Side({ frame, small, name }: { frame: Frame; small: string | undefined;
       <figcaption>
         <Link to={`/log/frame/${frame.id}`}>{whenText(frame.opened_at)}</Link> <span className="quiet">({name})</span>
       </figcaption>
-      <div ref={stage}>
-        {size && (
-          <SmallStaff
-            answer={frame.answer}
-            stack={frame.stack}
-            settings={frame.settings}
-            dialLimit={frame.dial_limit}
-            actual={frame.actual_seconds}
-            width={size.width}
-          />
-        )}
-      </div>
+      <FrameStaff frame={frame} />
     </figure>
   );
 }

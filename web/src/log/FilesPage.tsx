@@ -5,6 +5,7 @@ import { answer, api } from "../api/client";
 import { asForm } from "../api/form";
 import { saveAs } from "../shell/saveAs";
 import { useSession } from "../shell/useSession";
+import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { documentOf, useWaiting } from "./outbox";
 import { PictureInput } from "./PictureInput";
@@ -141,11 +142,7 @@ function BeforeAfter() {
         <Button type="submit" variant="quiet" disabled={!files["before"] || !files["after"] || card.isPending}>
           {card.isPending ? words.log.measure.busy : say.make}
         </Button>
-        {card.error && (
-          <p className="fault" role="alert">
-            {card.error.message || words.trouble.unreachable}
-          </p>
-        )}
+        <Fault error={card.error} />
       </Form>
     </section>
   );

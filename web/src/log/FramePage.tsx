@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
 import { type Laid, questionOf } from "../bench/state";
@@ -8,17 +8,18 @@ import { useBench } from "../bench/useBench";
 import { chosen, itemsOf } from "../kit/bag";
 import { useKit } from "../kit/useKit";
 import { saveAs } from "../shell/saveAs";
-import { useMeasured } from "../shell/useMeasured";
-import { SmallStaff } from "../staff/SmallStaff";
+import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { signedStops, timeText } from "../words/times";
 import { Conditions } from "./Conditions";
 import { baseText, closedText, glassText, verdictText, whenText } from "./frameText";
+import { FrameStaff } from "./FrameStaff";
+import { NoteField } from "./NoteField";
 import { documentOf, type Frame } from "./outbox";
 import { Picture } from "./Picture";
 import { ReviewPanel } from "./ReviewPanel";
 import { useFrame } from "./useFrames";
-import { useKeepFrame, useRemoveFrame } from "./useKeepFrame";
+import { useRemoveFrame } from "./useKeepFrame";
 
 const say = words.log;
 
@@ -39,10 +40,7 @@ export function FramePage() {
 }
 
 function OneFrame({ frame }: { frame: Frame }) {
-  const [note, setNote] = useState(frame.note);
   const [laid, move] = useBench();
-  const [stage, size] = useMeasured<HTMLDivElement>();
-  const keep = useKeepFrame();
   const remove = useRemoveFrame();
   const navigate = useNavigate();
   const back = () => {
@@ -89,32 +87,11 @@ function OneFrame({ frame }: { frame: Frame }) {
             {closedText(frame)}
           </span>
         </p>
-        <div ref={stage}>
-          {size && (
-            <SmallStaff
-              answer={frame.answer}
-              stack={frame.stack}
-              settings={frame.settings}
-              dialLimit={frame.dial_limit}
-              actual={frame.actual_seconds}
-              width={size.width}
-            />
-          )}
-        </div>
+        <FrameStaff frame={frame} />
       </section>
       <section className="frame-more" aria-label={say.picture.title}>
         <Picture frame={frame} />
-        <Form.Group controlId="frame-note">
-          <Form.Label>{say.note}</Form.Label>
-          <Form.Control
-            as="textarea"
-            rows={2}
-            maxLength={2000}
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-            onBlur={() => note !== frame.note && keep({ ...frame, note })}
-          />
-        </Form.Group>
+        <NoteField frame={frame} />
         <div className="frame-actions">
           <Button variant="quiet" onClick={back}>
             {say.benchIt}
@@ -188,11 +165,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
         ) : (
           <p className="quiet mb-0">{frame.review?.came_out == null ? say.next.none : verdictText(null)}</p>
         )}
-        {reviewed.error && (
-          <p className="fault" role="alert">
-            {reviewed.error.message || words.trouble.unreachable}
-          </p>
-        )}
+        <Fault error={reviewed.error} />
       </section>
       {remarks.length > 0 && (
         <section aria-label={say.remarks}>

@@ -1,13 +1,13 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { Link, useNavigate, useSearchParams } from "react-router";
+import { Fault } from "../shell/Fault";
 import { useFileDrop } from "../shell/useFileDrop";
-import { useMeasured } from "../shell/useMeasured";
-import { SmallStaff } from "../staff/SmallStaff";
 import { words } from "../words";
 import { timeText } from "../words/times";
 import { AddFrame } from "./AddFrame";
 import { baseText, clockOf, closedText, dayText, glassText, verdictText } from "./frameText";
+import { FrameStaff } from "./FrameStaff";
 import { JoinPictures } from "./JoinPictures";
 import type { Frame } from "./outbox";
 import { SearchBar } from "./SearchBar";
@@ -72,11 +72,7 @@ export function FramesPage() {
       {!log.guest && (log.count > 0 || searching) && (
         <SearchBar params={params} setParams={(next) => setParams(next, { replace: true })} />
       )}
-      {log.error && (
-        <p className="fault" role="alert">
-          {log.error.message || words.trouble.unreachable}
-        </p>
-      )}
+      <Fault error={log.error} />
       {log.guest && log.frames.length > 0 && <p className="quiet">{say.guest}</p>}
       {!log.guest && log.waiting > 0 && <p className="quiet">{say.waiting(log.waiting)}</p>}
       {log.frames.length === 0 && (
@@ -124,7 +120,6 @@ export function FramesPage() {
 }
 
 function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick: () => void }) {
-  const [stage, size] = useMeasured<HTMLDivElement>();
   const { settings, answer: planned, review } = frame;
   return (
     <li className="log-row">
@@ -141,18 +136,7 @@ function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick:
         <span>{glassText(frame)}</span>
         {frame.note && <span className="quiet">{frame.note}</span>}
       </div>
-      <div className="log-staff" ref={stage}>
-        {size && (
-          <SmallStaff
-            answer={planned}
-            stack={frame.stack}
-            settings={settings}
-            dialLimit={frame.dial_limit}
-            actual={frame.actual_seconds}
-            width={size.width}
-          />
-        )}
-      </div>
+      <FrameStaff frame={frame} />
       <div className="log-times">
         <span className="quiet">
           {say.columns.planned} {timeText(planned.set_seconds)}

@@ -1,6 +1,7 @@
 import { Button } from "react-bootstrap";
 import { draftOf, type Kit, useKit } from "../kit/useKit";
 import { say as toast } from "../shell/say";
+import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { tenthStops } from "../words/times";
 import { EvidencePlot } from "./EvidencePlot";
@@ -15,12 +16,7 @@ export function GlassPage() {
   const evidence = useLogAnswer("evidence", kit);
   const data = evidence.data;
   if (evidence.isPending) return <p className="waiting">{words.log.loading}</p>;
-  if (!data)
-    return (
-      <p className="fault" role="alert">
-        {evidence.error.message || words.trouble.unreachable}
-      </p>
-    );
+  if (!data) return <Fault error={evidence.error} />;
   const asides = Object.entries(data.asides);
   return (
     <div className="glass-page">

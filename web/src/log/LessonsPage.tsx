@@ -1,6 +1,7 @@
 import { Button } from "react-bootstrap";
 import { draftOf, type KitItem, useKit } from "../kit/useKit";
 import { say as toast } from "../shell/say";
+import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { timeText } from "../words/times";
 import { useLogAnswer } from "./useLogAnswer";
@@ -12,12 +13,7 @@ export function LessonsPage() {
   const kit = useKit();
   const learnt = useLogAnswer("learnt", kit);
   if (learnt.isPending) return <p className="waiting">{words.log.loading}</p>;
-  if (!learnt.data)
-    return (
-      <p className="fault" role="alert">
-        {learnt.error.message || words.trouble.unreachable}
-      </p>
-    );
+  if (!learnt.data) return <Fault error={learnt.error} />;
   const { tally, tastes, clean_ends, clear_focals } = learnt.data;
   const use = async (item: KitItem | undefined, facts: Record<string, unknown>) => {
     if (!item) return;

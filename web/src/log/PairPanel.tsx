@@ -6,6 +6,7 @@ import { asForm } from "../api/form";
 import { itemsOf } from "../kit/bag";
 import { draftOf, useKit } from "../kit/useKit";
 import { say as toast } from "../shell/say";
+import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { tenthStops } from "../words/times";
 import { PictureInput } from "./PictureInput";
@@ -90,11 +91,7 @@ export function PairPanel() {
         >
           {pair.isPending ? say.busy : say.go}
         </Button>
-        {pair.error && (
-          <p className="fault" role="alert">
-            {pair.error.message || words.trouble.unreachable}
-          </p>
-        )}
+        <Fault error={pair.error} />
       </Form>
       {pair.data && <Found pair={pair.data} />}
     </section>

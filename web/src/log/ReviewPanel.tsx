@@ -3,7 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import { useBench } from "../bench/useBench";
 import { useLooks } from "../looks/useLooks";
 import { words } from "../words";
-import { thirdsText } from "./frameText";
+import { signedThirds, thirdsText } from "../words/times";
 import type { Frame } from "./outbox";
 import { useFindings } from "./searching";
 import { useKeepFrame } from "./useKeepFrame";
@@ -43,7 +43,7 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
               aria-label={thirds === 0 ? say.right : say.by(thirdsText(thirds / 3), thirds < 0 ? "dark" : "bright")}
               onClick={() => change({ came_out: came === thirds ? null : thirds / 3 })}
             >
-              {thirds === 0 ? say.right : `${thirds < 0 ? "−" : "+"}${thirdsText(thirds / 3)}`}
+              {thirds === 0 ? say.right : signedThirds(thirds / 3)}
             </Button>
           ))}
         </div>

@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
-import { answer, api, Refused } from "../api/client";
+import { answer, api } from "../api/client";
 import { asForm } from "../api/form";
+import { Fault } from "../shell/Fault";
 import { say as toast } from "../shell/say";
 import { words } from "../words";
 import { whenText } from "./frameText";
@@ -47,7 +48,6 @@ export function TakeIn({ sort, file, onClose }: Props) {
     toast({ text: say.taken });
     onClose();
   };
-  const error = fault ?? read.error;
   const { frames, beside } = read.data ?? { frames: null, beside: null };
   const nothing = frames !== null && beside === null && frames.new + frames.changed === 0;
   return (
@@ -58,19 +58,7 @@ export function TakeIn({ sort, file, onClose }: Props) {
       <Modal.Body className="stacked">
         <p className="quiet mb-0">{file.name}</p>
         {read.isPending && <p className="mb-0">{words.log.measure.busy}</p>}
-        {error && (
-          <ul className="plain-list fault" role="alert">
-            {error instanceof Refused ? (
-              error.faults.map((one) => (
-                <li key={one.field + one.problem}>
-                  {one.problem} {one.instead}
-                </li>
-              ))
-            ) : (
-              <li>{words.trouble.unreachable}</li>
-            )}
-          </ul>
-        )}
+        <Fault error={fault ?? read.error} />
         {frames && (
           <>
             <p className="mb-0">{nothing ? say.nothing : say.counts(frames.new, frames.changed, frames.same)}</p>

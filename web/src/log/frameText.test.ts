@@ -1,28 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { baseText, closedText, glassText, thirdsText, verdictText } from "./frameText";
-import { documentOf, type Frame } from "./outbox";
+import { signedThirds, thirdsText } from "../words/times";
+import { baseText, closedText, glassText, verdictText } from "./frameText";
+import { sampleFrame as frame } from "./frame.test.data";
+import { documentOf } from "./outbox";
 import { share } from "./pictures";
 import { searchOf } from "./searching";
-
-const frame = (part: Partial<Frame> = {}): Frame => ({
-  id: "a",
-  state: "closed",
-  opened_at: "2027-04-17T04:31:40Z",
-  closed_at: "2027-04-17T04:35:03Z",
-  closed_by: "hand",
-  note: "",
-  reading: { shutter: "1/40", aperture: "9", iso: "64", step: "third" },
-  settings: { aperture: "9", iso: "64" },
-  stack: [],
-  scale: "exact",
-  dial_limit: 30,
-  answer: { seconds: 1, set_seconds: 1, base_seconds: 1, sure_within_stops: 0.2, dial_mark: "1", steps: [] },
-  events: [],
-  actual_seconds: 203,
-  error: null,
-  pictured: false,
-  ...part,
-});
 
 const late = (stops: number, verdict: string) => ({ stops, late_seconds: 1, verdict, text: "" });
 const glass = (name: string) => ({ name, stops: 9, in_reading: false });
@@ -35,7 +17,10 @@ describe("a frame in words", () => {
     [1, "1"],
     [-4 / 3, "1 ⅓"],
     [2, "2"],
-  ])("%d stops are %s in thirds", (stops, text) => expect(thirdsText(stops)).toBe(text));
+  ])("%d stops are %s in thirds", (stops, text) => {
+    expect(thirdsText(stops)).toBe(text);
+    expect(signedThirds(stops)).toBe(`${stops < 0 ? "−" : stops > 0 ? "+" : ""}${text}`);
+  });
 
   it.each([
     [null, "not reviewed"],

@@ -1,19 +1,9 @@
 import { words } from "../words";
-import { signedStops } from "../words/times";
+import { signedStops, thirdsText } from "../words/times";
 import type { Frame } from "./outbox";
 
 /** Frames in words, the same on every page of the log. */
 const say = words.log;
-const THIRDS = ["", "⅓", "⅔"];
-
-/** Stops in thirds as they are spoken: `⅔`, `1 ⅓`. */
-export function thirdsText(stops: number): string {
-  const thirds = Math.round(Math.abs(stops) * 3);
-  const whole = Math.floor(thirds / 3);
-  const rest = THIRDS[thirds % 3] ?? "";
-  return [whole > 0 || rest === "" ? String(whole) : "", rest].filter(Boolean).join(" ");
-}
-
 export function verdictText(cameOut: number | null | undefined): string {
   if (cameOut == null) return say.review.none;
   if (Math.round(cameOut * 3) === 0) return say.review.isRight;

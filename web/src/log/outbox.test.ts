@@ -1,24 +1,9 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { sampleFrame } from "./frame.test.data";
 import { drop, flush, type Frame, openFrame, put, waitingFrame } from "./outbox";
 
-const frame = (id: string, state: Frame["state"] = "closed", opened = "2027-04-17T04:31:40Z"): Frame => ({
-  id,
-  state,
-  opened_at: opened,
-  closed_at: state === "open" ? null : "2027-04-17T04:35:03Z",
-  closed_by: state === "open" ? null : "hand",
-  note: "",
-  reading: { shutter: "1/40", aperture: "9", iso: "64", step: "third" },
-  settings: { aperture: "9", iso: "64" },
-  stack: [],
-  scale: "exact",
-  dial_limit: 30,
-  answer: { seconds: 1, set_seconds: 1, base_seconds: 1, sure_within_stops: 0.2, dial_mark: "1", steps: [] },
-  events: [],
-  actual_seconds: 203,
-  error: null,
-  pictured: false,
-});
+const frame = (id: string, state: Frame["state"] = "closed", opened_at = "2027-04-17T04:31:40Z"): Frame =>
+  sampleFrame({ id, state, opened_at, ...(state === "open" && { closed_at: null, closed_by: null }) });
 
 let asked: Request[] = [];
 let answerWith: (request: Request) => Response | Promise<Response>;

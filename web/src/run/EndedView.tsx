@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { useBench } from "../bench/useBench";
 import type { Frame } from "../log/outbox";
+import { NoteField } from "../log/NoteField";
 import { ReviewPanel } from "../log/ReviewPanel";
 import "../log/review.css";
 import { sceneAsked } from "../looks/useLooks";
@@ -13,7 +13,7 @@ import { useSession } from "../shell/useSession";
 import { words } from "../words";
 import { signedStops, timeText } from "../words/times";
 import { PlanStaff } from "./PlanStaff";
-import { annotate, type Armed, change, darkFrame, rearm, takeBack } from "./running";
+import { type Armed, change, darkFrame, rearm, takeBack } from "./running";
 import { QueueLine } from "./Series";
 
 /** From here on hot specks are worth a dark frame, where a capped frame has not measured it [s]. */
@@ -27,7 +27,6 @@ function darkFrom({ list }: Armed): number | null {
 /** The shutter is closed: what was planned, what really happened, what that means, and what comes next. */
 export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
   const session = useSession().data;
-  const [note, setNote] = useState(frame.note);
   const aborted = frame.state === "aborted";
   const actual = frame.actual_seconds ?? 0;
   const aimed = frame.events.findLast((event) => event.kind === "aimed")?.seconds;
@@ -89,20 +88,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
             </Link>
           </div>
         )}
-        <Form.Group controlId="frame-note">
-          <Form.Label>{say.note}</Form.Label>
-          <Form.Control
-            as="textarea"
-            rows={2}
-            maxLength={2000}
-            placeholder={say.notePlaceholder}
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-            onBlur={() => {
-              if (note !== frame.note) annotate(frame, note);
-            }}
-          />
-        </Form.Group>
+        <NoteField key={frame.id} frame={frame} />
         <p className="quiet">{session?.signed_in ? say.kept : say.keptHere}</p>
         {!aborted && purpose !== "dark" && !film && actual >= (darkFrom(armed) ?? DARK_FROM) && (
           <div className="rehearse">

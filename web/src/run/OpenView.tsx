@@ -5,7 +5,7 @@ import { rateText } from "../outing/rate";
 import { say as toast } from "../shell/say";
 import { useKeys } from "../shell/useKeys";
 import { words } from "../words";
-import { clockText, signedStops, timeText } from "../words/times";
+import { clockText, signedStops, timeText, signedThirds } from "../words/times";
 import { queueBell, silence, wake } from "./bell";
 import { cameraSeconds, openSeconds } from "./clock";
 import { letGo } from "./device";
@@ -130,7 +130,7 @@ export function OpenView({ frame }: { frame: Frame }) {
               <span>{say.rereadLabel}</span>
               {REREADS.map((thirds) => (
                 <Button key={thirds} variant="quiet" onClick={() => reread(frame, thirds / 3)}>
-                  {thirdsText(thirds)}
+                  {signedThirds(thirds / 3)}
                 </Button>
               ))}
               {simulated && <MeterButton frame={frame} />}
@@ -178,11 +178,6 @@ const THIRD = 1 / 3;
 /** Past the end by more than this, it may well have been closed without a word [s]. */
 const OVERDUE_S = 60;
 const REREADS = [-3, -2, -1, 0, 1, 2, 3];
-
-function thirdsText(thirds: number): string {
-  const size = ["0", "⅓", "⅔", "1"][Math.abs(thirds)] ?? "";
-  return thirds === 0 ? size : `${thirds < 0 ? "−" : "+"}${size}`;
-}
 
 /** Both ends where they differ, and why; ways out where the frame never fills. */
 function Ends({

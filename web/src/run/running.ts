@@ -334,10 +334,6 @@ export function takeBack(frame: Frame): void {
   });
 }
 
-export function annotate(frame: Frame, note: string): void {
-  keep({ ...frame, note });
-}
-
 export function keep(frame: Frame): void {
   put(frame, owner());
 }

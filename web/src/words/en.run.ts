@@ -43,7 +43,6 @@ export const run = {
   takeBack: "Take it back: still open",
   again: "Same again",
   toLog: "See the log",
-  note: "Note",
   notePlaceholder: "What did you see?",
   resumed: "Still open: the clock kept running.",
   keptHere: "Kept in this browser. Sign in to keep it in your account.",

@@ -70,3 +70,20 @@ export function tenthStops(stops: number): string {
   if (Number(size) === 0) return "0.0";
   return `${stops < 0 ? "−" : "+"}${size}`;
 }
+
+const THIRDS = ["", "⅓", "⅔"];
+
+/** Stops in thirds as they are spoken, without a sign: `⅔`, `1 ⅓`. */
+export function thirdsText(stops: number): string {
+  const thirds = Math.round(Math.abs(stops) * 3);
+  const whole = Math.floor(thirds / 3);
+  const rest = THIRDS[thirds % 3] ?? "";
+  return [whole > 0 || rest === "" ? String(whole) : "", rest].filter(Boolean).join(" ");
+}
+
+/** The same with its sign: `−⅔`, `+1 ⅓`, `0`. */
+export function signedThirds(stops: number): string {
+  const text = thirdsText(stops);
+  if (text === "0") return text;
+  return `${stops < 0 ? "−" : "+"}${text}`;
+}
