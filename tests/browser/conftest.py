@@ -15,6 +15,10 @@ from tests.conftest import OTHER_PASSWORD
 # Playwright's loop runs in this thread, and pytest-django's teardown would refuse to touch the ORM in it.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
+# A busy machine is slow, not wrong: whatever must come is waited for this long, everywhere.
+PATIENCE_S = 15
+expect.set_options(timeout=PATIENCE_S * 1000)
+
 DESK = {"width": 1280, "height": 800}
 PHONE = {"width": 390, "height": 844}
 
@@ -24,7 +28,7 @@ def browser_type_launch_args() -> dict[str, Any]:
     return CHROMIUM
 
 
-def until(page: Page, expression: str, seconds: float = 10) -> None:
+def until(page: Page, expression: str, seconds: float = PATIENCE_S) -> None:
     """Wait for something in the page; asked from outside, because the page's policy forbids it to evaluate text."""
     for _ in range(int(seconds * 20)):
         if page.evaluate(expression):

@@ -50,7 +50,7 @@ def test_from_a_reading_to_the_log(visits: Any) -> None:
     visit: Visit = visits()
     page = visit.page
     # The first visit answers by itself: 1/40 through nine stops, on the dial.
-    expect(answer(page)).to_have_text("13s", timeout=2000)
+    expect(answer(page)).to_have_text("13s")
     expect(page.get_by_role("heading", name="Set on the dial")).to_be_visible()
     page.keyboard.press("2")
     expect(answer(page)).to_have_text("3m23s")
@@ -78,7 +78,7 @@ def test_from_a_reading_to_the_log(visits: Any) -> None:
     short_bulb(page)
     arm_and_open(page, "my hand")
     opened = time.monotonic()
-    expect(page.get_by_test_id("run-left")).to_contain_text("over", timeout=5000)
+    expect(page.get_by_test_id("run-left")).to_contain_text("over")
     page.wait_for_timeout(300)
     hold(page, "Close now")
     shut = time.monotonic() - opened
@@ -207,7 +207,7 @@ def test_what_cannot_be_answered_is_said_and_nothing_is_lost(guest: Visit) -> No
     # With the server gone the last answer stays up and the words say so.
     page.route("**/api/exposure", lambda route: route.abort())
     page.keyboard.press("1")
-    expect(alert).to_contain_text("The server does not answer.", timeout=10_000)
+    expect(alert).to_contain_text("The server does not answer.")
     page.unroute("**/api/exposure")
     guest.wrong.clear()
     page.get_by_role("button", name="Try again").click()
