@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { answer, api } from "../api/client";
-import { draftOf, useKit } from "../kit/useKit";
-import { say as announce } from "../shell/say";
+import { amend } from "../kit/amend";
+import { useKit } from "../kit/useKit";
 import { words } from "../words";
 import { signedStops, timeText } from "../words/times";
 import { NumberField } from "../shell/NumberField";
@@ -34,21 +34,13 @@ export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {
   const alone = adding.length === 1 ? laid.items.find((item) => item.id === adding[0]?.id) : undefined;
   const keepIt = async () => {
     if (!alone || !trial.data) return;
-    const draft = draftOf(alone);
-    const offset = (alone.facts.offset ?? 0) + trial.data.offset;
-    await kit.keep([
-      {
-        ...draft,
-        facts: {
-          ...draft.facts,
-          offset,
-          give_or_take: trial.data.offset_give_or_take,
-          evidence: "trial",
-          measured_on: new Date().toISOString().slice(0, 10),
-        },
-      },
-    ]);
-    announce({ text: say.kept(alone.name), action: { label: words.kit.undo, act: () => void kit.keep([draft]) } });
+    const facts = {
+      offset: (alone.facts.offset ?? 0) + trial.data.offset,
+      give_or_take: trial.data.offset_give_or_take,
+      evidence: "trial",
+      measured_on: new Date().toISOString().slice(0, 10),
+    };
+    await amend(kit, alone, facts, say.kept(alone.name));
   };
   return (
     <div className="extra">

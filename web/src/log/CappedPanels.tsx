@@ -4,8 +4,8 @@ import { Button, Form } from "react-bootstrap";
 import { answer, api, type Schemas } from "../api/client";
 import { asForm } from "../api/form";
 import { useBench } from "../bench/useBench";
-import { draftOf, useKit } from "../kit/useKit";
-import { say as toast } from "../shell/say";
+import { amend } from "../kit/amend";
+import { useKit } from "../kit/useKit";
 import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { roughTime } from "../words/times";
@@ -68,12 +68,8 @@ function Counted({ found }: { found: Schemas["SpecksAnswer"] }) {
   const from = found.advised_from_seconds;
   const keep = async () => {
     if (!body || from === null) return;
-    const before = draftOf(body);
-    await kit.keep([
-      { ...before, facts: { ...before.facts, dark_from_s: Math.min(86_400, Math.max(1, Math.round(from))) } },
-    ]);
-    const undo = () => void kit.keep([before]);
-    toast({ text: say.keptAdvised(body.name), action: { label: words.log.undo, act: undo } });
+    const dark_from_s = Math.min(86_400, Math.max(1, Math.round(from)));
+    await amend(kit, body, { dark_from_s }, say.keptAdvised(body.name));
   };
   return (
     <div className="stacked" role="status">

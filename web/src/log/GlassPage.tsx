@@ -1,19 +1,19 @@
 import { Button } from "react-bootstrap";
-import { draftOf, type Kit, useKit } from "../kit/useKit";
-import { say as toast } from "../shell/say";
+import { amend } from "../kit/amend";
+import { type Kit, useKit } from "../kit/useKit";
 import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { tenthStops } from "../words/times";
 import { EvidencePlot } from "./EvidencePlot";
 import { whenText } from "./frameText";
-import { type Known, useLogAnswer } from "./useLogAnswer";
+import { type Known, useEvidence } from "./useLogAnswer";
 
 const say = words.log.glass;
 
 /** What the frames say of each glass, with the evidence, and one tap to use it. */
 export function GlassPage() {
   const kit = useKit();
-  const evidence = useLogAnswer("evidence", kit);
+  const evidence = useEvidence(kit);
   const data = evidence.data;
   if (evidence.isPending) return <p className="waiting">{words.log.loading}</p>;
   if (!data) return <Fault error={evidence.error} />;
@@ -62,17 +62,13 @@ function GlassRow({ known, kit }: { known: Known; kit: Kit }) {
   const item = kit.items.find((one) => one.id === known.id);
   const accept = async () => {
     if (item?.sort !== "glass") return;
-    const before = draftOf(item);
     const facts = {
-      ...before.facts,
       offset: Math.round(known.mean * 100) / 100,
       give_or_take: Math.round(200 * known.sd) / 100,
       evidence: known.frames > 0 ? "frames" : "pair",
       measured_on: new Date().toISOString().slice(0, 10),
     };
-    await kit.keep([{ ...before, facts }]);
-    const undo = () => void kit.keep([before]);
-    toast({ text: say.accepted(known.name, mean), action: { label: words.log.undo, act: undo } });
+    await amend(kit, item, facts, say.accepted(known.name, mean));
   };
   return (
     <li className="glass-row" aria-label={known.name}>

@@ -1,27 +1,22 @@
+import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
-import { draftOf, type KitItem, useKit } from "../kit/useKit";
-import { say as toast } from "../shell/say";
+import { amend } from "../kit/amend";
+import { type ItemOf, type KitItem, type Sort, useKit } from "../kit/useKit";
 import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { timeText } from "../words/times";
-import { useLogAnswer } from "./useLogAnswer";
+import { useLearnt } from "./useLogAnswer";
 
 const say = words.log.lessons;
 
 /** What the log teaches beside the strength of the glass: lost time, mistakes, taste, limits. */
 export function LessonsPage() {
   const kit = useKit();
-  const learnt = useLogAnswer("learnt", kit);
+  const learnt = useLearnt(kit);
   if (learnt.isPending) return <p className="waiting">{words.log.loading}</p>;
   if (!learnt.data) return <Fault error={learnt.error} />;
   const { tally, tastes, clean_ends, clear_focals } = learnt.data;
-  const use = async (item: KitItem | undefined, facts: Record<string, unknown>) => {
-    if (!item) return;
-    const before = draftOf(item);
-    await kit.keep([{ ...before, facts: { ...before.facts, ...facts } }]);
-    toast({ text: say.used, action: { label: words.log.undo, act: () => void kit.keep([before]) } });
-  };
-  const named = (id: string) => kit.items.find((one) => one.id === id);
+  const most = tally.mistakes[0]?.frames ?? 1;
   return (
     <div className="lessons">
       <header className="heading-line">
@@ -38,110 +33,93 @@ export function LessonsPage() {
         </p>
       )}
       <div className="lessons-parts">
-        {tally.mistakes.length > 0 && (
-          <section aria-label={say.mistakes}>
-            <h2>{say.mistakes}</h2>
-            <ol className="lessons-bars">
-              {tally.mistakes.slice(0, 8).map((one) => (
-                <li key={one.code}>
-                  <span>{one.label}</span>
-                  <span className="quiet">{say.frames(one.frames)}</span>
-                  <svg viewBox="0 0 100 4" preserveAspectRatio="none" aria-hidden="true">
-                    <rect width={(100 * one.frames) / (tally.mistakes[0]?.frames ?? 1)} height="4" />
-                  </svg>
-                  <span className="lessons-cure">{one.cure}</span>
-                </li>
-              ))}
-            </ol>
-          </section>
-        )}
+        <Part title={say.mistakes}>
+          {tally.mistakes.slice(0, 8).map((one) => (
+            <li key={one.code} className="lessons-bar">
+              <span>{one.label}</span>
+              <span className="quiet">{say.frames(one.frames)}</span>
+              <svg viewBox="0 0 100 4" preserveAspectRatio="none" aria-hidden="true">
+                <rect width={(100 * one.frames) / most} height="4" />
+              </svg>
+              <span className="lessons-cure">{one.cure}</span>
+            </li>
+          ))}
+        </Part>
         <div>
-          {tastes.length > 0 && (
-            <section aria-label={say.tastes}>
-              <h2>{say.tastes}</h2>
-              <ul className="plain-list">
-                {tastes.map((one) => (
-                  <li key={`${one.kind}/${one.look}`}>
-                    {one.text} <span className="quiet">({say.frames(one.frames)})</span>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-          {tally.missed.length > 0 && (
-            <section aria-label={say.missed}>
-              <h2>{say.missed}</h2>
-              <ul className="plain-list">
-                {tally.missed.map((one) => (
-                  <li key={one.text}>
-                    {one.text} <span className="quiet">({say.frames(one.frames)})</span>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-          {clean_ends.length > 0 && (
-            <section aria-label={say.ends}>
-              <h2>{say.ends}</h2>
-              <ul className="plain-list">
-                {clean_ends.map((one) => {
-                  const item = named(one.glass);
-                  const others = item?.sort === "glass" ? item.facts.usable_end : [];
-                  return (
-                    <li key={`${one.glass}/${one.focal_mm}`} className="lessons-use">
-                      <span>{say.end(one.name, one.stops.toFixed(1), String(one.focal_mm))}</span>
-                      <Button
-                        variant="quiet"
-                        size="sm"
-                        disabled={item?.sort !== "glass"}
-                        onClick={() =>
-                          void use(item, {
-                            usable_end: [
-                              ...others.filter(([focal]) => focal !== one.focal_mm),
-                              [one.focal_mm, Math.round(one.stops * 100) / 100],
-                            ].toSorted(([a = 0], [b = 0]) => a - b),
-                          })
-                        }
-                      >
-                        {say.use}
-                      </Button>
-                    </li>
-                  );
-                })}
-              </ul>
-            </section>
-          )}
-          {clear_focals.length > 0 && (
-            <section aria-label={say.clear}>
-              <h2>{say.clear}</h2>
-              <ul className="plain-list">
-                {clear_focals.map((one) => {
-                  const item = named(one.lens);
-                  return (
-                    <li key={one.lens} className="lessons-use">
-                      <span>{say.clearAt(item?.name ?? "", String(one.focal_mm), String(one.rims_mm))}</span>
-                      <Button
-                        variant="quiet"
-                        size="sm"
-                        disabled={item?.sort !== "lens"}
-                        onClick={() =>
-                          void use(item, {
-                            clear_from_mm: one.focal_mm,
-                            clear_rims_mm: one.rims_mm,
-                            ...(one.opening_mm !== null && { clear_opening_mm: one.opening_mm }),
-                          })
-                        }
-                      >
-                        {say.use}
-                      </Button>
-                    </li>
-                  );
-                })}
-              </ul>
-            </section>
-          )}
+          <Part title={say.tastes}>{tastes.map((one) => told(one))}</Part>
+          <Part title={say.missed}>{tally.missed.map((one) => told(one))}</Part>
+          <Part title={say.ends}>
+            {clean_ends.map((one) => {
+              const item = named(kit.items, "glass", one.glass);
+              const others = item?.facts.usable_end.filter(([focal]) => focal !== one.focal_mm) ?? [];
+              const end = [one.focal_mm, Math.round(one.stops * 100) / 100];
+              return (
+                <Limit
+                  key={`${one.glass}/${one.focal_mm}`}
+                  text={say.end(one.name, one.stops.toFixed(1), String(one.focal_mm))}
+                  use={item && (() => amend(kit, item, { usable_end: [...others, end].toSorted(byFocal) }, say.used))}
+                />
+              );
+            })}
+          </Part>
+          <Part title={say.clear}>
+            {clear_focals.map((one) => {
+              const item = named(kit.items, "lens", one.lens);
+              const facts = {
+                clear_from_mm: one.focal_mm,
+                clear_rims_mm: one.rims_mm,
+                ...(one.opening_mm !== null && { clear_opening_mm: one.opening_mm }),
+              };
+              return (
+                <Limit
+                  key={one.lens}
+                  text={say.clearAt(item?.name ?? say.goneLens, String(one.focal_mm), String(one.rims_mm))}
+                  use={item && (() => amend(kit, item, facts, say.used))}
+                />
+              );
+            })}
+          </Part>
         </div>
       </div>
     </div>
   );
+}
+
+/** A list under a heading; nothing while there is nothing to list. */
+function Part({ title, children }: { title: string; children: ReactNode[] }) {
+  if (children.length === 0) return null;
+  return (
+    <section aria-label={title}>
+      <h2>{title}</h2>
+      <ul className="plain-list">{children}</ul>
+    </section>
+  );
+}
+
+function told({ text, frames }: { text: string; frames: number }) {
+  return (
+    <li key={text}>
+      {text} <span className="quiet">({say.frames(frames)})</span>
+    </li>
+  );
+}
+
+/** A limit that frames have shown, and one tap to write it to the kit; none for what is gone from there. */
+function Limit({ text, use }: { text: string; use: (() => Promise<void>) | undefined }) {
+  return (
+    <li className="lessons-use">
+      <span>{text}</span>
+      <Button variant="quiet" size="sm" disabled={!use} onClick={() => void use?.()}>
+        {say.use}
+      </Button>
+    </li>
+  );
+}
+
+function named<S extends Sort>(items: KitItem[], sort: S, id: string): ItemOf<S> | undefined {
+  return items.find((one): one is ItemOf<S> => one.sort === sort && one.id === id);
+}
+
+function byFocal([one = 0]: number[], [other = 0]: number[]): number {
+  return one - other;
 }

@@ -4,8 +4,8 @@ import { Button, Form } from "react-bootstrap";
 import { answer, api, type Schemas } from "../api/client";
 import { asForm } from "../api/form";
 import { itemsOf } from "../kit/bag";
-import { draftOf, useKit } from "../kit/useKit";
-import { say as toast } from "../shell/say";
+import { amend } from "../kit/amend";
+import { useKit } from "../kit/useKit";
 import { Fault } from "../shell/Fault";
 import { words } from "../words";
 import { tenthStops } from "../words/times";
@@ -183,7 +183,6 @@ function KeepPair({ pair }: { pair: Pair }) {
   const glass = solids.find((one) => one.id === (chosen ?? nearest?.id));
   const keep = async () => {
     if (!glass) return;
-    const before = draftOf(glass);
     const pair_stops = [...glass.facts.pair_stops, Math.round(pair.stops.g * 100) / 100].slice(-12);
     const cast = say.castText(tenthStops(pair.cast.rg), tenthStops(pair.cast.bg));
     const facts = {
@@ -192,12 +191,7 @@ function KeepPair({ pair }: { pair: Pair }) {
       cast_mired: Math.round(pair.cast.mired),
       ...(pair.corner_falloff !== null && { corner_stops: Math.round(pair.corner_falloff * 10) / 10 }),
     };
-    await kit.keep([{ ...before, facts: { ...before.facts, ...facts } }]);
-    const undo = () => void kit.keep([before]);
-    toast({
-      text: say.kept(glass.name, pair.stops.g.toFixed(2)),
-      action: { label: words.log.undo, act: undo },
-    });
+    await amend(kit, glass, facts, say.kept(glass.name, pair.stops.g.toFixed(2)));
   };
   return (
     <div className="pair-keep">

@@ -6,26 +6,30 @@ import { documentOf, useWaiting } from "./outbox";
 
 export type Known = Schemas["KnownAnswer"];
 
-interface Answers {
-  evidence: Schemas["EvidenceAnswer"];
-  learnt: Schemas["LearntAnswer"];
+/** What the frames say of the glass. */
+export function useEvidence(kit: Kit) {
+  return useLogAnswer("evidence", kit, (sent) =>
+    answer(sent ? api.POST("/api/log/evidence", { body: sent }) : api.GET("/api/log/evidence")),
+  );
 }
 
-/** What the log teaches: an account's by the server, a guest's from the frames in this browser. */
-export function useLogAnswer<What extends keyof Answers>(what: What, kit: Kit) {
+/** What else the log teaches. */
+export function useLearnt(kit: Kit) {
+  return useLogAnswer("learnt", kit, (sent) =>
+    answer(sent ? api.POST("/api/log/learnt", { body: sent }) : api.GET("/api/log/learnt")),
+  );
+}
+
+/** Asked of the server, which reads an account's log itself; a guest's frames in this browser are sent along. */
+function useLogAnswer<Answer>(what: string, kit: Kit, ask: (sent: Schemas["OwnLog"] | null) => Promise<Answer>) {
   const signedIn = useSession().data?.signed_in;
   const own = useWaiting()
     .map((one) => one.frame)
     .filter((frame) => frame.state !== "open");
-  const body = { frames: own.slice(0, 2000).map(documentOf), items: kit.items.map(draftOf) };
+  const sent = signedIn === true ? null : { frames: own.slice(0, 2000).map(documentOf), items: kit.items.map(draftOf) };
   return useQuery({
-    queryKey: ["frames", what, signedIn === true ? "account" : body, kit.items],
-    queryFn: async () => {
-      const path = `/api/log/${what}` as const;
-      const asked =
-        signedIn === true ? api.GET(path as "/api/log/evidence") : api.POST(path as "/api/log/evidence", { body });
-      return (await answer(asked)) as unknown as Answers[What];
-    },
+    queryKey: ["frames", what, sent, kit.items],
+    queryFn: () => ask(sent),
     enabled: signedIn !== undefined && !kit.loading,
     placeholderData: (before) => before,
   });

@@ -232,6 +232,7 @@ export const log = {
     end: (name: string, stops: string, focal: string) => `${name}: clean to ${stops} stops at ${focal} mm.`,
     clear: "Corners",
     clearAt: (lens: string, focal: string, rims: string) => `${lens}: clear from ${focal} mm with ${rims} mm of rims.`,
+    goneLens: "A lens no longer in the kit",
     use: "Use it",
     used: "Written to the kit.",
     frames: (n: number) => (n === 1 ? "1 frame" : `${n} frames`),
