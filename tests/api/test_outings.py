@@ -84,11 +84,12 @@ def test_an_outing_is_kept_once_the_last_change_wins_and_others_do_not_see_it() 
     assert call(mine, "PUT", address, one)[1]["name"] == "Grey Tarn, later"
     assert [found["name"] for found in call(mine, "GET", "outings")[1]["outings"]] == ["Grey Tarn, later"]
     assert call(other, "GET", "outings")[1] == {"outings": []}
-    assert call(other, "PUT", address, one)[0] == 409
     assert call(other, "DELETE", address)[0] == 404
+    assert call(other, "PUT", address, {**one, "name": "Theirs"})[0] == 200
+    assert [found["name"] for found in call(mine, "GET", "outings")[1]["outings"]] == ["Grey Tarn, later"]
     assert call(Client(), "GET", "outings")[0] == 401
     assert call(mine, "DELETE", address)[0] == 204
-    assert Outing.objects.count() == 0
+    assert [row.account.username for row in Outing.objects.all()] == ["runa"]
 
 
 @pytest.mark.parametrize(

@@ -179,7 +179,7 @@ schema = schemathesis.openapi.from_dict(dict(api.get_openapi_schema()))
 
 @schema.include(
     path_regex="^/api/(?!health|openapi|session|frames|outings|kit$|kit/items|kit/order|kit/schema|kit/facts"
-    "|looks/drawing|account|log/read)"
+    "|looks/drawing|account|log/read|replica)"
 ).parametrize()
 @settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
 def test_no_question_breaks_the_server(case: Any, server: Server) -> None:

@@ -143,17 +143,20 @@ def density(request: HttpRequest, question: DensityAsked) -> object:
 @router.post("/exposure", response=ExposureAnswer)
 def exposure(request: HttpRequest, question: ExposureAsked) -> HttpResponse:
     """Base reading, stack and settings into one exposure time, step by step."""
-    return _plain(
-        expose(
-            ExposureQuestion(
-                reading=question.reading.given(),
-                stack=tuple(glass.given() for glass in question.stack),
-                settings=question.settings.given(),
-                scale=question.scale,
-                dial_limit=question.dial_limit,
-                film=question.film.given() if question.film else None,
-                light=MovingLight(**dict(question.light)) if question.light else None,
-            )
+    return _plain(answered(question))
+
+
+def answered(question: ExposureAsked) -> Exposure:
+    """The core's answer."""
+    return expose(
+        ExposureQuestion(
+            reading=question.reading.given(),
+            stack=tuple(glass.given() for glass in question.stack),
+            settings=question.settings.given(),
+            scale=question.scale,
+            dial_limit=question.dial_limit,
+            film=question.film.given() if question.film else None,
+            light=MovingLight(**dict(question.light)) if question.light else None,
         )
     )
 
@@ -170,6 +173,11 @@ def scales(
     dial_limit: DialLimit = 30.0,
 ) -> object:
     """The marks a body's dials offer, in rising order."""
+    return scales_of(step, dial_limit)
+
+
+def scales_of(step: Step, dial_limit: float) -> dict[str, object]:
+    """The same for whoever else hands them out."""
     return {
         "shutter": _marks(dial(dial_limit, step)),
         "aperture": _marks(apertures(step)),

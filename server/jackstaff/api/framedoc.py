@@ -7,11 +7,10 @@ from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from django.contrib.auth.models import User
 from ninja import Schema
 from pydantic import Field, model_validator
 
-from jackstaff.records.frames import EventKept, GlassKept, save_frame
+from jackstaff.records.frames import EventKept, GlassKept
 from jackstaff.records.models import Frame, FrameEvent
 from jackstaff_core.exposure import MOST_GLASSES, Counting
 from jackstaff_core.finder import GlassKind
@@ -90,7 +89,8 @@ class FrameRun(Asked):
     """What the clock of a frame needs beside its plan.
 
     ``uncertain_seconds`` is how well opening and closing are known: a press by hand is 0.2 s, a device 0.05 s;
-    ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock.
+    ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock. ``closes`` is
+    who closes it in bulb: a hand, or the camera at the mark.
     """
 
     metered_seconds: Seconds
@@ -103,6 +103,7 @@ class FrameRun(Asked):
     speed: Annotated[Number, Field(ge=1, le=1000)] = 1.0
     purpose: Literal["frame", "rehearsal", "dark", "series"] = "frame"
     steady: SteadyDoc | None = None
+    closes: Literal["hand", "mark"] | None = None
     uncertain_seconds: Annotated[Number, Field(ge=0, le=LONGEST_SECONDS)] = 0.2
     watched: bool = True
     busy_until: Instant | None = None
@@ -188,14 +189,11 @@ class FramePage(Schema):
     frames: list[FrameKept]
 
 
-def save(account: User, doc: FrameDoc) -> Frame:
-    """Keep a document as a frame of the account.
+Row = tuple[dict[str, Any], list[GlassKept], list[EventKept]]
 
-    Raises
-    ------
-    KeyTaken
-        Another account holds a frame or an event with this key.
-    """
+
+def row_of(doc: FrameDoc) -> Row:
+    """A document as the records take it: columns, glass, events."""
     columns = {
         "state": doc.state,
         "opened_at": doc.opened_at,
@@ -224,7 +222,7 @@ def save(account: User, doc: FrameDoc) -> Frame:
     }
     stack = [GlassKept(**dict(glass)) for glass in doc.stack]
     events = [EventKept(event.id, event.at, event.kind, event.seconds) for event in doc.events]
-    return save_frame(account, doc.id, columns, stack, events)
+    return columns, stack, events
 
 
 def shown(frame: Frame) -> dict[str, Any]:

@@ -21,10 +21,12 @@ from . import (
     outings,
     pairs,
     pictures,
+    replica,
     run,
     session,
     stacks,
     standins,
+    start,
 )
 from .refusals import RefusingAPI, install
 
@@ -62,6 +64,8 @@ api.add_router("", calibration.router)
 api.add_router("/run", run.router)
 api.add_router("/standins", standins.router)
 api.add_router("/session", session.router)
+api.add_router("/start", start.router)
+api.add_router("/replica", replica.router)
 api.add_router("", pairs.router)
 api.add_router("", pictures.router)
 api.add_router("", lessons.router)

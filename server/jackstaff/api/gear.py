@@ -69,7 +69,8 @@ def _item_model(sort: str, thing: type) -> type[BaseModel]:
 
 
 _ONE_OF: Any = reduce(or_, (_item_model(sort, thing) for sort, thing in SORTS.items()))
-_ITEMS: Any = list[Annotated[_ONE_OF, Field(discriminator="sort")]]
+ItemAnswer: Any = Annotated[_ONE_OF, Field(discriminator="sort")]
+_ITEMS: Any = list[ItemAnswer]
 KitAnswer: Any = create_model("KitAnswer", __base__=Schema, items=(_ITEMS, ...))
 """Items of every sort, told apart by ``sort``."""
 
@@ -119,7 +120,7 @@ class ChangeAnswer(Schema):
 
 def items_answer(items: Iterable[Item]) -> dict[str, object]:
     """A kit as the wire carries it."""
-    return {"items": [_answer(one) for one in items]}
+    return {"items": [item_answer(one) for one in items]}
 
 
 def sorts_answer() -> list[dict[str, object]]:
@@ -147,7 +148,8 @@ def _fact(one: Described) -> dict[str, object]:
     }
 
 
-def _answer(one: Item) -> Mapping[str, object]:
+def item_answer(one: Item) -> Mapping[str, object]:
+    """An item as the wire carries it, with what the core works out beside it."""
     answer: dict[str, object] = {
         "id": one.id,
         "sort": one.sort,

@@ -5,18 +5,16 @@ from __future__ import annotations
 from typing import Annotated, Any
 from uuid import UUID
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
-from ninja.security import django_auth
 from pydantic import Field
 
-from jackstaff.records.frames import KeyTaken
 from jackstaff.records.kit import forget_item, keep_items, kit_of, order_items
 from jackstaff_core.kitfile import MOST_CHARACTERS, MOST_ITEMS, Item, changes, file, item, parse, schema
 from jackstaff_core.refusal import Refusal, Refusals
 from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
 
+from .account import account_of, own_account
 from .asked import Asked
 from .gear import ChangeAnswer, KitAnswer, SortAnswer, items_answer, sorts_answer
 from .refusals import Faults
@@ -73,6 +71,11 @@ class StarterAnswer(Schema):
 @router.get("/starter", response=StarterAnswer)
 def starter(request: HttpRequest) -> dict[str, object]:
     """The kit, reading and stack a newcomer starts with."""
+    return starter_answer()
+
+
+def starter_answer() -> dict[str, object]:
+    """The same for whoever else hands it out."""
     shutter, aperture, iso = STARTER_READING
     return {
         "kit": items_answer(STARTER_KIT),
@@ -120,39 +123,30 @@ def read_file(request: HttpRequest, asked: FileAsked) -> dict[str, object]:
     }
 
 
-@router.get("/kit", response=KitAnswer, auth=django_auth)
+@router.get("/kit", response=KitAnswer, auth=own_account)
 def whole(request: HttpRequest) -> dict[str, object]:
     """The account's kit, in its order."""
-    return items_answer(kit_of(_account(request)))
+    return items_answer(kit_of(account_of(request)))
 
 
-@router.put("/kit/items", response={200: KitAnswer, 409: Faults}, auth=django_auth)
-def keep(request: HttpRequest, asked: ItemsAsked) -> object:
+@router.put("/kit/items", response=KitAnswer, auth=own_account)
+def keep(request: HttpRequest, asked: ItemsAsked) -> dict[str, object]:
     """Keep items under the client's own keys, all or none; sending them twice keeps them once."""
-    try:
-        keep_items(_account(request), asked.given())
-    except KeyTaken:
-        fault = {"field": "id", "problem": "This key is taken.", "instead": "Make a new one and send again."}
-        return Status(409, {"errors": [fault]})
-    return Status(200, items_answer(kit_of(_account(request))))
+    keep_items(account_of(request), asked.given())
+    return items_answer(kit_of(account_of(request)))
 
 
-@router.put("/kit/order", response=KitAnswer, auth=django_auth)
+@router.put("/kit/order", response=KitAnswer, auth=own_account)
 def order(request: HttpRequest, asked: OrderAsked) -> dict[str, object]:
     """Put items in this order, the rest after them."""
-    order_items(_account(request), asked.ids)
-    return items_answer(kit_of(_account(request)))
+    order_items(account_of(request), asked.ids)
+    return items_answer(kit_of(account_of(request)))
 
 
-@router.delete("/kit/items/{uuid:key}", response={204: None, 404: Faults}, auth=django_auth)
+@router.delete("/kit/items/{uuid:key}", response={204: None, 404: Faults}, auth=own_account)
 def forget(request: HttpRequest, key: UUID) -> object:
     """Forget an item. The client may put it back under the same key."""
-    if forget_item(_account(request), key):
+    if forget_item(account_of(request), key):
         return Status(204, None)
     fault = {"field": "id", "problem": "No such item.", "instead": "Load the kit again."}
     return Status(404, {"errors": [fault]})
-
-
-def _account(request: HttpRequest) -> User:
-    assert isinstance(request.user, User)
-    return request.user

@@ -10,7 +10,6 @@ from typing import Annotated
 from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Router, Schema
-from ninja.security import django_auth
 from pydantic import Field
 
 from jackstaff.records.frames import finished_frames
@@ -25,6 +24,7 @@ from jackstaff_core.reading import ReadingGiven, SettingsGiven, metered
 from jackstaff_core.scales import Step
 
 from . import framedoc
+from .account import account_of, own_account
 from .asked import Asked, DialLimit, Number, ReadingAsked
 from .framedoc import FrameDoc
 from .kit import ItemsAsked
@@ -256,10 +256,10 @@ def reviewed(request: HttpRequest, asked: ReviewedAsked) -> dict[str, object]:
     return {"next": following, "remarks": review.remarks(frame), "editing": editing.editing_notes(edit)}
 
 
-@router.get("/log/evidence", response=EvidenceAnswer, auth=django_auth)
+@router.get("/log/evidence", response=EvidenceAnswer, auth=own_account)
 def own_evidence(request: HttpRequest) -> evidence.Evidence:
     """What the account's frames and pairs say of its glass."""
-    account = _account(request)
+    account = account_of(request)
     return evidence.weigh(_frames(account), _solids(kit_of(account)))
 
 
@@ -269,10 +269,10 @@ def evidence_of(request: HttpRequest, asked: OwnLog) -> evidence.Evidence:
     return evidence.weigh(_finished(asked.frames), _solids(asked.given()))
 
 
-@router.get("/log/learnt", response=LearntAnswer, auth=django_auth)
+@router.get("/log/learnt", response=LearntAnswer, auth=own_account)
 def own_lessons(request: HttpRequest) -> dict[str, object]:
     """What the account's log teaches of time, focal length, taste and mistakes."""
-    return _learnt(_frames(_account(request)))
+    return _learnt(_frames(account_of(request)))
 
 
 @router.post("/log/learnt", response=LearntAnswer)
@@ -323,8 +323,3 @@ def _solids(kit: Sequence[Item]) -> list[evidence.GlassKnown]:
         for one in kit
         if isinstance(one.thing, Glass) and one.thing.kind == "solid"
     ]
-
-
-def _account(request: HttpRequest) -> User:
-    assert isinstance(request.user, User)
-    return request.user

@@ -5,21 +5,22 @@ from __future__ import annotations
 from typing import Annotated
 from uuid import UUID
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Query, Router, Schema, Status
-from ninja.security import django_auth
 from pydantic import Field
 
-from jackstaff.records.frames import KeyTaken, Search, Sort, Verdict, delete_frame, frames_of, running_frame, search
+from jackstaff.records.frames import Search, Sort, Verdict, delete_frame, frames_of, running_frame, search
+from jackstaff.records.writing import KeyTaken
 from jackstaff_core.kept import Seen
 from jackstaff_core.refusal import Refusal
 
+from .account import account_of, own_account
 from .asked import Instant
-from .framedoc import FrameDoc, FrameKept, FramePage, save, shown
+from .framedoc import FrameDoc, FrameKept, FramePage, shown
+from .framekeeping import save
 from .refusals import Faults
 
-router = Router(tags=["log"], auth=django_auth)
+router = Router(tags=["log"], auth=own_account)
 
 
 class PageAsked(Schema):
@@ -41,7 +42,7 @@ class PageAsked(Schema):
 @router.get("", response=FramePage)
 def page(request: HttpRequest, asked: Query[PageAsked]) -> dict[str, object]:
     """The account's frames that fit the search, the newest first unless asked otherwise."""
-    frames = search(_account(request), asked.search())
+    frames = search(account_of(request), asked.search())
     page_ = frames[asked.offset : asked.offset + asked.limit]
     return {"count": frames.count(), "frames": [shown(frame) for frame in page_]}
 
@@ -49,14 +50,14 @@ def page(request: HttpRequest, asked: Query[PageAsked]) -> dict[str, object]:
 @router.get("/running", response=FrameKept | None)
 def running(request: HttpRequest) -> object:
     """The exposure that is running now, or null."""
-    frame = running_frame(_account(request))
+    frame = running_frame(account_of(request))
     return shown(frame) if frame else None
 
 
 @router.get("/{uuid:key}", response={200: FrameKept, 404: Faults})
 def show(request: HttpRequest, key: UUID) -> object:
     """One frame of the account."""
-    frame = frames_of(_account(request)).filter(pk=key).first()
+    frame = frames_of(account_of(request)).filter(pk=key).first()
     return Status(200, shown(frame)) if frame else Status(404, _NO_SUCH_FRAME)
 
 
@@ -66,7 +67,7 @@ def keep(request: HttpRequest, key: UUID, frame: FrameDoc) -> object:
     if frame.id != key:
         raise Refusal("id", "The frame's id differs from its address.", "Send the frame to its own address.")
     try:
-        return Status(200, shown(save(_account(request), frame)))
+        return Status(200, shown(save(account_of(request), frame)))
     except KeyTaken:
         return Status(
             409,
@@ -77,14 +78,9 @@ def keep(request: HttpRequest, key: UUID, frame: FrameDoc) -> object:
 @router.delete("/{uuid:key}", response={204: None, 404: Faults})
 def forget(request: HttpRequest, key: UUID) -> object:
     """Forget a frame. The client may put it back under the same key."""
-    if delete_frame(_account(request), key):
+    if delete_frame(account_of(request), key):
         return Status(204, None)
     return Status(404, _NO_SUCH_FRAME)
 
 
 _NO_SUCH_FRAME = {"errors": [{"field": "id", "problem": "No such frame.", "instead": "Load the log again."}]}
-
-
-def _account(request: HttpRequest) -> User:
-    assert isinstance(request.user, User)
-    return request.user

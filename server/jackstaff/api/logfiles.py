@@ -11,18 +11,20 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, Schema, Status
 from ninja.files import UploadedFile
-from ninja.security import django_auth
 from pydantic import Field, TypeAdapter, ValidationError
 
 from jackstaff.records import archive, logfile
-from jackstaff.records.frames import KeyTaken, all_or_none, changes, frames_of
+from jackstaff.records.frames import changes, frames_of
 from jackstaff.records.outings import outings_of
+from jackstaff.records.writing import KeyTaken, all_or_none
 from jackstaff_core import kitfile
 from jackstaff_core.refusal import Refusal, Refusals
 
 from . import framedoc
+from .account import account_of, own_account
 from .asked import Asked
 from .framedoc import FrameDoc
+from .framekeeping import save
 from .outings import OutingDoc, file_as
 from .refusals import Faults, fault_of
 from .uploads import bounded, content
@@ -74,10 +76,10 @@ class ArchiveAnswer(Schema):
     kept: bool
 
 
-@router.get("/log/file", response={200: dict[str, Any]}, auth=django_auth, openapi_extra=file_as("text/csv"))
+@router.get("/log/file", response={200: dict[str, Any]}, auth=own_account, openapi_extra=file_as("text/csv"))
 def own_file(request: HttpRequest, as_: Literal["json", "csv"] = "json") -> HttpResponse:
     """The account's whole log as JSON or CSV."""
-    documents = [framedoc.document(frame) for frame in frames_of(_account(request))]
+    documents = [framedoc.document(frame) for frame in frames_of(account_of(request))]
     return _written(documents, as_)
 
 
@@ -95,26 +97,26 @@ def log_schema(request: HttpRequest) -> dict[str, Any]:
     return schema()
 
 
-@router.post("/log/read", response={200: ReadAnswer, 409: Faults, 413: Faults}, auth=django_auth)
+@router.post("/log/read", response={200: ReadAnswer, 409: Faults, 413: Faults}, auth=own_account)
 def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
     """Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do."""
     documents = _checked(_frames_in(file.name or "", _text(content(request, "file", file, "file"))))
-    account = _account(request)
+    account = account_of(request)
     found = _changes(account, documents, asked.keep)
     if asked.keep:
         try:
             with all_or_none():
                 for one in documents:
-                    framedoc.save(account, one)
+                    save(account, one)
         except KeyTaken:
             return Status(409, _TAKEN)
     return Status(200, found)
 
 
-@router.get("/account/archive", response={200: str}, auth=django_auth, openapi_extra=file_as("application/zip"))
+@router.get("/account/archive", response={200: str}, auth=own_account, openapi_extra=file_as("application/zip"))
 def everything(request: HttpRequest) -> HttpResponse:
     """Everything of the account in one archive: log, pictures, kit, outings."""
-    account = _account(request)
+    account = account_of(request)
     frames = [_dumped(framedoc.document(frame)) for frame in frames_of(account)]
     plans = [OutingDoc.model_validate(plan).model_dump(mode="json") for plan in outings_of(account)]
     answer = HttpResponse(archive.written(account, frames, plans), content_type="application/zip")
@@ -122,7 +124,7 @@ def everything(request: HttpRequest) -> HttpResponse:
     return answer
 
 
-@router.post("/account/archive", response={200: ArchiveAnswer, 409: Faults, 413: Faults}, auth=django_auth)
+@router.post("/account/archive", response={200: ArchiveAnswer, 409: Faults, 413: Faults}, auth=own_account)
 def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
     """Take an archive back, all of it or nothing, or say what it holds."""
     bounded("file", file, archive.MOST_BYTES, "Give the archive as Jackstaff wrote it.")
@@ -133,13 +135,13 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
         outings = TypeAdapter(list[OutingDoc]).validate_python(held.outings)
     except ValidationError as error:
         raise Refusals([fault_of(item, "outings") for item in error.errors()[:MOST_FAULTS]]) from None
-    account = _account(request)
+    account = account_of(request)
     found = _changes(account, documents, asked.keep)
     if asked.keep:
         try:
             with all_or_none():
                 for one in documents:
-                    framedoc.save(account, one)
+                    save(account, one)
                 archive.keep(account, held, things, [one.model_dump(mode="json") for one in outings])
         except KeyTaken:
             return Status(409, _TAKEN)
@@ -265,8 +267,3 @@ def _changes(account: User, documents: Sequence[FrameDoc], kept: bool) -> dict[s
             what = " + ".join(glass.name for glass in one.stack) or "bare"
             rows.append({"id": one.id, "opened_at": one.opened_at.isoformat(), "what": what, "change": change})
     return {**counts, "kept": kept, "frames": rows}
-
-
-def _account(request: HttpRequest) -> User:
-    assert isinstance(request.user, User)
-    return request.user

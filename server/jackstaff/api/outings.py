@@ -8,19 +8,17 @@ from typing import Annotated, Literal
 from uuid import UUID
 from zoneinfo import available_timezones
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
-from ninja.security import django_auth
 from pydantic import Field
 
 from jackstaff.records import agenda, gpx
-from jackstaff.records.frames import KeyTaken
 from jackstaff.records.outings import forget_outing, keep_outing, outings_of
 from jackstaff_core.forecast import Scene, Sky
 from jackstaff_core.hazards import BY_CODE
 from jackstaff_core.refusal import Refusal
 
+from .account import account_of, own_account
 from .asked import Asked, Flag, Instant, Number
 from .light import OwnReadingAsked, RidgeAsked
 from .refusals import Faults
@@ -125,34 +123,41 @@ def file_as(*kinds: str) -> dict[str, object]:
     return {"responses": {200: {"description": "OK", "content": content}}}
 
 
-@router.get("/outings", response=OutingsAnswer, auth=django_auth)
+@router.get("/outings", response=OutingsAnswer, auth=own_account)
 def whole(request: HttpRequest) -> dict[str, object]:
     """The account's outings, archived ones included."""
-    return {"outings": outings_of(_account(request))}
+    return {"outings": outings_of(account_of(request))}
 
 
-@router.put("/outings/{uuid:key}", response={200: OutingDoc, 409: Faults}, auth=django_auth)
-def keep(request: HttpRequest, key: UUID, outing: OutingDoc) -> object:
+@router.put("/outings/{uuid:key}", response=OutingDoc, auth=own_account)
+def keep(request: HttpRequest, key: UUID, outing: OutingDoc) -> dict[str, object]:
     """Keep an outing under the client's own key; a later change held already wins and is handed back."""
     if outing.id != key:
         raise Refusal("id", "The outing's id differs from its address.", "Send the outing to its own address.")
+    checked(outing)
+    return keep_outing(account_of(request), key, outing.model_dump(mode="json"))
+
+
+def checked(outing: OutingDoc) -> OutingDoc:
+    """The outing, if its zone and hazards are known.
+
+    Raises
+    ------
+    Refusal
+        They are not.
+    """
     if outing.zone not in available_timezones():
         raise Refusal("zone", f"{outing.zone} is no time zone.", "Give an IANA zone such as Europe/Oslo.")
     for place, hazard in enumerate(outing.hazards):
         if hazard not in BY_CODE:
             raise Refusal(f"hazards.{place}", "No such hazard is known.", f"Take one of {', '.join(BY_CODE)}.")
-    try:
-        plan = outing.model_dump(mode="json")
-        return Status(200, keep_outing(_account(request), key, outing.date, outing.changed_at, plan))
-    except KeyTaken:
-        fault = {"field": "id", "problem": "This key is taken.", "instead": "Make a new one and send again."}
-        return Status(409, {"errors": [fault]})
+    return outing
 
 
-@router.delete("/outings/{uuid:key}", response={204: None, 404: Faults}, auth=django_auth)
+@router.delete("/outings/{uuid:key}", response={204: None, 404: Faults}, auth=own_account)
 def forget(request: HttpRequest, key: UUID) -> object:
     """Forget an outing. The client may put it back under the same key."""
-    if forget_outing(_account(request), key):
+    if forget_outing(account_of(request), key):
         return Status(204, None)
     fault = {"field": "id", "problem": "No such outing.", "instead": "Load the outings again."}
     return Status(404, {"errors": [fault]})
@@ -188,8 +193,3 @@ def _file(content: bytes, kind: str, name: str) -> HttpResponse:
     answer = HttpResponse(content, content_type=f"{kind}; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{name}"'
     return answer
-
-
-def _account(request: HttpRequest) -> User:
-    assert isinstance(request.user, User)
-    return request.user

@@ -7,11 +7,9 @@ from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, Schema, Status
 from ninja.files import UploadedFile
-from ninja.security import django_auth
 from pydantic import AfterValidator, Field
 
 from jackstaff.records.pictures import forget_picture, keep_picture, picture_of
@@ -24,6 +22,7 @@ from jackstaff_imaging import beforeafter, capped
 from jackstaff_imaging.digest import digest
 from jackstaff_imaging.photo import Shot
 
+from .account import account_of, own_account
 from .asked import Asked, Instant, Number, of_our_times
 from .outings import file_as
 from .refusals import Faults
@@ -139,25 +138,25 @@ def joined(request: HttpRequest, asked: JoinAsked) -> Joining:
     )
 
 
-@router.get("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults}, auth=django_auth)
+@router.get("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults}, auth=own_account)
 def kept_picture(request: HttpRequest, key: UUID) -> object:
     """The digest kept beside a frame."""
-    held = picture_of(_account(request), key)
+    held = picture_of(account_of(request), key)
     return Status(200, held) if held else Status(404, _NO_PICTURE)
 
 
-@router.post("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults, 413: Faults}, auth=django_auth)
+@router.post("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults, 413: Faults}, auth=own_account)
 def keep(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> object:
     """Keep a small copy of a picture and its tones beside a frame; the file itself is not kept."""
     image, pixels, _ = decoded_picture(request, "file", file)
     found = digest(image, pixels).as_json()
-    return Status(200, found) if keep_picture(_account(request), key, found) else Status(404, _NO_FRAME)
+    return Status(200, found) if keep_picture(account_of(request), key, found) else Status(404, _NO_FRAME)
 
 
-@router.delete("/frames/{uuid:key}/picture", response={204: None, 404: Faults}, auth=django_auth)
+@router.delete("/frames/{uuid:key}/picture", response={204: None, 404: Faults}, auth=own_account)
 def forget(request: HttpRequest, key: UUID) -> object:
     """Forget the picture beside a frame."""
-    return Status(204, None) if forget_picture(_account(request), key) else Status(404, _NO_PICTURE)
+    return Status(204, None) if forget_picture(account_of(request), key) else Status(404, _NO_PICTURE)
 
 
 @router.post("/frames/specks", response={200: SpecksAnswer, 413: Faults})
@@ -219,8 +218,3 @@ def _settings(shot: Shot) -> str:
         f"ISO {isos().nearest(shot.iso).label}" if shot.iso else "",
     ]
     return "  ".join(part for part in parts if part)
-
-
-def _account(request: HttpRequest) -> User:
-    assert isinstance(request.user, User)
-    return request.user

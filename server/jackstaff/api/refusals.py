@@ -13,6 +13,8 @@ from ninja.openapi.schema import OpenAPISchema
 
 from jackstaff_core.refusal import Refusal, Refusals
 
+from .account import AnotherAccount
+
 
 class Fault(Schema):
     field: str
@@ -53,6 +55,8 @@ class RefusingAPI(NinjaAPI):
                     codes[413] = "Larger than 4 MB"
                 if "security" in operation:
                     codes[401] = "Not signed in"
+                    codes[403] = "A page out of date"
+                    codes[409] = "Signed in as another account than the one named, or a key that is taken"
                 for code, description in codes.items():
                     operation["responses"].setdefault(code, {"description": description, **refused})
         return schema
@@ -81,11 +85,18 @@ def install(api: NinjaAPI) -> None:
     def unreadable(request: HttpRequest, error: HttpError) -> HttpResponse:
         if error.status_code == 400:
             return faulty(api, request, 422, "body", "The body is not readable JSON.", "Send one JSON object.")
+        if error.status_code == 403:
+            return faulty(api, request, 403, "request", "This page is out of date.", "Load it again.")
         return faulty(api, request, error.status_code, "request", f"{error}.", "Wait a little and try again.")
 
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
         return faulty(api, request, 413, "body", "The body is larger than 4 MB.", "Send less at once.")
+
+    @api.exception_handler(AnotherAccount)
+    def another(request: HttpRequest, error: AnotherAccount) -> HttpResponse:
+        problem = "This page is for another account than the one signed in; nothing was kept."
+        return faulty(api, request, 409, "account", problem, "Sign in again on this page.")
 
     @api.exception_handler(AuthenticationError)
     def unknown(request: HttpRequest, error: AuthenticationError) -> HttpResponse:

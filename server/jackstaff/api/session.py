@@ -29,7 +29,10 @@ class SignIn(Asked):
 
 
 class Session(Schema):
+    """Who is here; ``account`` is the number that a page names with what it reads and writes for them."""
+
     signed_in: bool
+    account: int | None
     username: str | None
     demo: bool
 
@@ -37,6 +40,11 @@ class Session(Schema):
 @router.get("", response=Session)
 def look(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
     """Who is signed in. Sets the cookie that later writes must echo."""
+    return visited(request, response)
+
+
+def visited(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
+    """The session of this visit, a first demo visit signed in."""
     if _first_demo_visit(request):
         login(request, User.objects.get(username=DEMO_ACCOUNT))
         response.set_cookie(VISITED, "1", max_age=_A_YEAR, samesite="Lax", httponly=True)
@@ -73,6 +81,7 @@ def _session(request: HttpRequest) -> dict[str, object]:
     signed_in = request.user.is_authenticated
     return {
         "signed_in": signed_in,
+        "account": request.user.pk if signed_in else None,
         "username": request.user.get_username() if signed_in else None,
         "demo": settings.DEMO,
     }

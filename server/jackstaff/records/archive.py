@@ -17,7 +17,6 @@ import zipfile
 import zlib
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date, datetime
 from typing import IO, Any
 from uuid import UUID
 
@@ -32,6 +31,7 @@ from .kit import keep_items, kit_of, order_items
 from .models import FramePicture
 from .outings import keep_outing
 from .pictures import pictures_of
+from .replication import Kind, stamp
 
 FORMAT, VERSION = "jackstaff-account", 1
 MOST_MEMBERS = 45_000
@@ -120,21 +120,19 @@ def keep(account: User, held: Held, things: Sequence[kitfile.Item], outings: Seq
 
     Raises
     ------
-    KeyTaken
-        Another account holds one of the keys.
     Refusal
         A picture of a frame that is not there.
     """
     keep_items(account, things)
     order_items(account, [one.id for one in things])
     for plan in outings:
-        day, changed = date.fromisoformat(plan["date"]), datetime.fromisoformat(plan["changed_at"])
-        keep_outing(account, UUID(plan["id"]), day, changed, plan)
+        keep_outing(account, UUID(plan["id"]), plan)
     own = set(account.frames.filter(pk__in=held.pictures).values_list("pk", flat=True))
     for frame, (small, tones) in held.pictures.items():
         if frame not in own:
             raise Refusal(f"file.pictures/{frame}", "This picture belongs to no frame of the log.", "Take it out.")
         FramePicture.objects.update_or_create(frame_id=frame, defaults={"small": small, "tones": tones})
+    stamp(account, Kind.FRAME, held.pictures)
 
 
 def _add(archive: zipfile.ZipFile, name: str, content: str | bytes) -> None:

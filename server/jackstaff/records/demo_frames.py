@@ -107,7 +107,7 @@ SHOTS = (
 
 def keep_demo_frames(account: User) -> None:
     """Make the demo's frames; the account has its kit already."""
-    kit = {row.name: row.pk for row in KitItem.objects.filter(account=account)}
+    kit = {row.name: row.key for row in KitItem.objects.filter(account=account)}
     for number, shot in enumerate(SHOTS):
         _keep(account, uuid5(NAMESPACE_URL, f"jackstaff:demo:{number}"), shot, kit)
 

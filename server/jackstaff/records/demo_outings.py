@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, date, datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import NAMESPACE_URL, uuid5
 
@@ -113,4 +113,4 @@ def keep_demo_outings(account: User) -> None:
         # The mole is the one that is looked at first.
         changed = WRITTEN - timedelta(minutes=number)
         whole = {**_BASE, **plan, "id": str(key), "changed_at": changed.isoformat()}
-        keep_outing(account, key, date.fromisoformat(plan["date"]), changed, whole)
+        keep_outing(account, key, whole)

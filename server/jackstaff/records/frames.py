@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
@@ -11,15 +10,12 @@ from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
-from django.db import connection, transaction
 from django.db.models import Exists, OuterRef, Q, QuerySet
 from django.db.models.functions import Abs
 
 from .models import Frame, FrameEvent, FrameGlass
-
-
-class KeyTaken(Exception):
-    """The key is already used by a record of another account."""
+from .replication import Kind, stamp
+from .writing import KeyTaken, all_or_none, durable
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,47 +38,53 @@ class EventKept:
 
 def save_frame(
     account: User, key: UUID, columns: dict[str, Any], stack: Sequence[GlassKept], events: Sequence[EventKept]
-) -> Frame:
+) -> None:
     """Create the frame ``key`` or bring it up to date; doing it twice changes nothing.
 
     Raises
     ------
     KeyTaken
-        Another account holds a frame or an event with this key.
+        Another account holds a frame with this key.
     """
-    opening = columns["state"] == Frame.State.OPEN
-    with _durable() if opening else _plain():
-        held = Frame.objects.filter(pk=key).first()
-        if held and held.account_id != account.pk:
-            raise KeyTaken
-        if held and _ended_later(held, events):
-            # A device that had not heard of the end writes late: it adds its events, the end stands.
-            columns = {**columns, "state": held.state, "closed_at": held.closed_at, "closed_by": held.closed_by}
-        found = _findable(columns.get("review"))
-        frame, _ = Frame.objects.update_or_create(pk=key, defaults={**columns, **found, "account": account})
-        frame.stack.all().delete()
-        FrameGlass.objects.bulk_create(
-            FrameGlass(
-                frame=frame,
-                place=place,
-                name=glass.name,
-                stops=glass.stops,
-                offset=glass.offset,
-                in_reading=glass.in_reading,
-                kit_id=glass.id,
-                kind=glass.kind or "",
-            )
-            for place, glass in enumerate(stack)
+    with durable() if columns["state"] == Frame.State.OPEN else all_or_none():
+        write_frame(account, key, columns, stack, events)
+        stamp(account, Kind.FRAME, [key])
+
+
+def write_frame(
+    account: User, key: UUID, columns: dict[str, Any], stack: Sequence[GlassKept], events: Sequence[EventKept]
+) -> None:
+    """Write a frame, without counting the change.
+
+    Raises
+    ------
+    KeyTaken
+        Another account holds a frame with this key.
+    """
+    held = Frame.objects.filter(pk=key).first()
+    if held and held.account_id != account.pk:
+        raise KeyTaken
+    found = _findable(columns.get("review"))
+    frame, _ = Frame.objects.update_or_create(pk=key, defaults={**columns, **found, "account": account})
+    frame.stack.all().delete()
+    FrameGlass.objects.bulk_create(
+        FrameGlass(
+            frame=frame,
+            place=place,
+            name=glass.name,
+            stops=glass.stops,
+            offset=glass.offset,
+            in_reading=glass.in_reading,
+            kit_id=glass.id,
+            kind=glass.kind or "",
         )
-        # Events are never rewritten: what happened first stays.
-        FrameEvent.objects.bulk_create(
-            (
-                FrameEvent(id=event.id, frame=frame, at=event.at, kind=event.kind, seconds=event.seconds)
-                for event in events
-            ),
-            ignore_conflicts=True,
-        )
-    return frames_of(account).get(pk=key)
+        for place, glass in enumerate(stack)
+    )
+    # Events are never rewritten: what happened first stays.
+    FrameEvent.objects.bulk_create(
+        (FrameEvent(id=event.id, frame=frame, at=event.at, kind=event.kind, seconds=event.seconds) for event in events),
+        ignore_conflicts=True,
+    )
 
 
 def _findable(review: dict[str, Any] | None) -> dict[str, Any]:
@@ -90,20 +92,6 @@ def _findable(review: dict[str, Any] | None) -> dict[str, Any]:
     if review is None:
         return {"came_out": None, "seen": ""}
     return {"came_out": review["came_out"], "seen": "".join(f" {code} " for code in review["seen"])}
-
-
-_DECIDE = (FrameEvent.Kind.OPENED, FrameEvent.Kind.CLOSED, FrameEvent.Kind.ABORTED, FrameEvent.Kind.TAKEN_BACK)
-
-
-def _ended_later(held: Frame, coming: Sequence[EventKept]) -> bool:
-    """Whether the frame held has ended by an event that the writer has never seen, later than all it decides by."""
-    known = {event.id for event in coming}
-    last = max((event.at for event in coming if event.kind in _DECIDE), default=None)
-    ends = [event for event in held.events.all() if event.kind in _DECIDE]
-    if held.state == Frame.State.OPEN or not ends:
-        return False
-    end = max(ends, key=lambda event: event.at)
-    return end.pk not in known and (last is None or end.at > last)
 
 
 def frames_of(account: User) -> QuerySet[Frame]:
@@ -187,40 +175,21 @@ def changes(account: User, keys: Sequence[UUID]) -> QuerySet[Frame]:
     return frames_of(account).filter(pk__in=keys)
 
 
-@contextmanager
-def all_or_none() -> Iterator[None]:
-    """Everything kept inside is kept together, or nothing is."""
-    with transaction.atomic():
-        yield
-
-
 def running_frame(account: User) -> Frame | None:
     """The exposure that opened last and has not ended."""
     return frames_of(account).filter(state=Frame.State.OPEN).first()
 
 
-def delete_frame(account: User, key: UUID) -> bool:
-    """Forget a frame; False when the account has none with this key."""
+def erase_frame(account: User, key: UUID) -> bool:
+    """Erase a frame, without counting the change; False when there is none."""
     deleted, _ = Frame.objects.filter(account=account, pk=key).delete()
     return deleted > 0
 
 
-@contextmanager
-def _durable() -> Iterator[None]:
-    """A transaction that is on the disk when it returns: an opening must survive a power cut."""
-    with connection.cursor() as cursor:
-        nested = connection.in_atomic_block
-        if not nested:
-            cursor.execute("PRAGMA synchronous=FULL")
-        try:
-            with transaction.atomic():
-                yield
-        finally:
-            if not nested:
-                cursor.execute("PRAGMA synchronous=NORMAL")
-
-
-@contextmanager
-def _plain() -> Iterator[None]:
-    with transaction.atomic():
-        yield
+def delete_frame(account: User, key: UUID) -> bool:
+    """Forget a frame; False when the account has none with this key."""
+    with all_or_none():
+        forgotten = erase_frame(account, key)
+        if forgotten:
+            stamp(account, Kind.FRAME, [key], removed=True)
+    return forgotten

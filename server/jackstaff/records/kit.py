@@ -3,19 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import replace
-from uuid import UUID, uuid5
+from dataclasses import dataclass
+from uuid import UUID
 
 from django.contrib.auth.models import User
-from django.db import transaction
 
 from jackstaff_core.facts import read, written
 from jackstaff_core.gear import SORTS
 from jackstaff_core.kitfile import Item
 from jackstaff_core.starter import STARTER_KIT
 
-from .frames import KeyTaken
 from .models import KitItem
+from .replication import UNTOUCHED, Kind, stamp
+from .writing import all_or_none
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """An item and its place in the order."""
+
+    item: Item
+    place: int
 
 
 def kit_of(account: User) -> list[Item]:
@@ -23,57 +31,74 @@ def kit_of(account: User) -> list[Item]:
     return [_item(row) for row in KitItem.objects.filter(account=account)]
 
 
-def keep_items(account: User, items: Iterable[Item]) -> None:
-    """Create items or bring them up to date, all of them or none; a new one goes to the end.
+def placed_of(account: User, keys: Iterable[UUID]) -> dict[UUID, Placed]:
+    """The account's items among these with their places, by key."""
+    return {row.key: Placed(_item(row), row.place) for row in KitItem.objects.filter(account=account, key__in=keys)}
 
-    Raises
-    ------
-    KeyTaken
-        Another account holds an item with one of these keys.
-    """
+
+def write_item(account: User, item: Item, place: int) -> None:
+    """Write an item, without counting the change."""
+    columns = {
+        "sort": item.sort,
+        "name": item.name,
+        "note": item.note,
+        "retired": item.retired,
+        "facts": written(item.thing),
+        "place": place,
+    }
+    KitItem.objects.update_or_create(account=account, key=item.id, defaults=columns)
+
+
+def erase_item(account: User, key: UUID) -> bool:
+    """Erase an item, without counting the change; False when there is none."""
+    deleted, _ = KitItem.objects.filter(account=account, key=key).delete()
+    return deleted > 0
+
+
+def keep_items(account: User, items: Iterable[Item]) -> None:
+    """Create items or bring them up to date, all of them or none; a new one goes to the end."""
     coming = list(items)
-    with transaction.atomic():
-        held = {row.pk: row for row in KitItem.objects.filter(pk__in=[one.id for one in coming])}
-        if any(row.account_id != account.pk for row in held.values()):
-            raise KeyTaken
-        last = KitItem.objects.filter(account=account).order_by("-place").values_list("place", flat=True).first()
-        end = 0 if last is None else last + 1
-        for place, one in enumerate(coming, end):
-            columns = {
-                "account": account,
-                "sort": one.sort,
-                "name": one.name,
-                "note": one.note,
-                "retired": one.retired,
-                "facts": written(one.thing),
-                "place": held[one.id].place if one.id in held else place,
-            }
-            KitItem.objects.update_or_create(pk=one.id, defaults=columns)
+    with all_or_none():
+        _write_all(account, coming)
+        stamp(account, Kind.KIT, [one.id for one in coming])
 
 
 def start_kit(account: User) -> None:
-    """Give an account its own copy of the starter kit; one that has a kit keeps it as it is."""
-    if not KitItem.objects.filter(account=account).exists():
-        own = (replace(one, id=uuid5(one.id, f"account:{account.pk}")) for one in STARTER_KIT)
-        keep_items(account, own)
+    """Give an account the starter kit; one that has a kit keeps it as it is."""
+    with all_or_none():
+        if not KitItem.objects.filter(account=account).exists():
+            _write_all(account, STARTER_KIT)
+            stamp(account, Kind.KIT, [one.id for one in STARTER_KIT], at=UNTOUCHED)
+
+
+def _write_all(account: User, items: Sequence[Item]) -> None:
+    places = dict(KitItem.objects.filter(account=account).values_list("key", "place"))
+    end = max(places.values(), default=-1) + 1
+    for place, one in enumerate(items, end):
+        write_item(account, one, places.get(one.id, place))
 
 
 def order_items(account: User, keys: Sequence[UUID]) -> None:
     """Put the named items first, in this order; the rest follow as they stood."""
-    with transaction.atomic():
+    with all_or_none():
         rows = list(KitItem.objects.filter(account=account))
         wanted = {key: place for place, key in enumerate(keys)}
-        rows.sort(key=lambda row: wanted.get(row.pk, len(wanted) + row.place))
+        rows.sort(key=lambda row: wanted.get(row.key, len(wanted) + row.place))
+        moved = [row for place, row in enumerate(rows) if row.place != place]
         for place, row in enumerate(rows):
             row.place = place
-        KitItem.objects.bulk_update(rows, ["place"])
+        KitItem.objects.bulk_update(moved, ["place"])
+        stamp(account, Kind.KIT, [row.key for row in moved])
 
 
 def forget_item(account: User, key: UUID) -> bool:
     """Forget an item; False when the account has none with this key."""
-    deleted, _ = KitItem.objects.filter(account=account, pk=key).delete()
-    return deleted > 0
+    with all_or_none():
+        forgotten = erase_item(account, key)
+        if forgotten:
+            stamp(account, Kind.KIT, [key], removed=True)
+    return forgotten
 
 
 def _item(row: KitItem) -> Item:
-    return Item(row.pk, row.sort, row.name, read(SORTS[row.sort], row.facts), row.note, row.retired)
+    return Item(row.key, row.sort, row.name, read(SORTS[row.sort], row.facts), row.note, row.retired)

@@ -132,10 +132,13 @@ class FramePicture(models.Model):
 
 
 class KitItem(models.Model):
-    """One thing an account owns. What its facts may be is the core's business; they are kept as it writes them."""
+    """One thing an account owns. What its facts may be is the core's business; they are kept as it writes them.
 
-    id = models.UUIDField(primary_key=True)
+    The key is the client's and one within the account: things everybody starts with have the same key everywhere.
+    """
+
     account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="kit")
+    key = models.UUIDField()
     sort = models.CharField(max_length=12)
     name = models.CharField(max_length=60)
     note = models.CharField(max_length=500, blank=True)
@@ -145,19 +148,76 @@ class KitItem(models.Model):
     changed_at = models.DateTimeField(auto_now=True)
 
     class Meta:
-        ordering = ["place", "changed_at"]
-        indexes = [models.Index(fields=["account", "place"])]
+        ordering = ["place", "key"]
+        indexes = [models.Index(fields=["account", "place"], name="kit_in_its_order")]
+        constraints = [models.UniqueConstraint(fields=["account", "key"], name="one_thing_a_key")]
 
 
 class Outing(models.Model):
     """A plan for a place and a day. What it holds is checked at the door and kept as the client wrote it."""
 
-    id = models.UUIDField(primary_key=True)
     account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="outings")
+    key = models.UUIDField()
     date = models.DateField()
     plan = models.JSONField()
     changed_at = models.DateTimeField()
 
     class Meta:
         ordering = ["date", "-changed_at"]
-        indexes = [models.Index(fields=["account", "-date"])]
+        indexes = [models.Index(fields=["account", "-date"], name="outings_by_day")]
+        constraints = [models.UniqueConstraint(fields=["account", "key"], name="one_outing_a_key")]
+
+
+class Look(models.Model):
+    """A look of one's own: a name and the stretch of a kind's measure that it means."""
+
+    account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="looks")
+    key = models.UUIDField()
+    content = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["account", "key"], name="one_look_a_key")]
+
+
+class SetAside(models.Model):
+    """What somebody wrote on one device while another wrote the same thing and won: kept until they have seen it."""
+
+    account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="set_aside")
+    key = models.UUIDField()
+    content = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["account", "key"], name="one_aside_a_key")]
+
+
+class Ledger(models.Model):
+    """The account's own count of changes: every change takes the next number, in the order they were kept."""
+
+    account = models.OneToOneField(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="ledger", primary_key=True
+    )
+    head = models.PositiveBigIntegerField(default=0)
+
+
+class Revision(models.Model):
+    """Where one document stands in the account's count; a removed one stays here as its tombstone.
+
+    ``write`` is the write that made it so, ``writes`` the latest ones applied, so that one which is sent again
+    changes nothing.
+    """
+
+    account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="revisions")
+    kind = models.CharField(max_length=8)
+    key = models.UUIDField()
+    number = models.PositiveBigIntegerField()
+    changed_at = models.DateTimeField()
+    removed = models.BooleanField(default=False)
+    write = models.UUIDField()
+    writes = models.JSONField(default=list)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["account", "kind", "key"], name="one_revision_a_document"),
+            models.UniqueConstraint(fields=["account", "number"], name="one_document_a_number"),
+        ]

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import date, datetime
 from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
-from django.db import transaction
 
-from .frames import KeyTaken
 from .models import Outing
+from .replication import Kind, stamp
+from .writing import all_or_none
 
 
 def outings_of(account: User) -> list[dict[str, Any]]:
@@ -18,26 +19,43 @@ def outings_of(account: User) -> list[dict[str, Any]]:
     return [row.plan for row in Outing.objects.filter(account=account)]
 
 
-def keep_outing(account: User, key: UUID, day: date, changed_at: datetime, plan: dict[str, Any]) -> dict[str, Any]:
-    """Keep a plan, unless a later one is held already; hands back what is held then.
+def plans_of(account: User, keys: Iterable[UUID]) -> dict[UUID, dict[str, Any]]:
+    """The account's plans among these, by key."""
+    return {row.key: row.plan for row in Outing.objects.filter(account=account, key__in=keys)}
 
-    Raises
-    ------
-    KeyTaken
-        Another account holds an outing with this key.
-    """
-    with transaction.atomic():
-        held = Outing.objects.filter(pk=key).first()
-        if held and held.account_id != account.pk:
-            raise KeyTaken
+
+def write_outing(account: User, key: UUID, plan: dict[str, Any]) -> None:
+    """Write a plan, without counting the change."""
+    columns = {
+        "date": date.fromisoformat(plan["date"]),
+        "changed_at": datetime.fromisoformat(plan["changed_at"]),
+        "plan": plan,
+    }
+    Outing.objects.update_or_create(account=account, key=key, defaults=columns)
+
+
+def erase_outing(account: User, key: UUID) -> bool:
+    """Erase a plan, without counting the change; False when there is none."""
+    deleted, _ = Outing.objects.filter(account=account, key=key).delete()
+    return deleted > 0
+
+
+def keep_outing(account: User, key: UUID, plan: dict[str, Any]) -> dict[str, Any]:
+    """Keep a plan, unless a later one is held already; hands back what is held then."""
+    with all_or_none():
+        held = Outing.objects.filter(account=account, key=key).first()
+        changed_at = datetime.fromisoformat(plan["changed_at"])
         if held and held.changed_at > changed_at:
             return dict(held.plan)
-        columns = {"account": account, "date": day, "changed_at": changed_at, "plan": plan}
-        Outing.objects.update_or_create(pk=key, defaults=columns)
+        write_outing(account, key, plan)
+        stamp(account, Kind.OUTING, [key], at=changed_at)
     return plan
 
 
 def forget_outing(account: User, key: UUID) -> bool:
     """Forget an outing; False when the account has none with this key."""
-    deleted, _ = Outing.objects.filter(account=account, pk=key).delete()
-    return deleted > 0
+    with all_or_none():
+        forgotten = erase_outing(account, key)
+        if forgotten:
+            stamp(account, Kind.OUTING, [key], removed=True)
+    return forgotten

@@ -10,6 +10,8 @@ from django.contrib.auth.models import User
 from django.db.models import QuerySet
 
 from .models import Frame, FramePicture
+from .replication import Kind, stamp
+from .writing import all_or_none
 
 
 def pictures_of(account: User) -> QuerySet[FramePicture]:
@@ -28,13 +30,17 @@ def keep_picture(account: User, frame: UUID, digest: dict[str, Any]) -> bool:
     if not Frame.objects.filter(account=account, pk=frame).exists():
         return False
     tones = {name: value for name, value in digest.items() if name != "small"}
-    FramePicture.objects.update_or_create(
-        frame_id=frame, defaults={"small": base64.b64decode(digest["small"]), "tones": tones}
-    )
+    columns = {"small": base64.b64decode(digest["small"]), "tones": tones}
+    with all_or_none():
+        FramePicture.objects.update_or_create(frame_id=frame, defaults=columns)
+        stamp(account, Kind.FRAME, [frame])
     return True
 
 
 def forget_picture(account: User, frame: UUID) -> bool:
     """Forget a frame's picture; False when there is none."""
-    deleted, _ = pictures_of(account).filter(frame_id=frame).delete()
+    with all_or_none():
+        deleted, _ = pictures_of(account).filter(frame_id=frame).delete()
+        if deleted:
+            stamp(account, Kind.FRAME, [frame])
     return deleted > 0

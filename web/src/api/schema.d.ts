@@ -1198,6 +1198,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/replica": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Since
+         * @description The account's documents that have changed since a number, page by page.
+         */
+        get: operations["jackstaff_api_replica_since"];
+        put?: never;
+        /**
+         * Write
+         * @description Take writes one by one in their order; one that is refused does not hold up the rest.
+         */
+        post: operations["jackstaff_api_replica_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rig": {
         parameters: {
             query?: never;
@@ -1466,6 +1490,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Start
+         * @description Session, kit and first answer together. Sets the cookie that later writes must echo.
+         */
+        get: operations["jackstaff_api_start_start"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/starter": {
         parameters: {
             query?: never;
@@ -1728,6 +1772,48 @@ export interface components {
             upright: boolean;
             /** Wind M S */
             wind_m_s?: number | null;
+        };
+        /**
+         * AsideContent
+         * @description A writing that did not know of another one, which was kept instead.
+         */
+        AsideContent: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Content */
+            content: {
+                [key: string]: unknown;
+            };
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            kind: components["schemas"]["jackstaff__records__replication__Kind"];
+        };
+        /** AsideCopy */
+        AsideCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            content?: components["schemas"]["AsideContent"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "aside";
+            /** Number */
+            number: number;
         };
         /** AtAnswer */
         AtAnswer: {
@@ -2047,6 +2133,20 @@ export interface components {
             name: string;
             /** Sort */
             sort: string;
+        };
+        /**
+         * ChangesAnswer
+         * @description What has changed, in order; ``until`` is the number to ask from next, ``head`` the latest there is.
+         */
+        ChangesAnswer: {
+            /** Account */
+            account: number;
+            /** Documents */
+            documents: (components["schemas"]["KitCopy"] | components["schemas"]["OutingCopy"] | components["schemas"]["LookCopy"] | components["schemas"]["FrameCopy"] | components["schemas"]["AsideCopy"])[];
+            /** Head */
+            head: number;
+            /** Until */
+            until: number;
         };
         /** Channels */
         Channels: {
@@ -2710,6 +2810,27 @@ export interface components {
             /** Wind M S */
             wind_m_s?: number | null;
         };
+        /** FrameCopy */
+        FrameCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            content?: components["schemas"]["FrameKept"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "frame";
+            /** Number */
+            number: number;
+        };
         /**
          * FrameDoc
          * @description A frame as the client keeps it.
@@ -2875,7 +2996,8 @@ export interface components {
          * @description What the clock of a frame needs beside its plan.
          *
          *     ``uncertain_seconds`` is how well opening and closing are known: a press by hand is 0.2 s, a device 0.05 s;
-         *     ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock.
+         *     ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock. ``closes`` is
+         *     who closes it in bulb: a hand, or the camera at the mark.
          */
         FrameRun: {
             /**
@@ -2885,6 +3007,8 @@ export interface components {
             bias_stops: number;
             /** Busy Until */
             busy_until?: string | null;
+            /** Closes */
+            closes?: ("hand" | "mark") | null;
             /**
              * Delay Seconds
              * @default 0
@@ -3226,6 +3350,33 @@ export interface components {
             /** Items */
             items: (components["schemas"]["BodyItem"] | components["schemas"]["LensItem"] | components["schemas"]["HolderItem"] | components["schemas"]["GlassItem"] | components["schemas"]["FilmItem"] | components["schemas"]["ReleaseItem"] | components["schemas"]["SupportItem"] | components["schemas"]["AccessoryItem"])[];
         };
+        /** KitCopy */
+        KitCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Content */
+            content?: (components["schemas"]["BodyItem"] | components["schemas"]["LensItem"] | components["schemas"]["HolderItem"] | components["schemas"]["GlassItem"] | components["schemas"]["FilmItem"] | components["schemas"]["ReleaseItem"] | components["schemas"]["SupportItem"] | components["schemas"]["AccessoryItem"]) | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kit";
+            /** Number */
+            number: number;
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+        };
         /** KitGlassAsked */
         KitGlassAsked: {
             /** Id */
@@ -3452,6 +3603,27 @@ export interface components {
             /** Why */
             why: string;
         };
+        /** LookCopy */
+        LookCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            content?: components["schemas"]["OwnLookAsked"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "look";
+            /** Number */
+            number: number;
+        };
         /** LooksAnswer */
         LooksAnswer: {
             /** Advice */
@@ -3650,6 +3822,27 @@ export interface components {
         OrderAsked: {
             /** Ids */
             ids: string[];
+        };
+        /** OutingCopy */
+        OutingCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            content?: components["schemas"]["OutingDoc"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outing";
+            /** Number */
+            number: number;
         };
         /**
          * OutingDoc
@@ -4482,8 +4675,13 @@ export interface components {
             /** Stops */
             stops: number;
         };
-        /** Session */
+        /**
+         * Session
+         * @description Who is here; ``account`` is the number that a page names with what it reads and writes for them.
+         */
         Session: {
+            /** Account */
+            account: number | null;
             /** Demo */
             demo: boolean;
             /** Signed In */
@@ -4523,6 +4721,19 @@ export interface components {
             password: string;
             /** Username */
             username: string;
+        };
+        /** SinceAsked */
+        SinceAsked: {
+            /**
+             * Limit
+             * @default 100
+             */
+            limit: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
         };
         /**
          * Sky
@@ -4676,6 +4887,19 @@ export interface components {
             /** Slots */
             slots: number;
             target: components["schemas"]["TargetAsked"];
+        };
+        /**
+         * StartAnswer
+         * @description Who is here and what they own, the starter, and the answer to the starter's own question.
+         */
+        StartAnswer: {
+            answer: components["schemas"]["ExposureAnswer"];
+            asked: components["schemas"]["ExposureAsked"];
+            /** Kit */
+            kit: components["schemas"]["KitCopy"][];
+            scales: components["schemas"]["ScalesAnswer"];
+            session: components["schemas"]["Session"];
+            starter: components["schemas"]["StarterAnswer"];
         };
         /** StarterAnswer */
         StarterAnswer: {
@@ -5386,6 +5610,24 @@ export interface components {
             frame: string;
         };
         /**
+         * WriteAnswer
+         * @description What is held now, or why the write was refused.
+         */
+        WriteAnswer: {
+            /** Held */
+            held?: (components["schemas"]["KitCopy"] | components["schemas"]["OutingCopy"] | components["schemas"]["LookCopy"] | components["schemas"]["FrameCopy"] | components["schemas"]["AsideCopy"]) | null;
+            /**
+             * Refused
+             * @default []
+             */
+            refused: components["schemas"]["Fault"][];
+            /**
+             * Write
+             * Format: uuid
+             */
+            write: string;
+        };
+        /**
          * WriteAsked
          * @description Frames to write; ``xmp`` takes exactly one.
          */
@@ -5398,6 +5640,33 @@ export interface components {
             /** Frames */
             frames: components["schemas"]["FrameDoc"][];
         };
+        /** WritesAnswer */
+        WritesAnswer: {
+            /** Account */
+            account: number;
+            /** Head */
+            head: number;
+            /** Results */
+            results: components["schemas"]["WriteAnswer"][];
+        };
+        /** WritesAsked */
+        WritesAsked: {
+            /** Account */
+            account: number;
+            /** Documents */
+            documents: components["schemas"]["WriteAsked"][];
+        };
+        /**
+         * Kind
+         * @enum {string}
+         */
+        jackstaff__records__models__FrameEvent__Kind: "opened" | "shifted" | "closed" | "taken_back" | "aborted" | "reread" | "extended" | "cut" | "aimed" | "corrected";
+        /**
+         * Kind
+         * @description What is replicated.
+         * @enum {string}
+         */
+        jackstaff__records__replication__Kind: "kit" | "outing" | "look" | "frame" | "aside";
     };
     responses: never;
     parameters: never;
@@ -5428,6 +5697,24 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5481,6 +5768,15 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5757,6 +6053,24 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6111,6 +6425,24 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -6205,8 +6537,26 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6251,6 +6601,15 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6314,8 +6673,26 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6363,8 +6740,26 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6422,8 +6817,26 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6478,8 +6891,26 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6589,6 +7020,24 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6753,7 +7202,16 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
-            /** @description Conflict */
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -6809,8 +7267,26 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6853,6 +7329,24 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7022,6 +7516,24 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -7107,6 +7619,24 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -7138,6 +7668,24 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7233,6 +7781,15 @@ export interface operations {
             };
             /** @description Not signed in */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8180,6 +8737,24 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Refused, with the cure */
             422: {
                 headers: {
@@ -8224,7 +8799,16 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
-            /** @description Conflict */
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -8280,8 +8864,26 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8362,6 +8964,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadoutAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_replica_since: {
+        parameters: {
+            query?: {
+                since?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_replica_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WritesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WritesAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -8962,6 +9692,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_start_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartAnswer"];
                 };
             };
             /** @description Refused, with the cure */

@@ -1,0 +1,101 @@
+"""Two writings of one frame that did not know of each other become one: what happened is kept from both.
+
+An opening and an end are written once: of several ends the first stands until it is taken back. What somebody
+says about the frame (note, review, conditions) is the later writer's.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import timedelta
+
+from jackstaff.records.models import Frame, FrameEvent
+
+from .framedoc import FrameDoc, FrameEventDoc, FrameRun
+
+Kind = FrameEvent.Kind
+_ENDS = frozenset({Kind.CLOSED, Kind.ABORTED})
+_LONGER = frozenset({Kind.EXTENDED, Kind.CUT})
+
+
+def joined(winner: FrameDoc, loser: FrameDoc) -> FrameDoc:
+    """The winner's frame with whatever happened according to the loser."""
+    known = {event.id for event in winner.events}
+    news = [event for event in loser.events if event.id not in known]
+    if not news:
+        return winner
+    events = _in_order([*winner.events, *news])
+    end, others = _end(events)
+    ending = next((doc for doc in (winner, loser) if end and _last_end(doc) == end.id), None)
+    # A second page's end of the same frame never happened.
+    events = [event for event in events if event.id not in others]
+    state = winner.state if end and ending is None else ending.state if ending else _open_or(winner, events)
+    whole = ending or winner
+    is_open = state == Frame.State.OPEN
+    run = winner.run and _run(winner.run, loser.run, news)
+    if run and ending and ending.run:
+        run = run.model_copy(update={"busy_until": ending.run.busy_until, "watched": ending.run.watched})
+    return winner.model_copy(
+        update={
+            "state": state,
+            "opened_at": winner.opened_at + _shifted(news),
+            "closed_at": None if is_open else whole.closed_at,
+            "closed_by": None if is_open else whole.closed_by,
+            "events": events,
+            "run": run,
+        }
+    )
+
+
+def would_lose(kept: FrameDoc, loser: FrameDoc) -> bool:
+    """Whether the loser says something about the frame that is not in what is kept."""
+    said = ("note", "review", "conditions")
+    return any(getattr(loser, name) and getattr(loser, name) != getattr(kept, name) for name in said)
+
+
+def _in_order(events: Sequence[FrameEventDoc]) -> list[FrameEventDoc]:
+    return sorted(events, key=lambda event: event.at)
+
+
+def _end(events: Sequence[FrameEventDoc]) -> tuple[FrameEventDoc | None, set[object]]:
+    """The end that stands, and what belongs to ends that came after it."""
+    end: FrameEventDoc | None = None
+    others: set[object] = set()
+    for event in events:
+        if event.kind == Kind.TAKEN_BACK:
+            end = None
+        elif event.kind in _ENDS:
+            if end is None:
+                end = event
+            else:
+                others |= {event.id}
+                others |= {one.id for one in events if one.kind == Kind.AIMED and one.at == event.at != end.at}
+    return end, others
+
+
+def _last_end(doc: FrameDoc) -> object:
+    end, _ = _end(_in_order(doc.events))
+    return end and end.id
+
+
+def _open_or(winner: FrameDoc, events: Sequence[FrameEventDoc]) -> Frame.State:
+    """Without an end that stands it is open, where events say that it opened at all."""
+    told = any(event.kind == Kind.TAKEN_BACK for event in events)
+    return Frame.State.OPEN if told else winner.state
+
+
+def _shifted(news: Sequence[FrameEventDoc]) -> timedelta:
+    return timedelta(seconds=sum(event.seconds or 0.0 for event in news if event.kind == Kind.SHIFTED))
+
+
+def _run(run: FrameRun, other: FrameRun | None, news: Sequence[FrameEventDoc]) -> FrameRun:
+    """Readings on the way and longer or shorter, from both."""
+    longer = sum(event.seconds or 0.0 for event in news if event.kind in _LONGER)
+    rereads = [*run.rereads, *(one for one in (other.rereads if other else []) if one not in run.rereads)]
+    return run.model_copy(
+        update={
+            "bias_stops": max(-10.0, min(10.0, round((run.bias_stops + longer) * 3) / 3)),
+            "rereads": sorted(rereads, key=lambda one: one.at_seconds)[-200:],
+            "steady": run.steady or (other.steady if other else None),
+        }
+    )

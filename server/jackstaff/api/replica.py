@@ -1,0 +1,213 @@
+"""Replica: what an account's devices tell each other. docs/replication.md is the contract."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
+from uuid import UUID
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from ninja import Query, Router, Schema
+from pydantic import Field
+
+from jackstaff.records.frames import changes
+from jackstaff.records.kit import placed_of
+from jackstaff.records.looks import looks_of
+from jackstaff.records.models import Frame, Revision
+from jackstaff.records.outings import plans_of
+from jackstaff.records.replication import Kind, Write, asides_of, changes_since, head_of, revision_of, take
+from jackstaff.records.writing import KeyTaken, all_or_none, durable
+from jackstaff_core.refusal import Refusal, Refusals
+
+from .account import AnotherAccount, account_of, own_account
+from .asked import Asked, Instant
+from .framedoc import FrameDoc, FrameKept, shown
+from .gear import ItemAnswer, item_answer
+from .looks import OwnLookAsked
+from .outings import OutingDoc
+from .refusals import Fault
+from .shelves import SHELVES
+
+router = Router(tags=["replica"], auth=own_account)
+
+MOST_DOCUMENTS = 100
+Number = Annotated[int, Field(strict=True, ge=0)]
+
+
+class Copy(Schema):
+    """A document with its number in the account's count; without content it was removed."""
+
+    id: UUID
+    number: int
+    changed_at: datetime
+
+
+class KitCopy(Copy):
+    kind: Literal["kit"] = "kit"
+    place: int = 0
+    content: ItemAnswer | None = None
+
+
+class OutingCopy(Copy):
+    kind: Literal["outing"] = "outing"
+    content: OutingDoc | None = None
+
+
+class LookCopy(Copy):
+    kind: Literal["look"] = "look"
+    content: OwnLookAsked | None = None
+
+
+class FrameCopy(Copy):
+    kind: Literal["frame"] = "frame"
+    content: FrameKept | None = None
+
+
+class AsideContent(Schema):
+    """A writing that did not know of another one, which was kept instead."""
+
+    kind: Kind
+    key: UUID
+    changed_at: datetime
+    content: dict[str, Any]
+
+
+class AsideCopy(Copy):
+    kind: Literal["aside"] = "aside"
+    content: AsideContent | None = None
+
+
+AnyCopy = Annotated[KitCopy | OutingCopy | LookCopy | FrameCopy | AsideCopy, Field(discriminator="kind")]
+
+
+class SinceAsked(Schema):
+    since: Annotated[int, Field(ge=0)] = 0
+    limit: Annotated[int, Field(ge=1, le=200)] = 100
+
+
+class ChangesAnswer(Schema):
+    """What has changed, in order; ``until`` is the number to ask from next, ``head`` the latest there is."""
+
+    account: int
+    head: int
+    until: int
+    documents: list[AnyCopy]
+
+
+class WriteAsked(Asked):
+    """One document as a device wrote it; ``base`` is the number that it had seen, content null removes it.
+
+    ``follows`` are the device's own writes of it before this one that were never answered.
+    """
+
+    kind: Kind
+    id: UUID
+    write: UUID
+    base: Number
+    changed_at: Instant
+    content: dict[str, Any] | None
+    follows: Annotated[list[UUID], Field(max_length=16)] = []
+
+
+class WritesAsked(Asked):
+    account: Annotated[int, Field(strict=True)]
+    documents: Annotated[list[WriteAsked], Field(min_length=1, max_length=MOST_DOCUMENTS)]
+
+
+class WriteAnswer(Schema):
+    """What is held now, or why the write was refused."""
+
+    write: UUID
+    held: AnyCopy | None = None
+    refused: list[Fault] = []
+
+
+class WritesAnswer(Schema):
+    account: int
+    head: int
+    results: list[WriteAnswer]
+
+
+@router.get("", response=ChangesAnswer)
+def since(request: HttpRequest, asked: Query[SinceAsked]) -> dict[str, object]:
+    """The account's documents that have changed since a number, page by page."""
+    account = account_of(request)
+    # The head first: what is written meanwhile is asked for next time.
+    head = head_of(account)
+    rows = list(changes_since(account, asked.since, asked.limit))
+    until = rows[-1].number if len(rows) == asked.limit else max(head, *(row.number for row in rows), 0)
+    return {"account": account.pk, "head": max(head, until), "until": until, "documents": copies(account, rows)}
+
+
+@router.post("", response=WritesAnswer)
+def write(request: HttpRequest, asked: WritesAsked) -> dict[str, object]:
+    """Take writes one by one in their order; one that is refused does not hold up the rest."""
+    account = account_of(request)
+    if asked.account != account.pk:
+        raise AnotherAccount
+    results = [_taken(account, one) for one in asked.documents]
+    return {"account": account.pk, "head": head_of(account), "results": results}
+
+
+def _taken(account: User, one: WriteAsked) -> dict[str, object]:
+    try:
+        shelf = SHELVES[one.kind]
+        content = None if one.content is None else shelf.read(one.id, one.content)
+        opening = isinstance(content, FrameDoc) and content.state == Frame.State.OPEN
+        with durable() if opening else all_or_none():
+            coming = Write(one.kind, one.id, one.write, one.base, one.changed_at, content, frozenset(one.follows))
+            take(account, shelf, coming, datetime.now(UTC))
+            row = revision_of(account, one.kind, one.id)
+            held = copies(account, [row] if row else [])
+        return {"write": one.write, "held": held[0] if held else None}
+    except Refusal as refusal:
+        return {"write": one.write, "refused": [_fault(refusal)]}
+    except Refusals as refusals:
+        return {"write": one.write, "refused": [_fault(each) for each in refusals.all]}
+    except KeyTaken:
+        taken = Refusal("id", "This key is taken by somebody else.", "Save it as a file, or make it anew.")
+        return {"write": one.write, "refused": [_fault(taken)]}
+
+
+def copies(account: User, rows: Sequence[Revision]) -> list[dict[str, object]]:
+    """Documents as they stand, with their numbers."""
+    keys: dict[str, list[UUID]] = defaultdict(list)
+    for row in rows:
+        if not row.removed:
+            keys[row.kind].append(row.key)
+    held: dict[str, dict[UUID, dict[str, object]]] = {
+        kind: _contents(account, Kind(kind), wanted) for kind, wanted in keys.items()
+    }
+    return [
+        {
+            "kind": row.kind,
+            "id": row.key,
+            "number": row.number,
+            "changed_at": row.changed_at,
+            **held.get(row.kind, {}).get(row.key, {}),
+        }
+        for row in rows
+    ]
+
+
+def _contents(account: User, kind: Kind, keys: Iterable[UUID]) -> dict[UUID, dict[str, object]]:
+    match kind:
+        case Kind.KIT:
+            placed = placed_of(account, keys)
+            return {key: {"place": one.place, "content": item_answer(one.item)} for key, one in placed.items()}
+        case Kind.FRAME:
+            return {frame.pk: {"content": shown(frame)} for frame in changes(account, list(keys))}
+        case Kind.OUTING:
+            plain: dict[UUID, dict[str, Any]] = plans_of(account, keys)
+        case Kind.LOOK:
+            plain = looks_of(account, keys)
+        case Kind.ASIDE:
+            plain = asides_of(account, keys)
+    return {key: {"content": content} for key, content in plain.items()}
+
+
+def _fault(refusal: Refusal) -> dict[str, str]:
+    return {"field": refusal.field, "problem": refusal.problem, "instead": refusal.instead}

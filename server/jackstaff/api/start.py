@@ -1,0 +1,73 @@
+"""Start: all that a first visit needs before it can show a time, in one answer."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from functools import cache
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+
+from jackstaff.records.models import Revision
+from jackstaff.records.replication import Kind
+from jackstaff_core.gear import Body, Glass, strength
+from jackstaff_core.scales import Step
+from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
+
+from .bench import ExposureAnswer, ExposureAsked, ScalesAnswer, answered, scales_of
+from .kit import StarterAnswer, starter_answer
+from .replica import KitCopy, copies
+from .session import Session, visited
+
+router = Router(tags=["start"])
+
+
+class StartAnswer(Schema):
+    """Who is here and what they own, the starter, and the answer to the starter's own question."""
+
+    session: Session
+    starter: StarterAnswer
+    kit: list[KitCopy]
+    asked: ExposureAsked
+    answer: ExposureAnswer
+    scales: ScalesAnswer
+
+
+@router.get("", response=StartAnswer)
+def start(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
+    """Session, kit and first answer together. Sets the cookie that later writes must echo."""
+    session = visited(request, response)
+    kit: list[dict[str, object]] = []
+    if isinstance(request.user, User):
+        own = Revision.objects.filter(account=request.user, kind=Kind.KIT, removed=False)
+        kit = copies(request.user, list(own))
+    asked = _question()
+    return {
+        "session": session,
+        "starter": starter_answer(),
+        "kit": kit,
+        "asked": asked.model_dump(mode="json"),
+        "answer": asdict(answered(asked)),
+        "scales": scales_of(Step(_body().step), _body().dial_limit_s),
+    }
+
+
+def _body() -> Body:
+    return next(one.thing for one in STARTER_KIT if isinstance(one.thing, Body))
+
+
+@cache
+def _question() -> ExposureAsked:
+    """The question that the bench asks of the starter, untouched."""
+    shutter, aperture, iso = STARTER_READING
+    on = [strength(one.thing) for one in STARTER_KIT if str(one.id) in STARTER_ON and isinstance(one.thing, Glass)]
+    stack = [{"stops": one.stops, "offset": one.offset, "offset_sd": one.offset_sd, "in_reading": False} for one in on]
+    return ExposureAsked.model_validate(
+        {
+            "reading": {"shutter": shutter, "aperture": aperture, "iso": iso, "step": _body().step},
+            "stack": stack,
+            "settings": {"aperture": aperture, "iso": iso},
+            "dial_limit": _body().dial_limit_s,
+        }
+    )

@@ -1,0 +1,206 @@
+"""Replication: the documents of an account, alike in the end on any number of devices.
+
+Every change takes the next number of the account's own count. A device sends what was written there with the
+number it had seen of that document, and asks for what has changed since a number. docs/replication.md is the
+contract: what wins when, what a tombstone is, what a device may forget.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from enum import StrEnum
+from typing import Any, Generic, Protocol, TypeVar
+from uuid import UUID, uuid4, uuid5
+
+from django.contrib.auth.models import User
+from django.db.models import F, QuerySet
+
+from .models import Ledger, Revision, SetAside
+from .writing import all_or_none
+
+
+class Kind(StrEnum):
+    """What is replicated."""
+
+    KIT = "kit"
+    OUTING = "outing"
+    LOOK = "look"
+    FRAME = "frame"
+    ASIDE = "aside"
+
+
+UNTOUCHED = datetime(2000, 1, 1, tzinfo=UTC)
+"""When something was written that nobody typed: it may be displaced without a word."""
+MOST_REMEMBERED = 16
+"""Writes of one document that are remembered, so that one which is sent again changes nothing."""
+
+
+Content = TypeVar("Content")
+
+
+@dataclass(frozen=True, slots=True)
+class Write(Generic[Content]):
+    """One document as a device wrote it; ``content`` None removes it.
+
+    ``base`` is the number that the device had seen (0: none), ``follows`` are its own writes before this one whose
+    answers it has not heard.
+    """
+
+    kind: Kind
+    key: UUID
+    write: UUID
+    base: int
+    changed_at: datetime
+    content: Content | None
+    follows: frozenset[UUID] = frozenset()
+
+
+class Shelf(Protocol[Content]):
+    """How the documents of one kind are stored."""
+
+    def held(self, account: User, key: UUID) -> Content | None:
+        """What is held, or None."""
+
+    def keep(self, account: User, key: UUID, content: Content) -> None:
+        """Store it, without counting the change."""
+
+    def remove(self, account: User, key: UUID) -> None:
+        """Remove it, without counting the change."""
+
+    def joined(self, winner: Content, loser: Content) -> Content:
+        """What is kept of two writings that did not know of each other."""
+
+    def would_lose(self, kept: Content, loser: Content) -> bool:
+        """Whether the loser says something that is not in what is kept."""
+
+    def plain(self, content: Content) -> dict[str, Any]:
+        """The document as JSON carries it."""
+
+
+def stamp(
+    account: User, kind: Kind, keys: Iterable[UUID], *, removed: bool = False, at: datetime | None = None
+) -> None:
+    """Count a change of each of these documents, written on the server itself. Call it inside their transaction."""
+    wanted = list(dict.fromkeys(keys))
+    held = {row.key: row for row in Revision.objects.filter(account=account, kind=kind, key__in=wanted)}
+    first = _next(account, len(wanted))
+    fresh: list[Revision] = []
+    again: list[Revision] = []
+    for number, key in enumerate(wanted, first):
+        row = held.get(key) or Revision(account=account, kind=kind, key=key)
+        row.number, row.removed, row.write, row.changed_at = number, removed, uuid4(), at or datetime.now(UTC)
+        (again if key in held else fresh).append(row)
+    Revision.objects.bulk_create(fresh, batch_size=500)
+    Revision.objects.bulk_update(again, ["number", "removed", "write", "changed_at"], batch_size=500)
+
+
+def take(account: User, shelf: Shelf[Content], write: Write[Content], now: datetime) -> None:
+    """Take one write. Sending it again changes nothing; what it displaces, or is displaced by, is set aside.
+
+    A write that knew the latest number is simply kept. Of two that did not know of each other the later one by its
+    own clock is kept (no clock runs ahead of the server's), the other is set aside where something would be lost.
+
+    Raises
+    ------
+    KeyTaken
+        Another account holds this key, where keys are everybody's.
+    """
+    with all_or_none():
+        row = Revision.objects.select_for_update().filter(account=account, kind=write.kind, key=write.key).first()
+        if row is not None and str(write.write) in row.writes:
+            return
+        at = min(write.changed_at, now)
+        if row is None or write.base >= row.number or row.write in write.follows:
+            _store(account, shelf, write.key, write.content)
+            _count(account, row, write, at, removed=write.content is None)
+            return
+        held: Content | None = None if row.removed else shelf.held(account, write.key)
+        wins = (at, write.write.bytes) > (row.changed_at, row.write.bytes)
+        winner, loser = (write.content, held) if wins else (held, write.content)
+        kept, lost = _decided(shelf, winner, loser)
+        if lost is not None and not (wins and row.changed_at <= UNTOUCHED):
+            source = row.write if wins else write.write
+            _set_aside(account, write, source, row.changed_at if wins else at, shelf.plain(lost))
+        if wins or kept != held:
+            _store(account, shelf, write.key, kept)
+            # What was joined is nobody's writing alone: whoever goes on from their own has not seen it.
+            made_by = write.write if kept == write.content else uuid4()
+            _count(account, row, write, max(at, row.changed_at), removed=kept is None, made_by=made_by)
+        else:
+            _remember(row, write)
+            row.save(update_fields=["writes"])
+
+
+def _decided(shelf: Shelf[Any], winner: Content | None, loser: Content | None) -> tuple[Content | None, Content | None]:
+    """What is kept, and what of the loser has to be set aside."""
+    if loser is None:
+        return winner, None
+    if winner is None:
+        return None, loser
+    kept = shelf.joined(winner, loser)
+    return kept, loser if shelf.would_lose(kept, loser) else None
+
+
+def _store(account: User, shelf: Shelf[Content], key: UUID, content: Content | None) -> None:
+    if content is None:
+        shelf.remove(account, key)
+    else:
+        shelf.keep(account, key, content)
+
+
+def _count(
+    account: User, row: Revision | None, write: Write[Any], at: datetime, *, removed: bool, made_by: UUID | None = None
+) -> None:
+    row = row or Revision(account=account, kind=write.kind, key=write.key)
+    row.number, row.removed, row.changed_at = _next(account, 1), removed, at
+    row.write = made_by or write.write
+    _remember(row, write)
+    row.save()
+
+
+def _remember(row: Revision, write: Write[Any]) -> None:
+    row.writes = [*row.writes, str(write.write)][-MOST_REMEMBERED:]
+
+
+def _set_aside(account: User, write: Write[Any], source: UUID, at: datetime, plain: dict[str, Any]) -> None:
+    # Named after the write itself: told again, it is the same, and once somebody has seen it, it stays away.
+    key = uuid5(source, "set aside")
+    if Revision.objects.filter(account=account, kind=Kind.ASIDE, key=key).exists():
+        return
+    content = {"kind": write.kind, "key": str(write.key), "changed_at": at.isoformat(), "content": plain}
+    SetAside.objects.create(account=account, key=key, content=content)
+    stamp(account, Kind.ASIDE, [key])
+
+
+def _next(account: User, count: int) -> int:
+    """The first of the account's next ``count`` numbers."""
+    Ledger.objects.get_or_create(account=account)
+    Ledger.objects.filter(account=account).update(head=F("head") + count)
+    return Ledger.objects.get(account=account).head - count + 1
+
+
+def head_of(account: User) -> int:
+    """The account's latest number."""
+    return Ledger.objects.filter(account=account).values_list("head", flat=True).first() or 0
+
+
+def changes_since(account: User, number: int, limit: int) -> QuerySet[Revision]:
+    """What has changed since a number, in order, removals included."""
+    return Revision.objects.filter(account=account, number__gt=number).order_by("number")[:limit]
+
+
+def revision_of(account: User, kind: Kind, key: UUID) -> Revision | None:
+    """Where a document stands in the count; None for one that never was."""
+    return Revision.objects.filter(account=account, kind=kind, key=key).first()
+
+
+def asides_of(account: User, keys: Iterable[UUID]) -> dict[UUID, dict[str, Any]]:
+    """What was set aside, by key."""
+    return {row.key: row.content for row in SetAside.objects.filter(account=account, key__in=keys)}
+
+
+def forget_aside(account: User, key: UUID) -> None:
+    """Somebody has seen it."""
+    SetAside.objects.filter(account=account, key=key).delete()

@@ -1,0 +1,34 @@
+"""How things are written: together or not at all, and on the disk at once where it must be."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from django.db import connection, transaction
+
+
+class KeyTaken(Exception):
+    """The key is already used by a record of another account."""
+
+
+@contextmanager
+def all_or_none() -> Iterator[None]:
+    """Everything kept inside is kept together, or nothing is."""
+    with transaction.atomic():
+        yield
+
+
+@contextmanager
+def durable() -> Iterator[None]:
+    """The same, and on the disk when it returns: an opening must survive a power cut."""
+    with connection.cursor() as cursor:
+        nested = connection.in_atomic_block
+        if not nested:
+            cursor.execute("PRAGMA synchronous=FULL")
+        try:
+            with transaction.atomic():
+                yield
+        finally:
+            if not nested:
+                cursor.execute("PRAGMA synchronous=NORMAL")
