@@ -5,13 +5,13 @@ import "@fontsource/barlow/latin-700.css";
 import "bootstrap/dist/css/bootstrap.min.css";
 import "./theme/lights.css";
 import "./theme/controls.css";
-import "./shell/shell.css";
+import "./app/app.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Refused } from "./api/client";
-import { App } from "./shell/App";
+import { App } from "./app/App";
 
 const client = new QueryClient({
   defaultOptions: {

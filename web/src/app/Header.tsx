@@ -1,0 +1,122 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button, Dropdown, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { Link, NavLink, useLocation } from "react-router";
+import { answer, api } from "../api/client";
+import { Countdown } from "../parts/leaving/Countdown";
+import { useOpenFrame } from "../state/running";
+import { words } from "../words";
+import { clockText } from "../words/times";
+import { type Light, LIGHTS } from "../ui/light";
+import { useNow } from "../ui/useNow";
+import { useSession } from "../state/session";
+
+interface Props {
+  light: Light;
+  setLight: (light: Light) => void;
+  onKeys: () => void;
+  onSignIn: () => void;
+}
+
+const SCREENS = [
+  ["/outing", words.nav.outing],
+  ["/", words.nav.bench],
+  ["/run", words.nav.run],
+  ["/log", words.nav.log],
+  ["/kit", words.nav.kit],
+] as const;
+
+export function Header({ light, setLight, onKeys, onSignIn }: Props) {
+  return (
+    <header className="shell-header">
+      <Link to="/" className="brand">
+        <svg viewBox="0 0 24 28" width="22" height="26" aria-hidden="true">
+          <path className="brand-pole" d="M2 1h3v26H2z" />
+          <path className="brand-flag" d="M5 2h17l-4.5 5L22 12H5z" />
+        </svg>
+        {words.name}
+      </Link>
+      <nav className="shell-nav" aria-label={words.nav.label}>
+        <ScreenLinks />
+      </nav>
+      <Countdown />
+      <OpenNow />
+      <ToggleButtonGroup
+        type="radio"
+        name="light"
+        className="lights"
+        aria-label={words.header.light}
+        value={light}
+        onChange={setLight}
+      >
+        {LIGHTS.map((one) => (
+          <ToggleButton key={one} id={`light-${one}`} value={one} variant="segment" size="sm">
+            {words.lights[one]}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Account onSignIn={onSignIn} />
+      <Button variant="quiet" size="sm" className="keys-button" onClick={onKeys} aria-label={words.header.keys}>
+        ?
+      </Button>
+    </header>
+  );
+}
+
+/** The same screens in reach of the thumb. */
+export function Tabs() {
+  return (
+    <nav className="shell-tabs" aria-label={words.nav.label}>
+      <ScreenLinks />
+    </nav>
+  );
+}
+
+function ScreenLinks() {
+  return SCREENS.map(([to, label]) => (
+    <NavLink key={to} to={to} end={to === "/"}>
+      {label}
+    </NavLink>
+  ));
+}
+
+/** An open shutter is shown on every other screen. */
+function OpenNow() {
+  const frame = useOpenFrame();
+  const now = useNow(1000);
+  const elsewhere = useLocation().pathname !== "/run";
+  if (!frame || !elsewhere) return null;
+  return (
+    <Link to="/run" className="open-now">
+      {words.header.open(clockText((now - Date.parse(frame.opened_at)) / 1000))}
+    </Link>
+  );
+}
+
+function Account({ onSignIn }: { onSignIn: () => void }) {
+  const session = useSession().data;
+  const client = useQueryClient();
+  if (!session?.signed_in) {
+    return (
+      <Button variant="quiet" size="sm" onClick={onSignIn}>
+        {words.header.signIn}
+      </Button>
+    );
+  }
+  const signOut = async () => {
+    client.setQueryData(["session"], await answer(api.DELETE("/api/session")));
+    client.removeQueries({ queryKey: ["frames"] });
+    client.removeQueries({ queryKey: ["kit"] });
+  };
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle variant="quiet" size="sm" aria-label={words.header.account(session.username ?? "")}>
+        {session.username}
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        <Dropdown.Item as="button" onClick={() => void signOut()}>
+          {words.header.signOut}
+        </Dropdown.Item>
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}

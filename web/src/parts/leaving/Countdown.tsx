@@ -1,0 +1,47 @@
+import { Button } from "react-bootstrap";
+import { Link } from "react-router";
+import { useNow } from "../../ui/useNow";
+import { words } from "../../words";
+import { useLeaving } from "./leaving";
+import { isLive, useOutings } from "../../state/outings";
+import { minutesText } from "../../words/rate";
+import { useLight } from "../../questions/light";
+
+/** In the header while an outing goes on: what comes next, and when to leave. */
+export function Countdown() {
+  const { current } = useOutings();
+  const now = useNow(1000);
+  const light = useLight(current);
+  const leaving = useLeaving(current);
+  if (!isLive(current, now)) return null;
+  const say = words.outing.countdown;
+  const next = light.data?.events.find((event) => event.at != null && Date.parse(event.at) > now);
+  return (
+    <>
+      <Link to="/outing" className="countdown">
+        {next?.at != null && (
+          <span>{say.to(minutes(Date.parse(next.at) - now), words.outing.events[next.name] ?? "")}</span>
+        )}
+        {leaving && (
+          <strong data-late={leaving.alarm !== "none" || undefined}>
+            {leaving.left > 0 ? say.leaveIn(minutes(leaving.left)) : say.leaveNow}
+          </strong>
+        )}
+      </Link>
+      {leaving && leaving.alarm !== "none" && (
+        <div className="leave-alarm" role="alert">
+          <strong>
+            {leaving.alarm === "now" ? say.alarm : say.warned(Math.max(1, Math.ceil(leaving.left / 60_000)))}
+          </strong>
+          <Button variant="quiet" onClick={leaving.hear}>
+            {say.heard}
+          </Button>
+        </div>
+      )}
+    </>
+  );
+}
+
+function minutes(ms: number): string {
+  return minutesText(Math.max(1, Math.round(ms / 60_000)));
+}

@@ -1,0 +1,54 @@
+import { useEffect, useRef, useState } from "react";
+import { ring, wake } from "../../ui/bell";
+import { browserStore } from "../../state/browserStore";
+import { useNow } from "../../ui/useNow";
+import { isLive, type Outing } from "../../state/outings";
+import { useTide } from "../../questions/light";
+
+/** Minutes before leaving at which one is warned. */
+const WARN_MINUTES = 10;
+/** The leave-by instants that somebody has answered. */
+const answered = browserStore<string[]>("jackstaff.left.1", []);
+
+export interface Leaving {
+  at: number;
+  /** Left to go [ms], negative once it has passed. */
+  left: number;
+  alarm: "none" | "warning" | "now";
+  hear: () => void;
+}
+
+/** The time to leave of an outing that goes on, and its alarm, on every screen. */
+export function useLeaving(outing: Outing): Leaving | null {
+  const now = useNow(1000);
+  const live = isLive(outing, now);
+  const tide = useTide(outing);
+  const heard = answered.use();
+  const leaveBy = live && !tide.error && tide.data?.leave_by != null ? Date.parse(tide.data.leave_by) : null;
+  const left = leaveBy === null ? 0 : leaveBy - now;
+  const key = leaveBy === null ? "" : `${outing.id} ${leaveBy}`;
+  const due = leaveBy !== null && !heard.includes(key);
+  const alarm = !due || left > WARN_MINUTES * 60_000 ? "none" : left > 0 ? "warning" : "now";
+  useAlarm(alarm);
+  if (leaveBy === null) return null;
+  return { at: leaveBy, left, alarm, hear: () => answered.write([...heard.slice(-20), key]) };
+}
+
+/** Rings once when the warning comes, then every half minute when it is time, whatever screen is open. */
+function useAlarm(alarm: Leaving["alarm"]): void {
+  const [rung, setRung] = useState(0);
+  const warned = useRef(false);
+  useEffect(() => {
+    if (alarm === "none") {
+      warned.current = false;
+      return;
+    }
+    if (alarm === "warning" && warned.current) return;
+    warned.current = true;
+    void wake().then(() => ring());
+    if ("vibrate" in navigator && navigator.userActivation.hasBeenActive) navigator.vibrate([600, 200, 600]);
+    if (alarm !== "now") return;
+    const again = window.setTimeout(() => setRung(rung + 1), 30_000);
+    return () => window.clearTimeout(again);
+  }, [alarm, rung]);
+}

@@ -1,0 +1,65 @@
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import type { Laid } from "../../state/bench";
+import { useSettled } from "../../ui/useSettled";
+import { words } from "../../words";
+import { roughTime, timeText } from "../../words/times";
+import { drawingOf } from "../../questions/looks";
+
+const STRIP = [1 / 250, 1 / 4, 4, 30, 240];
+
+interface Props {
+  laid: Laid;
+  /** The time the pennant stands at. */
+  seconds: number;
+  onClose: () => void;
+}
+
+/** The made-up scene at the pennant's time, with five times beside it. */
+export function Drawing({ laid, seconds, onClose }: Props) {
+  const [picked, setPicked] = useState<number | null>(null);
+  const shown = useSettled(picked ?? seconds, 200);
+  return (
+    <aside className="drawing" aria-label={words.looks.drawing.title}>
+      <figure>
+        <Frame key={drawingOf(laid, shown, 720)} laid={laid} seconds={shown} width={720} />
+        <figcaption>
+          <strong>{timeText(shown)}</strong> {words.looks.drawing.caution}
+        </figcaption>
+      </figure>
+      <div className="drawing-strip" role="group" aria-label={words.looks.drawing.strip}>
+        <button type="button" aria-pressed={picked === null} onClick={() => setPicked(null)}>
+          <Frame laid={laid} seconds={seconds} width={240} />
+          <span>{words.looks.drawing.now}</span>
+        </button>
+        {STRIP.map((time) => (
+          <button key={time} type="button" aria-pressed={picked === time} onClick={() => setPicked(time)}>
+            <Frame laid={laid} seconds={time} width={240} />
+            <span>{roughTime(time)}</span>
+          </button>
+        ))}
+      </div>
+      <Button variant="quiet" size="sm" onClick={onClose}>
+        {words.looks.drawing.close}
+      </Button>
+    </aside>
+  );
+}
+
+/** One drawing; the words take its place while it is on its way or when it cannot be had. */
+function Frame({ laid, seconds, width }: { laid: Laid; seconds: number; width: number }) {
+  const [state, setState] = useState<"waiting" | "there" | "failed">("waiting");
+  return (
+    <span className="frame" data-state={state}>
+      <img
+        src={drawingOf(laid, seconds, width)}
+        width={width}
+        height={Math.round((width * 2) / 3)}
+        alt={words.looks.drawing.alt(timeText(seconds))}
+        onLoad={() => setState("there")}
+        onError={() => setState("failed")}
+      />
+      {state === "failed" && <span className="frame-word">{words.looks.drawing.failed}</span>}
+    </span>
+  );
+}

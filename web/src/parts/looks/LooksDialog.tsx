@@ -1,0 +1,318 @@
+import { useRef, useState } from "react";
+import { Button, Dropdown, Form, Modal } from "react-bootstrap";
+import { KnownNumber, NumberField } from "../../ui/NumberField";
+import type { Laid } from "../../state/bench";
+import { typed } from "../../ui/typed";
+import { Refused } from "../../api/client";
+import { words } from "../../words";
+import { roughTime } from "../../words/times";
+import {
+  BEGINNING,
+  FACTS,
+  KINDS,
+  type Scene,
+  type SceneFact,
+  type SceneSubject,
+  toggledWant,
+  withoutSubject,
+} from "../../state/scene";
+import { useLooks, type Looks } from "../../questions/looks";
+
+interface Props {
+  laid: Laid;
+  onScene: (scene: Scene) => void;
+  onClose: () => void;
+}
+
+/** What is in front of the camera and what should become of it; the windows answer at once. */
+export function LooksDialog({ laid, onScene, onClose }: Props) {
+  const { scene } = laid.bench;
+  const looks = useLooks(laid);
+  const found = looks.data;
+  const set = (change: Partial<Scene>) => onScene({ ...scene, ...change });
+  const setFact = (id: string, name: string, value: number | string | undefined) =>
+    set({
+      subjects: scene.subjects.map((one) => {
+        if (one.id !== id) return one;
+        const facts = Object.fromEntries(Object.entries(one.facts).filter(([key]) => key !== name));
+        return { ...one, facts: value === undefined ? facts : { ...facts, [name]: value } };
+      }),
+    });
+  return (
+    <Modal show onHide={onClose} centered size="lg" scrollable aria-labelledby="looks-title">
+      <Modal.Header closeButton closeLabel={words.keys.close}>
+        <Modal.Title id="looks-title">{words.looks.title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="looks-dialog">
+        <Verdict looks={found} error={looks.error} />
+        {scene.subjects.map((subject) => (
+          <SubjectPart
+            key={subject.id}
+            subject={subject}
+            scene={scene}
+            looks={found}
+            onFact={(name, value) => setFact(subject.id, name, value)}
+            onWant={(look) => set({ wants: toggledWant(scene.wants, { kind: subject.kind, look }) })}
+            onOwn={(own) => set({ own: [...withoutOwn(scene.own, own), own] })}
+            onForget={(own) =>
+              set({
+                own: withoutOwn(scene.own, own),
+                wants: scene.wants.filter((want) => want.kind !== own.kind || want.look !== own.look),
+              })
+            }
+            onRemove={() => onScene(withoutSubject(scene, subject.id))}
+          />
+        ))}
+        <div className="looks-foot">
+          <Dropdown>
+            <Dropdown.Toggle variant="quiet">{words.looks.add}</Dropdown.Toggle>
+            <Dropdown.Menu>
+              {KINDS.map((kind) => (
+                <Dropdown.Item
+                  as="button"
+                  key={kind}
+                  onClick={() =>
+                    set({
+                      subjects: [...scene.subjects, { id: crypto.randomUUID(), kind, facts: BEGINNING[kind] }],
+                    })
+                  }
+                >
+                  {words.looks.kinds[kind]}
+                </Dropdown.Item>
+              ))}
+            </Dropdown.Menu>
+          </Dropdown>
+          <KnownNumber
+            id="scene-bearing"
+            label={words.looks.bearing}
+            value={scene.bearingDeg}
+            onValue={(value) => set({ bearingDeg: value ?? 0 })}
+          />
+          <KnownNumber
+            id="scene-elevation"
+            label={words.looks.elevation}
+            value={scene.elevationDeg}
+            onValue={(value) => set({ elevationDeg: value ?? 0 })}
+          />
+        </div>
+        <ul className="advice">
+          {found?.advice.map((one) => (
+            <li key={one.code + one.text} className={`advice-${one.severity}`}>
+              {one.text}
+            </li>
+          ))}
+        </ul>
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="signal" onClick={onClose}>
+          {words.keys.close}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}
+
+function Verdict({ looks, error }: { looks: Looks | undefined; error: Error | null }) {
+  if (error) {
+    return (
+      <p className="fault" role="alert">
+        {error instanceof Refused ? error.message : words.trouble.unreachable}
+      </p>
+    );
+  }
+  const aim = looks?.aim;
+  const conflict = looks?.conflict;
+  return (
+    <div className="looks-verdict" aria-live="polite">
+      {aim && <p className="extra-answer">{words.looks.aim(span(aim.from_seconds, aim.to_seconds))}</p>}
+      {conflict && <p className="extra-answer">{conflict.text}</p>}
+      {conflict?.frames.map((frame) => (
+        <p key={frame.kinds.join()}>
+          {words.looks.frame(
+            frame.kinds
+              .map((kind) => words.looks.kinds[kind as keyof typeof words.looks.kinds].toLowerCase())
+              .join(", "),
+            span(frame.from_seconds, frame.to_seconds),
+          )}
+        </p>
+      ))}
+      {!aim && !conflict && <p className="quiet">{words.looks.pick}</p>}
+    </div>
+  );
+}
+
+interface PartProps {
+  subject: SceneSubject;
+  scene: Scene;
+  looks: Looks | undefined;
+  onFact: (name: string, value: number | string | undefined) => void;
+  onWant: (look: string) => void;
+  onOwn: (own: Scene["own"][number]) => void;
+  onForget: (own: Scene["own"][number]) => void;
+  onRemove: () => void;
+}
+
+/** One look of a name a kind: a new one takes the old one's place. */
+function withoutOwn(all: Scene["own"], own: Scene["own"][number]): Scene["own"] {
+  return all.filter((one) => one.kind !== own.kind || one.look !== own.look);
+}
+
+function SubjectPart({ subject, scene, looks, onFact, onWant, onOwn, onForget, onRemove }: PartProps) {
+  const name = words.looks.kinds[subject.kind];
+  const windows = (looks?.windows ?? []).filter((window) => window.id === subject.id);
+  const status = windows[0]?.status;
+  const wanted = scene.wants.find((want) => want.kind === subject.kind)?.look;
+  return (
+    <section className="looks-subject" aria-label={name}>
+      <header className="heading-line">
+        <h3>
+          {name} {status && <span className="quiet">{words.looks.status[status]}</span>}
+        </h3>
+        <Button variant="quiet" size="sm" onClick={onRemove} aria-label={`${words.looks.remove}: ${name}`}>
+          {words.looks.remove}
+        </Button>
+      </header>
+      <div className="looks-facts">
+        {FACTS[subject.kind].map((fact) => (
+          <FactInput key={fact.name} id={`${subject.id}-${fact.name}`} fact={fact} subject={subject} onFact={onFact} />
+        ))}
+        {subject.kind === "sea" && <Tapped onPeriod={(seconds) => onFact("period_s", seconds)} />}
+      </div>
+      <div className="looks-picks" role="group" aria-label={words.looks.wish(name)}>
+        {windows.map((window) => (
+          <button
+            key={window.look}
+            type="button"
+            className="look-pick"
+            aria-pressed={wanted === window.look}
+            disabled={window.from_seconds == null}
+            onClick={() => onWant(window.look)}
+          >
+            <strong>{window.look}</strong>
+            <span>
+              {window.from_seconds == null ? words.looks.never : span(window.from_seconds, window.to_seconds)}
+            </span>
+          </button>
+        ))}
+        <OwnLook kind={subject.kind} onOwn={onOwn} />
+        {scene.own
+          .filter((own) => own.kind === subject.kind)
+          .map((own) => (
+            <Button key={own.look} variant="quiet" onClick={() => onForget(own)}>
+              {words.looks.own.forget(own.look)}
+            </Button>
+          ))}
+      </div>
+    </section>
+  );
+}
+
+function FactInput(props: { id: string; fact: SceneFact; subject: SceneSubject; onFact: PartProps["onFact"] }) {
+  const { id, fact, subject, onFact } = props;
+  const label = words.looks.facts[fact.name as keyof typeof words.looks.facts];
+  if (fact.choices) {
+    return (
+      <Form.Group controlId={id}>
+        <Form.Label>{label}</Form.Label>
+        <Form.Select
+          value={subject.facts[fact.name]}
+          onChange={(event) => {
+            // A class and a height of one's own are two answers to one question.
+            if (subject.kind === "cloud") onFact("height_m", undefined);
+            onFact(fact.name, event.target.value);
+          }}
+        >
+          {fact.choices.map((choice) => (
+            <option key={choice} value={choice}>
+              {words.looks.choices[choice as keyof typeof words.looks.choices]}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+    );
+  }
+  const value = subject.facts[fact.name];
+  return (
+    <KnownNumber
+      id={id}
+      label={label}
+      value={typeof value === "number" ? value : undefined}
+      onValue={(given) => onFact(fact.name, given)}
+    />
+  );
+}
+
+/** The wave time by tapping as crests pass. */
+function Tapped({ onPeriod }: { onPeriod: (seconds: number) => void }) {
+  const taps = useRef<number[]>([]);
+  const [count, setCount] = useState(0);
+  const tap = () => {
+    const now = performance.now() / 1000;
+    const last = taps.current.at(-1);
+    taps.current = last !== undefined && now - last < 30 ? [...taps.current, now] : [now];
+    setCount(taps.current.length);
+    const first = taps.current[0];
+    if (taps.current.length >= 3 && first !== undefined) {
+      onPeriod(Math.round(((now - first) / (taps.current.length - 1)) * 10) / 10);
+    }
+  };
+  return (
+    <Button variant="quiet" onClick={tap}>
+      {count < 2 ? words.looks.tap : words.looks.tapped(count)}
+    </Button>
+  );
+}
+
+/** A look of one's own: its name and the stretch of this kind's measure. */
+function OwnLook({ kind, onOwn }: { kind: SceneSubject["kind"]; onOwn: PartProps["onOwn"] }) {
+  const [open, setOpen] = useState(false);
+  const [look, setLook] = useState("");
+  const [low, setLow] = useState("");
+  const [high, setHigh] = useState("");
+  const [from, to] = [typed(low), typed(high)];
+  const scale = kind === "cloud" || kind === "people" || kind === "crowd" || kind === "leaves" ? 0.01 : 1;
+  const sound = look.trim() !== "" && from !== undefined && from >= 0 && (to === undefined || to > from);
+  if (!open) {
+    return (
+      <button type="button" className="look-pick look-own" onClick={() => setOpen(true)}>
+        {words.looks.own.add}
+      </button>
+    );
+  }
+  return (
+    <div className="look-own-form">
+      <Form.Group controlId={`own-${kind}`}>
+        <Form.Label>{words.looks.own.name}</Form.Label>
+        <Form.Control
+          value={look}
+          maxLength={24}
+          autoComplete="off"
+          onChange={(event) => setLook(event.target.value)}
+        />
+      </Form.Group>
+      <NumberField
+        id={`own-low-${kind}`}
+        label={words.looks.own.from(words.looks.measures[kind])}
+        value={low}
+        onChange={setLow}
+      />
+      <NumberField id={`own-high-${kind}`} label={words.looks.own.to} value={high} onChange={setHigh} />
+      <Button
+        variant="quiet"
+        disabled={!sound}
+        onClick={() => {
+          if (from === undefined) return;
+          onOwn({ kind, look: look.trim(), low: from * scale, high: to === undefined ? null : to * scale });
+          setOpen(false);
+        }}
+      >
+        {words.looks.own.keep}
+      </Button>
+    </div>
+  );
+}
+
+function span(from: number, to: number | null | undefined): string {
+  if (to == null) return words.looks.over(roughTime(from));
+  return from <= 0 ? words.looks.upTo(roughTime(to)) : words.looks.fromTo(roughTime(from), roughTime(to));
+}

@@ -1,0 +1,36 @@
+import { words } from "../../words";
+import type { Looks, Seen } from "../../questions/looks";
+
+interface Props {
+  seen: Seen[];
+  looks: Looks | undefined;
+  seconds: number;
+}
+
+/** What this time does to each thing in the picture, and whether it lies in the aim. */
+export function SeenList({ seen, looks, seconds }: Props) {
+  const aim = looks?.aim;
+  if (seen.length === 0) return null;
+  return (
+    <div className="seen">
+      {aim && (
+        <p className="seen-aim">
+          {seconds < aim.from_seconds
+            ? words.looks.shorter
+            : aim.to_seconds != null && seconds > aim.to_seconds
+              ? words.looks.longer
+              : words.looks.inAim}
+        </p>
+      )}
+      {looks?.conflict && <p className="seen-aim">{looks.conflict.text}</p>}
+      <dl>
+        {seen.map((one) => (
+          <div key={one.id ?? one.kind}>
+            <dt>{words.looks.kinds[one.kind as keyof typeof words.looks.kinds]}</dt>
+            <dd>{one.text}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+}

@@ -1,0 +1,136 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { useBench } from "../../state/useBench";
+import { useLooks } from "../../questions/looks";
+import { words } from "../../words";
+import { signedThirds, thirdsText } from "../../words/times";
+import type { Frame } from "../../state/frames";
+import { useFindings } from "../../questions/search";
+import { useKeepFrame } from "../../state/useKeepFrame";
+
+type Review = NonNullable<Frame["review"]>;
+type Seen = NonNullable<Review["seen"]>[number];
+type Tasted = NonNullable<Review["tasted"]>[number];
+
+const NOTHING: Review = { came_out: null, seen: [], tasted: [] };
+/** Thirds of a stop that are offered, dark to bright. */
+const OFFERED = [-6, -4, -3, -2, -1, 0, 1, 2, 3, 4, 6];
+const say = words.log.review;
+
+/** How it came out, in one tap; what was seen, in another. Every tap is kept at once. */
+export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: boolean }) {
+  const keep = useKeepFrame();
+  const findings = useFindings().data ?? [];
+  const review = frame.review ?? NOTHING;
+  const seen = review.seen;
+  const change = (part: Partial<Review>) => keep({ ...frame, review: { ...review, ...part } });
+  const came = review.came_out == null ? null : Math.round(review.came_out * 3);
+  const toggle = (code: Seen) =>
+    change({ seen: seen.includes(code) ? seen.filter((one) => one !== code) : [...seen, code] });
+  return (
+    <section className="review" aria-label={say.title}>
+      <h2>{say.title}</h2>
+      <div className="review-thirds" role="group" aria-label={say.title}>
+        <span aria-hidden="true">{say.dark}</span>
+        <div>
+          {OFFERED.map((thirds) => (
+            <Button
+              key={thirds}
+              variant="segment"
+              size="sm"
+              active={came === thirds}
+              aria-pressed={came === thirds}
+              aria-label={thirds === 0 ? say.right : say.by(thirdsText(thirds / 3), thirds < 0 ? "dark" : "bright")}
+              onClick={() => change({ came_out: came === thirds ? null : thirds / 3 })}
+            >
+              {thirds === 0 ? say.right : signedThirds(thirds / 3)}
+            </Button>
+          ))}
+        </div>
+        <span aria-hidden="true">{say.bright}</span>
+      </div>
+      {!brief && (
+        <>
+          <h3>{say.seen}</h3>
+          <div className="review-seen" role="group" aria-label={say.seen}>
+            {findings.map((one) => (
+              <Button
+                key={one.code}
+                variant="segment"
+                size="sm"
+                active={seen.includes(one.code)}
+                aria-pressed={seen.includes(one.code)}
+                onClick={() => toggle(one.code)}
+              >
+                {one.label}
+              </Button>
+            ))}
+          </div>
+          <Tastes tasted={review.tasted} onChange={(tasted) => change({ tasted })} />
+        </>
+      )}
+    </section>
+  );
+}
+
+/** Was the time right for the looks in front of the camera? */
+function Tastes({ tasted, onChange }: { tasted: Tasted[]; onChange: (tasted: Tasted[]) => void }) {
+  const [laid] = useBench();
+  const windows = useLooks(laid).data?.windows ?? [];
+  const [picked, setPicked] = useState("");
+  const looks = [...new Set(windows.map((one) => `${one.kind}/${one.look}`))];
+  const add = (fit: Tasted["fit"]) => {
+    const [kind, look] = picked.split("/");
+    if (!kind || !look) return;
+    onChange([...tasted.filter((one) => one.kind !== kind || one.look !== look), { kind, look, fit }]);
+    setPicked("");
+  };
+  return (
+    <>
+      <h3>{say.tastes}</h3>
+      {tasted.length > 0 && (
+        <ul className="plain-list">
+          {tasted.map((one) => (
+            <li key={`${one.kind}/${one.look}`} className="review-taste">
+              <span>
+                {kindOf(one.kind)}, {one.look.replaceAll("_", " ")}: {say.fits[one.fit]}
+              </span>
+              <Button
+                variant="quiet"
+                size="sm"
+                onClick={() => onChange(tasted.filter((each) => each !== one))}
+                aria-label={`${say.off}: ${one.look}`}
+              >
+                {say.off}
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="review-taste-add">
+        <Form.Select aria-label={say.tastesAdd} value={picked} onChange={(event) => setPicked(event.target.value)}>
+          <option value="">{say.tastesAdd}</option>
+          {looks.map((one) => {
+            const [kind = "", look = ""] = one.split("/");
+            return (
+              <option key={one} value={one}>
+                {kindOf(kind)}: {look.replaceAll("_", " ")}
+              </option>
+            );
+          })}
+        </Form.Select>
+        <div role="group" aria-label={say.tastes}>
+          {(["short", "right", "long"] as const).map((fit) => (
+            <Button key={fit} variant="quiet" size="sm" disabled={!picked} onClick={() => add(fit)}>
+              {say.fits[fit]}
+            </Button>
+          ))}
+        </div>
+      </div>
+    </>
+  );
+}
+
+function kindOf(kind: string): string {
+  return (words.looks.kinds as Record<string, string>)[kind] ?? kind;
+}

@@ -1,0 +1,40 @@
+import { memo } from "react";
+import { useMeasured } from "../../ui/useMeasured";
+import { Staff } from "./Staff";
+import type { Frame } from "../../state/frames";
+
+interface Props {
+  plan: Pick<Frame, "answer" | "stack" | "settings" | "dial_limit">;
+  /** How long the shutter has been open [s]. */
+  elapsed?: number;
+  /** Share of the light gathered, where it is known: the pennant climbs with the light, not with the clock. */
+  hoisted?: number | null;
+}
+
+/** The armed sum on the staff, with the light gathered so far while the shutter is open. */
+export const PlanStaff = memo(function PlanStaff({ plan, elapsed, hoisted }: Props) {
+  const [stage, size] = useMeasured<HTMLDivElement>();
+  const answer = plan.answer;
+  return (
+    <div className="run-staff" ref={stage}>
+      {size && (
+        <Staff
+          answer={{
+            ...answer,
+            stops: answer.steps.reduce((sum, step) => sum + step.stops, 0),
+            // Here the plan is fixed: what was unsure was shown when it was made.
+            from_seconds: answer.seconds,
+            to_seconds: answer.seconds,
+          }}
+          stack={plan.stack}
+          settings={plan.settings}
+          dialLimit={plan.dial_limit}
+          {...(elapsed === undefined ? {} : { elapsed })}
+          {...(hoisted == null ? {} : { hoisted: hoisted * answer.seconds })}
+          width={size.width}
+          height={size.height}
+        />
+      )}
+    </div>
+  );
+});

@@ -1,0 +1,425 @@
+import { type PointerEvent, useId, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { words } from "../../words";
+import { signedStops, timeText } from "../../words/times";
+import { type Band, Bands } from "./Bands";
+import { axis, thirds, ticks, type Axis } from "./axis";
+import { type Part, partsOf, staffText, type Summed } from "./parts";
+import "./staff.css";
+
+export interface StaffFrame {
+  answer: Pick<
+    Schemas["ExposureAnswer"],
+    "seconds" | "base_seconds" | "steps" | "stops" | "from_seconds" | "to_seconds"
+  >;
+  stack: Summed["stack"];
+  settings: Summed["settings"];
+  dialLimit: number;
+}
+
+interface Props extends StaffFrame {
+  /** While the shutter is open: how long it has been, hoisted as a second pennant. */
+  elapsed?: number;
+  /** Where that pennant hangs when light and clock part company [s of the plan's light]. */
+  hoisted?: number;
+  /** The time that is held while something else floats. */
+  aim?: { held: number } | { from: number; to: number | null } | null | undefined;
+  bands?: Band[];
+  /** What the sky would give at the reading's settings. */
+  sky?: { from: number; to: number } | null | undefined;
+  onTakeOff?: (id: string) => void;
+  width: number;
+  height: number;
+}
+
+const LABELS = 62;
+const POLE = 10;
+const FLAG = 34;
+const READ_FLAG = 124;
+const LINE = 17;
+
+/** The staff: one upright axis of shutter times that the whole sum hangs on. */
+export function Staff({
+  answer,
+  stack,
+  settings,
+  dialLimit,
+  elapsed,
+  hoisted,
+  aim,
+  bands = [],
+  sky,
+  onTakeOff,
+  width,
+  height,
+}: Props) {
+  const hatch = useId();
+  const parts = partsOf({ answer, stack, settings });
+  const dial = Math.max(dialLimit, 1);
+  const scale = axis(
+    [
+      answer.base_seconds,
+      answer.seconds,
+      answer.to_seconds,
+      dial,
+      ...(aim && "held" in aim ? [aim.held] : []),
+      ...parts.flatMap((part) => [part.from, part.to, ...(part.range ? [part.range.low, part.range.high] : [])]),
+    ],
+    FLAG + 8,
+    height - FLAG - 4,
+  );
+  const pole = LABELS + 14;
+  const blocks = pole + POLE + 8;
+  // Beside bands everything stands a little closer together.
+  const close = bands.length > 0;
+  const blockWidth = Math.min(close ? 160 : 190, Math.max(96, width * 0.32));
+  // Room enough for a long time; on a phone the stops stay in the sum below.
+  const roomy = width > 480;
+  const flagWidth = Math.min(roomy ? (close ? 228 : 250) : 150, width - pole - POLE);
+  const notches = Math.max(blocks + blockWidth, pole + POLE + flagWidth) + 12;
+  const moves = parts.filter((part) => part.kind !== "glass" && part.kind !== "in_reading");
+  const text = staffText(answer, parts);
+  // Beside the longest pennant, where there is room for it; a phone shows the windows in words alone.
+  const bandsAt = notches + (moves.length > 0 ? 96 : 0);
+  const shown = width - bandsAt > 40 * bands.length ? bands : [];
+
+  return (
+    <svg className="staff" width={width} height={height} role="img" aria-label={text}>
+      <defs>
+        <pattern id={hatch} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line className="hatch-line" x1="0" y1="0" x2="0" y2="6" />
+        </pattern>
+      </defs>
+      <Graduation
+        scale={scale}
+        pole={pole}
+        height={height}
+        dialLimit={dial}
+        width={width}
+        labelAt={shown.length > 0 ? bandsAt - 8 : width - 2}
+      />
+      {shown.length > 0 && <Bands bands={shown} scale={scale} x={bandsAt} width={width - bandsAt - 2} />}
+      {aim && (
+        <Aim
+          scale={scale}
+          aim={aim}
+          x={pole + POLE}
+          width={width}
+          labelAt={shown.length > 0 ? bandsAt - 8 : width - 4}
+        />
+      )}
+      {sky && <SkyGives scale={scale} sky={sky} x={pole - 7} />}
+      <SureBand scale={scale} answer={answer} x={pole + POLE} width={width - pole - POLE} />
+      {parts.map(
+        (part) =>
+          (part.kind === "glass" || part.kind === "in_reading") && (
+            <Block
+              key={part.key}
+              part={part}
+              scale={scale}
+              x={part.kind === "glass" ? blocks : pole + POLE + READ_FLAG + 8}
+              width={blockWidth}
+              hatch={hatch}
+              timed={clearOfFlag(scale(part.to), scale(answer.seconds))}
+              {...(onTakeOff && { onTakeOff })}
+            />
+          ),
+      )}
+      {moves.map((part, place) => (
+        <Notch
+          key={part.key}
+          part={part}
+          scale={scale}
+          x={notches}
+          hatch={hatch}
+          labelAt={labelHeight(moves, place, scale, scale(answer.seconds))}
+        />
+      ))}
+      <Flag
+        className="flag-read"
+        x={pole + POLE}
+        y={scale(answer.base_seconds)}
+        hangs
+        width={READ_FLAG}
+        label={words.staff.read(timeText(answer.base_seconds))}
+      />
+      <line className="answer-line" x1={pole + POLE} x2={width} y1={scale(answer.seconds)} y2={scale(answer.seconds)} />
+      <Flag
+        className="flag-answer"
+        x={pole + POLE}
+        y={scale(answer.seconds)}
+        width={flagWidth}
+        label={timeText(answer.seconds)}
+        {...(roomy && { aside: words.staff.stops(signedStops(answer.stops)) })}
+      />
+      {elapsed !== undefined && elapsed > 0 && (
+        <Halyard
+          x={notches + (roomy && moves.length > 0 ? 110 : 0)}
+          top={scale(answer.seconds)}
+          bottom={Math.max(...scale.range())}
+          at={scale(Math.max(hoisted ?? elapsed, scale.domain()[0] ?? 0))}
+          label={timeText(elapsed < 1 ? elapsed : Math.floor(elapsed))}
+        />
+      )}
+    </svg>
+  );
+}
+
+function Graduation(props: {
+  scale: Axis;
+  pole: number;
+  height: number;
+  dialLimit: number;
+  width: number;
+  labelAt: number;
+}) {
+  const { scale, pole, dialLimit, width, labelAt } = props;
+  const [top, bottom] = [Math.min(...scale.range()), Math.max(...scale.range())];
+  return (
+    <g aria-hidden="true">
+      {thirds(scale).map((seconds) => (
+        <line key={seconds} className="third" x1={pole - 5} x2={pole} y1={scale(seconds)} y2={scale(seconds)} />
+      ))}
+      {ticks(scale).map((tick) => (
+        <g key={tick.label} transform={`translate(0 ${scale(tick.seconds)})`}>
+          <line className="tick" x1={pole - 12} x2={pole} />
+          <text className="tick-label" x={pole - 18} dy="0.34em" textAnchor="end">
+            {tick.label}
+          </text>
+        </g>
+      ))}
+      <rect className="pole" x={pole} y={top - 10} width={POLE} height={bottom - top + 20} />
+      <line className="dial-line" x1={pole + POLE} x2={width} y1={scale(dialLimit)} y2={scale(dialLimit)} />
+      <text className="dial-label" x={labelAt} y={scale(dialLimit) - 6} textAnchor="end">
+        {words.staff.bulbFrom}
+      </text>
+    </g>
+  );
+}
+
+/** The plus-or-minus as a band that fades in two steps: half of it is the likelier half. */
+function SureBand({
+  scale,
+  answer,
+  x,
+  width,
+}: {
+  scale: Axis;
+  answer: StaffFrame["answer"];
+  x: number;
+  width: number;
+}) {
+  const half = Math.sqrt(answer.to_seconds / answer.seconds);
+  const band = (low: number, high: number) => (
+    <rect className="sure-band" x={x} width={width} y={scale(high)} height={Math.max(0, scale(low) - scale(high))} />
+  );
+  return (
+    <g aria-hidden="true">
+      {band(answer.from_seconds, answer.to_seconds)}
+      {band(answer.seconds / half, answer.seconds * half)}
+    </g>
+  );
+}
+
+/** Where the reading can honestly lie under this sky: a bar left of the pole, named when it is long enough. */
+function SkyGives({ scale, sky, x }: { scale: Axis; sky: { from: number; to: number }; x: number }) {
+  const [low = 0, high = 1] = scale.domain();
+  if (sky.from >= high || sky.to <= low) return null;
+  const [top, bottom] = [scale(Math.min(sky.to, high)), scale(Math.max(sky.from, low))];
+  return (
+    <g className="sky-gives" aria-hidden="true">
+      <rect x={x} y={top} width="6" height={Math.max(2, bottom - top)} />
+      {bottom - top > 66 && (
+        <text transform={`translate(${x + 18} ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle">
+          {words.outing.skyBand}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** The time that is held, a third of a stop either side, or the aim between its ends. */
+interface AimProps {
+  scale: Axis;
+  aim: NonNullable<Props["aim"]>;
+  x: number;
+  width: number;
+  labelAt: number;
+}
+
+function Aim({ scale, aim, x, width, labelAt }: AimProps) {
+  const third = 2 ** (1 / 3);
+  const [low = 0, high = 1] = scale.domain();
+  const [from, to] = "held" in aim ? [aim.held / third, aim.held * third] : [aim.from, aim.to ?? high];
+  if (from >= high || to <= low) return null;
+  const [top, bottom] = [scale(Math.min(to, high)), scale(Math.max(from, low))];
+  return (
+    <g className="aim" aria-hidden="true">
+      <rect x={x} y={top} width={width - x} height={bottom - top} />
+      <line x1={x} x2={width} y1={top} y2={top} />
+      <line x1={x} x2={width} y1={bottom} y2={bottom} />
+      <text x={labelAt} y={(top + bottom) / 2} dy="0.35em" textAnchor="end">
+        {"held" in aim ? `${words.staff.held} ${timeText(aim.held)}` : words.staff.aim}
+      </text>
+    </g>
+  );
+}
+
+interface BlockProps {
+  part: Part;
+  scale: Axis;
+  x: number;
+  width: number;
+  hatch: string;
+  timed: boolean;
+  onTakeOff?: (id: string) => void;
+}
+
+const OFF_PX = 60;
+
+function Block(props: BlockProps) {
+  const { part, scale, x, width, hatch, timed, onTakeOff } = props;
+  const [pulled, setPulled] = useState(0);
+  const grip = useRef<number | null>(null);
+  const [top, bottom] = [scale(Math.max(part.from, part.to)), scale(Math.min(part.from, part.to))];
+  const height = Math.max(1.5, bottom - top - 1.5);
+  const ghost = part.kind === "in_reading";
+  const roomy = height >= 44;
+  const dark = Math.min(4, Math.floor(part.stops / 3));
+  const id = part.id;
+  const draggable = id !== undefined && onTakeOff && !ghost;
+  const handlers = draggable && {
+    onPointerDown: (event: PointerEvent) => {
+      grip.current = event.clientX;
+      event.currentTarget.setPointerCapture(event.pointerId);
+    },
+    onPointerMove: (event: PointerEvent) => {
+      if (grip.current !== null) setPulled(Math.max(0, event.clientX - grip.current));
+    },
+    onPointerUp: () => {
+      if (grip.current !== null && pulled > OFF_PX) onTakeOff(id);
+      grip.current = null;
+      setPulled(0);
+    },
+    onPointerCancel: () => {
+      grip.current = null;
+      setPulled(0);
+    },
+  };
+  const kind = part.glassKind;
+  return (
+    <g
+      className={`${ghost ? "block ghost" : `block shade-${dark}`}${draggable ? " block-loose" : ""}`}
+      transform={`translate(${x + pulled} ${top})`}
+      opacity={pulled > OFF_PX ? 0.45 : undefined}
+      {...handlers}
+    >
+      {part.range && (
+        <rect
+          className="block-range"
+          width={width + 8}
+          x={-4}
+          y={scale(part.range.high) - top}
+          height={scale(part.range.low) - scale(part.range.high)}
+        />
+      )}
+      <rect width={width} height={height} rx="3" />
+      {(kind === "polariser" || kind === "combined" || kind === "variable") && (
+        <rect className="hatch" width={10} height={height} x={width - 10} fill={`url(#${hatch})`} />
+      )}
+      {ghost && <rect className="hatch" width={width} height={height} rx="3" fill={`url(#${hatch})`} />}
+      {height >= 17 && (
+        <text className="block-name" x="12" y={roomy ? height / 2 - 4 : height / 2} dy={roomy ? 0 : "0.35em"}>
+          {part.name}
+          {!roomy && <tspan className="block-stops">{`  ${signedStops(part.stops)}`}</tspan>}
+        </text>
+      )}
+      {roomy && (
+        <text className="block-stops" x="12" y={height / 2 + 16}>
+          {words.staff.stops(signedStops(part.stops))}
+        </text>
+      )}
+      {timed && !ghost && height >= 60 && (
+        <text className="block-time" x={width - 10} y={17} textAnchor="end">
+          {timeText(part.to)}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** A signed move of aperture or ISO: a hatched sliver with an arrow the way it goes. */
+function Notch(props: { part: Part; scale: Axis; x: number; hatch: string; labelAt: number }) {
+  const { part, scale, x, hatch, labelAt } = props;
+  const [from, to] = [scale(part.from), scale(part.to)];
+  const [top, bottom] = [Math.min(from, to), Math.max(from, to)];
+  const tip = to < from ? 6 : -6;
+  return (
+    <g className="notch" transform={`translate(${x} 0)`}>
+      <rect className="notch-body" x="0" y={top} width="14" height={Math.max(1, bottom - top)} />
+      <rect fill={`url(#${hatch})`} x="0" y={top} width="14" height={Math.max(1, bottom - top)} />
+      <path className="notch-tip" d={`M0 ${to + tip} L7 ${to} L14 ${to + tip}`} />
+      <text className="notch-label" x="20" y={labelAt} dy="0.34em">
+        {`${part.name} ${signedStops(part.stops)}`}
+      </text>
+    </g>
+  );
+}
+
+/** Whether a time written under the top of a block stays clear of the answer's pennant. */
+function clearOfFlag(top: number, answer: number): boolean {
+  return top + LINE < answer - FLAG - 2 || top > answer + 2;
+}
+
+/** The second pennant on its own line: hoisted from the foot towards the answer. */
+function Halyard(props: { x: number; top: number; bottom: number; at: number; label: string }) {
+  const { x, top, bottom, at, label } = props;
+  return (
+    <g>
+      <line className="halyard" x1={x} x2={x} y1={top} y2={bottom + 8} />
+      <Flag className="flag-rising" x={x} y={Math.min(at, bottom)} width={112} label={label} />
+    </g>
+  );
+}
+
+/** The middle of a move, pushed off its neighbour's label when both moves are small. */
+function labelHeight(moves: Part[], place: number, scale: Axis, answer: number): number {
+  // The answer's own line would strike a label through.
+  const clear = (height: number) => (Math.abs(height - answer) < LINE / 2 ? answer + LINE * 0.7 : height);
+  const middle = (part: Part) => (scale(part.from) + scale(part.to)) / 2;
+  const here = moves[place];
+  const before = moves[place - 1];
+  if (!here) return 0;
+  const own = middle(here);
+  if (!before || Math.abs(own - middle(before)) >= LINE) return clear(own);
+  return clear(middle(before) + (own < middle(before) ? -LINE : LINE));
+}
+
+/** A swallow-tailed pennant: it stands on its line, or hangs under it. */
+function Flag(props: {
+  className: string;
+  x: number;
+  y: number;
+  width: number;
+  label: string;
+  aside?: string;
+  hangs?: boolean;
+}) {
+  const { x, y, width, label, aside, hangs } = props;
+  const height = hangs ? 26 : FLAG;
+  const top = hangs ? y : y - height;
+  const notch = height * 0.42;
+  return (
+    <g className={props.className} transform={`translate(${x} ${top})`}>
+      <path d={`M0 0 H${width} L${width - notch} ${height / 2} L${width} ${height} H0 Z`} />
+      <text className="flag-label" x="12" y={height / 2} dy="0.35em">
+        {label}
+        {aside && (
+          <tspan className="flag-aside" dx="12">
+            {aside}
+          </tspan>
+        )}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,51 @@
+import { expect, test } from "vitest";
+import type { Frame } from "../state/frames";
+import { aimedAt, type Closing, standing } from "./closing";
+
+const track = [
+  { seconds: 0, gathered: 0, stops: -40 },
+  { seconds: 100, gathered: 0.5, stops: -1 },
+  { seconds: 300, gathered: 1, stops: 0 },
+];
+
+function closing(more: Partial<Closing> = {}): Closing {
+  return { close_after_seconds: 300, track, ways_out: [], ...more } as Closing;
+}
+
+function frame(run: Partial<NonNullable<Frame["run"]>> | null, mark: string | null = null): Frame {
+  const whole = run && { rereads: [], bias_stops: 0, stops_per_minute: null, purpose: "frame", ...run };
+  return { answer: { set_seconds: 240, dial_mark: mark }, run: whole } as unknown as Frame;
+}
+
+test.each([
+  [0, 0],
+  [50, 0.25],
+  [100, 0.5],
+  [200, 0.75],
+  [900, 1],
+])("after %i s the light stands at %d", (seconds, gathered) => {
+  expect(standing(closing(), seconds)?.gathered).toBeCloseTo(gathered);
+});
+
+test("nothing is known without the core's track", () => {
+  expect(standing(undefined, 10)).toBeNull();
+});
+
+const aims: [string, Frame, number | null][] = [
+  ["steady light keeps the plan", frame({}), 240],
+  ["a known rate follows the light", frame({ stops_per_minute: -0.1 }), 300],
+  ["a reading on the way follows the light", frame({ rereads: [{ at_seconds: 60, stops: -1 }] }), 300],
+  ["longer or shorter follows the core", frame({ bias_stops: 1 / 3 }), 300],
+  ["the dial closes itself", frame({ stops_per_minute: -0.1 }, "15"), 240],
+  ["a dark frame is as long as its frame", frame({ stops_per_minute: -0.1, purpose: "dark" }), 240],
+  ["a frame of the time before runs keeps its plan", frame(null), 240],
+];
+test.each(aims)("%s", (_, one, aimed) => {
+  expect(aimedAt(one, closing())).toBe(aimed);
+});
+
+test("a frame that never fills has no end, and before the core has answered the plan stands", () => {
+  const falling = frame({ stops_per_minute: -0.5 });
+  expect(aimedAt(falling, closing({ close_after_seconds: null }))).toBeNull();
+  expect(aimedAt(falling, undefined)).toBe(240);
+});

@@ -1,0 +1,157 @@
+import { useQuery } from "@tanstack/react-query";
+import { type SubmitEvent, useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { answer, api, Refused, type Schemas } from "../../api/client";
+import { words } from "../../words";
+import { useKit } from "../../state/kit";
+
+type Strength = Schemas["StrengthRead"];
+
+interface Props {
+  onAdded: (id: string) => void;
+  onClose: () => void;
+}
+
+/** A glass by what is engraved on it, in whichever notation; ambiguity is asked about. */
+export function AddGlass({ onAdded, onClose }: Props) {
+  const [label, setLabel] = useState("");
+  const [name, setName] = useState("");
+  const [offset, setOffset] = useState("");
+  const [sd, setSd] = useState("0.3");
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const kit = useKit();
+  const read = useQuery({
+    queryKey: ["density", label.trim()],
+    queryFn: () => answer(api.POST("/api/density", { body: { text: label.trim() } })),
+    enabled: label.trim() !== "",
+    retry: false,
+    staleTime: Infinity,
+  });
+  const readings = label.trim() === "" ? [] : (read.data?.readings ?? []);
+  const strength = readings.length === 1 ? readings[0] : chosen === null ? undefined : readings[chosen];
+  const ranged = strength?.stops_max != null;
+  const measured = offset.trim() === "" ? null : Number(offset.replace(",", ".").replace("−", "-"));
+  const sound = strength && !Number.isNaN(measured ?? 0) && !(Number(sd) < 0);
+
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault();
+    if (!sound) return;
+    const id = crypto.randomUUID();
+    const facts = {
+      kind: ranged ? "variable" : "solid",
+      label: label.trim(),
+      stops: strength.stops,
+      ...(ranged && { stops_max: strength.stops_max }),
+      ...(measured !== null && { offset: measured, give_or_take: Number(sd), evidence: "typed" }),
+    };
+    const draft = { id, sort: "glass" as const, name: name.trim() || label.trim(), note: "", retired: false, facts };
+    kit.keep([draft]).then(
+      () => onAdded(id),
+      (error: unknown) => setFault(error instanceof Refused ? error.message : words.trouble.unreachable),
+    );
+  };
+
+  return (
+    <Modal show onHide={onClose} centered aria-labelledby="add-glass-title">
+      <Form onSubmit={submit}>
+        <Modal.Header closeButton closeLabel={words.entry.cancel}>
+          <Modal.Title id="add-glass-title">{words.addGlass.title}</Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="stacked">
+          <Form.Group controlId="glass-label">
+            <Form.Label>{words.addGlass.label}</Form.Label>
+            <Form.Control
+              // The field is what this dialog is for.
+              // eslint-disable-next-line jsx-a11y/no-autofocus
+              autoFocus
+              autoComplete="off"
+              maxLength={60}
+              placeholder={words.addGlass.hint}
+              value={label}
+              onChange={(event) => {
+                setLabel(event.target.value);
+                setChosen(null);
+              }}
+              aria-describedby="glass-said"
+            />
+          </Form.Group>
+          <div id="glass-said" aria-live="polite">
+            {label.trim() !== "" && read.error instanceof Refused && <p className="fault">{read.error.message}</p>}
+            {readings.length > 1 && (
+              <p className="mb-2">
+                {read.data?.conflict_stops
+                  ? words.addGlass.conflict(read.data.conflict_stops.toFixed(1))
+                  : words.addGlass.which}
+              </p>
+            )}
+            {readings.map((reading, place) => (
+              <Form.Check
+                key={reading.notation + String(reading.stops)}
+                type="radio"
+                name="glass-reading"
+                id={`glass-reading-${place}`}
+                className={readings.length === 1 ? "d-none" : "choice"}
+                label={echo(reading)}
+                checked={chosen === place}
+                onChange={() => setChosen(place)}
+              />
+            ))}
+            {readings.length === 1 && strength && <p className="quiet">{echo(strength)}</p>}
+            {ranged && <p className="quiet">{words.addGlass.range}</p>}
+            {fault && <p className="fault">{fault}</p>}
+          </div>
+          <Form.Group controlId="glass-name">
+            <Form.Label>{words.addGlass.name}</Form.Label>
+            <Form.Control
+              maxLength={40}
+              autoComplete="off"
+              placeholder={label.trim()}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+          </Form.Group>
+          <div className="side-by-side">
+            <Form.Group controlId="glass-offset">
+              <Form.Label>{words.addGlass.offset}</Form.Label>
+              <Form.Control
+                autoComplete="off"
+                inputMode="decimal"
+                value={offset}
+                onChange={(event) => setOffset(event.target.value)}
+                isInvalid={Number.isNaN(measured ?? 0)}
+              />
+            </Form.Group>
+            <Form.Group controlId="glass-sd">
+              <Form.Label>{words.addGlass.sd}</Form.Label>
+              <Form.Control inputMode="decimal" value={sd} onChange={(event) => setSd(event.target.value)} />
+            </Form.Group>
+          </div>
+          <p className="quiet mb-0">{words.addGlass.offsetHint}</p>
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="quiet" onClick={onClose}>
+            {words.entry.cancel}
+          </Button>
+          <Button variant="signal" type="submit" disabled={!sound}>
+            {words.addGlass.put}
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  );
+}
+
+function echo(reading: Strength): string {
+  const both = (low: number, high: number | null | undefined, digits: number) =>
+    high == null ? short(low, digits) : `${short(low, digits)}–${short(high, digits)}`;
+  return words.addGlass.echo(
+    both(reading.stops, reading.stops_max, 3),
+    both(reading.density, reading.density_max, 3),
+    both(reading.factor, reading.factor_max, 4),
+  );
+}
+
+function short(value: number, digits: number): string {
+  return String(value >= 1000 ? Math.round(value) : Number(value.toPrecision(digits)));
+}

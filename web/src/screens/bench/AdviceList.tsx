@@ -1,0 +1,43 @@
+import type { Schemas } from "../../api/client";
+import { words } from "../../words";
+
+type Advice = Schemas["AdviceAnswer"];
+
+const ORDER = { harm: 0, caution: 1, note: 2 };
+
+/**
+ * Words of caution, the gravest first; a bar and its weight tell them apart, not colour alone. What is merely worth
+ * knowing about the rig is folded away.
+ */
+export function AdviceList({ advice, findings }: { advice: Advice[]; findings: Advice[] }) {
+  // Of the two ways to say that light leaks in, the one that knows this body is enough.
+  const known = findings.some((one) => one.code === "eyepiece" || one.code === "gaps");
+  const shown = [
+    ...advice.filter((one) => !(known && one.code === "stray_light")),
+    ...findings.filter((one) => one.severity !== "note"),
+  ].toSorted((one, other) => ORDER[one.severity] - ORDER[other.severity]);
+  const folded = findings.filter((one) => one.severity === "note");
+  return (
+    <>
+      {shown.length > 0 && <List advice={shown} />}
+      {folded.length > 0 && (
+        <details className="advice-more">
+          <summary>{words.bench.moreAdvice(folded.length)}</summary>
+          <List advice={folded} />
+        </details>
+      )}
+    </>
+  );
+}
+
+function List({ advice }: { advice: Advice[] }) {
+  return (
+    <ul className="advice" aria-label={words.bench.words}>
+      {advice.map((one) => (
+        <li key={one.code + one.text} className={`advice-${one.severity}`}>
+          {one.text}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,331 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { Button } from "react-bootstrap";
+import { useNavigate } from "react-router";
+import { Refused, Unreachable } from "../../api/client";
+import { useKit } from "../../state/kit";
+import { bandsOf } from "../../parts/looks/bands";
+import { Drawing } from "../../parts/looks/Drawing";
+import { LooksDialog } from "../../parts/looks/LooksDialog";
+import "../../parts/looks/looks.css";
+import { SeenList } from "../../parts/looks/SeenList";
+import { type Looks, useLooks, useSeen } from "../../questions/looks";
+import { toArm } from "../../state/armQuestion";
+import { arm } from "../../state/running";
+import { useMeasured } from "../../ui/useMeasured";
+import { useKeys } from "../../ui/useKeys";
+import { Staff } from "../../parts/staff/Staff";
+import { words } from "../../words";
+import { AddGlass } from "./AddGlass";
+import { AdviceList } from "./AdviceList";
+import { Alternatives, type Target } from "./Alternatives";
+import { Answer, Sum } from "./Answer";
+import { Entry, type Field } from "./Entry";
+import { Extras } from "./Extras";
+import { Floating } from "./Floating";
+import { ReadingPanel } from "./ReadingPanel";
+import { SetUp } from "./SetUp";
+import { LightDialog } from "./LightDialog";
+import { Shelf } from "./Shelf";
+import {
+  type Bench,
+  type Floating as What,
+  type Laid,
+  type Move,
+  questionOf,
+  settingsOf,
+  steerOf,
+} from "../../state/bench";
+import { type Exposure, useBench, useExposure, useLadders, useSteer } from "../../state/useBench";
+import { type BenchLight, useBenchLight } from "../../state/benchLight";
+import { useRig } from "../../questions/rig";
+import { WaitLine } from "./WaitLine";
+import "./bench.css";
+
+type Panel = "light" | "setUp" | "glass" | "extras" | "looks";
+
+export function BenchScreen() {
+  const [laid, move] = useBench();
+  if (!laid) return <p className="waiting">{words.bench.waiting}</p>;
+  return <LaidBench laid={laid} move={move} />;
+}
+
+function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => void }) {
+  const [entry, setEntry] = useState<Field | null>(null);
+  const [panel, setPanel] = useState<Panel | null>(null);
+  const ladders = useLadders(held.step, held.dialLimit);
+  const steered = useSteer(steerOf(held));
+  const light = useBenchLight(held);
+  const laid = { ...withFloating(held, steered.data), light: light.moving };
+  const { bench } = laid;
+  const exposure = useExposure(questionOf(laid));
+  const findings = useRig(laid);
+  const kit = useKit();
+  const looks = useLooks(laid).data;
+  const [drawn, setDrawn] = useState(false);
+  const navigate = useNavigate();
+  const set = (change: Partial<Bench>) => move({ do: "set", change });
+  const answer = exposure.error instanceof Refused ? undefined : exposure.data;
+  const fresh = answer && !exposure.isPlaceholderData && !exposure.error ? answer : undefined;
+  const floating = bench.floating === "time" || bench.targetSeconds === null ? null : bench.floating;
+
+  const float = (what: What) => {
+    if (what === "time") set({ floating: "time", targetSeconds: null });
+    // What is held from now on is the time that stands there.
+    else if (answer) set({ floating: what, targetSeconds: bench.targetSeconds ?? answer.set_seconds });
+  };
+  const armIt = () => {
+    if (!fresh) return;
+    arm(
+      toArm({
+        laid,
+        answered: fresh,
+        items: kit.items,
+        outing: light.counts ? light.outing : null,
+        at: light.at,
+        aim: looks?.aim ?? null,
+      }),
+    );
+    void navigate("/run");
+  };
+  useBenchKeys(laid, move, armIt);
+  useKeys("x", () => setPanel("extras"));
+  useKeys("w", () => setPanel("looks"));
+  useKeys("v", () => setPanel("light"));
+  useKeys("p", () => setDrawn(!drawn));
+  // While glass or reading floats, the time that counts is the one held; else the one the sum gives.
+  const shown = bench.floating === "stack" || bench.floating === "reading" ? bench.targetSeconds : null;
+  const seenSeconds = shown ?? answer?.set_seconds;
+  const seen = useSeen(laid, seenSeconds);
+  useEffect(() => markPainted(), [answer]);
+
+  return (
+    <div className="bench">
+      <h1 className="visually-hidden">{words.bench.title}</h1>
+      <div className="bench-parts">
+        <ReadingPanel
+          laid={laid}
+          ladders={ladders}
+          answer={answer}
+          set={set}
+          float={float}
+          onType={setEntry}
+          onSetUp={() => setPanel("setUp")}
+          onLooks={() => setPanel("looks")}
+          onLight={() => setPanel("light")}
+          looks={looks}
+          light={light}
+        />
+        <section className="bench-staff" aria-label={words.bench.staff}>
+          <StaffStage
+            laid={laid}
+            answer={answer}
+            looks={looks}
+            light={light}
+            onTakeOff={(id) => move({ do: "toggle", id })}
+          >
+            {drawn && seenSeconds !== undefined && (
+              <Drawing laid={laid} seconds={seenSeconds} onClose={() => setDrawn(false)} />
+            )}
+          </StaffStage>
+          <Shelf
+            laid={laid}
+            onToggle={(id) => move({ do: "toggle", id })}
+            onToggleInReading={(id) => move({ do: "toggleInReading", id })}
+            onTurn={(id, stops) => set({ turned: { ...bench.turned, [id]: stops } })}
+            onAdd={() => setPanel("glass")}
+            onDraw={() => setDrawn(!drawn)}
+            drawn={drawn}
+            float={() => float("stack")}
+          />
+        </section>
+        <section className="bench-answer" aria-label={words.bench.hold}>
+          {(exposure.error ?? steered.error) && (
+            <Trouble error={exposure.error ?? steered.error} retry={() => void exposure.refetch()} />
+          )}
+          {floating && steered.data ? (
+            <Floating
+              what={floating}
+              steered={steered.data}
+              target={bench.targetSeconds ?? 1}
+              onTake={(mark) => set(taken(floating, mark))}
+            >
+              {floating === "reading" && <WaitLine laid={laid} light={light} seconds={steered.data.value} />}
+            </Floating>
+          ) : (
+            answer && <Answer answer={answer} laid={laid} stale={!fresh} />
+          )}
+          {seenSeconds !== undefined && <SeenList seen={seen} looks={looks} seconds={seenSeconds} />}
+          {answer && <Sum answer={answer} laid={laid} held={floating !== null} />}
+          <div className="bench-words">
+            {answer && (
+              <AdviceList
+                advice={[...said(light), ...answer.advice.filter((one) => one.code !== "bulb")]}
+                findings={findings}
+              />
+            )}
+            {answer && (
+              <Alternatives
+                laid={laid}
+                intoAim={bench.targetSeconds === null && looks?.aim != null}
+                target={targetOf(bench.targetSeconds, looks?.aim, answer.seconds)}
+                onTake={(stack, turned) =>
+                  move({ do: "take", on: stack.glass, aperture: stack.aperture, iso: stack.iso, turned })
+                }
+              />
+            )}
+          </div>
+          <div className="bench-foot">
+            <Button variant="quiet" onClick={() => setPanel("extras")}>
+              {words.extras.open}
+            </Button>
+            <ArmButton place="desk" onArm={armIt} ready={fresh !== undefined} />
+          </div>
+        </section>
+      </div>
+      <ArmButton place="thumb" onArm={armIt} ready={fresh !== undefined} />
+      {entry && (
+        <Entry
+          field={entry}
+          laid={laid}
+          onClose={() => setEntry(null)}
+          onTake={(change) => {
+            set(change);
+            setEntry(null);
+          }}
+        />
+      )}
+      {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
+      {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
+      {panel === "looks" && (
+        <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
+      )}
+      {panel === "extras" && <Extras laid={laid} answer={answer} onClose={() => setPanel(null)} />}
+      {panel === "glass" && (
+        <AddGlass
+          onClose={() => setPanel(null)}
+          onAdded={(id) => {
+            move({ do: "toggle", id });
+            setPanel(null);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What the light says about the reading. */
+function said(light: BenchLight): Exposure["advice"] {
+  const advice = light.plausible?.advice ?? light.seen?.advice;
+  return advice ? [advice] : [];
+}
+
+/** A floating aperture or ISO stands at its nearest mark, so that the sum shows what that mark gives. */
+function withFloating(laid: Laid, steered: { nearest: { mark: string; cost_stops: number }[] } | undefined): Laid {
+  const { floating, targetSeconds } = laid.bench;
+  if (targetSeconds === null || !steered || (floating !== "aperture" && floating !== "iso")) return laid;
+  const best = steered.nearest.toSorted((one, other) => Math.abs(one.cost_stops) - Math.abs(other.cost_stops))[0];
+  if (!best) return laid;
+  return { ...laid, bench: { ...laid.bench, [floating === "aperture" ? "shotAperture" : "shotIso"]: best.mark } };
+}
+
+function taken(what: Exclude<What, "time">, mark: string): Partial<Bench> {
+  const settled = { floating: "time", targetSeconds: null } as const;
+  switch (what) {
+    case "aperture":
+      return { ...settled, shotAperture: mark };
+    case "iso":
+      return { ...settled, shotIso: mark };
+    case "reading":
+      return { ...settled, shutter: mark.includes("/") ? mark : `${mark} s`, meter: "camera" };
+    case "stack":
+      return {};
+  }
+}
+
+/** The main action: under the sum at the desk, in reach of the thumb on a phone. */
+function ArmButton({ place, onArm, ready }: { place: "desk" | "thumb"; onArm: () => void; ready: boolean }) {
+  return (
+    <Button variant="signal" className={`bench-arm arm-at-${place}`} onClick={onArm} disabled={!ready}>
+      {words.bench.arm}
+    </Button>
+  );
+}
+
+/** What the alternatives steer for: the time held, else the aim, else the time that stands there. */
+function targetOf(held: number | null, aim: Looks["aim"] | undefined, seconds: number): Target {
+  if (held !== null) return { seconds: held, within_stops: THIRD };
+  if (aim) return { seconds: aim.middle_seconds, within_stops: aim.half_stops };
+  return { seconds, within_stops: THIRD };
+}
+
+const THIRD = 1 / 3;
+
+interface StageProps {
+  laid: Laid;
+  answer: Exposure | undefined;
+  looks: Looks | undefined;
+  light: BenchLight;
+  onTakeOff: (id: string) => void;
+  children: ReactNode;
+}
+
+function StaffStage(props: StageProps) {
+  const { laid, answer, looks, light, onTakeOff, children } = props;
+  const sky = light.plausible ?? light.seen;
+  const [stage, size] = useMeasured<HTMLDivElement>();
+  return (
+    <div className="staff-stage" ref={stage} data-drop="staff">
+      {answer && size && (
+        <Staff
+          answer={answer}
+          stack={laid.stack}
+          settings={settingsOf(laid)}
+          dialLimit={laid.dialLimit}
+          aim={
+            laid.bench.targetSeconds !== null
+              ? { held: laid.bench.targetSeconds }
+              : looks?.aim && { from: looks.aim.from_seconds, to: looks.aim.to_seconds }
+          }
+          bands={bandsOf(laid, looks)}
+          sky={sky && { from: sky.from_seconds, to: sky.to_seconds }}
+          onTakeOff={onTakeOff}
+          width={size.width}
+          height={size.height}
+        />
+      )}
+      {answer && laid.stack.length === 0 && <p className="staff-hint">{words.bench.nothingOn}</p>}
+      {children}
+    </div>
+  );
+}
+
+function Trouble({ error, retry }: { error: Error | null; retry: () => void }) {
+  return (
+    <div className="trouble" role="alert">
+      <p>{error instanceof Unreachable ? words.trouble.unreachable : error?.message}</p>
+      {error instanceof Unreachable && (
+        <Button variant="quiet" onClick={retry}>
+          {words.trouble.again}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function useBenchKeys(laid: Laid, move: (move: Move) => void, armIt: () => void) {
+  const press = (turn: "toggle" | "toggleInReading") => (event: KeyboardEvent) => {
+    const id = laid.bag[Number(event.code.slice(-1)) - 1]?.id;
+    if (id) move({ do: turn, id });
+  };
+  const digits = [1, 2, 3, 4, 5, 6, 7, 8, 9];
+  useKeys(digits.join(","), press("toggle"), "position");
+  useKeys(digits.map((digit) => `shift+${digit}`).join(","), press("toggleInReading"), "position");
+  useKeys("0", () => move({ do: "bare" }), "position");
+  useKeys("m", () => move({ do: "set", change: { meteredAt: new Date().toISOString() } }));
+  useKeys("r", armIt);
+}
+
+/** Leaves a mark when a new answer is on screen, which the benchmark reads. */
+function markPainted() {
+  requestAnimationFrame(() => performance.mark("jackstaff-answer-painted"));
+}

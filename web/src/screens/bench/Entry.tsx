@@ -1,0 +1,165 @@
+import { useQueries, useQuery } from "@tanstack/react-query";
+import { type SubmitEvent, useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { answer, api, Refused } from "../../api/client";
+import { words } from "../../words";
+import { markText, timeText } from "../../words/times";
+import { type Bench, type Laid, questionOf } from "../../state/bench";
+import { holdTime } from "../../state/held";
+import { exposureQuery } from "../../state/useBench";
+
+export type Field = "shutter" | "aperture" | "iso" | "ev" | "shotAperture" | "shotIso" | "time";
+
+interface Props {
+  field: Field;
+  laid: Laid;
+  onTake: (change: Partial<Bench>) => void;
+  onClose: () => void;
+}
+
+interface Candidate {
+  said: string;
+  change: Partial<Bench>;
+}
+
+const KIND = {
+  shutter: "shutter",
+  aperture: "aperture",
+  iso: "iso",
+  ev: "ev",
+  shotAperture: "aperture",
+  shotIso: "iso",
+  time: "time",
+} as const;
+
+const PAD = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "1/", "m", "s"];
+
+/**
+ * Typing one value. Whatever can be read more than one way is shown with what each meaning gives;
+ * nothing is taken until it has one meaning.
+ */
+export function Entry({ field, laid, onTake, onClose }: Props) {
+  const [text, setText] = useState("");
+  const kind = KIND[field];
+  const timed = kind === "shutter" || kind === "time";
+  const { candidates, problem } = useCandidates(field, text.trim(), laid);
+  const outcomes = useQueries({
+    queries: candidates.map((candidate) => ({ ...exposureQuery(questionOf(laid, candidate.change)), retry: false })),
+  });
+  const refusal =
+    problem ?? outcomes.map((outcome) => outcome.error).find((error) => error instanceof Refused)?.message;
+  const only = candidates.length === 1 && outcomes[0]?.isSuccess ? candidates[0] : undefined;
+
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault();
+    if (only) onTake(only.change);
+  };
+
+  return (
+    <Modal show onHide={onClose} centered aria-labelledby="entry-title" className="entry">
+      <Form onSubmit={submit}>
+        <Modal.Header closeButton closeLabel={words.entry.cancel}>
+          <Modal.Title id="entry-title">{words.entry.title[kind]}</Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          <Form.Group controlId="entry-text">
+            <Form.Label>{words.entry.hint[kind]}</Form.Label>
+            <Form.Control
+              // The field is what this dialog is for.
+              // eslint-disable-next-line jsx-a11y/no-autofocus
+              autoFocus
+              autoComplete="off"
+              inputMode={window.matchMedia("(pointer: coarse)").matches ? "none" : "text"}
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              isInvalid={Boolean(refusal)}
+              aria-describedby="entry-said"
+            />
+          </Form.Group>
+          <div id="entry-said" aria-live="polite" className="entry-said">
+            {refusal && <p className="fault">{refusal}</p>}
+            {candidates.length > 1 && <p className="mb-2">{words.entry.which}</p>}
+            {!problem &&
+              candidates.map((candidate, place) => {
+                const outcome = outcomes[place]?.data;
+                return outcome ? (
+                  <Button
+                    key={candidate.said}
+                    variant="quiet"
+                    className="entry-choice"
+                    onClick={() => onTake(candidate.change)}
+                  >
+                    <strong>{candidate.said}</strong>{" "}
+                    {kind !== "time" && <span>{words.entry.gives(timeText(outcome.seconds))}</span>}
+                  </Button>
+                ) : null;
+              })}
+          </div>
+          <div className="keypad">
+            {PAD.filter((key) => timed || /[\d.]/.test(key[0] ?? ""))
+              .filter((key) => timed || key !== "1/")
+              .map((key) => (
+                <Button key={key} variant="quiet" onClick={() => setText(text + key)}>
+                  {key}
+                </Button>
+              ))}
+            <Button variant="quiet" onClick={() => setText(text.slice(0, -1))}>
+              {words.entry.erase}
+            </Button>
+          </div>
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="quiet" onClick={onClose}>
+            {words.entry.cancel}
+          </Button>
+          <Button variant="signal" type="submit" disabled={!only}>
+            {words.entry.take}
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  );
+}
+
+/** The meanings of what is typed: a shutter may have two, the rest have one. */
+function useCandidates(field: Field, text: string, laid: Laid): { candidates: Candidate[]; problem?: string } {
+  const readout = useQuery({
+    queryKey: ["readout", text, laid.step, laid.dialLimit],
+    queryFn: () => answer(api.POST("/api/readout", { body: { text, step: laid.step, dial_limit: laid.dialLimit } })),
+    enabled: (field === "shutter" || field === "time") && text !== "",
+    retry: false,
+    staleTime: Infinity,
+  });
+  if (text === "") return { candidates: [] };
+  switch (field) {
+    case "shutter":
+    case "time":
+      if (readout.error instanceof Refused) return { candidates: [], problem: readout.error.message };
+      return {
+        candidates: (readout.data?.readings ?? []).map((reading) => {
+          const said = reading.mark ? markText(reading.mark) : literal(reading.seconds);
+          return field === "time"
+            ? { said, change: holdTime(laid, reading.seconds) }
+            : { said, change: { shutter: said, meter: "camera" } };
+        }),
+      };
+    case "ev": {
+      const ev100 = Number(text.replace(",", ".").replace("−", "-"));
+      if (Number.isNaN(ev100)) return { candidates: [], problem: words.entry.hint.ev };
+      return { candidates: [{ said: text, change: { ev100, meter: "hand" } }] };
+    }
+    default: {
+      const bare = text.toLowerCase().replace(/^(f\s*\/?|iso)\s*/, "");
+      return {
+        candidates: [
+          { said: field.toLowerCase().includes("aperture") ? `f/${bare}` : bare, change: { [field]: bare } },
+        ],
+      };
+    }
+  }
+}
+
+/** A literal time in words the API reads back to the same number. */
+function literal(seconds: number): string {
+  return seconds >= 1 ? `${seconds} s` : `1/${Number((1 / seconds).toPrecision(6))}`;
+}

@@ -1,0 +1,289 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Form, Modal, Tab, Tabs } from "react-bootstrap";
+import { answer, api } from "../../api/client";
+import { words } from "../../words";
+import { timeText } from "../../words/times";
+import { NumberField } from "../../ui/NumberField";
+import { Said } from "./ExtraParts";
+import { Graduated } from "./Graduated";
+import { readingOf, type Laid, settingsOf } from "../../state/bench";
+import { typed } from "../../ui/typed";
+import { TrialTab } from "./TrialTab";
+import { never } from "../../ui/never";
+import type { Exposure } from "../../state/useBench";
+import { useUsableEnds } from "../../questions/usable";
+
+interface Props {
+  laid: Laid;
+  answer: Exposure | undefined;
+  onClose: () => void;
+}
+
+/** What is wanted now and then: folded away until asked for. */
+export function Extras({ laid, answer: summed, onClose }: Props) {
+  return (
+    <Modal show onHide={onClose} centered size="lg" scrollable aria-labelledby="extras-title" className="extras">
+      <Modal.Header closeButton closeLabel={words.keys.close}>
+        <Modal.Title id="extras-title">{words.extras.title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <Tabs defaultActiveKey="graduated" id="extras" mountOnEnter unmountOnExit>
+          <Tab eventKey="graduated" title={words.extras.tabs.graduated}>
+            <Graduated laid={laid} />
+          </Tab>
+          <Tab eventKey="trade" title={words.extras.tabs.trade}>
+            {summed && <Trade laid={laid} summed={summed} />}
+          </Tab>
+          <Tab eventKey="flash" title={words.extras.tabs.flash}>
+            <Flash laid={laid} />
+          </Tab>
+          <Tab eventKey="video" title={words.extras.tabs.video}>
+            <Video laid={laid} />
+          </Tab>
+          <Tab eventKey="trial" title={words.extras.tabs.trial}>
+            {summed && <TrialTab laid={laid} summed={summed} />}
+          </Tab>
+          <Tab eventKey="pair" title={words.extras.tabs.pair}>
+            <Pair laid={laid} />
+          </Tab>
+        </Tabs>
+      </Modal.Body>
+    </Modal>
+  );
+}
+
+function Trade({ laid, summed }: { laid: Laid; summed: Exposure }) {
+  const [focus, setFocus] = useState("");
+  const [near, setNear] = useState("");
+  const [far, setFar] = useState("");
+  const say = words.extras.trade;
+  const question = {
+    seconds: summed.seconds,
+    f_number: Number(settingsOf(laid).aperture),
+    focal_mm: laid.focalMm ?? 50,
+    widest: laid.lens?.facts.aperture_widest ?? 2.8,
+    smallest: laid.lens?.facts.aperture_smallest ?? 22,
+    pitch_um: laid.body?.facts.pitch_um ?? 4.35,
+    sensor_width_mm: laid.body?.facts.sensor_width_mm ?? 36,
+    sensor_height_mm: laid.body?.facts.sensor_height_mm ?? 24,
+    focus_m: typed(focus) ?? null,
+    nearest_m: typed(near) ?? null,
+    farthest_m: typed(far) ?? null,
+  };
+  const traded = useQuery({
+    queryKey: ["trade", question],
+    queryFn: () => answer(api.POST("/api/trade", { body: question })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  return (
+    <div className="extra">
+      <p>{say.intro}</p>
+      <div className="thirds">
+        <NumberField id="trade-focus" label={say.focus} value={focus} onChange={setFocus} />
+        <NumberField id="trade-near" label={say.nearest} value={near} onChange={setNear} />
+        <NumberField id="trade-far" label={say.farthest} value={far} onChange={setFar} />
+      </div>
+      <Said error={traded.error}>
+        {traded.data?.third_in_m != null && <p>{say.third(metres(traded.data.third_in_m))}</p>}
+        <table className="sum trade">
+          <thead>
+            <tr>
+              {[say.aperture, say.time, say.near, say.far, say.hyperfocal, say.detail].map((head) => (
+                <th key={head} scope="col">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {traded.data?.rows.map((row) => (
+              <tr key={row.aperture} aria-current={row.aperture === settingsOf(laid).aperture || undefined}>
+                <th scope="row">f/{row.aperture}</th>
+                <td>{timeText(row.seconds)}</td>
+                <td>{metres(row.near_m)}</td>
+                <td>{row.far_m == null ? say.infinity : metres(row.far_m)}</td>
+                <td>{metres(row.hyperfocal_m)}</td>
+                <td>{say.sharpness[row.sharpness]}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Said>
+    </div>
+  );
+}
+
+function metres(value: number): string {
+  return value < 10
+    ? `${value.toPrecision(2)} m`
+    : value < 1000
+      ? `${Math.round(value)} m`
+      : `${(value / 1000).toPrecision(2)} km`;
+}
+
+function Flash({ laid }: { laid: Laid }) {
+  const [wide, setWide] = useState(String(laid.lens?.facts.aperture_widest ?? 2.8));
+  const say = words.extras.flash;
+  const sync = laid.body?.facts.sync_s ?? 0.005;
+  const question = { reading: readingOf(laid), wide, sync_seconds: sync };
+  const flash = useQuery({
+    queryKey: ["flash", question],
+    queryFn: () => answer(api.POST("/api/flash", { body: question })),
+    enabled: wide.trim() !== "" && laid.bench.meter === "camera",
+    retry: false,
+  });
+  return (
+    <div className="extra">
+      <p>{say.intro}</p>
+      <NumberField id="flash-wide" label={say.wide} value={wide} onChange={setWide} />
+      <p className="quiet">{say.sync(timeText(sync))}</p>
+      <Said error={flash.error}>
+        {flash.data && (
+          <>
+            <p>{say.asks(timeText(flash.data.wide_seconds))}</p>
+            <p className="extra-answer">
+              {flash.data.stops < 0.05 ? say.none : say.stops(flash.data.stops.toFixed(1))}
+            </p>
+            {flash.data.stops >= 0.05 && <p>{say.power(flash.data.flash_stops.toFixed(1))}</p>}
+          </>
+        )}
+      </Said>
+    </div>
+  );
+}
+
+function Video({ laid }: { laid: Laid }) {
+  const variable = laid.bag.filter((glass) => glass.kind === "variable");
+  const ends = useUsableEnds(laid);
+  const [id, setId] = useState(variable[0]?.id ?? "");
+  const glass = variable.find((one) => one.id === id);
+  const [setting, setSetting] = useState(glass ? glass.stops.toFixed(1) : "");
+  const [change, setChange] = useState("1");
+  const say = words.extras.video;
+  const [now, by] = [typed(setting), typed(change)];
+  const question =
+    glass && now !== undefined && by !== undefined
+      ? {
+          setting_stops: now,
+          change_stops: by,
+          weak_end: glass.low,
+          usable_end: Math.min(ends[glass.id] ?? glass.high, glass.high),
+        }
+      : null;
+  const held = useQuery({
+    queryKey: ["video", question],
+    queryFn: () => answer(api.POST("/api/video", { body: question ?? never() })),
+    enabled: question !== null,
+    retry: false,
+  });
+  if (!glass) return <p className="extra">{say.none}</p>;
+  return (
+    <div className="extra">
+      <p>{say.intro}</p>
+      <div className="thirds">
+        <Form.Group controlId="video-glass">
+          <Form.Label>{say.glass}</Form.Label>
+          <Form.Select value={id} onChange={(event) => setId(event.target.value)}>
+            {variable.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
+        <NumberField id="video-now" label={say.setting} value={setting} onChange={setSetting} />
+        <NumberField id="video-change" label={say.change} value={change} onChange={setChange} />
+      </div>
+      <Said error={held.error}>
+        {held.data && (
+          <>
+            <p className="extra-answer">
+              {held.data.held
+                ? say.held(held.data.turn_to.toFixed(1))
+                : say.short[held.data.side ?? "dense"]?.(held.data.short_stops.toFixed(1))}
+            </p>
+            <p>{say.room(held.data.room_brighter.toFixed(1), held.data.room_darker.toFixed(1))}</p>
+          </>
+        )}
+      </Said>
+    </div>
+  );
+}
+
+const PAIR_SECONDS = [15, 30, 60, 120, 240, 480];
+
+function Pair({ laid }: { laid: Laid }) {
+  const [target, setTarget] = useState(120);
+  const say = words.extras.pair;
+  const glass = laid.bag.filter((one) => one.kind === "solid");
+  const settings = settingsOf(laid);
+  const pairs = useQuery({
+    queryKey: ["pair", target, settings, glass],
+    queryFn: () =>
+      Promise.all(
+        glass.map((one) =>
+          answer(
+            api.POST("/api/steer", {
+              body: {
+                float: "reading",
+                reading: { shutter: 1, ...settings, step: laid.step },
+                stops: Math.max(0, one.stops + (one.offset ?? 0)),
+                stack: [],
+                settings: {},
+                target_seconds: target,
+                dial_limit: laid.dialLimit,
+              },
+            }),
+          ),
+        ),
+      ),
+    retry: false,
+  });
+  const reach = useQuery({
+    queryKey: ["longest", readingOf(laid), laid.lens?.facts, laid.body?.offers],
+    queryFn: () =>
+      answer(
+        api.POST("/api/reach", {
+          body: {
+            reading: readingOf(laid),
+            glass: [],
+            slots: 0,
+            widest: laid.lens?.facts.aperture_widest ?? 2.8,
+            sharp_to: laid.lens?.facts.aperture_smallest ?? 22,
+            isos: laid.body?.offers.isos ?? ["100"],
+          },
+        }),
+      ),
+    enabled: laid.bench.meter === "camera",
+    retry: false,
+  });
+  return (
+    <div className="extra">
+      <p>{say.intro}</p>
+      <Form.Group controlId="pair-time">
+        <Form.Label>{say.time}</Form.Label>
+        <Form.Select value={target} onChange={(event) => setTarget(Number(event.target.value))}>
+          {PAIR_SECONDS.map((seconds) => (
+            <option key={seconds} value={seconds}>
+              {timeText(seconds)}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+      <Said error={pairs.error}>
+        <ul className="plain-list">
+          {glass.map((one, at) => {
+            const found = pairs.data?.[at];
+            const mark = found?.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0]?.mark;
+            return found ? (
+              <li key={one.id}>{say.when(one.name, mark ?? timeText(found.value), timeText(target))}</li>
+            ) : null;
+          })}
+        </ul>
+        {reach.data && <p>{say.bare(timeText(reach.data.longest_bare_seconds))}</p>}
+      </Said>
+    </div>
+  );
+}

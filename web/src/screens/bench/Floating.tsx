@@ -1,0 +1,56 @@
+import type { ReactNode } from "react";
+import { Button } from "react-bootstrap";
+import { words } from "../../words";
+import { markText, signedStops, timeText } from "../../words/times";
+import type { Floating as What } from "../../state/bench";
+import type { Steered } from "../../state/useBench";
+
+interface Props {
+  what: Exclude<What, "time">;
+  steered: Steered;
+  target: number;
+  /** Take a mark either side: it is pinned and the time floats again. */
+  onTake: (mark: string) => void;
+  children?: ReactNode;
+}
+
+/** What floats, large, with the marks either side and what each costs. */
+export function Floating({ what, steered, target, onTake, children }: Props) {
+  const best = steered.nearest.toSorted((one, other) => Math.abs(one.cost_stops) - Math.abs(other.cost_stops))[0];
+  const missing = steered.missing_stops;
+  return (
+    <div className="answer">
+      <h2>{words.pins.answer[what]}</h2>
+      <p className="answer-time" aria-live="polite" data-testid="answer-floating">
+        {what === "stack" ? (
+          <>
+            {Math.max(0, steered.value).toFixed(1)}
+            <small>{words.pins.ofGlass}</small>
+          </>
+        ) : (
+          <span>{marked(what, best?.mark) ?? timeText(steered.value)}</span>
+        )}
+      </p>
+      <p className="answer-sure">
+        {words.pins.holding(timeText(target))}{" "}
+        {missing != null && <strong>{words.pins.missing[what](missing.toFixed(1), steered.value < 0)}</strong>}
+      </p>
+      {what !== "stack" && missing == null && steered.nearest.length > 0 && (
+        <div className="nearest" role="group" aria-label={words.pins.either}>
+          {steered.nearest.map((side) => (
+            <Button key={side.mark} variant="quiet" onClick={() => onTake(side.mark)}>
+              <strong>{marked(what, side.mark)}</strong>
+              <span>{words.pins.cost(signedStops(side.cost_stops))}</span>
+            </Button>
+          ))}
+        </div>
+      )}
+      {children}
+    </div>
+  );
+}
+
+function marked(what: Exclude<What, "time">, mark: string | undefined): string | undefined {
+  if (mark === undefined) return undefined;
+  return { aperture: `f/${mark}`, iso: `ISO ${mark}`, reading: markText(mark), stack: mark }[what];
+}

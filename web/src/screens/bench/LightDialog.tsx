@@ -1,0 +1,95 @@
+import { Button, Form, Modal } from "react-bootstrap";
+import { Link } from "react-router";
+import { rateText } from "../../words/rate";
+import { clockIn } from "../../words/zone";
+import { words } from "../../words";
+import type { Bench, Laid } from "../../state/bench";
+import type { BenchLight } from "../../state/benchLight";
+
+interface Props {
+  laid: Laid;
+  light: BenchLight;
+  set: (change: Partial<Bench>) => void;
+  onClose: () => void;
+}
+
+const SKIES = ["full_sun", "hazy", "overcast", "shade", "dusk", "lamps"] as const;
+
+/** Where the light's rate comes from: an outing, now or at a time of it; without one, what one sees. */
+export function LightDialog({ laid, light, set, onClose }: Props) {
+  const say = words.outing.benchLight;
+  const { bench } = laid;
+  const { plausible, outing } = light;
+  const advice = plausible?.advice ?? light.seen?.advice;
+  return (
+    <Modal show onHide={onClose} centered aria-labelledby="bench-light-title">
+      <Modal.Header closeButton closeLabel={words.keys.close}>
+        <Modal.Title id="bench-light-title">{say.title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="stacked">
+        <Form.Check
+          id="light-use-outing"
+          className="choice"
+          checked={bench.useOuting}
+          onChange={() => set({ useOuting: !bench.useOuting })}
+          label={
+            <>
+              <strong>{say.use}</strong> <span>{say.useWhy}</span>
+            </>
+          }
+        />
+        {bench.useOuting && (
+          <div className="light-when">
+            <Form.Group controlId="light-at">
+              <Form.Label>
+                {say.at}: {outing.name}
+              </Form.Label>
+              <Form.Control
+                type="time"
+                value={bench.lightAt ?? (light.counts ? clockIn(light.at, outing.zone) : "")}
+                onChange={(event) => set({ lightAt: event.target.value || null })}
+              />
+            </Form.Group>
+            <Button variant="quiet" disabled={bench.lightAt === null} onClick={() => set({ lightAt: null })}>
+              {say.now}
+            </Button>
+          </div>
+        )}
+        {plausible ? (
+          <p className="mb-0">{say.rate(rateText(plausible.stops_per_minute), (2 * plausible.rate_sd).toFixed(2))}</p>
+        ) : (
+          <p className="quiet mb-0">{say.none}</p>
+        )}
+        {!light.counts && (
+          <Form.Group controlId="light-sky">
+            <Form.Label>{say.sky}</Form.Label>
+            <Form.Select
+              value={bench.skySeen ?? ""}
+              aria-describedby="light-sky-why"
+              onChange={(event) => set({ skySeen: (event.target.value || null) as Bench["skySeen"] })}
+            >
+              <option value="">{say.noSky}</option>
+              {SKIES.map((sky) => (
+                <option key={sky} value={sky}>
+                  {say.skies[sky]}
+                </option>
+              ))}
+            </Form.Select>
+            <p id="light-sky-why" className="quiet mb-0">
+              {say.skyWhy}
+            </p>
+          </Form.Group>
+        )}
+        {(plausible ?? light.seen) && <p className={advice ? "outing-ask" : "mb-0"}>{advice?.text ?? say.fits}</p>}
+      </Modal.Body>
+      <Modal.Footer>
+        <Link to="/outing" className="plain-link me-auto">
+          {words.nav.outing}
+        </Link>
+        <Button variant="signal" onClick={onClose}>
+          {words.keys.close}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}

@@ -1,0 +1,211 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import type { Fault } from "../../api/client";
+import { words } from "../../words";
+import type { Fact } from "../../questions/facts";
+import { FaultText } from "./ItemForm";
+
+interface Props {
+  fact: Fact;
+  value: unknown;
+  fault: Fault | undefined;
+  onChange: (value: unknown) => void;
+}
+
+/** One fact in the control that fits its shape. What cannot be read as a number is sent as it is, for the core to refuse. */
+export function FactField({ fact, value, fault, onChange }: Props) {
+  const id = `fact-${fact.name}`;
+  const label = fact.unit ? `${fact.label}, ${fact.unit}` : fact.label;
+  const hint = `${id}-hint`;
+  const described = { "aria-describedby": fault ? `${hint} ${id}-fault` : hint, isInvalid: Boolean(fault) };
+  const foot = (
+    <>
+      <p className="fact-use" id={hint}>
+        {words.kit.usedBy(fact.used_by)}
+      </p>
+      <FaultText id={`${id}-fault`} fault={fault} />
+    </>
+  );
+  switch (fact.shape) {
+    case "flag":
+      return (
+        <Form.Group controlId={id} className="fact-flag">
+          <Form.Check
+            type="checkbox"
+            id={id}
+            className="choice"
+            label={label}
+            checked={value === true}
+            aria-describedby={hint}
+            onChange={(event) => onChange(event.target.checked)}
+          />
+          {foot}
+        </Form.Group>
+      );
+    case "choice":
+      return (
+        <Form.Group controlId={id}>
+          <Form.Label>{label}</Form.Label>
+          <Form.Select
+            {...described}
+            value={typeof value === "string" ? value : ""}
+            onChange={(event) => onChange(event.target.value)}
+          >
+            {fact.choices.map(({ code, said }) => (
+              <option key={code} value={code}>
+                {said}
+              </option>
+            ))}
+          </Form.Select>
+          {foot}
+        </Form.Group>
+      );
+    case "pairs":
+      return (
+        <Rows id={id} fact={fact} rows={(value as [number, number][] | undefined) ?? []} onChange={onChange}>
+          {foot}
+        </Rows>
+      );
+    case "numbers":
+      return (
+        <TextField
+          id={id}
+          label={label}
+          value={listed(value)}
+          described={described}
+          onText={(text) => onChange(list(text))}
+        >
+          {foot}
+        </TextField>
+      );
+    case "text":
+      return (
+        <TextField
+          id={id}
+          label={label}
+          value={typeof value === "string" ? value : ""}
+          described={described}
+          onText={onChange}
+          most={fact.most}
+        >
+          {foot}
+        </TextField>
+      );
+    default:
+      return (
+        <TextField
+          id={id}
+          label={label}
+          value={typeof value === "number" || typeof value === "string" ? String(value) : ""}
+          described={described}
+          hint={fact.default == null ? words.kit.unknown : undefined}
+          onText={(text) => onChange(text.trim() === "" ? fact.default : number(text))}
+        >
+          {foot}
+        </TextField>
+      );
+  }
+}
+
+interface TextProps {
+  id: string;
+  label: string;
+  value: string;
+  described: object;
+  onText: (text: string) => void;
+  most?: number;
+  hint?: string | undefined;
+  children: React.ReactNode;
+}
+
+/** Keeps what is typed as it is typed; what it means goes out beside it. */
+function TextField({ id, label, value, described, onText, most, hint, children }: TextProps) {
+  const [text, setText] = useState<{ typed: string; meant: string } | null>(null);
+  // A change from outside (a label taken over) wins over what was typed before it.
+  const shown = text?.meant === value ? text.typed : value;
+  return (
+    <Form.Group controlId={id}>
+      <Form.Label>{label}</Form.Label>
+      <Form.Control
+        {...described}
+        autoComplete="off"
+        value={shown}
+        maxLength={most}
+        placeholder={hint}
+        onChange={(event) => {
+          const typed = event.target.value;
+          onText(typed);
+          setText({ typed, meant: meaning(typed, most !== undefined) });
+        }}
+      />
+      {children}
+    </Form.Group>
+  );
+}
+
+function meaning(typed: string, plain: boolean): string {
+  if (plain) return typed;
+  if (typed.includes(" ") && typed.trim().includes(" ")) return listed(list(typed));
+  const one = number(typed);
+  return typed.trim() === "" ? "" : String(one);
+}
+
+function number(text: string): number | string {
+  const value = Number(text.trim().replace(",", ".").replace("−", "-"));
+  return text.trim() === "" || Number.isNaN(value) ? text : value;
+}
+
+function list(text: string): (number | string)[] {
+  return text
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map((one) => number(one));
+}
+
+function listed(value: unknown): string {
+  return Array.isArray(value) ? value.join(" ") : "";
+}
+
+interface RowsProps {
+  id: string;
+  fact: Fact;
+  rows: [number | string, number | string][];
+  onChange: (rows: unknown) => void;
+  children: React.ReactNode;
+}
+
+function Rows({ id, fact, rows, onChange, children }: RowsProps) {
+  const edit = (at: number, place: 0 | 1, text: string) =>
+    onChange(rows.map((row, each) => (each === at ? row.with(place, number(text)) : row)));
+  return (
+    <div className="fact-rows" role="group" aria-labelledby={`${id}-label`}>
+      <span className="form-label" id={`${id}-label`}>
+        {fact.label}: {fact.pair.join(", ")}
+      </span>
+      {rows.map((row, at) => (
+        <div key={at} className="fact-row">
+          {([0, 1] as const).map((place) => (
+            <Form.Control
+              key={place}
+              aria-label={`${fact.pair[place]}, ${at + 1}`}
+              inputMode="decimal"
+              value={String(row[place])}
+              onChange={(event) => edit(at, place, event.target.value)}
+            />
+          ))}
+          <Button
+            variant="quiet"
+            aria-label={`${words.kit.rowRemove}: ${at + 1}`}
+            onClick={() => onChange(rows.filter((_, each) => each !== at))}
+          >
+            ×
+          </Button>
+        </div>
+      ))}
+      <Button variant="quiet" onClick={() => onChange([...rows, ["", ""]])}>
+        {words.kit.rowAdd}
+      </Button>
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "react-bootstrap";
+import { answer, api } from "../../api/client";
+import { words } from "../../words";
+import { signedStops } from "../../words/times";
+
+interface Props {
+  facts: Record<string, unknown>;
+  set: (change: Record<string, unknown>) => void;
+}
+
+/** What the label and two readings say of a glass, each taken over with one press. */
+export function GlassHelp({ facts, set }: Props) {
+  const label = text(facts.label);
+  const read = useQuery({
+    queryKey: ["density", label],
+    queryFn: () => answer(api.POST("/api/density", { body: { text: label } })),
+    enabled: label !== "",
+    retry: false,
+    staleTime: Infinity,
+  });
+  const [without, through] = [text(facts.reading_without), text(facts.reading_with)];
+  const measured = useQuery({
+    queryKey: ["measured", without, through],
+    queryFn: () => answer(api.POST("/api/measured", { body: { without, with_it: through, step: "third" } })),
+    enabled: without !== "" && through !== "",
+    retry: false,
+    staleTime: Infinity,
+  });
+  const stops = typeof facts.stops === "number" ? facts.stops : 0;
+  const readings = (read.data?.readings ?? []).filter(
+    (one) => Math.abs(one.stops - stops) > 0.05 || (one.stops_max != null && facts.stops_max !== one.stops_max),
+  );
+  const offset = measured.data && measured.data.stops - stops;
+  return (
+    <>
+      {readings.map((one) => (
+        <p key={one.notation + String(one.stops)} className="glass-help">
+          <span>{words.kit.label(short(one.stops) + (one.stops_max == null ? "" : `–${short(one.stops_max)}`))}</span>
+          <Button
+            variant="quiet"
+            size="sm"
+            onClick={() =>
+              set({ stops: round(one.stops), ...(one.stops_max != null && { stops_max: round(one.stops_max) }) })
+            }
+          >
+            {words.kit.useLabel}
+          </Button>
+        </p>
+      ))}
+      {offset !== undefined && measured.data && facts.offset !== round(offset) && (
+        <p className="glass-help">
+          <span>{words.kit.measures(measured.data.stops.toFixed(1), signedStops(offset))}</span>
+          <Button
+            variant="quiet"
+            size="sm"
+            onClick={() =>
+              set({
+                offset: round(offset),
+                give_or_take: 0.3,
+                evidence: "two_readings",
+                measured_on: new Date().toISOString().slice(0, 10),
+              })
+            }
+          >
+            {words.kit.useLabel}
+          </Button>
+        </p>
+      )}
+    </>
+  );
+}
+
+function text(value: unknown): string {
+  return typeof value === "string" ? value.trim() : "";
+}
+
+function short(stops: number): string {
+  return String(Number(stops.toFixed(2)));
+}
+
+function round(stops: number): number {
+  return Math.round(stops * 100) / 100;
+}

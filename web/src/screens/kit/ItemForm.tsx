@@ -1,0 +1,173 @@
+import { useQuery } from "@tanstack/react-query";
+import { type SubmitEvent, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { answer, api, type Fault, Refused } from "../../api/client";
+import { say } from "../../ui/say";
+import { words } from "../../words";
+import { FactField } from "./FactField";
+import { GlassHelp } from "./GlassHelp";
+import type { Fact } from "../../questions/facts";
+import type { Draft, Kit } from "../../state/kit";
+
+interface Props {
+  draft: Draft;
+  isNew: boolean;
+  kit: Kit;
+  onDone: (id: string | null) => void;
+  onCopy: (copy: Draft) => void;
+}
+
+/** One thing of the kit: every fact with its unit and what it is used for; the core says what is wrong. */
+export function ItemForm({ draft, isNew, kit, onDone, onCopy }: Props) {
+  const [name, setName] = useState(draft.name);
+  const [note, setNote] = useState(draft.note);
+  const [facts, setFacts] = useState(draft.facts);
+  const [faults, setFaults] = useState<Fault[]>([]);
+  const sorts = useQuery({
+    queryKey: ["kit-facts"],
+    queryFn: () => answer(api.GET("/api/kit/facts")),
+    staleTime: Infinity,
+  });
+  const described = sorts.data?.find((one) => one.sort === draft.sort)?.facts ?? [];
+  const valueOf = (fact: Fact) => facts[fact.name] ?? initial(fact);
+  const shown = described.filter(
+    (fact) =>
+      !fact.only_for ||
+      fact.only_for.values.includes(String(facts[fact.only_for.fact] ?? firstChoice(described, fact.only_for.fact))),
+  );
+  const groups = [...new Set(shown.map((fact) => fact.group))];
+  const faultOf = (field: string) => faults.find((fault) => fault.field.replace("items.0.", "").startsWith(field));
+  const changed = isNew || name !== draft.name || note !== draft.note || facts !== draft.facts;
+  const set = (change: Record<string, unknown>) => setFacts({ ...facts, ...change });
+
+  /** Keep one state of this thing, with the one before it to go back to. */
+  const keep = async (next: Draft, said: string, before: Draft | null) => {
+    try {
+      await kit.keep([next]);
+    } catch (error) {
+      setFaults(error instanceof Refused ? error.faults : []);
+      say({ text: error instanceof Refused ? error.message : words.trouble.unreachable });
+      return false;
+    }
+    setFaults([]);
+    const undo = () => void (before ? kit.keep([before]) : kit.forget(next.id)).then(() => onDone(before?.id ?? null));
+    say({ text: said, action: { label: words.kit.undo, act: undo } });
+    return true;
+  };
+  const save = async (event: SubmitEvent) => {
+    event.preventDefault();
+    const known = new Set(shown.map((fact) => fact.name));
+    const kept = Object.fromEntries(
+      Object.entries(facts).filter(([key, value]) => known.has(key) && value !== "" && value !== undefined),
+    );
+    const next = { ...draft, name, note, facts: kept };
+    const said = isNew ? words.kit.added(name) : words.kit.saved(name);
+    if (await keep(next, said, isNew ? null : draft)) onDone(draft.id);
+  };
+  const retire = async () => {
+    const next = { ...draft, retired: !draft.retired };
+    if (await keep(next, words.kit[next.retired ? "retiredNow" : "saved"](draft.name), draft)) onDone(draft.id);
+  };
+  const remove = async () => {
+    // The word that still stands there is about an earlier step, and its undo would undo that one.
+    say(null);
+    await kit.forget(draft.id);
+    say({
+      text: words.kit.removed(draft.name),
+      action: { label: words.kit.undo, act: () => void kit.keep([draft]).then(() => onDone(draft.id)) },
+    });
+    onDone(null);
+  };
+
+  return (
+    <Form className="item-form" onSubmit={(event) => void save(event)} noValidate>
+      <Button variant="quiet" className="item-back" onClick={() => onDone(null)}>
+        {words.kit.back}
+      </Button>
+      <header className="item-head">
+        <Form.Group controlId="item-name">
+          <Form.Label>
+            {words.kit.sorts[draft.sort]}, {words.kit.name.toLowerCase()}
+          </Form.Label>
+          <Form.Control
+            value={name}
+            maxLength={60}
+            autoComplete="off"
+            isInvalid={Boolean(faultOf("name"))}
+            aria-describedby={faultOf("name") ? "item-name-fault" : undefined}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <FaultText id="item-name-fault" fault={faultOf("name")} />
+        </Form.Group>
+      </header>
+      {draft.sort === "glass" && <GlassHelp facts={facts} set={set} />}
+      {groups.map((group) => (
+        <fieldset key={group} className="fact-group">
+          {group && <legend>{group}</legend>}
+          <div className="fact-grid">
+            {shown
+              .filter((fact) => fact.group === group)
+              .map((fact) => (
+                <FactField
+                  key={fact.name}
+                  fact={fact}
+                  value={valueOf(fact)}
+                  fault={faultOf(`facts.${fact.name}`)}
+                  onChange={(value) => set({ [fact.name]: value })}
+                />
+              ))}
+          </div>
+        </fieldset>
+      ))}
+      <Form.Group controlId="item-note">
+        <Form.Label>{words.kit.note}</Form.Label>
+        <Form.Control
+          value={note}
+          maxLength={500}
+          autoComplete="off"
+          onChange={(event) => setNote(event.target.value)}
+        />
+      </Form.Group>
+      <footer className="item-actions">
+        <Button variant="signal" type="submit" disabled={!changed}>
+          {words.kit.save}
+        </Button>
+        {!isNew && (
+          <>
+            <Button
+              variant="quiet"
+              onClick={() =>
+                onCopy({ ...draft, id: crypto.randomUUID(), name: words.kit.copyOf(draft.name).slice(0, 60) })
+              }
+            >
+              {words.kit.copy}
+            </Button>
+            <Button variant="quiet" onClick={() => void retire()}>
+              {draft.retired ? words.kit.unretire : words.kit.retire}
+            </Button>
+            <Button variant="quiet" onClick={() => void remove()}>
+              {words.kit.forget}
+            </Button>
+          </>
+        )}
+      </footer>
+    </Form>
+  );
+}
+
+export function FaultText({ id, fault }: { id: string; fault: Fault | undefined }) {
+  if (!fault) return null;
+  return (
+    <p className="fault" id={id}>
+      {fault.problem} {fault.instead}
+    </p>
+  );
+}
+
+function initial(fact: Fact): unknown {
+  return fact.default;
+}
+
+function firstChoice(facts: Fact[], name: string): unknown {
+  return facts.find((fact) => fact.name === name)?.default;
+}

@@ -1,0 +1,200 @@
+import { useQuery } from "@tanstack/react-query";
+import { type ChangeEvent, useRef, useState } from "react";
+import { Button, Dropdown } from "react-bootstrap";
+import { answer, api } from "../../api/client";
+import { saveAs } from "../../ui/saveAs";
+import { say } from "../../ui/say";
+import { words } from "../../words";
+import { FileDialog } from "./FileDialog";
+import { ItemForm } from "./ItemForm";
+import { Reach } from "./Reach";
+import { draftOf, type Draft, type KitItem, type Sort, starterQuery, useKit } from "../../state/kit";
+import "./kit.css";
+
+const SORTS = Object.keys(words.kit.groups) as Sort[];
+const MOST_BYTES = 400_000;
+
+/** What somebody owns, by sort, with a form for what is chosen. */
+export function KitScreen() {
+  const kit = useKit();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [fresh, setFresh] = useState<Draft | null>(null);
+  const [file, setFile] = useState<{ name: string; text: string } | null>(null);
+  const [reach, setReach] = useState(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const starter = useQuery(starterQuery());
+  const item = kit.items.find((one) => one.id === chosen);
+  const draft = fresh ?? (item && draftOf(item));
+
+  if (kit.loading) return <p className="waiting">{words.log.loading}</p>;
+
+  const add = (sort: Sort) => {
+    setFresh({ id: crypto.randomUUID(), sort, name: "", note: "", retired: false, facts: {} });
+    setChosen(null);
+  };
+  const move = (one: KitItem, by: -1 | 1) => {
+    const ids = kit.items.map((each) => each.id);
+    const peers = kit.items.filter((each) => each.sort === one.sort).map((each) => each.id);
+    const other = peers[peers.indexOf(one.id) + by];
+    if (!other) return;
+    const [at, to] = [ids.indexOf(one.id), ids.indexOf(other)];
+    [ids[at], ids[to]] = [other, one.id];
+    void kit.order(ids);
+  };
+  const readFile = async (event: ChangeEvent<HTMLInputElement>) => {
+    const picked = event.target.files?.[0];
+    event.target.value = "";
+    if (!picked) return;
+    if (picked.size > MOST_BYTES) say({ text: words.kit.file.tooLarge });
+    else setFile({ name: picked.name, text: await picked.text() });
+  };
+
+  return (
+    <div className="kit" data-open={draft ? "item" : undefined}>
+      <h1 className="visually-hidden">{words.kit.title}</h1>
+      <section className="kit-list" aria-label={words.kit.title}>
+        <header className="heading-line">
+          <span className="kit-title" aria-hidden="true">
+            {words.kit.title}
+          </span>
+          <Dropdown align="end">
+            <Dropdown.Toggle variant="quiet">{words.kit.add}</Dropdown.Toggle>
+            <Dropdown.Menu>
+              {SORTS.map((sort) => (
+                <Dropdown.Item as="button" key={sort} onClick={() => add(sort)}>
+                  {words.kit.sorts[sort]}
+                </Dropdown.Item>
+              ))}
+            </Dropdown.Menu>
+          </Dropdown>
+        </header>
+        {kit.guest && <p className="quiet">{words.kit.guest}</p>}
+        {kit.items.length === 0 && (
+          <div className="empty">
+            <h2>{words.kit.empty}</h2>
+            <p>{words.kit.emptyHint}</p>
+            <Button
+              variant="signal"
+              disabled={!starter.data}
+              onClick={() =>
+                void kit.keep(
+                  (starter.data?.kit.items ?? []).map((one) => ({ ...draftOf(one), id: crypto.randomUUID() })),
+                )
+              }
+            >
+              {words.kit.starter}
+            </Button>
+          </div>
+        )}
+        {SORTS.filter((sort) => kit.items.some((one) => one.sort === sort)).map((sort) => (
+          <section key={sort} aria-label={words.kit.groups[sort]}>
+            <h2>{words.kit.groups[sort]}</h2>
+            <ul>
+              {kit.items
+                .filter((one) => one.sort === sort)
+                .map((one) => (
+                  <li key={one.id} data-retired={one.retired || undefined}>
+                    <button
+                      type="button"
+                      className="kit-item"
+                      aria-pressed={one.id === chosen && !fresh}
+                      onClick={() => {
+                        setFresh(null);
+                        setChosen(one.id);
+                      }}
+                    >
+                      <span>{one.name}</span>
+                      <span className="quiet">{summary(one)}</span>
+                    </button>
+                    <button
+                      type="button"
+                      className="kit-move"
+                      aria-label={`${words.kit.up}: ${one.name}`}
+                      onClick={() => move(one, -1)}
+                    >
+                      <span aria-hidden="true">↑</span>
+                    </button>
+                    <button
+                      type="button"
+                      className="kit-move"
+                      aria-label={`${words.kit.down}: ${one.name}`}
+                      onClick={() => move(one, 1)}
+                    >
+                      <span aria-hidden="true">↓</span>
+                    </button>
+                  </li>
+                ))}
+            </ul>
+          </section>
+        ))}
+        <footer className="kit-file">
+          <Button variant="quiet" onClick={() => setReach(true)}>
+            {words.kit.reach.open}
+          </Button>
+          <Button variant="quiet" onClick={() => void saveFile(kit.items)}>
+            {words.kit.file.out}
+          </Button>
+          <Button variant="quiet" onClick={() => picker.current?.click()}>
+            {words.kit.file.in}
+          </Button>
+          <input
+            ref={picker}
+            type="file"
+            accept=".json,application/json"
+            hidden
+            aria-label={words.kit.file.in}
+            onChange={(event) => void readFile(event)}
+          />
+        </footer>
+      </section>
+      <section className="kit-open" aria-label={draft ? draft.name || words.kit.sorts[draft.sort] : words.kit.open}>
+        {draft ? (
+          <ItemForm
+            key={draft.id}
+            draft={draft}
+            isNew={fresh !== null}
+            kit={kit}
+            onDone={(id) => {
+              setFresh(null);
+              setChosen(id);
+            }}
+            onCopy={(copy) => setFresh(copy)}
+          />
+        ) : (
+          <p className="quiet kit-none">{words.kit.pickOne}</p>
+        )}
+      </section>
+      {file && <FileDialog file={file} kit={kit} onClose={() => setFile(null)} />}
+      {reach && <Reach kit={kit} onClose={() => setReach(false)} />}
+    </div>
+  );
+}
+
+/** What tells items of a sort apart at a glance. */
+function summary(item: KitItem): string {
+  if (item.retired) return words.kit.retired;
+  switch (item.sort) {
+    case "body":
+      return `${item.facts.sensor_width_mm} × ${item.facts.sensor_height_mm} mm`;
+    case "lens": {
+      const { focal_min_mm, focal_max_mm } = item.facts;
+      return focal_min_mm === focal_max_mm ? `${focal_min_mm} mm` : `${focal_min_mm}–${focal_max_mm} mm`;
+    }
+    case "glass": {
+      const { stops, stops_max, offset } = item.facts;
+      const range = stops_max == null ? String(stops) : `${stops}–${stops_max}`;
+      return words.staff.stops(offset == null ? range : `${range} (${signed(offset)})`);
+    }
+    default:
+      return "";
+  }
+}
+
+function signed(offset: number): string {
+  return `${offset < 0 ? "−" : "+"}${Math.abs(offset).toFixed(1)}`;
+}
+
+async function saveFile(items: KitItem[]): Promise<void> {
+  const text = await answer(api.POST("/api/kit/file", { body: { items: items.map(draftOf) }, parseAs: "text" }));
+  saveAs("jackstaff-kit.json", new Blob([text], { type: "application/json" }));
+}

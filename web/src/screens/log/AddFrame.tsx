@@ -1,0 +1,114 @@
+import { type SubmitEvent, useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { Refused } from "../../api/client";
+import { type Laid, settingsOf } from "../../state/bench";
+import { useBench } from "../../state/useBench";
+import { words } from "../../words";
+import { madeFrame } from "./madeFrame";
+import { useKeepFrame } from "../../state/useKeepFrame";
+
+const say = words.log.add;
+
+/** By hand: when it opened, for how long, and what was on. */
+export function AddFrame({ onClose }: { onClose: () => void }) {
+  const [laid] = useBench();
+  if (!laid) return null;
+  return <AddForm laid={laid} onClose={onClose} />;
+}
+
+function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
+  const keep = useKeepFrame();
+  const settings = settingsOf(laid);
+  const [opened, setOpened] = useState(localNow());
+  const [seconds, setSeconds] = useState("");
+  const [facts, setFacts] = useState({ ...settings, shutter: laid.bench.meter === "camera" ? laid.bench.shutter : "" });
+  const [on, setOn] = useState<string[]>(laid.bench.on ?? []);
+  const [problem, setProblem] = useState<string | null>(null);
+  const submit = async (event: SubmitEvent) => {
+    event.preventDefault();
+    const [openedAt, length] = [new Date(opened), Number(seconds.replace(",", "."))];
+    if (Number.isNaN(openedAt.getTime()) || !(length > 0 && length <= 86_400)) {
+      setProblem(say.problem);
+      return;
+    }
+    try {
+      const glass = laid.bag.filter((one) => on.includes(one.id));
+      keep(await madeFrame({ openedAt, seconds: length, glass, ...facts }, laid));
+      onClose();
+    } catch (error) {
+      setProblem(error instanceof Refused ? error.message : words.trouble.unreachable);
+    }
+  };
+  const field = (name: keyof typeof facts, label: string) => (
+    <Form.Group controlId={`add-${name}`}>
+      <Form.Label>{label}</Form.Label>
+      <Form.Control
+        value={facts[name]}
+        maxLength={24}
+        onChange={(event) => setFacts({ ...facts, [name]: event.target.value })}
+      />
+    </Form.Group>
+  );
+  return (
+    <Modal show onHide={onClose} centered scrollable aria-labelledby="add-title">
+      <Form onSubmit={(event) => void submit(event)}>
+        <Modal.Header closeButton closeLabel={words.entry.cancel}>
+          <Modal.Title id="add-title">{say.title}</Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="stacked">
+          <Form.Group controlId="add-opened">
+            <Form.Label>{say.opened}</Form.Label>
+            <Form.Control
+              type="datetime-local"
+              step="1"
+              value={opened}
+              onChange={(event) => setOpened(event.target.value)}
+            />
+          </Form.Group>
+          <Form.Group controlId="add-seconds">
+            <Form.Label>{say.seconds}</Form.Label>
+            <Form.Control inputMode="decimal" value={seconds} onChange={(event) => setSeconds(event.target.value)} />
+          </Form.Group>
+          <div className="pair-typed">
+            {field("aperture", words.log.measure.aperture)}
+            {field("iso", words.log.measure.iso)}
+          </div>
+          {field("shutter", say.reading)}
+          <fieldset className="add-glass">
+            <legend>{say.glass}</legend>
+            {laid.bag.map((one) => (
+              <Form.Check
+                key={one.id}
+                id={`add-${one.id}`}
+                label={one.name}
+                checked={on.includes(one.id)}
+                onChange={(event) =>
+                  setOn(event.target.checked ? [...on, one.id].slice(-8) : on.filter((id) => id !== one.id))
+                }
+              />
+            ))}
+          </fieldset>
+          {problem && (
+            <p className="fault" role="alert">
+              {problem}
+            </p>
+          )}
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="quiet" onClick={onClose}>
+            {words.entry.cancel}
+          </Button>
+          <Button type="submit" variant="signal">
+            {say.keep}
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  );
+}
+
+/** Now, as a date-and-time field takes it. */
+function localNow(): string {
+  const now = new Date();
+  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 19);
+}

@@ -1,0 +1,120 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { answer, api } from "../../api/client";
+import { useBench, useLadders } from "../../state/useBench";
+import { itemsOf } from "../../state/bag";
+import { useKit } from "../../state/kit";
+import { Fault } from "../../ui/Fault";
+import { words } from "../../words";
+import { signedStops } from "../../words/times";
+
+const say = words.log.card;
+const MOST = 8;
+
+/** This body's times down, these glasses as measured across: to print and take along. */
+export function CardPage() {
+  const [laid] = useBench();
+  const solids = itemsOf(useKit().items, "glass").filter((one) => one.facts.kind === "solid");
+  const [left, setLeft] = useState<string[]>([]);
+  const [span, setSpan] = useState({ fastest: 1 / 512, slowest: 1 });
+  const step = laid?.step ?? "third";
+  const ladders = useLadders(step, laid?.dialLimit ?? 30);
+  const shown = solids.filter((one) => !left.includes(one.id)).slice(0, MOST);
+  const asked = {
+    glass: shown.map((one) => ({
+      name: one.name,
+      stops: Math.max(0, one.strength.stops + (one.strength.offset ?? 0)),
+    })),
+    ...span,
+    dial_limit: laid?.dialLimit ?? 30,
+    step,
+  };
+  const card = useQuery({
+    queryKey: ["fieldcard", asked],
+    queryFn: () => answer(api.POST("/api/fieldcard", { body: asked })),
+    enabled: asked.glass.length > 0 && laid !== null,
+    placeholderData: (before) => before,
+    staleTime: Infinity,
+    retry: false,
+  });
+  const marks = ladders?.shutter.filter((mark) => mark.exact <= 32) ?? [];
+  const end = (name: "fastest" | "slowest", label: string) => (
+    <Form.Group controlId={`card-${name}`}>
+      <Form.Label>{label}</Form.Label>
+      <Form.Select
+        value={marks.find((mark) => Math.abs(Math.log2(mark.exact / span[name])) < 0.1)?.exact ?? ""}
+        onChange={(event) => setSpan({ ...span, [name]: Number(event.target.value) })}
+      >
+        {marks.map((mark) => (
+          <option key={mark.label} value={mark.exact}>
+            {mark.label}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  );
+  return (
+    <div className="card-page">
+      <header className="heading-line no-print">
+        <h1>{say.title}</h1>
+        <Button variant="signal" onClick={() => window.print()} disabled={!card.data}>
+          {say.print}
+        </Button>
+      </header>
+      <p className="quiet no-print mb-0">{say.hint}</p>
+      <div className="card-pick no-print">
+        <fieldset>
+          <legend>{say.glass}</legend>
+          {solids.map((one) => (
+            <Form.Check
+              key={one.id}
+              id={`card-${one.id}`}
+              label={one.name}
+              checked={!left.includes(one.id)}
+              onChange={(event) =>
+                setLeft(event.target.checked ? left.filter((id) => id !== one.id) : [...left, one.id])
+              }
+            />
+          ))}
+        </fieldset>
+        {end("fastest", say.fastest)}
+        {end("slowest", say.slowest)}
+      </div>
+      {asked.glass.length === 0 && <p>{say.none}</p>}
+      <Fault error={card.error} />
+      {card.data && asked.glass.length > 0 && (
+        <div className="card-paper">
+          <table className="card-table" data-testid="field-card">
+            <caption>{say.caption(laid?.body?.name ?? "")}</caption>
+            <thead>
+              <tr>
+                <th scope="col">{say.bare}</th>
+                {shown.map((one) => (
+                  <th key={one.id} scope="col">
+                    {one.name}
+                    <span>{words.staff.stops((one.strength.stops + (one.strength.offset ?? 0)).toFixed(1))}</span>
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {card.data.lines.map((line) => (
+                <tr key={line.mark}>
+                  <th scope="row">{line.mark}</th>
+                  {line.cells.map((cell, at) => (
+                    <td key={shown[at]?.id ?? at} data-bulb={cell.bulb || undefined}>
+                      {cell.text}
+                      {Math.abs(cell.cost_stops) >= 0.095 && <small>{signedStops(cell.cost_stops)}</small>}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="quiet mb-0">{say.note}</p>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+import { Link, useParams } from "react-router";
+import { words } from "../../words";
+import { signedStops, timeText } from "../../words/times";
+import { glassText, verdictText, whenText } from "./frameText";
+import { FrameStaff } from "../../parts/staff/FrameStaff";
+import { Histogram } from "./Histogram";
+import type { Frame } from "../../state/frames";
+import { share, usePicture } from "../../questions/pictures";
+import { useFrame } from "../../state/useFrames";
+
+const say = words.log.compare;
+
+/** Two frames side by side: pictures, tones laid over each other, and what was set. */
+export function ComparePage() {
+  const { one = null, other = null } = useParams();
+  const first = useFrame(one);
+  const second = useFrame(other);
+  const firstPicture = usePicture(first).data;
+  const secondPicture = usePicture(second).data;
+  if (!first || !second) return <p className="waiting">{words.log.loading}</p>;
+  const shift = firstPicture && secondPicture ? firstPicture.median_stops - secondPicture.median_stops : null;
+  const shifted =
+    shift === null || Math.abs(shift) < 0.05
+      ? say.same
+      : say.shift(signedStops(Math.abs(shift)).replace("+", ""), shift > 0);
+  return (
+    <div className="compare">
+      <header className="heading-line">
+        <h1>{say.title}</h1>
+        <Link to="/log" className="plain-link">
+          {words.log.back}
+        </Link>
+      </header>
+      <div className="compare-two">
+        <Side frame={first} small={firstPicture?.small} name={say.first} />
+        <Side frame={second} small={secondPicture?.small} name={say.second} />
+      </div>
+      {firstPicture && secondPicture && (
+        <section aria-label={say.tones}>
+          <h2>{say.tones}</h2>
+          <Histogram one={firstPicture} other={secondPicture} />
+          <p className="mb-0" data-testid="compare-shift">
+            {say.tonesText(
+              shifted,
+              share(Math.max(...firstPicture.clipped)),
+              share(Math.max(...secondPicture.clipped)),
+            )}
+          </p>
+          <p className="quiet mb-0">{say.estimate}</p>
+        </section>
+      )}
+      <table className="sum compare-facts">
+        <tbody>
+          {rows(first, second).map(([name, left, right]) => (
+            <tr key={name} data-differs={left !== right || undefined}>
+              <th scope="row">{name}</th>
+              <td>{left}</td>
+              <td>{right}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Side({ frame, small, name }: { frame: Frame; small: string | undefined; name: string }) {
+  return (
+    <figure>
+      {small ? (
+        <span className="photo">
+          <img src={`data:image/jpeg;base64,${small}`} alt={words.log.picture.alt} />
+        </span>
+      ) : (
+        <p className="compare-none quiet">{say.noPicture}</p>
+      )}
+      <figcaption>
+        <Link to={`/log/frame/${frame.id}`}>{whenText(frame.opened_at)}</Link> <span className="quiet">({name})</span>
+      </figcaption>
+      <FrameStaff frame={frame} />
+    </figure>
+  );
+}
+
+function rows(one: Frame, other: Frame): [string, string, string][] {
+  const both = (text: (frame: Frame) => string): [string, string] => [text(one), text(other)];
+  return [
+    [say.facts.opened, ...both((frame) => whenText(frame.opened_at))],
+    [say.facts.set, ...both((frame) => `f/${frame.settings.aperture} ISO ${frame.settings.iso}`)],
+    [say.facts.glass, ...both(glassText)],
+    [say.facts.real, ...both((frame) => timeText(Math.max(frame.actual_seconds ?? 0, 0.001)))],
+    [say.facts.cameOut, ...both((frame) => verdictText(frame.review?.came_out))],
+    [
+      say.facts.light,
+      ...both((frame) => (frame.conditions?.ev100 == null ? "" : `EV ${frame.conditions.ev100.toFixed(1)}`)),
+    ],
+  ];
+}

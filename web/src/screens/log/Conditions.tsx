@@ -1,0 +1,53 @@
+import { Form } from "react-bootstrap";
+import { words } from "../../words";
+import type { Frame } from "../../state/frames";
+import { useKeepFrame } from "../../state/useKeepFrame";
+
+type Conditions = NonNullable<Frame["conditions"]>;
+
+const NUMBERS = [
+  ["focal_mm", 1, 3000],
+  ["rims_mm", 0, 300],
+  ["swell_m", 0, 20],
+  ["period_s", 0.3, 30],
+  ["wind_m_s", 0, 60],
+  ["celsius", -40, 50],
+] as const;
+
+/** What it was like: filled in by bench and outing, put right by hand; empty is unknown. */
+export function Conditions({ frame }: { frame: Frame }) {
+  const say = words.log.conditions;
+  const keep = useKeepFrame();
+  const held: Conditions = frame.conditions ?? {};
+  const change = (part: Conditions) => keep({ ...frame, conditions: { ...held, ...part } });
+  const number = (name: (typeof NUMBERS)[number][0], low: number, high: number, text: string) => {
+    const value = Number(text.replace(",", "."));
+    if (text.trim() === "") change({ [name]: null });
+    else if (value >= low && value <= high) change({ [name]: value });
+  };
+  return (
+    <details className="conditions" open={frame.conditions?.place != null}>
+      <summary>{say.title}</summary>
+      <div className="conditions-fields">
+        <Form.Group controlId="condition-place" className="conditions-place">
+          <Form.Label>{say.place}</Form.Label>
+          <Form.Control
+            defaultValue={held.place ?? ""}
+            maxLength={60}
+            onBlur={(event) => change({ place: event.target.value.trim() || null })}
+          />
+        </Form.Group>
+        {NUMBERS.map(([name, low, high]) => (
+          <Form.Group key={name} controlId={`condition-${name}`}>
+            <Form.Label>{say[name]}</Form.Label>
+            <Form.Control
+              inputMode="decimal"
+              defaultValue={held[name] ?? ""}
+              onBlur={(event) => number(name, low, high, event.target.value)}
+            />
+          </Form.Group>
+        ))}
+      </div>
+    </details>
+  );
+}

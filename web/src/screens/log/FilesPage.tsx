@@ -1,0 +1,149 @@
+import { useMutation } from "@tanstack/react-query";
+import { type SubmitEvent, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { answer, api } from "../../api/client";
+import { asForm } from "../../api/form";
+import { saveAs } from "../../ui/saveAs";
+import { useSession } from "../../state/session";
+import { Fault } from "../../ui/Fault";
+import { words } from "../../words";
+import { documentOf, useWaiting } from "../../state/frames";
+import { PictureInput } from "../../ui/PictureInput";
+import { TakeIn } from "./TakeIn";
+
+const say = words.log.files;
+
+/** Everything in and out as open files. */
+export function FilesPage() {
+  const signedIn = useSession().data?.signed_in === true;
+  const own = useWaiting().map((one) => one.frame);
+  const [file, setFile] = useState<{ sort: "log" | "archive"; file: File } | null>(null);
+  const save = async (as: "json" | "csv") => {
+    const kind = as === "csv" ? "text/csv" : "application/json";
+    const asked = signedIn
+      ? api.GET("/api/log/file", { params: { query: { as_: as } }, parseAs: "text" })
+      : api.POST("/api/log/write", { body: { as, frames: own.map(documentOf) }, parseAs: "text" });
+    saveAs(`jackstaff-log.${as}`, new Blob([await answer<string>(asked)], { type: kind }));
+  };
+  const archive = async () => {
+    const blob: unknown = await answer(api.GET("/api/account/archive", { parseAs: "blob" }));
+    saveAs("jackstaff-everything.zip", blob as Blob);
+  };
+  const schema = async () => {
+    const text = JSON.stringify(await answer(api.GET("/api/log/schema")), null, 2);
+    saveAs("jackstaff-log.schema.json", new Blob([text], { type: "application/json" }));
+  };
+  const picker = (sort: "log" | "archive", label: string, accept: string) => (
+    <Form.Label className={`btn btn-quiet mb-0${signedIn ? "" : " disabled"}`}>
+      {label}
+      <input
+        type="file"
+        accept={accept}
+        className="visually-hidden"
+        data-testid={`files-${sort}`}
+        disabled={!signedIn}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          if (chosen) setFile({ sort, file: chosen });
+          event.target.value = "";
+        }}
+      />
+    </Form.Label>
+  );
+  const none = !signedIn && own.length === 0;
+  return (
+    <div className="files">
+      <h1>{say.title}</h1>
+      <div className="files-parts">
+        <section aria-labelledby="files-log">
+          <h2 id="files-log">{say.log}</h2>
+          <p className="quiet">{say.logHint}</p>
+          <div className="frame-actions">
+            <Button variant="quiet" onClick={() => void save("json")} disabled={none}>
+              {say.json}
+            </Button>
+            <Button variant="quiet" onClick={() => void save("csv")} disabled={none}>
+              {say.csv}
+            </Button>
+            {picker("log", say.read, ".json,.csv,.xmp")}
+            <Button variant="quiet" onClick={() => void schema()}>
+              {say.schema}
+            </Button>
+          </div>
+        </section>
+        <section aria-labelledby="files-all">
+          <h2 id="files-all">{say.all}</h2>
+          <p className="quiet">{say.allHint}</p>
+          <div className="frame-actions">
+            <Button variant="quiet" onClick={() => void archive()} disabled={!signedIn}>
+              {say.archive}
+            </Button>
+            {picker("archive", say.back, ".zip")}
+          </div>
+          {!signedIn && <p className="quiet">{words.log.signInFirst}</p>}
+        </section>
+        <BeforeAfter />
+      </div>
+      {file && <TakeIn sort={file.sort} file={file.file} onClose={() => setFile(null)} />}
+    </div>
+  );
+}
+
+/** Two JPEGs side by side with their settings, as one PNG. */
+function BeforeAfter() {
+  const [files, setFiles] = useState<Record<string, File | undefined>>({});
+  const [lines, setLines] = useState({ before_text: "", after_text: "", foot: "" });
+  const card = useMutation({
+    mutationFn: async () => {
+      const blob: unknown = await answer(
+        api.POST("/api/frames/card", {
+          ...asForm({ ...files, before_title: say.before, after_title: say.after, ...lines }),
+          parseAs: "blob",
+        }),
+      );
+      return blob as Blob;
+    },
+    onSuccess: (blob) => saveAs("jackstaff-before-after.png", blob),
+  });
+  const line = (name: keyof typeof lines, label: string) => (
+    <Form.Group controlId={`card-${name}`}>
+      <Form.Label>{label}</Form.Label>
+      <Form.Control
+        maxLength={90}
+        value={lines[name]}
+        onChange={(event) => setLines({ ...lines, [name]: event.target.value })}
+      />
+    </Form.Group>
+  );
+  return (
+    <section aria-labelledby="files-shared" className="files-shared">
+      <h2 id="files-shared">{say.shared}</h2>
+      <p className="quiet">{say.sharedHint}</p>
+      <Form
+        className="stacked"
+        onSubmit={(event: SubmitEvent) => {
+          event.preventDefault();
+          card.mutate();
+        }}
+      >
+        <div className="files-two">
+          {(["before", "after"] as const).map((name) => (
+            <PictureInput
+              key={name}
+              id={`shared-${name}`}
+              label={say[name]}
+              onChange={(chosen) => setFiles({ ...files, [name]: chosen[0] })}
+            />
+          ))}
+          {line("before_text", say.beforeText)}
+          {line("after_text", say.afterText)}
+        </div>
+        {line("foot", say.foot)}
+        <Button type="submit" variant="quiet" disabled={!files["before"] || !files["after"] || card.isPending}>
+          {card.isPending ? words.log.measure.busy : say.make}
+        </Button>
+        <Fault error={card.error} />
+      </Form>
+    </section>
+  );
+}

@@ -1,0 +1,203 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { Link, useNavigate, useParams } from "react-router";
+import { answer, api, type Schemas } from "../../api/client";
+import { type Laid, questionOf } from "../../state/bench";
+import { useBench } from "../../state/useBench";
+import { chosen, itemsOf } from "../../state/bag";
+import { useKit } from "../../state/kit";
+import { saveAs } from "../../ui/saveAs";
+import { Fault } from "../../ui/Fault";
+import { words } from "../../words";
+import { signedStops, timeText } from "../../words/times";
+import { Conditions } from "./Conditions";
+import { baseText, closedText, glassText, verdictText, whenText } from "./frameText";
+import { FrameStaff } from "../../parts/staff/FrameStaff";
+import { NoteField } from "../../parts/review/NoteField";
+import { documentOf, type Frame } from "../../state/frames";
+import { Picture } from "./Picture";
+import { ReviewPanel } from "../../parts/review/ReviewPanel";
+import { useFrame } from "../../state/useFrames";
+import { useRemoveFrame } from "../../state/useKeepFrame";
+
+const say = words.log;
+
+/** One frame: what it was, how it came out, what that teaches. */
+export function FramePage() {
+  const { id = null } = useParams();
+  const frame = useFrame(id);
+  if (!frame)
+    return (
+      <div className="empty">
+        <p>{say.gone}</p>
+        <Link to="/log" className="btn btn-quiet">
+          {say.back}
+        </Link>
+      </div>
+    );
+  return <OneFrame key={frame.id} frame={frame} />;
+}
+
+function OneFrame({ frame }: { frame: Frame }) {
+  const [laid, move] = useBench();
+  const remove = useRemoveFrame();
+  const navigate = useNavigate();
+  const back = () => {
+    const { shutter, aperture, iso, ev100 } = frame.reading;
+    move({
+      do: "set",
+      change: {
+        ...(ev100 == null
+          ? {
+              meter: "camera" as const,
+              ...(shutter && { shutter }),
+              ...(aperture && { aperture }),
+              ...(iso && { iso }),
+            }
+          : { meter: "hand" as const, ev100 }),
+        shotAperture: frame.settings.aperture,
+        shotIso: frame.settings.iso,
+        on: frame.stack.flatMap((glass) => (laid?.bag.some((one) => one.id === glass.id) ? (glass.id ?? []) : [])),
+        floating: "time",
+        targetSeconds: null,
+      },
+    });
+    void navigate("/");
+  };
+  const sidecar = async () => {
+    const body = { as: "xmp" as const, frames: [documentOf(frame)] };
+    const text = await answer(api.POST("/api/log/write", { body, parseAs: "text" }));
+    saveAs(`jackstaff-${frame.opened_at.slice(0, 19).replaceAll(":", "")}.xmp`, new Blob([text]));
+  };
+  return (
+    <div className="frame-page">
+      <section className="frame-facts" aria-label={whenText(frame.opened_at)}>
+        <Link to="/log" className="plain-link">
+          {say.back}
+        </Link>
+        <h1>{whenText(frame.opened_at)}</h1>
+        <p className="frame-set">
+          <strong>
+            f/{frame.settings.aperture} ISO {frame.settings.iso}, {timeText(Math.max(frame.actual_seconds ?? 0, 0.001))}
+          </strong>
+          <span>{glassText(frame)}</span>
+          <span className="quiet">
+            {baseText(frame)}; {say.columns.planned.toLowerCase()} {timeText(frame.answer.set_seconds)},{" "}
+            {closedText(frame)}
+          </span>
+        </p>
+        <FrameStaff frame={frame} />
+      </section>
+      <section className="frame-more" aria-label={say.picture.title}>
+        <Picture frame={frame} />
+        <NoteField frame={frame} />
+        <div className="frame-actions">
+          <Button variant="quiet" onClick={back}>
+            {say.benchIt}
+          </Button>
+          <Button variant="quiet" onClick={() => void sidecar()}>
+            {say.sidecar}
+          </Button>
+          <Button variant="quiet" onClick={() => void remove(frame)} disabled={frame.state === "open"}>
+            {say.remove}
+          </Button>
+        </div>
+      </section>
+      <div className="frame-review">
+        <ReviewPanel frame={frame} />
+        <Conditions frame={frame} />
+      </div>
+      <Learnt frame={frame} laid={laid} />
+    </div>
+  );
+}
+
+/** The time for next time, cause and cure, and what to do in the edit: all of it asked of the core. */
+function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
+  const [byBench, setByBench] = useState(false);
+  const kit = useKit();
+  const body = chosen(kit.items, "body", frame.conditions?.body_id ?? null);
+  const on = itemsOf(kit.items, "glass").filter((one) => frame.stack.some((each) => each.id === one.id));
+  const asked: Schemas["ReviewedAsked"] = {
+    frame: documentOf(frame),
+    light_stops: 0,
+    now: byBench && laid ? readingOf(laid) : null,
+    step: frame.reading.step,
+    sensor_height_mm: body?.facts.sensor_height_mm ?? 24,
+    pitch_deg: Math.max(-30, Math.min(30, frame.conditions?.pitch_deg ?? 0)),
+    glass: on.map(({ facts }) => ({ cast: facts.cast, mired: facts.cast_mired, corner_stops: facts.corner_stops })),
+  };
+  const reviewed = useQuery({
+    queryKey: ["reviewed", asked],
+    queryFn: () => answer(api.POST("/api/log/reviewed", { body: asked })),
+    staleTime: Infinity,
+    placeholderData: (before) => before,
+  });
+  const { next, remarks = [], editing = [] } = reviewed.data ?? {};
+  return (
+    <aside className="frame-learnt" aria-label={say.pages.lessons}>
+      <section aria-label={say.next.title}>
+        <h2>{say.next.title}</h2>
+        {next ? (
+          <>
+            <p className="frame-next" data-testid="next-time">
+              {next.mark ?? timeText(next.seconds)}
+              {next.mark && !next.mark.includes("/") && " s"}
+            </p>
+            <p className="mb-0">{next.text}</p>
+            {byBench && <p className="quiet mb-0">{say.next.light(signedStops(next.light_stops))}</p>}
+            <div role="group" aria-label={say.next.title} className="frame-light">
+              {[false, true].map((bench) => (
+                <Button
+                  key={String(bench)}
+                  variant="segment"
+                  size="sm"
+                  active={byBench === bench}
+                  aria-pressed={byBench === bench}
+                  onClick={() => setByBench(bench)}
+                >
+                  {bench ? say.next.byBench : say.next.asItWas}
+                </Button>
+              ))}
+            </div>
+          </>
+        ) : (
+          <p className="quiet mb-0">{frame.review?.came_out == null ? say.next.none : verdictText(null)}</p>
+        )}
+        <Fault error={reviewed.error} />
+      </section>
+      {remarks.length > 0 && (
+        <section aria-label={say.remarks}>
+          <h2>{say.remarks}</h2>
+          <dl className="frame-remarks">
+            {remarks.map((one) => (
+              <div key={one.code}>
+                <dt>{one.label}</dt>
+                <dd>
+                  {one.cause} <strong>{one.cure}</strong>
+                </dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      )}
+      <section aria-label={say.editing.title}>
+        <h2>{say.editing.title}</h2>
+        {editing.length === 0 ? (
+          <p className="quiet mb-0">{say.editing.none}</p>
+        ) : (
+          <ol className="frame-editing">
+            {editing.map((one) => (
+              <li key={one.code}>{one.text}</li>
+            ))}
+          </ol>
+        )}
+      </section>
+    </aside>
+  );
+}
+
+function readingOf(laid: Laid): Schemas["ReadingAsked"] {
+  return questionOf(laid).reading;
+}

@@ -1,0 +1,168 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { Link, useNavigate, useSearchParams } from "react-router";
+import { Fault } from "../../ui/Fault";
+import { useFileDrop } from "../../ui/useFileDrop";
+import { words } from "../../words";
+import { timeText } from "../../words/times";
+import { AddFrame } from "./AddFrame";
+import { baseText, clockOf, closedText, dayText, glassText, verdictText } from "./frameText";
+import { FrameStaff } from "../../parts/staff/FrameStaff";
+import { JoinPictures } from "./JoinPictures";
+import type { Frame } from "../../state/frames";
+import { SearchBar } from "./SearchBar";
+import { searchOf } from "../../questions/search";
+import { useFrames } from "../../state/useFrames";
+
+const PAGE = 50;
+const say = words.log;
+
+/** What was done and what really happened, the newest first, by day. */
+export function FramesPage() {
+  const [limit, setLimit] = useState(PAGE);
+  const [params, setParams] = useSearchParams();
+  const [picked, setPicked] = useState<string[]>([]);
+  const [adding, setAdding] = useState(false);
+  const [files, setFiles] = useState<File[] | null>(null);
+  const search = searchOf(params);
+  const log = useFrames(limit, search);
+  const navigate = useNavigate();
+  const searching = Object.keys(search).length > 0;
+  const sorted = params.has("sort") && params.get("sort") !== "newest";
+
+  const pick = (id: string) => {
+    const both = picked.includes(id) ? picked.filter((one) => one !== id) : [...picked, id].slice(-2);
+    setPicked(both);
+  };
+  const dropped = (list: FileList | null) => {
+    const chosen = [...(list ?? [])].filter((file) => file.type === "image/jpeg" || /\.jpe?g$/i.test(file.name));
+    if (chosen.length > 0) setFiles(chosen);
+  };
+
+  useFileDrop(dropped);
+
+  if (log.loading) return <p className="waiting">{say.loading}</p>;
+  return (
+    <div className="log-frames">
+      <header className="heading-line log-head">
+        <h1>{say.title}</h1>
+        <span className="quiet" data-testid="log-count">
+          {say.count(log.count)}
+        </span>
+        <div className="log-tools">
+          <Form.Label className="btn btn-quiet mb-0" title={say.join.drop}>
+            {say.join.open}
+            <input
+              type="file"
+              multiple
+              accept="image/jpeg,.jpg,.jpeg"
+              className="visually-hidden"
+              data-testid="log-pictures"
+              onChange={(event) => {
+                dropped(event.target.files);
+                event.target.value = "";
+              }}
+            />
+          </Form.Label>
+          <Button variant="quiet" onClick={() => setAdding(true)}>
+            {say.add.open}
+          </Button>
+        </div>
+      </header>
+      {!log.guest && (log.count > 0 || searching) && (
+        <SearchBar params={params} setParams={(next) => setParams(next, { replace: true })} />
+      )}
+      <Fault error={log.error} />
+      {log.guest && log.frames.length > 0 && <p className="quiet">{say.guest}</p>}
+      {!log.guest && log.waiting > 0 && <p className="quiet">{say.waiting(log.waiting)}</p>}
+      {log.frames.length === 0 && (
+        <div className="empty">
+          <h2>{searching ? say.noneFit : say.empty}</h2>
+          {!searching && <p>{say.emptyHint}</p>}
+          <Button variant="signal" onClick={() => (searching ? setParams({}) : void navigate("/"))}>
+            {searching ? say.clear : words.run.toBench}
+          </Button>
+        </div>
+      )}
+      {picked.length > 0 && (
+        <div className="log-picked" role="status">
+          {picked.length === 2 ? (
+            <Link className="btn btn-signal" to={`/log/compare/${picked[0]}/${picked[1]}`}>
+              {say.compare.open}
+            </Link>
+          ) : (
+            <span>{say.compare.hint}</span>
+          )}
+          <Button variant="quiet" onClick={() => setPicked([])}>
+            {say.compare.drop}
+          </Button>
+        </div>
+      )}
+      {(sorted ? [["", log.frames] as [string, Frame[]]] : byDay(log.frames)).map(([day, frames]) => (
+        <section key={day} className="log-day" aria-label={day || say.title}>
+          {day && <h2>{day}</h2>}
+          <ol>
+            {frames.map((frame) => (
+              <Row key={frame.id} frame={frame} picked={picked.includes(frame.id)} onPick={() => pick(frame.id)} />
+            ))}
+          </ol>
+        </section>
+      ))}
+      {log.more && (
+        <Button variant="quiet" onClick={() => setLimit(Math.min(200, limit + PAGE))} disabled={limit >= 200}>
+          {say.more}
+        </Button>
+      )}
+      {adding && <AddFrame onClose={() => setAdding(false)} />}
+      {files && <JoinPictures files={files} onClose={() => setFiles(null)} />}
+    </div>
+  );
+}
+
+function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick: () => void }) {
+  const { settings, answer: planned, review } = frame;
+  return (
+    <li className="log-row">
+      <time className="log-when" dateTime={frame.opened_at}>
+        {clockOf(frame.opened_at)}
+      </time>
+      <div className="log-set">
+        <Link to={`/log/frame/${frame.id}`}>
+          f/{settings.aperture} ISO {settings.iso}
+        </Link>
+        <span className="quiet">{baseText(frame)}</span>
+      </div>
+      <div className="log-stack">
+        <span>{glassText(frame)}</span>
+        {frame.note && <span className="quiet">{frame.note}</span>}
+      </div>
+      <FrameStaff frame={frame} />
+      <div className="log-times">
+        <span className="quiet">
+          {say.columns.planned} {timeText(planned.set_seconds)}
+        </span>
+        <strong>{frame.state === "open" ? say.running : timeText(Math.max(frame.actual_seconds ?? 0, 0.001))}</strong>
+      </div>
+      <div className="log-error">
+        <span>{verdictText(review?.came_out)}</span>
+        <span className="quiet">{closedText(frame)}</span>
+      </div>
+      <Form.Check
+        id={`compare-${frame.id}`}
+        label={say.compare.pick}
+        checked={picked}
+        onChange={onPick}
+        disabled={frame.state === "open"}
+      />
+    </li>
+  );
+}
+
+function byDay(frames: Frame[]): [string, Frame[]][] {
+  const days = new Map<string, Frame[]>();
+  for (const frame of frames) {
+    const day = dayText(frame.opened_at);
+    days.set(day, [...(days.get(day) ?? []), frame]);
+  }
+  return [...days];
+}

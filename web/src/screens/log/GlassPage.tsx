@@ -1,0 +1,95 @@
+import { Button } from "react-bootstrap";
+import { amend } from "../../state/amend";
+import { type Kit, useKit } from "../../state/kit";
+import { Fault } from "../../ui/Fault";
+import { words } from "../../words";
+import { tenthStops } from "../../words/times";
+import { EvidencePlot } from "./EvidencePlot";
+import { whenText } from "./frameText";
+import { type Known, useEvidence } from "../../questions/lessons";
+
+const say = words.log.glass;
+
+/** What the frames say of each glass, with the evidence, and one tap to use it. */
+export function GlassPage() {
+  const kit = useKit();
+  const evidence = useEvidence(kit);
+  const data = evidence.data;
+  if (evidence.isPending) return <p className="waiting">{words.log.loading}</p>;
+  if (!data) return <Fault error={evidence.error} />;
+  const asides = Object.entries(data.asides);
+  return (
+    <div className="glass-page">
+      <header className="heading-line">
+        <h1>{say.title}</h1>
+        {data.glass.length > 0 && <span className="quiet">{say.used(data.used)}</span>}
+      </header>
+      {data.glass.length === 0 && (
+        <div className="empty">
+          <h2>{say.none}</h2>
+          <p>{say.noneHint}</p>
+        </div>
+      )}
+      <ol className="glass-list">
+        {data.glass.map((one) => (
+          <GlassRow key={one.id} known={one} kit={kit} />
+        ))}
+      </ol>
+      {asides.length > 0 && (
+        <p className="quiet">
+          {say.asides} {asides.map(([why, n]) => `${n} (${why})`).join(", ")}.
+        </p>
+      )}
+      {data.habits.length > 0 && (
+        <details>
+          <summary>{say.habits}</summary>
+          <ul className="plain-list">
+            {data.habits.map((one) => (
+              <li key={one.began}>
+                {whenText(one.began)}: {say.habit(tenthStops(one.mean), (2 * one.sd).toFixed(1))}
+                <span className="quiet"> ({words.log.lessons.frames(one.frames)})</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </div>
+  );
+}
+
+function GlassRow({ known, kit }: { known: Known; kit: Kit }) {
+  const [mean, sure] = [tenthStops(known.mean), (2 * known.sd).toFixed(1)];
+  const item = kit.items.find((one) => one.id === known.id);
+  const accept = async () => {
+    if (item?.sort !== "glass") return;
+    const facts = {
+      offset: Math.round(known.mean * 100) / 100,
+      give_or_take: Math.round(200 * known.sd) / 100,
+      evidence: known.frames > 0 ? "frames" : "pair",
+      measured_on: new Date().toISOString().slice(0, 10),
+    };
+    await amend(kit, item, facts, say.accepted(known.name, mean));
+  };
+  return (
+    <li className="glass-row" aria-label={known.name}>
+      <div className="glass-name">
+        <h2>{known.name}</h2>
+        <span className="quiet">
+          {say.label(words.staff.stops(String(known.stops)))}; {say.frames(known.frames, known.pairs)}
+        </span>
+      </div>
+      <EvidencePlot known={known} />
+      <div className="glass-says">
+        <strong data-testid="glass-mean">{say.measures(mean, sure)}</strong>
+        <span className={known.doubted ? "fault" : ""}>{known.advice}</span>
+        {known.trend_a_year !== null && <span>{say.trend(tenthStops(known.trend_a_year))}</span>}
+      </div>
+      <div className="glass-use">
+        <span className="quiet">{known.offset === null ? say.labelInUse : say.inUse(tenthStops(known.offset))}</span>
+        <Button variant="quiet" onClick={() => void accept()} disabled={!item}>
+          {say.accept(mean)}
+        </Button>
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,274 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Button, Form, Modal, ProgressBar } from "react-bootstrap";
+import { answer, api, Refused, type Schemas } from "../../api/client";
+import { asForm } from "../../api/form";
+import type { Laid } from "../../state/bench";
+import { useBench } from "../../state/useBench";
+import { itemsOf } from "../../state/bag";
+import { draftOf, useKit } from "../../state/kit";
+import { say as toast } from "../../ui/say";
+import { useSession } from "../../state/session";
+import { words } from "../../words";
+import { timeText } from "../../words/times";
+import { madeFrame } from "./madeFrame";
+import { whenText } from "./frameText";
+import { type Frame, send } from "../../state/frames";
+import { keepPicture } from "../../questions/pictures";
+
+type Photo = Omit<Schemas["PhotoAnswer"], "digest">;
+type Read = { file: File } & ({ photo: Photo } | { fault: string });
+type Joining = Schemas["JoinAnswer"];
+
+const say = words.log.join;
+/** Camera clocks may be a zone away: frames from this far around the files are looked at [ms]. */
+const AROUND = 16 * 3600_000;
+const NEW = "new";
+const LEAVE = "";
+
+/** JPEGs from the card find their frames; what is not certain is asked. */
+export function JoinPictures(props: { files: File[]; onClose: () => void }) {
+  const [laid] = useBench();
+  return laid && <Joiner laid={laid} {...props} />;
+}
+
+function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: () => void }) {
+  const signedIn = useSession().data?.signed_in === true;
+  const [read, setRead] = useState<Read[]>([]);
+  const [frames, setFrames] = useState<Frame[]>([]);
+  const [joining, setJoining] = useState<Joining | null>(null);
+  const [chosen, setChosen] = useState<Record<number, string>>({});
+  const [remember, setRemember] = useState(true);
+  const [busy, setBusy] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const kit = useKit();
+  const client = useQueryClient();
+  const bodies = itemsOf(kit.items, "body");
+  const body = bodies.find((one) => read.some((each) => "photo" in each && each.photo.body === one.name)) ?? laid.body;
+
+  // The clock as the kit knew it when the files were chosen: what is learnt here does not start it all again.
+  const [ahead] = useState(laid.body?.facts.clock_ahead_s ?? null);
+
+  useEffect(() => {
+    const stopped = new AbortController();
+    const start = async () => {
+      const found: Read[] = [];
+      for (const file of files.slice(0, 100)) {
+        found.push(await readOne(file, stopped.signal));
+        if (stopped.signal.aborted) return;
+        setRead([...found]);
+      }
+      const near = await framesAround(found);
+      setFrames(near);
+      setJoining(await join(found, near, ahead));
+    };
+    if (signedIn) void start().catch((error: unknown) => setFault(messageOf(error)));
+    return () => stopped.abort();
+  }, [files, signedIn, ahead]);
+
+  const answers = (joining?.files ?? []).map(
+    (one, at) => chosen[at] ?? (one.frames.length === 1 ? one.frames[0] : NEW),
+  );
+  const keeping = read.filter((one, at) => "photo" in one && answers[at] !== LEAVE).length;
+  const again = async (ahead: number) => setJoining(await join(read, frames, ahead, joining ?? undefined));
+  const keep = async () => {
+    if (!joining) return;
+    setBusy(true);
+    let kept = 0;
+    try {
+      for (const [at, one] of read.entries()) {
+        const to = answers[at];
+        if (!("photo" in one) || !to) continue;
+        const id = to === NEW ? await fresh(one.photo, joining.ahead_seconds ?? 0) : to;
+        await keepPicture(id, one.file);
+        kept += 1;
+      }
+      if (remember && body && joining.learnt && joining.ahead_seconds !== null) {
+        const draft = draftOf(body);
+        await kit.keep([{ ...draft, facts: { ...draft.facts, clock_ahead_s: joining.ahead_seconds } }]);
+      }
+      toast({ text: say.kept(kept) });
+      onClose();
+    } catch (error) {
+      setFault(messageOf(error));
+    }
+    setBusy(false);
+    await client.invalidateQueries({ queryKey: ["frames"] });
+  };
+  const fresh = async (photo: Photo, ahead: number): Promise<string> => {
+    const taken = photo.taken_at ? new Date(Date.parse(`${photo.taken_at}Z`) - ahead * 1000) : new Date();
+    const frame = await madeFrame(
+      {
+        openedAt: taken,
+        seconds: photo.seconds ?? 1,
+        shutter: "",
+        aperture: photo.f_number ? trimmed(photo.f_number) : laid.bench.aperture,
+        iso: photo.iso ? trimmed(photo.iso) : laid.bench.iso,
+        glass: [],
+      },
+      laid,
+    );
+    return (await send(frame)).id;
+  };
+  return (
+    <Modal show onHide={onClose} centered scrollable size="lg" aria-labelledby="join-title">
+      <Modal.Header closeButton closeLabel={words.entry.cancel}>
+        <Modal.Title id="join-title">{say.title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="stacked">
+        {!signedIn && <p className="fault">{words.log.signInFirst}</p>}
+        {signedIn && !joining && !fault && (
+          <>
+            <p className="mb-0">{say.reading(read.length, files.length)}</p>
+            <ProgressBar now={read.length} max={files.length} aria-label={say.title} />
+          </>
+        )}
+        {joining && <ClockLine joining={joining} onTake={(ahead) => void again(ahead)} />}
+        {joining && (
+          <table className="sum join-files">
+            <thead>
+              <tr>
+                <th scope="col">{say.file}</th>
+                <th scope="col">{say.frame}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {read.map((one, at) => (
+                <tr key={one.file.name + String(at)}>
+                  <th scope="row">
+                    {one.file.name}
+                    <span className="quiet">{"photo" in one ? photoText(one.photo) : one.fault}</span>
+                  </th>
+                  <td>
+                    {"photo" in one && (
+                      <Form.Select
+                        aria-label={`${say.frame}: ${one.file.name}`}
+                        value={answers[at] ?? NEW}
+                        onChange={(event) => setChosen({ ...chosen, [at]: event.target.value })}
+                      >
+                        {(joining.files[at]?.frames ?? []).map((id) => (
+                          <option key={id} value={id}>
+                            {optionText(frames.find((frame) => frame.id === id))}
+                          </option>
+                        ))}
+                        <option value={NEW}>{say.fresh}</option>
+                        <option value={LEAVE}>{say.leave}</option>
+                      </Form.Select>
+                    )}
+                    {(joining.files[at]?.frames.length ?? 0) > 1 && <span className="fault">{say.ask}</span>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {joining?.learnt && body && (
+          <Form.Check
+            id="join-remember"
+            label={say.remember(body.name)}
+            checked={remember}
+            onChange={(event) => setRemember(event.target.checked)}
+          />
+        )}
+        {fault && (
+          <p className="fault" role="alert">
+            {fault}
+          </p>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="quiet" onClick={onClose}>
+          {joining ? words.entry.cancel : say.stop}
+        </Button>
+        <Button variant="signal" disabled={!joining || keeping === 0 || busy} onClick={() => void keep()}>
+          {busy ? words.log.measure.busy : say.keep(keeping)}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}
+
+/** What the camera's clock is taken to be; asked where several would fit. */
+function ClockLine({ joining, onTake }: { joining: Joining; onTake: (ahead: number) => void }) {
+  const ahead = joining.ahead_seconds;
+  if (ahead === null) return <p className="mb-0">{say.clockUnknown}</p>;
+  const told = (seconds: number) =>
+    seconds >= 0 ? say.clock(timeText(Math.max(seconds, 0.3))) : say.clockBehind(timeText(-seconds));
+  return (
+    <>
+      <p className="mb-0">{told(ahead)}</p>
+      {joining.others.length > 0 && (
+        <Form.Group controlId="join-clock">
+          <Form.Label className="fault">{say.clockAsk}</Form.Label>
+          <Form.Select value={ahead} onChange={(event) => onTake(Number(event.target.value))}>
+            {[ahead, ...joining.others].map((one) => (
+              <option key={one} value={one}>
+                {told(one)}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
+      )}
+    </>
+  );
+}
+
+async function readOne(file: File, signal: AbortSignal): Promise<Read> {
+  try {
+    return { file, photo: await answer(api.POST("/api/frames/photo", { ...asForm({ file }), signal })) };
+  } catch (error) {
+    return { file, fault: messageOf(error) };
+  }
+}
+
+async function framesAround(read: Read[]): Promise<Frame[]> {
+  const times = read.flatMap((one) =>
+    "photo" in one && one.photo.taken_at ? [Date.parse(`${one.photo.taken_at}Z`)] : [],
+  );
+  if (times.length === 0) return [];
+  const since = new Date(Math.min(...times) - AROUND).toISOString();
+  const until = new Date(Math.max(...times) + AROUND).toISOString();
+  const page = await answer(api.GET("/api/frames", { params: { query: { since, until, limit: 200 } } }));
+  return page.frames.filter((frame) => (frame.actual_seconds ?? 0) > 0);
+}
+
+async function join(read: Read[], frames: Frame[], ahead: number | null, before?: Joining): Promise<Joining> {
+  const files = read.map((one) =>
+    "photo" in one ? { taken_at: one.photo.taken_at, seconds: one.photo.seconds } : { taken_at: null, seconds: null },
+  );
+  const candidates = frames.map(({ id, opened_at, actual_seconds }) => ({
+    id,
+    opened_at,
+    seconds: actual_seconds ?? 1,
+  }));
+  const found = await answer(
+    api.POST("/api/frames/join", { body: { files, frames: candidates, ahead_seconds: ahead } }),
+  );
+  if (!before) return found;
+  // A clock that was picked among several is as good as learnt; the others stay to choose from.
+  const all = [before.ahead_seconds, ...before.others].filter((one) => one !== null && one !== ahead);
+  return { ...found, learnt: true, others: all as number[] };
+}
+
+function photoText(photo: Photo): string {
+  if (photo.seconds === null) return say.noExposure;
+  const parts = [
+    timeText(photo.seconds),
+    photo.f_number && `f/${trimmed(photo.f_number)}`,
+    photo.iso && `ISO ${trimmed(photo.iso)}`,
+  ];
+  return parts.filter(Boolean).join(" ");
+}
+
+function optionText(frame: Frame | undefined): string {
+  if (!frame) return "";
+  return `${whenText(frame.opened_at)}, ${timeText(frame.actual_seconds ?? 1)}`;
+}
+
+function trimmed(value: number): string {
+  return String(Math.round(value * 10) / 10);
+}
+
+function messageOf(error: unknown): string {
+  return error instanceof Refused ? error.message : words.trouble.unreachable;
+}

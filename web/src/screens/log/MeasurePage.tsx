@@ -1,0 +1,17 @@
+import { words } from "../../words";
+import { LeakPanel, SpecksPanel } from "./CappedPanels";
+import { PairPanel } from "./PairPanel";
+
+/** Pictures that measure: a pair for a glass, a capped frame for a body, two for stray light. */
+export function MeasurePage() {
+  return (
+    <div className="measure">
+      <h1>{words.log.measure.title}</h1>
+      <PairPanel />
+      <div className="measure-body">
+        <SpecksPanel />
+        <LeakPanel />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,213 @@
+import { useMutation } from "@tanstack/react-query";
+import { type SubmitEvent, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { answer, api, type Schemas } from "../../api/client";
+import { asForm } from "../../api/form";
+import { itemsOf } from "../../state/bag";
+import { amend } from "../../state/amend";
+import { useKit } from "../../state/kit";
+import { Fault } from "../../ui/Fault";
+import { words } from "../../words";
+import { tenthStops } from "../../words/times";
+import { PictureInput } from "../../ui/PictureInput";
+
+type Pair = Schemas["PairAnswer"];
+const say = words.log.measure;
+const SETTINGS = ["shutter", "aperture", "iso"] as const;
+
+/** Strength, cast and corners of a glass from a bare and a filtered frame. */
+export function PairPanel() {
+  const [files, setFiles] = useState<Record<string, File[]>>({});
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const pair = useMutation({
+    mutationFn: () =>
+      answer(
+        api.POST(
+          "/api/frames/pair",
+          asForm({
+            bare: files["bare"]?.[0],
+            filtered: files["filtered"]?.[0],
+            after: files["after"]?.[0],
+            bracket: files["bracket"],
+            ...typed,
+          }),
+        ),
+      ),
+  });
+  const field = (name: string, label: string, multiple = false) => (
+    <PictureInput
+      id={`pair-${name}`}
+      label={label}
+      multiple={multiple}
+      onChange={(chosen) => {
+        setFiles({ ...files, [name]: chosen });
+        pair.reset();
+      }}
+    />
+  );
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault();
+    pair.mutate();
+  };
+  return (
+    <section className="frame-pair" aria-labelledby="pair-title">
+      <Form className="stacked" onSubmit={submit}>
+        <h2 id="pair-title">{say.pair}</h2>
+        <p className="quiet mb-0">{say.pairHint}</p>
+        <div className="files-two">
+          {field("bare", say.bare)}
+          {field("filtered", say.filtered)}
+        </div>
+        <details>
+          <summary>{say.better}</summary>
+          <div className="files-two">
+            {field("after", say.after)}
+            {field("bracket", say.bracket, true)}
+          </div>
+        </details>
+        <details>
+          <summary>{say.typed}</summary>
+          {(["bare", "filtered"] as const).map((which) => (
+            <div key={which} className="pair-typed" role="group" aria-label={say[which]}>
+              {SETTINGS.map((name) => (
+                <Form.Group key={name} controlId={`pair-${which}-${name}`}>
+                  <Form.Label>
+                    {say[which]}: {say[name].toLowerCase()}
+                  </Form.Label>
+                  <Form.Control
+                    maxLength={24}
+                    value={typed[`${which}_${name}`] ?? ""}
+                    onChange={(event) => setTyped({ ...typed, [`${which}_${name}`]: event.target.value })}
+                  />
+                </Form.Group>
+              ))}
+            </div>
+          ))}
+        </details>
+        <Button
+          type="submit"
+          variant="signal"
+          disabled={!files["bare"]?.[0] || !files["filtered"]?.[0] || pair.isPending}
+        >
+          {pair.isPending ? say.busy : say.go}
+        </Button>
+        <Fault error={pair.error} />
+      </Form>
+      {pair.data && <Found pair={pair.data} />}
+    </section>
+  );
+}
+
+function Found({ pair }: { pair: Pair }) {
+  const { stops, cast } = pair;
+  if (pair.refused)
+    return (
+      <div className="pair-found" role="alert">
+        <p className="fault">{pair.refused}</p>
+        <p className="quiet">{say.blocks(pair.valid_blocks, pair.of_blocks)}</p>
+      </div>
+    );
+  return (
+    <div className="pair-found" data-testid="pair-found">
+      <p className="pair-strength">{say.strength(stops.g.toFixed(2), Math.max(0.05, pair.sure_within).toFixed(2))}</p>
+      <table className="sum">
+        <tbody>
+          <tr>
+            <th scope="row">{say.channels}</th>
+            <td>{[stops.r, stops.g, stops.b].map((one) => one.toFixed(1)).join(", ")}</td>
+          </tr>
+          <tr>
+            <th scope="row">{say.cast}</th>
+            <td>{say.castText(tenthStops(cast.rg), tenthStops(cast.bg))}</td>
+          </tr>
+          {pair.corner_falloff !== null && (
+            <tr>
+              <th scope="row">{say.corner}</th>
+              <td>{words.staff.stops(tenthStops(pair.corner_falloff))}</td>
+            </tr>
+          )}
+        </tbody>
+      </table>
+      {Math.abs(cast.mired) >= 5 && (
+        <p className="mb-0">{say.mired(Math.abs(cast.mired).toFixed(0), cast.mired > 0 ? say.warmer : say.cooler)}</p>
+      )}
+      <p className="quiet mb-0">{say.castNote}</p>
+      <StrengthMap map={pair.map} />
+      <p className="quiet mb-0">{say.blocks(pair.valid_blocks, pair.of_blocks)}</p>
+      <KeepPair pair={pair} />
+    </div>
+  );
+}
+
+/** Strength over the picture: corners that are denser, or the cross of a variable glass. */
+function StrengthMap({ map }: { map: (number | null)[][] }) {
+  const all = map.flat().filter((one) => one !== null);
+  if (all.length === 0) return null;
+  const [low, high] = [Math.min(...all), Math.max(...all)];
+  const span = Math.max(high - low, 0.2);
+  return (
+    <figure className="pair-map">
+      <svg
+        viewBox={`0 0 ${map[0]?.length ?? 1} ${map.length}`}
+        role="img"
+        aria-label={`${say.map}. ${say.mapText(low.toFixed(1), high.toFixed(1))}`}
+      >
+        {map.flatMap((line, y) =>
+          line.map((one, x) => (
+            <rect
+              key={`${x}-${y}`}
+              x={x}
+              y={y}
+              width="1.02"
+              height="1.02"
+              className={one === null ? "map-none" : "map-block"}
+              style={one === null ? undefined : { fillOpacity: 0.08 + (0.87 * (one - low)) / span }}
+            />
+          )),
+        )}
+      </svg>
+      <figcaption className="quiet">
+        {say.map}. {say.mapText(low.toFixed(1), high.toFixed(1))}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** Offer the strength to what is known of a glass; nothing is kept unless asked. */
+function KeepPair({ pair }: { pair: Pair }) {
+  const kit = useKit();
+  const solids = itemsOf(kit.items, "glass").filter((one) => one.facts.kind === "solid");
+  const near = (one: (typeof solids)[number]) => Math.abs(one.facts.stops - pair.stops.g);
+  const nearest = solids.toSorted((one, other) => near(one) - near(other))[0];
+  const [chosen, setChosen] = useState<string | null>(null);
+  const glass = solids.find((one) => one.id === (chosen ?? nearest?.id));
+  const keep = async () => {
+    if (!glass) return;
+    const pair_stops = [...glass.facts.pair_stops, Math.round(pair.stops.g * 100) / 100].slice(-12);
+    const cast = say.castText(tenthStops(pair.cast.rg), tenthStops(pair.cast.bg));
+    const facts = {
+      pair_stops,
+      cast,
+      cast_mired: Math.round(pair.cast.mired),
+      ...(pair.corner_falloff !== null && { corner_stops: Math.round(pair.corner_falloff * 10) / 10 }),
+    };
+    await amend(kit, glass, facts, say.kept(glass.name, pair.stops.g.toFixed(2)));
+  };
+  return (
+    <div className="pair-keep">
+      <Form.Group controlId="pair-glass">
+        <Form.Label>{say.forGlass}</Form.Label>
+        <Form.Select value={glass?.id ?? ""} onChange={(event) => setChosen(event.target.value)}>
+          {solids.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+      <Button variant="quiet" onClick={() => void keep()} disabled={!glass}>
+        {say.keep}
+      </Button>
+    </div>
+  );
+}

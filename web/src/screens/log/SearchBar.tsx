@@ -1,0 +1,65 @@
+import { Form } from "react-bootstrap";
+import { itemsOf } from "../../state/bag";
+import { useKit } from "../../state/kit";
+import { words } from "../../words";
+import { NAMES, useFindings } from "../../questions/search";
+
+interface Props {
+  params: URLSearchParams;
+  setParams: (params: URLSearchParams) => void;
+}
+
+/** Words, verdict, what was seen, glass and order. */
+export function SearchBar({ params, setParams }: Props) {
+  const say = words.log.search;
+  const findings = useFindings().data ?? [];
+  const glass = itemsOf(useKit().items, "glass");
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(params);
+    if (value) next.set(name, value);
+    else next.delete(name);
+    setParams(next);
+  };
+  const pick = (name: (typeof NAMES)[number], label: string, options: [string, string][]) => (
+    <Form.Group controlId={`search-${name}`}>
+      <Form.Label>{label}</Form.Label>
+      <Form.Select value={params.get(name) ?? ""} onChange={(event) => set(name, event.target.value)}>
+        <option value="">{name === "sort" ? say.sorts["newest"] : say.any}</option>
+        {options.map(([value, text]) => (
+          <option key={value} value={value}>
+            {text}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  );
+  return (
+    <search className="log-search" aria-label={say.label}>
+      <Form.Group controlId="search-text">
+        <Form.Label>{say.text}</Form.Label>
+        <Form.Control
+          type="search"
+          maxLength={120}
+          value={params.get("text") ?? ""}
+          onChange={(event) => set("text", event.target.value)}
+        />
+      </Form.Group>
+      {pick("verdict", say.verdict, Object.entries(say.verdicts))}
+      {pick(
+        "seen",
+        say.seen,
+        findings.map((one) => [one.code, one.label]),
+      )}
+      {pick(
+        "glass",
+        say.glass,
+        glass.map((one) => [one.id, one.name]),
+      )}
+      {pick(
+        "sort",
+        say.sort,
+        Object.entries(say.sorts).filter(([code]) => code !== "newest"),
+      )}
+    </search>
+  );
+}

@@ -1,0 +1,141 @@
+import { Link } from "react-router";
+import { Refused, type Schemas } from "../../api/client";
+import type { Laid } from "../../state/bench";
+import { useNow } from "../../ui/useNow";
+import { words } from "../../words";
+import { roughTime, timeText } from "../../words/times";
+import { type Outing, span } from "../../state/outings";
+import { type Light, type Swaps, useBudget } from "../../questions/light";
+import { clockIn } from "../../words/zone";
+
+/** What comes next by the clock, from now while the outing runs, else from its beginning. */
+export function Next({ outing, light }: { outing: Outing; light: Light }) {
+  const now = useNow(15_000);
+  const [from, to] = span(outing);
+  const live = now >= from && now <= to;
+  const since = live ? now : from;
+  const coming = light.events.find((event) => event.at != null && Date.parse(event.at) > since);
+  const missing = light.events.filter(
+    (event) => event.at == null && (event.name === "sunrise" || event.name === "sunset"),
+  );
+  return (
+    <div className="outing-next">
+      {coming?.at != null && (
+        <p className="outing-big">
+          {live
+            ? words.outing.inMinutes(
+                Math.max(1, Math.round((Date.parse(coming.at) - now) / 60_000)),
+                words.outing.events[coming.name] ?? "",
+              )
+            : words.outing.eventAt(words.outing.events[coming.name] ?? "", clockIn(Date.parse(coming.at), outing.zone))}
+        </p>
+      )}
+      {missing.length > 0 && (
+        <p className="quiet">
+          {words.outing.notHere(missing.map((event) => words.outing.events[event.name]).join(", "))}
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface SwapsProps {
+  outing: Outing;
+  swaps: Swaps | undefined;
+  nameOf: (id: string) => string;
+}
+
+/** Which glass when, each change with its hand time. */
+export function SwapList({ outing, swaps, nameOf }: SwapsProps) {
+  const say = words.outing;
+  const clock = (instant: string) => clockIn(Date.parse(instant), outing.zone);
+  return (
+    <div>
+      <h2>{say.swaps}</h2>
+      {!swaps && (
+        <p>
+          {say.noAim}{" "}
+          <Link to="/" className="plain-link">
+            {words.run.toBench}
+          </Link>
+        </p>
+      )}
+      <ol className="swap-list">
+        {swaps?.stretches.map((stretch) => (
+          <li key={stretch.start}>
+            <strong>{clock(stretch.start)}</strong>
+            <span>
+              {stretch.glass ? (
+                <>
+                  {stretch.glass.map(nameOf).join(" + ") || words.log.bare}, f/{stretch.aperture}, ISO {stretch.iso}
+                  <span className="quiet">
+                    {" "}
+                    {say.times(roughTime(stretch.first_seconds ?? 0), roughTime(stretch.last_seconds ?? 0))}
+                    {stretch.hand_seconds > 0 && `; ${say.hands(timeText(stretch.hand_seconds))}`}
+                  </span>
+                </>
+              ) : (
+                say.outOfAim
+              )}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+interface BudgetProps {
+  outing: Outing;
+  laid: Laid | null;
+  seconds: number | undefined;
+  leaveBy: number | null;
+}
+
+/** How many frames of the bench's time fit before one has to leave. */
+export function FramesLeft({ outing, laid, seconds, leaveBy }: BudgetProps) {
+  const now = useNow(60_000);
+  const [arrive, back] = span(outing);
+  const from = Math.max(arrive, Math.min(now, back));
+  const until = leaveBy === null ? back : Math.min(back, leaveBy);
+  const budget = useBudget(laid, seconds, from, until, outing.weather.celsius ?? 10);
+  const say = words.outing;
+  const ends = until < back ? say.budgetUntil.leave : say.budgetUntil.back;
+  return (
+    <div>
+      <h2>{say.budget}</h2>
+      {budget && seconds !== undefined ? (
+        <p>
+          {say.budgetSays(budget.frames, roughTime(seconds), ends)}
+          {budget.ends_by === "battery" && <span className="quiet"> {say.budgetEnds.battery}</span>}
+        </p>
+      ) : (
+        <p className="quiet">{say.budgetNone}</p>
+      )}
+    </div>
+  );
+}
+
+interface LeaveProps {
+  outing: Outing;
+  tide: Schemas["TideAnswer"] | undefined;
+  error: Error | null;
+}
+
+/** When the water closes the way back, less the walk and a margin; an unknown is shown as unknown. */
+export function Leave({ outing, tide, error }: LeaveProps) {
+  const say = words.outing;
+  return (
+    <div className="outing-leave">
+      <h2>{say.leaving}</h2>
+      {error ? (
+        <p className="fault">{error instanceof Refused ? error.message : words.trouble.unreachable}</p>
+      ) : tide?.leave_by != null ? (
+        <p className="outing-big">{say.leaveBy(clockIn(Date.parse(tide.leave_by), outing.zone))}</p>
+      ) : (
+        <p>{outing.waters.length < 2 || outing.floods_at_m === null ? say.leaveUnknown : say.neverFloods}</p>
+      )}
+      <p className="advice-harm outing-caution">{say.caution}</p>
+    </div>
+  );
+}

@@ -1,0 +1,267 @@
+import { Button } from "react-bootstrap";
+import { scaleLinear, scaleUtc } from "d3-scale";
+import { area, curveMonotoneX, line } from "d3-shape";
+import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
+import { useMeasured } from "../../ui/useMeasured";
+import { useNow } from "../../ui/useNow";
+import { words } from "../../words";
+import { roughTime } from "../../words/times";
+import { type Outing, span } from "../../state/outings";
+import { rateText } from "../../words/rate";
+import type { Light, Swaps, Tide } from "../../questions/light";
+import { clockIn } from "../../words/zone";
+
+interface Props {
+  outing: Outing;
+  light: Light;
+  swaps: Swaps | undefined;
+  tide: Tide | undefined;
+  /** The longest frame that still fills, at each point of the light. */
+  fillable: (number | null)[] | undefined;
+  nameOf: (id: string) => string;
+}
+
+const LEFT = 44;
+const RIGHT = 30;
+const TOP = 40;
+const SWAPS = 46;
+const TIDE = 64;
+const FOOT = 24;
+/** Nobody wants to look closer than a quarter of an hour [ms]. */
+const SHORTEST = 15 * 60_000;
+
+/** The light over the clock with its band, the names of twilight, own readings, swaps, tide and leave-by. */
+export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Props) {
+  const [stage, size] = useMeasured<HTMLDivElement>();
+  const [at, setAt] = useState<number | null>(null);
+  const [zoom, setZoom] = useState<[number, number] | null>(null);
+  const clip = useId();
+  const now = useNow(30_000);
+  const all = light.points.map((point, place) => ({
+    ...point,
+    ms: Date.parse(point.at),
+    longest: fillable?.[place],
+  }));
+  // One point either side of what is shown, so that the curve runs to the edge.
+  const points = zoom ? all.filter(({ ms }) => ms >= zoom[0] - 60_000 && ms <= zoom[1] + 60_000) : all;
+  const first = all[0] && { ms: zoom?.[0] ?? all[0].ms };
+  const last = { ms: zoom?.[1] ?? all.at(-1)?.ms ?? 0 };
+  const width = size?.width ?? 640;
+  const height = size?.height ?? 420;
+  if (!first || points.length < 2) return <div className="light-stage" ref={stage} />;
+
+  const x = scaleUtc([first.ms, last.ms], [LEFT, width - RIGHT]);
+  const low = Math.min(...points.map((point) => point.ev100 - 2 * point.sd_stops));
+  const high = Math.max(...points.map((point) => point.ev100 + 2 * point.sd_stops));
+  const floor = height - FOOT - TIDE - SWAPS;
+  const y = scaleLinear([Math.floor(low), Math.ceil(high)], [floor, TOP]);
+  const band = area<(typeof points)[number]>()
+    .x((point) => x(point.ms))
+    .y0((point) => y(point.ev100 - 2 * point.sd_stops))
+    .y1((point) => y(point.ev100 + 2 * point.sd_stops));
+  const curve = line<(typeof points)[number]>()
+    .x((point) => x(point.ms))
+    .y((point) => y(point.ev100));
+  const events = light.events.filter((event) => event.at != null);
+  const [begins, ends] = span(outing);
+  const heights = (tide?.heights ?? []).map((metres, place, marks) => ({
+    ms: begins + ((ends - begins) * place) / Math.max(1, marks.length - 1),
+    metres,
+  }));
+  const known = heights.filter((one): one is { ms: number; metres: number } => one.metres != null);
+  const sea = scaleLinear(
+    [Math.min(0, ...known.map((one) => one.metres)), Math.max(1, ...known.map((one) => one.metres))],
+    [height - FOOT - 2, height - FOOT - TIDE + 12],
+  );
+  const leaveBy = tide?.leave_by == null ? null : Date.parse(tide.leave_by);
+  const cursor =
+    at === null
+      ? undefined
+      : points.reduce((best, point) => (Math.abs(point.ms - at) < Math.abs(best.ms - at) ? point : best));
+  const clock = (ms: number) => clockIn(ms, outing.zone);
+  const shows = (ms: number) => ms >= first.ms && ms <= last.ms;
+
+  const point = (event: PointerEvent) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    setAt(x.invert(event.clientX - box.left).getTime());
+  };
+  const closer = (about: number) => {
+    const half = Math.max(SHORTEST, (last.ms - first.ms) / 2) / 2;
+    const middle = Math.min(ends - half, Math.max(begins + half, about));
+    setZoom([middle - half, middle + half]);
+  };
+  const keys = (event: KeyboardEvent) => {
+    if (event.key === "+") closer(cursor?.ms ?? (first.ms + last.ms) / 2);
+    if (event.key === "-") setZoom(null);
+    const step = { ArrowLeft: -1, ArrowRight: 1, PageDown: -15, PageUp: 15 }[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    const now = cursor?.ms ?? first.ms;
+    setAt(Math.min(last.ms, Math.max(first.ms, now + step * 60_000)));
+  };
+
+  return (
+    <div className="light-chart">
+      <div className="light-head">
+        <p className="light-said" aria-live="polite">
+          {cursor
+            ? words.outing.at(
+                clock(cursor.ms),
+                cursor.ev100.toFixed(1),
+                (2 * cursor.sd_stops).toFixed(1),
+                rateText(cursor.stops_per_minute),
+                cursor.altitude_deg.toFixed(0),
+              )
+            : words.outing.hover}
+          {cursor?.longest !== undefined && (
+            <span className="quiet">
+              {" "}
+              {cursor.longest === null ? words.outing.anyFills : words.outing.longest(roughTime(cursor.longest))}
+            </span>
+          )}
+        </p>
+        <div role="group" aria-label={words.outing.zoomLabel} className="light-zoom">
+          <Button
+            variant="quiet"
+            size="sm"
+            disabled={last.ms - first.ms <= SHORTEST}
+            onClick={() => closer(cursor?.ms ?? (now > first.ms && now < last.ms ? now : (first.ms + last.ms) / 2))}
+          >
+            {words.outing.zoomIn}
+          </Button>
+          <Button variant="quiet" size="sm" disabled={!zoom} onClick={() => setZoom(null)}>
+            {words.outing.zoomOut}
+          </Button>
+        </div>
+      </div>
+      <div className="light-stage" ref={stage}>
+        <svg
+          width={width}
+          height={height}
+          role="slider"
+          tabIndex={0}
+          aria-label={words.outing.chart}
+          aria-valuemin={0}
+          aria-valuemax={points.length - 1}
+          aria-valuenow={cursor ? points.indexOf(cursor) : 0}
+          aria-valuetext={cursor ? `${clock(cursor.ms)}, EV ${cursor.ev100.toFixed(1)}` : clock(first.ms)}
+          onPointerMove={point}
+          onPointerDown={point}
+          onKeyDown={keys}
+        >
+          <clipPath id={clip}>
+            <rect x={LEFT} y={0} width={Math.max(0, width - LEFT - RIGHT)} height={height} />
+          </clipPath>
+          {y.ticks(6).map((ev) => (
+            <g key={ev} className="light-grid" transform={`translate(0 ${y(ev)})`}>
+              <line x1={LEFT} x2={width - RIGHT} />
+              <text x={LEFT - 8} dy="0.34em" textAnchor="end">
+                {String(ev).replace("-", "−")}
+              </text>
+            </g>
+          ))}
+          {x.ticks(6).map((tick) => (
+            <text key={tick.getTime()} className="light-tick" x={x(tick)} y={height - 6} textAnchor="middle">
+              {clock(tick.getTime())}
+            </text>
+          ))}
+          <g clipPath={`url(#${clip})`}>
+            <path className="light-band" d={band(points) ?? ""} />
+            <path className="light-curve" d={curve(points) ?? ""} />
+          </g>
+          {now > first.ms && now < last.ms && (
+            <g className="light-now" transform={`translate(${x(now)} 0)`}>
+              <line y1={TOP - 4} y2={height - FOOT} />
+              <text y={floor - 6} x={6}>
+                {words.outing.nowMark(clock(now))}
+              </text>
+            </g>
+          )}
+          {events
+            .filter((event) => shows(Date.parse(event.at ?? "")))
+            .map((event, place) => (
+              <g
+                key={event.name + String(event.at)}
+                className="light-event"
+                transform={`translate(${x(Date.parse(event.at ?? ""))} 0)`}
+              >
+                <line y1={TOP - 4} y2={height - FOOT} />
+                <text y={place % 2 === 0 ? 12 : 28} textAnchor="middle">
+                  {words.outing.events[event.name]} {clock(Date.parse(event.at ?? ""))}
+                </text>
+              </g>
+            ))}
+          {outing.readings
+            .filter((reading) => shows(Date.parse(reading.at)))
+            .map((reading, place) => {
+              const status =
+                light.readings.find((one) => Date.parse(one.at) === Date.parse(reading.at))?.status ?? "ok";
+              return (
+                <circle
+                  key={place}
+                  className={`light-reading light-${status}`}
+                  cx={x(Date.parse(reading.at))}
+                  cy={y(reading.ev100)}
+                  r="6"
+                />
+              );
+            })}
+          <g transform={`translate(0 ${floor + 8})`}>
+            {swaps?.stretches.map((stretch, place) => {
+              const from = x(Math.max(first.ms, Date.parse(stretch.start)));
+              const to = x(Math.min(last.ms, Date.parse(stretch.end)));
+              if (to <= from) return null;
+              const name = stretch.glass
+                ? stretch.glass.map(nameOf).join(" + ") || words.log.bare
+                : words.outing.outOfAim;
+              return (
+                <g key={stretch.start} className={stretch.glass ? `swap swap-${place % 2}` : "swap swap-none"}>
+                  <rect x={from} width={Math.max(1, to - from - 1)} height={SWAPS - 16} rx="2" />
+                  {to - from > 70 && (
+                    <text x={from + 6} y={(SWAPS - 16) / 2} dy="0.35em">
+                      {cut(name, (to - from - 12) / 7)}
+                    </text>
+                  )}
+                </g>
+              );
+            })}
+          </g>
+          {known.length > 1 && (
+            <path
+              clipPath={`url(#${clip})`}
+              className="tide-curve"
+              d={
+                line<{ ms: number; metres: number }>()
+                  .x((one) => x(one.ms))
+                  .y((one) => sea(one.metres))
+                  .curve(curveMonotoneX)(known) ?? ""
+              }
+            />
+          )}
+          {known.length > 1 && (
+            <text className="light-tick" x={LEFT} y={height - FOOT - TIDE + 12}>
+              {outing.waters.some((water) => water.source === "simulated")
+                ? words.outing.tideSimulated
+                : words.outing.tideOwn}
+            </text>
+          )}
+          {leaveBy !== null && leaveBy >= first.ms && leaveBy <= last.ms && (
+            <g className="leave-by" transform={`translate(${x(leaveBy)} 0)`}>
+              <line y1={TOP} y2={height - FOOT} />
+              <text y={height - FOOT - 6} x={-6} textAnchor="end">
+                {words.outing.leaveBy(clock(leaveBy))}
+              </text>
+            </g>
+          )}
+          {cursor && (
+            <line className="light-cursor" x1={x(cursor.ms)} x2={x(cursor.ms)} y1={TOP - 4} y2={height - FOOT} />
+          )}
+        </svg>
+      </div>
+    </div>
+  );
+}
+
+function cut(text: string, letters: number): string {
+  return text.length <= letters ? text : `${text.slice(0, Math.max(1, Math.floor(letters) - 1))}…`;
+}

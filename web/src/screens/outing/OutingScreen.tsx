@@ -1,0 +1,126 @@
+import { Button, Form, Tab, Tabs } from "react-bootstrap";
+import { Refused } from "../../api/client";
+import { questionOf } from "../../state/bench";
+import { useBench, useExposure } from "../../state/useBench";
+import { say as toast } from "../../ui/say";
+import { words } from "../../words";
+import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
+import { Files } from "./Files";
+import { LightChart } from "./LightChart";
+import { type Outing, useOutings } from "../../state/outings";
+import { Hazards, PackList } from "./PackList";
+import { PlanForm } from "./PlanForm";
+import { Readings } from "./Readings";
+import { useFillable, useLight, useSwaps, useTide } from "../../questions/light";
+import "./outing.css";
+
+/** A place and a day: how bright and how fast it changes, which glass when, what to take, when to leave. */
+export function OutingScreen() {
+  const { outings, current, choose, keep, forget } = useOutings();
+  const [laid] = useBench();
+  const light = useLight(current);
+  const swaps = useSwaps(current, laid);
+  const tide = useTide(current);
+  const fillable = useFillable(current);
+  const set = (change: Partial<Outing>) => keep({ ...current, ...change });
+  const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
+  const water = tide.error ? undefined : tide.data;
+  const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
+  const parts = { outing: current, set, laid, light: light.data, swaps, nameOf };
+
+  return (
+    <div className="outing">
+      <h1 className="visually-hidden">{words.outing.title}</h1>
+      <section className="outing-plan" aria-label={words.outing.plan}>
+        <Form.Group controlId="outing-which">
+          <Form.Label>{words.outing.which}</Form.Label>
+          <Form.Select value={current.id} onChange={(event) => choose(event.target.value)}>
+            {outings
+              .toSorted((one, other) => Number(one.archived) - Number(other.archived))
+              .map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.archived ? words.outing.archived(one.name) : one.name}
+                </option>
+              ))}
+          </Form.Select>
+        </Form.Group>
+        <div className="outing-actions thirds">
+          <Button
+            variant="quiet"
+            size="sm"
+            onClick={() =>
+              keep({
+                ...current,
+                id: crypto.randomUUID(),
+                name: words.kit.copyOf(current.name).slice(0, 60),
+                readings: [],
+                packed: [],
+              })
+            }
+          >
+            {words.kit.copy}
+          </Button>
+          <Button variant="quiet" size="sm" onClick={() => set({ archived: !current.archived })}>
+            {current.archived ? words.outing.unarchive : words.outing.archive}
+          </Button>
+          <Button
+            variant="quiet"
+            size="sm"
+            onClick={() => {
+              forget(current);
+              toast({
+                text: words.outing.forgotten(current.name),
+                action: { label: words.kit.undo, act: () => keep(current) },
+              });
+            }}
+          >
+            {words.outing.forget}
+          </Button>
+        </div>
+        <PlanForm key={`${current.id} ${current.latitude} ${current.longitude}`} outing={current} set={set} />
+        <Files outing={current} keep={keep} light={light.data} swaps={swaps} leaveBy={leaveBy} nameOf={nameOf} />
+      </section>
+      <section className="outing-light" aria-label={words.outing.light}>
+        {light.error && (
+          <p className="fault" role="alert">
+            {light.error instanceof Refused ? light.error.message : words.trouble.unreachable}
+          </p>
+        )}
+        {light.data && (
+          <LightChart
+            key={`${current.id} ${current.date} ${current.arrive} ${current.turn_back}`}
+            outing={current}
+            light={light.data}
+            swaps={swaps}
+            tide={water}
+            fillable={fillable}
+            nameOf={nameOf}
+          />
+        )}
+      </section>
+      <section className="outing-side" aria-label={words.outing.side}>
+        {light.data && <Next outing={current} light={light.data} />}
+        <Tabs defaultActiveKey="now" id="outing-tabs" mountOnEnter unmountOnExit>
+          <Tab eventKey="now" title={words.outing.tabs.now} className="outing-tab">
+            <Readings key={`readings-${current.id}`} outing={current} set={set} laid={laid} light={light.data} />
+            <SwapList outing={current} swaps={swaps} nameOf={nameOf} />
+            {laid && <Frames outing={current} laid={laid} leaveBy={leaveBy} />}
+            <Leave outing={current} tide={tide.data} error={tide.error} />
+          </Tab>
+          <Tab eventKey="pack" title={words.outing.tabs.pack} className="outing-tab">
+            <PackList {...parts} />
+          </Tab>
+          <Tab eventKey="hazards" title={words.outing.tabs.hazards} className="outing-tab">
+            <Hazards outing={current} set={set} />
+          </Tab>
+        </Tabs>
+      </section>
+    </div>
+  );
+}
+
+/** The budget of frames at the time that stands on the bench. */
+function Frames(props: { outing: Outing; laid: NonNullable<ReturnType<typeof useBench>[0]>; leaveBy: number | null }) {
+  const { data } = useExposure(questionOf(props.laid));
+  return <FramesLeft {...props} seconds={data?.set_seconds} />;
+}

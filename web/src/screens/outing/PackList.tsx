@@ -1,0 +1,117 @@
+import { Button, Form } from "react-bootstrap";
+import type { Laid } from "../../state/bench";
+import { useKit } from "../../state/kit";
+import { words } from "../../words";
+import type { Outing } from "../../state/outings";
+import { type Hazard, packAsked, useHazards, usePack } from "../../questions/pack";
+import type { Light, Swaps } from "../../questions/light";
+
+interface Props {
+  outing: Outing;
+  set: (change: Partial<Outing>) => void;
+  laid: Laid | null;
+  swaps: Swaps | undefined;
+  light: Light | undefined;
+  nameOf: (id: string) => string;
+}
+
+/** What goes into the bag for this plan, ticked off as it does; printed with the cautions of the place. */
+export function PackList({ outing, set, laid, swaps, light, nameOf }: Props) {
+  const say = words.outing;
+  const kit = useKit();
+  const lines = usePack(packAsked({ outing, laid, swaps, light, nameOf, items: kit.items }));
+  const hazards = useHazards();
+  if (!lines) return <p className="quiet">{words.bench.waiting}</p>;
+  const packed = new Set(outing.packed);
+  const left = lines.filter((line) => !packed.has(line.code)).length;
+  const tick = (code: string) =>
+    set({ packed: packed.has(code) ? outing.packed.filter((one) => one !== code) : [...outing.packed, code] });
+  return (
+    <div className="pack">
+      <div className="heading-line">
+        <h2>{say.packTitle}</h2>
+        <Button variant="quiet" size="sm" onClick={() => window.print()}>
+          {say.print}
+        </Button>
+      </div>
+      <p className="print-only">{say.printHead(outing.name, outing.date)}</p>
+      <p className="quiet no-print">{say.packWhy}</p>
+      <p className="pack-left" aria-live="polite">
+        {say.packLeft(left, lines.length)}
+      </p>
+      <div className="pack-lines">
+        {lines.map((line) => (
+          <Form.Check
+            key={line.code}
+            id={`pack-${line.code}`}
+            className="choice pack-line"
+            checked={packed.has(line.code)}
+            onChange={() => tick(line.code)}
+            label={
+              <>
+                <strong>{line.what}</strong>{" "}
+                <span>
+                  {line.why}
+                  {line.missing && ` (${say.packMissing})`}
+                </span>
+              </>
+            }
+          />
+        ))}
+      </div>
+      <div className="print-only">
+        <Cautions hazards={hazards.filter((hazard) => outing.hazards.includes(hazard.code))} />
+        <p>{say.sunCaution}</p>
+        <p>{say.caution}</p>
+      </div>
+    </div>
+  );
+}
+
+function Cautions({ hazards }: { hazards: Hazard[] }) {
+  return (
+    <ul>
+      {hazards.map((hazard) => (
+        <li key={hazard.code}>
+          <strong>{hazard.name}.</strong> {hazard.caution} {words.outing.hazardsAsk(hazard.ask)}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The hazards of the place, ticked, each with the usual caution and whom to ask. */
+export function Hazards({ outing, set }: Pick<Props, "outing" | "set">) {
+  const say = words.outing;
+  const hazards = useHazards();
+  const here = new Set(outing.hazards);
+  return (
+    <div className="hazards">
+      <h2>{say.hazardsTitle}</h2>
+      <p className="quiet">{say.hazardsWhy}</p>
+      {hazards.map((hazard) => (
+        <div key={hazard.code} className="hazard" data-here={here.has(hazard.code) || undefined}>
+          <Form.Check
+            id={`hazard-${hazard.code}`}
+            className="choice"
+            checked={here.has(hazard.code)}
+            onChange={() =>
+              set({
+                hazards: here.has(hazard.code)
+                  ? outing.hazards.filter((one) => one !== hazard.code)
+                  : [...outing.hazards, hazard.code],
+              })
+            }
+            label={<strong>{hazard.name}</strong>}
+          />
+          {here.has(hazard.code) && (
+            <p>
+              {hazard.caution} <span className="quiet">{say.hazardsAsk(hazard.ask)}</span>
+            </p>
+          )}
+        </div>
+      ))}
+      <p className="advice-harm outing-caution">{say.sunCaution}</p>
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import type { Laid } from "../../state/bench";
+import { useNow } from "../../ui/useNow";
+import { words } from "../../words";
+import { type Outing, span } from "../../state/outings";
+import { type Light, usePlausible } from "../../questions/light";
+import { clockIn, instantOf } from "../../words/zone";
+
+interface Props {
+  outing: Outing;
+  set: (change: Partial<Outing>) => void;
+  laid: Laid | null;
+  light: Light | undefined;
+}
+
+/** Own readings anchor the forecast; the bench's own is one press away. */
+export function Readings({ outing, set, laid, light }: Props) {
+  const now = useNow(30_000);
+  const [from, to] = span(outing);
+  const live = now >= from && now <= to;
+  const [typedTime, setTime] = useState<string | null>(null);
+  const time = typedTime ?? clockIn(live ? now : from + (to - from) / 4, outing.zone);
+  const at = instantOf(outing.date, time, outing.zone);
+  const plausible = usePlausible(outing, laid, at);
+  const say = words.outing;
+  return (
+    <div className="outing-readings">
+      <h2>{say.readings}</h2>
+      <ul className="plain-list">
+        {outing.readings.map((reading, place) => {
+          const status = light?.readings.find((one) => Date.parse(one.at) === Date.parse(reading.at))?.status;
+          return (
+            <li key={place} className="reading-row">
+              <span>
+                {clockIn(Date.parse(reading.at), outing.zone)} EV {reading.ev100.toFixed(1).replace("-", "−")}{" "}
+                <span className="quiet">{status && say.statuses[status]}</span>
+              </span>
+              <Button
+                variant="quiet"
+                size="sm"
+                aria-label={`${words.kit.forget}: ${clockIn(Date.parse(reading.at), outing.zone)}`}
+                onClick={() => set({ readings: outing.readings.filter((_, each) => each !== place) })}
+              >
+                ×
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+      <div className="reading-add">
+        <Form.Control
+          type="time"
+          aria-label={say.readingTime}
+          value={time}
+          onChange={(event) => setTime(event.target.value || time)}
+        />
+        <Button
+          variant="quiet"
+          disabled={!plausible}
+          onClick={() => {
+            if (!plausible) return;
+            const reading = { at: new Date(at).toISOString(), ev100: Math.round(plausible.ev100 * 100) / 100 };
+            set({ readings: [...outing.readings.filter((one) => one.at !== reading.at), reading] });
+          }}
+        >
+          {plausible ? say.takeReading(plausible.ev100.toFixed(1)) : say.noReading}
+        </Button>
+      </div>
+      {plausible?.advice && <p className="outing-ask">{plausible.advice.text}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,153 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { answer, api, Refused, type Schemas } from "../../api/client";
+import { KnownNumber } from "../../ui/NumberField";
+import { say as toast } from "../../ui/say";
+import { typed } from "../../ui/typed";
+import { words } from "../../words";
+import { type Outing, span } from "../../state/outings";
+import { clockIn } from "../../words/zone";
+
+const WEATHER = [
+  ["celsius", "celsius"],
+  ["wind_m_s", "wind"],
+  ["wind_from_deg", "windFrom"],
+  ["cloud_m", "cloud"],
+  ["swell_m", "swell"],
+] as const;
+const MOST_WATERS = 8;
+
+/** High and low waters and the weather: typed from one's own tables, or the simulated feed, and always marked which. */
+export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) => void }) {
+  const say = words.outing;
+  // The number fields hold what is being typed; a feed replaces them all.
+  const [filled, setFilled] = useState(0);
+  const [fault, setFault] = useState<string | null>(null);
+  const simulated =
+    outing.weather.source === "simulated" || outing.waters.some((water) => water.source === "simulated");
+  const fill = async () => {
+    try {
+      const [waters, weather, sky] = fromFeed(await ask(outing), outing);
+      const { waters: oldWaters, weather: oldWeather, sky: oldSky } = outing;
+      set({ waters, weather, sky });
+      setFilled(filled + 1);
+      setFault(null);
+      const undo = () => {
+        set({ waters: oldWaters, weather: oldWeather, sky: oldSky });
+        setFilled((count) => count + 1);
+      };
+      toast({ text: say.feedTaken, action: { label: words.kit.undo, act: undo } });
+    } catch (error) {
+      setFault(error instanceof Refused ? error.message : words.trouble.unreachable);
+    }
+  };
+  return (
+    <fieldset className="outing-tide" key={filled}>
+      <legend>{say.tide}</legend>
+      <p className={simulated ? "simulated" : "quiet"}>{simulated ? say.feedUsed : say.tideWhy}</p>
+      <Button variant="quiet" onClick={() => void fill()}>
+        {say.feed}
+      </Button>
+      {fault && (
+        <p className="fault" role="alert">
+          {fault}
+        </p>
+      )}
+      {outing.waters.map((water, at) => (
+        <div className="tide-row" key={at}>
+          <Form.Control
+            type="time"
+            aria-label={say.waterTime(at + 1)}
+            value={water.time}
+            onChange={(event) => {
+              if (event.target.value)
+                set({ waters: outing.waters.with(at, { ...water, time: event.target.value, source: "own" }) });
+            }}
+          />
+          <Form.Control
+            inputMode="decimal"
+            aria-label={say.waterHeight(at + 1)}
+            defaultValue={water.height_m}
+            onChange={(event) => {
+              const height_m = typed(event.target.value);
+              if (height_m !== undefined)
+                set({ waters: outing.waters.with(at, { ...water, height_m, source: "own" }) });
+            }}
+          />
+          <Button
+            variant="quiet"
+            aria-label={`${words.kit.rowRemove}: ${at + 1}`}
+            onClick={() => {
+              set({ waters: outing.waters.filter((_, each) => each !== at) });
+              setFilled(filled + 1);
+            }}
+          >
+            ×
+          </Button>
+        </div>
+      ))}
+      <Button
+        variant="quiet"
+        disabled={outing.waters.length >= MOST_WATERS}
+        onClick={() => set({ waters: [...outing.waters, { time: "12:00", height_m: 1, source: "own" }] })}
+      >
+        {say.waterAdd}
+      </Button>
+      <div className="thirds">
+        <KnownNumber
+          id="outing-floods"
+          label={say.floods}
+          value={outing.floods_at_m}
+          onValue={(metres) => set({ floods_at_m: metres ?? null })}
+        />
+        <KnownNumber
+          id="outing-walk"
+          label={say.walk}
+          value={outing.walk_minutes}
+          onValue={(walk_minutes) => {
+            if (walk_minutes !== undefined) set({ walk_minutes });
+          }}
+        />
+        <KnownNumber
+          id="outing-margin"
+          label={say.margin}
+          value={outing.margin_minutes}
+          onValue={(margin_minutes) => {
+            if (margin_minutes !== undefined) set({ margin_minutes });
+          }}
+        />
+      </div>
+      <div className="thirds">
+        {WEATHER.map(([field, label]) => (
+          <KnownNumber
+            key={field}
+            id={`outing-${field}`}
+            label={say.weather[label]}
+            value={outing.weather[field]}
+            onValue={(value) => set({ weather: { ...outing.weather, [field]: value ?? null, source: "own" } })}
+          />
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function ask(outing: Outing): Promise<Schemas["FeedAnswer"]> {
+  const [from, to] = span(outing);
+  const { latitude, longitude } = outing;
+  const body = { latitude, longitude, from: new Date(from).toISOString(), to: new Date(to).toISOString() };
+  return answer(api.POST("/api/outing/feed", { body }));
+}
+
+/** The feed's waters by the place's clock, and its weather in the middle of the outing. */
+function fromFeed(feed: Schemas["FeedAnswer"], outing: Outing): [Outing["waters"], Outing["weather"], Outing["sky"]] {
+  const waters = feed.waters.slice(0, MOST_WATERS).map((water) => ({
+    time: clockIn(Date.parse(water.at), outing.zone),
+    height_m: water.height_m,
+    source: "simulated" as const,
+  }));
+  const hour = feed.weather[Math.floor(feed.weather.length / 2)];
+  if (!hour) return [waters, outing.weather, outing.sky];
+  const { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m, sky } = hour;
+  return [waters, { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m, source: "simulated" }, sky];
+}

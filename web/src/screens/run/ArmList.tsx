@@ -1,0 +1,79 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import type { Schemas } from "../../api/client";
+import { browserStore } from "../../state/browserStore";
+import { useKeys } from "../../ui/useKeys";
+import { words } from "../../words";
+
+type Line = Schemas["LineAnswer"];
+
+/** Lines that sit by now and need not be read each time. */
+const folded = browserStore<string[]>("jackstaff.folded.1", []);
+
+interface Props {
+  lines: Line[];
+  /** The line that a device's failure points at. */
+  pointed: string | null;
+}
+
+/** What hands do, in their order; it never stands in the way of opening. */
+export function ArmList({ lines, pointed }: Props) {
+  const away = folded.use();
+  const [done, setDone] = useState<string[]>([]);
+  const [open, setOpen] = useState(false);
+  const hidden = (line: Line) => line.habit && line.severity !== "harm" && away.includes(line.code);
+  const shown = lines.filter((line) => open || !hidden(line) || line.code === pointed);
+  const left = lines.length - shown.length;
+  const tick = (code: string) => setDone(done.includes(code) ? done.filter((one) => one !== code) : [...done, code]);
+  useKeys(
+    "1,2,3,4,5,6,7",
+    (event) => {
+      const line = shown[Number(event.code.slice(-1)) - 1];
+      if (line) tick(line.code);
+    },
+    "position",
+  );
+  return (
+    <div className="arm-list">
+      <ol aria-label={words.run.list.title}>
+        {shown.map((line, place) => (
+          <li key={line.code} className={`arm-${line.severity}`} data-pointed={line.code === pointed || undefined}>
+            <Form.Check
+              id={`arm-${line.code}`}
+              className="choice"
+              checked={done.includes(line.code)}
+              onChange={() => tick(line.code)}
+              label={
+                <>
+                  <strong>
+                    <kbd aria-hidden="true">{place + 1}</kbd> {line.text}
+                  </strong>
+                  <span>{line.why}</span>
+                </>
+              }
+            />
+            {line.habit && line.severity !== "harm" && (
+              <Button
+                variant="quiet"
+                size="sm"
+                aria-label={`${away.includes(line.code) ? words.run.list.unfold : words.run.list.fold}: ${line.text}`}
+                onClick={() =>
+                  folded.write(
+                    away.includes(line.code) ? away.filter((one) => one !== line.code) : [...away, line.code],
+                  )
+                }
+              >
+                {away.includes(line.code) ? words.run.list.unfold : words.run.list.fold}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ol>
+      {(left > 0 || open) && (
+        <Button variant="link" className="plain-link" onClick={() => setOpen(!open)}>
+          {open ? words.run.list.less : words.run.list.more(left)}
+        </Button>
+      )}
+    </div>
+  );
+}

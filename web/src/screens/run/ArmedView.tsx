@@ -1,0 +1,260 @@
+import { useCallback, useEffect, useState } from "react";
+import { Button, Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { Link, useNavigate } from "react-router";
+import { useBench } from "../../state/useBench";
+import { say as toast } from "../../ui/say";
+import { useKeys } from "../../ui/useKeys";
+import { useNow } from "../../ui/useNow";
+import { words } from "../../words";
+import { clockText, markText, timeParts, timeText } from "../../words/times";
+import { ArmList } from "./ArmList";
+import { silence, tick, wake } from "../../ui/bell";
+import { Closer } from "./Closer";
+import { type Failure, device } from "../../state/device";
+import { PlanStaff } from "../../parts/staff/PlanStaff";
+import { RemoteTest } from "./RemoteTest";
+import { type Armed, disarm, open, queued, rearm, rehearse } from "../../state/running";
+import { useArmList } from "../../questions/checklist";
+import { closesAt, rememberClosing, rememberLead, leadIn } from "../../state/habits";
+import { QueueLine, SeriesDialog } from "./Series";
+
+/** Before the shutter: what hands do, what is set, the lead-in, and the one thing to press. */
+export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: string | null }) {
+  const plan = queued(armed);
+  const [lead, setLead] = useState(leadIn);
+  const [closing, setClosing] = useState(() => closesAt(plan.answer.dial_mark !== null));
+  const [opensAt, setOpensAt] = useState<number | null>(null);
+  const [mute, setMute] = useState(false);
+  const [panel, setPanel] = useState<"test" | "series" | null>(null);
+  const [failure, setFailure] = useState<Failure | null>(null);
+  const simulated = device.use().kind === "simulated";
+  const list = useArmList(armed.list);
+  const mark = plan.answer.dial_mark;
+  const say = words.run;
+
+  const press = useCallback((at: number) => {
+    void open(new Date(at)).then((failed) => {
+      setFailure(failed);
+      if (failed) setOpensAt(null);
+    });
+  }, []);
+  const start = async () => {
+    if (opensAt !== null) return;
+    const from = Date.now();
+    rememberClosing(closing);
+    const loud = wake();
+    if (lead === 0) press(from);
+    else setOpensAt(from + lead * 1000);
+    setMute(!(await loud));
+  };
+  useKeys("space", () => void start(), "position");
+
+  if (opensAt !== null)
+    return (
+      <div className="run">
+        <PlanStaff plan={plan} />
+        <section className="run-main" aria-label={say.armed}>
+          <LeadIn opensAt={opensAt} onOpen={press} onCancel={() => setOpensAt(null)} />
+        </section>
+      </div>
+    );
+  return (
+    <div className="run run-arming">
+      <section className="run-list" aria-label={say.list.title}>
+        <h1>{plan.run.purpose === "dark" ? say.darkTitle : say.armed}</h1>
+        {failure && (
+          <p className="fault" role="alert">
+            {failure.text ?? words.trouble.unreachable} {say.list.seeLine}
+          </p>
+        )}
+        {list && <ArmList lines={list.lines} pointed={failure?.line ?? null} />}
+        <Closer onTest={() => setPanel("test")} />
+      </section>
+      <section className="run-main" aria-label={say.armed}>
+        <p className="run-clock">
+          {timeParts(plan.answer.set_seconds).map((part) => (
+            <span key={part.unit}>
+              {part.value}
+              <small>{part.value.startsWith("1/") ? "" : part.unit}</small>
+            </span>
+          ))}
+        </p>
+        <p className="run-set">
+          <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
+          {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.log.bare}
+        </p>
+        {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
+        {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
+        {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
+        {list?.rehearsal && plan.run.purpose === "frame" && (
+          <div className="rehearse">
+            <p>
+              <strong>{say.rehearsal(list.rehearsal.iso, timeText(list.rehearsal.seconds))}</strong>{" "}
+              {list.rehearsal.why}
+            </p>
+            <Button variant="quiet" onClick={() => void rehearse(list.rehearsal?.iso ?? "")}>
+              {say.rehearse}
+            </Button>
+          </div>
+        )}
+        <Choice
+          name="lead"
+          label={say.lead}
+          value={lead}
+          choices={[0, 2, 5, 10].map((seconds) => [seconds, seconds === 0 ? say.leadNone : say.leadSeconds(seconds)])}
+          onValue={(seconds) => {
+            setLead(seconds);
+            rememberLead(seconds);
+          }}
+        />
+        {!simulated && (
+          <Choice
+            name="closing"
+            label={say.closes}
+            value={closing}
+            choices={[
+              ["hand", say.closesHand],
+              ["mark", say.closesMark],
+            ]}
+            onValue={setClosing}
+          />
+        )}
+        {mute && (
+          <p className="fault" role="alert">
+            {say.soundRefused}
+          </p>
+        )}
+        <Busy until={busyUntil} />
+        <Button variant="signal" className="run-go" onClick={() => void start()}>
+          {say.open}
+        </Button>
+        <div className="run-foot">
+          <SoundTest onRefused={setMute} />
+          <Button variant="quiet" onClick={() => setPanel("series")}>
+            {say.series.open}
+          </Button>
+          <Reframe />
+          {armed.after && (
+            <Button variant="quiet" onClick={rearm}>
+              {say.backToFrame}
+            </Button>
+          )}
+          <Link to="/" className="plain-link">
+            {say.toBench}
+          </Link>
+        </div>
+        {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
+        {panel === "series" && <SeriesDialog armed={armed} onClose={() => setPanel(null)} />}
+      </section>
+      <p className="visually-hidden">{say.planned(timeText(plan.answer.set_seconds))}</p>
+    </div>
+  );
+}
+
+interface ChoiceProps<T> {
+  name: string;
+  label: string;
+  value: T;
+  choices: [T, string][];
+  onValue: (value: T) => void;
+}
+
+function Choice<T extends string | number>({ name, label, value, choices, onValue }: ChoiceProps<T>) {
+  return (
+    <Form.Group className="choice-line">
+      <span id={`${name}-label`}>{label}</span>
+      <ToggleButtonGroup
+        type="radio"
+        name={name}
+        aria-labelledby={`${name}-label`}
+        value={value}
+        onChange={(next: T) => onValue(next)}
+      >
+        {choices.map(([one, said]) => (
+          <ToggleButton key={one} id={`${name}-${one}`} value={one} variant="segment">
+            {said}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+    </Form.Group>
+  );
+}
+
+/** Another picture with the same gear: the camera is blind, so reading and focus begin again. */
+function Reframe() {
+  const [, move] = useBench();
+  const navigate = useNavigate();
+  return (
+    <Button
+      variant="quiet"
+      onClick={() => {
+        move({ do: "set", change: { meteredAt: null } });
+        disarm();
+        void navigate("/");
+        toast({ text: words.run.reframed });
+      }}
+    >
+      {words.run.reframe}
+    </Button>
+  );
+}
+
+/** The camera still reduces noise from the last frame. */
+function Busy({ until }: { until: string | null }) {
+  const now = useNow(1000);
+  const left = until === null ? 0 : (Date.parse(until) - now) / 1000;
+  if (left <= 0) return null;
+  return <p className="run-note">{words.run.busy(clockText(Math.ceil(left)))}</p>;
+}
+
+function SoundTest({ onRefused }: { onRefused: (refused: boolean) => void }) {
+  const test = async () => {
+    const loud = await wake();
+    onRefused(!loud);
+    if (!loud) return;
+    silence();
+    tick();
+  };
+  return (
+    <Button variant="quiet" onClick={() => void test()}>
+      {words.run.soundTest}
+    </Button>
+  );
+}
+
+/** Counts down to the opening, a tick a second; the press belongs at zero. */
+function LeadIn(props: { opensAt: number; onOpen: (at: number) => void; onCancel: () => void }) {
+  const { opensAt, onOpen, onCancel } = props;
+  const [left, setLeft] = useState(() => Math.ceil((opensAt - Date.now()) / 1000));
+  useEffect(() => {
+    let said = Number.NaN;
+    let pressed = false;
+    const beat = () => {
+      const seconds = Math.ceil((opensAt - Date.now()) / 1000);
+      if (seconds !== said && seconds > 0) tick();
+      said = seconds;
+      setLeft(seconds);
+      if (seconds <= 0 && !pressed) {
+        pressed = true;
+        onOpen(opensAt);
+      }
+    };
+    beat();
+    const timer = window.setInterval(beat, 50);
+    return () => window.clearInterval(timer);
+  }, [opensAt, onOpen]);
+  useKeys("escape", onCancel, "position");
+  return (
+    <>
+      <h1>{words.run.opensIn}</h1>
+      <p className="run-clock run-lead" role="timer">
+        {Math.max(0, left)}
+        <small>s</small>
+      </p>
+      <p>{words.run.leadWhy}</p>
+      <Button variant="quiet" className="run-go" onClick={onCancel}>
+        {words.run.cancelLead}
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,197 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "react-bootstrap";
+import { Link } from "react-router";
+import { answer, api } from "../../api/client";
+import { useBench } from "../../state/useBench";
+import type { Frame } from "../../state/frames";
+import { NoteField } from "../../parts/review/NoteField";
+import { ReviewPanel } from "../../parts/review/ReviewPanel";
+import "../../parts/review/review.css";
+import { sceneAsked } from "../../questions/looks";
+import { never } from "../../ui/never";
+import { useSession } from "../../state/session";
+import { words } from "../../words";
+import { signedStops, timeText } from "../../words/times";
+import { PlanStaff } from "../../parts/staff/PlanStaff";
+import { type Armed, change, darkFrame, rearm, takeBack } from "../../state/running";
+import { QueueLine } from "./Series";
+
+/** From here on hot specks are worth a dark frame, where a capped frame has not measured it [s]. */
+const DARK_FROM = 60;
+
+function darkFrom({ list }: Armed): number | null {
+  const measured = list?.body?.["dark_from_s"];
+  return typeof measured === "number" ? measured : null;
+}
+
+/** The shutter is closed: what was planned, what really happened, what that means, and what comes next. */
+export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
+  const session = useSession().data;
+  const aborted = frame.state === "aborted";
+  const actual = frame.actual_seconds ?? 0;
+  const aimed = frame.events.findLast((event) => event.kind === "aimed")?.seconds;
+  const purpose = frame.run?.purpose ?? "frame";
+  const film = frame.run?.film != null;
+  const say = words.run;
+  return (
+    <div className="run">
+      <PlanStaff plan={frame} elapsed={actual < 1 ? actual : Math.round(actual)} />
+      <section className="run-main" aria-label={say.closedTitle}>
+        <h1>{aborted ? say.abortedTitle : say.closedTitle}</h1>
+        <p className="run-result" data-testid="run-result">
+          {aborted ? timeText(Math.max(actual, 0.01)) : (frame.error?.text ?? timeText(actual))}
+        </p>
+        {armed.queue?.way === "lucky" && <QueueLine queue={armed.queue} busyUntil={null} />}
+        {armed.busyUntil !== null && <p className="run-note">{say.busyUntil(clockOf(armed.busyUntil))}</p>}
+        <table className="sum run-sum">
+          <tbody>
+            <tr>
+              <th scope="row">{say.plan}</th>
+              <td>{timeText(frame.answer.set_seconds)}</td>
+            </tr>
+            {aimed != null && Math.abs(aimed - frame.answer.set_seconds) > 0.5 && (
+              <tr>
+                <th scope="row">{say.lightAsked}</th>
+                <td>{timeText(Math.round(aimed))}</td>
+              </tr>
+            )}
+            <tr>
+              <th scope="row">{say.real}</th>
+              <td data-testid="run-real">{actual < 1 ? timeText(Math.max(actual, 0.01)) : tenths(actual)}</td>
+            </tr>
+            {frame.error && !aborted && (
+              <tr>
+                <th scope="row">{say.difference}</th>
+                <td>{words.staff.stops(signedStops(frame.error.stops))}</td>
+              </tr>
+            )}
+          </tbody>
+        </table>
+        {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
+        <div className="run-after">
+          <Onwards armed={armed} />
+          <Button variant="quiet" onClick={() => takeBack(frame)}>
+            {say.takeBack}
+          </Button>
+          <Link to="/log" className="btn btn-quiet">
+            {say.toLog}
+          </Link>
+          <Link to="/" className="btn btn-quiet">
+            {say.toBench}
+          </Link>
+        </div>
+        {!aborted && purpose !== "dark" && (
+          <div className="run-review">
+            <ReviewPanel frame={frame} brief />
+            <Link to={`/log/frame/${frame.id}`} className="plain-link">
+              {words.log.review.more}
+            </Link>
+          </div>
+        )}
+        <NoteField key={frame.id} frame={frame} />
+        <p className="quiet">{session?.signed_in ? say.kept : say.keptHere}</p>
+        {!aborted && purpose !== "dark" && !film && actual >= (darkFrom(armed) ?? DARK_FROM) && (
+          <div className="rehearse">
+            <p>{say.darkRemind}</p>
+            <Button variant="quiet" onClick={() => darkFrame(frame)}>
+              {say.darkArm}
+            </Button>
+          </div>
+        )}
+        {frame.run?.device === "simulated" && !aborted && <SimulatedPicture frame={frame} />}
+      </section>
+    </div>
+  );
+}
+
+/** What comes after: the frame a rehearsal was for, the next of the queue, a verdict in a lucky series, or the same again. */
+function Onwards({ armed }: { armed: Armed }) {
+  const say = words.run;
+  const { queue, after } = armed;
+  if (after)
+    return (
+      <Button variant="signal" onClick={rearm}>
+        {say.backToFrame}
+      </Button>
+    );
+  if (queue?.way === "lucky") {
+    const next = (kept: number, dropped: number) =>
+      change({ finished: null, queue: { ...queue, kept: queue.kept + kept, dropped: queue.dropped + dropped } });
+    return (
+      <>
+        <Button variant="signal" onClick={() => next(1, 0)}>
+          {say.series.keep}
+        </Button>
+        <Button variant="quiet" onClick={() => next(0, 1)}>
+          {say.series.drop}
+        </Button>
+      </>
+    );
+  }
+  if (queue && queue.at + 1 < queue.frames.length)
+    return (
+      <Button variant="signal" onClick={() => change({ finished: null, queue: { ...queue, at: queue.at + 1 } })}>
+        {say.series.next(queue.at + 2, queue.frames.length)}
+      </Button>
+    );
+  return (
+    <Button variant="signal" onClick={() => change({ finished: null, queue: null })}>
+      {say.again}
+    </Button>
+  );
+}
+
+/** What the simulated camera hands over: a drawing as bright as the frame really came out. */
+function SimulatedPicture({ frame }: { frame: Frame }) {
+  const [laid] = useBench();
+  const picture = useQuery({
+    queryKey: ["simulated-picture", frame.id, frame.actual_seconds, frame.error?.stops],
+    queryFn: async () => {
+      const blob: unknown = await answer(
+        api.POST("/api/standins/camera/picture", {
+          body: {
+            scene: { ...sceneAsked(laid ?? never()), wants: [], seconds: frame.actual_seconds ?? 1 },
+            gathered_stops: frame.error?.stops ?? 0,
+            glass: frame.stack.map((glass) => ({ name: glass.name, stops: glass.stops, offset: glass.offset ?? 0 })),
+            aperture: frame.settings.aperture,
+            iso: frame.settings.iso,
+            taken_at: frame.opened_at,
+            seed: 7,
+          },
+          parseAs: "blob",
+        }),
+      );
+      return URL.createObjectURL(blob as Blob);
+    },
+    enabled: laid !== null,
+    staleTime: Infinity,
+    retry: false,
+  });
+  if (!picture.data) return null;
+  return (
+    <figure className="simulated-picture">
+      <span className="photo">
+        <img src={picture.data} alt={words.run.pictureAlt} />
+      </span>
+      <figcaption>
+        {words.run.picture}{" "}
+        <a
+          className="plain-link"
+          href={picture.data}
+          download={`jackstaff-${frame.opened_at.slice(0, 19).replaceAll(":", "")}.jpg`}
+        >
+          {words.run.pictureSave}
+        </a>
+      </figcaption>
+    </figure>
+  );
+}
+
+function clockOf(instant: string): string {
+  return new Intl.DateTimeFormat("en-GB", { timeStyle: "medium" }).format(Date.parse(instant));
+}
+
+/** Actual times are known to about a fifth of a second by hand: tenths below a minute, else seconds. */
+function tenths(seconds: number): string {
+  return seconds < 60 ? `${seconds.toFixed(1)} s` : timeText(seconds);
+}

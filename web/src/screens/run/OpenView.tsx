@@ -1,0 +1,339 @@
+import { type SubmitEvent, useEffect, useRef, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import type { Frame } from "../../state/frames";
+import { rateText } from "../../words/rate";
+import { say as toast } from "../../ui/say";
+import { useKeys } from "../../ui/useKeys";
+import { words } from "../../words";
+import { clockText, signedStops, timeText, signedThirds } from "../../words/times";
+import { queueBell, silence, wake } from "../../ui/bell";
+import { cameraSeconds, openSeconds } from "../../state/clock";
+import { letGo } from "../../state/device";
+import { closingNow } from "../../state/habits";
+import { HoldButton } from "../../ui/HoldButton";
+import { MeterButton } from "./MeterButton";
+import { PlanStaff } from "../../parts/staff/PlanStaff";
+import { correct, end, endByDevice, extend, openedEarlier, reread } from "../../state/running";
+import { aimedAt, standing, useClosing } from "../../questions/closing";
+import { useAwake, useWatch, type Watch } from "./useWatch";
+
+/** The shutter is open: time gone, light gathered, and when it is enough. */
+export function OpenView({ frame }: { frame: Frame }) {
+  useBeat(100);
+  useAwake();
+  const watch = useWatch(frame);
+  const closing = useClosing(frame);
+  const speed = frame.run?.speed ?? 1;
+  const simulated = frame.run?.device === "simulated";
+  const gone = cameraSeconds(frame);
+  const aimed = aimedAt(frame, closing);
+  const left = aimed === null ? null : aimed - gone;
+  const over = left !== null && left <= 0;
+  const byItself = simulated || closingNow() === "mark";
+  const ending = useRef(false);
+  const letRing = useRef(false);
+  const light = standing(closing, gone);
+  const say = words.run;
+
+  const finish = (how: "hand" | "aborted") => {
+    if (ending.current) return;
+    ending.current = true;
+    silence();
+    void end(frame, how, cameraSeconds(frame), aimed);
+  };
+
+  /** Found unfinished: it is finished by hand, with the time somebody remembers. */
+  const closedThen = (seconds: number) => {
+    if (ending.current) return;
+    ending.current = true;
+    silence();
+    void end(frame, "hand", seconds, aimed);
+  };
+
+  useEffect(() => {
+    if (aimed === null) {
+      silence();
+      return;
+    }
+    void wake().then(() => queueBell((aimed - cameraSeconds(frame)) / speed));
+    return () => {
+      if (!letRing.current) silence();
+    };
+    // The bell follows the aim; the frame's own changes reach it through that.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [aimed, speed, watch.known]);
+  useEffect(() => {
+    if (over && "vibrate" in navigator && navigator.userActivation.hasBeenActive)
+      navigator.vibrate([400, 150, 400, 150, 800]);
+  }, [over]);
+  useEffect(() => {
+    // The camera closed itself at the time it was told, whenever this page wakes up to see it.
+    if (!watch.known || !over || !byItself || aimed === null || ending.current || watch.source === "wall") return;
+    ending.current = true;
+    letRing.current = true;
+    if (simulated)
+      void endByDevice(frame, aimed, aimed).then((failure) => failure && toast({ text: failure.text ?? "" }));
+    else void end(frame, "mark", aimed, aimed);
+  }, [watch, over, byItself, simulated, frame, aimed]);
+  useDeviceGivesOut(frame, simulated, aimed, ending);
+  useKeys("-", () => openedEarlier(frame, 1));
+  useKeys("e", () => extend(frame, THIRD));
+  useKeys("c", () => extend(frame, -THIRD));
+
+  const warn = left !== null && left > 0 && left / speed <= 10;
+  return (
+    <div className="run" data-over={over || undefined} data-warn={warn || undefined}>
+      {over && <div className="run-edge" aria-hidden="true" />}
+      <PlanStaff
+        plan={frame}
+        elapsed={gone < 10 ? Math.round(gone * 10) / 10 : Math.floor(gone)}
+        hoisted={light && aimed !== null ? Math.round(light.gathered * 200) / 200 : null}
+      />
+      <section className="run-main" aria-label={words.nav.run}>
+        <h1 className="visually-hidden">{say.openTitle}</h1>
+        <p className="run-clock run-left" role="timer" aria-live="off" data-testid="run-left">
+          {left === null ? clockText(gone) : `${over ? "+" : ""}${clockText(over ? -left : Math.ceil(left))}`}
+          <small>{left === null ? say.gone : over ? say.over : say.left}</small>
+        </p>
+        <p className="run-gone">
+          {left !== null && (
+            <>
+              <strong>{clockText(gone)}</strong> {say.gone}.{" "}
+            </>
+          )}
+          {light && <span data-testid="run-gathered">{say.gathered(Math.round(light.gathered * 100))}</span>}
+          {simulated && <span className="quiet"> {speed > 1 ? say.simulatedAt(speed) : say.simulatedRun}</span>}
+        </p>
+        <Ends frame={frame} closing={closing} aimed={aimed} />
+        <TimeWords watch={watch} frame={frame} gone={gone} />
+        {light && (
+          <p className="run-over" data-testid="run-if-closed">
+            {say.ifClosed(signedStops(light.stops))}
+          </p>
+        )}
+        <Announcer left={left ?? 1} needed={aimed ?? 1} />
+        <HoldButton className="hold-close" hint={say.holdHint} holdKey="space" onHeld={() => finish("hand")}>
+          {over ? say.closeNow : say.close}
+        </HoldButton>
+        {left !== null && left < -OVERDUE_S && !byItself && (
+          <div className="run-earlier" role="group" aria-label={say.closedEarlier}>
+            <span>{say.closedEarlier}</span>
+            <Button variant="quiet" onClick={() => closedThen(aimed ?? gone)}>
+              {say.asPlanned}
+            </Button>
+            <SecondsForm label={say.closedAfterField} hint={say.closedAfter} onSet={closedThen} />
+          </div>
+        )}
+        {frame.answer.dial_mark === null && (
+          <>
+            <div className="run-earlier" role="group" aria-label={say.rereadLabel}>
+              <span>{say.rereadLabel}</span>
+              {REREADS.map((thirds) => (
+                <Button key={thirds} variant="quiet" onClick={() => reread(frame, thirds / 3)}>
+                  {signedThirds(thirds / 3)}
+                </Button>
+              ))}
+              {simulated && <MeterButton frame={frame} />}
+            </div>
+            <div className="run-earlier" role="group" aria-label={say.extendLabel}>
+              <span>
+                {say.extendLabel}
+                {(frame.run?.bias_stops ?? 0) !== 0 &&
+                  `: ${words.staff.stops(signedStops(frame.run?.bias_stops ?? 0))}`}
+              </span>
+              <Button variant="quiet" onClick={() => extend(frame, -THIRD)}>
+                {say.cut}
+              </Button>
+              <Button variant="quiet" onClick={() => extend(frame, THIRD)}>
+                {say.extend}
+              </Button>
+            </div>
+          </>
+        )}
+        {!simulated && (
+          <div className="run-earlier" role="group" aria-label={say.earlierLabel}>
+            <span>{say.earlierLabel}</span>
+            <Button variant="quiet" onClick={() => openedEarlier(frame, 1)}>
+              {say.earlier1}
+            </Button>
+            <Button variant="quiet" onClick={() => openedEarlier(frame, 5)}>
+              {say.earlier5}
+            </Button>
+            <SecondsForm
+              label={say.openedAgoField}
+              hint={say.openedAgo}
+              onSet={(seconds) => openedEarlier(frame, seconds - openSeconds(frame))}
+            />
+          </div>
+        )}
+        <HoldButton className="hold-abort" hint={say.holdHint} onHeld={() => finish("aborted")}>
+          {say.abort}
+        </HoldButton>
+      </section>
+    </div>
+  );
+}
+
+const THIRD = 1 / 3;
+/** Past the end by more than this, it may well have been closed without a word [s]. */
+const OVERDUE_S = 60;
+const REREADS = [-3, -2, -1, 0, 1, 2, 3];
+
+/** Both ends where they differ, and why; ways out where the frame never fills. */
+function Ends({
+  frame,
+  closing,
+  aimed,
+}: {
+  frame: Frame;
+  closing: ReturnType<typeof useClosing>;
+  aimed: number | null;
+}) {
+  const say = words.run;
+  const planned = frame.answer.set_seconds;
+  if (!closing) return <p className="run-gone">{say.planned(timeText(planned))}</p>;
+  if (aimed === null || closing.ways_out.length > 0)
+    return (
+      <div className="run-ways" role="alert">
+        <strong>{say.neverFills}</strong>
+        <ul>
+          {closing.ways_out.map((way) => (
+            <li key={way.code}>{way.text}</li>
+          ))}
+        </ul>
+      </div>
+    );
+  const metered = closing.as_metered_seconds;
+  const learnt = frame.run?.rereads.at(-1);
+  const rate = frame.run?.stops_per_minute;
+  const why = learnt
+    ? say.becauseRead(words.staff.stops(signedStops(learnt.stops)))
+    : rate == null
+      ? ""
+      : say.becauseLight(rateText(rate));
+  const light = closing.close_after_seconds;
+  if (light == null || Math.abs(Math.log2(light / metered)) < APART || (rate == null && !learnt))
+    return <p className="run-gone">{say.planned(timeText(aimed))}</p>;
+  return (
+    <p className="run-gone" data-testid="run-ends">
+      {say.bothEnds(timeText(Math.round(metered)), timeText(Math.round(light)))} {why}
+      {frame.answer.dial_mark !== null && ` ${say.dialStays}`}
+    </p>
+  );
+}
+
+/** Ends closer than this are one end [stops]. */
+const APART = 0.02;
+
+/** What is not sure about the time, and the question when nobody watched. */
+function TimeWords({ watch, frame, gone }: { watch: Watch; frame: Frame; gone: number }) {
+  const say = words.run.truth;
+  const asked = watch.source === "wall" && frame.run?.watched !== false;
+  const speed = frame.run?.speed ?? 1;
+  if (asked)
+    return (
+      <div className="run-truth" role="alert">
+        <p>{say.nobody(clockText(gone))}</p>
+        <div className="run-foot">
+          <Button variant="quiet" onClick={() => correct(frame, gone / speed, UNWATCHED_S)}>
+            {say.right}
+          </Button>
+          <SecondsForm
+            label={words.run.openedAgoField}
+            hint={words.run.openedAgo}
+            onSet={(seconds) => correct(frame, seconds / speed, UNWATCHED_S)}
+          />
+          <Button variant="quiet" onClick={() => void end(frame, "hand", frame.answer.set_seconds, null)}>
+            {say.closedThen}
+          </Button>
+        </div>
+      </div>
+    );
+  const told = { none: null, slept: say.slept, clock_changed: say.changed, unknown: say.unknown }[watch.jump];
+  return (
+    <p className="quiet run-sure">
+      {told ? `${told} ` : ""}
+      {say.sure(String(frame.run?.uncertain_seconds ?? 0.2))}
+    </p>
+  );
+}
+
+/** How well a time is known that nobody watched [s]. */
+const UNWATCHED_S = 5;
+
+/** A device that stops by itself is noticed while the frame runs. */
+function useDeviceGivesOut(frame: Frame, simulated: boolean, aimed: number | null, ending: { current: boolean }) {
+  useEffect(() => {
+    if (!simulated || aimed === null) return;
+    const speed = frame.run?.speed ?? 1;
+    const timer = window.setInterval(() => {
+      const openFor = cameraSeconds(frame);
+      if (ending.current || openFor >= aimed) return;
+      const at = new Date(Date.parse(frame.opened_at) + (openFor / speed) * 1000);
+      void letGo(frame.opened_at, aimed / speed, at).then(
+        (closed) => {
+          if (closed.ended_by === "asked" || ending.current) return;
+          ending.current = true;
+          silence();
+          const real = ((Date.parse(closed.at) - Date.parse(frame.opened_at)) / 1000) * speed;
+          void end(frame, "mark", real, aimed);
+          toast({ text: closed.failure?.text ?? "" });
+        },
+        () => undefined,
+      );
+    }, 1000);
+    return () => window.clearInterval(timer);
+  }, [frame, simulated, aimed, ending]);
+}
+
+function SecondsForm({ label, hint, onSet }: { label: string; hint: string; onSet: (seconds: number) => void }) {
+  const [text, setText] = useState("");
+  const seconds = Number(text);
+  const sound = text.trim() !== "" && seconds >= 0 && seconds <= 86_400;
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault();
+    if (!sound) return;
+    onSet(seconds);
+    setText("");
+  };
+  return (
+    <Form className="opened-ago" onSubmit={submit}>
+      <Form.Control
+        inputMode="numeric"
+        autoComplete="off"
+        aria-label={label}
+        placeholder={hint}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <Button variant="quiet" type="submit" disabled={!sound}>
+        {words.run.openedAgoSet}
+      </Button>
+    </Form>
+  );
+}
+
+/** Says the few moments that matter to those who listen rather than look. */
+function Announcer({ left, needed }: { left: number; needed: number }) {
+  const say = words.run.announce;
+  const text =
+    left <= 0 ? say.mark : left <= 10 && needed > 20 ? say.tenLeft : left <= needed / 2 ? say.half : say.opened;
+  return (
+    <p className="visually-hidden" aria-live="assertive">
+      {text}
+    </p>
+  );
+}
+
+function useBeat(everyMs: number): void {
+  const [, beat] = useState(0);
+  useEffect(() => {
+    const on = () => beat((count) => count + 1);
+    const timer = window.setInterval(on, everyMs);
+    document.addEventListener("visibilitychange", on);
+    return () => {
+      window.clearInterval(timer);
+      document.removeEventListener("visibilitychange", on);
+    };
+  }, [everyMs]);
+}

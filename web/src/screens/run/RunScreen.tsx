@@ -1,0 +1,40 @@
+import { Button } from "react-bootstrap";
+import { Link, useNavigate } from "react-router";
+import { useFrame } from "../../state/useFrames";
+import { words } from "../../words";
+import { ArmedView } from "./ArmedView";
+import { EndedView } from "./EndedView";
+import { OpenView } from "./OpenView";
+import { useArmed, useOpenFrame } from "../../state/running";
+import "./run.css";
+
+/** Run is whatever the records say: an open frame, a finished one, an armed one, or nothing. */
+export function RunScreen() {
+  const armed = useArmed();
+  const open = useOpenFrame();
+  const finished = useFrame(open ? null : (armed?.finished ?? null));
+  const navigate = useNavigate();
+
+  if (open) return <OpenView key={open.id} frame={open} />;
+  if (armed?.finished && finished) return <EndedView key={finished.id} frame={finished} armed={armed} />;
+  if (armed)
+    return (
+      <ArmedView
+        key={`${armed.plan.answer.set_seconds} ${armed.queue?.at ?? ""}`}
+        armed={armed}
+        busyUntil={armed.busyUntil}
+      />
+    );
+  return (
+    <div className="empty">
+      <h1>{words.run.nothing}</h1>
+      <p>{words.run.nothingHint}</p>
+      <Button variant="signal" onClick={() => void navigate("/")}>
+        {words.run.toBench}
+      </Button>
+      <Link to="/log" className="plain-link">
+        {words.run.toLog}
+      </Link>
+    </div>
+  );
+}

@@ -1,0 +1,142 @@
+import { useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { answer, api, Refused, type Schemas } from "../../api/client";
+import { NumberField } from "../../ui/NumberField";
+import { typed } from "../../ui/typed";
+import { useNow } from "../../ui/useNow";
+import { words } from "../../words";
+import { markText, signedStops, timeText } from "../../words/times";
+import { type Armed, change, type Queue } from "../../state/running";
+
+const WAYS = ["bracket", "repeat", "split", "lucky"] as const;
+
+/** Safety brackets, repeats, splits, or the lucky series: what comes after what, and when. */
+export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => void }) {
+  const say = words.run.series;
+  const [way, setWay] = useState<Queue["way"]>(armed.queue?.way ?? "bracket");
+  const [count, setCount] = useState(String(armed.queue?.frames.length ?? 3));
+  const [spacing, setSpacing] = useState("1");
+  const [shown, setShown] = useState<Schemas["SeriesAnswer"] | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const ask = async () => {
+    const body = {
+      seconds: armed.plan.answer.set_seconds,
+      way: way === "lucky" ? ("repeat" as const) : way,
+      count: Math.round(typed(count) ?? 0),
+      spacing_stops: typed(spacing) ?? 0,
+      dial_limit: armed.plan.dial_limit,
+      step: armed.plan.reading.step,
+      noise_reduction: armed.list?.noise_reduction ?? armed.list?.body?.noise_reduction === "on",
+      handling_seconds: 5,
+    };
+    try {
+      const found = await answer(api.POST("/api/run/series", { body }));
+      setShown(found);
+      setFault(null);
+      return found;
+    } catch (error) {
+      setShown(null);
+      setFault(error instanceof Refused ? error.message : words.trouble.unreachable);
+      return null;
+    }
+  };
+  const take = async () => {
+    const found = await ask();
+    if (!found) return;
+    change({ queue: { way, frames: found.frames, at: 0, kept: 0, dropped: 0 } });
+    onClose();
+  };
+  return (
+    <Modal show onHide={onClose} centered scrollable aria-labelledby="series-title">
+      <Modal.Header closeButton closeLabel={words.keys.close}>
+        <Modal.Title id="series-title">{say.title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="stacked">
+        {WAYS.map((one) => (
+          <Form.Check
+            key={one}
+            type="radio"
+            name="series-way"
+            id={`series-${one}`}
+            className="choice"
+            checked={way === one}
+            onChange={() => {
+              setWay(one);
+              setShown(null);
+            }}
+            label={
+              <>
+                <strong>{say.ways[one]}</strong> <span>{say.why[one]}</span>
+              </>
+            }
+          />
+        ))}
+        <div className="pair">
+          <NumberField id="series-count" label={say.count} value={count} onChange={setCount} />
+          {way === "bracket" && (
+            <NumberField id="series-spacing" label={say.spacing} value={spacing} onChange={setSpacing} />
+          )}
+        </div>
+        {fault && (
+          <p className="fault" role="alert">
+            {fault}
+          </p>
+        )}
+        {shown && (
+          <>
+            <ol className="series-frames">
+              {shown.frames.slice(0, 12).map((frame, place) => (
+                <li key={place}>
+                  <strong>{frame.mark ? markText(frame.mark) : timeText(frame.seconds)}</strong>{" "}
+                  <span className="quiet">
+                    {words.staff.stops(signedStops(frame.stops))}, {say.after(timeText(Math.max(1, frame.opens_at)))}
+                  </span>
+                </li>
+              ))}
+            </ol>
+            <p className="mb-0">
+              {say.total(timeText(shown.total_seconds))} {shown.burst && say.burst}
+              {shown.more_light_stops > 0 && say.moreLight(shown.more_light_stops.toFixed(1))}
+            </p>
+          </>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="quiet" onClick={() => void ask()}>
+          {say.show}
+        </Button>
+        <Button variant="signal" onClick={() => void take()}>
+          {say.take}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}
+
+/** Where the queue stands, and by the clock when each frame could open and the camera is free again. */
+export function QueueLine({ queue, busyUntil }: { queue: Queue; busyUntil: string | null }) {
+  const say = words.run.series;
+  const now = useNow(1000);
+  const next = queue.frames[queue.at];
+  if (queue.way === "lucky") return <p className="queue-line">{say.tally(queue.kept, queue.dropped)}</p>;
+  const begins = Math.max(now, busyUntil === null ? 0 : Date.parse(busyUntil));
+  const clock = (seconds: number) => CLOCK.format(begins + (seconds - (next?.opens_at ?? 0)) * 1000);
+  return (
+    <div>
+      <p className="queue-line">
+        {say.at(queue.at + 1, queue.frames.length)}
+        {next && next.stops !== 0 && `, ${words.staff.stops(signedStops(next.stops))}`}
+      </p>
+      <ol className="series-frames" start={queue.at + 1}>
+        {queue.frames.slice(queue.at, queue.at + 4).map((frame) => (
+          <li key={frame.opens_at}>
+            {say.clock(clock(frame.opens_at), clock(frame.closes_at))}
+            {frame.busy_until > frame.closes_at && <span className="quiet"> {say.free(clock(frame.busy_until))}</span>}
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+const CLOCK = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" });

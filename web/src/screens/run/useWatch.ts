@@ -1,0 +1,73 @@
+import { useEffect, useState } from "react";
+import { type Frame, waitingFrame } from "../../state/frames";
+import * as clock from "../../state/clock";
+import { keep } from "../../state/running";
+
+export interface Watch {
+  /** Until it is known how long the shutter has been open, nothing is said. */
+  known: boolean;
+  source: clock.Source;
+  jump: clock.Jump;
+}
+
+/** Keep the truth about time while a frame runs: find it on arriving, check it against the clocks, leave signs of life. */
+export function useWatch(frame: Frame): Watch {
+  const [watch, setWatch] = useState<Watch>({ known: false, source: "own", jump: "none" });
+  const { id } = frame;
+  useEffect(() => {
+    let there = true;
+    void clock.watch(frame).then((source) => {
+      if (!there) return;
+      setWatch((now) => ({ ...now, known: true, source }));
+      // The page that opened it could not ask the server then; the count is as good from any page that knows.
+      if (source === "wall" || frame.run?.steady) return;
+      void clock.steadyAt(frame).then((steady) => {
+        const now = waitingFrame(id);
+        if (steady && now?.run && now.state === "open" && !now.run.steady)
+          keep({ ...now, run: { ...now.run, steady } });
+      });
+    });
+    const look = () => {
+      const now = waitingFrame(id) ?? frame;
+      clock.signOfLife(now);
+      void clock.checked(now).then((jump) => {
+        if (there && jump !== "none") setWatch((now) => ({ ...now, jump }));
+      });
+    };
+    const timer = window.setInterval(look, 1000);
+    document.addEventListener("visibilitychange", look);
+    return () => {
+      there = false;
+      window.clearInterval(timer);
+      document.removeEventListener("visibilitychange", look);
+    };
+    // The frame's clock is found once; what changes about the frame later does not move it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [id]);
+  return watch;
+}
+
+/** Keep the screen awake while something runs, where the browser lets us. */
+export function useAwake(): void {
+  useEffect(() => {
+    let lock: WakeLockSentinel | null = null;
+    let there = true;
+    const ask = async () => {
+      if (document.visibilityState !== "visible") return;
+      try {
+        lock = await navigator.wakeLock.request("screen");
+        if (!there) await lock.release();
+      } catch {
+        lock = null;
+      }
+    };
+    void ask();
+    const again = () => void ask();
+    document.addEventListener("visibilitychange", again);
+    return () => {
+      there = false;
+      document.removeEventListener("visibilitychange", again);
+      void lock?.release();
+    };
+  }, []);
+}

@@ -1,0 +1,122 @@
+import type { Schemas } from "../api/client";
+import { type Laid, questionOf, settingsOf } from "./bench";
+import type { Exposure } from "./useBench";
+import { itemsOf } from "./bag";
+import type { KitItem } from "./kit";
+import type { Outing } from "./outings";
+import { answerOf, type Armed, type Plan } from "./running";
+
+export type ArmQuestion = Schemas["ArmAsked"];
+
+interface Given {
+  laid: Laid;
+  answered: Exposure;
+  items: KitItem[];
+  /** The outing whose light and weather count, and the instant. */
+  outing: Outing | null;
+  at: number;
+  /** The window wished for. */
+  aim: { from_seconds: number; to_seconds: number | null } | null;
+}
+
+/** What it is like: what bench and outing know of it, for the log. */
+function conditionsOf({ laid, outing, aim, answered }: Pick<Given, "laid" | "outing" | "aim" | "answered">) {
+  const { bench, body, lens, stack, items } = laid;
+  const rims = stack.flatMap((glass) => items.filter((item) => item.id === glass.id).map((item) => item.facts));
+  const depths = rims.flatMap((facts) => facts.rim_depth_mm ?? []);
+  const openings = rims.flatMap((facts) => facts.clear_mm ?? []);
+  const sea = bench.scene.subjects.find((subject) => subject.kind === "sea")?.facts;
+  const swell = outing?.weather.swell_m ?? (typeof sea?.["height_m"] === "number" ? sea["height_m"] : null);
+  return {
+    place: outing?.name ?? null,
+    body: body?.name ?? null,
+    body_id: body?.id ?? null,
+    lens: lens?.name ?? null,
+    lens_id: lens?.id ?? null,
+    focal_mm: laid.focalMm ?? null,
+    rims_mm: depths.length > 0 ? depths.reduce((sum, one) => sum + one, 0) : null,
+    opening_mm: openings.length > 0 ? Math.min(...openings) : null,
+    pitch_deg: bench.scene.elevationDeg,
+    ev100: answered.scene_ev100,
+    sky: outing?.sky ?? null,
+    swell_m: swell,
+    period_s: typeof sea?.["period_s"] === "number" ? sea["period_s"] : null,
+    wind_m_s: outing?.weather.wind_m_s ?? null,
+    celsius: outing?.weather.celsius ?? null,
+    aim_from_seconds: aim?.from_seconds ?? null,
+    aim_to_seconds: aim?.to_seconds ?? null,
+  };
+}
+
+/** Everything Run needs from the bench: the plan, the question behind it, and what the arm list grows from. */
+export function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "plan" | "question" | "list"> {
+  const { bench, stack } = laid;
+  const plan: Plan = {
+    reading: {
+      ...(bench.meter === "hand"
+        ? { ev100: bench.ev100 }
+        : { shutter: bench.shutter, aperture: bench.aperture, iso: bench.iso }),
+      step: laid.step,
+      metered_at: bench.meteredAt,
+    },
+    settings: settingsOf(laid),
+    stack: stack.map((glass) => ({
+      name: glass.name,
+      stops: glass.stops,
+      offset: glass.offset,
+      in_reading: bench.inReading.includes(glass.id),
+      id: glass.id,
+      kind: glass.kind,
+    })),
+    conditions: conditionsOf({ laid, outing, aim, answered }),
+    scale: bench.scale,
+    dial_limit: laid.dialLimit,
+    answer: answerOf(answered),
+    run: {
+      metered_seconds: answered.metered_seconds,
+      film: laid.film?.law ?? null,
+      stops_per_minute: laid.light?.stops_per_minute ?? null,
+      delay_seconds: laid.light?.delay_seconds ?? 0,
+      rereads: [],
+      bias_stops: 0,
+      device: "hand",
+      speed: 1,
+      purpose: "frame",
+      steady: null,
+      uncertain_seconds: 0.2,
+      watched: true,
+      busy_until: null,
+    },
+  };
+  const list: ArmQuestion = {
+    seconds: answered.set_seconds,
+    bulb: answered.bulb,
+    glass: stack.map((glass) => ({
+      name: glass.name,
+      facts: { ...laid.items.find((item) => item.id === glass.id)?.facts },
+      stops: Math.max(0, glass.stops + (glass.offset ?? 0)),
+      in_reading: bench.inReading.includes(glass.id),
+    })),
+    body: laid.body ? { ...laid.body.facts } : null,
+    lens: laid.lens ? { ...laid.lens.facts } : null,
+    holder: laid.holder ? { ...laid.holder.facts } : null,
+    support: factsOf(itemsOf(items, "support")[0]),
+    release: factsOf(itemsOf(items, "release")[0]),
+    wind_m_s: outing?.weather.wind_m_s ?? null,
+    celsius: outing?.weather.celsius ?? null,
+    upright: false,
+    sun: outing && {
+      latitude: outing.latitude,
+      longitude: outing.longitude,
+      at: new Date(at).toISOString(),
+      focal_mm: laid.focalMm ?? 24,
+      bearing_deg: bench.scene.bearingDeg,
+      elevation_deg: bench.scene.elevationDeg,
+    },
+  };
+  return { plan, question: questionOf(laid), list };
+}
+
+function factsOf(item: { facts: object } | undefined): Record<string, unknown> | null {
+  return item ? { ...item.facts } : null;
+}

@@ -1,0 +1,88 @@
+import { describe, expect, it } from "vitest";
+import type { KitItem } from "./kit";
+import { holdTime } from "./held";
+import { bench, type Bench, fromStarter, lay, type Move, questionOf, steerOf } from "./bench";
+
+const NOW = new Date("2027-04-17T04:30:00Z");
+const glass = (id: string, stops: number, more: object = {}) =>
+  ({
+    id,
+    sort: "glass",
+    name: `Slot ND ${stops}`,
+    note: "",
+    retired: false,
+    facts: {},
+    strength: { kind: "solid", stops, offset: null, offset_sd: 0.17, low: stops, high: stops, ...more },
+  }) as unknown as KitItem;
+const KIT: KitItem[] = [
+  ...Array.from({ length: 10 }, (_, place) => glass(`g${place}`, place + 1)),
+  glass("turn", 3.5, { kind: "variable", offset: 0, offset_sd: 1.5, low: 2, high: 5 }),
+];
+const bag = lay(fromStarter({ reading: { shutter: "1/40", aperture: "9", iso: "64" } }), KIT).bag;
+const START = bench(
+  fromStarter({ reading: { shutter: "1/40", aperture: "9", iso: "64" } }),
+  { do: "settle", glass: bag },
+  NOW,
+);
+const after = (...moves: Move[]): Bench => moves.reduce((state, move) => bench(state, move, NOW), START);
+const toggle = (id: string): Move => ({ do: "toggle", id });
+const stops = (state: Bench) => lay(state, KIT).stack.map((one) => one.stops);
+
+describe("the bench", () => {
+  it("meets a new kit with one strong solid glass, and keeps what it knows of an old one", () => {
+    expect(START.on).toEqual(["g8"]);
+    const other = [{ ...bag[0], id: "other", stops: 10 }] as typeof bag;
+    expect(bench(START, { do: "settle", glass: other }, NOW).on).toEqual(["other"]);
+    expect(bench(after({ do: "bare" }), { do: "settle", glass: other }, NOW).on).toEqual([]);
+  });
+
+  it("puts glass on in the order of the hands and takes it off again", () => {
+    const two = after(toggle("g3"), toggle("g0"));
+    expect(stops(two)).toEqual([9, 4, 1]);
+    expect(bench(two, toggle("g8"), NOW).on).toEqual(["g3", "g0"]);
+    expect(after({ do: "bare" }).on).toEqual([]);
+  });
+
+  it("never holds more than eight glasses", () => {
+    expect(after(...["g0", "g1", "g2", "g3", "g4", "g5", "g6", "g7", "g9"].map(toggle)).on).toHaveLength(8);
+  });
+
+  it("keeps what was on at the reading in step with what is on", () => {
+    const through = after({ do: "toggleInReading", id: "g1" });
+    expect([through.on, through.inReading]).toEqual([["g8", "g1"], ["g1"]]);
+    expect(bench(through, { do: "toggleInReading", id: "g1" }, NOW).inReading).toEqual([]);
+    expect(bench(through, toggle("g1"), NOW).inReading).toEqual([]);
+  });
+
+  it("dates the reading when the reading changes, and only then", () => {
+    expect(after({ do: "set", change: { shutter: "1/50" } }).meteredAt).toBe(NOW.toISOString());
+    expect(after({ do: "set", change: { shotAperture: "11" } }).meteredAt).toBeNull();
+    expect(after(toggle("g0")).meteredAt).toBeNull();
+  });
+
+  it("turns a variable glass within its range and no further", () => {
+    const turned = (to: number) =>
+      stops(after({ do: "bare" }, toggle("turn"), { do: "set", change: { turned: { turn: to } } }));
+    expect([turned(4), turned(9), turned(0)]).toEqual([[4], [5], [2]]);
+  });
+
+  it("asks with a camera's reading or a hand meter's, never both", () => {
+    const asked = questionOf(lay(after({ do: "set", change: { shotIso: "100" } }), KIT));
+    expect(asked.reading).toEqual({ shutter: "1/40", aperture: "9", iso: "64", step: "third" });
+    expect(asked.settings).toEqual({ aperture: "9", iso: "100" });
+    const hand = questionOf(lay(START, KIT), { meter: "hand", ev100: 9.4 });
+    expect(hand.reading).toEqual({ ev100: 9.4, step: "third" });
+    expect(START.meter).toBe("camera");
+  });
+
+  it("lets exactly one thing float, and asks for that one", () => {
+    const laid = lay(START, KIT);
+    expect(steerOf(laid)).toBeNull();
+    const held = lay(bench(START, { do: "set", change: holdTime(laid, 30) }, NOW), KIT);
+    expect(steerOf(held)).toMatchObject({ float: "aperture", target_seconds: 30, stack: [{ stops: 9 }] });
+    const stack = lay({ ...held.bench, floating: "stack" }, KIT);
+    expect(steerOf(stack)).toMatchObject({ float: "stack", stack: [] });
+    const took = after({ do: "take", on: ["g5"], aperture: "8", iso: "64", turned: {} });
+    expect([took.on, took.shotAperture, took.floating]).toEqual([["g5"], "8", "time"]);
+  });
+});

@@ -1,0 +1,95 @@
+import { expect, test } from "vitest";
+import { instantNear, isLive, type Outing, placeAsked, span } from "./outings";
+import { minutesText, rateText } from "../words/rate";
+
+function outing(more: Partial<Outing>): Outing {
+  return {
+    zone: "Europe/Oslo",
+    date: "2027-04-17",
+    arrive: "04:45",
+    turn_back: "08:00",
+    latitude: 58.05,
+    longitude: 6.8,
+    sky: "clear",
+    scene: "sky_lit",
+    readings: [],
+    ridge: null,
+    ...more,
+  } as Outing;
+}
+
+const iso = (instant: number) => new Date(instant).toISOString();
+
+test.each([
+  ["a morning", {}, "2027-04-17T02:45:00.000Z", "2027-04-17T06:00:00.000Z"],
+  [
+    "an evening past midnight",
+    { arrive: "22:00", turn_back: "01:30" },
+    "2027-04-17T20:00:00.000Z",
+    "2027-04-17T23:30:00.000Z",
+  ],
+  [
+    "the day clocks go forward",
+    { date: "2027-03-28", arrive: "01:30", turn_back: "04:00" },
+    "2027-03-28T00:30:00.000Z",
+    "2027-03-28T02:00:00.000Z",
+  ],
+  [
+    "the day clocks go back",
+    { date: "2027-10-31", arrive: "01:30", turn_back: "04:00" },
+    "2027-10-30T23:30:00.000Z",
+    "2027-10-31T03:00:00.000Z",
+  ],
+  [
+    "the other side of the world",
+    { zone: "Etc/GMT-12", arrive: "05:00", turn_back: "08:00" },
+    "2027-04-16T17:00:00.000Z",
+    "2027-04-16T20:00:00.000Z",
+  ],
+] as const)("%s begins and ends", (_, change, from, to) => {
+  expect(span(outing(change)).map(iso)).toEqual([from, to]);
+});
+
+test.each([
+  ["03:10", {}, "2027-04-17T01:10:00.000Z"],
+  ["21:40", {}, "2027-04-16T19:40:00.000Z"],
+  ["03:10", { arrive: "22:00", turn_back: "01:30" }, "2027-04-18T01:10:00.000Z"],
+  ["17:00", { arrive: "22:00", turn_back: "01:30" }, "2027-04-17T15:00:00.000Z"],
+] as const)("water at %s is the one nearest to the outing", (time, change, at) => {
+  expect(iso(instantNear(outing(change), time))).toBe(at);
+});
+
+test.each([
+  ["2027-04-17T00:30:00Z", false],
+  ["2027-04-17T00:50:00Z", true],
+  ["2027-04-17T06:50:00Z", true],
+  ["2027-04-17T07:10:00Z", false],
+])("at %s it is live: %s", (at, live) => {
+  expect(isLive(outing({}), Date.parse(at))).toBe(live);
+});
+
+test("what is asked about the light is the place and what was read there", () => {
+  const ridge = { height_m: 180, distance_m: 1100 };
+  const asked = placeAsked(outing({ ridge, readings: [{ at: "2027-04-17T03:20:00Z", ev100: -3.8 }] }));
+  expect(Object.keys(asked).toSorted()).toEqual(["latitude", "longitude", "readings", "ridge", "scene", "sky"]);
+  expect(asked.ridge).toEqual(ridge);
+});
+
+test.each([
+  [0.003, "steady"],
+  [1 / 14, "rising 1 stop in 14 min"],
+  [-1 / 6, "falling 1 stop in 6 min"],
+  [-1 / 100, "falling 1 stop in 1 h 40 min"],
+  [2, "rising 1 stop in 1 min"],
+])("a rate of %d stops a minute is said", (rate, said) => {
+  expect(rateText(rate)).toBe(said);
+});
+
+test.each([
+  [1, "1 min"],
+  [89, "89 min"],
+  [120, "2 h"],
+  [155, "2 h 35 min"],
+])("%i minutes are said", (minutes, said) => {
+  expect(minutesText(minutes)).toBe(said);
+});

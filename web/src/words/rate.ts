@@ -1,0 +1,16 @@
+import { words } from ".";
+
+/** "rising 1 stop in 14 min", or steady. */
+export function rateText(stopsPerMinute: number): string {
+  const rate = Math.abs(stopsPerMinute);
+  if (rate < 0.004) return words.outing.steady;
+  const minutes = minutesText(Math.max(1, Math.round(1 / rate)));
+  return stopsPerMinute > 0 ? words.outing.rising(minutes) : words.outing.falling(minutes);
+}
+
+/** Whole minutes as people say them: 38 min, 1 h 40 min. */
+export function minutesText(minutes: number): string {
+  const rest = minutes % 60;
+  if (minutes < 90) return `${minutes} min`;
+  return rest === 0 ? `${Math.floor(minutes / 60)} h` : `${Math.floor(minutes / 60)} h ${rest} min`;
+}
