@@ -37,6 +37,62 @@ def until(page: Page, expression: str, seconds: float = PATIENCE_S) -> None:
     raise AssertionError(f"not within {seconds} s: {expression}")
 
 
+def kept(page: Page, kind: str, owner: str | None = None) -> list[dict[str, Any]]:
+    """The documents of a kind in this browser's own database, removals included."""
+    return page.evaluate(  # type: ignore[no-any-return]
+        """([kind, owner]) => new Promise((done, fail) => {
+            const opening = indexedDB.open("jackstaff");
+            opening.onerror = () => fail(opening.error);
+            opening.onsuccess = () => {
+                const all = opening.result.transaction("documents").objectStore("documents").getAll();
+                all.onsuccess = () => {
+                    opening.result.close();
+                    done(all.result.filter((one) => one.kind === kind && (owner === null || one.owner === owner)));
+                };
+            };
+        })""",
+        [kind, owner],
+    )
+
+
+def frames(page: Page) -> list[dict[str, Any]]:
+    """The frames in this browser, the newest first."""
+    docs = sorted(kept(page, "frame"), key=lambda doc: str(doc["sort"]), reverse=True)
+    return [doc["content"] for doc in docs if doc["content"]]
+
+
+def write_document(page: Page, document: dict[str, Any]) -> None:
+    """Put a document into this browser's database as an earlier visit would have left it."""
+    page.evaluate(
+        """(doc) => new Promise((done, fail) => {
+            const opening = indexedDB.open("jackstaff");
+            opening.onerror = () => fail(opening.error);
+            opening.onsuccess = () => {
+                const writing = opening.result.transaction("documents", "readwrite");
+                writing.objectStore("documents").put(doc);
+                writing.oncomplete = () => { opening.result.close(); done(); };
+            };
+        })""",
+        document,
+    )
+
+
+def note(page: Page, key: str, value: object) -> None:
+    """Leave a note in this browser's database."""
+    page.evaluate(
+        """([key, value]) => new Promise((done, fail) => {
+            const opening = indexedDB.open("jackstaff");
+            opening.onerror = () => fail(opening.error);
+            opening.onsuccess = () => {
+                const writing = opening.result.transaction("notes", "readwrite");
+                writing.objectStore("notes").put(value, key);
+                writing.oncomplete = () => { opening.result.close(); done(); };
+            };
+        })""",
+        [key, value],
+    )
+
+
 class Visit:
     """One visitor's own browser profile, with everything that went wrong in it."""
 

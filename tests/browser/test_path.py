@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from .conftest import Visit
+from .conftest import Visit, frames, kept
 
 HOLD_MS = 950
 
@@ -120,7 +120,7 @@ def test_a_reload_or_a_closed_tab_comes_back_to_the_same_exposure(guest: Visit) 
     expect(answer(page)).to_have_text("1h48m")
     arm_and_open(page, "my hand")
     page.wait_for_timeout(1200)
-    before = page.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])[0].frame.opened_at")
+    before = frames(page)[0]["opened_at"]
     page.reload()
     expect(page.get_by_test_id("run-left")).to_contain_text("1:48:")
     page.close()
@@ -128,7 +128,7 @@ def test_a_reload_or_a_closed_tab_comes_back_to_the_same_exposure(guest: Visit) 
     guest.page = again
     expect(again.get_by_role("link", name=re.compile("Shutter open 0:0"))).to_be_visible()
     again.get_by_role("link", name=re.compile("Shutter open")).click()
-    assert again.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])[0].frame.opened_at") == before
+    assert frames(again)[0]["opened_at"] == before
     # The opening can be put right, and a second tab sees the same run.
     again.get_by_label("Opened this many seconds ago").fill("600")
     again.get_by_role("button", name="Set").click()
@@ -172,7 +172,7 @@ def test_a_guest_s_frames_move_to_the_account_at_sign_in(guest: Visit) -> None:
     guest.sign_in()
     expect(page.get_by_text("One frame moved to your account.")).to_be_visible()
     expect(page.get_by_role("listitem").filter(has_text="Ring ND 3 + Slot ND 4")).to_have_count(1)
-    assert page.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])") == []
+    assert kept(page, "frame", "guest") == []
     # Signing out stays signed out, and shows nothing of the account.
     page.get_by_role("button", name="Account edda").click()
     page.get_by_role("button", name="Sign out").click()

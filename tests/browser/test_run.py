@@ -13,7 +13,7 @@ from tools.serving import Server, serving
 
 from tests.conftest import OTHER_PASSWORD
 
-from .conftest import Visit, until
+from .conftest import Visit, frames, kept, note, write_document
 from .test_path import HOLD_MS, hold
 
 EVENING = {
@@ -21,7 +21,7 @@ EVENING = {
     "longitude": 6.8, "zone": "Europe/Oslo", "date": "2027-04-17", "arrive": "19:30", "turn_back": "22:00",
     "sky": "clear", "scene": "sky_lit", "ridge": None, "readings": [], "waters": [], "floods_at_m": None,
     "walk_minutes": 0, "margin_minutes": 0, "weather": {"source": "own"}, "hazards": [], "packed": [],
-    "archived": False, "changed_at": "2027-04-10T10:00:00Z", "owner": None,
+    "archived": False, "changed_at": "2027-04-10T10:00:00Z",
 }  # fmt: skip
 
 
@@ -29,10 +29,9 @@ def left(page: Page) -> Any:
     return page.get_by_test_id("run-left")
 
 
-def kept(page: Page) -> dict[str, Any]:
+def newest(page: Page) -> dict[str, Any]:
     """The newest frame that this browser holds."""
-    frame: dict[str, Any] = page.evaluate("JSON.parse(localStorage['jackstaff.frames.1'])[0].frame")
-    return frame
+    return frames(page)[0]
 
 
 def arm(page: Page) -> None:
@@ -58,9 +57,11 @@ def open_it(page: Page) -> None:
 
 def plan_the_evening(page: Page) -> None:
     """Light that falls, from an outing at half past eight."""
-    page.evaluate(
-        "plan => localStorage.setItem('jackstaff.outings.2', JSON.stringify({outings: [plan], current: plan.id}))",
-        EVENING,
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    document = {"owner": "guest", "version": 1, "stamp": "2027-04-10T10:00:00.000Z#0000", "number": 0, "waiting": None}
+    write_document(page, {**document, "kind": "outing", "id": EVENING["id"], "content": EVENING, "sort": "2027-04-17"})
+    write_document(
+        page, {**document, "kind": "habits", "id": "habits", "content": {"outing": EVENING["id"]}, "sort": "a"}
     )
     page.reload()
     expect(page.get_by_test_id("answer-time")).to_be_visible()
@@ -84,7 +85,7 @@ def test_under_falling_light_the_frame_ends_when_the_light_has_gathered(guest: V
     expect(page.get_by_test_id("run-gathered")).to_have_text(re.compile(r"\d+ % of the light gathered"))
     expect(page.get_by_test_id("run-if-closed")).to_contain_text("Closed now: −")
     expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
-    frame = kept(page)
+    frame = newest(page)
     asked = {
         "needed_seconds": frame["run"]["metered_seconds"], "opened_at": frame["opened_at"], "now": frame["opened_at"],
         "stops_per_minute": frame["run"]["stops_per_minute"],
@@ -113,7 +114,14 @@ def test_readings_on_the_way_and_longer_and_shorter_move_the_end(guest: Visit) -
     page.keyboard.press("c")
     expect(left(page)).to_contain_text("2:3")
     expect(page.get_by_role("group", name="Longer or shorter")).to_contain_text("−0.3")
-    assert [event["kind"] for event in kept(page)["events"]] == ["opened", "reread", "reread", "extended", "cut", "cut"]
+    assert [event["kind"] for event in newest(page)["events"]] == [
+        "opened",
+        "reread",
+        "reread",
+        "extended",
+        "cut",
+        "cut",
+    ]
 
 
 def test_a_frame_that_never_fills_is_said_before_and_during_with_ways_out(guest: Visit) -> None:
@@ -148,7 +156,7 @@ def test_a_trigger_that_will_not_open_names_the_line(guest: Visit, fault: str, s
     page.get_by_role("button", name="Open the shutter").click()
     expect(page.get_by_role("alert")).to_contain_text(said)
     expect(page.locator("[data-pointed]")).to_contain_text(line)
-    assert page.evaluate("localStorage['jackstaff.frames.1'] ?? '[]'") == "[]"
+    assert frames(page) == []
     # The five-second test would have told beforehand.
     page.get_by_role("button", name="Five-second test").click()
     dialog = page.get_by_role("dialog")
@@ -170,7 +178,7 @@ def test_a_battery_that_gives_out_ends_the_frame_there_and_then(guest: Visit) ->
     open_it(page)
     expect(page.get_by_test_id("run-result")).to_contain_text("early")
     expect(page.get_by_text("The battery gave out after")).to_be_visible()
-    assert kept(page)["actual_seconds"] == pytest.approx(0.7 * 203.19, abs=3)
+    assert newest(page)["actual_seconds"] == pytest.approx(0.7 * 203.19, abs=3)
 
 
 def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> None:
@@ -242,7 +250,7 @@ def test_two_pages_show_one_run_and_a_changed_clock_moves_nothing(guest: Visit) 
     second.keyboard.up("Space")
     expect(second.get_by_test_id("run-result")).to_contain_text("early")
     expect(page.get_by_test_id("run-result")).to_contain_text("early")
-    frame = kept(second)
+    frame = newest(second)
     shut = second.evaluate("Date.now()") / 1000
     assert frame["actual_seconds"] < shut - before + 3
     assert frame["run"]["watched"] is True
@@ -252,20 +260,20 @@ def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None
     page = guest.page
     arm(page)
     open_it(page)
-    until(page, "JSON.parse(localStorage['jackstaff.frames.1'])[0].frame.run.steady !== null")
+    for _ in range(300):
+        if newest(page)["run"].get("steady"):
+            break
+        page.wait_for_timeout(50)
     page.goto("about:blank")
     page.goto(guest.server.url + "/log")
     # The machine was started anew meanwhile, and the last sign of life is long ago.
-    page.evaluate(
-        """() => {
-          const all = JSON.parse(localStorage['jackstaff.frames.1']);
-          all[0].frame.run.steady.count = 'another start';
-          all[0].frame.opened_at = new Date(Date.now() - 150_000).toISOString();
-          localStorage['jackstaff.frames.1'] = JSON.stringify(all);
-          const alive = JSON.parse(localStorage['jackstaff.alive.1']);
-          localStorage['jackstaff.alive.1'] = JSON.stringify({...alive, wall: alive.wall - 140_000});
-        }"""
-    )
+    doc = kept(page, "frame")[0]
+    frame = doc["content"]
+    frame["run"]["steady"]["count"] = "another start"
+    opened = page.evaluate("new Date(Date.now() - 150_000).toISOString()")
+    frame["opened_at"] = opened
+    write_document(page, {**doc, "content": frame, "sort": "1" + opened})
+    note(page, "alive", {"id": frame["id"], "wall": page.evaluate("Date.now() - 140_000"), "seconds": 10})
     page.goto("about:blank")
     page.goto(guest.server.url + "/run")
     ask = page.get_by_role("alert")
@@ -279,7 +287,7 @@ def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None
     page.wait_for_timeout(HOLD_MS)
     page.keyboard.up("Space")
     expect(page.get_by_text("Nobody watched this frame's clock")).to_be_visible()
-    frame = kept(page)
+    frame = newest(page)
     assert frame["actual_seconds"] == pytest.approx(121, abs=3)
     assert frame["run"]["watched"] is False
 
@@ -295,7 +303,7 @@ def test_a_sleeping_page_closes_on_time(guest: Visit) -> None:
     other.wait_for_timeout(4500)
     page.bring_to_front()
     expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
-    assert kept(page)["actual_seconds"] == pytest.approx(203.19, abs=3)
+    assert newest(page)["actual_seconds"] == pytest.approx(203.19, abs=3)
 
 
 def test_phone_and_laptop_show_the_same_run(visits: Any) -> None:
@@ -340,7 +348,7 @@ def test_a_server_killed_twenty_times_in_mid_run_loses_nothing(browser: Browser,
     visit.sign_in()
     arm(page)
     open_it(page)
-    opened = kept(page)["opened_at"]
+    opened = newest(page)["opened_at"]
     begun = page.evaluate("performance.now()")
     expect_running(page, mortal, opened)
     for turn in range(20):
@@ -360,7 +368,10 @@ def test_a_server_killed_twenty_times_in_mid_run_loses_nothing(browser: Browser,
     page.keyboard.up("Space")
     expect(page.get_by_test_id("run-result")).to_contain_text("early")
     expect(page.get_by_text("Kept in the log.")).to_be_visible()
-    until(page, "JSON.parse(localStorage['jackstaff.frames.1'] ?? '[]').length === 0", 30)
+    for _ in range(600):
+        if all(doc["waiting"] is None for doc in kept(page, "frame")):
+            break
+        page.wait_for_timeout(50)
     frame = page.request.get(f"{mortal.url}/api/frames?limit=1").json()["frames"][0]
     assert frame["opened_at"] == opened
     assert [event["kind"] for event in frame["events"]].count("extended") == 4

@@ -1,8 +1,5 @@
-import "@fontsource/barlow/latin-400.css";
-import "@fontsource/barlow/latin-500.css";
-import "@fontsource/barlow/latin-600.css";
-import "@fontsource/barlow/latin-700.css";
-import "bootstrap/dist/css/bootstrap.min.css";
+import "./theme/bootstrap.scss";
+import "./theme/fonts.css";
 import "./theme/lights.css";
 import "./theme/controls.css";
 import "./app/app.css";
@@ -10,22 +7,15 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { Refused } from "./api/client";
 import { App } from "./app/App";
+import { hearFrom, openUp } from "./app/start";
 
-const client = new QueryClient({
-  defaultOptions: {
-    queries: {
-      // A refusal stays a refusal; silence is asked again.
-      retry: (failures, error) => !(error instanceof Refused) && failures < 2,
-      networkMode: "always",
-      refetchOnWindowFocus: false,
-    },
-  },
-});
+const client = new QueryClient({ defaultOptions: { queries: { networkMode: "always", refetchOnWindowFocus: false } } });
 
 const root = document.getElementById("root");
-if (root) {
+const opened = openUp(client);
+void opened.then((known) => {
+  if (!root) return;
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
@@ -35,4 +25,9 @@ if (root) {
       </QueryClientProvider>
     </StrictMode>,
   );
-}
+  // Silence is no answer: whoever is here goes on with what this browser has.
+  const hear = () => void hearFrom(client, known).catch(() => window.setTimeout(hear, ASK_AGAIN_MS));
+  hear();
+});
+
+const ASK_AGAIN_MS = 4000;

@@ -18,7 +18,7 @@ from jackstaff.records.kit import placed_of
 from jackstaff.records.looks import looks_of
 from jackstaff.records.models import Frame, Revision
 from jackstaff.records.outings import plans_of
-from jackstaff.records.replication import Kind, Write, asides_of, changes_since, head_of, revision_of, take
+from jackstaff.records.replication import DocKind, Write, asides_of, changes_since, head_of, revision_of, take
 from jackstaff.records.writing import KeyTaken, all_or_none, durable
 from jackstaff_core.refusal import Refusal, Refusals
 
@@ -69,7 +69,7 @@ class FrameCopy(Copy):
 class AsideContent(Schema):
     """A writing that did not know of another one, which was kept instead."""
 
-    kind: Kind
+    kind: DocKind
     key: UUID
     changed_at: datetime
     content: dict[str, Any]
@@ -97,13 +97,13 @@ class ChangesAnswer(Schema):
     documents: list[AnyCopy]
 
 
-class WriteAsked(Asked):
+class ChangeAsked(Asked):
     """One document as a device wrote it; ``base`` is the number that it had seen, content null removes it.
 
     ``follows`` are the device's own writes of it before this one that were never answered.
     """
 
-    kind: Kind
+    kind: DocKind
     id: UUID
     write: UUID
     base: Number
@@ -112,12 +112,12 @@ class WriteAsked(Asked):
     follows: Annotated[list[UUID], Field(max_length=16)] = []
 
 
-class WritesAsked(Asked):
+class ChangesAsked(Asked):
     account: Annotated[int, Field(strict=True)]
-    documents: Annotated[list[WriteAsked], Field(min_length=1, max_length=MOST_DOCUMENTS)]
+    documents: Annotated[list[ChangeAsked], Field(min_length=1, max_length=MOST_DOCUMENTS)]
 
 
-class WriteAnswer(Schema):
+class ChangeResult(Schema):
     """What is held now, or why the write was refused."""
 
     write: UUID
@@ -125,10 +125,10 @@ class WriteAnswer(Schema):
     refused: list[Fault] = []
 
 
-class WritesAnswer(Schema):
+class ChangesResult(Schema):
     account: int
     head: int
-    results: list[WriteAnswer]
+    results: list[ChangeResult]
 
 
 @router.get("", response=ChangesAnswer)
@@ -142,8 +142,8 @@ def since(request: HttpRequest, asked: Query[SinceAsked]) -> dict[str, object]:
     return {"account": account.pk, "head": max(head, until), "until": until, "documents": copies(account, rows)}
 
 
-@router.post("", response=WritesAnswer)
-def write(request: HttpRequest, asked: WritesAsked) -> dict[str, object]:
+@router.post("", response=ChangesResult)
+def write(request: HttpRequest, asked: ChangesAsked) -> dict[str, object]:
     """Take writes one by one in their order; one that is refused does not hold up the rest."""
     account = account_of(request)
     if asked.account != account.pk:
@@ -152,7 +152,7 @@ def write(request: HttpRequest, asked: WritesAsked) -> dict[str, object]:
     return {"account": account.pk, "head": head_of(account), "results": results}
 
 
-def _taken(account: User, one: WriteAsked) -> dict[str, object]:
+def _taken(account: User, one: ChangeAsked) -> dict[str, object]:
     try:
         shelf = SHELVES[one.kind]
         content = None if one.content is None else shelf.read(one.id, one.content)
@@ -179,7 +179,7 @@ def copies(account: User, rows: Sequence[Revision]) -> list[dict[str, object]]:
         if not row.removed:
             keys[row.kind].append(row.key)
     held: dict[str, dict[UUID, dict[str, object]]] = {
-        kind: _contents(account, Kind(kind), wanted) for kind, wanted in keys.items()
+        kind: _contents(account, DocKind(kind), wanted) for kind, wanted in keys.items()
     }
     return [
         {
@@ -193,18 +193,18 @@ def copies(account: User, rows: Sequence[Revision]) -> list[dict[str, object]]:
     ]
 
 
-def _contents(account: User, kind: Kind, keys: Iterable[UUID]) -> dict[UUID, dict[str, object]]:
+def _contents(account: User, kind: DocKind, keys: Iterable[UUID]) -> dict[UUID, dict[str, object]]:
     match kind:
-        case Kind.KIT:
+        case DocKind.KIT:
             placed = placed_of(account, keys)
             return {key: {"place": one.place, "content": item_answer(one.item)} for key, one in placed.items()}
-        case Kind.FRAME:
+        case DocKind.FRAME:
             return {frame.pk: {"content": shown(frame)} for frame in changes(account, list(keys))}
-        case Kind.OUTING:
+        case DocKind.OUTING:
             plain: dict[UUID, dict[str, Any]] = plans_of(account, keys)
-        case Kind.LOOK:
+        case DocKind.LOOK:
             plain = looks_of(account, keys)
-        case Kind.ASIDE:
+        case DocKind.ASIDE:
             plain = asides_of(account, keys)
     return {key: {"content": content} for key, content in plain.items()}
 

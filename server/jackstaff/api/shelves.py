@@ -13,7 +13,7 @@ from jackstaff.records.frames import erase_frame, frames_of, write_frame
 from jackstaff.records.kit import Placed, erase_item, placed_of, write_item
 from jackstaff.records.looks import erase_look, looks_of, write_look
 from jackstaff.records.outings import erase_outing, plans_of, write_outing
-from jackstaff.records.replication import Kind, asides_of, forget_aside
+from jackstaff.records.replication import DocKind, asides_of, forget_aside
 from jackstaff_core.facts import written
 from jackstaff_core.kitfile import item
 from jackstaff_core.refusal import Refusal, Refusals
@@ -195,12 +195,12 @@ class Asides(Whole[dict[str, Any]]):
         return False
 
 
-SHELVES: dict[Kind, Any] = {
-    Kind.KIT: Kit(),
-    Kind.OUTING: Outings(),
-    Kind.LOOK: Looks(),
-    Kind.FRAME: Frames(),
-    Kind.ASIDE: Asides(),
+SHELVES: dict[DocKind, Any] = {
+    DocKind.KIT: Kit(),
+    DocKind.OUTING: Outings(),
+    DocKind.LOOK: Looks(),
+    DocKind.FRAME: Frames(),
+    DocKind.ASIDE: Asides(),
 }
 
 Model = TypeVar("Model", bound=BaseModel)

@@ -10,7 +10,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 
 from jackstaff.records.models import Revision
-from jackstaff.records.replication import Kind
+from jackstaff.records.replication import DocKind
 from jackstaff_core.gear import Body, Glass, strength
 from jackstaff_core.scales import Step
 from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
@@ -34,21 +34,20 @@ class StartAnswer(Schema):
     scales: ScalesAnswer
 
 
-@router.get("", response=StartAnswer)
+@router.get("", response=StartAnswer, exclude_unset=True)
 def start(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
     """Session, kit and first answer together. Sets the cookie that later writes must echo."""
     session = visited(request, response)
     kit: list[dict[str, object]] = []
     if isinstance(request.user, User):
-        own = Revision.objects.filter(account=request.user, kind=Kind.KIT, removed=False)
+        own = Revision.objects.filter(account=request.user, kind=DocKind.KIT, removed=False)
         kit = copies(request.user, list(own))
-    asked = _question()
     return {
         "session": session,
         "starter": starter_answer(),
         "kit": kit,
-        "asked": asked.model_dump(mode="json"),
-        "answer": asdict(answered(asked)),
+        "asked": _question(),
+        "answer": asdict(answered(ExposureAsked.model_validate(_question()))),
         "scales": scales_of(Step(_body().step), _body().dial_limit_s),
     }
 
@@ -58,16 +57,18 @@ def _body() -> Body:
 
 
 @cache
-def _question() -> ExposureAsked:
-    """The question that the bench asks of the starter, untouched."""
+def _question() -> dict[str, object]:
+    """The question that the bench asks of the starter, untouched, just as the page writes it."""
     shutter, aperture, iso = STARTER_READING
     on = [strength(one.thing) for one in STARTER_KIT if str(one.id) in STARTER_ON and isinstance(one.thing, Glass)]
-    stack = [{"stops": one.stops, "offset": one.offset, "offset_sd": one.offset_sd, "in_reading": False} for one in on]
-    return ExposureAsked.model_validate(
-        {
-            "reading": {"shutter": shutter, "aperture": aperture, "iso": iso, "step": _body().step},
-            "stack": stack,
-            "settings": {"aperture": aperture, "iso": iso},
-            "dial_limit": _body().dial_limit_s,
-        }
-    )
+    return {
+        "reading": {"shutter": shutter, "aperture": aperture, "iso": iso, "step": _body().step},
+        "stack": [
+            {"stops": one.stops, "offset": one.offset, "offset_sd": one.offset_sd, "in_reading": False} for one in on
+        ],
+        "settings": {"aperture": aperture, "iso": iso},
+        "scale": "exact",
+        "dial_limit": _body().dial_limit_s,
+        "film": None,
+        "light": None,
+    }

@@ -31,7 +31,7 @@ from .kit import keep_items, kit_of, order_items
 from .models import FramePicture
 from .outings import keep_outing
 from .pictures import pictures_of
-from .replication import Kind, stamp
+from .replication import DocKind, stamp
 
 FORMAT, VERSION = "jackstaff-account", 1
 MOST_MEMBERS = 45_000
@@ -132,7 +132,7 @@ def keep(account: User, held: Held, things: Sequence[kitfile.Item], outings: Seq
         if frame not in own:
             raise Refusal(f"file.pictures/{frame}", "This picture belongs to no frame of the log.", "Take it out.")
         FramePicture.objects.update_or_create(frame_id=frame, defaults={"small": small, "tones": tones})
-    stamp(account, Kind.FRAME, held.pictures)
+    stamp(account, DocKind.FRAME, held.pictures)
 
 
 def _add(archive: zipfile.ZipFile, name: str, content: str | bytes) -> None:

@@ -14,7 +14,7 @@ from django.db.models import Exists, OuterRef, Q, QuerySet
 from django.db.models.functions import Abs
 
 from .models import Frame, FrameEvent, FrameGlass
-from .replication import Kind, stamp
+from .replication import DocKind, stamp
 from .writing import KeyTaken, all_or_none, durable
 
 
@@ -48,7 +48,7 @@ def save_frame(
     """
     with durable() if columns["state"] == Frame.State.OPEN else all_or_none():
         write_frame(account, key, columns, stack, events)
-        stamp(account, Kind.FRAME, [key])
+        stamp(account, DocKind.FRAME, [key])
 
 
 def write_frame(
@@ -191,5 +191,5 @@ def delete_frame(account: User, key: UUID) -> bool:
     with all_or_none():
         forgotten = erase_frame(account, key)
         if forgotten:
-            stamp(account, Kind.FRAME, [key], removed=True)
+            stamp(account, DocKind.FRAME, [key], removed=True)
     return forgotten

@@ -14,7 +14,7 @@ from jackstaff_core.kitfile import Item
 from jackstaff_core.starter import STARTER_KIT
 
 from .models import KitItem
-from .replication import UNTOUCHED, Kind, stamp
+from .replication import UNTOUCHED, DocKind, stamp
 from .writing import all_or_none
 
 
@@ -60,7 +60,7 @@ def keep_items(account: User, items: Iterable[Item]) -> None:
     coming = list(items)
     with all_or_none():
         _write_all(account, coming)
-        stamp(account, Kind.KIT, [one.id for one in coming])
+        stamp(account, DocKind.KIT, [one.id for one in coming])
 
 
 def start_kit(account: User) -> None:
@@ -68,7 +68,7 @@ def start_kit(account: User) -> None:
     with all_or_none():
         if not KitItem.objects.filter(account=account).exists():
             _write_all(account, STARTER_KIT)
-            stamp(account, Kind.KIT, [one.id for one in STARTER_KIT], at=UNTOUCHED)
+            stamp(account, DocKind.KIT, [one.id for one in STARTER_KIT], at=UNTOUCHED)
 
 
 def _write_all(account: User, items: Sequence[Item]) -> None:
@@ -88,7 +88,7 @@ def order_items(account: User, keys: Sequence[UUID]) -> None:
         for place, row in enumerate(rows):
             row.place = place
         KitItem.objects.bulk_update(moved, ["place"])
-        stamp(account, Kind.KIT, [row.key for row in moved])
+        stamp(account, DocKind.KIT, [row.key for row in moved])
 
 
 def forget_item(account: User, key: UUID) -> bool:
@@ -96,7 +96,7 @@ def forget_item(account: User, key: UUID) -> bool:
     with all_or_none():
         forgotten = erase_item(account, key)
         if forgotten:
-            stamp(account, Kind.KIT, [key], removed=True)
+            stamp(account, DocKind.KIT, [key], removed=True)
     return forgotten
 
 

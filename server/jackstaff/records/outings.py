@@ -10,7 +10,7 @@ from uuid import UUID
 from django.contrib.auth.models import User
 
 from .models import Outing
-from .replication import Kind, stamp
+from .replication import DocKind, stamp
 from .writing import all_or_none
 
 
@@ -48,7 +48,7 @@ def keep_outing(account: User, key: UUID, plan: dict[str, Any]) -> dict[str, Any
         if held and held.changed_at > changed_at:
             return dict(held.plan)
         write_outing(account, key, plan)
-        stamp(account, Kind.OUTING, [key], at=changed_at)
+        stamp(account, DocKind.OUTING, [key], at=changed_at)
     return plan
 
 
@@ -57,5 +57,5 @@ def forget_outing(account: User, key: UUID) -> bool:
     with all_or_none():
         forgotten = erase_outing(account, key)
         if forgotten:
-            stamp(account, Kind.OUTING, [key], removed=True)
+            stamp(account, DocKind.OUTING, [key], removed=True)
     return forgotten

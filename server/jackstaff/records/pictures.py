@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 from django.db.models import QuerySet
 
 from .models import Frame, FramePicture
-from .replication import Kind, stamp
+from .replication import DocKind, stamp
 from .writing import all_or_none
 
 
@@ -33,7 +33,7 @@ def keep_picture(account: User, frame: UUID, digest: dict[str, Any]) -> bool:
     columns = {"small": base64.b64decode(digest["small"]), "tones": tones}
     with all_or_none():
         FramePicture.objects.update_or_create(frame_id=frame, defaults=columns)
-        stamp(account, Kind.FRAME, [frame])
+        stamp(account, DocKind.FRAME, [frame])
     return True
 
 
@@ -42,5 +42,5 @@ def forget_picture(account: User, frame: UUID) -> bool:
     with all_or_none():
         deleted, _ = pictures_of(account).filter(frame_id=frame).delete()
         if deleted:
-            stamp(account, Kind.FRAME, [frame])
+            stamp(account, DocKind.FRAME, [frame])
     return deleted > 0

@@ -21,7 +21,7 @@ from .models import Ledger, Revision, SetAside
 from .writing import all_or_none
 
 
-class Kind(StrEnum):
+class DocKind(StrEnum):
     """What is replicated."""
 
     KIT = "kit"
@@ -48,7 +48,7 @@ class Write(Generic[Content]):
     answers it has not heard.
     """
 
-    kind: Kind
+    kind: DocKind
     key: UUID
     write: UUID
     base: int
@@ -80,7 +80,7 @@ class Shelf(Protocol[Content]):
 
 
 def stamp(
-    account: User, kind: Kind, keys: Iterable[UUID], *, removed: bool = False, at: datetime | None = None
+    account: User, kind: DocKind, keys: Iterable[UUID], *, removed: bool = False, at: datetime | None = None
 ) -> None:
     """Count a change of each of these documents, written on the server itself. Call it inside their transaction."""
     wanted = list(dict.fromkeys(keys))
@@ -167,11 +167,11 @@ def _remember(row: Revision, write: Write[Any]) -> None:
 def _set_aside(account: User, write: Write[Any], source: UUID, at: datetime, plain: dict[str, Any]) -> None:
     # Named after the write itself: told again, it is the same, and once somebody has seen it, it stays away.
     key = uuid5(source, "set aside")
-    if Revision.objects.filter(account=account, kind=Kind.ASIDE, key=key).exists():
+    if Revision.objects.filter(account=account, kind=DocKind.ASIDE, key=key).exists():
         return
     content = {"kind": write.kind, "key": str(write.key), "changed_at": at.isoformat(), "content": plain}
     SetAside.objects.create(account=account, key=key, content=content)
-    stamp(account, Kind.ASIDE, [key])
+    stamp(account, DocKind.ASIDE, [key])
 
 
 def _next(account: User, count: int) -> int:
@@ -191,7 +191,7 @@ def changes_since(account: User, number: int, limit: int) -> QuerySet[Revision]:
     return Revision.objects.filter(account=account, number__gt=number).order_by("number")[:limit]
 
 
-def revision_of(account: User, kind: Kind, key: UUID) -> Revision | None:
+def revision_of(account: User, kind: DocKind, key: UUID) -> Revision | None:
     """Where a document stands in the count; None for one that never was."""
     return Revision.objects.filter(account=account, kind=kind, key=key).first()
 

@@ -4,7 +4,7 @@ import type { components, paths } from "./schema";
 export type Schemas = components["schemas"];
 export type Fault = Schemas["Fault"];
 
-/** A refusal of the server: where, what is wrong, what to give instead. */
+/** A refusal: where, what is wrong, what to give instead. */
 export class Refused extends Error {
   readonly faults: Fault[];
   readonly status: number;
@@ -16,24 +16,43 @@ export class Refused extends Error {
   }
 }
 
-/** The server did not answer at all. */
-export class Unreachable extends Error {}
+/** No answer that means anything: nobody was there, or whoever was there could not. */
+export class Unreachable extends Error {
+  /** What came back instead of an answer, null when nothing came. */
+  readonly status: number | null;
 
-const csrf: Middleware = {
+  constructor(status: number | null = null) {
+    super();
+    this.status = status;
+  }
+}
+
+/** Who answers. Whatever can answer a request may take the server's place here; nothing else is told. */
+export const transport = { fetch: (request: Request): Promise<Response> => globalThis.fetch(request) };
+
+/** The account that this page shows: named with each request, so that a write meant for one never lands in another. */
+const shown: { account: number | null } = { account: null };
+
+export function nameAccount(account: number | null): void {
+  shown.account = account;
+}
+
+const named: Middleware = {
   onRequest({ request }) {
     const token = /(?:^|; )jackstaff_csrf=([^;]+)/.exec(document.cookie)?.[1];
     if (token && request.method !== "GET") request.headers.set("X-CSRFToken", token);
+    if (shown.account !== null) request.headers.set("X-Jackstaff-Account", String(shown.account));
     return request;
   },
 };
 
 export const api = createClient<paths>({
   baseUrl: globalThis.location.origin,
-  fetch: (request) => globalThis.fetch(request),
+  fetch: (request) => transport.fetch(request),
 });
-api.use(csrf);
+api.use(named);
 
-/** The data of an answer, or a throw: Refused when the server said no, Unreachable when it said nothing. */
+/** The data of an answer, or a throw: Refused where the answer is no, Unreachable where there is none. */
 export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let result;
   try {
@@ -42,6 +61,9 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     throw new Unreachable();
   }
-  if (result.response.ok) return result.data as T;
-  throw new Refused(result.response.status, (result.error as { errors?: Fault[] } | undefined)?.errors ?? []);
+  const { response } = result;
+  if (response.ok) return result.data as T;
+  const faults = (result.error as { errors?: Fault[] } | undefined)?.errors;
+  if (!faults || faults.length === 0) throw new Unreachable(response.status);
+  throw new Refused(response.status, faults);
 }

@@ -4,10062 +4,10003 @@
  */
 
 export interface paths {
-  "/api/account/archive": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Everything
-     * @description Everything of the account in one archive: log, pictures, kit, outings.
-     */
-    get: operations["jackstaff_api_logfiles_everything"];
-    put?: never;
-    /**
-     * Back
-     * @description Take an archive back, all of it or nothing, or say what it holds.
-     */
-    post: operations["jackstaff_api_logfiles_back"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/calibration": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Learn
-     * @description How far each glass is off its label, with the whole covariance; a session's habit is kept apart.
-     */
-    post: operations["jackstaff_api_calibration_learn"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/density": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Density
-     * @description Every meaning of a filter label, in stops, density and factor.
-     */
-    post: operations["jackstaff_api_bench_density"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/exposure": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Exposure
-     * @description Base reading, stack and settings into one exposure time, step by step.
-     */
-    post: operations["jackstaff_api_bench_exposure"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/fieldcard": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Field Card
-     * @description The rows of a card to take along.
-     */
-    post: operations["jackstaff_api_lessons_field_card"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/flash": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Flashing
-     * @description The glass that lets flash be used wide open within the sync time.
-     */
-    post: operations["jackstaff_api_extras_flashing"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Page
-     * @description The account's frames that fit the search, the newest first unless asked otherwise.
-     */
-    get: operations["jackstaff_api_log_page"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/card": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Card
-     * @description The before and after card as PNG; keeps nothing.
-     */
-    post: operations["jackstaff_api_pictures_card"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/join": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Joined
-     * @description Which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing.
-     */
-    post: operations["jackstaff_api_pictures_joined"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/leak": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Leak
-     * @description Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing.
-     */
-    post: operations["jackstaff_api_pictures_leak"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/pair": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Pair
-     * @description Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift.
-     *
-     *     ``bracket``: more bare frames of other exposures, with which the camera's tone curve does not matter.
-     */
-    post: operations["jackstaff_api_pairs_pair"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/photo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Photo
-     * @description What a JPEG says of its exposure, and how its tones lie; keeps nothing.
-     */
-    post: operations["jackstaff_api_pictures_photo"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/running": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Running
-     * @description The exposure that is running now, or null.
-     */
-    get: operations["jackstaff_api_log_running"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/specks": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Specks
-     * @description Hot specks of a capped frame, and from which time this body needs a dark frame; keeps nothing.
-     */
-    post: operations["jackstaff_api_pictures_specks"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/{key}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Show
-     * @description One frame of the account.
-     */
-    get: operations["jackstaff_api_log_show"];
-    /**
-     * Keep
-     * @description Keep a frame under the client's own key; sending it twice keeps it once.
-     */
-    put: operations["jackstaff_api_log_keep"];
-    post?: never;
-    /**
-     * Forget
-     * @description Forget a frame. The client may put it back under the same key.
-     */
-    delete: operations["jackstaff_api_log_forget"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/frames/{key}/picture": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Kept Picture
-     * @description The digest kept beside a frame.
-     */
-    get: operations["jackstaff_api_pictures_kept_picture"];
-    put?: never;
-    /**
-     * Keep
-     * @description Keep a small copy of a picture and its tones beside a frame; the file itself is not kept.
-     */
-    post: operations["jackstaff_api_pictures_keep"];
-    /**
-     * Forget
-     * @description Forget the picture beside a frame.
-     */
-    delete: operations["jackstaff_api_pictures_forget"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/graduated": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Graduated
-     * @description Which graduated glass, what it does to the average and what remains for the foreground.
-     */
-    post: operations["jackstaff_api_extras_graduated"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/health": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Health
-     * @description Whether the server answers, and which version it is.
-     */
-    get: operations["jackstaff_api_front_health"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Whole
-     * @description The account's kit, in its order.
-     */
-    get: operations["jackstaff_api_kit_whole"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit/check": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Check
-     * @description Items read and handed back whole, or refused; keeps nothing.
-     */
-    post: operations["jackstaff_api_kit_check"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit/facts": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Facts
-     * @description Every sort of thing with its facts: label, unit, bounds, and which computation uses it.
-     */
-    get: operations["jackstaff_api_kit_facts"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit/file": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Write File
-     * @description These items as a kit file; keeps nothing.
-     */
-    post: operations["jackstaff_api_kit_write_file"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit/items": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Keep
-     * @description Keep items under the client's own keys, all or none; sending them twice keeps them once.
-     */
-    put: operations["jackstaff_api_kit_keep"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit/items/{key}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /**
-     * Forget
-     * @description Forget an item. The client may put it back under the same key.
-     */
-    delete: operations["jackstaff_api_kit_forget"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Order
-     * @description Put items in this order, the rest after them.
-     */
-    put: operations["jackstaff_api_kit_order"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit/read": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Read File
-     * @description What a kit file would change, each refusal with its line; keeps nothing.
-     */
-    post: operations["jackstaff_api_kit_read_file"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kit/schema": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Kit Schema
-     * @description The JSON Schema of a kit file.
-     */
-    get: operations["jackstaff_api_kit_kit_schema"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/light": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Light
-     * @description The light at every step of a period, its named moments, and what became of the readings.
-     */
-    post: operations["jackstaff_api_light_light"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/log/evidence": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Own Evidence
-     * @description What the account's frames and pairs say of its glass.
-     */
-    get: operations["jackstaff_api_lessons_own_evidence"];
-    put?: never;
-    /**
-     * Evidence Of
-     * @description The same of a log that is sent along; keeps nothing.
-     */
-    post: operations["jackstaff_api_lessons_evidence_of"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/log/file": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Own File
-     * @description The account's whole log as JSON or CSV.
-     */
-    get: operations["jackstaff_api_logfiles_own_file"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/log/learnt": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Own Lessons
-     * @description What the account's log teaches of time, focal length, taste and mistakes.
-     */
-    get: operations["jackstaff_api_lessons_own_lessons"];
-    put?: never;
-    /**
-     * Lessons Of
-     * @description The same of a log that is sent along; keeps nothing.
-     */
-    post: operations["jackstaff_api_lessons_lessons_of"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/log/read": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Read
-     * @description Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do.
-     */
-    post: operations["jackstaff_api_logfiles_read"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/log/reviewed": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Reviewed
-     * @description What a reviewed frame teaches; keeps nothing.
-     */
-    post: operations["jackstaff_api_lessons_reviewed"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/log/schema": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Log Schema
-     * @description The JSON Schema of a log file.
-     */
-    get: operations["jackstaff_api_logfiles_log_schema"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/log/seen": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Seen
-     * @description What one may find in a frame, each with cause and cure.
-     */
-    get: operations["jackstaff_api_lessons_seen"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/log/write": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Write
-     * @description Frames that are sent along as a file; keeps nothing.
-     */
-    post: operations["jackstaff_api_logfiles_write"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/looks": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Windows
-     * @description The window of times of each look of each subject, and the aim where the wishes meet, or their conflict.
-     */
-    post: operations["jackstaff_api_looks_windows"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/looks/at": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * At
-     * @description What one time does to each subject, in their order.
-     */
-    post: operations["jackstaff_api_looks_at"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/looks/drawing": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Drawing
-     * @description The made-up scene as that time would draw it, as a JPEG. ``question`` is the JSON of /looks/at.
-     */
-    get: operations["jackstaff_api_looks_drawing"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/measured": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Measuring
-     * @description The strength of a glass from two readings at one aperture and ISO.
-     */
-    post: operations["jackstaff_api_extras_measuring"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/budget": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Frames
-     * @description How many frames fit before time or battery ends.
-     */
-    post: operations["jackstaff_api_outing_frames"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/calendar": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Write Calendar
-     * @description Entries as a calendar file with their alarms; keeps nothing.
-     */
-    post: operations["jackstaff_api_outings_write_calendar"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/calendar/read": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Read Calendar
-     * @description The entries of a calendar file; keeps nothing.
-     */
-    post: operations["jackstaff_api_outings_read_calendar"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/feed": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Feed
-     * @description High and low waters half a day either side of a period, and its weather, from the simulated coast.
-     */
-    post: operations["jackstaff_api_outing_feed"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/fillable": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Fillable
-     * @description How long a frame may be at each minute and still fill.
-     */
-    post: operations["jackstaff_api_outing_fillable"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/gpx": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Write Gpx
-     * @description Places as a GPX file; keeps nothing.
-     */
-    post: operations["jackstaff_api_outings_write_gpx"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/gpx/read": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Read Gpx
-     * @description The places of a GPX file; keeps nothing.
-     */
-    post: operations["jackstaff_api_outings_read_gpx"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/hazards": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Hazards
-     * @description What can hurt somebody at a place, each with its caution and whom to ask.
-     */
-    get: operations["jackstaff_api_outing_hazards"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/pack": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Packing
-     * @description What to take along for this plan, and why.
-     */
-    post: operations["jackstaff_api_outing_packing"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/plausible": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Fits
-     * @description Whether a reading fits the light there can be at that place and time.
-     */
-    post: operations["jackstaff_api_outing_fits"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/sky": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Sky Fits
-     * @description Whether a reading fits the light somebody sees, without any plan.
-     */
-    post: operations["jackstaff_api_outing_sky_fits"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/swaps": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Swaps
-     * @description Which stack and aperture when, so that the time stays in the aim with the fewest changes.
-     */
-    post: operations["jackstaff_api_outing_swaps"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/tide": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Tide
-     * @description The water's height between one's own high and low waters, and when to leave.
-     */
-    post: operations["jackstaff_api_outing_tide"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outing/wait": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Waiting
-     * @description When the light will be what is wanted, from ``from`` on, or that it will not be before ``to``.
-     */
-    post: operations["jackstaff_api_outing_waiting"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outings": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Whole
-     * @description The account's outings, archived ones included.
-     */
-    get: operations["jackstaff_api_outings_whole"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/outings/{key}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Keep
-     * @description Keep an outing under the client's own key; a later change held already wins and is handed back.
-     */
-    put: operations["jackstaff_api_outings_keep"];
-    post?: never;
-    /**
-     * Forget
-     * @description Forget an outing. The client may put it back under the same key.
-     */
-    delete: operations["jackstaff_api_outings_forget"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/reach": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Reaching
-     * @description The ladder of times a kit reaches, its gaps, what bridges them, and which one glass would close most.
-     */
-    post: operations["jackstaff_api_stacks_reaching"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/readout": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Readout
-     * @description Every meaning of what a shutter display shows.
-     */
-    post: operations["jackstaff_api_bench_readout"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/replica": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Since
-     * @description The account's documents that have changed since a number, page by page.
-     */
-    get: operations["jackstaff_api_replica_since"];
-    put?: never;
-    /**
-     * Write
-     * @description Take writes one by one in their order; one that is refused does not hold up the rest.
-     */
-    post: operations["jackstaff_api_replica_write"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Rig
-     * @description What is wrong with a stack before it goes on, each finding with why and a cure.
-     */
-    post: operations["jackstaff_api_stacks_rig"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/run/arm": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Arming
-     * @description What hands do before this frame opens, at most seven lines in their order, and the rehearsal of a long one.
-     */
-    post: operations["jackstaff_api_run_arming"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/run/close": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Close
-     * @description When to close: what has gathered by now, when it is enough, and whether it ever will be.
-     */
-    post: operations["jackstaff_api_run_close"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/run/lateness": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Compare
-     * @description How many stops brighter or darker than planned a frame came out.
-     */
-    post: operations["jackstaff_api_run_compare"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/run/series": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Queue
-     * @description A bracket, a split or a repeat as a queue of frames, noise reduction counted.
-     */
-    post: operations["jackstaff_api_run_queue"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/run/time": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Time Of Server
-     * @description A clock that lives through reloads and restarts: seconds since the machine started, under the machine's count.
-     */
-    get: operations["jackstaff_api_run_time_of_server"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scales": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Scales
-     * @description The marks a body's dials offer, in rising order.
-     */
-    get: operations["jackstaff_api_bench_scales"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Look
-     * @description Who is signed in. Sets the cookie that later writes must echo.
-     */
-    get: operations["jackstaff_api_session_look"];
-    put?: never;
-    /**
-     * Sign In
-     * @description Sign in with Django's accounts.
-     */
-    post: operations["jackstaff_api_session_sign_in"];
-    /**
-     * Sign Out
-     * @description Sign out, and stay signed out even where a first demo visit would sign in.
-     */
-    delete: operations["jackstaff_api_session_sign_out"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/stacks": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Stacks
-     * @description The stacks of a kit that reach a time, the best first, each with its reasons.
-     */
-    post: operations["jackstaff_api_stacks_stacks"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/standins/camera/picture": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Take
-     * @description The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF.
-     */
-    post: operations["jackstaff_api_standins_take"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/standins/meter": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Read Meter
-     * @description What the simulated meter shows there and then.
-     */
-    post: operations["jackstaff_api_standins_read_meter"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/standins/trigger/close": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Let Go
-     * @description Let go: when the shutter really closed, what ended it, and until when the camera is busy.
-     */
-    post: operations["jackstaff_api_standins_let_go"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/standins/trigger/open": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Press
-     * @description Press the simulated trigger: when the shutter really opened, or why it did not.
-     */
-    post: operations["jackstaff_api_standins_press"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/start": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Start
-     * @description Session, kit and first answer together. Sets the cookie that later writes must echo.
-     */
-    get: operations["jackstaff_api_start_start"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/starter": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Starter
-     * @description The kit, reading and stack a newcomer starts with.
-     */
-    get: operations["jackstaff_api_kit_starter"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/steer": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Steering
-     * @description The floating quantity from the other four, with the marks either side and their cost.
-     */
-    post: operations["jackstaff_api_stacks_steering"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/trade": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Trading
-     * @description Time, depth of field and diffraction of each aperture side by side, with the focus distances.
-     */
-    post: operations["jackstaff_api_extras_trading"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/trial": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Trying
-     * @description A trial at the dial's limit scaled up to the right time, and what it says about the stack.
-     */
-    post: operations["jackstaff_api_extras_trying"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/usable": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Usable
-     * @description How far each variable glass can be turned at this focal length; null for other glass. An estimate.
-     */
-    post: operations["jackstaff_api_stacks_usable"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/video": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Video
-     * @description Whether a variable glass can hold a shutter while the light changes.
-     */
-    post: operations["jackstaff_api_extras_video"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
+    "/api/account/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everything
+         * @description Everything of the account in one archive: log, pictures, kit, outings.
+         */
+        get: operations["jackstaff_api_logfiles_everything"];
+        put?: never;
+        /**
+         * Back
+         * @description Take an archive back, all of it or nothing, or say what it holds.
+         */
+        post: operations["jackstaff_api_logfiles_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Learn
+         * @description How far each glass is off its label, with the whole covariance; a session's habit is kept apart.
+         */
+        post: operations["jackstaff_api_calibration_learn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/density": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Density
+         * @description Every meaning of a filter label, in stops, density and factor.
+         */
+        post: operations["jackstaff_api_bench_density"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exposure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Exposure
+         * @description Base reading, stack and settings into one exposure time, step by step.
+         */
+        post: operations["jackstaff_api_bench_exposure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fieldcard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Field Card
+         * @description The rows of a card to take along.
+         */
+        post: operations["jackstaff_api_lessons_field_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Flashing
+         * @description The glass that lets flash be used wide open within the sync time.
+         */
+        post: operations["jackstaff_api_extras_flashing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page
+         * @description The account's frames that fit the search, the newest first unless asked otherwise.
+         */
+        get: operations["jackstaff_api_log_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Card
+         * @description The before and after card as PNG; keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Joined
+         * @description Which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_joined"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/leak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leak
+         * @description Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_leak"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pair
+         * @description Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift.
+         *
+         *     ``bracket``: more bare frames of other exposures, with which the camera's tone curve does not matter.
+         */
+        post: operations["jackstaff_api_pairs_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Photo
+         * @description What a JPEG says of its exposure, and how its tones lie; keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/running": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Running
+         * @description The exposure that is running now, or null.
+         */
+        get: operations["jackstaff_api_log_running"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/specks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Specks
+         * @description Hot specks of a capped frame, and from which time this body needs a dark frame; keeps nothing.
+         */
+        post: operations["jackstaff_api_pictures_specks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description One frame of the account.
+         */
+        get: operations["jackstaff_api_log_show"];
+        /**
+         * Keep
+         * @description Keep a frame under the client's own key; sending it twice keeps it once.
+         */
+        put: operations["jackstaff_api_log_keep"];
+        post?: never;
+        /**
+         * Forget
+         * @description Forget a frame. The client may put it back under the same key.
+         */
+        delete: operations["jackstaff_api_log_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{key}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept Picture
+         * @description The digest kept beside a frame.
+         */
+        get: operations["jackstaff_api_pictures_kept_picture"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a small copy of a picture and its tones beside a frame; the file itself is not kept.
+         */
+        post: operations["jackstaff_api_pictures_keep"];
+        /**
+         * Forget
+         * @description Forget the picture beside a frame.
+         */
+        delete: operations["jackstaff_api_pictures_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/graduated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Graduated
+         * @description Which graduated glass, what it does to the average and what remains for the foreground.
+         */
+        post: operations["jackstaff_api_extras_graduated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Health
+         * @description Whether the server answers, and which version it is.
+         */
+        get: operations["jackstaff_api_front_health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole
+         * @description The account's kit, in its order.
+         */
+        get: operations["jackstaff_api_kit_whole"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Items read and handed back whole, or refused; keeps nothing.
+         */
+        post: operations["jackstaff_api_kit_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Facts
+         * @description Every sort of thing with its facts: label, unit, bounds, and which computation uses it.
+         */
+        get: operations["jackstaff_api_kit_facts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write File
+         * @description These items as a kit file; keeps nothing.
+         */
+        post: operations["jackstaff_api_kit_write_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Keep items under the client's own keys, all or none; sending them twice keeps them once.
+         */
+        put: operations["jackstaff_api_kit_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget
+         * @description Forget an item. The client may put it back under the same key.
+         */
+        delete: operations["jackstaff_api_kit_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Order
+         * @description Put items in this order, the rest after them.
+         */
+        put: operations["jackstaff_api_kit_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read File
+         * @description What a kit file would change, each refusal with its line; keeps nothing.
+         */
+        post: operations["jackstaff_api_kit_read_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit Schema
+         * @description The JSON Schema of a kit file.
+         */
+        get: operations["jackstaff_api_kit_kit_schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Light
+         * @description The light at every step of a period, its named moments, and what became of the readings.
+         */
+        post: operations["jackstaff_api_light_light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Evidence
+         * @description What the account's frames and pairs say of its glass.
+         */
+        get: operations["jackstaff_api_lessons_own_evidence"];
+        put?: never;
+        /**
+         * Evidence Of
+         * @description The same of a log that is sent along; keeps nothing.
+         */
+        post: operations["jackstaff_api_lessons_evidence_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own File
+         * @description The account's whole log as JSON or CSV.
+         */
+        get: operations["jackstaff_api_logfiles_own_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/learnt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Lessons
+         * @description What the account's log teaches of time, focal length, taste and mistakes.
+         */
+        get: operations["jackstaff_api_lessons_own_lessons"];
+        put?: never;
+        /**
+         * Lessons Of
+         * @description The same of a log that is sent along; keeps nothing.
+         */
+        post: operations["jackstaff_api_lessons_lessons_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do.
+         */
+        post: operations["jackstaff_api_logfiles_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/reviewed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reviewed
+         * @description What a reviewed frame teaches; keeps nothing.
+         */
+        post: operations["jackstaff_api_lessons_reviewed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log Schema
+         * @description The JSON Schema of a log file.
+         */
+        get: operations["jackstaff_api_logfiles_log_schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Seen
+         * @description What one may find in a frame, each with cause and cure.
+         */
+        get: operations["jackstaff_api_lessons_seen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write
+         * @description Frames that are sent along as a file; keeps nothing.
+         */
+        post: operations["jackstaff_api_logfiles_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Windows
+         * @description The window of times of each look of each subject, and the aim where the wishes meet, or their conflict.
+         */
+        post: operations["jackstaff_api_looks_windows"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * At
+         * @description What one time does to each subject, in their order.
+         */
+        post: operations["jackstaff_api_looks_at"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawing
+         * @description The made-up scene as that time would draw it, as a JPEG. ``question`` is the JSON of /looks/at.
+         */
+        get: operations["jackstaff_api_looks_drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measuring
+         * @description The strength of a glass from two readings at one aperture and ISO.
+         */
+        post: operations["jackstaff_api_extras_measuring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/budget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Frames
+         * @description How many frames fit before time or battery ends.
+         */
+        post: operations["jackstaff_api_outing_frames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Calendar
+         * @description Entries as a calendar file with their alarms; keeps nothing.
+         */
+        post: operations["jackstaff_api_outings_write_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/calendar/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Calendar
+         * @description The entries of a calendar file; keeps nothing.
+         */
+        post: operations["jackstaff_api_outings_read_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Feed
+         * @description High and low waters half a day either side of a period, and its weather, from the simulated coast.
+         */
+        post: operations["jackstaff_api_outing_feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/fillable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fillable
+         * @description How long a frame may be at each minute and still fill.
+         */
+        post: operations["jackstaff_api_outing_fillable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/gpx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Gpx
+         * @description Places as a GPX file; keeps nothing.
+         */
+        post: operations["jackstaff_api_outings_write_gpx"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/gpx/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Gpx
+         * @description The places of a GPX file; keeps nothing.
+         */
+        post: operations["jackstaff_api_outings_read_gpx"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/hazards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hazards
+         * @description What can hurt somebody at a place, each with its caution and whom to ask.
+         */
+        get: operations["jackstaff_api_outing_hazards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Packing
+         * @description What to take along for this plan, and why.
+         */
+        post: operations["jackstaff_api_outing_packing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/plausible": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fits
+         * @description Whether a reading fits the light there can be at that place and time.
+         */
+        post: operations["jackstaff_api_outing_fits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sky Fits
+         * @description Whether a reading fits the light somebody sees, without any plan.
+         */
+        post: operations["jackstaff_api_outing_sky_fits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swaps
+         * @description Which stack and aperture when, so that the time stays in the aim with the fewest changes.
+         */
+        post: operations["jackstaff_api_outing_swaps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/tide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tide
+         * @description The water's height between one's own high and low waters, and when to leave.
+         */
+        post: operations["jackstaff_api_outing_tide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/wait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Waiting
+         * @description When the light will be what is wanted, from ``from`` on, or that it will not be before ``to``.
+         */
+        post: operations["jackstaff_api_outing_waiting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole
+         * @description The account's outings, archived ones included.
+         */
+        get: operations["jackstaff_api_outings_whole"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outings/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Keep an outing under the client's own key; a later change held already wins and is handed back.
+         */
+        put: operations["jackstaff_api_outings_keep"];
+        post?: never;
+        /**
+         * Forget
+         * @description Forget an outing. The client may put it back under the same key.
+         */
+        delete: operations["jackstaff_api_outings_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reaching
+         * @description The ladder of times a kit reaches, its gaps, what bridges them, and which one glass would close most.
+         */
+        post: operations["jackstaff_api_stacks_reaching"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readout
+         * @description Every meaning of what a shutter display shows.
+         */
+        post: operations["jackstaff_api_bench_readout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/replica": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Since
+         * @description The account's documents that have changed since a number, page by page.
+         */
+        get: operations["jackstaff_api_replica_since"];
+        put?: never;
+        /**
+         * Write
+         * @description Take writes one by one in their order; one that is refused does not hold up the rest.
+         */
+        post: operations["jackstaff_api_replica_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rig
+         * @description What is wrong with a stack before it goes on, each finding with why and a cure.
+         */
+        post: operations["jackstaff_api_stacks_rig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run/arm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arming
+         * @description What hands do before this frame opens, at most seven lines in their order, and the rehearsal of a long one.
+         */
+        post: operations["jackstaff_api_run_arming"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close
+         * @description When to close: what has gathered by now, when it is enough, and whether it ever will be.
+         */
+        post: operations["jackstaff_api_run_close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run/lateness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description How many stops brighter or darker than planned a frame came out.
+         */
+        post: operations["jackstaff_api_run_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Queue
+         * @description A bracket, a split or a repeat as a queue of frames, noise reduction counted.
+         */
+        post: operations["jackstaff_api_run_queue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Time Of Server
+         * @description A clock that lives through reloads and restarts: seconds since the machine started, under the machine's count.
+         */
+        get: operations["jackstaff_api_run_time_of_server"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scales": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Scales
+         * @description The marks a body's dials offer, in rising order.
+         */
+        get: operations["jackstaff_api_bench_scales"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description Who is signed in. Sets the cookie that later writes must echo.
+         */
+        get: operations["jackstaff_api_session_look"];
+        put?: never;
+        /**
+         * Sign In
+         * @description Sign in with Django's accounts.
+         */
+        post: operations["jackstaff_api_session_sign_in"];
+        /**
+         * Sign Out
+         * @description Sign out, and stay signed out even where a first demo visit would sign in.
+         */
+        delete: operations["jackstaff_api_session_sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stacks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stacks
+         * @description The stacks of a kit that reach a time, the best first, each with its reasons.
+         */
+        post: operations["jackstaff_api_stacks_stacks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/camera/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF.
+         */
+        post: operations["jackstaff_api_standins_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Meter
+         * @description What the simulated meter shows there and then.
+         */
+        post: operations["jackstaff_api_standins_read_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/trigger/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Go
+         * @description Let go: when the shutter really closed, what ended it, and until when the camera is busy.
+         */
+        post: operations["jackstaff_api_standins_let_go"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/trigger/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Press
+         * @description Press the simulated trigger: when the shutter really opened, or why it did not.
+         */
+        post: operations["jackstaff_api_standins_press"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Start
+         * @description Session, kit and first answer together. Sets the cookie that later writes must echo.
+         */
+        get: operations["jackstaff_api_start_start"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Starter
+         * @description The kit, reading and stack a newcomer starts with.
+         */
+        get: operations["jackstaff_api_kit_starter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/steer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steering
+         * @description The floating quantity from the other four, with the marks either side and their cost.
+         */
+        post: operations["jackstaff_api_stacks_steering"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trading
+         * @description Time, depth of field and diffraction of each aperture side by side, with the focus distances.
+         */
+        post: operations["jackstaff_api_extras_trading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trying
+         * @description A trial at the dial's limit scaled up to the right time, and what it says about the stack.
+         */
+        post: operations["jackstaff_api_extras_trying"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/usable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Usable
+         * @description How far each variable glass can be turned at this focal length; null for other glass. An estimate.
+         */
+        post: operations["jackstaff_api_stacks_usable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/video": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Video
+         * @description Whether a variable glass can hold a shutter while the light changes.
+         */
+        post: operations["jackstaff_api_extras_video"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** AccessoryFacts */
-    AccessoryFacts: {
-      /** From Mm */
-      from_mm: number | null;
-      /** Kind */
-      kind: string;
-      /** To Mm */
-      to_mm: number | null;
-    };
-    /** AccessoryItem */
-    AccessoryItem: {
-      facts: components["schemas"]["AccessoryFacts"];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Retired */
-      retired: boolean;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      sort: "accessory";
-    };
-    /** AdditiveAsked */
-    AdditiveAsked: {
-      /** A */
-      a: number;
-      /**
-       * B
-       * @default 1.62
-       */
-      b: number;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      law: "additive";
-    };
-    /** AdviceAnswer */
-    AdviceAnswer: {
-      /** Code */
-      code: string;
-      severity: components["schemas"]["Severity"];
-      /** Text */
-      text: string;
-      /** Values */
-      values: {
-        [key: string]: number | string;
-      };
-    };
-    /** AimAnswer */
-    AimAnswer: {
-      /** From Seconds */
-      from_seconds: number;
-      /** Half Stops */
-      half_stops: number;
-      /** Middle Seconds */
-      middle_seconds: number;
-      /** To Seconds */
-      to_seconds: number | null;
-    };
-    /**
-     * ArchiveAnswer
-     * @description What an archive holds, and what of it is new or changed here.
-     */
-    ArchiveAnswer: {
-      frames: components["schemas"]["ReadAnswer"];
-      /** Kept */
-      kept: boolean;
-      /** Outings */
-      outings: number;
-      /** Pictures */
-      pictures: number;
-      /** Things */
-      things: number;
-    };
-    /** ArmAnswer */
-    ArmAnswer: {
-      /** Battery Takes */
-      battery_takes: number | null;
-      /** Lines */
-      lines: components["schemas"]["LineAnswer"][];
-      rehearsal: components["schemas"]["RehearsalAnswer"] | null;
-    };
-    /**
-     * ArmAsked
-     * @description Facts are those of kit items; what is left out is unknown.
-     */
-    ArmAsked: {
-      /** Battery Share */
-      battery_share?: number | null;
-      /** Body */
-      body?: {
-        [key: string]: unknown;
-      } | null;
-      /** Bulb */
-      bulb: boolean;
-      /** Celsius */
-      celsius?: number | null;
-      /**
-       * Glass
-       * @default []
-       */
-      glass: components["schemas"]["OnAsked"][];
-      /** Holder */
-      holder?: {
-        [key: string]: unknown;
-      } | null;
-      /** Lens */
-      lens?: {
-        [key: string]: unknown;
-      } | null;
-      /** Noise Reduction */
-      noise_reduction?: boolean | null;
-      /** Release */
-      release?: {
-        [key: string]: unknown;
-      } | null;
-      /** Seconds */
-      seconds: number;
-      sun?: components["schemas"]["SunAsked"] | null;
-      /** Support */
-      support?: {
-        [key: string]: unknown;
-      } | null;
-      /**
-       * Upright
-       * @default false
-       */
-      upright: boolean;
-      /** Wind M S */
-      wind_m_s?: number | null;
-    };
-    /**
-     * AsideContent
-     * @description A writing that did not know of another one, which was kept instead.
-     */
-    AsideContent: {
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      /** Content */
-      content: {
-        [key: string]: unknown;
-      };
-      /**
-       * Key
-       * Format: uuid
-       */
-      key: string;
-      kind: components["schemas"]["jackstaff__records__replication__Kind"];
-    };
-    /** AsideCopy */
-    AsideCopy: {
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      content?: components["schemas"]["AsideContent"] | null;
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "aside";
-      /** Number */
-      number: number;
-    };
-    /** AtAnswer */
-    AtAnswer: {
-      /** Subjects */
-      subjects: components["schemas"]["SeenAnswer"][];
-    };
-    /** AtAsked */
-    AtAsked: {
-      camera: components["schemas"]["CameraAsked"];
-      /** Seconds */
-      seconds: number;
-      /** Subjects */
-      subjects: components["schemas"]["SubjectAsked"][];
-      /**
-       * Wants
-       * @default []
-       */
-      wants: components["schemas"]["WantAsked"][];
-    };
-    /** BlendFrameAnswer */
-    BlendFrameAnswer: {
-      /** From Seconds */
-      from_seconds: number;
-      /** Kinds */
-      kinds: string[];
-      /** To Seconds */
-      to_seconds: number | null;
-    };
-    /** BodyFacts */
-    BodyFacts: {
-      /** Battery Wh */
-      battery_wh: number | null;
-      /** Clock Ahead S */
-      clock_ahead_s: number | null;
-      /** Dark From S */
-      dark_from_s: number | null;
-      /** Dial Limit S */
-      dial_limit_s: number;
-      /** Draw W */
-      draw_w: number;
-      /** Eyepiece */
-      eyepiece: string;
-      /** Eyepiece Shutter */
-      eyepiece_shutter: boolean;
-      /** Film */
-      film: boolean;
-      /** Fixed Aperture */
-      fixed_aperture: number | null;
-      /** Iso Extended */
-      iso_extended: number | null;
-      /** Iso Highest */
-      iso_highest: number;
-      /** Iso Lowest */
-      iso_lowest: number;
-      /** Long Times */
-      long_times: string;
-      /** Noise Reduction */
-      noise_reduction: string;
-      /** Pitch Um */
-      pitch_um: number;
-      /** Sees Through Stops */
-      sees_through_stops: number;
-      /** Self Timers S */
-      self_timers_s: number[];
-      /** Sensor Height Mm */
-      sensor_height_mm: number;
-      /** Sensor Width Mm */
-      sensor_width_mm: number;
-      /** Step */
-      step: string;
-      /** Sync S */
-      sync_s: number;
-    };
-    /** BodyItem */
-    BodyItem: {
-      facts: components["schemas"]["BodyFacts"];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      offers: components["schemas"]["BodyOffers"];
-      /** Retired */
-      retired: boolean;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      sort: "body";
-    };
-    /**
-     * BodyOffers
-     * @description ISO marks the finder may use, and the f-number from which diffraction shows.
-     */
-    BodyOffers: {
-      /** Isos */
-      isos: string[];
-      /** Sharp To */
-      sharp_to: number;
-    };
-    /** BudgetAnswer */
-    BudgetAnswer: {
-      /** By Battery */
-      by_battery: number | null;
-      /** By Time */
-      by_time: number;
-      /** Camera Busy Seconds */
-      camera_busy_seconds: number;
-      /** Ends By */
-      ends_by: string;
-      /** Frames */
-      frames: number;
-    };
-    /** BudgetAsked */
-    BudgetAsked: {
-      /** Available Seconds */
-      available_seconds: number;
-      /** Battery Wh */
-      battery_wh?: number | null;
-      /**
-       * Celsius
-       * @default 10
-       */
-      celsius: number;
-      /**
-       * Draw W
-       * @default 3
-       */
-      draw_w: number;
-      /**
-       * Handling Seconds
-       * @default 30
-       */
-      handling_seconds: number;
-      /**
-       * Noise Reduction
-       * @default false
-       */
-      noise_reduction: boolean;
-      /** Seconds */
-      seconds: number;
-    };
-    /** CalendarAsked */
-    CalendarAsked: {
-      /** Entries */
-      entries: components["schemas"]["EntryDoc"][];
-      /** Name */
-      name: string;
-    };
-    /** CalibrationAnswer */
-    CalibrationAnswer: {
-      /** Covariance */
-      covariance: number[][];
-      /** Glass */
-      glass: components["schemas"]["FoundAnswer"][];
-      /** Sessions */
-      sessions: components["schemas"]["FoundAnswer"][];
-    };
-    /** CalibrationAsked */
-    CalibrationAsked: {
-      /** Frames */
-      frames: components["schemas"]["JudgedAsked"][];
-      /**
-       * Noise Sd
-       * @default 0.2
-       */
-      noise_sd: number;
-      /**
-       * Prior Sd
-       * @default 0.2
-       */
-      prior_sd:
-        | number
-        | {
-            [key: string]: number;
-          };
-      /**
-       * Robust
-       * @default false
-       */
-      robust: boolean;
-      /**
-       * Session Sd
-       * @default 0.15
-       */
-      session_sd: number | null;
-    };
-    /** CameraAsked */
-    CameraAsked: {
-      /**
-       * Bearing Deg
-       * @default 0
-       */
-      bearing_deg: number;
-      /**
-       * Elevation Deg
-       * @default 0
-       */
-      elevation_deg: number;
-      /** Focal Mm */
-      focal_mm: number;
-      /**
-       * Pitch Um
-       * @default 4.35
-       */
-      pitch_um: number;
-      /**
-       * Sensor Width Mm
-       * @default 36
-       */
-      sensor_width_mm: number;
-    };
-    /** CandidateAsked */
-    CandidateAsked: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-      /** Seconds */
-      seconds: number;
-    };
-    /** CappedSettings */
-    CappedSettings: {
-      /** Celsius */
-      celsius?: number | null;
-      /** Next Celsius */
-      next_celsius?: number | null;
-      /** Seconds */
-      seconds?: number | null;
-    };
-    /** CardGlassAsked */
-    CardGlassAsked: {
-      /** Name */
-      name: string;
-      /** Stops */
-      stops: number;
-    };
-    /** CardLineAnswer */
-    CardLineAnswer: {
-      /** Cells */
-      cells: components["schemas"]["CellAnswer"][];
-      /** Mark */
-      mark: string;
-    };
-    /** CardWords */
-    CardWords: {
-      /**
-       * After Text
-       * @default
-       */
-      after_text: string;
-      /**
-       * After Title
-       * @default With glass
-       */
-      after_title: string;
-      /**
-       * Before Text
-       * @default
-       */
-      before_text: string;
-      /**
-       * Before Title
-       * @default Without glass
-       */
-      before_title: string;
-      /**
-       * Foot
-       * @default
-       */
-      foot: string;
-    };
-    /** CastAnswer */
-    CastAnswer: {
-      /** Bg */
-      bg: number;
-      /** Mired */
-      mired: number;
-      /** Rg */
-      rg: number;
-    };
-    /** CellAnswer */
-    CellAnswer: {
-      /** Bulb */
-      bulb: boolean;
-      /** Cost Stops */
-      cost_stops: number;
-      /** Seconds */
-      seconds: number | null;
-      /** Text */
-      text: string;
-    };
-    /**
-     * Change
-     * @enum {string}
-     */
-    Change: "new" | "changed" | "same";
-    /** ChangeAnswer */
-    ChangeAnswer: {
-      change: components["schemas"]["Change"];
-      /** Facts */
-      facts: string[];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Name */
-      name: string;
-      /** Sort */
-      sort: string;
-    };
-    /**
-     * ChangesAnswer
-     * @description What has changed, in order; ``until`` is the number to ask from next, ``head`` the latest there is.
-     */
-    ChangesAnswer: {
-      /** Account */
-      account: number;
-      /** Documents */
-      documents: (
-        | components["schemas"]["KitCopy"]
-        | components["schemas"]["OutingCopy"]
-        | components["schemas"]["LookCopy"]
-        | components["schemas"]["FrameCopy"]
-        | components["schemas"]["AsideCopy"]
-      )[];
-      /** Head */
-      head: number;
-      /** Until */
-      until: number;
-    };
-    /** Channels */
-    Channels: {
-      /** B */
-      b: number;
-      /** G */
-      g: number;
-      /** R */
-      r: number;
-    };
-    /** ChoiceAnswer */
-    ChoiceAnswer: {
-      /** Code */
-      code: string;
-      /** Said */
-      said: string;
-    };
-    /** CleanEndAnswer */
-    CleanEndAnswer: {
-      /** Focal Mm */
-      focal_mm: number;
-      /** Frames */
-      frames: number;
-      /** Glass */
-      glass: string;
-      /** Name */
-      name: string;
-      /** Stops */
-      stops: number;
-    };
-    /** ClearFocalAnswer */
-    ClearFocalAnswer: {
-      /** Focal Mm */
-      focal_mm: number;
-      /** Frames */
-      frames: number;
-      /** Lens */
-      lens: string;
-      /** Opening Mm */
-      opening_mm: number | null;
-      /** Rims Mm */
-      rims_mm: number;
-    };
-    /** CloseAnswer */
-    CloseAnswer: {
-      /** Advice */
-      advice: components["schemas"]["AdviceAnswer"][];
-      /** As Metered Seconds */
-      as_metered_seconds: number;
-      /** Close After Seconds */
-      close_after_seconds: number | null;
-      /** Error If Closed As Metered Stops */
-      error_if_closed_as_metered_stops: number;
-      /** Error If Closed Now Stops */
-      error_if_closed_now_stops: number | null;
-      /** Gathered */
-      gathered: number;
-      /** Largest Reachable Seconds */
-      largest_reachable_seconds: number | null;
-      /** Light Left At Close */
-      light_left_at_close: number | null;
-      /** Reaches */
-      reaches: boolean;
-      /** Track */
-      track: components["schemas"]["ProgressAnswer"][];
-      /** Ways Out */
-      ways_out: components["schemas"]["WayOutAnswer"][];
-    };
-    /**
-     * CloseAsked
-     * @description ``at_seconds`` from the opening, negative before it; stops relative to the metering.
-     */
-    CloseAsked: {
-      /**
-       * Bias Stops
-       * @default 0
-       */
-      bias_stops: number;
-      /**
-       * Delay Seconds
-       * @default 0
-       */
-      delay_seconds: number;
-      /**
-       * Ev Points
-       * @default []
-       */
-      ev_points: components["schemas"]["PointAsked"][];
-      /** Film */
-      film?:
-        | (
-            | components["schemas"]["PowerAsked"]
-            | components["schemas"]["AdditiveAsked"]
-            | components["schemas"]["TableAsked"]
-          )
-        | null;
-      /** Needed Seconds */
-      needed_seconds: number;
-      /**
-       * Now
-       * Format: date-time
-       */
-      now: string;
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-      /**
-       * Rate From Readings
-       * @default false
-       */
-      rate_from_readings: boolean;
-      /**
-       * Readings
-       * @default []
-       */
-      readings: components["schemas"]["PointAsked"][];
-      /** Stops Per Minute */
-      stops_per_minute?: number | null;
-      /**
-       * Tracked
-       * @default false
-       */
-      tracked: boolean;
-    };
-    /** ClosedAnswer */
-    ClosedAnswer: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /**
-       * Busy Until
-       * Format: date-time
-       */
-      busy_until: string;
-      /** Ended By */
-      ended_by: string;
-      failure: components["schemas"]["FailureAnswer"] | null;
-      /**
-       * Simulated
-       * @default true
-       */
-      simulated: boolean;
-    };
-    /**
-     * ClosedBy
-     * @enum {string}
-     */
-    ClosedBy: "hand" | "mark";
-    /** ConflictAnswer */
-    ConflictAnswer: {
-      /** Frames */
-      frames: components["schemas"]["BlendFrameAnswer"][];
-      /** Text */
-      text: string;
-      /** Wants */
-      wants: components["schemas"]["WantAnswer"][];
-    };
-    /**
-     * Counting
-     * @description Which numbers the sum is done with.
-     * @enum {string}
-     */
-    Counting: "exact" | "as_marked";
-    /** DensityAnswer */
-    DensityAnswer: {
-      /** Ambiguous */
-      ambiguous: boolean;
-      /** Conflict Stops */
-      conflict_stops?: number | null;
-      /** Readings */
-      readings: components["schemas"]["StrengthRead"][];
-    };
-    /** DensityAsked */
-    DensityAsked: {
-      /** Text */
-      text: string;
-    };
-    /** DeviceAsked */
-    DeviceAsked: {
-      /** Ceiling S */
-      ceiling_s?: number | null;
-      /** @default none */
-      fault: components["schemas"]["Trouble"];
-      /**
-       * Latency S
-       * @default 0.12
-       */
-      latency_s: number;
-      /**
-       * Noise Reduction
-       * @default false
-       */
-      noise_reduction: boolean;
-    };
-    /**
-     * DigestAnswer
-     * @description How tones lie: shares of pixels by bin of ``bin_stops`` below full, clipped by channel, a small JPEG.
-     */
-    DigestAnswer: {
-      /** Bin Stops */
-      bin_stops: number;
-      /** Black */
-      black: number;
-      /** Blue */
-      blue: number[];
-      /** Clipped */
-      clipped: number[];
-      /** Green */
-      green: number[];
-      /** Median Stops */
-      median_stops: number;
-      /** Red */
-      red: number[];
-      /** Small */
-      small: string;
-    };
-    /** DrawingAsked */
-    DrawingAsked: {
-      /** Question */
-      question: string;
-      /**
-       * Seed
-       * @default 7
-       */
-      seed: number;
-      /**
-       * Width
-       * @default 960
-       */
-      width: number;
-    };
-    /** EntriesAnswer */
-    EntriesAnswer: {
-      /** Entries */
-      entries: components["schemas"]["EntryDoc"][];
-    };
-    /** EntryDoc */
-    EntryDoc: {
-      /** Alarm Minutes */
-      alarm_minutes?: number | null;
-      /**
-       * End
-       * Format: date-time
-       */
-      end: string;
-      /** Latitude */
-      latitude?: number | null;
-      /** Longitude */
-      longitude?: number | null;
-      /**
-       * Note
-       * @default
-       */
-      note: string;
-      /**
-       * Start
-       * Format: date-time
-       */
-      start: string;
-      /** Title */
-      title: string;
-    };
-    /** EventAnswer */
-    EventAnswer: {
-      /** At */
-      at: string | null;
-      /** Name */
-      name: string;
-    };
-    /** EvidenceAnswer */
-    EvidenceAnswer: {
-      /** Asides */
-      asides: {
-        [key: string]: number;
-      };
-      /** Glass */
-      glass: components["schemas"]["KnownAnswer"][];
-      /** Habits */
-      habits: components["schemas"]["HabitAnswer"][];
-      /** Used */
-      used: number;
-    };
-    /** ExposureAnswer */
-    ExposureAnswer: {
-      /** Advice */
-      advice: components["schemas"]["AdviceAnswer"][];
-      /** As Marked Seconds */
-      as_marked_seconds: number;
-      /** Base Seconds */
-      base_seconds: number;
-      /** Bulb */
-      bulb: boolean;
-      /** Dial Mark */
-      dial_mark: string | null;
-      /** Exact Seconds */
-      exact_seconds: number;
-      /** From Seconds */
-      from_seconds: number;
-      /** Glass Stops */
-      glass_stops: number;
-      /** Metered Seconds */
-      metered_seconds: number;
-      /** Past Dial Stops */
-      past_dial_stops: number;
-      /** Rounded */
-      rounded: components["schemas"]["RoundedAnswer"][];
-      /** Scene Ev100 */
-      scene_ev100: number;
-      /** Seconds */
-      seconds: number;
-      /** Set Seconds */
-      set_seconds: number;
-      /** Steps */
-      steps: components["schemas"]["StepAnswer"][];
-      /** Stops */
-      stops: number;
-      /** Sure Within Stops */
-      sure_within_stops: number;
-      /** To Seconds */
-      to_seconds: number;
-    };
-    /** ExposureAsked */
-    ExposureAsked: {
-      /**
-       * Dial Limit
-       * @default 30
-       */
-      dial_limit: number;
-      /** Film */
-      film?:
-        | (
-            | components["schemas"]["PowerAsked"]
-            | components["schemas"]["AdditiveAsked"]
-            | components["schemas"]["TableAsked"]
-          )
-        | null;
-      light?: components["schemas"]["MovingAsked"] | null;
-      reading: components["schemas"]["ReadingAsked"];
-      /** @default exact */
-      scale: components["schemas"]["Counting"];
-      /**
-       * @default {
-       *       "aperture": null,
-       *       "iso": null
-       *     }
-       */
-      settings: components["schemas"]["SettingsAsked"];
-      /**
-       * Stack
-       * @default []
-       */
-      stack: components["schemas"]["GlassAsked"][];
-    };
-    /** ExposureRead */
-    ExposureRead: {
-      /** F Number */
-      f_number: number;
-      /** Iso */
-      iso: number;
-      /** Seconds */
-      seconds: number;
-    };
-    /**
-     * FactAnswer
-     * @description One fact of a sort, as a form asks for it.
-     */
-    FactAnswer: {
-      /** Choices */
-      choices: components["schemas"]["ChoiceAnswer"][];
-      /** Default */
-      default: number | boolean | string | number[] | null;
-      /** Group */
-      group: string;
-      /** High */
-      high: number;
-      /** Label */
-      label: string;
-      /** Low */
-      low: number;
-      /** Most */
-      most: number;
-      /** Name */
-      name: string;
-      only_for: components["schemas"]["OnlyForAnswer"] | null;
-      /** Pair */
-      pair: string[];
-      shape: components["schemas"]["Shape"];
-      /** Unit */
-      unit: string;
-      /** Used By */
-      used_by: string;
-    };
-    /**
-     * FailureAnswer
-     * @description ``line`` is the line of the arm list that would have caught it.
-     */
-    FailureAnswer: {
-      /** Code */
-      code: string;
-      /** Line */
-      line: string;
-      /** Text */
-      text: string;
-    };
-    /** Fault */
-    Fault: {
-      /** Field */
-      field: string;
-      /** Instead */
-      instead: string;
-      /** Problem */
-      problem: string;
-    };
-    /** Faults */
-    Faults: {
-      errors: components["schemas"]["Fault"][];
-    };
-    /**
-     * FeedAnswer
-     * @description Never a forecast: what the stand-in that ships makes up for this place and day.
-     */
-    FeedAnswer: {
-      /** Simulated */
-      simulated: boolean;
-      /** Source */
-      source: string;
-      /** Waters */
-      waters: components["schemas"]["WaterAnswer"][];
-      /** Weather */
-      weather: components["schemas"]["WeatherAnswer"][];
-    };
-    /** FeedAsked */
-    FeedAsked: {
-      /**
-       * From
-       * Format: date-time
-       */
-      from: string;
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      /**
-       * To
-       * Format: date-time
-       */
-      to: string;
-    };
-    /** FieldCardAnswer */
-    FieldCardAnswer: {
-      /** Lines */
-      lines: components["schemas"]["CardLineAnswer"][];
-    };
-    /**
-     * FieldCardAsked
-     * @description Bare times from ``fastest`` to ``slowest`` [s] down, glasses or stacks across.
-     */
-    FieldCardAsked: {
-      /**
-       * Dial Limit
-       * @default 30
-       */
-      dial_limit: number;
-      /**
-       * Fastest
-       * @default 0.001
-       */
-      fastest: number;
-      /** Glass */
-      glass: components["schemas"]["CardGlassAsked"][];
-      /**
-       * Slowest
-       * @default 1
-       */
-      slowest: number;
-      /** @default third */
-      step: components["schemas"]["Step"];
-    };
-    /** FileAnswer */
-    FileAnswer: {
-      /** Changes */
-      changes: components["schemas"]["ChangeAnswer"][];
-      kit: components["schemas"]["KitAnswer"];
-    };
-    /**
-     * FileAsked
-     * @description The text of a kit file, and what is held already.
-     */
-    FileAsked: {
-      /** Items */
-      items: {
-        [key: string]: unknown;
-      }[];
-      /** Text */
-      text: string;
-    };
-    /**
-     * FillableAnswer
-     * @description The longest metered time [s] that is still filled before the period ends, at each step; null beyond a day.
-     */
-    FillableAnswer: {
-      /** Longest Seconds */
-      longest_seconds: (number | null)[];
-    };
-    /** FilmFacts */
-    FilmFacts: {
-      /** A */
-      a: number;
-      /** B */
-      b: number;
-      /** From S */
-      from_s: number;
-      /** Given As */
-      given_as: string;
-      /** Iso */
-      iso: number;
-      /** Law */
-      law: string;
-      /** P */
-      p: number;
-      /** Points */
-      points: number[][];
-    };
-    /** FilmItem */
-    FilmItem: {
-      facts: components["schemas"]["FilmFacts"];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Law */
-      law:
-        | components["schemas"]["PowerAsked"]
-        | components["schemas"]["AdditiveAsked"]
-        | components["schemas"]["TableAsked"];
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Retired */
-      retired: boolean;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      sort: "film";
-    };
-    /** FindingAnswer */
-    FindingAnswer: {
-      /** Cause */
-      cause: string;
-      code: components["schemas"]["Seen"];
-      /** Cure */
-      cure: string;
-      /** Label */
-      label: string;
-      /** Learns */
-      learns: string;
-    };
-    /**
-     * Fit
-     * @description Whether the time suited a look.
-     * @enum {string}
-     */
-    Fit: "right" | "short" | "long";
-    /** FlashAnswered */
-    FlashAnswered: {
-      /** Flash Stops */
-      flash_stops: number;
-      /** Stops */
-      stops: number;
-      /** Wide Seconds */
-      wide_seconds: number;
-    };
-    /** FlashAsked */
-    FlashAsked: {
-      reading: components["schemas"]["ReadingAsked"];
-      /** Sync Seconds */
-      sync_seconds: number;
-      /** Wide */
-      wide: string | number;
-    };
-    /**
-     * Floating
-     * @description What is let go while the rest is held.
-     * @enum {string}
-     */
-    Floating: "time" | "aperture" | "iso" | "stack" | "reading";
-    /** FoundAnswer */
-    FoundAnswer: {
-      /** Frames */
-      frames: number;
-      /** Id */
-      id: string;
-      /** Mean */
-      mean: number;
-      /** Sd */
-      sd: number;
-    };
-    /**
-     * FrameAnswer
-     * @description The answer as it stood when the frame was armed.
-     */
-    FrameAnswer: {
-      /** Base Seconds */
-      base_seconds: number;
-      /** Dial Mark */
-      dial_mark?: string | null;
-      /** Seconds */
-      seconds: number;
-      /** Set Seconds */
-      set_seconds: number;
-      /** Steps */
-      steps: components["schemas"]["StepAnswer"][];
-      /** Sure Within Stops */
-      sure_within_stops: number;
-    };
-    /** FrameChange */
-    FrameChange: {
-      /**
-       * Change
-       * @enum {string}
-       */
-      change: "new" | "changed" | "same";
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Opened At */
-      opened_at: string;
-      /** What */
-      what: string;
-    };
-    /**
-     * FrameConditions
-     * @description What it was like, filled in from bench and outing. Everything may be unknown.
-     */
-    FrameConditions: {
-      /** Aim From Seconds */
-      aim_from_seconds?: number | null;
-      /** Aim To Seconds */
-      aim_to_seconds?: number | null;
-      /** Body */
-      body?: string | null;
-      /** Body Id */
-      body_id?: string | null;
-      /** Celsius */
-      celsius?: number | null;
-      /** Ev100 */
-      ev100?: number | null;
-      /** Focal Mm */
-      focal_mm?: number | null;
-      /** Lens */
-      lens?: string | null;
-      /** Lens Id */
-      lens_id?: string | null;
-      /** Opening Mm */
-      opening_mm?: number | null;
-      /** Period S */
-      period_s?: number | null;
-      /** Pitch Deg */
-      pitch_deg?: number | null;
-      /** Place */
-      place?: string | null;
-      /** Rims Mm */
-      rims_mm?: number | null;
-      sky?: components["schemas"]["Sky"] | null;
-      /** Swell M */
-      swell_m?: number | null;
-      /** Wind M S */
-      wind_m_s?: number | null;
-    };
-    /** FrameCopy */
-    FrameCopy: {
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      content?: components["schemas"]["FrameKept"] | null;
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "frame";
-      /** Number */
-      number: number;
-    };
-    /**
-     * FrameDoc
-     * @description A frame as the client keeps it.
-     */
-    FrameDoc: {
-      answer: components["schemas"]["FrameAnswer"];
-      /** Closed At */
-      closed_at?: string | null;
-      closed_by?: components["schemas"]["ClosedBy"] | null;
-      conditions?: components["schemas"]["FrameConditions"] | null;
-      /** Dial Limit */
-      dial_limit: number;
-      /** Events */
-      events: components["schemas"]["FrameEventDoc"][];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /**
-       * Note
-       * @default
-       */
-      note: string;
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-      reading: components["schemas"]["FrameReading"];
-      review?: components["schemas"]["FrameReview"] | null;
-      run?: components["schemas"]["FrameRun"] | null;
-      scale: components["schemas"]["Counting"];
-      settings: components["schemas"]["FrameSettings"];
-      /** Stack */
-      stack: components["schemas"]["FrameGlassDoc"][];
-      state: components["schemas"]["State"];
-    };
-    /** FrameEventDoc */
-    FrameEventDoc: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      kind: components["schemas"]["Kind"];
-      /** Seconds */
-      seconds?: number | null;
-    };
-    /**
-     * FrameGlassDoc
-     * @description A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known.
-     */
-    FrameGlassDoc: {
-      /** Id */
-      id?: string | null;
-      /**
-       * In Reading
-       * @default false
-       */
-      in_reading: boolean;
-      kind?: components["schemas"]["GlassKind"] | null;
-      /** Name */
-      name: string;
-      /** Offset */
-      offset?: number | null;
-      /** Stops */
-      stops: number;
-    };
-    /**
-     * FrameKept
-     * @description A frame as the log shows it, with what the clock says, and whether a picture is kept beside it.
-     */
-    FrameKept: {
-      /** Actual Seconds */
-      actual_seconds: number | null;
-      answer: components["schemas"]["FrameAnswer"];
-      /** Closed At */
-      closed_at?: string | null;
-      closed_by?: components["schemas"]["ClosedBy"] | null;
-      conditions?: components["schemas"]["FrameConditions"] | null;
-      /** Dial Limit */
-      dial_limit: number;
-      error: components["schemas"]["LatenessAnswer"] | null;
-      /** Events */
-      events: components["schemas"]["FrameEventDoc"][];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /**
-       * Note
-       * @default
-       */
-      note: string;
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-      /**
-       * Pictured
-       * @default false
-       */
-      pictured: boolean;
-      reading: components["schemas"]["FrameReading"];
-      review?: components["schemas"]["FrameReview"] | null;
-      run?: components["schemas"]["FrameRun"] | null;
-      scale: components["schemas"]["Counting"];
-      settings: components["schemas"]["FrameSettings"];
-      /** Stack */
-      stack: components["schemas"]["FrameGlassDoc"][];
-      state: components["schemas"]["State"];
-    };
-    /** FramePage */
-    FramePage: {
-      /** Count */
-      count: number;
-      /** Frames */
-      frames: components["schemas"]["FrameKept"][];
-    };
-    /** FrameReading */
-    FrameReading: {
-      /** Aperture */
-      aperture?: string | null;
-      /** Ev100 */
-      ev100?: number | null;
-      /** Iso */
-      iso?: string | null;
-      /** Metered At */
-      metered_at?: string | null;
-      /** Shutter */
-      shutter?: string | null;
-      /** @default third */
-      step: components["schemas"]["Step"];
-    };
-    /**
-     * FrameReview
-     * @description How it came out [stops, + brighter than right] and what was seen in it.
-     */
-    FrameReview: {
-      /** Came Out */
-      came_out?: number | null;
-      /**
-       * Seen
-       * @default []
-       */
-      seen: components["schemas"]["Seen"][];
-      /**
-       * Tasted
-       * @default []
-       */
-      tasted: components["schemas"]["TastedDoc"][];
-    };
-    /**
-     * FrameRun
-     * @description What the clock of a frame needs beside its plan.
-     *
-     *     ``uncertain_seconds`` is how well opening and closing are known: a press by hand is 0.2 s, a device 0.05 s;
-     *     ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock. ``closes`` is
-     *     who closes it in bulb: a hand, or the camera at the mark.
-     */
-    FrameRun: {
-      /**
-       * Bias Stops
-       * @default 0
-       */
-      bias_stops: number;
-      /** Busy Until */
-      busy_until?: string | null;
-      /** Closes */
-      closes?: ("hand" | "mark") | null;
-      /**
-       * Delay Seconds
-       * @default 0
-       */
-      delay_seconds: number;
-      /**
-       * Device
-       * @default hand
-       * @enum {string}
-       */
-      device: "hand" | "simulated";
-      /** Film */
-      film?:
-        | (
-            | components["schemas"]["PowerAsked"]
-            | components["schemas"]["AdditiveAsked"]
-            | components["schemas"]["TableAsked"]
-          )
-        | null;
-      /** Metered Seconds */
-      metered_seconds: number;
-      /**
-       * Purpose
-       * @default frame
-       * @enum {string}
-       */
-      purpose: "frame" | "rehearsal" | "dark" | "series";
-      /**
-       * Rereads
-       * @default []
-       */
-      rereads: components["schemas"]["RereadDoc"][];
-      /**
-       * Speed
-       * @default 1
-       */
-      speed: number;
-      steady?: components["schemas"]["SteadyDoc"] | null;
-      /** Stops Per Minute */
-      stops_per_minute?: number | null;
-      /**
-       * Uncertain Seconds
-       * @default 0.2
-       */
-      uncertain_seconds: number;
-      /**
-       * Watched
-       * @default true
-       */
-      watched: boolean;
-    };
-    /** FrameSettings */
-    FrameSettings: {
-      /** Aperture */
-      aperture: string;
-      /** Iso */
-      iso: string;
-    };
-    /** GapAnswer */
-    GapAnswer: {
-      /** Bridges */
-      bridges: string[];
-      /** From Seconds */
-      from_seconds: number;
-      /** From Stops */
-      from_stops: number;
-      /** To Seconds */
-      to_seconds: number;
-      /** To Stops */
-      to_stops: number;
-    };
-    /** GlassAsked */
-    GlassAsked: {
-      /**
-       * In Reading
-       * @default false
-       */
-      in_reading: boolean;
-      /** Label */
-      label?: string | null;
-      /** Offset */
-      offset?: number | null;
-      /** Offset Sd */
-      offset_sd?: number | null;
-      /** Stops */
-      stops?: number | null;
-    };
-    /** GlassFacts */
-    GlassFacts: {
-      /** Cast */
-      cast: string;
-      /** Cast Mired */
-      cast_mired: number | null;
-      /** Clear Mm */
-      clear_mm: number | null;
-      /** Corner Stops */
-      corner_stops: number | null;
-      /** Evidence */
-      evidence: string;
-      /** Gasket */
-      gasket: boolean;
-      /** Give Or Take */
-      give_or_take: number | null;
-      /** Kind */
-      kind: string;
-      /** Label */
-      label: string;
-      /** Measured On */
-      measured_on: string;
-      /** Mount */
-      mount: string;
-      /** Offset */
-      offset: number | null;
-      /** Pair Stops */
-      pair_stops: number[];
-      /** Reading With */
-      reading_with: string;
-      /** Reading Without */
-      reading_without: string;
-      /** Rim Depth Mm */
-      rim_depth_mm: number | null;
-      /** Size Mm */
-      size_mm: number | null;
-      /** Stops */
-      stops: number;
-      /** Stops Max */
-      stops_max: number | null;
-      /** Tolerance */
-      tolerance: number;
-      /** Transition */
-      transition: string;
-      /** Usable End */
-      usable_end: number[][];
-    };
-    /** GlassItem */
-    GlassItem: {
-      facts: components["schemas"]["GlassFacts"];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Retired */
-      retired: boolean;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      sort: "glass";
-      strength: components["schemas"]["StrengthAnswer"];
-    };
-    /**
-     * GlassKind
-     * @enum {string}
-     */
-    GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
-    /** GlassOnAsked */
-    GlassOnAsked: {
-      /** Name */
-      name: string;
-      /**
-       * Offset
-       * @default 0
-       */
-      offset: number;
-      /** Stops */
-      stops: number;
-    };
-    /** GraduatedAsked */
-    GraduatedAsked: {
-      /** Ground */
-      ground: string | number;
-      /** @default flat */
-      horizon: components["schemas"]["Horizon"];
-      /**
-       * Owned
-       * @default []
-       */
-      owned: components["schemas"]["OwnedAsked"][];
-      /** Sky */
-      sky: string | number;
-      /**
-       * Sky Share
-       * @default 0.5
-       */
-      sky_share: number;
-      /** @default third */
-      step: components["schemas"]["Step"];
-    };
-    /** GraduationAnswer */
-    GraduationAnswer: {
-      /** Average Falls */
-      average_falls: number;
-      /** Foreground Gains */
-      foreground_gains: number;
-      /** Pick */
-      pick: string | null;
-      /** Pick Stops */
-      pick_stops: number;
-      /** Sky Lead */
-      sky_lead: number;
-      /** Sky Stops */
-      sky_stops: number;
-      /** Transition */
-      transition: string;
-      /** Wanted Stops */
-      wanted_stops: number;
-    };
-    /** HabitAnswer */
-    HabitAnswer: {
-      /**
-       * Began
-       * Format: date-time
-       */
-      began: string;
-      /** Frames */
-      frames: number;
-      /** Mean */
-      mean: number;
-      /** Sd */
-      sd: number;
-    };
-    /** HazardAnswer */
-    HazardAnswer: {
-      /** Ask */
-      ask: string;
-      /** Caution */
-      caution: string;
-      /** Code */
-      code: string;
-      /** Name */
-      name: string;
-    };
-    /** Health */
-    Health: {
-      /** Status */
-      status: string;
-      /** Version */
-      version: string;
-    };
-    /** HolderFacts */
-    HolderFacts: {
-      /** Depth Mm */
-      depth_mm: number;
-      /** Gasket Slot */
-      gasket_slot: boolean;
-      /** Opening Mm */
-      opening_mm: number;
-      /** Polariser Ring */
-      polariser_ring: boolean;
-      /** Rings Mm */
-      rings_mm: number[];
-      /** Size Mm */
-      size_mm: number;
-      /** Slots */
-      slots: number;
-    };
-    /** HolderItem */
-    HolderItem: {
-      facts: components["schemas"]["HolderFacts"];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Retired */
-      retired: boolean;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      sort: "holder";
-    };
-    /**
-     * Horizon
-     * @description What the line between sky and ground looks like.
-     * @enum {string}
-     */
-    Horizon: "flat" | "uneven" | "sun_on_it";
-    /**
-     * ItemsAsked
-     * @description Items as a kit file carries them; each is read by the core, which refuses in words.
-     */
-    ItemsAsked: {
-      /** Items */
-      items: {
-        [key: string]: unknown;
-      }[];
-    };
-    /** JoinAnswer */
-    JoinAnswer: {
-      /** Ahead Seconds */
-      ahead_seconds: number | null;
-      /** Files */
-      files: components["schemas"]["JoinedAnswer"][];
-      /** Learnt */
-      learnt: boolean;
-      /** Others */
-      others: number[];
-    };
-    /** JoinAsked */
-    JoinAsked: {
-      /** Ahead Seconds */
-      ahead_seconds?: number | null;
-      /** Files */
-      files: components["schemas"]["TakenAsked"][];
-      /** Frames */
-      frames: components["schemas"]["CandidateAsked"][];
-    };
-    /**
-     * JoinedAnswer
-     * @description The frames a file may belong to: one is certain, several are to be asked about, none is a new frame.
-     */
-    JoinedAnswer: {
-      /** Frames */
-      frames: string[];
-    };
-    /**
-     * JudgedAsked
-     * @description A frame's stack by ids (none: bare); ``error_stops`` + = stack denser than labelled.
-     */
-    JudgedAsked: {
-      /** Error Stops */
-      error_stops: number;
-      /** Glass */
-      glass: string[];
-      /** Session */
-      session?: string | null;
-    };
-    /**
-     * Kind
-     * @enum {string}
-     */
-    Kind:
-      | "opened"
-      | "shifted"
-      | "closed"
-      | "taken_back"
-      | "aborted"
-      | "reread"
-      | "extended"
-      | "cut"
-      | "aimed"
-      | "corrected";
-    /** KitAnswer */
-    KitAnswer: {
-      /** Items */
-      items: (
-        | components["schemas"]["BodyItem"]
-        | components["schemas"]["LensItem"]
-        | components["schemas"]["HolderItem"]
-        | components["schemas"]["GlassItem"]
-        | components["schemas"]["FilmItem"]
-        | components["schemas"]["ReleaseItem"]
-        | components["schemas"]["SupportItem"]
-        | components["schemas"]["AccessoryItem"]
-      )[];
-    };
-    /** KitCopy */
-    KitCopy: {
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      /** Content */
-      content?:
-        | (
-            | components["schemas"]["BodyItem"]
-            | components["schemas"]["LensItem"]
-            | components["schemas"]["HolderItem"]
-            | components["schemas"]["GlassItem"]
-            | components["schemas"]["FilmItem"]
-            | components["schemas"]["ReleaseItem"]
-            | components["schemas"]["SupportItem"]
-            | components["schemas"]["AccessoryItem"]
-          )
-        | null;
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "kit";
-      /** Number */
-      number: number;
-      /**
-       * Place
-       * @default 0
-       */
-      place: number;
-    };
-    /** KitGlassAsked */
-    KitGlassAsked: {
-      /** Id */
-      id: string;
-      kind: components["schemas"]["GlassKind"];
-      /** Max */
-      max?: number | null;
-      /** Min */
-      min?: number | null;
-      /** Stops */
-      stops?: number | null;
-      /** Usable Max */
-      usable_max?: number | null;
-    };
-    /**
-     * KnownAnswer
-     * @description ``mean`` and ``sd`` against the label [stops]; ``advice`` says what to do about it.
-     */
-    KnownAnswer: {
-      /** Advice */
-      advice: string;
-      /** Doubted */
-      doubted: boolean;
-      /** Frames */
-      frames: number;
-      /** Id */
-      id: string;
-      /** Mean */
-      mean: number;
-      /** Name */
-      name: string;
-      /** Offset */
-      offset: number | null;
-      /** Pairs */
-      pairs: number;
-      /** Sd */
-      sd: number;
-      /** Stops */
-      stops: number;
-      /** Trend A Year */
-      trend_a_year: number | null;
-      /** Witnesses */
-      witnesses: components["schemas"]["WitnessAnswer"][];
-    };
-    /** LatenessAnswer */
-    LatenessAnswer: {
-      /** Late Seconds */
-      late_seconds: number;
-      /** Stops */
-      stops: number;
-      /** Text */
-      text: string;
-      /** Verdict */
-      verdict: string;
-    };
-    /** LatenessAsked */
-    LatenessAsked: {
-      /** Actual Seconds */
-      actual_seconds: number;
-      /** Planned Seconds */
-      planned_seconds: number;
-    };
-    /** LeakAnswer */
-    LeakAnswer: {
-      /** Below Grey Stops */
-      below_grey_stops: number | null;
-      /** Leaks */
-      leaks: boolean;
-      /** Map */
-      map: number[][];
-      /** Refused */
-      refused: string | null;
-      /** Text */
-      text: string;
-      /** Where */
-      where: string;
-    };
-    /**
-     * LearntAnswer
-     * @description Everything a log teaches beside the strength of the glass.
-     */
-    LearntAnswer: {
-      /** Clean Ends */
-      clean_ends: components["schemas"]["CleanEndAnswer"][];
-      /** Clear Focals */
-      clear_focals: components["schemas"]["ClearFocalAnswer"][];
-      tally: components["schemas"]["TallyAnswer"];
-      /** Tastes */
-      tastes: components["schemas"]["TasteAnswer"][];
-    };
-    /** LensFacts */
-    LensFacts: {
-      /** Aperture Smallest */
-      aperture_smallest: number;
-      /** Aperture Widest */
-      aperture_widest: number;
-      /** Clear From Mm */
-      clear_from_mm: number | null;
-      /** Clear Opening Mm */
-      clear_opening_mm: number | null;
-      /** Clear Rims Mm */
-      clear_rims_mm: number | null;
-      /** Focal Max Mm */
-      focal_max_mm: number;
-      /** Focal Min Mm */
-      focal_min_mm: number;
-      /** Rotating Front */
-      rotating_front: boolean;
-      /** Sharp To */
-      sharp_to: number | null;
-      /** Shift Mm */
-      shift_mm: number;
-      /** Takes */
-      takes: string;
-      /** Thread Mm */
-      thread_mm: number | null;
-    };
-    /** LensItem */
-    LensItem: {
-      facts: components["schemas"]["LensFacts"];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Retired */
-      retired: boolean;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      sort: "lens";
-    };
-    /** LetGoAsked */
-    LetGoAsked: {
-      /**
-       * Asked At
-       * Format: date-time
-       */
-      asked_at: string;
-      device: components["schemas"]["DeviceAsked"];
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-      /** Planned Seconds */
-      planned_seconds: number;
-    };
-    /** LightAnswer */
-    LightAnswer: {
-      /** Events */
-      events: components["schemas"]["EventAnswer"][];
-      /** Points */
-      points: components["schemas"]["LightPointAnswer"][];
-      /** Readings */
-      readings: components["schemas"]["ReadingStatusAnswer"][];
-    };
-    /** LightAsked */
-    LightAsked: {
-      /**
-       * From
-       * Format: date-time
-       */
-      from: string;
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      /**
-       * Readings
-       * @default []
-       */
-      readings: components["schemas"]["OwnReadingAsked"][];
-      ridge?: components["schemas"]["RidgeAsked"] | null;
-      /** @default sky_lit */
-      scene: components["schemas"]["Scene"];
-      /** @default clear */
-      sky: components["schemas"]["Sky"];
-      /**
-       * Step Seconds
-       * @default 60
-       */
-      step_seconds: number;
-      /**
-       * To
-       * Format: date-time
-       */
-      to: string;
-    };
-    /** LightPointAnswer */
-    LightPointAnswer: {
-      /** Altitude Deg */
-      altitude_deg: number;
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Azimuth Deg */
-      azimuth_deg: number;
-      /** Ev100 */
-      ev100: number;
-      /** Lux */
-      lux: number;
-      /** Sd Stops */
-      sd_stops: number;
-      /** Stops Per Minute */
-      stops_per_minute: number;
-    };
-    /** LineAnswer */
-    LineAnswer: {
-      /** Code */
-      code: string;
-      /** Habit */
-      habit: boolean;
-      severity: components["schemas"]["Severity"];
-      /** Text */
-      text: string;
-      /** Why */
-      why: string;
-    };
-    /** LookCopy */
-    LookCopy: {
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      content?: components["schemas"]["OwnLookAsked"] | null;
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "look";
-      /** Number */
-      number: number;
-    };
-    /** LooksAnswer */
-    LooksAnswer: {
-      /** Advice */
-      advice: components["schemas"]["AdviceAnswer"][];
-      aim: components["schemas"]["AimAnswer"] | null;
-      conflict: components["schemas"]["ConflictAnswer"] | null;
-      /** Windows */
-      windows: components["schemas"]["WindowAnswer"][];
-    };
-    /** LooksAsked */
-    LooksAsked: {
-      camera: components["schemas"]["CameraAsked"];
-      /**
-       * Own
-       * @default []
-       */
-      own: components["schemas"]["OwnLookAsked"][];
-      /** Subjects */
-      subjects: components["schemas"]["SubjectAsked"][];
-      /**
-       * Wants
-       * @default []
-       */
-      wants: components["schemas"]["WantAsked"][];
-    };
-    /** MarkAnswer */
-    MarkAnswer: {
-      /** Exact */
-      exact: number;
-      /** Label */
-      label: string;
-    };
-    /** MeasuredAnswer */
-    MeasuredAnswer: {
-      /** Stops */
-      stops: number;
-    };
-    /** MeasuredAsked */
-    MeasuredAsked: {
-      /** @default third */
-      step: components["schemas"]["Step"];
-      /** With It */
-      with_it: string | number;
-      /** Without */
-      without: string | number;
-    };
-    /** MeterAnswer */
-    MeterAnswer: {
-      /** Ev100 */
-      ev100: number;
-      /** Simulated */
-      simulated: boolean;
-    };
-    /** MeterAsked */
-    MeterAsked: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      /**
-       * Seed
-       * @default 1
-       */
-      seed: number;
-      /** @default clear */
-      sky: components["schemas"]["Sky"];
-    };
-    /** MissedAnswer */
-    MissedAnswer: {
-      /** Frames */
-      frames: number;
-      /** Stops */
-      stops: number;
-      /** Text */
-      text: string;
-    };
-    /** MistakeAnswer */
-    MistakeAnswer: {
-      /** Code */
-      code: string;
-      /** Cure */
-      cure: string;
-      /** Frames */
-      frames: number;
-      /** Label */
-      label: string;
-    };
-    /**
-     * MovingAsked
-     * @description How the light moves since the metering, with the sd of that.
-     */
-    MovingAsked: {
-      /**
-       * Delay Seconds
-       * @default 0
-       */
-      delay_seconds: number;
-      /**
-       * Rate Sd
-       * @default 0
-       */
-      rate_sd: number;
-      /** Stops Per Minute */
-      stops_per_minute: number;
-    };
-    /** NearestAnswer */
-    NearestAnswer: {
-      /** Cost Stops */
-      cost_stops: number;
-      /** Exact */
-      exact: number;
-      /** Mark */
-      mark: string;
-    };
-    /** NextAnswer */
-    NextAnswer: {
-      /** Light Stops */
-      light_stops: number;
-      /** Mark */
-      mark: string | null;
-      /** Seconds */
-      seconds: number;
-      /** Text */
-      text: string;
-    };
-    /**
-     * Notation
-     * @enum {string}
-     */
-    Notation: "stops" | "density" | "factor";
-    /** NoteAnswer */
-    NoteAnswer: {
-      /** Amount */
-      amount: number | null;
-      /** Code */
-      code: string;
-      /** Text */
-      text: string;
-      /** Unit */
-      unit: string;
-    };
-    /** OnAsked */
-    OnAsked: {
-      /** Facts */
-      facts: {
-        [key: string]: unknown;
-      };
-      /**
-       * In Reading
-       * @default false
-       */
-      in_reading: boolean;
-      /** Name */
-      name: string;
-      /** Stops */
-      stops: number;
-    };
-    /**
-     * OnlyForAnswer
-     * @description The fact applies only while another has one of these values.
-     */
-    OnlyForAnswer: {
-      /** Fact */
-      fact: string;
-      /** Values */
-      values: string[];
-    };
-    /** OpenAsked */
-    OpenAsked: {
-      /** Bulb */
-      bulb: boolean;
-      device: components["schemas"]["DeviceAsked"];
-      /**
-       * Pressed At
-       * Format: date-time
-       */
-      pressed_at: string;
-    };
-    /** OpenedAnswer */
-    OpenedAnswer: {
-      /** At */
-      at: string | null;
-      failure: components["schemas"]["FailureAnswer"] | null;
-      /**
-       * Simulated
-       * @default true
-       */
-      simulated: boolean;
-    };
-    /** OrderAsked */
-    OrderAsked: {
-      /** Ids */
-      ids: string[];
-    };
-    /** OutingCopy */
-    OutingCopy: {
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      content?: components["schemas"]["OutingDoc"] | null;
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "outing";
-      /** Number */
-      number: number;
-    };
-    /**
-     * OutingDoc
-     * @description An outing as the client keeps it; clock times are the place's own.
-     */
-    OutingDoc: {
-      /** Archived */
-      archived: boolean;
-      /** Arrive */
-      arrive: string;
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      /**
-       * Date
-       * Format: date
-       */
-      date: string;
-      /** Floods At M */
-      floods_at_m: number | null;
-      /** Hazards */
-      hazards: string[];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      /** Margin Minutes */
-      margin_minutes: number;
-      /** Name */
-      name: string;
-      /** Packed */
-      packed: string[];
-      /** Readings */
-      readings: components["schemas"]["OwnReadingAsked"][];
-      ridge: components["schemas"]["RidgeAsked"] | null;
-      scene: components["schemas"]["Scene"];
-      sky: components["schemas"]["Sky"];
-      /** Turn Back */
-      turn_back: string;
-      /** Walk Minutes */
-      walk_minutes: number;
-      /** Waters */
-      waters: components["schemas"]["OwnWater"][];
-      weather: components["schemas"]["OwnWeather"];
-      /** Zone */
-      zone: string;
-    };
-    /** OutingsAnswer */
-    OutingsAnswer: {
-      /** Outings */
-      outings: components["schemas"]["OutingDoc"][];
-    };
-    /**
-     * OwnLog
-     * @description A guest's frames with the kit they were made with.
-     */
-    OwnLog: {
-      /** Frames */
-      frames: components["schemas"]["FrameDoc"][];
-      /** Items */
-      items: {
-        [key: string]: unknown;
-      }[];
-    };
-    /**
-     * OwnLookAsked
-     * @description A look of one's own: from where to where in the kind's measure (waves, share of the frame, contrast ...).
-     */
-    OwnLookAsked: {
-      /** High */
-      high?: number | null;
-      /** Kind */
-      kind: string;
-      /** Look */
-      look: string;
-      /** Low */
-      low: number;
-    };
-    /** OwnReadingAsked */
-    OwnReadingAsked: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Ev100 */
-      ev100: number;
-    };
-    /**
-     * OwnWater
-     * @description A high or low water by the place's clock, within half a day of the outing.
-     */
-    OwnWater: {
-      /** Height M */
-      height_m: number;
-      /**
-       * Source
-       * @default own
-       * @enum {string}
-       */
-      source: "own" | "simulated";
-      /** Time */
-      time: string;
-    };
-    /** OwnWeather */
-    OwnWeather: {
-      /** Celsius */
-      celsius?: number | null;
-      /** Cloud M */
-      cloud_m?: number | null;
-      /**
-       * Source
-       * @default own
-       * @enum {string}
-       */
-      source: "own" | "simulated";
-      /** Swell M */
-      swell_m?: number | null;
-      /** Wind From Deg */
-      wind_from_deg?: number | null;
-      /** Wind M S */
-      wind_m_s?: number | null;
-    };
-    /** OwnedAsked */
-    OwnedAsked: {
-      /** Id */
-      id: string;
-      /** Stops */
-      stops: number;
-      /** Transition */
-      transition: string;
-    };
-    /** PackAnswer */
-    PackAnswer: {
-      /** Lines */
-      lines: components["schemas"]["PackLine"][];
-    };
-    /** PackAsked */
-    PackAsked: {
-      /** Battery Wh */
-      battery_wh?: number | null;
-      /** Body */
-      body?: string | null;
-      /** Celsius */
-      celsius?: number | null;
-      /**
-       * Dark
-       * @default false
-       */
-      dark: boolean;
-      /**
-       * Densest Stops
-       * @default 0
-       */
-      densest_stops: number;
-      /**
-       * Dial Limit
-       * @default 30
-       */
-      dial_limit: number;
-      /**
-       * Draw W
-       * @default 3
-       */
-      draw_w: number;
-      /** Film */
-      film?: string | null;
-      /** Frames */
-      frames?: number | null;
-      /**
-       * Glass
-       * @default []
-       */
-      glass: string[];
-      /**
-       * Hazards
-       * @default []
-       */
-      hazards: string[];
-      /** Holder */
-      holder?: string | null;
-      /** Lens */
-      lens?: string | null;
-      /** Longest Seconds */
-      longest_seconds?: number | null;
-      /**
-       * Noise Reduction
-       * @default false
-       */
-      noise_reduction: boolean;
-      /** Polariser */
-      polariser?: string | null;
-      /** Release */
-      release?: string | null;
-      /** Support */
-      support?: string | null;
-      /**
-       * Tide
-       * @default false
-       */
-      tide: boolean;
-      /** Wind M S */
-      wind_m_s?: number | null;
-    };
-    /** PackLine */
-    PackLine: {
-      /** Code */
-      code: string;
-      /** Missing */
-      missing: boolean;
-      /** What */
-      what: string;
-      /** Why */
-      why: string;
-    };
-    /** PageAsked */
-    PageAsked: {
-      /** Glass */
-      glass?: string | null;
-      /**
-       * Limit
-       * @default 50
-       */
-      limit: number;
-      /**
-       * Offset
-       * @default 0
-       */
-      offset: number;
-      seen?: components["schemas"]["Seen"] | null;
-      /** Since */
-      since?: string | null;
-      /** @default newest */
-      sort: "newest" | "oldest" | "longest" | "worst";
-      /**
-       * Text
-       * @default
-       */
-      text: string;
-      /** Until */
-      until?: string | null;
-      verdict?: components["schemas"]["Verdict"] | null;
-    };
-    /**
-     * PairAnswer
-     * @description Strengths relative to the exposures; ``refused`` says what to reshoot, and then nothing else can be trusted.
-     */
-    PairAnswer: {
-      bare: components["schemas"]["ExposureRead"];
-      cast: components["schemas"]["CastAnswer"];
-      /** Corner Falloff */
-      corner_falloff: number | null;
-      filtered: components["schemas"]["ExposureRead"];
-      /** Map */
-      map: (number | null)[][];
-      /** Mismatch */
-      mismatch: number;
-      /** Of Blocks */
-      of_blocks: number;
-      /** Refused */
-      refused?: string | null;
-      stops: components["schemas"]["Channels"];
-      /** Sure Within */
-      sure_within: number;
-      /** Valid Blocks */
-      valid_blocks: number;
-    };
-    /**
-     * PairSettings
-     * @description Settings typed where EXIF has none; what is typed wins.
-     */
-    PairSettings: {
-      /**
-       * Bare Aperture
-       * @default
-       */
-      bare_aperture: string;
-      /**
-       * Bare Iso
-       * @default
-       */
-      bare_iso: string;
-      /**
-       * Bare Shutter
-       * @default
-       */
-      bare_shutter: string;
-      /**
-       * Filtered Aperture
-       * @default
-       */
-      filtered_aperture: string;
-      /**
-       * Filtered Iso
-       * @default
-       */
-      filtered_iso: string;
-      /**
-       * Filtered Shutter
-       * @default
-       */
-      filtered_shutter: string;
-    };
-    /**
-     * PhotoAnswer
-     * @description What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone.
-     */
-    PhotoAnswer: {
-      /** Body */
-      body: string | null;
-      digest: components["schemas"]["DigestAnswer"];
-      /** F Number */
-      f_number: number | null;
-      /** Iso */
-      iso: number | null;
-      /** Seconds */
-      seconds: number | null;
-      /** Taken At */
-      taken_at: string | null;
-    };
-    /**
-     * PictureAsked
-     * @description The scene as for /looks/at, and how the frame really came out against the plan.
-     */
-    PictureAsked: {
-      /** Aperture */
-      aperture: string | number;
-      /** Gathered Stops */
-      gathered_stops: number;
-      /**
-       * Glass
-       * @default []
-       */
-      glass: components["schemas"]["GlassOnAsked"][];
-      /** Iso */
-      iso: string | number;
-      scene: components["schemas"]["AtAsked"];
-      /**
-       * Seed
-       * @default 7
-       */
-      seed: number;
-      /**
-       * Taken At
-       * Format: date-time
-       */
-      taken_at: string;
-    };
-    /**
-     * PlausibleAnswer
-     * @description ``rate_sd`` is the sd of ``stops_per_minute``; a reading between the two times fits the sky within two sd.
-     */
-    PlausibleAnswer: {
-      advice: components["schemas"]["AdviceAnswer"] | null;
-      /** Ev100 */
-      ev100: number;
-      /** Forecast Ev100 */
-      forecast_ev100: number;
-      /** From Seconds */
-      from_seconds: number;
-      /** Rate Sd */
-      rate_sd: number;
-      /** Sd Stops */
-      sd_stops: number;
-      /** Stops Per Minute */
-      stops_per_minute: number;
-      /** To Seconds */
-      to_seconds: number;
-    };
-    /** PlausibleAsked */
-    PlausibleAsked: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      reading: components["schemas"]["ReadingAsked"];
-      /**
-       * Readings
-       * @default []
-       */
-      readings: components["schemas"]["OwnReadingAsked"][];
-      ridge?: components["schemas"]["RidgeAsked"] | null;
-      /** @default sky_lit */
-      scene: components["schemas"]["Scene"];
-      /** @default clear */
-      sky: components["schemas"]["Sky"];
-    };
-    /** PointAsked */
-    PointAsked: {
-      /** At Seconds */
-      at_seconds: number;
-      /** Stops */
-      stops: number;
-    };
-    /** PowerAsked */
-    PowerAsked: {
-      /**
-       * From Seconds
-       * @default 1
-       */
-      from_seconds: number;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      law: "power";
-      /** P */
-      p: number;
-    };
-    /** ProgressAnswer */
-    ProgressAnswer: {
-      /** Gathered */
-      gathered: number;
-      /** Seconds */
-      seconds: number;
-      /** Stops */
-      stops: number;
-    };
-    /** PurchaseAnswer */
-    PurchaseAnswer: {
-      /** Gap Stops Now */
-      gap_stops_now: number;
-      /** Gap Stops Then */
-      gap_stops_then: number;
-      /** Stops */
-      stops: number;
-    };
-    /** ReachAnswer */
-    ReachAnswer: {
-      /** Gaps */
-      gaps: components["schemas"]["GapAnswer"][];
-      /** Longest Bare Seconds */
-      longest_bare_seconds: number;
-      purchase: components["schemas"]["PurchaseAnswer"] | null;
-      /** Rungs */
-      rungs: components["schemas"]["RungAnswer"][];
-    };
-    /** ReachAsked */
-    ReachAsked: {
-      /** Glass */
-      glass: components["schemas"]["KitGlassAsked"][];
-      /**
-       * Isos
-       * @default [
-       *       "100"
-       *     ]
-       */
-      isos: (string | number)[];
-      reading: components["schemas"]["ReadingAsked"];
-      /**
-       * Sharp To
-       * @default 11
-       */
-      sharp_to: string | number;
-      /** Slots */
-      slots: number;
-      /**
-       * Widest
-       * @default 5.6
-       */
-      widest: string | number;
-    };
-    /**
-     * ReadAnswer
-     * @description What a file would do to the log, or has done; the first hundred one by one.
-     */
-    ReadAnswer: {
-      /** Changed */
-      changed: number;
-      /** Frames */
-      frames: components["schemas"]["FrameChange"][];
-      /** Kept */
-      kept: boolean;
-      /** New */
-      new: number;
-      /** Same */
-      same: number;
-    };
-    /**
-     * ReadAsked
-     * @description ``keep``: take the file in, all of it or nothing; else only say what it would do.
-     */
-    ReadAsked: {
-      /**
-       * Keep
-       * @default false
-       */
-      keep: boolean;
-    };
-    /** ReadingAsked */
-    ReadingAsked: {
-      /** Aperture */
-      aperture?: string | number | null;
-      /** Ev100 */
-      ev100?: number | null;
-      /** Iso */
-      iso?: string | number | null;
-      /** Shutter */
-      shutter?: string | number | null;
-      /** @default third */
-      step: components["schemas"]["Step"];
-    };
-    /** ReadingStatusAnswer */
-    ReadingStatusAnswer: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      status: components["schemas"]["Status"];
-    };
-    /** ReadoutAnswer */
-    ReadoutAnswer: {
-      /** Ambiguous */
-      ambiguous: boolean;
-      /** Readings */
-      readings: components["schemas"]["ShutterRead"][];
-    };
-    /** ReadoutAsked */
-    ReadoutAsked: {
-      /**
-       * Dial Limit
-       * @default 30
-       */
-      dial_limit: number;
-      /** @default third */
-      step: components["schemas"]["Step"];
-      /** Text */
-      text: string;
-    };
-    /** ReasonAnswer */
-    ReasonAnswer: {
-      /** Code */
-      code: string;
-      /** Text */
-      text: string;
-    };
-    /** RehearsalAnswer */
-    RehearsalAnswer: {
-      /** Iso */
-      iso: string;
-      /** Seconds */
-      seconds: number;
-      /** Why */
-      why: string;
-    };
-    /** ReleaseFacts */
-    ReleaseFacts: {
-      /** Delay S */
-      delay_s: number;
-      /** Kind */
-      kind: string;
-      /** Longest S */
-      longest_s: number | null;
-      /** Own Battery */
-      own_battery: boolean;
-    };
-    /** ReleaseItem */
-    ReleaseItem: {
-      facts: components["schemas"]["ReleaseFacts"];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Retired */
-      retired: boolean;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      sort: "release";
-    };
-    /** RemarkAnswer */
-    RemarkAnswer: {
-      /** Cause */
-      cause: string;
-      code: components["schemas"]["Seen"];
-      /** Cure */
-      cure: string;
-      /** Label */
-      label: string;
-    };
-    /**
-     * RereadDoc
-     * @description A reading during the run [stops against the metering], seconds from the opening.
-     */
-    RereadDoc: {
-      /** At Seconds */
-      at_seconds: number;
-      /** Stops */
-      stops: number;
-    };
-    /**
-     * ReviewedAnswer
-     * @description What a reviewed frame teaches: the time for the same picture, cause and cure of what was seen, and the edit.
-     */
-    ReviewedAnswer: {
-      /** Editing */
-      editing: components["schemas"]["NoteAnswer"][];
-      next: components["schemas"]["NextAnswer"] | null;
-      /** Remarks */
-      remarks: components["schemas"]["RemarkAnswer"][];
-    };
-    /** ReviewedAsked */
-    ReviewedAsked: {
-      frame: components["schemas"]["FrameDoc"];
-      /**
-       * Glass
-       * @default []
-       */
-      glass: components["schemas"]["TintAsked"][];
-      /**
-       * Light Stops
-       * @default 0
-       */
-      light_stops: number;
-      now?: components["schemas"]["ReadingAsked"] | null;
-      /** Pitch Deg */
-      pitch_deg?: number | null;
-      /**
-       * Sensor Height Mm
-       * @default 24
-       */
-      sensor_height_mm: number;
-      /** @default third */
-      step: components["schemas"]["Step"];
-    };
-    /**
-     * RidgeAsked
-     * @description A ridge between the place and the sun: its height above the camera and how far away it is.
-     */
-    RidgeAsked: {
-      /** Distance M */
-      distance_m: number;
-      /** Height M */
-      height_m: number;
-    };
-    /** RigAnswer */
-    RigAnswer: {
-      /** Findings */
-      findings: components["schemas"]["AdviceAnswer"][];
-    };
-    /**
-     * RigAsked
-     * @description Facts are those of kit items; what is left out is unknown.
-     */
-    RigAsked: {
-      /** Body */
-      body?: {
-        [key: string]: unknown;
-      } | null;
-      /** F Number */
-      f_number?: number | null;
-      /** Focal Mm */
-      focal_mm?: number | null;
-      /** Glass */
-      glass: components["schemas"]["OnAsked"][];
-      /** Holder */
-      holder?: {
-        [key: string]: unknown;
-      } | null;
-      /** Lens */
-      lens?: {
-        [key: string]: unknown;
-      } | null;
-      /**
-       * Step Rings
-       * @default []
-       */
-      step_rings: {
-        [key: string]: unknown;
-      }[];
-    };
-    /** RoundedAnswer */
-    RoundedAnswer: {
-      /** Mark */
-      mark: string | null;
-      /** Seconds */
-      seconds: number;
-      /** Stops */
-      stops: number;
-    };
-    /** RungAnswer */
-    RungAnswer: {
-      /** Glass */
-      glass: string[];
-      /** Seconds */
-      seconds: number;
-      /** Seconds To */
-      seconds_to: number;
-      /** Stops */
-      stops: number;
-      /** Stops To */
-      stops_to: number;
-    };
-    /** ScalesAnswer */
-    ScalesAnswer: {
-      /** Aperture */
-      aperture: components["schemas"]["MarkAnswer"][];
-      /** Iso */
-      iso: components["schemas"]["MarkAnswer"][];
-      /** Shutter */
-      shutter: components["schemas"]["MarkAnswer"][];
-    };
-    /**
-     * Scene
-     * @enum {string}
-     */
-    Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
-    /**
-     * Seen
-     * @description What one may find in a frame when looking closely.
-     * @enum {string}
-     */
-    Seen: "corner" | "cross" | "cast" | "leak" | "specks" | "shake" | "leaves" | "ghosts" | "clipped" | "waterline";
-    /** SeenAnswer */
-    SeenAnswer: {
-      /** Blur Px */
-      blur_px?: number | null;
-      /** Blur Share */
-      blur_share?: number | null;
-      /** Body Contrast */
-      body_contrast?: number | null;
-      /** Feet Contrast */
-      feet_contrast?: number | null;
-      /** Id */
-      id?: string | null;
-      /** Kind */
-      kind: string;
-      /** Look */
-      look: string;
-      /** Residual Texture */
-      residual_texture?: number | null;
-      /** Rise M */
-      rise_m?: number | null;
-      /** Standing Ghosts */
-      standing_ghosts?: number | null;
-      /** Status */
-      status: string;
-      /** Streak Share */
-      streak_share?: number | null;
-      /** Text */
-      text: string;
-      /** Trail Px */
-      trail_px?: number | null;
-      /** Trail Stops */
-      trail_stops?: number | null;
-      /** Turns */
-      turns?: number | null;
-      /** Veil */
-      veil?: number | null;
-      /** Veil Texture */
-      veil_texture?: number | null;
-      /** Worst Seconds */
-      worst_seconds?: number | null;
-    };
-    /** SeriesAnswer */
-    SeriesAnswer: {
-      /** Burst */
-      burst: boolean;
-      /** Frames */
-      frames: components["schemas"]["SeriesFrameAnswer"][];
-      /** More Light Stops */
-      more_light_stops: number;
-      /** Total Seconds */
-      total_seconds: number;
-    };
-    /** SeriesAsked */
-    SeriesAsked: {
-      /**
-       * Count
-       * @default 3
-       */
-      count: number;
-      /**
-       * Dial Limit
-       * @default 30
-       */
-      dial_limit: number;
-      /**
-       * Handling Seconds
-       * @default 5
-       */
-      handling_seconds: number;
-      /**
-       * Noise Reduction
-       * @default false
-       */
-      noise_reduction: boolean;
-      /** Seconds */
-      seconds: number;
-      /**
-       * Spacing Stops
-       * @default 1
-       */
-      spacing_stops: number;
-      /** @default third */
-      step: components["schemas"]["Step"];
-      way: components["schemas"]["Way"];
-    };
-    /** SeriesFrameAnswer */
-    SeriesFrameAnswer: {
-      /** Busy Until */
-      busy_until: number;
-      /** Closes At */
-      closes_at: number;
-      /** Mark */
-      mark: string | null;
-      /** Opens At */
-      opens_at: number;
-      /** Seconds */
-      seconds: number;
-      /** Stops */
-      stops: number;
-    };
-    /**
-     * Session
-     * @description Who is here; ``account`` is the number that a page names with what it reads and writes for them.
-     */
-    Session: {
-      /** Account */
-      account: number | null;
-      /** Demo */
-      demo: boolean;
-      /** Signed In */
-      signed_in: boolean;
-      /** Username */
-      username: string | null;
-    };
-    /** SettingsAsked */
-    SettingsAsked: {
-      /** Aperture */
-      aperture?: string | number | null;
-      /** Iso */
-      iso?: string | number | null;
-    };
-    /**
-     * Severity
-     * @description ``note`` informs, ``caution`` may spoil the frame, ``harm`` may hurt a person.
-     * @enum {string}
-     */
-    Severity: "note" | "caution" | "harm";
-    /**
-     * Shape
-     * @description What a fact's value looks like in JSON.
-     * @enum {string}
-     */
-    Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs";
-    /** ShutterRead */
-    ShutterRead: {
-      /** Mark */
-      mark: string | null;
-      /** Seconds */
-      seconds: number;
-    };
-    /** SignIn */
-    SignIn: {
-      /** Password */
-      password: string;
-      /** Username */
-      username: string;
-    };
-    /** SinceAsked */
-    SinceAsked: {
-      /**
-       * Limit
-       * @default 100
-       */
-      limit: number;
-      /**
-       * Since
-       * @default 0
-       */
-      since: number;
-    };
-    /**
-     * Sky
-     * @enum {string}
-     */
-    Sky: "clear" | "thin" | "overcast" | "heavy";
-    /** SkyFitsAnswer */
-    SkyFitsAnswer: {
-      advice: components["schemas"]["AdviceAnswer"] | null;
-      /** Ev100 */
-      ev100: number;
-      /** From Seconds */
-      from_seconds: number;
-      /** High Ev100 */
-      high_ev100: number;
-      /** Low Ev100 */
-      low_ev100: number;
-      /** To Seconds */
-      to_seconds: number;
-    };
-    /** SkyFitsAsked */
-    SkyFitsAsked: {
-      reading: components["schemas"]["ReadingAsked"];
-      sky: components["schemas"]["SkyPick"];
-    };
-    /**
-     * SkyPick
-     * @description What one sees without any plan; it feeds plausibility and nothing else.
-     * @enum {string}
-     */
-    SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
-    /**
-     * Sort
-     * @description In which order a search lists its frames.
-     * @enum {string}
-     */
-    Sort: "newest" | "oldest" | "longest" | "worst";
-    /** SortAnswer */
-    SortAnswer: {
-      /** Facts */
-      facts: components["schemas"]["FactAnswer"][];
-      /** Sort */
-      sort: string;
-    };
-    /**
-     * SpecksAnswer
-     * @description ``advised_from_seconds``: from this time on a dark frame is advised on this body, None where there are none.
-     */
-    SpecksAnswer: {
-      /** Advised From Seconds */
-      advised_from_seconds: number | null;
-      /** Brightest */
-      brightest: number;
-      /** Count */
-      count: number;
-      /** Per Megapixel */
-      per_megapixel: number;
-      /** Refused */
-      refused: string | null;
-      /** Seconds */
-      seconds: number;
-    };
-    /** SpotDoc */
-    SpotDoc: {
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      /** Name */
-      name: string;
-      /**
-       * Sort
-       * @default waypoint
-       * @enum {string}
-       */
-      sort: "waypoint" | "route" | "track";
-    };
-    /** SpotsAnswer */
-    SpotsAnswer: {
-      /** Places */
-      places: components["schemas"]["SpotDoc"][];
-    };
-    /** SpotsAsked */
-    SpotsAsked: {
-      /** Places */
-      places: components["schemas"]["SpotDoc"][];
-    };
-    /** StackAnswer */
-    StackAnswer: {
-      /** Aperture */
-      aperture: string;
-      /** Error Stops */
-      error_stops: number;
-      /** Glass */
-      glass: string[];
-      /** Hand Moves */
-      hand_moves: number;
-      /** Iso */
-      iso: string;
-      /** Matters */
-      matters: boolean;
-      /** Reasons */
-      reasons: components["schemas"]["ReasonAnswer"][];
-      /** Seconds */
-      seconds: number;
-      /** Stops */
-      stops: number;
-      /** Sure Half Range */
-      sure_half_range: number;
-      /** Turned */
-      turned?: number | null;
-    };
-    /** StacksAnswer */
-    StacksAnswer: {
-      /** Count */
-      count: number;
-      nearest?: components["schemas"]["StackAnswer"] | null;
-      /** None Because */
-      none_because?: string | null;
-      /** Stacks */
-      stacks: components["schemas"]["StackAnswer"][];
-    };
-    /** StacksAsked */
-    StacksAsked: {
-      /** Apertures */
-      apertures: (string | number)[];
-      /** Film */
-      film?:
-        | (
-            | components["schemas"]["PowerAsked"]
-            | components["schemas"]["AdditiveAsked"]
-            | components["schemas"]["TableAsked"]
-          )
-        | null;
-      /** Glass */
-      glass: components["schemas"]["KitGlassAsked"][];
-      /** Iso Base */
-      iso_base?: string | number | null;
-      /** Isos */
-      isos: (string | number)[];
-      /**
-       * Must
-       * @default []
-       */
-      must: string[];
-      /**
-       * On
-       * @default []
-       */
-      on: string[];
-      reading: components["schemas"]["ReadingAsked"];
-      /**
-       * Sharp To
-       * @default 11
-       */
-      sharp_to: string | number;
-      /** Slots */
-      slots: number;
-      target: components["schemas"]["TargetAsked"];
-    };
-    /**
-     * StartAnswer
-     * @description Who is here and what they own, the starter, and the answer to the starter's own question.
-     */
-    StartAnswer: {
-      answer: components["schemas"]["ExposureAnswer"];
-      asked: components["schemas"]["ExposureAsked"];
-      /** Kit */
-      kit: components["schemas"]["KitCopy"][];
-      scales: components["schemas"]["ScalesAnswer"];
-      session: components["schemas"]["Session"];
-      starter: components["schemas"]["StarterAnswer"];
-    };
-    /** StarterAnswer */
-    StarterAnswer: {
-      kit: components["schemas"]["KitAnswer"];
-      /** On */
-      on: string[];
-      reading: components["schemas"]["StarterReading"];
-    };
-    /** StarterReading */
-    StarterReading: {
-      /** Aperture */
-      aperture: string;
-      /** Iso */
-      iso: string;
-      /** Shutter */
-      shutter: string;
-    };
-    /**
-     * State
-     * @enum {string}
-     */
-    State: "open" | "closed" | "aborted";
-    /**
-     * Status
-     * @enum {string}
-     */
-    Status: "ok" | "held" | "jump";
-    /**
-     * SteadyDoc
-     * @description The server's own count at the opening, which lives through reloads and changed clocks.
-     */
-    SteadyDoc: {
-      /** Count */
-      count: string;
-      /** Seconds */
-      seconds: number;
-    };
-    /** SteerAnswer */
-    SteerAnswer: {
-      /** Missing Stops */
-      missing_stops?: number | null;
-      /** Nearest */
-      nearest: components["schemas"]["NearestAnswer"][];
-      /** Value */
-      value: number;
-    };
-    /** SteerAsked */
-    SteerAsked: {
-      /**
-       * Dial Limit
-       * @default 30
-       */
-      dial_limit: number;
-      /** Film */
-      film?:
-        | (
-            | components["schemas"]["PowerAsked"]
-            | components["schemas"]["AdditiveAsked"]
-            | components["schemas"]["TableAsked"]
-          )
-        | null;
-      float: components["schemas"]["Floating"];
-      reading: components["schemas"]["ReadingAsked"];
-      /**
-       * @default {
-       *       "aperture": null,
-       *       "iso": null
-       *     }
-       */
-      settings: components["schemas"]["SettingsAsked"];
-      /**
-       * Stack
-       * @default []
-       */
-      stack: components["schemas"]["GlassAsked"][];
-      /**
-       * Stops
-       * @default 0
-       */
-      stops: number;
-      /** Target Seconds */
-      target_seconds?: number | null;
-    };
-    /**
-     * Step
-     * @description How finely a body's dials are divided.
-     * @enum {string}
-     */
-    Step: "third" | "half" | "full";
-    /** StepAnswer */
-    StepAnswer: {
-      /** Glass */
-      glass: number | null;
-      /** Kind */
-      kind: string;
-      /** Name */
-      name: string;
-      /** Seconds */
-      seconds: number;
-      /** Stops */
-      stops: number;
-    };
-    /**
-     * StrengthAnswer
-     * @description How the sum takes a glass; a range is taken at its middle.
-     */
-    StrengthAnswer: {
-      /** High */
-      high: number;
-      kind: components["schemas"]["GlassKind"];
-      /** Low */
-      low: number;
-      /** Offset */
-      offset: number | null;
-      /** Offset Sd */
-      offset_sd: number;
-      /** Stops */
-      stops: number;
-    };
-    /** StrengthRead */
-    StrengthRead: {
-      /** Density */
-      density: number;
-      /** Density Max */
-      density_max?: number | null;
-      /** Factor */
-      factor: number;
-      /** Factor Max */
-      factor_max?: number | null;
-      notation: components["schemas"]["Notation"];
-      /** Stops */
-      stops: number;
-      /** Stops Max */
-      stops_max?: number | null;
-    };
-    /** StretchAnswer */
-    StretchAnswer: {
-      /** Aperture */
-      aperture: string | null;
-      /**
-       * End
-       * Format: date-time
-       */
-      end: string;
-      /** First Seconds */
-      first_seconds: number | null;
-      /** Glass */
-      glass: string[] | null;
-      /** Hand Moves */
-      hand_moves: number;
-      /** Hand Seconds */
-      hand_seconds: number;
-      /** Iso */
-      iso: string | null;
-      /** Last Seconds */
-      last_seconds: number | null;
-      /**
-       * Start
-       * Format: date-time
-       */
-      start: string;
-    };
-    /**
-     * SubjectAsked
-     * @description Its kind, and what is known of it; which facts a kind takes is the core's business.
-     */
-    SubjectAsked: {
-      /** Id */
-      id?: string | null;
-      /** Kind */
-      kind: string;
-    } & {
-      [key: string]: unknown;
-    };
-    /**
-     * SunAsked
-     * @description Where and when, and where the camera looks, so that the sun in the frame is known.
-     */
-    SunAsked: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Bearing Deg */
-      bearing_deg: number;
-      /**
-       * Elevation Deg
-       * @default 0
-       */
-      elevation_deg: number;
-      /** Focal Mm */
-      focal_mm: number;
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-    };
-    /** SupportFacts */
-    SupportFacts: {
-      /** Hook */
-      hook: boolean;
-      /** Kind */
-      kind: string;
-      /** Spikes */
-      spikes: boolean;
-    };
-    /** SupportItem */
-    SupportItem: {
-      facts: components["schemas"]["SupportFacts"];
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string;
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Retired */
-      retired: boolean;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      sort: "support";
-    };
-    /** SwapsAnswer */
-    SwapsAnswer: {
-      /** Changes */
-      changes: number;
-      /** Stretches */
-      stretches: components["schemas"]["StretchAnswer"][];
-    };
-    /**
-     * SwapsAsked
-     * @description The aim in seconds, the kit as for /stacks, what is on the lens now.
-     */
-    SwapsAsked: {
-      /** Apertures */
-      apertures: (string | number)[];
-      /**
-       * From
-       * Format: date-time
-       */
-      from: string;
-      /** From Seconds */
-      from_seconds: number;
-      /** Glass */
-      glass: components["schemas"]["KitGlassAsked"][];
-      /** Isos */
-      isos: (string | number)[];
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      /**
-       * On
-       * @default []
-       */
-      on: string[];
-      /**
-       * Readings
-       * @default []
-       */
-      readings: components["schemas"]["OwnReadingAsked"][];
-      ridge?: components["schemas"]["RidgeAsked"] | null;
-      /** @default sky_lit */
-      scene: components["schemas"]["Scene"];
-      /**
-       * Sharp To
-       * @default 11
-       */
-      sharp_to: string | number;
-      /** @default clear */
-      sky: components["schemas"]["Sky"];
-      /** Slots */
-      slots: number;
-      /**
-       * Step Seconds
-       * @default 60
-       */
-      step_seconds: number;
-      /**
-       * To
-       * Format: date-time
-       */
-      to: string;
-      /** To Seconds */
-      to_seconds: number;
-    };
-    /** TableAsked */
-    TableAsked: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      law: "table";
-      /** Points */
-      points: number[][];
-    };
-    /** TakenAsked */
-    TakenAsked: {
-      /** Seconds */
-      seconds?: number | null;
-      /** Taken At */
-      taken_at?: string | null;
-    };
-    /** TallyAnswer */
-    TallyAnswer: {
-      /** Aborted */
-      aborted: number;
-      /** Frames */
-      frames: number;
-      /** Lost Seconds */
-      lost_seconds: number;
-      /** Missed */
-      missed: components["schemas"]["MissedAnswer"][];
-      /** Mistakes */
-      mistakes: components["schemas"]["MistakeAnswer"][];
-      /** Open Seconds */
-      open_seconds: number;
-      /** Repeats */
-      repeats: number;
-      /** Reviewed */
-      reviewed: number;
-    };
-    /** TargetAsked */
-    TargetAsked: {
-      /** Seconds */
-      seconds: number;
-      /**
-       * Within Stops
-       * @default 0.3333333333333333
-       */
-      within_stops: number;
-    };
-    /** TasteAnswer */
-    TasteAnswer: {
-      /** Frames */
-      frames: number;
-      /** Kind */
-      kind: string;
-      /** Look */
-      look: string;
-      /** Periods */
-      periods: number | null;
-      /** Seconds */
-      seconds: number;
-      /** Swell M */
-      swell_m: number | null;
-      /** Text */
-      text: string;
-    };
-    /**
-     * TastedDoc
-     * @description Whether the time was right for a look.
-     */
-    TastedDoc: {
-      fit: components["schemas"]["Fit"];
-      /** Kind */
-      kind: string;
-      /** Look */
-      look: string;
-    };
-    /** TextAsked */
-    TextAsked: {
-      /** Text */
-      text: string;
-    };
-    /**
-     * TideAnswer
-     * @description Heights are null outside the entered waters; ``leave_by`` null where nothing floods or is known.
-     */
-    TideAnswer: {
-      /** Floods At */
-      floods_at: string | null;
-      /** Height M */
-      height_m: number | null;
-      /** Heights */
-      heights: (number | null)[];
-      /** Known Until */
-      known_until: string | null;
-      /** Leave By */
-      leave_by: string | null;
-    };
-    /** TideAsked */
-    TideAsked: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Floods At M */
-      floods_at_m?: number | null;
-      /**
-       * Margin Minutes
-       * @default 15
-       */
-      margin_minutes: number;
-      /**
-       * Marks
-       * @default []
-       */
-      marks: string[];
-      /**
-       * Walk Minutes
-       * @default 0
-       */
-      walk_minutes: number;
-      /** Waters */
-      waters: components["schemas"]["WaterAsked"][];
-    };
-    /**
-     * TimeAnswer
-     * @description The server's own count of seconds, which no change of a clock moves, and which count that is.
-     */
-    TimeAnswer: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Count */
-      count: string;
-      /** Seconds */
-      seconds: number;
-    };
-    /**
-     * TintAsked
-     * @description What a glass that was on does to the picture, where the kit knows it.
-     */
-    TintAsked: {
-      /**
-       * Cast
-       * @default
-       */
-      cast: string;
-      /** Corner Stops */
-      corner_stops?: number | null;
-      /** Mired */
-      mired?: number | null;
-    };
-    /** TradeAnswer */
-    TradeAnswer: {
-      /** Rows */
-      rows: components["schemas"]["TradeRowAnswer"][];
-      /** Third In M */
-      third_in_m: number | null;
-    };
-    /** TradeAsked */
-    TradeAsked: {
-      /** F Number */
-      f_number: number;
-      /** Farthest M */
-      farthest_m?: number | null;
-      /** Focal Mm */
-      focal_mm: number;
-      /** Focus M */
-      focus_m?: number | null;
-      /** Nearest M */
-      nearest_m?: number | null;
-      /** Pitch Um */
-      pitch_um: number;
-      /** Seconds */
-      seconds: number;
-      /**
-       * Sensor Height Mm
-       * @default 24
-       */
-      sensor_height_mm: number;
-      /**
-       * Sensor Width Mm
-       * @default 36
-       */
-      sensor_width_mm: number;
-      /** Smallest */
-      smallest: number;
-      /** Widest */
-      widest: number;
-    };
-    /** TradeRowAnswer */
-    TradeRowAnswer: {
-      /** Aperture */
-      aperture: string;
-      /** Far M */
-      far_m: number | null;
-      /** Hyperfocal M */
-      hyperfocal_m: number;
-      /** Near M */
-      near_m: number;
-      /** Seconds */
-      seconds: number;
-      /** Sharpness */
-      sharpness: string;
-      /** Spot Pixels */
-      spot_pixels: number;
-    };
-    /** TrialAnswer */
-    TrialAnswer: {
-      /** Offset */
-      offset: number;
-      /** Offset Give Or Take */
-      offset_give_or_take: number;
-      /** Seconds */
-      seconds: number;
-    };
-    /** TrialAsked */
-    TrialAsked: {
-      /** Came Out Stops */
-      came_out_stops: number;
-      /** Sum Seconds */
-      sum_seconds: number;
-      /** Trial Seconds */
-      trial_seconds: number;
-    };
-    /**
-     * Trouble
-     * @enum {string}
-     */
-    Trouble: "none" | "no_answer" | "not_bulb" | "drive" | "electronic_shutter" | "battery";
-    /** UsableAnswer */
-    UsableAnswer: {
-      /** Ends */
-      ends: (number | null)[];
-    };
-    /**
-     * UsableAsked
-     * @description Variable glass by its kit facts, before a lens at ``focal_mm``.
-     */
-    UsableAsked: {
-      /** Body */
-      body?: {
-        [key: string]: unknown;
-      } | null;
-      /** Focal Mm */
-      focal_mm: number;
-      /** Glass */
-      glass: {
-        [key: string]: unknown;
-      }[];
-    };
-    /**
-     * Verdict
-     * @description How a frame was reviewed.
-     * @enum {string}
-     */
-    Verdict: "right" | "dark" | "bright" | "none";
-    /** VideoAnswer */
-    VideoAnswer: {
-      /** Held */
-      held: boolean;
-      /** Room Brighter */
-      room_brighter: number;
-      /** Room Darker */
-      room_darker: number;
-      /** Short Stops */
-      short_stops: number;
-      /** Side */
-      side: string | null;
-      /** Turn To */
-      turn_to: number;
-    };
-    /** VideoAsked */
-    VideoAsked: {
-      /** Change Stops */
-      change_stops: number;
-      /** Setting Stops */
-      setting_stops: number;
-      /** Usable End */
-      usable_end: number;
-      /** Weak End */
-      weak_end: number;
-    };
-    /** WaitAnswer */
-    WaitAnswer: {
-      /** At */
-      at: string | null;
-      /** Give Or Take Minutes */
-      give_or_take_minutes: number | null;
-      /** Stops To Go */
-      stops_to_go: number;
-    };
-    /**
-     * WaitAsked
-     * @description The light that is waited for: as an EV at ISO 100, or as what a camera would read.
-     */
-    WaitAsked: {
-      /**
-       * From
-       * Format: date-time
-       */
-      from: string;
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      /**
-       * Readings
-       * @default []
-       */
-      readings: components["schemas"]["OwnReadingAsked"][];
-      ridge?: components["schemas"]["RidgeAsked"] | null;
-      /** @default sky_lit */
-      scene: components["schemas"]["Scene"];
-      /** @default clear */
-      sky: components["schemas"]["Sky"];
-      /**
-       * Step Seconds
-       * @default 60
-       */
-      step_seconds: number;
-      /**
-       * To
-       * Format: date-time
-       */
-      to: string;
-      wanted?: components["schemas"]["ReadingAsked"] | null;
-      /** Wanted Ev100 */
-      wanted_ev100?: number | null;
-    };
-    /** WantAnswer */
-    WantAnswer: {
-      /** Kind */
-      kind: string;
-      /** Look */
-      look: string;
-    };
-    /** WantAsked */
-    WantAsked: {
-      /** Kind */
-      kind: string;
-      /** Look */
-      look: string;
-    };
-    /** WaterAnswer */
-    WaterAnswer: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Height M */
-      height_m: number;
-    };
-    /** WaterAsked */
-    WaterAsked: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Height M */
-      height_m: number;
-    };
-    /**
-     * Way
-     * @enum {string}
-     */
-    Way: "repeat" | "bracket" | "split";
-    /** WayOutAnswer */
-    WayOutAnswer: {
-      /** Amount */
-      amount: number;
-      /** Code */
-      code: string;
-      /** Text */
-      text: string;
-    };
-    /** WeatherAnswer */
-    WeatherAnswer: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Celsius */
-      celsius: number;
-      /** Cloud M */
-      cloud_m: number | null;
-      sky: components["schemas"]["Sky"];
-      /** Swell M */
-      swell_m: number;
-      /** Wind From Deg */
-      wind_from_deg: number;
-      /** Wind M S */
-      wind_m_s: number;
-    };
-    /** WindowAnswer */
-    WindowAnswer: {
-      /** From Seconds */
-      from_seconds: number | null;
-      /** Id */
-      id: string | null;
-      /** Kind */
-      kind: string;
-      /** Look */
-      look: string;
-      /** Status */
-      status: string;
-      /** To Seconds */
-      to_seconds: number | null;
-    };
-    /** WitnessAnswer */
-    WitnessAnswer: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Error Stops */
-      error_stops: number;
-      /** Frame */
-      frame: string;
-    };
-    /**
-     * WriteAnswer
-     * @description What is held now, or why the write was refused.
-     */
-    WriteAnswer: {
-      /** Held */
-      held?:
-        | (
-            | components["schemas"]["KitCopy"]
-            | components["schemas"]["OutingCopy"]
-            | components["schemas"]["LookCopy"]
-            | components["schemas"]["FrameCopy"]
-            | components["schemas"]["AsideCopy"]
-          )
-        | null;
-      /**
-       * Refused
-       * @default []
-       */
-      refused: components["schemas"]["Fault"][];
-      /**
-       * Write
-       * Format: uuid
-       */
-      write: string;
-    };
-    /**
-     * WriteAsked
-     * @description Frames to write; ``xmp`` takes exactly one.
-     */
-    WriteAsked: {
-      /**
-       * As
-       * @enum {string}
-       */
-      as: "json" | "csv" | "xmp";
-      /** Frames */
-      frames: components["schemas"]["FrameDoc"][];
-    };
-    /** WritesAnswer */
-    WritesAnswer: {
-      /** Account */
-      account: number;
-      /** Head */
-      head: number;
-      /** Results */
-      results: components["schemas"]["WriteAnswer"][];
-    };
-    /** WritesAsked */
-    WritesAsked: {
-      /** Account */
-      account: number;
-      /** Documents */
-      documents: components["schemas"]["WriteAsked"][];
-    };
-    /**
-     * Kind
-     * @enum {string}
-     */
-    jackstaff__records__models__FrameEvent__Kind:
-      | "opened"
-      | "shifted"
-      | "closed"
-      | "taken_back"
-      | "aborted"
-      | "reread"
-      | "extended"
-      | "cut"
-      | "aimed"
-      | "corrected";
-    /**
-     * Kind
-     * @description What is replicated.
-     * @enum {string}
-     */
-    jackstaff__records__replication__Kind: "kit" | "outing" | "look" | "frame" | "aside";
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        /** AccessoryFacts */
+        AccessoryFacts: {
+            /** From Mm */
+            from_mm: number | null;
+            /** Kind */
+            kind: string;
+            /** To Mm */
+            to_mm: number | null;
+        };
+        /** AccessoryItem */
+        AccessoryItem: {
+            facts: components["schemas"]["AccessoryFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "accessory";
+        };
+        /** AdditiveAsked */
+        AdditiveAsked: {
+            /** A */
+            a: number;
+            /**
+             * B
+             * @default 1.62
+             */
+            b: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "additive";
+        };
+        /** AdviceAnswer */
+        AdviceAnswer: {
+            /** Code */
+            code: string;
+            severity: components["schemas"]["Severity"];
+            /** Text */
+            text: string;
+            /** Values */
+            values: {
+                [key: string]: number | string;
+            };
+        };
+        /** AimAnswer */
+        AimAnswer: {
+            /** From Seconds */
+            from_seconds: number;
+            /** Half Stops */
+            half_stops: number;
+            /** Middle Seconds */
+            middle_seconds: number;
+            /** To Seconds */
+            to_seconds: number | null;
+        };
+        /**
+         * ArchiveAnswer
+         * @description What an archive holds, and what of it is new or changed here.
+         */
+        ArchiveAnswer: {
+            frames: components["schemas"]["ReadAnswer"];
+            /** Kept */
+            kept: boolean;
+            /** Outings */
+            outings: number;
+            /** Pictures */
+            pictures: number;
+            /** Things */
+            things: number;
+        };
+        /** ArmAnswer */
+        ArmAnswer: {
+            /** Battery Takes */
+            battery_takes: number | null;
+            /** Lines */
+            lines: components["schemas"]["LineAnswer"][];
+            rehearsal: components["schemas"]["RehearsalAnswer"] | null;
+        };
+        /**
+         * ArmAsked
+         * @description Facts are those of kit items; what is left out is unknown.
+         */
+        ArmAsked: {
+            /** Battery Share */
+            battery_share?: number | null;
+            /** Body */
+            body?: {
+                [key: string]: unknown;
+            } | null;
+            /** Bulb */
+            bulb: boolean;
+            /** Celsius */
+            celsius?: number | null;
+            /**
+             * Glass
+             * @default []
+             */
+            glass: components["schemas"]["OnAsked"][];
+            /** Holder */
+            holder?: {
+                [key: string]: unknown;
+            } | null;
+            /** Lens */
+            lens?: {
+                [key: string]: unknown;
+            } | null;
+            /** Noise Reduction */
+            noise_reduction?: boolean | null;
+            /** Release */
+            release?: {
+                [key: string]: unknown;
+            } | null;
+            /** Seconds */
+            seconds: number;
+            sun?: components["schemas"]["SunAsked"] | null;
+            /** Support */
+            support?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Upright
+             * @default false
+             */
+            upright: boolean;
+            /** Wind M S */
+            wind_m_s?: number | null;
+        };
+        /**
+         * AsideContent
+         * @description A writing that did not know of another one, which was kept instead.
+         */
+        AsideContent: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Content */
+            content: {
+                [key: string]: unknown;
+            };
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            kind: components["schemas"]["DocKind"];
+        };
+        /** AsideCopy */
+        AsideCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            content?: components["schemas"]["AsideContent"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "aside";
+            /** Number */
+            number: number;
+        };
+        /** AtAnswer */
+        AtAnswer: {
+            /** Subjects */
+            subjects: components["schemas"]["SeenAnswer"][];
+        };
+        /** AtAsked */
+        AtAsked: {
+            camera: components["schemas"]["CameraAsked"];
+            /** Seconds */
+            seconds: number;
+            /** Subjects */
+            subjects: components["schemas"]["SubjectAsked"][];
+            /**
+             * Wants
+             * @default []
+             */
+            wants: components["schemas"]["WantAsked"][];
+        };
+        /** BlendFrameAnswer */
+        BlendFrameAnswer: {
+            /** From Seconds */
+            from_seconds: number;
+            /** Kinds */
+            kinds: string[];
+            /** To Seconds */
+            to_seconds: number | null;
+        };
+        /** BodyFacts */
+        BodyFacts: {
+            /** Battery Wh */
+            battery_wh: number | null;
+            /** Clock Ahead S */
+            clock_ahead_s: number | null;
+            /** Dark From S */
+            dark_from_s: number | null;
+            /** Dial Limit S */
+            dial_limit_s: number;
+            /** Draw W */
+            draw_w: number;
+            /** Eyepiece */
+            eyepiece: string;
+            /** Eyepiece Shutter */
+            eyepiece_shutter: boolean;
+            /** Film */
+            film: boolean;
+            /** Fixed Aperture */
+            fixed_aperture: number | null;
+            /** Iso Extended */
+            iso_extended: number | null;
+            /** Iso Highest */
+            iso_highest: number;
+            /** Iso Lowest */
+            iso_lowest: number;
+            /** Long Times */
+            long_times: string;
+            /** Noise Reduction */
+            noise_reduction: string;
+            /** Pitch Um */
+            pitch_um: number;
+            /** Sees Through Stops */
+            sees_through_stops: number;
+            /** Self Timers S */
+            self_timers_s: number[];
+            /** Sensor Height Mm */
+            sensor_height_mm: number;
+            /** Sensor Width Mm */
+            sensor_width_mm: number;
+            /** Step */
+            step: string;
+            /** Sync S */
+            sync_s: number;
+        };
+        /** BodyItem */
+        BodyItem: {
+            facts: components["schemas"]["BodyFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            offers: components["schemas"]["BodyOffers"];
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "body";
+        };
+        /**
+         * BodyOffers
+         * @description ISO marks the finder may use, and the f-number from which diffraction shows.
+         */
+        BodyOffers: {
+            /** Isos */
+            isos: string[];
+            /** Sharp To */
+            sharp_to: number;
+        };
+        /** BudgetAnswer */
+        BudgetAnswer: {
+            /** By Battery */
+            by_battery: number | null;
+            /** By Time */
+            by_time: number;
+            /** Camera Busy Seconds */
+            camera_busy_seconds: number;
+            /** Ends By */
+            ends_by: string;
+            /** Frames */
+            frames: number;
+        };
+        /** BudgetAsked */
+        BudgetAsked: {
+            /** Available Seconds */
+            available_seconds: number;
+            /** Battery Wh */
+            battery_wh?: number | null;
+            /**
+             * Celsius
+             * @default 10
+             */
+            celsius: number;
+            /**
+             * Draw W
+             * @default 3
+             */
+            draw_w: number;
+            /**
+             * Handling Seconds
+             * @default 30
+             */
+            handling_seconds: number;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
+            /** Seconds */
+            seconds: number;
+        };
+        /** CalendarAsked */
+        CalendarAsked: {
+            /** Entries */
+            entries: components["schemas"]["EntryDoc"][];
+            /** Name */
+            name: string;
+        };
+        /** CalibrationAnswer */
+        CalibrationAnswer: {
+            /** Covariance */
+            covariance: number[][];
+            /** Glass */
+            glass: components["schemas"]["FoundAnswer"][];
+            /** Sessions */
+            sessions: components["schemas"]["FoundAnswer"][];
+        };
+        /** CalibrationAsked */
+        CalibrationAsked: {
+            /** Frames */
+            frames: components["schemas"]["JudgedAsked"][];
+            /**
+             * Noise Sd
+             * @default 0.2
+             */
+            noise_sd: number;
+            /**
+             * Prior Sd
+             * @default 0.2
+             */
+            prior_sd: number | {
+                [key: string]: number;
+            };
+            /**
+             * Robust
+             * @default false
+             */
+            robust: boolean;
+            /**
+             * Session Sd
+             * @default 0.15
+             */
+            session_sd: number | null;
+        };
+        /** CameraAsked */
+        CameraAsked: {
+            /**
+             * Bearing Deg
+             * @default 0
+             */
+            bearing_deg: number;
+            /**
+             * Elevation Deg
+             * @default 0
+             */
+            elevation_deg: number;
+            /** Focal Mm */
+            focal_mm: number;
+            /**
+             * Pitch Um
+             * @default 4.35
+             */
+            pitch_um: number;
+            /**
+             * Sensor Width Mm
+             * @default 36
+             */
+            sensor_width_mm: number;
+        };
+        /** CandidateAsked */
+        CandidateAsked: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Seconds */
+            seconds: number;
+        };
+        /** CappedSettings */
+        CappedSettings: {
+            /** Celsius */
+            celsius?: number | null;
+            /** Next Celsius */
+            next_celsius?: number | null;
+            /** Seconds */
+            seconds?: number | null;
+        };
+        /** CardGlassAsked */
+        CardGlassAsked: {
+            /** Name */
+            name: string;
+            /** Stops */
+            stops: number;
+        };
+        /** CardLineAnswer */
+        CardLineAnswer: {
+            /** Cells */
+            cells: components["schemas"]["CellAnswer"][];
+            /** Mark */
+            mark: string;
+        };
+        /** CardWords */
+        CardWords: {
+            /**
+             * After Text
+             * @default
+             */
+            after_text: string;
+            /**
+             * After Title
+             * @default With glass
+             */
+            after_title: string;
+            /**
+             * Before Text
+             * @default
+             */
+            before_text: string;
+            /**
+             * Before Title
+             * @default Without glass
+             */
+            before_title: string;
+            /**
+             * Foot
+             * @default
+             */
+            foot: string;
+        };
+        /** CastAnswer */
+        CastAnswer: {
+            /** Bg */
+            bg: number;
+            /** Mired */
+            mired: number;
+            /** Rg */
+            rg: number;
+        };
+        /** CellAnswer */
+        CellAnswer: {
+            /** Bulb */
+            bulb: boolean;
+            /** Cost Stops */
+            cost_stops: number;
+            /** Seconds */
+            seconds: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Change
+         * @enum {string}
+         */
+        Change: "new" | "changed" | "same";
+        /** ChangeAnswer */
+        ChangeAnswer: {
+            change: components["schemas"]["Change"];
+            /** Facts */
+            facts: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Sort */
+            sort: string;
+        };
+        /**
+         * ChangeAsked
+         * @description One document as a device wrote it; ``base`` is the number that it had seen, content null removes it.
+         *
+         *     ``follows`` are the device's own writes of it before this one that were never answered.
+         */
+        ChangeAsked: {
+            /** Base */
+            base: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Content */
+            content: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Follows
+             * @default []
+             */
+            follows: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            kind: components["schemas"]["DocKind"];
+            /**
+             * Write
+             * Format: uuid
+             */
+            write: string;
+        };
+        /**
+         * ChangeResult
+         * @description What is held now, or why the write was refused.
+         */
+        ChangeResult: {
+            /** Held */
+            held?: (components["schemas"]["KitCopy"] | components["schemas"]["OutingCopy"] | components["schemas"]["LookCopy"] | components["schemas"]["FrameCopy"] | components["schemas"]["AsideCopy"]) | null;
+            /**
+             * Refused
+             * @default []
+             */
+            refused: components["schemas"]["Fault"][];
+            /**
+             * Write
+             * Format: uuid
+             */
+            write: string;
+        };
+        /**
+         * ChangesAnswer
+         * @description What has changed, in order; ``until`` is the number to ask from next, ``head`` the latest there is.
+         */
+        ChangesAnswer: {
+            /** Account */
+            account: number;
+            /** Documents */
+            documents: (components["schemas"]["KitCopy"] | components["schemas"]["OutingCopy"] | components["schemas"]["LookCopy"] | components["schemas"]["FrameCopy"] | components["schemas"]["AsideCopy"])[];
+            /** Head */
+            head: number;
+            /** Until */
+            until: number;
+        };
+        /** ChangesAsked */
+        ChangesAsked: {
+            /** Account */
+            account: number;
+            /** Documents */
+            documents: components["schemas"]["ChangeAsked"][];
+        };
+        /** ChangesResult */
+        ChangesResult: {
+            /** Account */
+            account: number;
+            /** Head */
+            head: number;
+            /** Results */
+            results: components["schemas"]["ChangeResult"][];
+        };
+        /** Channels */
+        Channels: {
+            /** B */
+            b: number;
+            /** G */
+            g: number;
+            /** R */
+            r: number;
+        };
+        /** ChoiceAnswer */
+        ChoiceAnswer: {
+            /** Code */
+            code: string;
+            /** Said */
+            said: string;
+        };
+        /** CleanEndAnswer */
+        CleanEndAnswer: {
+            /** Focal Mm */
+            focal_mm: number;
+            /** Frames */
+            frames: number;
+            /** Glass */
+            glass: string;
+            /** Name */
+            name: string;
+            /** Stops */
+            stops: number;
+        };
+        /** ClearFocalAnswer */
+        ClearFocalAnswer: {
+            /** Focal Mm */
+            focal_mm: number;
+            /** Frames */
+            frames: number;
+            /** Lens */
+            lens: string;
+            /** Opening Mm */
+            opening_mm: number | null;
+            /** Rims Mm */
+            rims_mm: number;
+        };
+        /** CloseAnswer */
+        CloseAnswer: {
+            /** Advice */
+            advice: components["schemas"]["AdviceAnswer"][];
+            /** As Metered Seconds */
+            as_metered_seconds: number;
+            /** Close After Seconds */
+            close_after_seconds: number | null;
+            /** Error If Closed As Metered Stops */
+            error_if_closed_as_metered_stops: number;
+            /** Error If Closed Now Stops */
+            error_if_closed_now_stops: number | null;
+            /** Gathered */
+            gathered: number;
+            /** Largest Reachable Seconds */
+            largest_reachable_seconds: number | null;
+            /** Light Left At Close */
+            light_left_at_close: number | null;
+            /** Reaches */
+            reaches: boolean;
+            /** Track */
+            track: components["schemas"]["ProgressAnswer"][];
+            /** Ways Out */
+            ways_out: components["schemas"]["WayOutAnswer"][];
+        };
+        /**
+         * CloseAsked
+         * @description ``at_seconds`` from the opening, negative before it; stops relative to the metering.
+         */
+        CloseAsked: {
+            /**
+             * Bias Stops
+             * @default 0
+             */
+            bias_stops: number;
+            /**
+             * Delay Seconds
+             * @default 0
+             */
+            delay_seconds: number;
+            /**
+             * Ev Points
+             * @default []
+             */
+            ev_points: components["schemas"]["PointAsked"][];
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            /** Needed Seconds */
+            needed_seconds: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /**
+             * Rate From Readings
+             * @default false
+             */
+            rate_from_readings: boolean;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["PointAsked"][];
+            /** Stops Per Minute */
+            stops_per_minute?: number | null;
+            /**
+             * Tracked
+             * @default false
+             */
+            tracked: boolean;
+        };
+        /** ClosedAnswer */
+        ClosedAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Busy Until
+             * Format: date-time
+             */
+            busy_until: string;
+            /** Ended By */
+            ended_by: string;
+            failure: components["schemas"]["FailureAnswer"] | null;
+            /**
+             * Simulated
+             * @default true
+             */
+            simulated: boolean;
+        };
+        /**
+         * ClosedBy
+         * @enum {string}
+         */
+        ClosedBy: "hand" | "mark";
+        /** ConflictAnswer */
+        ConflictAnswer: {
+            /** Frames */
+            frames: components["schemas"]["BlendFrameAnswer"][];
+            /** Text */
+            text: string;
+            /** Wants */
+            wants: components["schemas"]["WantAnswer"][];
+        };
+        /**
+         * Counting
+         * @description Which numbers the sum is done with.
+         * @enum {string}
+         */
+        Counting: "exact" | "as_marked";
+        /** DensityAnswer */
+        DensityAnswer: {
+            /** Ambiguous */
+            ambiguous: boolean;
+            /** Conflict Stops */
+            conflict_stops?: number | null;
+            /** Readings */
+            readings: components["schemas"]["StrengthRead"][];
+        };
+        /** DensityAsked */
+        DensityAsked: {
+            /** Text */
+            text: string;
+        };
+        /** DeviceAsked */
+        DeviceAsked: {
+            /** Ceiling S */
+            ceiling_s?: number | null;
+            /** @default none */
+            fault: components["schemas"]["Trouble"];
+            /**
+             * Latency S
+             * @default 0.12
+             */
+            latency_s: number;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
+        };
+        /**
+         * DigestAnswer
+         * @description How tones lie: shares of pixels by bin of ``bin_stops`` below full, clipped by channel, a small JPEG.
+         */
+        DigestAnswer: {
+            /** Bin Stops */
+            bin_stops: number;
+            /** Black */
+            black: number;
+            /** Blue */
+            blue: number[];
+            /** Clipped */
+            clipped: number[];
+            /** Green */
+            green: number[];
+            /** Median Stops */
+            median_stops: number;
+            /** Red */
+            red: number[];
+            /** Small */
+            small: string;
+        };
+        /**
+         * DocKind
+         * @description What is replicated.
+         * @enum {string}
+         */
+        DocKind: "kit" | "outing" | "look" | "frame" | "aside";
+        /** DrawingAsked */
+        DrawingAsked: {
+            /** Question */
+            question: string;
+            /**
+             * Seed
+             * @default 7
+             */
+            seed: number;
+            /**
+             * Width
+             * @default 960
+             */
+            width: number;
+        };
+        /** EntriesAnswer */
+        EntriesAnswer: {
+            /** Entries */
+            entries: components["schemas"]["EntryDoc"][];
+        };
+        /** EntryDoc */
+        EntryDoc: {
+            /** Alarm Minutes */
+            alarm_minutes?: number | null;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** Latitude */
+            latitude?: number | null;
+            /** Longitude */
+            longitude?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Title */
+            title: string;
+        };
+        /** EventAnswer */
+        EventAnswer: {
+            /** At */
+            at: string | null;
+            /** Name */
+            name: string;
+        };
+        /** EvidenceAnswer */
+        EvidenceAnswer: {
+            /** Asides */
+            asides: {
+                [key: string]: number;
+            };
+            /** Glass */
+            glass: components["schemas"]["KnownAnswer"][];
+            /** Habits */
+            habits: components["schemas"]["HabitAnswer"][];
+            /** Used */
+            used: number;
+        };
+        /** ExposureAnswer */
+        ExposureAnswer: {
+            /** Advice */
+            advice: components["schemas"]["AdviceAnswer"][];
+            /** As Marked Seconds */
+            as_marked_seconds: number;
+            /** Base Seconds */
+            base_seconds: number;
+            /** Bulb */
+            bulb: boolean;
+            /** Dial Mark */
+            dial_mark: string | null;
+            /** Exact Seconds */
+            exact_seconds: number;
+            /** From Seconds */
+            from_seconds: number;
+            /** Glass Stops */
+            glass_stops: number;
+            /** Metered Seconds */
+            metered_seconds: number;
+            /** Past Dial Stops */
+            past_dial_stops: number;
+            /** Rounded */
+            rounded: components["schemas"]["RoundedAnswer"][];
+            /** Scene Ev100 */
+            scene_ev100: number;
+            /** Seconds */
+            seconds: number;
+            /** Set Seconds */
+            set_seconds: number;
+            /** Steps */
+            steps: components["schemas"]["StepAnswer"][];
+            /** Stops */
+            stops: number;
+            /** Sure Within Stops */
+            sure_within_stops: number;
+            /** To Seconds */
+            to_seconds: number;
+        };
+        /** ExposureAsked */
+        ExposureAsked: {
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            light?: components["schemas"]["MovingAsked"] | null;
+            reading: components["schemas"]["ReadingAsked"];
+            /** @default exact */
+            scale: components["schemas"]["Counting"];
+            /**
+             * @default {
+             *       "aperture": null,
+             *       "iso": null
+             *     }
+             */
+            settings: components["schemas"]["SettingsAsked"];
+            /**
+             * Stack
+             * @default []
+             */
+            stack: components["schemas"]["GlassAsked"][];
+        };
+        /** ExposureRead */
+        ExposureRead: {
+            /** F Number */
+            f_number: number;
+            /** Iso */
+            iso: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * FactAnswer
+         * @description One fact of a sort, as a form asks for it.
+         */
+        FactAnswer: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceAnswer"][];
+            /** Default */
+            default: number | boolean | string | number[] | null;
+            /** Group */
+            group: string;
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            only_for: components["schemas"]["OnlyForAnswer"] | null;
+            /** Pair */
+            pair: string[];
+            shape: components["schemas"]["Shape"];
+            /** Unit */
+            unit: string;
+            /** Used By */
+            used_by: string;
+        };
+        /**
+         * FailureAnswer
+         * @description ``line`` is the line of the arm list that would have caught it.
+         */
+        FailureAnswer: {
+            /** Code */
+            code: string;
+            /** Line */
+            line: string;
+            /** Text */
+            text: string;
+        };
+        /** Fault */
+        Fault: {
+            /** Field */
+            field: string;
+            /** Instead */
+            instead: string;
+            /** Problem */
+            problem: string;
+        };
+        /** Faults */
+        Faults: {
+            errors: components["schemas"]["Fault"][];
+        };
+        /**
+         * FeedAnswer
+         * @description Never a forecast: what the stand-in that ships makes up for this place and day.
+         */
+        FeedAnswer: {
+            /** Simulated */
+            simulated: boolean;
+            /** Source */
+            source: string;
+            /** Waters */
+            waters: components["schemas"]["WaterAnswer"][];
+            /** Weather */
+            weather: components["schemas"]["WeatherAnswer"][];
+        };
+        /** FeedAsked */
+        FeedAsked: {
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+        };
+        /** FieldCardAnswer */
+        FieldCardAnswer: {
+            /** Lines */
+            lines: components["schemas"]["CardLineAnswer"][];
+        };
+        /**
+         * FieldCardAsked
+         * @description Bare times from ``fastest`` to ``slowest`` [s] down, glasses or stacks across.
+         */
+        FieldCardAsked: {
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /**
+             * Fastest
+             * @default 0.001
+             */
+            fastest: number;
+            /** Glass */
+            glass: components["schemas"]["CardGlassAsked"][];
+            /**
+             * Slowest
+             * @default 1
+             */
+            slowest: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
+        };
+        /** FileAnswer */
+        FileAnswer: {
+            /** Changes */
+            changes: components["schemas"]["ChangeAnswer"][];
+            kit: components["schemas"]["KitAnswer"];
+        };
+        /**
+         * FileAsked
+         * @description The text of a kit file, and what is held already.
+         */
+        FileAsked: {
+            /** Items */
+            items: {
+                [key: string]: unknown;
+            }[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * FillableAnswer
+         * @description The longest metered time [s] that is still filled before the period ends, at each step; null beyond a day.
+         */
+        FillableAnswer: {
+            /** Longest Seconds */
+            longest_seconds: (number | null)[];
+        };
+        /** FilmFacts */
+        FilmFacts: {
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /** From S */
+            from_s: number;
+            /** Given As */
+            given_as: string;
+            /** Iso */
+            iso: number;
+            /** Law */
+            law: string;
+            /** P */
+            p: number;
+            /** Points */
+            points: number[][];
+        };
+        /** FilmItem */
+        FilmItem: {
+            facts: components["schemas"]["FilmFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Law */
+            law: components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "film";
+        };
+        /** FindingAnswer */
+        FindingAnswer: {
+            /** Cause */
+            cause: string;
+            code: components["schemas"]["Seen"];
+            /** Cure */
+            cure: string;
+            /** Label */
+            label: string;
+            /** Learns */
+            learns: string;
+        };
+        /**
+         * Fit
+         * @description Whether the time suited a look.
+         * @enum {string}
+         */
+        Fit: "right" | "short" | "long";
+        /** FlashAnswered */
+        FlashAnswered: {
+            /** Flash Stops */
+            flash_stops: number;
+            /** Stops */
+            stops: number;
+            /** Wide Seconds */
+            wide_seconds: number;
+        };
+        /** FlashAsked */
+        FlashAsked: {
+            reading: components["schemas"]["ReadingAsked"];
+            /** Sync Seconds */
+            sync_seconds: number;
+            /** Wide */
+            wide: string | number;
+        };
+        /**
+         * Floating
+         * @description What is let go while the rest is held.
+         * @enum {string}
+         */
+        Floating: "time" | "aperture" | "iso" | "stack" | "reading";
+        /** FoundAnswer */
+        FoundAnswer: {
+            /** Frames */
+            frames: number;
+            /** Id */
+            id: string;
+            /** Mean */
+            mean: number;
+            /** Sd */
+            sd: number;
+        };
+        /**
+         * FrameAnswer
+         * @description The answer as it stood when the frame was armed.
+         */
+        FrameAnswer: {
+            /** Base Seconds */
+            base_seconds: number;
+            /** Dial Mark */
+            dial_mark?: string | null;
+            /** Seconds */
+            seconds: number;
+            /** Set Seconds */
+            set_seconds: number;
+            /** Steps */
+            steps: components["schemas"]["StepAnswer"][];
+            /** Sure Within Stops */
+            sure_within_stops: number;
+        };
+        /** FrameChange */
+        FrameChange: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "new" | "changed" | "same";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Opened At */
+            opened_at: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * FrameConditions
+         * @description What it was like, filled in from bench and outing. Everything may be unknown.
+         */
+        FrameConditions: {
+            /** Aim From Seconds */
+            aim_from_seconds?: number | null;
+            /** Aim To Seconds */
+            aim_to_seconds?: number | null;
+            /** Body */
+            body?: string | null;
+            /** Body Id */
+            body_id?: string | null;
+            /** Celsius */
+            celsius?: number | null;
+            /** Ev100 */
+            ev100?: number | null;
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Lens */
+            lens?: string | null;
+            /** Lens Id */
+            lens_id?: string | null;
+            /** Opening Mm */
+            opening_mm?: number | null;
+            /** Period S */
+            period_s?: number | null;
+            /** Pitch Deg */
+            pitch_deg?: number | null;
+            /** Place */
+            place?: string | null;
+            /** Rims Mm */
+            rims_mm?: number | null;
+            sky?: components["schemas"]["Sky"] | null;
+            /** Swell M */
+            swell_m?: number | null;
+            /** Wind M S */
+            wind_m_s?: number | null;
+        };
+        /** FrameCopy */
+        FrameCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            content?: components["schemas"]["FrameKept"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "frame";
+            /** Number */
+            number: number;
+        };
+        /**
+         * FrameDoc
+         * @description A frame as the client keeps it.
+         */
+        FrameDoc: {
+            answer: components["schemas"]["FrameAnswer"];
+            /** Closed At */
+            closed_at?: string | null;
+            closed_by?: components["schemas"]["ClosedBy"] | null;
+            conditions?: components["schemas"]["FrameConditions"] | null;
+            /** Dial Limit */
+            dial_limit: number;
+            /** Events */
+            events: components["schemas"]["FrameEventDoc"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            reading: components["schemas"]["FrameReading"];
+            review?: components["schemas"]["FrameReview"] | null;
+            run?: components["schemas"]["FrameRun"] | null;
+            scale: components["schemas"]["Counting"];
+            settings: components["schemas"]["FrameSettings"];
+            /** Stack */
+            stack: components["schemas"]["FrameGlassDoc"][];
+            state: components["schemas"]["State"];
+        };
+        /** FrameEventDoc */
+        FrameEventDoc: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            kind: components["schemas"]["Kind"];
+            /** Seconds */
+            seconds?: number | null;
+        };
+        /**
+         * FrameGlassDoc
+         * @description A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known.
+         */
+        FrameGlassDoc: {
+            /** Id */
+            id?: string | null;
+            /**
+             * In Reading
+             * @default false
+             */
+            in_reading: boolean;
+            kind?: components["schemas"]["GlassKind"] | null;
+            /** Name */
+            name: string;
+            /** Offset */
+            offset?: number | null;
+            /** Stops */
+            stops: number;
+        };
+        /**
+         * FrameKept
+         * @description A frame as the log shows it, with what the clock says, and whether a picture is kept beside it.
+         */
+        FrameKept: {
+            /** Actual Seconds */
+            actual_seconds: number | null;
+            answer: components["schemas"]["FrameAnswer"];
+            /** Closed At */
+            closed_at?: string | null;
+            closed_by?: components["schemas"]["ClosedBy"] | null;
+            conditions?: components["schemas"]["FrameConditions"] | null;
+            /** Dial Limit */
+            dial_limit: number;
+            error: components["schemas"]["LatenessAnswer"] | null;
+            /** Events */
+            events: components["schemas"]["FrameEventDoc"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /**
+             * Pictured
+             * @default false
+             */
+            pictured: boolean;
+            reading: components["schemas"]["FrameReading"];
+            review?: components["schemas"]["FrameReview"] | null;
+            run?: components["schemas"]["FrameRun"] | null;
+            scale: components["schemas"]["Counting"];
+            settings: components["schemas"]["FrameSettings"];
+            /** Stack */
+            stack: components["schemas"]["FrameGlassDoc"][];
+            state: components["schemas"]["State"];
+        };
+        /** FramePage */
+        FramePage: {
+            /** Count */
+            count: number;
+            /** Frames */
+            frames: components["schemas"]["FrameKept"][];
+        };
+        /** FrameReading */
+        FrameReading: {
+            /** Aperture */
+            aperture?: string | null;
+            /** Ev100 */
+            ev100?: number | null;
+            /** Iso */
+            iso?: string | null;
+            /** Metered At */
+            metered_at?: string | null;
+            /** Shutter */
+            shutter?: string | null;
+            /** @default third */
+            step: components["schemas"]["Step"];
+        };
+        /**
+         * FrameReview
+         * @description How it came out [stops, + brighter than right] and what was seen in it.
+         */
+        FrameReview: {
+            /** Came Out */
+            came_out?: number | null;
+            /**
+             * Seen
+             * @default []
+             */
+            seen: components["schemas"]["Seen"][];
+            /**
+             * Tasted
+             * @default []
+             */
+            tasted: components["schemas"]["TastedDoc"][];
+        };
+        /**
+         * FrameRun
+         * @description What the clock of a frame needs beside its plan.
+         *
+         *     ``uncertain_seconds`` is how well opening and closing are known: a press by hand is 0.2 s, a device 0.05 s;
+         *     ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock. ``closes`` is
+         *     who closes it in bulb: a hand, or the camera at the mark.
+         */
+        FrameRun: {
+            /**
+             * Bias Stops
+             * @default 0
+             */
+            bias_stops: number;
+            /** Busy Until */
+            busy_until?: string | null;
+            /** Closes */
+            closes?: ("hand" | "mark") | null;
+            /**
+             * Delay Seconds
+             * @default 0
+             */
+            delay_seconds: number;
+            /**
+             * Device
+             * @default hand
+             * @enum {string}
+             */
+            device: "hand" | "simulated";
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            /** Metered Seconds */
+            metered_seconds: number;
+            /**
+             * Purpose
+             * @default frame
+             * @enum {string}
+             */
+            purpose: "frame" | "rehearsal" | "dark" | "series";
+            /**
+             * Rereads
+             * @default []
+             */
+            rereads: components["schemas"]["RereadDoc"][];
+            /**
+             * Speed
+             * @default 1
+             */
+            speed: number;
+            steady?: components["schemas"]["SteadyDoc"] | null;
+            /** Stops Per Minute */
+            stops_per_minute?: number | null;
+            /**
+             * Uncertain Seconds
+             * @default 0.2
+             */
+            uncertain_seconds: number;
+            /**
+             * Watched
+             * @default true
+             */
+            watched: boolean;
+        };
+        /** FrameSettings */
+        FrameSettings: {
+            /** Aperture */
+            aperture: string;
+            /** Iso */
+            iso: string;
+        };
+        /** GapAnswer */
+        GapAnswer: {
+            /** Bridges */
+            bridges: string[];
+            /** From Seconds */
+            from_seconds: number;
+            /** From Stops */
+            from_stops: number;
+            /** To Seconds */
+            to_seconds: number;
+            /** To Stops */
+            to_stops: number;
+        };
+        /** GlassAsked */
+        GlassAsked: {
+            /**
+             * In Reading
+             * @default false
+             */
+            in_reading: boolean;
+            /** Label */
+            label?: string | null;
+            /** Offset */
+            offset?: number | null;
+            /** Offset Sd */
+            offset_sd?: number | null;
+            /** Stops */
+            stops?: number | null;
+        };
+        /** GlassFacts */
+        GlassFacts: {
+            /** Cast */
+            cast: string;
+            /** Cast Mired */
+            cast_mired: number | null;
+            /** Clear Mm */
+            clear_mm: number | null;
+            /** Corner Stops */
+            corner_stops: number | null;
+            /** Evidence */
+            evidence: string;
+            /** Gasket */
+            gasket: boolean;
+            /** Give Or Take */
+            give_or_take: number | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Measured On */
+            measured_on: string;
+            /** Mount */
+            mount: string;
+            /** Offset */
+            offset: number | null;
+            /** Pair Stops */
+            pair_stops: number[];
+            /** Reading With */
+            reading_with: string;
+            /** Reading Without */
+            reading_without: string;
+            /** Rim Depth Mm */
+            rim_depth_mm: number | null;
+            /** Size Mm */
+            size_mm: number | null;
+            /** Stops */
+            stops: number;
+            /** Stops Max */
+            stops_max: number | null;
+            /** Tolerance */
+            tolerance: number;
+            /** Transition */
+            transition: string;
+            /** Usable End */
+            usable_end: number[][];
+        };
+        /** GlassItem */
+        GlassItem: {
+            facts: components["schemas"]["GlassFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "glass";
+            strength: components["schemas"]["StrengthAnswer"];
+        };
+        /**
+         * GlassKind
+         * @enum {string}
+         */
+        GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
+        /** GlassOnAsked */
+        GlassOnAsked: {
+            /** Name */
+            name: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /** Stops */
+            stops: number;
+        };
+        /** GraduatedAsked */
+        GraduatedAsked: {
+            /** Ground */
+            ground: string | number;
+            /** @default flat */
+            horizon: components["schemas"]["Horizon"];
+            /**
+             * Owned
+             * @default []
+             */
+            owned: components["schemas"]["OwnedAsked"][];
+            /** Sky */
+            sky: string | number;
+            /**
+             * Sky Share
+             * @default 0.5
+             */
+            sky_share: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
+        };
+        /** GraduationAnswer */
+        GraduationAnswer: {
+            /** Average Falls */
+            average_falls: number;
+            /** Foreground Gains */
+            foreground_gains: number;
+            /** Pick */
+            pick: string | null;
+            /** Pick Stops */
+            pick_stops: number;
+            /** Sky Lead */
+            sky_lead: number;
+            /** Sky Stops */
+            sky_stops: number;
+            /** Transition */
+            transition: string;
+            /** Wanted Stops */
+            wanted_stops: number;
+        };
+        /** HabitAnswer */
+        HabitAnswer: {
+            /**
+             * Began
+             * Format: date-time
+             */
+            began: string;
+            /** Frames */
+            frames: number;
+            /** Mean */
+            mean: number;
+            /** Sd */
+            sd: number;
+        };
+        /** HazardAnswer */
+        HazardAnswer: {
+            /** Ask */
+            ask: string;
+            /** Caution */
+            caution: string;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+        };
+        /** Health */
+        Health: {
+            /** Status */
+            status: string;
+            /** Version */
+            version: string;
+        };
+        /** HolderFacts */
+        HolderFacts: {
+            /** Depth Mm */
+            depth_mm: number;
+            /** Gasket Slot */
+            gasket_slot: boolean;
+            /** Opening Mm */
+            opening_mm: number;
+            /** Polariser Ring */
+            polariser_ring: boolean;
+            /** Rings Mm */
+            rings_mm: number[];
+            /** Size Mm */
+            size_mm: number;
+            /** Slots */
+            slots: number;
+        };
+        /** HolderItem */
+        HolderItem: {
+            facts: components["schemas"]["HolderFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "holder";
+        };
+        /**
+         * Horizon
+         * @description What the line between sky and ground looks like.
+         * @enum {string}
+         */
+        Horizon: "flat" | "uneven" | "sun_on_it";
+        /**
+         * ItemsAsked
+         * @description Items as a kit file carries them; each is read by the core, which refuses in words.
+         */
+        ItemsAsked: {
+            /** Items */
+            items: {
+                [key: string]: unknown;
+            }[];
+        };
+        /** JoinAnswer */
+        JoinAnswer: {
+            /** Ahead Seconds */
+            ahead_seconds: number | null;
+            /** Files */
+            files: components["schemas"]["JoinedAnswer"][];
+            /** Learnt */
+            learnt: boolean;
+            /** Others */
+            others: number[];
+        };
+        /** JoinAsked */
+        JoinAsked: {
+            /** Ahead Seconds */
+            ahead_seconds?: number | null;
+            /** Files */
+            files: components["schemas"]["TakenAsked"][];
+            /** Frames */
+            frames: components["schemas"]["CandidateAsked"][];
+        };
+        /**
+         * JoinedAnswer
+         * @description The frames a file may belong to: one is certain, several are to be asked about, none is a new frame.
+         */
+        JoinedAnswer: {
+            /** Frames */
+            frames: string[];
+        };
+        /**
+         * JudgedAsked
+         * @description A frame's stack by ids (none: bare); ``error_stops`` + = stack denser than labelled.
+         */
+        JudgedAsked: {
+            /** Error Stops */
+            error_stops: number;
+            /** Glass */
+            glass: string[];
+            /** Session */
+            session?: string | null;
+        };
+        /**
+         * Kind
+         * @enum {string}
+         */
+        Kind: "opened" | "shifted" | "closed" | "taken_back" | "aborted" | "reread" | "extended" | "cut" | "aimed" | "corrected";
+        /** KitAnswer */
+        KitAnswer: {
+            /** Items */
+            items: (components["schemas"]["BodyItem"] | components["schemas"]["LensItem"] | components["schemas"]["HolderItem"] | components["schemas"]["GlassItem"] | components["schemas"]["FilmItem"] | components["schemas"]["ReleaseItem"] | components["schemas"]["SupportItem"] | components["schemas"]["AccessoryItem"])[];
+        };
+        /** KitCopy */
+        KitCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Content */
+            content?: (components["schemas"]["BodyItem"] | components["schemas"]["LensItem"] | components["schemas"]["HolderItem"] | components["schemas"]["GlassItem"] | components["schemas"]["FilmItem"] | components["schemas"]["ReleaseItem"] | components["schemas"]["SupportItem"] | components["schemas"]["AccessoryItem"]) | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kit";
+            /** Number */
+            number: number;
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+        };
+        /** KitGlassAsked */
+        KitGlassAsked: {
+            /** Id */
+            id: string;
+            kind: components["schemas"]["GlassKind"];
+            /** Max */
+            max?: number | null;
+            /** Min */
+            min?: number | null;
+            /** Stops */
+            stops?: number | null;
+            /** Usable Max */
+            usable_max?: number | null;
+        };
+        /**
+         * KnownAnswer
+         * @description ``mean`` and ``sd`` against the label [stops]; ``advice`` says what to do about it.
+         */
+        KnownAnswer: {
+            /** Advice */
+            advice: string;
+            /** Doubted */
+            doubted: boolean;
+            /** Frames */
+            frames: number;
+            /** Id */
+            id: string;
+            /** Mean */
+            mean: number;
+            /** Name */
+            name: string;
+            /** Offset */
+            offset: number | null;
+            /** Pairs */
+            pairs: number;
+            /** Sd */
+            sd: number;
+            /** Stops */
+            stops: number;
+            /** Trend A Year */
+            trend_a_year: number | null;
+            /** Witnesses */
+            witnesses: components["schemas"]["WitnessAnswer"][];
+        };
+        /** LatenessAnswer */
+        LatenessAnswer: {
+            /** Late Seconds */
+            late_seconds: number;
+            /** Stops */
+            stops: number;
+            /** Text */
+            text: string;
+            /** Verdict */
+            verdict: string;
+        };
+        /** LatenessAsked */
+        LatenessAsked: {
+            /** Actual Seconds */
+            actual_seconds: number;
+            /** Planned Seconds */
+            planned_seconds: number;
+        };
+        /** LeakAnswer */
+        LeakAnswer: {
+            /** Below Grey Stops */
+            below_grey_stops: number | null;
+            /** Leaks */
+            leaks: boolean;
+            /** Map */
+            map: number[][];
+            /** Refused */
+            refused: string | null;
+            /** Text */
+            text: string;
+            /** Where */
+            where: string;
+        };
+        /**
+         * LearntAnswer
+         * @description Everything a log teaches beside the strength of the glass.
+         */
+        LearntAnswer: {
+            /** Clean Ends */
+            clean_ends: components["schemas"]["CleanEndAnswer"][];
+            /** Clear Focals */
+            clear_focals: components["schemas"]["ClearFocalAnswer"][];
+            tally: components["schemas"]["TallyAnswer"];
+            /** Tastes */
+            tastes: components["schemas"]["TasteAnswer"][];
+        };
+        /** LensFacts */
+        LensFacts: {
+            /** Aperture Smallest */
+            aperture_smallest: number;
+            /** Aperture Widest */
+            aperture_widest: number;
+            /** Clear From Mm */
+            clear_from_mm: number | null;
+            /** Clear Opening Mm */
+            clear_opening_mm: number | null;
+            /** Clear Rims Mm */
+            clear_rims_mm: number | null;
+            /** Focal Max Mm */
+            focal_max_mm: number;
+            /** Focal Min Mm */
+            focal_min_mm: number;
+            /** Rotating Front */
+            rotating_front: boolean;
+            /** Sharp To */
+            sharp_to: number | null;
+            /** Shift Mm */
+            shift_mm: number;
+            /** Takes */
+            takes: string;
+            /** Thread Mm */
+            thread_mm: number | null;
+        };
+        /** LensItem */
+        LensItem: {
+            facts: components["schemas"]["LensFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "lens";
+        };
+        /** LetGoAsked */
+        LetGoAsked: {
+            /**
+             * Asked At
+             * Format: date-time
+             */
+            asked_at: string;
+            device: components["schemas"]["DeviceAsked"];
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Planned Seconds */
+            planned_seconds: number;
+        };
+        /** LightAnswer */
+        LightAnswer: {
+            /** Events */
+            events: components["schemas"]["EventAnswer"][];
+            /** Points */
+            points: components["schemas"]["LightPointAnswer"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingStatusAnswer"][];
+        };
+        /** LightAsked */
+        LightAsked: {
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+            /**
+             * Step Seconds
+             * @default 60
+             */
+            step_seconds: number;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+        };
+        /** LightPointAnswer */
+        LightPointAnswer: {
+            /** Altitude Deg */
+            altitude_deg: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Azimuth Deg */
+            azimuth_deg: number;
+            /** Ev100 */
+            ev100: number;
+            /** Lux */
+            lux: number;
+            /** Sd Stops */
+            sd_stops: number;
+            /** Stops Per Minute */
+            stops_per_minute: number;
+        };
+        /** LineAnswer */
+        LineAnswer: {
+            /** Code */
+            code: string;
+            /** Habit */
+            habit: boolean;
+            severity: components["schemas"]["Severity"];
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /** LookCopy */
+        LookCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            content?: components["schemas"]["OwnLookAsked"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "look";
+            /** Number */
+            number: number;
+        };
+        /** LooksAnswer */
+        LooksAnswer: {
+            /** Advice */
+            advice: components["schemas"]["AdviceAnswer"][];
+            aim: components["schemas"]["AimAnswer"] | null;
+            conflict: components["schemas"]["ConflictAnswer"] | null;
+            /** Windows */
+            windows: components["schemas"]["WindowAnswer"][];
+        };
+        /** LooksAsked */
+        LooksAsked: {
+            camera: components["schemas"]["CameraAsked"];
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnLookAsked"][];
+            /** Subjects */
+            subjects: components["schemas"]["SubjectAsked"][];
+            /**
+             * Wants
+             * @default []
+             */
+            wants: components["schemas"]["WantAsked"][];
+        };
+        /** MarkAnswer */
+        MarkAnswer: {
+            /** Exact */
+            exact: number;
+            /** Label */
+            label: string;
+        };
+        /** MeasuredAnswer */
+        MeasuredAnswer: {
+            /** Stops */
+            stops: number;
+        };
+        /** MeasuredAsked */
+        MeasuredAsked: {
+            /** @default third */
+            step: components["schemas"]["Step"];
+            /** With It */
+            with_it: string | number;
+            /** Without */
+            without: string | number;
+        };
+        /** MeterAnswer */
+        MeterAnswer: {
+            /** Ev100 */
+            ev100: number;
+            /** Simulated */
+            simulated: boolean;
+        };
+        /** MeterAsked */
+        MeterAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+        };
+        /** MissedAnswer */
+        MissedAnswer: {
+            /** Frames */
+            frames: number;
+            /** Stops */
+            stops: number;
+            /** Text */
+            text: string;
+        };
+        /** MistakeAnswer */
+        MistakeAnswer: {
+            /** Code */
+            code: string;
+            /** Cure */
+            cure: string;
+            /** Frames */
+            frames: number;
+            /** Label */
+            label: string;
+        };
+        /**
+         * MovingAsked
+         * @description How the light moves since the metering, with the sd of that.
+         */
+        MovingAsked: {
+            /**
+             * Delay Seconds
+             * @default 0
+             */
+            delay_seconds: number;
+            /**
+             * Rate Sd
+             * @default 0
+             */
+            rate_sd: number;
+            /** Stops Per Minute */
+            stops_per_minute: number;
+        };
+        /** NearestAnswer */
+        NearestAnswer: {
+            /** Cost Stops */
+            cost_stops: number;
+            /** Exact */
+            exact: number;
+            /** Mark */
+            mark: string;
+        };
+        /** NextAnswer */
+        NextAnswer: {
+            /** Light Stops */
+            light_stops: number;
+            /** Mark */
+            mark: string | null;
+            /** Seconds */
+            seconds: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Notation
+         * @enum {string}
+         */
+        Notation: "stops" | "density" | "factor";
+        /** NoteAnswer */
+        NoteAnswer: {
+            /** Amount */
+            amount: number | null;
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+        };
+        /** OnAsked */
+        OnAsked: {
+            /** Facts */
+            facts: {
+                [key: string]: unknown;
+            };
+            /**
+             * In Reading
+             * @default false
+             */
+            in_reading: boolean;
+            /** Name */
+            name: string;
+            /** Stops */
+            stops: number;
+        };
+        /**
+         * OnlyForAnswer
+         * @description The fact applies only while another has one of these values.
+         */
+        OnlyForAnswer: {
+            /** Fact */
+            fact: string;
+            /** Values */
+            values: string[];
+        };
+        /** OpenAsked */
+        OpenAsked: {
+            /** Bulb */
+            bulb: boolean;
+            device: components["schemas"]["DeviceAsked"];
+            /**
+             * Pressed At
+             * Format: date-time
+             */
+            pressed_at: string;
+        };
+        /** OpenedAnswer */
+        OpenedAnswer: {
+            /** At */
+            at: string | null;
+            failure: components["schemas"]["FailureAnswer"] | null;
+            /**
+             * Simulated
+             * @default true
+             */
+            simulated: boolean;
+        };
+        /** OrderAsked */
+        OrderAsked: {
+            /** Ids */
+            ids: string[];
+        };
+        /** OutingCopy */
+        OutingCopy: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            content?: components["schemas"]["OutingDoc"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outing";
+            /** Number */
+            number: number;
+        };
+        /**
+         * OutingDoc
+         * @description An outing as the client keeps it; clock times are the place's own.
+         */
+        OutingDoc: {
+            /** Archived */
+            archived: boolean;
+            /** Arrive */
+            arrive: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Floods At M */
+            floods_at_m: number | null;
+            /** Hazards */
+            hazards: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /** Margin Minutes */
+            margin_minutes: number;
+            /** Name */
+            name: string;
+            /** Packed */
+            packed: string[];
+            /** Readings */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            ridge: components["schemas"]["RidgeAsked"] | null;
+            scene: components["schemas"]["Scene"];
+            sky: components["schemas"]["Sky"];
+            /** Turn Back */
+            turn_back: string;
+            /** Walk Minutes */
+            walk_minutes: number;
+            /** Waters */
+            waters: components["schemas"]["OwnWater"][];
+            weather: components["schemas"]["OwnWeather"];
+            /** Zone */
+            zone: string;
+        };
+        /** OutingsAnswer */
+        OutingsAnswer: {
+            /** Outings */
+            outings: components["schemas"]["OutingDoc"][];
+        };
+        /**
+         * OwnLog
+         * @description A guest's frames with the kit they were made with.
+         */
+        OwnLog: {
+            /** Frames */
+            frames: components["schemas"]["FrameDoc"][];
+            /** Items */
+            items: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
+         * OwnLookAsked
+         * @description A look of one's own: from where to where in the kind's measure (waves, share of the frame, contrast ...).
+         */
+        OwnLookAsked: {
+            /** High */
+            high?: number | null;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Low */
+            low: number;
+        };
+        /** OwnReadingAsked */
+        OwnReadingAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ev100 */
+            ev100: number;
+        };
+        /**
+         * OwnWater
+         * @description A high or low water by the place's clock, within half a day of the outing.
+         */
+        OwnWater: {
+            /** Height M */
+            height_m: number;
+            /**
+             * Source
+             * @default own
+             * @enum {string}
+             */
+            source: "own" | "simulated";
+            /** Time */
+            time: string;
+        };
+        /** OwnWeather */
+        OwnWeather: {
+            /** Celsius */
+            celsius?: number | null;
+            /** Cloud M */
+            cloud_m?: number | null;
+            /**
+             * Source
+             * @default own
+             * @enum {string}
+             */
+            source: "own" | "simulated";
+            /** Swell M */
+            swell_m?: number | null;
+            /** Wind From Deg */
+            wind_from_deg?: number | null;
+            /** Wind M S */
+            wind_m_s?: number | null;
+        };
+        /** OwnedAsked */
+        OwnedAsked: {
+            /** Id */
+            id: string;
+            /** Stops */
+            stops: number;
+            /** Transition */
+            transition: string;
+        };
+        /** PackAnswer */
+        PackAnswer: {
+            /** Lines */
+            lines: components["schemas"]["PackLine"][];
+        };
+        /** PackAsked */
+        PackAsked: {
+            /** Battery Wh */
+            battery_wh?: number | null;
+            /** Body */
+            body?: string | null;
+            /** Celsius */
+            celsius?: number | null;
+            /**
+             * Dark
+             * @default false
+             */
+            dark: boolean;
+            /**
+             * Densest Stops
+             * @default 0
+             */
+            densest_stops: number;
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /**
+             * Draw W
+             * @default 3
+             */
+            draw_w: number;
+            /** Film */
+            film?: string | null;
+            /** Frames */
+            frames?: number | null;
+            /**
+             * Glass
+             * @default []
+             */
+            glass: string[];
+            /**
+             * Hazards
+             * @default []
+             */
+            hazards: string[];
+            /** Holder */
+            holder?: string | null;
+            /** Lens */
+            lens?: string | null;
+            /** Longest Seconds */
+            longest_seconds?: number | null;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
+            /** Polariser */
+            polariser?: string | null;
+            /** Release */
+            release?: string | null;
+            /** Support */
+            support?: string | null;
+            /**
+             * Tide
+             * @default false
+             */
+            tide: boolean;
+            /** Wind M S */
+            wind_m_s?: number | null;
+        };
+        /** PackLine */
+        PackLine: {
+            /** Code */
+            code: string;
+            /** Missing */
+            missing: boolean;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /** PageAsked */
+        PageAsked: {
+            /** Glass */
+            glass?: string | null;
+            /**
+             * Limit
+             * @default 50
+             */
+            limit: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            seen?: components["schemas"]["Seen"] | null;
+            /** Since */
+            since?: string | null;
+            /** @default newest */
+            sort: "newest" | "oldest" | "longest" | "worst";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Until */
+            until?: string | null;
+            verdict?: components["schemas"]["Verdict"] | null;
+        };
+        /**
+         * PairAnswer
+         * @description Strengths relative to the exposures; ``refused`` says what to reshoot, and then nothing else can be trusted.
+         */
+        PairAnswer: {
+            bare: components["schemas"]["ExposureRead"];
+            cast: components["schemas"]["CastAnswer"];
+            /** Corner Falloff */
+            corner_falloff: number | null;
+            filtered: components["schemas"]["ExposureRead"];
+            /** Map */
+            map: (number | null)[][];
+            /** Mismatch */
+            mismatch: number;
+            /** Of Blocks */
+            of_blocks: number;
+            /** Refused */
+            refused?: string | null;
+            stops: components["schemas"]["Channels"];
+            /** Sure Within */
+            sure_within: number;
+            /** Valid Blocks */
+            valid_blocks: number;
+        };
+        /**
+         * PairSettings
+         * @description Settings typed where EXIF has none; what is typed wins.
+         */
+        PairSettings: {
+            /**
+             * Bare Aperture
+             * @default
+             */
+            bare_aperture: string;
+            /**
+             * Bare Iso
+             * @default
+             */
+            bare_iso: string;
+            /**
+             * Bare Shutter
+             * @default
+             */
+            bare_shutter: string;
+            /**
+             * Filtered Aperture
+             * @default
+             */
+            filtered_aperture: string;
+            /**
+             * Filtered Iso
+             * @default
+             */
+            filtered_iso: string;
+            /**
+             * Filtered Shutter
+             * @default
+             */
+            filtered_shutter: string;
+        };
+        /**
+         * PhotoAnswer
+         * @description What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone.
+         */
+        PhotoAnswer: {
+            /** Body */
+            body: string | null;
+            digest: components["schemas"]["DigestAnswer"];
+            /** F Number */
+            f_number: number | null;
+            /** Iso */
+            iso: number | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Taken At */
+            taken_at: string | null;
+        };
+        /**
+         * PictureAsked
+         * @description The scene as for /looks/at, and how the frame really came out against the plan.
+         */
+        PictureAsked: {
+            /** Aperture */
+            aperture: string | number;
+            /** Gathered Stops */
+            gathered_stops: number;
+            /**
+             * Glass
+             * @default []
+             */
+            glass: components["schemas"]["GlassOnAsked"][];
+            /** Iso */
+            iso: string | number;
+            scene: components["schemas"]["AtAsked"];
+            /**
+             * Seed
+             * @default 7
+             */
+            seed: number;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+        };
+        /**
+         * PlausibleAnswer
+         * @description ``rate_sd`` is the sd of ``stops_per_minute``; a reading between the two times fits the sky within two sd.
+         */
+        PlausibleAnswer: {
+            advice: components["schemas"]["AdviceAnswer"] | null;
+            /** Ev100 */
+            ev100: number;
+            /** Forecast Ev100 */
+            forecast_ev100: number;
+            /** From Seconds */
+            from_seconds: number;
+            /** Rate Sd */
+            rate_sd: number;
+            /** Sd Stops */
+            sd_stops: number;
+            /** Stops Per Minute */
+            stops_per_minute: number;
+            /** To Seconds */
+            to_seconds: number;
+        };
+        /** PlausibleAsked */
+        PlausibleAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+        };
+        /** PointAsked */
+        PointAsked: {
+            /** At Seconds */
+            at_seconds: number;
+            /** Stops */
+            stops: number;
+        };
+        /** PowerAsked */
+        PowerAsked: {
+            /**
+             * From Seconds
+             * @default 1
+             */
+            from_seconds: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "power";
+            /** P */
+            p: number;
+        };
+        /** ProgressAnswer */
+        ProgressAnswer: {
+            /** Gathered */
+            gathered: number;
+            /** Seconds */
+            seconds: number;
+            /** Stops */
+            stops: number;
+        };
+        /** PurchaseAnswer */
+        PurchaseAnswer: {
+            /** Gap Stops Now */
+            gap_stops_now: number;
+            /** Gap Stops Then */
+            gap_stops_then: number;
+            /** Stops */
+            stops: number;
+        };
+        /** ReachAnswer */
+        ReachAnswer: {
+            /** Gaps */
+            gaps: components["schemas"]["GapAnswer"][];
+            /** Longest Bare Seconds */
+            longest_bare_seconds: number;
+            purchase: components["schemas"]["PurchaseAnswer"] | null;
+            /** Rungs */
+            rungs: components["schemas"]["RungAnswer"][];
+        };
+        /** ReachAsked */
+        ReachAsked: {
+            /** Glass */
+            glass: components["schemas"]["KitGlassAsked"][];
+            /**
+             * Isos
+             * @default [
+             *       "100"
+             *     ]
+             */
+            isos: (string | number)[];
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * Sharp To
+             * @default 11
+             */
+            sharp_to: string | number;
+            /** Slots */
+            slots: number;
+            /**
+             * Widest
+             * @default 5.6
+             */
+            widest: string | number;
+        };
+        /**
+         * ReadAnswer
+         * @description What a file would do to the log, or has done; the first hundred one by one.
+         */
+        ReadAnswer: {
+            /** Changed */
+            changed: number;
+            /** Frames */
+            frames: components["schemas"]["FrameChange"][];
+            /** Kept */
+            kept: boolean;
+            /** New */
+            new: number;
+            /** Same */
+            same: number;
+        };
+        /**
+         * ReadAsked
+         * @description ``keep``: take the file in, all of it or nothing; else only say what it would do.
+         */
+        ReadAsked: {
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+        };
+        /** ReadingAsked */
+        ReadingAsked: {
+            /** Aperture */
+            aperture?: string | number | null;
+            /** Ev100 */
+            ev100?: number | null;
+            /** Iso */
+            iso?: string | number | null;
+            /** Shutter */
+            shutter?: string | number | null;
+            /** @default third */
+            step: components["schemas"]["Step"];
+        };
+        /** ReadingStatusAnswer */
+        ReadingStatusAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            status: components["schemas"]["Status"];
+        };
+        /** ReadoutAnswer */
+        ReadoutAnswer: {
+            /** Ambiguous */
+            ambiguous: boolean;
+            /** Readings */
+            readings: components["schemas"]["ShutterRead"][];
+        };
+        /** ReadoutAsked */
+        ReadoutAsked: {
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
+            /** Text */
+            text: string;
+        };
+        /** ReasonAnswer */
+        ReasonAnswer: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+        };
+        /** RehearsalAnswer */
+        RehearsalAnswer: {
+            /** Iso */
+            iso: string;
+            /** Seconds */
+            seconds: number;
+            /** Why */
+            why: string;
+        };
+        /** ReleaseFacts */
+        ReleaseFacts: {
+            /** Delay S */
+            delay_s: number;
+            /** Kind */
+            kind: string;
+            /** Longest S */
+            longest_s: number | null;
+            /** Own Battery */
+            own_battery: boolean;
+        };
+        /** ReleaseItem */
+        ReleaseItem: {
+            facts: components["schemas"]["ReleaseFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "release";
+        };
+        /** RemarkAnswer */
+        RemarkAnswer: {
+            /** Cause */
+            cause: string;
+            code: components["schemas"]["Seen"];
+            /** Cure */
+            cure: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * RereadDoc
+         * @description A reading during the run [stops against the metering], seconds from the opening.
+         */
+        RereadDoc: {
+            /** At Seconds */
+            at_seconds: number;
+            /** Stops */
+            stops: number;
+        };
+        /**
+         * ReviewedAnswer
+         * @description What a reviewed frame teaches: the time for the same picture, cause and cure of what was seen, and the edit.
+         */
+        ReviewedAnswer: {
+            /** Editing */
+            editing: components["schemas"]["NoteAnswer"][];
+            next: components["schemas"]["NextAnswer"] | null;
+            /** Remarks */
+            remarks: components["schemas"]["RemarkAnswer"][];
+        };
+        /** ReviewedAsked */
+        ReviewedAsked: {
+            frame: components["schemas"]["FrameDoc"];
+            /**
+             * Glass
+             * @default []
+             */
+            glass: components["schemas"]["TintAsked"][];
+            /**
+             * Light Stops
+             * @default 0
+             */
+            light_stops: number;
+            now?: components["schemas"]["ReadingAsked"] | null;
+            /** Pitch Deg */
+            pitch_deg?: number | null;
+            /**
+             * Sensor Height Mm
+             * @default 24
+             */
+            sensor_height_mm: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
+        };
+        /**
+         * RidgeAsked
+         * @description A ridge between the place and the sun: its height above the camera and how far away it is.
+         */
+        RidgeAsked: {
+            /** Distance M */
+            distance_m: number;
+            /** Height M */
+            height_m: number;
+        };
+        /** RigAnswer */
+        RigAnswer: {
+            /** Findings */
+            findings: components["schemas"]["AdviceAnswer"][];
+        };
+        /**
+         * RigAsked
+         * @description Facts are those of kit items; what is left out is unknown.
+         */
+        RigAsked: {
+            /** Body */
+            body?: {
+                [key: string]: unknown;
+            } | null;
+            /** F Number */
+            f_number?: number | null;
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Glass */
+            glass: components["schemas"]["OnAsked"][];
+            /** Holder */
+            holder?: {
+                [key: string]: unknown;
+            } | null;
+            /** Lens */
+            lens?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Step Rings
+             * @default []
+             */
+            step_rings: {
+                [key: string]: unknown;
+            }[];
+        };
+        /** RoundedAnswer */
+        RoundedAnswer: {
+            /** Mark */
+            mark: string | null;
+            /** Seconds */
+            seconds: number;
+            /** Stops */
+            stops: number;
+        };
+        /** RungAnswer */
+        RungAnswer: {
+            /** Glass */
+            glass: string[];
+            /** Seconds */
+            seconds: number;
+            /** Seconds To */
+            seconds_to: number;
+            /** Stops */
+            stops: number;
+            /** Stops To */
+            stops_to: number;
+        };
+        /** ScalesAnswer */
+        ScalesAnswer: {
+            /** Aperture */
+            aperture: components["schemas"]["MarkAnswer"][];
+            /** Iso */
+            iso: components["schemas"]["MarkAnswer"][];
+            /** Shutter */
+            shutter: components["schemas"]["MarkAnswer"][];
+        };
+        /**
+         * Scene
+         * @enum {string}
+         */
+        Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
+        /**
+         * Seen
+         * @description What one may find in a frame when looking closely.
+         * @enum {string}
+         */
+        Seen: "corner" | "cross" | "cast" | "leak" | "specks" | "shake" | "leaves" | "ghosts" | "clipped" | "waterline";
+        /** SeenAnswer */
+        SeenAnswer: {
+            /** Blur Px */
+            blur_px?: number | null;
+            /** Blur Share */
+            blur_share?: number | null;
+            /** Body Contrast */
+            body_contrast?: number | null;
+            /** Feet Contrast */
+            feet_contrast?: number | null;
+            /** Id */
+            id?: string | null;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Residual Texture */
+            residual_texture?: number | null;
+            /** Rise M */
+            rise_m?: number | null;
+            /** Standing Ghosts */
+            standing_ghosts?: number | null;
+            /** Status */
+            status: string;
+            /** Streak Share */
+            streak_share?: number | null;
+            /** Text */
+            text: string;
+            /** Trail Px */
+            trail_px?: number | null;
+            /** Trail Stops */
+            trail_stops?: number | null;
+            /** Turns */
+            turns?: number | null;
+            /** Veil */
+            veil?: number | null;
+            /** Veil Texture */
+            veil_texture?: number | null;
+            /** Worst Seconds */
+            worst_seconds?: number | null;
+        };
+        /** SeriesAnswer */
+        SeriesAnswer: {
+            /** Burst */
+            burst: boolean;
+            /** Frames */
+            frames: components["schemas"]["SeriesFrameAnswer"][];
+            /** More Light Stops */
+            more_light_stops: number;
+            /** Total Seconds */
+            total_seconds: number;
+        };
+        /** SeriesAsked */
+        SeriesAsked: {
+            /**
+             * Count
+             * @default 3
+             */
+            count: number;
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /**
+             * Handling Seconds
+             * @default 5
+             */
+            handling_seconds: number;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Spacing Stops
+             * @default 1
+             */
+            spacing_stops: number;
+            /** @default third */
+            step: components["schemas"]["Step"];
+            way: components["schemas"]["Way"];
+        };
+        /** SeriesFrameAnswer */
+        SeriesFrameAnswer: {
+            /** Busy Until */
+            busy_until: number;
+            /** Closes At */
+            closes_at: number;
+            /** Mark */
+            mark: string | null;
+            /** Opens At */
+            opens_at: number;
+            /** Seconds */
+            seconds: number;
+            /** Stops */
+            stops: number;
+        };
+        /**
+         * Session
+         * @description Who is here; ``account`` is the number that a page names with what it reads and writes for them.
+         */
+        Session: {
+            /** Account */
+            account: number | null;
+            /** Demo */
+            demo: boolean;
+            /** Signed In */
+            signed_in: boolean;
+            /** Username */
+            username: string | null;
+        };
+        /** SettingsAsked */
+        SettingsAsked: {
+            /** Aperture */
+            aperture?: string | number | null;
+            /** Iso */
+            iso?: string | number | null;
+        };
+        /**
+         * Severity
+         * @description ``note`` informs, ``caution`` may spoil the frame, ``harm`` may hurt a person.
+         * @enum {string}
+         */
+        Severity: "note" | "caution" | "harm";
+        /**
+         * Shape
+         * @description What a fact's value looks like in JSON.
+         * @enum {string}
+         */
+        Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs";
+        /** ShutterRead */
+        ShutterRead: {
+            /** Mark */
+            mark: string | null;
+            /** Seconds */
+            seconds: number;
+        };
+        /** SignIn */
+        SignIn: {
+            /** Password */
+            password: string;
+            /** Username */
+            username: string;
+        };
+        /** SinceAsked */
+        SinceAsked: {
+            /**
+             * Limit
+             * @default 100
+             */
+            limit: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+        };
+        /**
+         * Sky
+         * @enum {string}
+         */
+        Sky: "clear" | "thin" | "overcast" | "heavy";
+        /** SkyFitsAnswer */
+        SkyFitsAnswer: {
+            advice: components["schemas"]["AdviceAnswer"] | null;
+            /** Ev100 */
+            ev100: number;
+            /** From Seconds */
+            from_seconds: number;
+            /** High Ev100 */
+            high_ev100: number;
+            /** Low Ev100 */
+            low_ev100: number;
+            /** To Seconds */
+            to_seconds: number;
+        };
+        /** SkyFitsAsked */
+        SkyFitsAsked: {
+            reading: components["schemas"]["ReadingAsked"];
+            sky: components["schemas"]["SkyPick"];
+        };
+        /**
+         * SkyPick
+         * @description What one sees without any plan; it feeds plausibility and nothing else.
+         * @enum {string}
+         */
+        SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
+        /**
+         * Sort
+         * @description In which order a search lists its frames.
+         * @enum {string}
+         */
+        Sort: "newest" | "oldest" | "longest" | "worst";
+        /** SortAnswer */
+        SortAnswer: {
+            /** Facts */
+            facts: components["schemas"]["FactAnswer"][];
+            /** Sort */
+            sort: string;
+        };
+        /**
+         * SpecksAnswer
+         * @description ``advised_from_seconds``: from this time on a dark frame is advised on this body, None where there are none.
+         */
+        SpecksAnswer: {
+            /** Advised From Seconds */
+            advised_from_seconds: number | null;
+            /** Brightest */
+            brightest: number;
+            /** Count */
+            count: number;
+            /** Per Megapixel */
+            per_megapixel: number;
+            /** Refused */
+            refused: string | null;
+            /** Seconds */
+            seconds: number;
+        };
+        /** SpotDoc */
+        SpotDoc: {
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @default waypoint
+             * @enum {string}
+             */
+            sort: "waypoint" | "route" | "track";
+        };
+        /** SpotsAnswer */
+        SpotsAnswer: {
+            /** Places */
+            places: components["schemas"]["SpotDoc"][];
+        };
+        /** SpotsAsked */
+        SpotsAsked: {
+            /** Places */
+            places: components["schemas"]["SpotDoc"][];
+        };
+        /** StackAnswer */
+        StackAnswer: {
+            /** Aperture */
+            aperture: string;
+            /** Error Stops */
+            error_stops: number;
+            /** Glass */
+            glass: string[];
+            /** Hand Moves */
+            hand_moves: number;
+            /** Iso */
+            iso: string;
+            /** Matters */
+            matters: boolean;
+            /** Reasons */
+            reasons: components["schemas"]["ReasonAnswer"][];
+            /** Seconds */
+            seconds: number;
+            /** Stops */
+            stops: number;
+            /** Sure Half Range */
+            sure_half_range: number;
+            /** Turned */
+            turned?: number | null;
+        };
+        /** StacksAnswer */
+        StacksAnswer: {
+            /** Count */
+            count: number;
+            nearest?: components["schemas"]["StackAnswer"] | null;
+            /** None Because */
+            none_because?: string | null;
+            /** Stacks */
+            stacks: components["schemas"]["StackAnswer"][];
+        };
+        /** StacksAsked */
+        StacksAsked: {
+            /** Apertures */
+            apertures: (string | number)[];
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            /** Glass */
+            glass: components["schemas"]["KitGlassAsked"][];
+            /** Iso Base */
+            iso_base?: string | number | null;
+            /** Isos */
+            isos: (string | number)[];
+            /**
+             * Must
+             * @default []
+             */
+            must: string[];
+            /**
+             * On
+             * @default []
+             */
+            on: string[];
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * Sharp To
+             * @default 11
+             */
+            sharp_to: string | number;
+            /** Slots */
+            slots: number;
+            target: components["schemas"]["TargetAsked"];
+        };
+        /**
+         * StartAnswer
+         * @description Who is here and what they own, the starter, and the answer to the starter's own question.
+         */
+        StartAnswer: {
+            answer: components["schemas"]["ExposureAnswer"];
+            asked: components["schemas"]["ExposureAsked"];
+            /** Kit */
+            kit: components["schemas"]["KitCopy"][];
+            scales: components["schemas"]["ScalesAnswer"];
+            session: components["schemas"]["Session"];
+            starter: components["schemas"]["StarterAnswer"];
+        };
+        /** StarterAnswer */
+        StarterAnswer: {
+            kit: components["schemas"]["KitAnswer"];
+            /** On */
+            on: string[];
+            reading: components["schemas"]["StarterReading"];
+        };
+        /** StarterReading */
+        StarterReading: {
+            /** Aperture */
+            aperture: string;
+            /** Iso */
+            iso: string;
+            /** Shutter */
+            shutter: string;
+        };
+        /**
+         * State
+         * @enum {string}
+         */
+        State: "open" | "closed" | "aborted";
+        /**
+         * Status
+         * @enum {string}
+         */
+        Status: "ok" | "held" | "jump";
+        /**
+         * SteadyDoc
+         * @description The server's own count at the opening, which lives through reloads and changed clocks.
+         */
+        SteadyDoc: {
+            /** Count */
+            count: string;
+            /** Seconds */
+            seconds: number;
+        };
+        /** SteerAnswer */
+        SteerAnswer: {
+            /** Missing Stops */
+            missing_stops?: number | null;
+            /** Nearest */
+            nearest: components["schemas"]["NearestAnswer"][];
+            /** Value */
+            value: number;
+        };
+        /** SteerAsked */
+        SteerAsked: {
+            /**
+             * Dial Limit
+             * @default 30
+             */
+            dial_limit: number;
+            /** Film */
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            float: components["schemas"]["Floating"];
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * @default {
+             *       "aperture": null,
+             *       "iso": null
+             *     }
+             */
+            settings: components["schemas"]["SettingsAsked"];
+            /**
+             * Stack
+             * @default []
+             */
+            stack: components["schemas"]["GlassAsked"][];
+            /**
+             * Stops
+             * @default 0
+             */
+            stops: number;
+            /** Target Seconds */
+            target_seconds?: number | null;
+        };
+        /**
+         * Step
+         * @description How finely a body's dials are divided.
+         * @enum {string}
+         */
+        Step: "third" | "half" | "full";
+        /** StepAnswer */
+        StepAnswer: {
+            /** Glass */
+            glass: number | null;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Seconds */
+            seconds: number;
+            /** Stops */
+            stops: number;
+        };
+        /**
+         * StrengthAnswer
+         * @description How the sum takes a glass; a range is taken at its middle.
+         */
+        StrengthAnswer: {
+            /** High */
+            high: number;
+            kind: components["schemas"]["GlassKind"];
+            /** Low */
+            low: number;
+            /** Offset */
+            offset: number | null;
+            /** Offset Sd */
+            offset_sd: number;
+            /** Stops */
+            stops: number;
+        };
+        /** StrengthRead */
+        StrengthRead: {
+            /** Density */
+            density: number;
+            /** Density Max */
+            density_max?: number | null;
+            /** Factor */
+            factor: number;
+            /** Factor Max */
+            factor_max?: number | null;
+            notation: components["schemas"]["Notation"];
+            /** Stops */
+            stops: number;
+            /** Stops Max */
+            stops_max?: number | null;
+        };
+        /** StretchAnswer */
+        StretchAnswer: {
+            /** Aperture */
+            aperture: string | null;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** First Seconds */
+            first_seconds: number | null;
+            /** Glass */
+            glass: string[] | null;
+            /** Hand Moves */
+            hand_moves: number;
+            /** Hand Seconds */
+            hand_seconds: number;
+            /** Iso */
+            iso: string | null;
+            /** Last Seconds */
+            last_seconds: number | null;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+        };
+        /**
+         * SubjectAsked
+         * @description Its kind, and what is known of it; which facts a kind takes is the core's business.
+         */
+        SubjectAsked: {
+            /** Id */
+            id?: string | null;
+            /** Kind */
+            kind: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * SunAsked
+         * @description Where and when, and where the camera looks, so that the sun in the frame is known.
+         */
+        SunAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bearing Deg */
+            bearing_deg: number;
+            /**
+             * Elevation Deg
+             * @default 0
+             */
+            elevation_deg: number;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+        };
+        /** SupportFacts */
+        SupportFacts: {
+            /** Hook */
+            hook: boolean;
+            /** Kind */
+            kind: string;
+            /** Spikes */
+            spikes: boolean;
+        };
+        /** SupportItem */
+        SupportItem: {
+            facts: components["schemas"]["SupportFacts"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Retired */
+            retired: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            sort: "support";
+        };
+        /** SwapsAnswer */
+        SwapsAnswer: {
+            /** Changes */
+            changes: number;
+            /** Stretches */
+            stretches: components["schemas"]["StretchAnswer"][];
+        };
+        /**
+         * SwapsAsked
+         * @description The aim in seconds, the kit as for /stacks, what is on the lens now.
+         */
+        SwapsAsked: {
+            /** Apertures */
+            apertures: (string | number)[];
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /** From Seconds */
+            from_seconds: number;
+            /** Glass */
+            glass: components["schemas"]["KitGlassAsked"][];
+            /** Isos */
+            isos: (string | number)[];
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * On
+             * @default []
+             */
+            on: string[];
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /**
+             * Sharp To
+             * @default 11
+             */
+            sharp_to: string | number;
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+            /** Slots */
+            slots: number;
+            /**
+             * Step Seconds
+             * @default 60
+             */
+            step_seconds: number;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+            /** To Seconds */
+            to_seconds: number;
+        };
+        /** TableAsked */
+        TableAsked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "table";
+            /** Points */
+            points: number[][];
+        };
+        /** TakenAsked */
+        TakenAsked: {
+            /** Seconds */
+            seconds?: number | null;
+            /** Taken At */
+            taken_at?: string | null;
+        };
+        /** TallyAnswer */
+        TallyAnswer: {
+            /** Aborted */
+            aborted: number;
+            /** Frames */
+            frames: number;
+            /** Lost Seconds */
+            lost_seconds: number;
+            /** Missed */
+            missed: components["schemas"]["MissedAnswer"][];
+            /** Mistakes */
+            mistakes: components["schemas"]["MistakeAnswer"][];
+            /** Open Seconds */
+            open_seconds: number;
+            /** Repeats */
+            repeats: number;
+            /** Reviewed */
+            reviewed: number;
+        };
+        /** TargetAsked */
+        TargetAsked: {
+            /** Seconds */
+            seconds: number;
+            /**
+             * Within Stops
+             * @default 0.3333333333333333
+             */
+            within_stops: number;
+        };
+        /** TasteAnswer */
+        TasteAnswer: {
+            /** Frames */
+            frames: number;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Periods */
+            periods: number | null;
+            /** Seconds */
+            seconds: number;
+            /** Swell M */
+            swell_m: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TastedDoc
+         * @description Whether the time was right for a look.
+         */
+        TastedDoc: {
+            fit: components["schemas"]["Fit"];
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+        };
+        /** TextAsked */
+        TextAsked: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * TideAnswer
+         * @description Heights are null outside the entered waters; ``leave_by`` null where nothing floods or is known.
+         */
+        TideAnswer: {
+            /** Floods At */
+            floods_at: string | null;
+            /** Height M */
+            height_m: number | null;
+            /** Heights */
+            heights: (number | null)[];
+            /** Known Until */
+            known_until: string | null;
+            /** Leave By */
+            leave_by: string | null;
+        };
+        /** TideAsked */
+        TideAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Floods At M */
+            floods_at_m?: number | null;
+            /**
+             * Margin Minutes
+             * @default 15
+             */
+            margin_minutes: number;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: string[];
+            /**
+             * Walk Minutes
+             * @default 0
+             */
+            walk_minutes: number;
+            /** Waters */
+            waters: components["schemas"]["WaterAsked"][];
+        };
+        /**
+         * TimeAnswer
+         * @description The server's own count of seconds, which no change of a clock moves, and which count that is.
+         */
+        TimeAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Count */
+            count: string;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * TintAsked
+         * @description What a glass that was on does to the picture, where the kit knows it.
+         */
+        TintAsked: {
+            /**
+             * Cast
+             * @default
+             */
+            cast: string;
+            /** Corner Stops */
+            corner_stops?: number | null;
+            /** Mired */
+            mired?: number | null;
+        };
+        /** TradeAnswer */
+        TradeAnswer: {
+            /** Rows */
+            rows: components["schemas"]["TradeRowAnswer"][];
+            /** Third In M */
+            third_in_m: number | null;
+        };
+        /** TradeAsked */
+        TradeAsked: {
+            /** F Number */
+            f_number: number;
+            /** Farthest M */
+            farthest_m?: number | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Focus M */
+            focus_m?: number | null;
+            /** Nearest M */
+            nearest_m?: number | null;
+            /** Pitch Um */
+            pitch_um: number;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Sensor Height Mm
+             * @default 24
+             */
+            sensor_height_mm: number;
+            /**
+             * Sensor Width Mm
+             * @default 36
+             */
+            sensor_width_mm: number;
+            /** Smallest */
+            smallest: number;
+            /** Widest */
+            widest: number;
+        };
+        /** TradeRowAnswer */
+        TradeRowAnswer: {
+            /** Aperture */
+            aperture: string;
+            /** Far M */
+            far_m: number | null;
+            /** Hyperfocal M */
+            hyperfocal_m: number;
+            /** Near M */
+            near_m: number;
+            /** Seconds */
+            seconds: number;
+            /** Sharpness */
+            sharpness: string;
+            /** Spot Pixels */
+            spot_pixels: number;
+        };
+        /** TrialAnswer */
+        TrialAnswer: {
+            /** Offset */
+            offset: number;
+            /** Offset Give Or Take */
+            offset_give_or_take: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /** TrialAsked */
+        TrialAsked: {
+            /** Came Out Stops */
+            came_out_stops: number;
+            /** Sum Seconds */
+            sum_seconds: number;
+            /** Trial Seconds */
+            trial_seconds: number;
+        };
+        /**
+         * Trouble
+         * @enum {string}
+         */
+        Trouble: "none" | "no_answer" | "not_bulb" | "drive" | "electronic_shutter" | "battery";
+        /** UsableAnswer */
+        UsableAnswer: {
+            /** Ends */
+            ends: (number | null)[];
+        };
+        /**
+         * UsableAsked
+         * @description Variable glass by its kit facts, before a lens at ``focal_mm``.
+         */
+        UsableAsked: {
+            /** Body */
+            body?: {
+                [key: string]: unknown;
+            } | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Glass */
+            glass: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
+         * Verdict
+         * @description How a frame was reviewed.
+         * @enum {string}
+         */
+        Verdict: "right" | "dark" | "bright" | "none";
+        /** VideoAnswer */
+        VideoAnswer: {
+            /** Held */
+            held: boolean;
+            /** Room Brighter */
+            room_brighter: number;
+            /** Room Darker */
+            room_darker: number;
+            /** Short Stops */
+            short_stops: number;
+            /** Side */
+            side: string | null;
+            /** Turn To */
+            turn_to: number;
+        };
+        /** VideoAsked */
+        VideoAsked: {
+            /** Change Stops */
+            change_stops: number;
+            /** Setting Stops */
+            setting_stops: number;
+            /** Usable End */
+            usable_end: number;
+            /** Weak End */
+            weak_end: number;
+        };
+        /** WaitAnswer */
+        WaitAnswer: {
+            /** At */
+            at: string | null;
+            /** Give Or Take Minutes */
+            give_or_take_minutes: number | null;
+            /** Stops To Go */
+            stops_to_go: number;
+        };
+        /**
+         * WaitAsked
+         * @description The light that is waited for: as an EV at ISO 100, or as what a camera would read.
+         */
+        WaitAsked: {
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["OwnReadingAsked"][];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+            /**
+             * Step Seconds
+             * @default 60
+             */
+            step_seconds: number;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+            wanted?: components["schemas"]["ReadingAsked"] | null;
+            /** Wanted Ev100 */
+            wanted_ev100?: number | null;
+        };
+        /** WantAnswer */
+        WantAnswer: {
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+        };
+        /** WantAsked */
+        WantAsked: {
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+        };
+        /** WaterAnswer */
+        WaterAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Height M */
+            height_m: number;
+        };
+        /** WaterAsked */
+        WaterAsked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Height M */
+            height_m: number;
+        };
+        /**
+         * Way
+         * @enum {string}
+         */
+        Way: "repeat" | "bracket" | "split";
+        /** WayOutAnswer */
+        WayOutAnswer: {
+            /** Amount */
+            amount: number;
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+        };
+        /** WeatherAnswer */
+        WeatherAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Celsius */
+            celsius: number;
+            /** Cloud M */
+            cloud_m: number | null;
+            sky: components["schemas"]["Sky"];
+            /** Swell M */
+            swell_m: number;
+            /** Wind From Deg */
+            wind_from_deg: number;
+            /** Wind M S */
+            wind_m_s: number;
+        };
+        /** WindowAnswer */
+        WindowAnswer: {
+            /** From Seconds */
+            from_seconds: number | null;
+            /** Id */
+            id: string | null;
+            /** Kind */
+            kind: string;
+            /** Look */
+            look: string;
+            /** Status */
+            status: string;
+            /** To Seconds */
+            to_seconds: number | null;
+        };
+        /** WitnessAnswer */
+        WitnessAnswer: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Error Stops */
+            error_stops: number;
+            /** Frame */
+            frame: string;
+        };
+        /**
+         * WriteAsked
+         * @description Frames to write; ``xmp`` takes exactly one.
+         */
+        WriteAsked: {
+            /**
+             * As
+             * @enum {string}
+             */
+            as: "json" | "csv" | "xmp";
+            /** Frames */
+            frames: components["schemas"]["FrameDoc"][];
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  jackstaff_api_logfiles_everything: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": string;
-          "application/zip": string;
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_logfiles_back: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-          /**
-           * Keep
-           * @default false
-           */
-          keep?: boolean;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArchiveAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_calibration_learn: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CalibrationAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CalibrationAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_bench_density: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DensityAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DensityAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_bench_exposure: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ExposureAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ExposureAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_lessons_field_card: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FieldCardAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FieldCardAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_extras_flashing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FlashAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FlashAnswered"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_log_page: {
-    parameters: {
-      query?: {
-        limit?: number;
-        offset?: number;
-        text?: string;
-        verdict?: components["schemas"]["Verdict"] | null;
-        seen?: components["schemas"]["Seen"] | null;
-        glass?: string | null;
-        since?: string | null;
-        until?: string | null;
-        sort?: "newest" | "oldest" | "longest" | "worst";
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FramePage"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pictures_card: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * After
-           * Format: binary
-           */
-          after: string;
-          /**
-           * After Text
-           * @default
-           */
-          after_text?: string;
-          /**
-           * After Title
-           * @default With glass
-           */
-          after_title?: string;
-          /**
-           * Before
-           * Format: binary
-           */
-          before: string;
-          /**
-           * Before Text
-           * @default
-           */
-          before_text?: string;
-          /**
-           * Before Title
-           * @default Without glass
-           */
-          before_title?: string;
-          /**
-           * Foot
-           * @default
-           */
-          foot?: string;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": string;
-          "image/png": string;
-        };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pictures_joined: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["JoinAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["JoinAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pictures_leak: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * Closed
-           * Format: binary
-           */
-          closed: string;
-          /**
-           * Opened
-           * Format: binary
-           */
-          opened: string;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LeakAnswer"];
-        };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pairs_pair: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /** After */
-          after?: string | null;
-          /**
-           * Bare
-           * Format: binary
-           */
-          bare: string;
-          /**
-           * Bare Aperture
-           * @default
-           */
-          bare_aperture?: string;
-          /**
-           * Bare Iso
-           * @default
-           */
-          bare_iso?: string;
-          /**
-           * Bare Shutter
-           * @default
-           */
-          bare_shutter?: string;
-          /** Bracket */
-          bracket?: string[] | null;
-          /**
-           * Filtered
-           * Format: binary
-           */
-          filtered: string;
-          /**
-           * Filtered Aperture
-           * @default
-           */
-          filtered_aperture?: string;
-          /**
-           * Filtered Iso
-           * @default
-           */
-          filtered_iso?: string;
-          /**
-           * Filtered Shutter
-           * @default
-           */
-          filtered_shutter?: string;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PairAnswer"];
-        };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pictures_photo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PhotoAnswer"];
-        };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_log_running: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FrameKept"] | null;
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pictures_specks: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /** Celsius */
-          celsius?: number | null;
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-          /** Next Celsius */
-          next_celsius?: number | null;
-          /** Seconds */
-          seconds?: number | null;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SpecksAnswer"];
-        };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_log_show: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FrameKept"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_log_keep: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FrameDoc"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FrameKept"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_log_forget: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pictures_kept_picture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DigestAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pictures_keep: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DigestAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_pictures_forget: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_extras_graduated: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GraduatedAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["GraduationAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_front_health: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Health"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_whole: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["KitAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_check: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ItemsAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["KitAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_facts: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SortAnswer"][];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_write_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ItemsAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_keep: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ItemsAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["KitAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_forget: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_order: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OrderAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["KitAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_read_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FileAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FileAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_kit_schema: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_light_light: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LightAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LightAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_lessons_own_evidence: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EvidenceAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_lessons_evidence_of: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OwnLog"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EvidenceAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_logfiles_own_file: {
-    parameters: {
-      query?: {
-        as_?: "json" | "csv";
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
-          "text/csv": string;
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_lessons_own_lessons: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LearntAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_lessons_lessons_of: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OwnLog"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LearntAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_logfiles_read: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-          /**
-           * Keep
-           * @default false
-           */
-          keep?: boolean;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ReadAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_lessons_reviewed: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReviewedAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ReviewedAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_logfiles_log_schema: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_lessons_seen: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FindingAnswer"][];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_logfiles_write: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WriteAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
-          "application/rdf+xml": string;
-          "text/csv": string;
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_looks_windows: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LooksAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LooksAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_looks_at: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AtAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AtAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_looks_drawing: {
-    parameters: {
-      query: {
-        question: string;
-        width?: number;
-        seed?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": string;
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_extras_measuring: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["MeasuredAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["MeasuredAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_frames: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BudgetAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BudgetAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outings_write_calendar: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CalendarAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": string;
-          "text/calendar": string;
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outings_read_calendar: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TextAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EntriesAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_feed: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FeedAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FeedAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_fillable: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LightAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FillableAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outings_write_gpx: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SpotsAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/gpx+xml": string;
-          "application/json": string;
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outings_read_gpx: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TextAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SpotsAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_hazards: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["HazardAnswer"][];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_packing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PackAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PackAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_fits: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PlausibleAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlausibleAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_sky_fits: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SkyFitsAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SkyFitsAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_swaps: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SwapsAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SwapsAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_tide: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TideAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TideAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outing_waiting: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WaitAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaitAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outings_whole: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OutingsAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outings_keep: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OutingDoc"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OutingDoc"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_outings_forget: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_stacks_reaching: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReachAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ReachAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_bench_readout: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReadoutAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ReadoutAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_replica_since: {
-    parameters: {
-      query?: {
-        since?: number;
-        limit?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ChangesAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_replica_write: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WritesAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WritesAnswer"];
-        };
-      };
-      /** @description Not signed in */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description A page out of date */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Signed in as another account than the one named, or a key that is taken */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_stacks_rig: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["RigAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_run_arming: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ArmAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArmAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_run_close: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CloseAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CloseAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_run_compare: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LatenessAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LatenessAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_run_queue: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SeriesAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SeriesAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_run_time_of_server: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TimeAnswer"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_bench_scales: {
-    parameters: {
-      query?: {
-        step?: "third" | "half" | "full";
-        dial_limit?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ScalesAnswer"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_session_look: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_session_sign_in: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SignIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_session_sign_out: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_stacks_stacks: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["StacksAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["StacksAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_standins_take: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PictureAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": string;
-          "image/jpeg": string;
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_standins_read_meter: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["MeterAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["MeterAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_standins_let_go: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LetGoAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ClosedAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_standins_press: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OpenAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OpenedAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_start_start: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["StartAnswer"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_kit_starter: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["StarterAnswer"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_stacks_steering: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SteerAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SteerAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_extras_trading: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TradeAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TradeAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_extras_trying: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TrialAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TrialAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_stacks_usable: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["UsableAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["UsableAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
-  jackstaff_api_extras_video: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["VideoAsked"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VideoAnswer"];
-        };
-      };
-      /** @description Larger than 4 MB */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-      /** @description Refused, with the cure */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Faults"];
-        };
-      };
-    };
-  };
+    jackstaff_api_logfiles_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/zip": string;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Keep
+                     * @default false
+                     */
+                    keep?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchiveAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_calibration_learn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_bench_density: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DensityAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DensityAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_bench_exposure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExposureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExposureAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_field_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldCardAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldCardAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_flashing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlashAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlashAnswered"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_log_page: {
+        parameters: {
+            query?: {
+                limit?: number;
+                offset?: number;
+                text?: string;
+                verdict?: components["schemas"]["Verdict"] | null;
+                seen?: components["schemas"]["Seen"] | null;
+                glass?: string | null;
+                since?: string | null;
+                until?: string | null;
+                sort?: "newest" | "oldest" | "longest" | "worst";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramePage"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * After
+                     * Format: binary
+                     */
+                    after: string;
+                    /**
+                     * After Text
+                     * @default
+                     */
+                    after_text?: string;
+                    /**
+                     * After Title
+                     * @default With glass
+                     */
+                    after_title?: string;
+                    /**
+                     * Before
+                     * Format: binary
+                     */
+                    before: string;
+                    /**
+                     * Before Text
+                     * @default
+                     */
+                    before_text?: string;
+                    /**
+                     * Before Title
+                     * @default Without glass
+                     */
+                    before_title?: string;
+                    /**
+                     * Foot
+                     * @default
+                     */
+                    foot?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "image/png": string;
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_joined: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_leak: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Closed
+                     * Format: binary
+                     */
+                    closed: string;
+                    /**
+                     * Opened
+                     * Format: binary
+                     */
+                    opened: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeakAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pairs_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** After */
+                    after?: string | null;
+                    /**
+                     * Bare
+                     * Format: binary
+                     */
+                    bare: string;
+                    /**
+                     * Bare Aperture
+                     * @default
+                     */
+                    bare_aperture?: string;
+                    /**
+                     * Bare Iso
+                     * @default
+                     */
+                    bare_iso?: string;
+                    /**
+                     * Bare Shutter
+                     * @default
+                     */
+                    bare_shutter?: string;
+                    /** Bracket */
+                    bracket?: string[] | null;
+                    /**
+                     * Filtered
+                     * Format: binary
+                     */
+                    filtered: string;
+                    /**
+                     * Filtered Aperture
+                     * @default
+                     */
+                    filtered_aperture?: string;
+                    /**
+                     * Filtered Iso
+                     * @default
+                     */
+                    filtered_iso?: string;
+                    /**
+                     * Filtered Shutter
+                     * @default
+                     */
+                    filtered_shutter?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_log_running: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameKept"] | null;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_specks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Celsius */
+                    celsius?: number | null;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Next Celsius */
+                    next_celsius?: number | null;
+                    /** Seconds */
+                    seconds?: number | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpecksAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_log_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameKept"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_log_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrameDoc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameKept"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_log_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_kept_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DigestAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DigestAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_pictures_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_graduated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GraduatedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GraduationAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_front_health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_whole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_facts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SortAnswer"][];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_write_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_read_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_kit_schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_light_light: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LightAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LightAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_own_evidence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_evidence_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnLog"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_own_file: {
+        parameters: {
+            query?: {
+                as_?: "json" | "csv";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                    "text/csv": string;
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_own_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_lessons_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnLog"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Keep
+                     * @default false
+                     */
+                    keep?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_reviewed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReviewedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_log_schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_lessons_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingAnswer"][];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                    "application/rdf+xml": string;
+                    "text/csv": string;
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_looks_windows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LooksAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LooksAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_looks_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_looks_drawing: {
+        parameters: {
+            query: {
+                question: string;
+                width?: number;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_measuring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuredAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BudgetAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BudgetAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_write_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/calendar": string;
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_read_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntriesAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_fillable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LightAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FillableAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_write_gpx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/gpx+xml": string;
+                    "application/json": string;
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_read_gpx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotsAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_hazards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HazardAnswer"][];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_packing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_fits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlausibleAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlausibleAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_sky_fits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkyFitsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkyFitsAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_swaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapsAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_tide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TideAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TideAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_waiting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaitAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_whole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutingsAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutingDoc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutingDoc"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outings_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_stacks_reaching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReachAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_bench_readout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadoutAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadoutAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_replica_since: {
+        parameters: {
+            query?: {
+                since?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_replica_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesResult"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_stacks_rig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_run_arming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArmAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_run_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CloseAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_run_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LatenessAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LatenessAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_run_queue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_run_time_of_server: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_bench_scales: {
+        parameters: {
+            query?: {
+                step?: "third" | "half" | "full";
+                dial_limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScalesAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_session_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_session_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_session_sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_stacks_stacks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StacksAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StacksAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PictureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_read_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_let_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetGoAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_press: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_start_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_kit_starter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_stacks_steering: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SteerAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SteerAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_trading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TradeAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_trying: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_stacks_usable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsableAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsableAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_extras_video: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VideoAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VideoAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
 }

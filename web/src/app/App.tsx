@@ -1,32 +1,29 @@
-import { useState } from "react";
-import { Navigate, Route, Routes, useNavigate } from "react-router";
+import { lazy, useEffect, useState } from "react";
+import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { BenchScreen } from "../screens/bench/BenchScreen";
-import { KitScreen } from "../screens/kit/KitScreen";
-import { OutingScreen } from "../screens/outing/OutingScreen";
-import { CardPage } from "../screens/log/CardPage";
-import { ComparePage } from "../screens/log/ComparePage";
-import { FilesPage } from "../screens/log/FilesPage";
-import { FramePage } from "../screens/log/FramePage";
-import { FramesPage } from "../screens/log/FramesPage";
-import { GlassPage } from "../screens/log/GlassPage";
-import { LessonsPage } from "../screens/log/LessonsPage";
-import { LogLayout } from "../screens/log/LogLayout";
-import { MeasurePage } from "../screens/log/MeasurePage";
-import { RunScreen } from "../screens/run/RunScreen";
+import { useOpenFrame } from "../state/frames";
+import { watch } from "../state/outbox";
+import { useSession } from "../state/session";
+import { nextLight, useLight } from "../ui/light";
+import { useKeys } from "../ui/useKeys";
 import { words } from "../words";
 import { Header, Tabs } from "./Header";
-import { KeysHelp } from "./KeysHelp";
-import { nextLight, useLight } from "../ui/light";
-import { SignIn } from "./SignIn";
+import { Notices } from "./Notices";
+import { Place } from "./Place";
 import { Toasts } from "./Toasts";
-import { useKeptInStep } from "../state/session";
-import { useKeys } from "../ui/useKeys";
+
+const OutingScreen = lazy(async () => ({ default: (await import("../screens/outing/OutingScreen")).OutingScreen }));
+const RunScreen = lazy(async () => ({ default: (await import("../screens/run/RunScreen")).RunScreen }));
+const LogScreen = lazy(async () => ({ default: (await import("../screens/log/LogScreen")).LogScreen }));
+const KitScreen = lazy(async () => ({ default: (await import("../screens/kit/KitScreen")).KitScreen }));
+const KeysHelp = lazy(async () => ({ default: (await import("./KeysHelp")).KeysHelp }));
+const SignIn = lazy(async () => ({ default: (await import("./SignIn")).SignIn }));
 
 export function App() {
   const [dialog, setDialog] = useState<"keys" | "signIn" | null>(null);
   const [light, setLight] = useLight();
   const navigate = useNavigate();
-  useKeptInStep();
+  useHearingOfOtherDevices();
   useKeys("b", () => void navigate("/"));
   useKeys("l", () => void navigate("/log"));
   useKeys("k", () => void navigate("/kit"));
@@ -41,28 +38,33 @@ export function App() {
       </a>
       <Header light={light} setLight={setLight} onKeys={() => setDialog("keys")} onSignIn={() => setDialog("signIn")} />
       <main id="main" tabIndex={-1}>
-        <Routes>
-          <Route path="/" element={<BenchScreen />} />
-          <Route path="/run" element={<RunScreen />} />
-          <Route path="/log" element={<LogLayout />}>
-            <Route index element={<FramesPage />} />
-            <Route path="frame/:id" element={<FramePage />} />
-            <Route path="compare/:one/:other" element={<ComparePage />} />
-            <Route path="glass" element={<GlassPage />} />
-            <Route path="measure" element={<MeasurePage />} />
-            <Route path="lessons" element={<LessonsPage />} />
-            <Route path="card" element={<CardPage />} />
-            <Route path="files" element={<FilesPage />} />
-          </Route>
-          <Route path="/kit" element={<KitScreen />} />
-          <Route path="/outing" element={<OutingScreen />} />
-          <Route path="*" element={<Navigate to="/" replace />} />
-        </Routes>
+        <Notices />
+        <Place>
+          <Routes>
+            <Route path="/" element={<BenchScreen />} />
+            <Route path="/run" element={<RunScreen />} />
+            <Route path="/log/*" element={<LogScreen />} />
+            <Route path="/kit" element={<KitScreen />} />
+            <Route path="/outing" element={<OutingScreen />} />
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </Place>
         <Toasts />
       </main>
       <Tabs />
-      {dialog === "keys" && <KeysHelp onClose={() => setDialog(null)} />}
-      {dialog === "signIn" && <SignIn onClose={() => setDialog(null)} />}
+      <Place>
+        {dialog === "keys" && <KeysHelp onClose={() => setDialog(null)} />}
+        {dialog === "signIn" && <SignIn onClose={() => setDialog(null)} />}
+      </Place>
     </>
   );
+}
+
+/** Run waits for what other devices open, and a running frame for what they do to it; nothing else asks by itself. */
+function useHearingOfOtherDevices(): void {
+  const { account } = useSession();
+  const running = useOpenFrame() !== undefined;
+  const onRun = useLocation().pathname === "/run";
+  const needed = account !== null && (running || onRun);
+  useEffect(() => (needed ? watch() : undefined), [needed, account]);
 }

@@ -1,9 +1,8 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { Button, Dropdown, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { lazy, Suspense } from "react";
+import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import { Link, NavLink, useLocation } from "react-router";
-import { answer, api } from "../api/client";
 import { Countdown } from "../parts/leaving/Countdown";
-import { useOpenFrame } from "../state/running";
+import { useOpenFrame } from "../state/frames";
 import { words } from "../words";
 import { clockText } from "../words/times";
 import { type Light, LIGHTS } from "../ui/light";
@@ -92,31 +91,20 @@ function OpenNow() {
   );
 }
 
+const AccountMenu = lazy(async () => ({ default: (await import("./AccountMenu")).AccountMenu }));
+
 function Account({ onSignIn }: { onSignIn: () => void }) {
-  const session = useSession().data;
-  const client = useQueryClient();
-  if (!session?.signed_in) {
+  const { signedIn, username } = useSession();
+  if (!signedIn) {
     return (
       <Button variant="quiet" size="sm" onClick={onSignIn}>
         {words.header.signIn}
       </Button>
     );
   }
-  const signOut = async () => {
-    client.setQueryData(["session"], await answer(api.DELETE("/api/session")));
-    client.removeQueries({ queryKey: ["frames"] });
-    client.removeQueries({ queryKey: ["kit"] });
-  };
   return (
-    <Dropdown align="end">
-      <Dropdown.Toggle variant="quiet" size="sm" aria-label={words.header.account(session.username ?? "")}>
-        {session.username}
-      </Dropdown.Toggle>
-      <Dropdown.Menu>
-        <Dropdown.Item as="button" onClick={() => void signOut()}>
-          {words.header.signOut}
-        </Dropdown.Item>
-      </Dropdown.Menu>
-    </Dropdown>
+    <Suspense fallback={<span className="btn btn-quiet btn-sm">{username}</span>}>
+      <AccountMenu username={username ?? ""} />
+    </Suspense>
   );
 }

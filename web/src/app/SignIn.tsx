@@ -1,24 +1,22 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { answer, api, Refused } from "../api/client";
 import { words } from "../words";
-import { useSession } from "../state/session";
+import { signIn, useSession } from "../state/session";
+import { Fault } from "../ui/Fault";
 
 export function SignIn({ onClose }: { onClose: () => void }) {
-  const session = useSession().data;
-  const client = useQueryClient();
+  const session = useSession();
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<unknown>(null);
 
   const submit = async (event: SubmitEvent) => {
     event.preventDefault();
     try {
-      client.setQueryData(["session"], await answer(api.POST("/api/session", { body: { username, password } })));
+      await signIn(username, password);
       onClose();
     } catch (error) {
-      setProblem(error instanceof Refused ? error.message : words.trouble.unreachable);
+      setProblem(error);
     }
   };
 
@@ -29,7 +27,7 @@ export function SignIn({ onClose }: { onClose: () => void }) {
           <Modal.Title id="sign-in-title">{words.session.title}</Modal.Title>
         </Modal.Header>
         <Modal.Body className="stacked">
-          {session?.demo && <p className="quiet mb-0">{words.session.demo}</p>}
+          {session.demo && <p className="quiet mb-0">{words.session.demo}</p>}
           <Form.Group controlId="sign-in-name">
             <Form.Label>{words.session.name}</Form.Label>
             <Form.Control
@@ -54,11 +52,7 @@ export function SignIn({ onClose }: { onClose: () => void }) {
               onChange={(event) => setPassword(event.target.value)}
             />
           </Form.Group>
-          {problem && (
-            <p className="fault" role="alert">
-              {problem}
-            </p>
-          )}
+          <Fault error={problem} />
           <p className="quiet mb-0">{words.session.guest}</p>
         </Modal.Body>
         <Modal.Footer>

@@ -1,29 +1,32 @@
 import { Button, Toast, ToastContainer } from "react-bootstrap";
-import { say, useSaid } from "../ui/say";
+import { unsay, useSaid } from "../ui/say";
 
+const STANDS_MS = 8000;
+
+/** What was just done, each with its own way back, the latest nearest to the thumb. */
 export function Toasts() {
   const said = useSaid();
   return (
     <ToastContainer position="bottom-center" className="toasts">
-      {said && (
-        <Toast key={said.key} onClose={() => say(null)} delay={8000} autohide>
+      {said.map((one) => (
+        <Toast key={one.key} onClose={() => unsay(one.key)} delay={STANDS_MS} autohide>
           <Toast.Body>
-            <span>{said.text}</span>
-            {said.action && (
+            <span>{one.text}</span>
+            {one.action && (
               <Button
                 variant="quiet"
                 size="sm"
                 onClick={() => {
-                  said.action?.act();
-                  say(null);
+                  one.action?.act();
+                  unsay(one.key);
                 }}
               >
-                {said.action.label}
+                {one.action.label}
               </Button>
             )}
           </Toast.Body>
         </Toast>
-      )}
+      ))}
     </ToastContainer>
   );
 }

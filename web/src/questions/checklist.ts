@@ -1,16 +1,14 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { answer, api } from "../api/client";
-import { never } from "../ui/never";
-import type { ArmQuestion } from "../state/armQuestion";
+import { answer, api, type Schemas } from "../api/client";
+import { useAsk } from "./ask";
+
+export type ArmQuestion = Schemas["ArmAsked"];
 
 /** What hands do before this frame opens, and its rehearsal. */
-export function useArmList(question: ArmQuestion | null) {
-  return useQuery({
-    queryKey: ["arm", question],
-    queryFn: ({ signal }) => answer(api.POST("/api/run/arm", { body: question ?? never(), signal })),
-    enabled: question !== null,
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: false,
-  }).data;
+export function useChecklist(question: ArmQuestion | null) {
+  return useAsk("arm", question, (body, signal) => answer(api.POST("/api/run/arm", { body, signal })));
+}
+
+/** A bracket, a split or a repeat as a queue of frames. */
+export function askSeries(body: Schemas["SeriesAsked"]): Promise<Schemas["SeriesAnswer"]> {
+  return answer(api.POST("/api/run/series", { body }));
 }

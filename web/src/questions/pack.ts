@@ -1,77 +1,15 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
-import type { Laid } from "../state/bench";
-import { itemsOf } from "../state/bag";
-import type { KitItem } from "../state/kit";
-import { type Outing, span } from "../state/outings";
-import type { Light, Swaps } from "./light";
+import { useAsk } from "./ask";
 
 export type Hazard = Schemas["HazardAnswer"];
-type PackQuestion = Schemas["PackAsked"];
+export type PackQuestion = Schemas["PackAsked"];
 
-interface Given {
-  outing: Outing;
-  laid: Laid | null;
-  swaps: Swaps | undefined;
-  light: Light | undefined;
-  nameOf: (id: string) => string;
-  items: KitItem[];
-}
-
-/** What the pack list grows from: bench, swap plan, light, weather and hazards. */
-export function packAsked({ outing, laid, swaps, light, nameOf, items }: Given): PackQuestion {
-  const body = laid?.body?.facts;
-  const used = new Set(swaps?.stretches.flatMap((stretch) => stretch.glass ?? []) ?? laid?.bench.on ?? []);
-  const stops = (ids: Iterable<string>) =>
-    [...ids].reduce((sum, id) => sum + (laid?.bag.find((glass) => glass.id === id)?.high ?? 0), 0);
-  const stacks = swaps?.stretches.map((stretch) => stretch.glass ?? []) ?? [laid?.bench.on ?? []];
-  const times = swaps?.stretches.flatMap((one) => [one.first_seconds ?? 0, one.last_seconds ?? 0]) ?? [];
-  const longest = Math.max(0, ...times);
-  const [from, to] = span(outing);
-  const polariser = laid?.bag.find((glass) => glass.kind === "polariser")?.name;
-  return {
-    body: laid?.body?.name ?? null,
-    lens: laid?.lens?.name ?? null,
-    holder: laid?.holder?.name ?? null,
-    support: itemsOf(items, "support")[0]?.name ?? null,
-    release: itemsOf(items, "release")[0]?.name ?? null,
-    film: laid?.film?.name ?? null,
-    polariser: polariser ?? null,
-    glass: [...used].map(nameOf).slice(0, 24),
-    densest_stops: Math.max(0, ...stacks.map(stops)),
-    longest_seconds: longest > 0 ? longest : null,
-    dial_limit: laid?.dialLimit ?? 30,
-    frames: longest > 0 ? Math.max(1, Math.floor((to - from) / 1000 / (longest + 60))) : null,
-    battery_wh: body?.battery_wh ?? null,
-    draw_w: body?.draw_w ?? 3,
-    noise_reduction: body !== undefined && body.noise_reduction !== "off",
-    celsius: outing.weather.celsius ?? null,
-    wind_m_s: outing.weather.wind_m_s ?? null,
-    dark: light?.points.some((point) => point.altitude_deg < DARK_BELOW) ?? false,
-    tide: outing.waters.length > 0,
-    hazards: outing.hazards,
-  };
-}
-
-/** Below this one wants a lamp to walk by: civil twilight ends. */
-const DARK_BELOW = -6;
-
+/** What goes into the bag for a plan. */
 export function usePack(question: PackQuestion) {
-  return useQuery({
-    queryKey: ["pack", question],
-    queryFn: ({ signal }) => answer(api.POST("/api/outing/pack", { body: question, signal })),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: false,
-  }).data?.lines;
+  return useAsk("pack", question, (body, signal) => answer(api.POST("/api/outing/pack", { body, signal })));
 }
 
+/** The hazards there are, each with the usual caution. */
 export function useHazards(): Hazard[] {
-  return (
-    useQuery({
-      queryKey: ["hazards"],
-      queryFn: () => answer(api.GET("/api/outing/hazards")),
-      staleTime: Infinity,
-    }).data ?? []
-  );
+  return useAsk("hazards", {}, (_, signal) => answer(api.GET("/api/outing/hazards", { signal }))).answer ?? [];
 }

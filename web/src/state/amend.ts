@@ -1,16 +1,16 @@
 import { Refused } from "../api/client";
 import { say } from "../ui/say";
 import { words } from "../words";
-import { draftOf, type Kit, type KitItem } from "./kit";
+import { draftOf, keepItems, type KitItem } from "./kit";
 
 /** Change a few facts of a thing, say so, and offer to undo it; a refusal is said instead. */
-export async function amend(kit: Kit, item: KitItem, facts: Record<string, unknown>, said: string): Promise<void> {
+export async function amend(item: KitItem, facts: Record<string, unknown>, said: string): Promise<void> {
   const before = draftOf(item);
   try {
-    await kit.keep([{ ...before, facts: { ...before.facts, ...facts } }]);
+    await keepItems([{ ...before, facts: { ...before.facts, ...facts } }]);
   } catch (error) {
     say({ text: error instanceof Refused ? error.message : words.trouble.unreachable });
     return;
   }
-  say({ text: said, action: { label: words.kit.undo, act: () => void kit.keep([before]) } });
+  say({ text: said, action: { label: words.kit.undo, act: () => void keepItems([before]) } });
 }

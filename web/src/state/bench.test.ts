@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { KitItem } from "./kit";
-import { holdTime } from "./held";
-import { bench, type Bench, fromStarter, lay, type Move, questionOf, steerOf } from "./bench";
+import { exposureOf, holdTime, steerOf } from "./asks";
+import { bench, type Bench, fromStarter, lay, type Move } from "./bench";
 
 const NOW = new Date("2027-04-17T04:30:00Z");
 const glass = (id: string, stops: number, more: object = {}) =>
@@ -67,10 +67,10 @@ describe("the bench", () => {
   });
 
   it("asks with a camera's reading or a hand meter's, never both", () => {
-    const asked = questionOf(lay(after({ do: "set", change: { shotIso: "100" } }), KIT));
+    const asked = exposureOf(lay(after({ do: "set", change: { shotIso: "100" } }), KIT));
     expect(asked.reading).toEqual({ shutter: "1/40", aperture: "9", iso: "64", step: "third" });
     expect(asked.settings).toEqual({ aperture: "9", iso: "100" });
-    const hand = questionOf(lay(START, KIT), { meter: "hand", ev100: 9.4 });
+    const hand = exposureOf(lay(START, KIT), { meter: "hand", ev100: 9.4 });
     expect(hand.reading).toEqual({ ev100: 9.4, step: "third" });
     expect(START.meter).toBe("camera");
   });

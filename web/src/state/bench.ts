@@ -1,14 +1,16 @@
+import { useCallback, useMemo } from "react";
+import * as v from "valibot";
 import type { Schemas } from "../api/client";
+import type { ExposureQuestion, Floating, Step } from "../questions/bench";
 import { chosen, type Glass, glassOf, itemsOf } from "./bag";
-import type { ItemOf, KitItem } from "./kit";
-import { FIRST_SCENE, type Scene } from "./scene";
+import { type ItemOf, type KitItem, useKit } from "./kit";
+import { FIRST_SCENE, KINDS, type Scene } from "./scene";
+import { type Starter, useStarter } from "./starter";
+import { drawer } from "./store";
 
 /** What stands on the bench: the reading, what is on the lens, what is held and what floats. */
-export type ExposureQuestion = Schemas["ExposureAsked"];
-export type SteerQuestion = Schemas["SteerAsked"];
-export type Step = Schemas["Step"];
 export type Scale = Schemas["Counting"];
-export type Floating = Schemas["Floating"];
+export type { ExposureQuestion, Floating, Step } from "../questions/bench";
 export type { Glass } from "./bag";
 
 export interface Bench {
@@ -171,75 +173,6 @@ export function settingsOf({ bench: state, fixedAperture, fixedIso }: Laid): { a
   };
 }
 
-/** The question the bench asks; `change` asks "what if" without touching the bench. */
-export function questionOf(laid: Laid, change: Partial<Bench> = {}): ExposureQuestion {
-  const asked = { ...laid.bench, ...change };
-  return {
-    reading: readingOf(laid, change),
-    stack: stackAsked(laid, asked.inReading),
-    settings: settingsOf({ ...laid, bench: asked }),
-    scale: asked.scale,
-    dial_limit: laid.dialLimit,
-    film: filmOf(laid),
-    light: laid.light,
-  };
-}
-
-/** The film's law as a question carries it. */
-export function filmOf(laid: Laid): NonNullable<ExposureQuestion["film"]> | null {
-  return laid.film?.law ?? null;
-}
-
-export function readingOf(laid: Laid, change: Partial<Bench> = {}): ExposureQuestion["reading"] {
-  const asked = { ...laid.bench, ...change };
-  return asked.meter === "hand"
-    ? { ev100: asked.ev100, step: laid.step }
-    : { shutter: asked.shutter, aperture: asked.aperture, iso: asked.iso, step: laid.step };
-}
-
-function stackAsked(laid: Laid, inReading: string[]): NonNullable<ExposureQuestion["stack"]> {
-  return laid.stack.map((glass) => ({
-    stops: glass.stops,
-    // The core takes a spread only beside an offset; a range that was never measured has none.
-    offset: glass.offset ?? (glass.low === glass.high ? null : 0),
-    offset_sd: glass.offset_sd,
-    in_reading: inReading.includes(glass.id),
-  }));
-}
-
-/** The question behind a floating pin; null while the time floats or nothing is held. */
-export function steerOf(laid: Laid): SteerQuestion | null {
-  const { floating, targetSeconds, inReading } = laid.bench;
-  if (floating === "time" || targetSeconds === null) return null;
-  const asked = questionOf(laid);
-  return {
-    float: floating,
-    reading: asked.reading,
-    stops: 0,
-    stack: floating === "stack" ? [] : stackAsked(laid, inReading),
-    settings: asked.settings,
-    target_seconds: targetSeconds,
-    dial_limit: laid.dialLimit,
-    film: asked.film ?? null,
-  };
-}
-
-const KEPT_UNDER = "jackstaff.bench.2";
-
-export function kept(): Bench | null {
-  try {
-    const held = JSON.parse(localStorage.getItem(KEPT_UNDER) ?? "null") as Partial<Bench> | null;
-    // Parts added since it was kept take their first value.
-    return held && { ...START, ...held };
-  } catch {
-    return null;
-  }
-}
-
-export function keep(state: Bench): void {
-  localStorage.setItem(KEPT_UNDER, JSON.stringify(state));
-}
-
 const START: Bench = {
   meter: "camera",
   shutter: "1/40",
@@ -266,6 +199,89 @@ const START: Bench = {
   skySeen: null,
 };
 
-export function fromStarter({ reading }: Pick<Schemas["StarterAnswer"], "reading">): Bench {
+export function fromStarter({ reading }: Pick<Starter, "reading">): Bench {
   return { ...START, ...reading };
+}
+
+const text = v.pipe(v.string(), v.maxLength(24));
+const SHAPE = v.object({
+  meter: v.picklist(["camera", "hand"]),
+  shutter: text,
+  aperture: text,
+  iso: text,
+  ev100: v.number(),
+  meteredAt: v.nullable(v.pipe(v.string(), v.isoTimestamp())),
+  shotAperture: v.nullable(text),
+  shotIso: v.nullable(text),
+  scale: v.picklist(["exact", "as_marked"]),
+  on: v.nullable(v.array(v.string())),
+  inReading: v.array(v.string()),
+  turned: v.record(v.string(), v.number()),
+  bodyId: v.nullable(v.string()),
+  lensId: v.nullable(v.string()),
+  holderId: v.nullable(v.string()),
+  filmId: v.nullable(v.string()),
+  focalMm: v.nullable(v.number()),
+  floating: v.picklist(["time", "aperture", "iso", "stack", "reading"]),
+  targetSeconds: v.nullable(v.pipe(v.number(), v.minValue(0))),
+  scene: v.object({
+    subjects: v.array(
+      v.object({
+        id: v.string(),
+        kind: v.picklist(KINDS),
+        facts: v.record(v.string(), v.union([v.number(), v.string()])),
+      }),
+    ),
+    wants: v.array(v.object({ kind: v.string(), look: v.string() })),
+    elevationDeg: v.number(),
+    bearingDeg: v.number(),
+  }),
+  useOuting: v.boolean(),
+  lightAt: v.nullable(v.string()),
+  skySeen: v.nullable(v.picklist(["full_sun", "hazy", "overcast", "shade", "dusk", "lamps"])),
+});
+
+const ONE = "bench";
+
+const drawn = drawer<Bench>({
+  name: "bench",
+  version: 1,
+  check: (content) => {
+    // Parts added since it was kept take their first value.
+    const read = v.safeParse(SHAPE, { ...START, ...(content as object) });
+    return read.success ? read.output : null;
+  },
+});
+
+/** What stands on the bench, as the kit allows it: nothing stays on the lens that is not there any more. */
+function standing(kept: Bench | null, starter: Starter | null, kit: KitItem[]): Bench | null {
+  const state = kept ?? (starter && fromStarter(starter));
+  return state && bench(state, { do: "settle", glass: itemsOf(kit, "glass").map(glassOf) }, new Date());
+}
+
+/** The bench of whoever is here, alike on every page, laid out with the kit. */
+export function useBench(): [Laid | null, (move: Move) => void] {
+  const starter = useStarter();
+  const kit = useKit();
+  const kept = drawn.useOne(ONE);
+  const laid = useMemo(() => {
+    const state = kit.loading ? null : standing(kept, starter, kit.items);
+    return state?.on ? lay(state, kit.items) : null;
+  }, [kept, starter, kit]);
+  const { items } = kit;
+  const move = useCallback(
+    (move: Move) => {
+      // From what stands there now, whichever page put it there.
+      const state = standing(drawn.get(ONE), starter, items);
+      if (state) void drawn.set(ONE, bench(state, move, new Date()));
+    },
+    [starter, items],
+  );
+  return [laid, move];
+}
+
+/** Put the bench back to before the reading: the camera is blind, so it has to be metered anew. */
+export function unmetered(): void {
+  const kept = drawn.get(ONE);
+  if (kept) void drawn.set(ONE, { ...kept, meteredAt: null });
 }

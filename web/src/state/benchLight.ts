@@ -1,10 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
-import { answer, api, type Schemas } from "../api/client";
-import { isLive, instantNear, type Outing, span, useOutings } from "./outings";
-import { type Plausible, usePlausible } from "../questions/light";
-import { never } from "../ui/never";
+import type { Schemas } from "../api/client";
+import { type Plausible, usePlausible, useSky } from "../questions/light";
 import { useNow } from "../ui/useNow";
-import { type Laid, readingOf } from "./bench";
+import { plausibleOf, readingOf } from "./asks";
+import type { Laid } from "./bench";
+import { instantNear, isLive, type Outing, span, useOutings } from "./outings";
 
 export interface BenchLight {
   outing: Outing;
@@ -26,8 +25,9 @@ export function useBenchLight(laid: Laid): BenchLight {
   const counts = bench.useOuting && (live || bench.lightAt !== null);
   const [from, to] = span(current);
   const at = bench.lightAt === null ? Math.min(Math.max(now, from), to) : instantNear(current, bench.lightAt);
-  const plausible = usePlausible(current, counts ? laid : null, at);
-  const seen = useSeenSky(laid, counts ? null : bench.skySeen);
+  const plausible = usePlausible(counts ? plausibleOf(current, laid, at) : null).answer;
+  const sky = counts ? null : bench.skySeen;
+  const seen = useSky(sky && { sky, reading: readingOf(laid) }).answer;
   const age = bench.lightAt === null && bench.meteredAt !== null ? (now - Date.parse(bench.meteredAt)) / 1000 : 0;
   const moving =
     counts && plausible
@@ -38,16 +38,5 @@ export function useBenchLight(laid: Laid): BenchLight {
           delay_seconds: Math.min(6 * 3600, Math.max(0, Math.round(age / 30) * 30)),
         }
       : null;
-  return { outing: current, counts, at, plausible: counts ? plausible : undefined, seen, moving };
-}
-
-function useSeenSky(laid: Laid, sky: Schemas["SkyPick"] | null) {
-  const question = sky && { sky, reading: readingOf(laid) };
-  return useQuery({
-    queryKey: ["sky", question],
-    queryFn: ({ signal }) => answer(api.POST("/api/outing/sky", { body: question ?? never(), signal })),
-    enabled: question !== null,
-    staleTime: Infinity,
-    retry: false,
-  }).data;
+  return { outing: current, counts, at, plausible, seen, moving };
 }

@@ -1,6 +1,6 @@
-import { answer, api } from "../api/client";
-import { browserStore } from "./browserStore";
+import { askTime } from "../questions/run";
 import type { Frame } from "./frames";
+import { store } from "./store";
 
 /**
  * How long a shutter has been open, whatever happens to clocks and pages. While one page lives its own monotonic count
@@ -28,7 +28,12 @@ interface Tell {
 const anchors = new Map<string, Anchor>();
 const channel = "BroadcastChannel" in globalThis ? new BroadcastChannel("jackstaff.run") : null;
 /** Last sign of life of a run in this browser: on the wall, and how long it had been open. */
-const alive = browserStore<{ id: string; wall: number; seconds: number } | null>("jackstaff.alive.1", null);
+const ALIVE = "alive";
+interface Alive {
+  id: string;
+  wall: number;
+  seconds: number;
+}
 
 const PAGE_ANSWERS_MS = 150;
 /** A gap without life shorter than this is a reload. */
@@ -82,14 +87,14 @@ export function runNow(frame: Pick<Frame, "id" | "opened_at">): Date {
 
 /** Leave a sign of life, so that a reload is told from an absence. */
 export function signOfLife(frame: Frame): void {
-  alive.write({ id: frame.id, wall: Date.now(), seconds: openSeconds(frame) });
+  void store.setNote(ALIVE, { id: frame.id, wall: Date.now(), seconds: openSeconds(frame) } satisfies Alive);
 }
 
 /** The server's own count at the opening, for those who come later; null when it cannot be asked. */
 export async function steadyAt(frame: Pick<Frame, "id" | "opened_at">) {
   const before = openSeconds(frame);
   try {
-    const now = await answer(api.GET("/api/run/time"));
+    const now = await askTime();
     // The answer was made about half-way between asking and hearing.
     const then = (before + openSeconds(frame)) / 2;
     return { seconds: now.seconds - then, count: now.count };
@@ -107,7 +112,7 @@ export async function watch(frame: Frame): Promise<Source> {
   const steady = await fromServer(frame);
   if (steady !== null) return set(frame.id, steady, "server").source;
   const wall = (Date.now() - Date.parse(frame.opened_at)) / 1000;
-  const last = alive.read();
+  const last = (await store.note(ALIVE)) as Alive | undefined;
   const gap = last?.id === frame.id ? (Date.now() - last.wall) / 1000 : Number.NaN;
   // A reload without a server: the gap is short and what was counted then goes on.
   if (last && gap >= 0 && gap < RELOAD_S) return set(frame.id, last.seconds + gap, "page").source;
@@ -136,7 +141,7 @@ async function fromServer(frame: Frame): Promise<number | null> {
   if (!steady) return null;
   const before = performance.now();
   try {
-    const now = await answer(api.GET("/api/run/time"));
+    const now = await askTime();
     if (now.count !== steady.count) return null;
     return now.seconds - steady.seconds + (performance.now() - before) / 2000;
   } catch {

@@ -1,80 +1,126 @@
-import { answer, api, Refused, type Schemas, Unreachable } from "../api/client";
-import { browserStore } from "./browserStore";
+import { useEffect, useState } from "react";
+import * as v from "valibot";
+import { documentOf, type Frame } from "../questions/log";
+import { drawer, store } from "./store";
 
-/**
- * Frames on their way to the server. Every frame is written here first, at once; a signed-in
- * person's frames then go to the account and leave, a guest's stay until somebody signs in.
- */
-export type Frame = Schemas["FrameKept"];
+export { documentOf, type Frame } from "../questions/log";
 
-export interface Waiting {
-  frame: Frame;
-  /** Whose it is; null is a guest's, which the next person to sign in adopts. */
-  owner: string | null;
+const instant = v.pipe(
+  v.string(),
+  v.check((text) => !Number.isNaN(Date.parse(text))),
+);
+const SHAPE = v.looseObject({
+  id: v.string(),
+  state: v.picklist(["open", "closed", "aborted"]),
+  opened_at: instant,
+  closed_at: v.nullish(instant),
+  note: v.string(),
+  reading: v.looseObject({}),
+  settings: v.looseObject({ aperture: v.string(), iso: v.string() }),
+  stack: v.array(v.looseObject({ name: v.string(), stops: v.number() })),
+  dial_limit: v.number(),
+  answer: v.looseObject({ seconds: v.number(), set_seconds: v.number(), steps: v.array(v.looseObject({})) }),
+  events: v.array(v.looseObject({ id: v.string(), at: v.string(), kind: v.string() })),
+});
+
+const RUNNING = "1";
+const ENDED = "0";
+
+/** Frames, the running one first, then the newest. */
+const drawn = drawer<Frame>({
+  name: "frame",
+  version: 1,
+  check: (content) => (v.is(SHAPE, content) ? (content as unknown as Frame) : null),
+  wire: (frame) => ({ ...documentOf(frame) }),
+  sort: (frame) => (frame.state === "open" ? RUNNING : ENDED) + new Date(frame.opened_at).toISOString(),
+  paged: true,
+});
+
+/** The newest frames, as many as asked for, and how many there are. */
+export function useFrames(most: number): { frames: Frame[]; count: number; loading: boolean } {
+  const all = drawn.use();
+  const [loaded, setLoaded] = useState(0);
+  const [count, setCount] = useState<number | null>(null);
+  const { owner } = store;
+  useEffect(() => {
+    let there = true;
+    void store
+      .page("frame", most)
+      .catch(() => undefined)
+      .then(() => there && setLoaded(most));
+    return () => {
+      there = false;
+    };
+  }, [most, owner]);
+  useEffect(() => {
+    let there = true;
+    void store.shelf.count(owner, "frame").then(
+      (found) => there && setCount(found),
+      () => there && setCount(null),
+    );
+    return () => {
+      there = false;
+    };
+  }, [all, owner]);
+  const frames = all.toSorted((one, other) => Date.parse(other.opened_at) - Date.parse(one.opened_at)).slice(0, most);
+  return { frames, count: Math.max(count ?? 0, frames.length), loading: loaded === 0 && frames.length === 0 };
 }
 
-const NONE: Waiting[] = [];
-const store = browserStore<Waiting[]>("jackstaff.frames.1", NONE);
-const { read, write } = store;
-
-/** The frames that this browser still holds, the newest first. */
-export const useWaiting = store.use;
-
-export function waitingFrame(id: string): Frame | undefined {
-  return read().find((one) => one.frame.id === id)?.frame;
+/** One frame; undefined while it is looked for, null where there is none. */
+export function useFrame(id: string | null): Frame | null | undefined {
+  const frame = drawn.useOne(id);
+  const [missing, setMissing] = useState<string | null>(null);
+  const here = frame !== null;
+  const { owner } = store;
+  useEffect(() => {
+    if (id === null || here) return;
+    let there = true;
+    void store
+      .fetch("frame", id)
+      .catch(() => undefined)
+      .then(() => there && setMissing(id));
+    return () => {
+      there = false;
+    };
+  }, [id, here, owner]);
+  return frame ?? (id === null || missing === id ? null : undefined);
 }
 
-/** Write a frame here; the running one included, so that a reload comes back to it. */
-export function put(frame: Frame, owner: string | null): void {
-  const others = read().filter((one) => one.frame.id !== frame.id);
-  const all = [{ frame, owner }, ...others];
-  write(all.toSorted((one, other) => other.frame.opened_at.localeCompare(one.frame.opened_at)));
+export function frameNow(id: string): Frame | null {
+  return drawn.get(id);
 }
 
-export function drop(id: string): void {
-  write(read().filter((one) => one.frame.id !== id));
+/** Every finished frame in this browser, for whoever has to send them along with a question. */
+export async function finishedFrames(most: number): Promise<Frame[]> {
+  const docs = await store.shelf.newest(store.owner, "frame", most);
+  return docs.map((doc) => doc.content as Frame).filter((frame) => frame.state !== "open");
 }
 
-/** The exposure that is running in this browser, if any. */
+/** The finished frames that are in the page. */
+export function useFinished(): Frame[] {
+  return drawn.use().filter((frame) => frame.state !== "open");
+}
+
+/** The exposure that is running, wherever it was opened. */
+export function useOpenFrame(): Frame | undefined {
+  return drawn.use().find((frame) => frame.state === "open");
+}
+
 export function openFrame(): Frame | undefined {
-  return read().find((one) => one.frame.state === "open")?.frame;
+  return drawn.all().find((frame) => frame.state === "open");
 }
 
-/**
- * Send what belongs to `account` (its own and a guest's) and let go of it; a running frame stays here
- * as well. Returns how many of a guest's frames were adopted.
- */
-export async function flush(account: string): Promise<number> {
-  let adopted = 0;
-  for (const { frame, owner } of read().toReversed()) {
-    if (owner !== null && owner !== account) continue;
-    try {
-      await send(frame);
-    } catch (error) {
-      // Offline: everything waits. Refused: this one stays visible here, the rest goes on.
-      if (error instanceof Unreachable) return adopted;
-      if (error instanceof Refused && error.status !== 401) continue;
-      throw error;
-    }
-    if (owner === null) adopted += 1;
-    const now = waitingFrame(frame.id);
-    if (now && JSON.stringify(now) !== JSON.stringify(frame)) continue;
-    if (frame.state === "open") put(frame, account);
-    else drop(frame.id);
-  }
-  return adopted;
+/** Write a frame that is new here. It is in the browser before it is shown. */
+export function addFrame(frame: Frame): Promise<void> {
+  return drawn.change(frame.id, () => frame);
 }
 
-/** The record alone: what the clock says is worked out by the server. */
-export function documentOf(frame: Frame): Schemas["FrameDoc"] {
-  const doc: Schemas["FrameDoc"] & Partial<Frame> = { ...frame };
-  delete doc.actual_seconds;
-  delete doc.error;
-  delete doc.pictured;
-  return doc;
+/** Change a frame as it stands now, whichever page wrote it last; undefined leaves it as it is. */
+export function changeFrame(id: string, how: (frame: Frame) => Frame | undefined): Promise<void> {
+  return drawn.change(id, (frame) => (frame ? how(frame) : undefined));
 }
 
-/** Keep one frame in the account. */
-export function send(frame: Frame): Promise<Frame> {
-  return answer(api.PUT("/api/frames/{key}", { params: { path: { key: frame.id } }, body: documentOf(frame) }));
+/** Remove a frame; it comes back under its own key by being added again. */
+export function removeFrame(id: string): Promise<void> {
+  return drawn.remove(id);
 }

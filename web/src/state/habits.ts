@@ -1,27 +1,56 @@
-/** Small habits of this browser's person: how long the lead-in is, who closes the shutter. */
-const LEAD_UNDER = "jackstaff.lead";
-const CLOSING_UNDER = "jackstaff.closing";
+import * as v from "valibot";
+import { drawer } from "./store";
 
-export function leadIn(): number {
-  return Number(localStorage.getItem(LEAD_UNDER) ?? 2);
+/** Small habits of whoever is here, in this browser. */
+const SHAPE = v.object({
+  /** How long the countdown before opening is [s]. */
+  lead: v.fallback(v.number(), 2),
+  /** Who closes a bulb exposure. */
+  closes: v.fallback(v.picklist(["hand", "mark"]), "hand"),
+  /** What opens and closes the shutter: a hand on a remote, or the simulated trigger that ships. */
+  device: v.fallback(
+    v.object({
+      kind: v.picklist(["hand", "simulated"]),
+      /** Practice may run faster; 1 is real time. */
+      speed: v.number(),
+      /** From press to shutter [s], as the five-second test found it for a hand's remote. */
+      delay: v.number(),
+      tested: v.boolean(),
+      fault: v.picklist(["none", "no_answer", "not_bulb", "drive", "electronic_shutter", "battery"]),
+    }),
+    { kind: "hand", speed: 1, delay: 0, tested: false, fault: "none" },
+  ),
+  /** Lines of the checklist that sit by now. */
+  folded: v.fallback(v.array(v.string()), []),
+  /** Leave-by instants that somebody has answered. */
+  left: v.fallback(v.array(v.string()), []),
+  /** The outing that is looked at. */
+  outing: v.fallback(v.nullable(v.string()), null),
+});
+
+export type Habits = v.InferOutput<typeof SHAPE>;
+export type Device = Habits["device"];
+
+const FIRST: Habits = v.parse(SHAPE, {});
+const ONE = "habits";
+
+const drawn = drawer<Habits>({
+  name: "habits",
+  version: 1,
+  check: (content) => {
+    const read = v.safeParse(SHAPE, content);
+    return read.success ? read.output : null;
+  },
+});
+
+export function habits(): Habits {
+  return drawn.get(ONE) ?? FIRST;
 }
 
-export function rememberLead(seconds: number): void {
-  localStorage.setItem(LEAD_UNDER, String(seconds));
+export function useHabits(): Habits {
+  return drawn.useOne(ONE) ?? FIRST;
 }
 
-/** A dial time closes itself; in bulb it is a hand unless the person said otherwise last time. */
-export function closesAt(onDial: boolean): "hand" | "mark" {
-  if (onDial) return "mark";
-  return localStorage.getItem(CLOSING_UNDER) === "mark" ? "mark" : "hand";
-}
-
-export function rememberClosing(closing: "hand" | "mark"): void {
-  sessionStorage.setItem(CLOSING_UNDER, closing);
-  localStorage.setItem(CLOSING_UNDER, closing);
-}
-
-/** Who closes the exposure that is running now. */
-export function closingNow(): "hand" | "mark" {
-  return (sessionStorage.getItem(CLOSING_UNDER) ?? localStorage.getItem(CLOSING_UNDER)) === "mark" ? "mark" : "hand";
+export function remember(part: Partial<Habits>): void {
+  void drawn.set(ONE, { ...habits(), ...part });
 }

@@ -1,115 +1,122 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback } from "react";
-import { answer, api, type Schemas } from "../api/client";
-import { browserStore } from "./browserStore";
+import { useMemo, useSyncExternalStore } from "react";
+import * as v from "valibot";
+import { askItems, type Draft, draftOf, type KitItem } from "../questions/kit";
+import { useExchange } from "./outbox";
 import { useSession } from "./session";
+import { starter, useStarter } from "./starter";
+import { drawer, store } from "./store";
 
-export type KitItem = Schemas["KitAnswer"]["items"][number];
+export { type Draft, draftOf, type KitItem } from "../questions/kit";
 export type Sort = KitItem["sort"];
 export type ItemOf<S extends Sort> = Extract<KitItem, { sort: S }>;
-export type Facts = KitItem["facts"];
 
-/** An item as it is sent: what the core works out beside it stays behind. */
-export type Draft = {
-  id: string;
-  sort: Sort;
-  name: string;
-  note: string;
-  retired: boolean;
-  facts: Record<string, unknown>;
-};
+/** A thing as it is kept: as the core read it, with its place in the order. */
+interface Placed {
+  item: KitItem;
+  place: number;
+}
+
+const SORTS = ["body", "lens", "holder", "glass", "film", "release", "support", "accessory"] as const satisfies Sort[];
+
+const SHAPE = v.object({
+  place: v.number(),
+  item: v.looseObject({
+    id: v.string(),
+    sort: v.picklist(SORTS),
+    name: v.string(),
+    facts: v.looseObject({}),
+  }),
+});
+
+const SOUND: Partial<Record<Sort, string>> = { glass: "strength", body: "offers", film: "law" };
+
+const things = drawer<Placed>({
+  name: "kit",
+  version: 1,
+  check: (content) => {
+    if (!v.is(SHAPE, content)) return null;
+    // What the core works out beside the facts is what the sums are made of.
+    const beside = SOUND[content.item.sort];
+    return beside === undefined || content.item[beside] !== undefined ? (content as unknown as Placed) : null;
+  },
+  wire: ({ item, place }) => {
+    const { sort, name, note, retired, facts } = draftOf(item);
+    return { sort, name, note, retired, facts, place };
+  },
+  sort: ({ place }) => String(999_999 - place).padStart(6, "0"),
+});
 
 export interface Kit {
   items: KitItem[];
   loading: boolean;
   guest: boolean;
-  /** Create items or bring them up to date, all or none; throws Refused with each fault's place. */
-  keep: (drafts: Draft[]) => Promise<void>;
-  forget: (id: string) => Promise<void>;
-  order: (ids: string[]) => Promise<void>;
 }
 
-export function draftOf(item: KitItem): Draft {
-  const { id, sort, name, note, retired, facts } = item;
-  return { id, sort, name, note, retired, facts: { ...facts } };
-}
-
-export function starterQuery() {
-  return { queryKey: ["starter"], queryFn: () => answer(api.GET("/api/starter")), staleTime: Infinity };
-}
-
-/** What a guest has made of the starter kit, null while untouched. */
-const guestKit = browserStore<KitItem[] | null>("jackstaff.kit.1", null);
-
-/** The kit of whoever is here: the account's, else what this browser keeps, else the starter's. */
+/**
+ * The kit of whoever is here. Until somebody has one of their own it is the starter's, whose things have the same keys
+ * everywhere, so that what a guest changed of them is the same thing in an account.
+ */
 export function useKit(): Kit {
-  const client = useQueryClient();
-  const session = useSession().data;
-  const account = session?.signed_in ? session.username : null;
-  const starter = useQuery(starterQuery());
-  const own = useQuery({
-    queryKey: ["kit", account],
-    queryFn: () => answer(api.GET("/api/kit")),
-    enabled: account !== null,
-    staleTime: 60_000,
-  });
-  const guest = guestKit.use();
-  const starterItems = starter.data?.kit.items;
-  const items = (account === null ? (guest ?? starterItems) : own.data?.items) ?? [];
-
-  const took = useCallback(
-    (kit: Schemas["KitAnswer"]) => client.setQueryData(["kit", account], kit),
-    [client, account],
-  );
-  const guestItems = () => guestKit.read() ?? starterItems ?? [];
-  return {
-    items,
-    loading: session === undefined || (account === null ? !guest && !starterItems : own.isPending),
-    guest: account === null,
-    keep: async (drafts) => {
-      const body = { items: drafts.map((draft) => ({ ...draft })) };
-      if (account !== null) {
-        took(await answer(api.PUT("/api/kit/items", { body })));
-        return;
-      }
-      const checked = (await answer(api.POST("/api/kit/check", { body }))).items;
-      const kept = guestItems().map((item) => checked.find((one) => one.id === item.id) ?? item);
-      guestKit.write([...kept, ...checked.filter((one) => !kept.some((item) => item.id === one.id))]);
-    },
-    forget: async (id) => {
-      if (account === null) {
-        guestKit.write(guestItems().filter((item) => item.id !== id));
-        return;
-      }
-      await answer(api.DELETE("/api/kit/items/{key}", { params: { path: { key: id } } }));
-      await client.invalidateQueries({ queryKey: ["kit", account] });
-    },
-    order: async (ids) => {
-      if (account !== null) {
-        took(await answer(api.PUT("/api/kit/order", { body: { ids } })));
-        return;
-      }
-      const place = new Map(ids.map((id, at) => [id, at]));
-      guestKit.write(guestItems().toSorted((one, other) => (place.get(one.id) ?? 999) - (place.get(other.id) ?? 999)));
-    },
-  };
+  const own = things.use();
+  const session = useSession();
+  const first = useStarter();
+  const { head } = useExchange();
+  const removed = useSyncExternalStore(store.subscribe, () => removals(first?.kit.items ?? []));
+  return useMemo(() => {
+    const lent = session.account === null || head === 0 ? (first?.kit.items ?? []) : [];
+    const items = laid(own, lent, removed);
+    return { items, loading: items.length === 0 && first === null && head === 0, guest: session.account === null };
+  }, [own, session.account, first, head, removed]);
 }
 
-/** Send what a guest made (not the starter's own, untouched) to the account just signed in. Returns how many. */
-export async function adoptKit(starter: KitItem[]): Promise<{ things: number; kit: Schemas["KitAnswer"] | null }> {
-  const mine = guestKit.read();
-  if (!mine) return { things: 0, kit: null };
-  const untouched = new Map(starter.map((item) => [item.id, JSON.stringify(item)]));
-  const made = mine.filter((item) => untouched.get(item.id) !== JSON.stringify(item));
-  let kit = null;
-  if (made.length > 0) {
-    const drafts = made.map((item) => ({
-      ...draftOf(item),
-      // The starter's keys are everybody's; an account needs its own.
-      id: untouched.has(item.id) ? crypto.randomUUID() : item.id,
-    }));
-    kit = await answer(api.PUT("/api/kit/items", { body: { items: drafts } }));
-  }
-  guestKit.write(null);
-  return { things: made.length, kit };
+/** Which of the starter's things were removed here, as one text that compares. */
+function removals(lent: KitItem[]): string {
+  return lent
+    .filter((item) => things.removed(item.id))
+    .map((item) => item.id)
+    .join();
+}
+
+function laid(own: readonly Placed[], lent: KitItem[], removed: string): KitItem[] {
+  const mine = new Set(own.map((one) => one.item.id));
+  const gone = new Set(removed.split(","));
+  const rest = lent
+    .map((item, place) => ({ item, place }))
+    .filter(({ item }) => !mine.has(item.id) && !gone.has(item.id));
+  return [...own, ...rest].toSorted((one, other) => one.place - other.place).map((one) => one.item);
+}
+
+/** The same outside of a component. */
+function itemsNow(): Placed[] {
+  const own = things.all();
+  const lent = starter()?.kit.items ?? [];
+  return laid(own, lent, removals(lent)).map((item, at) => ({ item, place: things.get(item.id)?.place ?? at }));
+}
+
+/** Create things or bring them up to date, all or none; throws Refused with each fault's place. */
+export async function keepItems(drafts: Draft[]): Promise<void> {
+  const read = await askItems(drafts);
+  const now = itemsNow();
+  const end = Math.max(-1, ...now.map((one) => one.place)) + 1;
+  await Promise.all(
+    read.map((item, at) => {
+      const place = now.find((one) => one.item.id === item.id)?.place ?? end + at;
+      return things.set(item.id, { item, place });
+    }),
+  );
+}
+
+export async function forgetItem(id: string): Promise<void> {
+  await things.remove(id);
+}
+
+/** Put things in this order. */
+export async function orderItems(ids: string[]): Promise<void> {
+  const now = itemsNow();
+  await Promise.all(
+    ids.flatMap((id, place) => {
+      const held = now.find((one) => one.item.id === id);
+      return held && held.place !== place ? [things.set(id, { item: held.item, place })] : [];
+    }),
+  );
 }

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { instantNear, isLive, type Outing, placeAsked, span } from "./outings";
+import { instantNear, isLive, type Outing, placeOf, span } from "./outings";
 import { minutesText, rateText } from "../words/rate";
 
 function outing(more: Partial<Outing>): Outing {
@@ -70,7 +70,7 @@ test.each([
 
 test("what is asked about the light is the place and what was read there", () => {
   const ridge = { height_m: 180, distance_m: 1100 };
-  const asked = placeAsked(outing({ ridge, readings: [{ at: "2027-04-17T03:20:00Z", ev100: -3.8 }] }));
+  const asked = placeOf(outing({ ridge, readings: [{ at: "2027-04-17T03:20:00Z", ev100: -3.8 }] }));
   expect(Object.keys(asked).toSorted()).toEqual(["latitude", "longitude", "readings", "ridge", "scene", "sky"]);
   expect(asked.ridge).toEqual(ridge);
 });

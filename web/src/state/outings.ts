@@ -1,19 +1,13 @@
-import { useEffect, useRef } from "react";
-import { answer, api, Refused, type Schemas } from "../api/client";
-import { browserStore } from "./browserStore";
-import { owner } from "./owner";
+import { useMemo, useSyncExternalStore } from "react";
+import * as v from "valibot";
+import type { Schemas } from "../api/client";
+import { instantOf, isZone } from "../words/zone";
+import { remember, useHabits } from "./habits";
 import { useSession } from "./session";
-import { instantOf } from "../words/zone";
+import { drawer, store } from "./store";
 
 /** A plan for a place and a day. It lives in this browser and, for an account, on the server too. */
 export type Outing = Schemas["OutingDoc"];
-
-interface Kept {
-  outings: (Outing & { owner: string | null })[];
-  current: string | null;
-  /** The sample was removed here. */
-  noSample?: boolean;
-}
 
 const UNTOUCHED = "2000-01-01T00:00:00Z";
 
@@ -44,110 +38,67 @@ const FIRST: Outing = {
   changed_at: UNTOUCHED,
 };
 
-const store = browserStore<Kept>("jackstaff.outings.2", { outings: [], current: null });
-const { read, write } = store;
+const clock = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/));
+const SHAPE = v.looseObject({
+  id: v.string(),
+  name: v.string(),
+  latitude: v.number(),
+  longitude: v.number(),
+  zone: v.pipe(v.string(), v.check(isZone)),
+  date: v.pipe(v.string(), v.isoDate()),
+  arrive: clock,
+  turn_back: clock,
+  sky: v.picklist(["clear", "thin", "overcast", "heavy"]),
+  scene: v.picklist(["sky_lit", "sun_lit", "shade", "lamp_lit"]),
+  readings: v.array(v.object({ at: v.string(), ev100: v.number() })),
+  waters: v.array(v.looseObject({ time: clock, height_m: v.number() })),
+  weather: v.looseObject({}),
+  hazards: v.array(v.string()),
+  packed: v.array(v.string()),
+  archived: v.boolean(),
+  changed_at: v.string(),
+});
 
-/** The outings of whoever is here: of the account, or of this browser. */
+const plans = drawer<Outing>({
+  name: "outing",
+  version: 1,
+  check: (content) => (v.is(SHAPE, content) ? (content as unknown as Outing) : null),
+  wire: (outing) => ({ ...outing }),
+  sort: (outing) => outing.date,
+});
+
+/** The outings of whoever is here. */
 export function useOutings() {
-  const kept = store.use();
-  const session = useSession().data;
-  const account = session?.signed_in ? session.username : null;
-  const mine = kept.outings.filter((one) => one.owner === account);
-  const sample = account === null && !kept.noSample && !mine.some((one) => one.id === FIRST.id);
-  const outings: Outing[] = sample || mine.length === 0 ? [FIRST, ...mine] : mine;
-  const current = outings.find((one) => one.id === kept.current) ?? outings[0] ?? FIRST;
-  return {
-    outings,
-    current,
-    choose: (id: string) => write({ ...read(), current: id }),
-    keep: (outing: Outing) => keep({ ...outing, changed_at: new Date().toISOString() }),
-    forget,
-  };
+  const own = plans.use();
+  const session = useSession();
+  const { outing: chosen } = useHabits();
+  const removed = useSyncExternalStore(store.subscribe, () => plans.removed(FIRST.id));
+  const guest = session.account === null;
+  return useMemo(() => {
+    const sample = own.length === 0 || (guest && !removed && !own.some((one) => one.id === FIRST.id));
+    const outings = sample ? [FIRST, ...own] : [...own];
+    const current = outings.find((one) => one.id === chosen) ?? latest(outings) ?? FIRST;
+    return { outings, current, choose, keep, forget };
+  }, [own, guest, removed, chosen]);
+}
+
+/** What was planned last is what one wants to see first. */
+function latest(outings: Outing[]): Outing | undefined {
+  return outings.toSorted((one, other) => Date.parse(other.changed_at) - Date.parse(one.changed_at))[0];
+}
+
+function choose(id: string): void {
+  remember({ outing: id });
 }
 
 function keep(outing: Outing): void {
-  put([{ ...outing, owner: owner() }], outing.id);
-}
-
-/** Take these as they are, each in place of the one with its key. */
-function put(coming: Kept["outings"], current = read().current): void {
-  const all = read().outings;
-  const rest = all.filter((one) => !coming.some((fresh) => fresh.id === one.id));
-  // The order stays while one of them is edited.
-  const merged = all.map((one) => coming.find((fresh) => fresh.id === one.id) ?? one);
-  const fresh = coming.filter((one) => !all.some((held) => held.id === one.id));
-  const outings = rest.length === all.length ? [...all, ...fresh] : [...merged, ...fresh];
-  write({ ...read(), outings, current });
+  void plans.set(outing.id, { ...outing, changed_at: new Date().toISOString() });
+  remember({ outing: outing.id });
 }
 
 function forget(outing: Outing): void {
-  const outings = read().outings.filter((one) => one.id !== outing.id);
-  write({ ...read(), outings, current: null, ...(outing.id === FIRST.id && { noSample: true }) });
-  if (owner() !== null)
-    void answer(api.DELETE("/api/outings/{key}", { params: { path: { key: outing.id } } })).catch(() => undefined);
-}
-
-/**
- * Keeps an account's outings alike in browser and server: whichever was changed last wins, and what a guest planned
- * here is adopted at sign-in. Mounted once.
- */
-export function useOutingsInStep(account: string | null): void {
-  const kept = store.use();
-  const sent = useRef(new Map<string, string>());
-
-  useEffect(() => {
-    if (account === null) return;
-    const pull = async () => {
-      const { outings } = await answer(api.GET("/api/outings"));
-      const here = new Map(read().outings.map((one) => [one.id, one]));
-      const newer = outings.filter((one) => {
-        sent.current.set(one.id, one.changed_at);
-        const held = here.get(one.id);
-        return held?.owner !== account || Date.parse(held.changed_at) < Date.parse(one.changed_at);
-      });
-      if (newer.length > 0) put(newer.map((one) => ({ ...one, owner: account })));
-      const guests = read().outings.filter((one) => one.owner === null && one.changed_at !== UNTOUCHED);
-      if (guests.length > 0) {
-        // The sample may be in many browsers: a plan made of it takes a key of its own.
-        const adopted = guests.map((one) => ({
-          ...one,
-          owner: account,
-          id: one.id === FIRST.id ? crypto.randomUUID() : one.id,
-        }));
-        const rest = read().outings.filter((one) => !guests.includes(one));
-        write({ ...read(), outings: [...rest, ...adopted], current: adopted[0]?.id ?? read().current });
-      }
-    };
-    const look = () => void pull().catch(() => undefined);
-    look();
-    window.addEventListener("focus", look);
-    return () => window.removeEventListener("focus", look);
-  }, [account]);
-
-  useEffect(() => {
-    if (account === null) return;
-    const push = async () => {
-      for (const one of read().outings) {
-        if (one.owner !== account || sent.current.get(one.id) === one.changed_at) continue;
-        try {
-          await answer(api.PUT("/api/outings/{key}", { params: { path: { key: one.id } }, body: plain(one) }));
-          sent.current.set(one.id, one.changed_at);
-        } catch (error) {
-          // A plan that is not sound yet stays here until it is; what was typed is never lost.
-          if (error instanceof Refused) sent.current.set(one.id, one.changed_at);
-        }
-      }
-    };
-    const timer = window.setTimeout(() => void push(), 700);
-    return () => window.clearTimeout(timer);
-  }, [account, kept]);
-}
-
-/** The plan without whose it is. */
-function plain(kept: Kept["outings"][number]): Outing {
-  const outing: Partial<Kept["outings"][number]> = { ...kept };
-  delete outing.owner;
-  return outing as Outing;
+  void plans.remove(outing.id);
+  remember({ outing: null });
 }
 
 /** The instants between which the outing plans [ms]; past midnight when turning back is earlier than arriving. */
@@ -175,7 +126,8 @@ export function isLive(outing: Outing, now: number): boolean {
   return now >= from - 2 * 3_600_000 && now <= to + 3_600_000;
 }
 
-export function placeAsked(
+/** An outing's place, as the questions about its light carry it. */
+export function placeOf(
   outing: Outing,
 ): Pick<Schemas["LightAsked"], "latitude" | "longitude" | "sky" | "scene" | "readings" | "ridge"> {
   const { latitude, longitude, sky, scene, readings, ridge } = outing;

@@ -1,17 +1,26 @@
-import { answer, api, Refused, type Schemas } from "../api/client";
-import { type Frame, openFrame, put, useWaiting, waitingFrame } from "./frames";
-import { browserStore } from "./browserStore";
-import { owner } from "./owner";
+import * as v from "valibot";
+import type { Schemas } from "../api/client";
+import { askExposure, type Exposure } from "../questions/bench";
+import type { ArmQuestion } from "../questions/checklist";
+import { askLateness, letGo, press } from "../questions/run";
 import * as clock from "./clock";
-import { device, type Failure, letGo, press } from "./device";
-import type { ArmQuestion } from "./armQuestion";
+import { addFrame, changeFrame, type Frame, openFrame } from "./frames";
+import { type Device, habits } from "./habits";
+import { drawer } from "./store";
 
-type Answer = Schemas["ExposureAnswer"];
 type Run = NonNullable<Frame["run"]>;
-type EventKind = Frame["events"][number]["kind"];
+type FrameEvent = Frame["events"][number];
 export type Plan = Pick<Frame, "reading" | "settings" | "stack" | "scale" | "dial_limit" | "answer" | "conditions"> & {
   run: Run;
 };
+
+export interface Failure {
+  code: string;
+  /** null when nobody could be asked at all. */
+  text: string | null;
+  /** The line of the checklist that would have caught it. */
+  line: string;
+}
 
 /** More than one frame: the queue, and how far it has come. */
 export interface Queue {
@@ -37,10 +46,40 @@ export interface Armed {
   busyUntil: string | null;
 }
 
-const store = browserStore<Armed | null>("jackstaff.armed.2", null);
-const { read, write } = store;
+const SHAPE = v.looseObject({
+  plan: v.looseObject({
+    settings: v.looseObject({ aperture: v.string(), iso: v.string() }),
+    stack: v.array(v.looseObject({ name: v.string() })),
+    dial_limit: v.number(),
+    answer: v.looseObject({ seconds: v.number(), set_seconds: v.number(), steps: v.array(v.looseObject({})) }),
+    run: v.looseObject({ metered_seconds: v.number(), purpose: v.string() }),
+  }),
+  question: v.nullable(v.looseObject({})),
+  list: v.nullable(v.looseObject({})),
+  finished: v.nullable(v.string()),
+  queue: v.nullable(v.looseObject({ frames: v.array(v.looseObject({})), at: v.number() })),
+  after: v.nullable(v.looseObject({})),
+  busyUntil: v.nullable(v.string()),
+});
 
-export const useArmed = store.use;
+const ONE = "armed";
+const drawn = drawer<Armed>({
+  name: "armed",
+  version: 1,
+  check: (content) => (v.is(SHAPE, content) ? (content as unknown as Armed) : null),
+});
+
+export function useArmed(): Armed | null {
+  return drawn.useOne(ONE);
+}
+
+function read(): Armed | null {
+  return drawn.get(ONE);
+}
+
+function write(armed: Armed): void {
+  void drawn.set(ONE, armed);
+}
 
 /** Take what stands on the bench, question and answer, to Run. */
 export function arm(armed: Pick<Armed, "plan" | "question" | "list">): void {
@@ -61,7 +100,7 @@ export function rearm(): void {
 
 /** Leave the frame for a new one with the same gear. */
 export function disarm(): void {
-  write(null);
+  void drawn.remove(ONE);
 }
 
 /** The plan of the frame a queue is at. */
@@ -81,7 +120,7 @@ export async function rehearse(iso: string): Promise<void> {
   const armed = read();
   if (!armed?.question) return;
   const question = { ...armed.question, settings: { ...armed.question.settings, iso } };
-  const answered = await answer(api.POST("/api/exposure", { body: question }));
+  const answered = await askExposure(question);
   const { plan, list } = armed;
   const rehearsal: Plan = {
     ...plan,
@@ -122,45 +161,79 @@ export function darkFrame(frame: Frame): void {
   });
 }
 
-export function answerOf(answered: Answer): Plan["answer"] {
+export function answerOf(answered: Exposure): Plan["answer"] {
   const { seconds, set_seconds, base_seconds, sure_within_stops, dial_mark, steps } = answered;
   return { seconds, set_seconds, base_seconds, sure_within_stops, dial_mark, steps };
 }
 
-/** The running frame, wherever it was opened in this browser. */
-export function useOpenFrame(): Frame | undefined {
-  return useWaiting().find((one) => one.frame.state === "open")?.frame;
+/** What the simulated trigger is asked with. */
+function deviceOf({ fault }: Device): Schemas["DeviceAsked"] {
+  return { latency_s: LATENCY_S, ceiling_s: null, noise_reduction: false, fault };
 }
 
+const LATENCY_S = 0.12;
+
 /**
- * Open the shutter: a press by hand at `at`, or a device that says when it really opened or why it did not. Written to
- * this browser at once, then to the account.
+ * Open the shutter: a press by hand at `at`, or a device that says when it really opened or why it did not. It is in this
+ * browser before it is shown, and goes to the account at once.
  */
 export async function open(at: Date): Promise<Failure | null> {
   const armed = read();
   if (!armed || openFrame()) return null;
   const plan = queued(armed);
-  const { kind, speed, delay } = device.read();
+  const { device, closes } = habits();
+  const { kind, speed, delay } = device;
   if (kind === "hand") {
-    opened(plan, new Date(at.getTime() + delay * 1000), { device: "hand", speed: 1, uncertain_seconds: BY_HAND });
+    const opening = new Date(at.getTime() + delay * 1000);
+    await opened(plan, opening, { device: "hand", speed: 1, uncertain_seconds: BY_HAND, closes });
     return null;
   }
   try {
-    const pressed = await press(at, plan.answer.dial_mark === null);
+    const pressed = await press(deviceOf(device), at, plan.answer.dial_mark === null);
     if (pressed.at == null) return pressed.failure ?? null;
-    opened(plan, new Date(pressed.at), { device: "simulated", speed, uncertain_seconds: BY_DEVICE });
+    const how = { device: "simulated", speed, uncertain_seconds: BY_DEVICE, closes: "mark" } as const;
+    await opened(plan, new Date(pressed.at), how);
     return null;
   } catch (error) {
-    const text = error instanceof Refused ? error.message : null;
-    return { code: "unreachable", text, line: "remote" };
+    return {
+      code: "unreachable",
+      text: error instanceof Error && error.message ? error.message : null,
+      line: "remote",
+    };
   }
+}
+
+/** Five seconds with the simulated trigger, to see whether it answers: what it says, and how long it was open. */
+export async function tryDevice(at: Date, seconds: number) {
+  const device = deviceOf(habits().device);
+  const pressed = await press(device, at, true);
+  if (pressed.at == null) return { failure: pressed.failure ?? null, delay: 0, length: 0 };
+  const from = Date.parse(pressed.at);
+  const closed = await letGo(device, pressed.at, seconds, new Date(from + seconds * 1000));
+  return {
+    failure: closed.failure ?? null,
+    delay: (from - at.getTime()) / 1000,
+    length: (Date.parse(closed.at) - from) / 1000,
+  };
+}
+
+/** Whether the simulated device has stopped by itself by now. */
+export async function givenOut(frame: Frame, aimed: number, openFor: number) {
+  const speed = frame.run?.speed ?? 1;
+  const from = Date.parse(frame.opened_at);
+  const device = deviceOf(habits().device);
+  const closed = await letGo(device, frame.opened_at, aimed / speed, new Date(from + (openFor / speed) * 1000));
+  if (closed.ended_by === "asked") return null;
+  return { seconds: ((Date.parse(closed.at) - from) / 1000) * speed, text: closed.failure?.text ?? "" };
 }
 
 /** How well a press is known [s]. */
 const BY_HAND = 0.2;
 const BY_DEVICE = 0.05;
 
-function opened(plan: Plan, at: Date, how: Pick<Run, "device" | "speed" | "uncertain_seconds">): void {
+type Manner = Pick<Run, "device" | "speed" | "uncertain_seconds" | "closes">;
+
+async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   const id = crypto.randomUUID();
   clock.opened(id, (Date.now() - at.getTime()) / 1000);
   const frame: Frame = {
@@ -177,90 +250,97 @@ function opened(plan: Plan, at: Date, how: Pick<Run, "device" | "speed" | "uncer
     error: null,
     pictured: false,
   };
-  keep(frame);
+  await addFrame(frame);
   clock.signOfLife(frame);
-  void clock.steadyAt(frame).then((steady) => {
-    const now = waitingFrame(id);
-    if (steady && now?.run) keep({ ...now, run: { ...now.run, steady } });
+  void clock.steadyAt(frame).then((steady) => steady && noteSteady(id, steady));
+}
+
+/** The server's own count at the opening, once it is known. */
+export async function noteSteady(id: string, steady: NonNullable<Run["steady"]>): Promise<void> {
+  await changeFrame(id, (frame) =>
+    frame.state === "open" && frame.run && !frame.run.steady ? { ...frame, run: { ...frame.run, steady } } : undefined,
+  );
+}
+
+/** Something happened to the frame that runs; it is left as it is where it has ended meanwhile. */
+async function happened(id: string, what: FrameEvent, how: (run: Run, frame: Frame) => Partial<Frame>): Promise<void> {
+  await changeFrame(id, (frame) => {
+    if (frame.state !== "open" || !frame.run) return undefined;
+    return { ...frame, ...how(frame.run, frame), events: [...frame.events, what] };
   });
 }
 
 /** It really opened `seconds` before the clock says. */
-export function openedEarlier(frame: Frame, seconds: number): void {
+export async function openedEarlier(frame: Frame, seconds: number): Promise<void> {
   clock.shifted(frame.id, seconds);
-  const steady = frame.run?.steady;
-  keep({
-    ...frame,
-    opened_at: new Date(Date.parse(frame.opened_at) - seconds * 1000).toISOString(),
-    ...(frame.run && {
-      run: { ...frame.run, ...(steady && { steady: { ...steady, seconds: steady.seconds - seconds } }) },
-    }),
-    events: [...frame.events, event("shifted", clock.runNow(frame), -seconds)],
-  });
+  await happened(frame.id, event("shifted", clock.runNow(frame), -seconds), (run, now) => ({
+    opened_at: new Date(Date.parse(now.opened_at) - seconds * 1000).toISOString(),
+    run: { ...run, ...(run.steady && { steady: { ...run.steady, seconds: run.steady.seconds - seconds } }) },
+  }));
 }
 
 /** A reading on the way: stops against the one at metering. */
-export function reread(frame: Frame, stops: number): void {
-  if (!frame.run) return;
-  const at = clock.cameraSeconds(frame);
-  const rereads = [...frame.run.rereads, { at_seconds: at, stops }];
-  keep({
-    ...frame,
-    run: { ...frame.run, rereads },
-    events: [...frame.events, event("reread", clock.runNow(frame), stops)],
-  });
+export async function reread(frame: Frame, stops: number): Promise<void> {
+  const at_seconds = clock.cameraSeconds(frame);
+  await happened(frame.id, event("reread", clock.runNow(frame), stops), (run) => ({
+    run: { ...run, rereads: [...run.rereads, { at_seconds, stops }] },
+  }));
 }
 
 /** Let it run longer (+) or shorter (−) by stops of light. */
-export function extend(frame: Frame, stops: number): void {
-  if (!frame.run) return;
-  const bias = Math.round((frame.run.bias_stops + stops) * 3) / 3;
-  keep({
-    ...frame,
-    run: { ...frame.run, bias_stops: bias },
-    events: [...frame.events, event(stops > 0 ? "extended" : "cut", clock.runNow(frame), stops)],
-  });
+export async function extend(frame: Frame, stops: number): Promise<void> {
+  const kind = stops > 0 ? "extended" : "cut";
+  await happened(frame.id, event(kind, clock.runNow(frame), stops), (run) => ({
+    run: { ...run, bias_stops: Math.round((run.bias_stops + stops) * 3) / 3 },
+  }));
 }
 
 /** Nobody watched: this is how long it has really been, or how well that is known. */
-export function correct(frame: Frame, realSeconds: number, uncertain: number): void {
-  if (!frame.run) return;
+export async function correct(frame: Frame, realSeconds: number, uncertain: number): Promise<void> {
   clock.corrected(frame.id, realSeconds);
-  keep({
-    ...frame,
-    run: { ...frame.run, watched: false, uncertain_seconds: uncertain },
-    events: [...frame.events, event("corrected", clock.runNow(frame), realSeconds)],
-  });
+  await happened(frame.id, event("corrected", clock.runNow(frame), realSeconds), (run) => ({
+    run: { ...run, watched: false, uncertain_seconds: uncertain },
+  }));
 }
 
 type How = "hand" | "mark" | "aborted";
 
 /**
  * The shutter closed, or the frame was given up; what that did to it is asked of the core. `aimed` is the time that the
- * light asked for in the end [s].
+ * light asked for in the end [s]. An end is written once: whichever page comes second leaves it as it is.
  */
-export async function end(frame: Frame, how: How, openFor: number, aimed: number | null): Promise<void> {
-  const speed = frame.run?.speed ?? 1;
-  const at = new Date(Date.parse(frame.opened_at) + (openFor / speed) * 1000);
-  const told = aimed !== null && how !== "aborted" ? [event("aimed", at, aimed)] : [];
-  const ended: Frame = {
-    ...frame,
-    state: how === "aborted" ? "aborted" : "closed",
-    closed_at: at.toISOString(),
-    closed_by: how === "aborted" ? null : how,
-    events: [...frame.events, ...told, event(how === "aborted" ? "aborted" : "closed", at)],
-    actual_seconds: openFor,
-    error: null,
-    ...(frame.run && {
-      run: { ...frame.run, busy_until: frame.run.busy_until ?? busyUntil(how, at, openFor / speed) },
-    }),
-  };
-  showEnded(ended);
-  keep(ended);
-  const error = await compare(aimed ?? frame.answer.seconds, openFor);
-  // It may have been taken back while the server thought.
-  const now = waitingFrame(frame.id);
-  if (error && now?.state === ended.state) put({ ...now, error }, owner());
+export async function end(
+  { id }: Frame,
+  how: How,
+  openFor: number,
+  aimed: number | null,
+  busy: string | null = null,
+): Promise<void> {
+  let ended: Frame | null = null;
+  await changeFrame(id, (frame) => {
+    if (frame.state !== "open") return undefined;
+    const speed = frame.run?.speed ?? 1;
+    const at = new Date(Date.parse(frame.opened_at) + (openFor / speed) * 1000);
+    const told = aimed !== null && how !== "aborted" ? [event("aimed", at, aimed)] : [];
+    ended = {
+      ...frame,
+      state: how === "aborted" ? "aborted" : "closed",
+      closed_at: at.toISOString(),
+      closed_by: how === "aborted" ? null : how,
+      events: [...frame.events, ...told, event(how === "aborted" ? "aborted" : "closed", at)],
+      actual_seconds: openFor,
+      error: null,
+      ...(frame.run && { run: { ...frame.run, busy_until: busy ?? busyUntil(how, at, openFor / speed) } }),
+    };
+    return ended;
+  });
+  const mine = ended as Frame | null;
+  if (!mine) return;
+  showEnded(mine);
+  const error = await askLateness(aimed ?? mine.answer.seconds, openFor);
+  if (!error) return;
+  // It may have been taken back while the core thought.
+  await changeFrame(id, (frame) => (frame.closed_at === mine.closed_at ? { ...frame, error } : undefined));
 }
 
 /** A camera that reduces noise is busy for as long again. */
@@ -299,45 +379,35 @@ export async function endByDevice(frame: Frame, aimed: number, openFor: number):
   const asked = new Date(opened_at + (openFor / speed) * 1000);
   let closed;
   try {
-    closed = await letGo(frame.opened_at, aimed / speed, asked);
+    closed = await letGo(deviceOf(habits().device), frame.opened_at, aimed / speed, asked);
   } catch {
     // The device was told the time when it opened; what it did does not hang on the server.
     closed = null;
   }
   const at = closed ? ((Date.parse(closed.at) - opened_at) / 1000) * speed : openFor;
   const busy = closed && Date.parse(closed.busy_until) > Date.parse(closed.at) ? closed.busy_until : null;
-  const noted = frame.run && busy ? { ...frame, run: { ...frame.run, busy_until: busy } } : frame;
-  await end(noted, "mark", at, aimed);
+  await end(frame, "mark", at, aimed, busy);
   return closed?.failure ?? null;
 }
 
-/** How far a time is from the planned one; null when the server cannot be asked. */
-export async function compare(planned: number, actual: number): Promise<Schemas["LatenessAnswer"] | null> {
-  try {
-    return await answer(api.POST("/api/run/lateness", { body: { planned_seconds: planned, actual_seconds: actual } }));
-  } catch {
-    return null;
-  }
-}
-
 /** The close was a slip: the shutter is still open and the clock never stopped. */
-export function takeBack(frame: Frame): void {
+export async function takeBack({ id }: Frame): Promise<void> {
   change({ finished: null });
-  keep({
-    ...frame,
-    state: "open",
-    closed_at: null,
-    closed_by: null,
-    events: [...frame.events, event("taken_back", clock.runNow(frame))],
-    actual_seconds: null,
-    error: null,
-  });
+  await changeFrame(id, (frame) =>
+    frame.state === "open"
+      ? undefined
+      : {
+          ...frame,
+          state: "open",
+          closed_at: null,
+          closed_by: null,
+          events: [...frame.events, event("taken_back", clock.runNow(frame))],
+          actual_seconds: null,
+          error: null,
+        },
+  );
 }
 
-export function keep(frame: Frame): void {
-  put(frame, owner());
-}
-
-function event(kind: EventKind, at: Date, seconds: number | null = null): Frame["events"][number] {
+function event(kind: FrameEvent["kind"], at: Date, seconds: number | null = null): FrameEvent {
   return { id: crypto.randomUUID(), at: at.toISOString(), kind, seconds };
 }

@@ -4,7 +4,6 @@ import type { Schemas } from "../api/client";
 export type Kind = "sea" | "river" | "cloud" | "leaves" | "people" | "crowd" | "lamps" | "stars" | "tide" | "spin";
 export type Window = Schemas["WindowAnswer"];
 export type Want = Schemas["WantAsked"];
-export type OwnLook = Schemas["OwnLookAsked"];
 
 export interface SceneSubject {
   id: string;
@@ -15,7 +14,6 @@ export interface SceneSubject {
 export interface Scene {
   subjects: SceneSubject[];
   wants: Want[];
-  own: OwnLook[];
   elevationDeg: number;
   bearingDeg: number;
 }
@@ -65,7 +63,6 @@ export const KINDS = Object.keys(FACTS) as Kind[];
 export const FIRST_SCENE: Scene = {
   subjects: (["sea", "cloud", "people"] as const).map((kind) => ({ id: kind, kind, facts: BEGINNING[kind] })),
   wants: [],
-  own: [],
   elevationDeg: 8,
   bearingDeg: 300,
 };

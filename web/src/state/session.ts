@@ -1,109 +1,133 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
-import { answer, api, type Schemas } from "../api/client";
-import { adoptKit, starterQuery } from "./kit";
-import { drop, flush, type Frame, openFrame, put, useWaiting, waitingFrame } from "./frames";
-import { showEnded } from "./running";
-import { useOutingsInStep } from "./outings";
-import { setOwner } from "./owner";
-import { say } from "../ui/say";
-import { words } from "../words";
+import { useSyncExternalStore } from "react";
+import { nameAccount } from "../api/client";
+import { askSession, askSignIn, askSignOut, askStart, type Session, type Start } from "../questions/account";
+import { forgetAnswers } from "../questions/ask";
+import { exchange, exchangeFor, listenForReasons } from "./outbox";
+import { openShelf } from "./shelf";
+import { GUEST, replicated, store } from "./store";
 
-/** What another device did to the frame that runs here too. */
-function heard(there: Frame, account: string): void {
-  const here = waitingFrame(there.id);
-  if (here?.state !== "open") return;
-  const known = new Set(here.events.map((event) => event.id));
-  const news = there.events.filter((event) => !known.has(event.id));
-  if (news.length === 0) return;
-  if (there.state === "open") put(there, account);
-  else {
-    drop(there.id);
-    showEnded(there);
+/** Who is here. The last known is shown at once, asked about in the background, and told to every page. */
+export interface Here {
+  signedIn: boolean;
+  account: number | null;
+  username: string | null;
+  demo: boolean;
+  /** Whether anybody has said so since this browser first came. */
+  known: boolean;
+}
+
+const NOBODY: Here = { signedIn: false, account: null, username: null, demo: false, known: false };
+const SESSION = "session";
+
+let here: Here = NOBODY;
+const listeners = new Set<() => void>();
+let inTurn: Promise<unknown> = Promise.resolve();
+/** Called with what a guest made when it has been handed to an account. */
+let onAdopted: (frames: number, things: number) => void = () => undefined;
+
+export function useSession(): Here {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => here,
+  );
+}
+
+export function ownerOf({ account }: Pick<Here, "account">): string {
+  return account === null ? GUEST : `account ${account}`;
+}
+
+function hereOf(session: Session): Here {
+  const { signed_in, account, username, demo } = session;
+  return { signedIn: signed_in, account, username, demo, known: true };
+}
+
+/** Open this browser's memory for whoever was here last. */
+export async function openMemory(): Promise<void> {
+  const shelf = await openShelf();
+  let last: Here | undefined;
+  try {
+    last = (await shelf.note(SESSION)) as Here | undefined;
+  } catch {
+    last = undefined;
+  }
+  show(last ?? NOBODY);
+  await store.open(shelf, ownerOf(here));
+  store.onNote = (key, value) => {
+    // Another page has heard who is here.
+    if (key === SESSION) void become(value as Here, false);
+  };
+  listenForReasons();
+}
+
+/** Ask who is here; on a first visit together with all that it needs. */
+export async function renew(first: boolean): Promise<Start | null> {
+  const start = first ? await askStart() : null;
+  await become(hereOf(start ? start.session : await askSession()), true);
+  return start;
+}
+
+export async function signIn(username: string, password: string): Promise<void> {
+  await become(hereOf(await askSignIn(username, password)), true);
+}
+
+/** Sign out everywhere in this browser. What was not sent yet waits under its owner's name. */
+export async function signOut(): Promise<void> {
+  const leaving = store.owner;
+  const session = hereOf(await askSignOut());
+  await become(session, true);
+  await store.shelf.forgetSent(leaving, replicated()).catch(() => undefined);
+  await store.setNote(`seen ${leaving}`, 0);
+}
+
+/** One after the other, so that two pages that hear at once end alike. */
+function become(next: Here, heardHere: boolean): Promise<void> {
+  const turn = inTurn.then(() => turnTo(next, heardHere));
+  inTurn = turn.catch(() => undefined);
+  return turn;
+}
+
+async function turnTo(next: Here, heardHere: boolean): Promise<void> {
+  const before = ownerOf(here);
+  const after = ownerOf(next);
+  if (heardHere) {
+    await store.setNote(SESSION, next, JSON.stringify(next) !== JSON.stringify(here));
+    if (next.account !== null) await adopt(next);
+  }
+  if (before !== after || store.owner !== after) {
+    forgetAnswers();
+    await store.become(after);
+  }
+  const fresh = !exchanging || before !== after;
+  exchanging = true;
+  show(next);
+  if (fresh) await exchangeFor(after, next.account, () => void renew(false).catch(() => undefined));
+}
+
+let exchanging = false;
+
+function show(next: Here): void {
+  here = next;
+  nameAccount(next.account);
+  for (const listener of listeners) listener();
+}
+
+/** What a guest made in this browser belongs to whoever signs in next. */
+async function adopt(next: Here): Promise<void> {
+  try {
+    const moved = await store.adopt(GUEST, ownerOf(next));
+    if (moved.length === 0) return;
+    if (store.owner === ownerOf(next)) await store.become(store.owner);
+    const made = moved.filter((doc) => doc.content !== null);
+    onAdopted(made.filter((doc) => doc.kind === "frame").length, made.filter((doc) => doc.kind === "kit").length);
+    exchange();
+  } catch {
+    // It stays the guest's, to be handed over another time.
   }
 }
 
-export type Session = Schemas["Session"];
-
-export function useSession() {
-  return useQuery({
-    queryKey: ["session"],
-    queryFn: () => answer(api.GET("/api/session")),
-    staleTime: Infinity,
-    refetchOnWindowFocus: false,
-  });
-}
-
-/**
- * Keeps account and browser in step: whatever waits here is sent as soon as somebody is signed in,
- * and an exposure that runs on another device is shown here too. Mounted once.
- */
-export function useKeptInStep(): void {
-  const client = useQueryClient();
-  const session = useSession().data;
-  const account = session?.signed_in ? session.username : null;
-  const waiting = useWaiting();
-  const busy = useRef(false);
-  const again = useRef(false);
-
-  useEffect(() => {
-    if (session) setOwner(account);
-  }, [session, account]);
-  useOutingsInStep(account);
-
-  useEffect(() => {
-    if (!account) return;
-    const push = async () => {
-      again.current = true;
-      if (busy.current) return;
-      busy.current = true;
-      try {
-        while (again.current) {
-          again.current = false;
-          const adopted = await flush(account);
-          if (adopted > 0) say({ text: words.session.adopted(adopted) });
-          const starter = await client.query(starterQuery());
-          const { things, kit } = await adoptKit(starter.kit.items);
-          if (kit) {
-            // A look at the kit that was on its way is older than what was just written.
-            await client.cancelQueries({ queryKey: ["kit"] });
-            client.setQueryData(["kit", account], kit);
-            say({ text: words.session.kitAdopted(things) });
-          }
-        }
-        await client.invalidateQueries({ queryKey: ["frames"] });
-      } catch {
-        await client.invalidateQueries({ queryKey: ["session"] });
-      } finally {
-        busy.current = false;
-      }
-    };
-    void push();
-    const timer = window.setInterval(() => void push(), 15_000);
-    return () => window.clearInterval(timer);
-  }, [account, waiting, client]);
-
-  useEffect(() => {
-    if (!account) return;
-    const look = async () => {
-      const here = openFrame();
-      if (here?.run) {
-        const there = await answer(api.GET("/api/frames/{key}", { params: { path: { key: here.id } } })).catch(
-          () => null,
-        );
-        if (there) heard(there, account);
-        return;
-      }
-      const open = await answer(api.GET("/api/frames/running")).catch(() => null);
-      if (open && !waitingFrame(open.id)) put(open, account);
-    };
-    const again = () => void look();
-    again();
-    const timer = window.setInterval(again, 3000);
-    window.addEventListener("focus", again);
-    return () => {
-      window.clearInterval(timer);
-      window.removeEventListener("focus", again);
-    };
-  }, [account]);
+export function whenAdopted(tell: typeof onAdopted): void {
+  onAdopted = tell;
 }

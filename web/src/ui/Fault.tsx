@@ -1,23 +1,42 @@
-import { Refused } from "../api/client";
+import { Button } from "react-bootstrap";
+import { Refused, Unreachable } from "../api/client";
 import { words } from "../words";
 
-/** What went wrong, in the server's own words where it answered; nothing while nothing is wrong. */
-export function Fault({ error }: { error: Error | null | undefined }) {
-  if (!error) return null;
+/** An error in words: the server's own where it refused, ours where there was no answer. */
+export function faultText(error: unknown): string {
+  if (error instanceof Refused) return error.message;
+  if (error instanceof Unreachable && error.status !== null) return words.trouble.failed(error.status);
+  return words.trouble.unreachable;
+}
+
+interface Props {
+  error: unknown;
+  /** Ask once more, where silence may be over by then. */
+  again?: (() => void) | undefined;
+}
+
+/** What went wrong and what to do about it; nothing while nothing is wrong. */
+export function Fault({ error, again }: Props) {
+  if (error === null || error === undefined) return null;
   const faults = error instanceof Refused ? error.faults : [];
-  if (faults.length > 1)
-    return (
-      <ul className="plain-list fault" role="alert">
-        {faults.map((one) => (
-          <li key={one.field + one.problem}>
-            {one.problem} {one.instead}
-          </li>
-        ))}
-      </ul>
-    );
   return (
-    <p className="fault" role="alert">
-      {error.message || words.trouble.unreachable}
-    </p>
+    <div className="fault-box" role="alert">
+      {faults.length > 1 ? (
+        <ul className="plain-list fault">
+          {faults.map((one) => (
+            <li key={one.field + one.problem}>
+              {one.problem} {one.instead}
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <p className="fault">{faultText(error)}</p>
+      )}
+      {again && !(error instanceof Refused) && (
+        <Button variant="quiet" onClick={again}>
+          {words.trouble.again}
+        </Button>
+      )}
+    </div>
   );
 }

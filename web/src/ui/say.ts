@@ -6,22 +6,40 @@ export interface Said {
   action?: { label: string; act: () => void };
 }
 
-let current: (Said & { key: number }) | null = null;
+export interface Standing extends Said {
+  key: number;
+}
+
+/** Each keeps its own way back; the oldest makes room. */
+const MOST = 4;
+let standing: Standing[] = [];
 let count = 0;
 const listeners = new Set<() => void>();
 
-export function say(said: Said | null): void {
-  count += 1;
-  current = said && { ...said, key: count };
+function show(next: Standing[]): void {
+  standing = next;
   listeners.forEach((listener) => listener());
 }
 
-export function useSaid() {
+export function say(said: Said): void {
+  count += 1;
+  show(
+    [...standing.filter((one) => one.action !== undefined || one.text !== said.text), { ...said, key: count }].slice(
+      -MOST,
+    ),
+  );
+}
+
+export function unsay(key: number): void {
+  show(standing.filter((one) => one.key !== key));
+}
+
+export function useSaid(): Standing[] {
   return useSyncExternalStore(
     (listener) => {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    () => current,
+    () => standing,
   );
 }

@@ -14,9 +14,9 @@ export function useKeys(keys: string, act: (event: KeyboardEvent) => void, by: "
   });
 }
 
-/** Text fields take every key; buttons and links take Space and Enter for themselves. */
+/** Text fields take every key; what is pressed, ticked or chosen takes Space and Enter for itself. */
 function hasOwnUse(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target.matches("input:not([type=radio]):not([type=checkbox]), textarea, select")) return true;
-  return (key === " " || key === "Enter") && target.matches("button, a");
+  return (key === " " || key === "Enter") && target.matches("button, a, summary, input, [role=button]");
 }

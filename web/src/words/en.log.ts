@@ -17,6 +17,7 @@ export const log = {
   clear: "Show all frames",
   guest: "These frames are kept in this browser only. Sign in and they move to your account.",
   signInFirst: "Sign in first: this needs an account to keep it in.",
+  coming: (n: number) => `Fetching your log: ${n} still to come.`,
   waiting: (n: number) => `${n === 1 ? "One frame waits" : `${n} frames wait`} for the server.`,
   loading: "Fetching the log",
   more: "Show more frames",

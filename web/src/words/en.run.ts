@@ -16,6 +16,8 @@ export const run = {
   closesHand: "my hand",
   closesMark: "the camera, at the mark",
   soundTest: "Test the sound",
+  bellMute: "The browser will not let the end bell sound until you press something here.",
+  bellAllow: "Let it sound",
   soundRefused: "The browser refuses to play sound. Watch the clock: the edge will flash.",
   open: "Open the shutter",
   cancelLead: "Stop the lead-in",

@@ -2,6 +2,8 @@ import { log } from "./en.log";
 import { outing } from "./en.outing";
 import { run } from "./en.run";
 
+const AT = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+
 /** Every word of the screen. Another language is another object of the same shape. */
 export const en = {
   name: "Jackstaff",
@@ -48,7 +50,40 @@ export const en = {
   },
   trouble: {
     unreachable: "The server does not answer. What you typed is still here; it will be asked again.",
+    failed: (status: number) =>
+      `The server could not answer (${status}). What you typed is still here; try again in a moment.`,
     again: "Try again",
+  },
+  keeping: {
+    title: "What is kept",
+    trouble: {
+      full: "This browser's storage is full: what you do now lives in this page only. Save it as a file, or free some space.",
+      blocked: "This browser keeps nothing for this page: what you do lives in it only until you close it.",
+    },
+    save: "Save everything as a file",
+    saveIt: "Save as a file",
+    letGo: "Let it go",
+    putBack: "Use this one",
+    drop: "Drop the change",
+    kinds: {
+      bench: "the bench",
+      armed: "the frame that was set up",
+      habits: "small habits",
+      kit: "a thing of the kit",
+      outing: "an outing",
+      look: "a look of your own",
+      frame: "a frame",
+      aside: "a note of two devices",
+    } as Record<string, string>,
+    named: (sort: string, name: string) => `${sort}, “${name}”`,
+    broken: (what: string) => `Something kept here could not be read and was set aside: ${what}.`,
+    refused: (what: string) => `The server did not take your change of ${what}.`,
+    aside: (what: string, at: Date) =>
+      `Two devices changed ${what}. The other writing is in use; this one is of ${AT.format(at)}.`,
+    screen: {
+      title: "This screen broke.",
+      kept: "What you have written is kept. Go on from the bench, or save it as a file first.",
+    },
   },
   bench: {
     title: "Bench",

@@ -2,6 +2,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { lightOf } from "../../state/asks";
 import { useLeaving } from "./leaving";
 import { isLive, useOutings } from "../../state/outings";
 import { minutesText } from "../../words/rate";
@@ -11,11 +12,12 @@ import { useLight } from "../../questions/light";
 export function Countdown() {
   const { current } = useOutings();
   const now = useNow(1000);
-  const light = useLight(current);
+  const live = isLive(current, now);
+  const light = useLight(live ? lightOf(current) : null).answer;
   const leaving = useLeaving(current);
-  if (!isLive(current, now)) return null;
+  if (!live) return null;
   const say = words.outing.countdown;
-  const next = light.data?.events.find((event) => event.at != null && Date.parse(event.at) > now);
+  const next = light?.events.find((event) => event.at != null && Date.parse(event.at) > now);
   return (
     <>
       <Link to="/outing" className="countdown">

@@ -1,14 +1,15 @@
 import { useEffect, useRef, useState } from "react";
 import { ring, wake } from "../../ui/bell";
-import { browserStore } from "../../state/browserStore";
 import { useNow } from "../../ui/useNow";
-import { isLive, type Outing } from "../../state/outings";
 import { useTide } from "../../questions/light";
+import { tideOf } from "../../state/asks";
+import { remember, useHabits } from "../../state/habits";
+import { isLive, type Outing } from "../../state/outings";
 
 /** Minutes before leaving at which one is warned. */
 const WARN_MINUTES = 10;
-/** The leave-by instants that somebody has answered. */
-const answered = browserStore<string[]>("jackstaff.left.1", []);
+/** So many answered leave-by instants are remembered. */
+const MOST_HEARD = 20;
 
 export interface Leaving {
   at: number;
@@ -22,16 +23,16 @@ export interface Leaving {
 export function useLeaving(outing: Outing): Leaving | null {
   const now = useNow(1000);
   const live = isLive(outing, now);
-  const tide = useTide(outing);
-  const heard = answered.use();
-  const leaveBy = live && !tide.error && tide.data?.leave_by != null ? Date.parse(tide.data.leave_by) : null;
+  const tide = useTide(live ? tideOf(outing) : null).answer;
+  const { left: heard } = useHabits();
+  const leaveBy = tide?.leave_by == null ? null : Date.parse(tide.leave_by);
   const left = leaveBy === null ? 0 : leaveBy - now;
   const key = leaveBy === null ? "" : `${outing.id} ${leaveBy}`;
   const due = leaveBy !== null && !heard.includes(key);
   const alarm = !due || left > WARN_MINUTES * 60_000 ? "none" : left > 0 ? "warning" : "now";
   useAlarm(alarm);
   if (leaveBy === null) return null;
-  return { at: leaveBy, left, alarm, hear: () => answered.write([...heard.slice(-20), key]) };
+  return { at: leaveBy, left, alarm, hear: () => remember({ left: [...heard.slice(-MOST_HEARD), key] }) };
 }
 
 /** Rings once when the warning comes, then every half minute when it is time, whatever screen is open. */

@@ -5,6 +5,7 @@ import { useSettled } from "../../ui/useSettled";
 import { words } from "../../words";
 import { roughTime, timeText } from "../../words/times";
 import { drawingOf } from "../../questions/looks";
+import { sceneOf } from "../../state/asks";
 
 const STRIP = [1 / 250, 1 / 4, 4, 30, 240];
 
@@ -22,7 +23,7 @@ export function Drawing({ laid, seconds, onClose }: Props) {
   return (
     <aside className="drawing" aria-label={words.looks.drawing.title}>
       <figure>
-        <Frame key={drawingOf(laid, shown, 720)} laid={laid} seconds={shown} width={720} />
+        <Frame key={drawingOf(sceneOf(laid), shown, 720)} laid={laid} seconds={shown} width={720} />
         <figcaption>
           <strong>{timeText(shown)}</strong> {words.looks.drawing.caution}
         </figcaption>
@@ -52,7 +53,7 @@ function Frame({ laid, seconds, width }: { laid: Laid; seconds: number; width: n
   return (
     <span className="frame" data-state={state}>
       <img
-        src={drawingOf(laid, seconds, width)}
+        src={drawingOf(sceneOf(laid), seconds, width)}
         width={width}
         height={Math.round((width * 2) / 3)}
         alt={words.looks.drawing.alt(timeText(seconds))}

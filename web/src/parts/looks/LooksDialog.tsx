@@ -3,7 +3,6 @@ import { Button, Dropdown, Form, Modal } from "react-bootstrap";
 import { KnownNumber, NumberField } from "../../ui/NumberField";
 import type { Laid } from "../../state/bench";
 import { typed } from "../../ui/typed";
-import { Refused } from "../../api/client";
 import { words } from "../../words";
 import { roughTime } from "../../words/times";
 import {
@@ -16,7 +15,10 @@ import {
   toggledWant,
   withoutSubject,
 } from "../../state/scene";
-import { useLooks, type Looks } from "../../questions/looks";
+import { type Looks, useLooks } from "../../questions/looks";
+import { looksOf } from "../../state/asks";
+import { forgetLook, keepLook, looks as ownLooks, type OwnLook as Own } from "../../state/looks";
+import { Fault } from "../../ui/Fault";
 
 interface Props {
   laid: Laid;
@@ -27,8 +29,9 @@ interface Props {
 /** What is in front of the camera and what should become of it; the windows answer at once. */
 export function LooksDialog({ laid, onScene, onClose }: Props) {
   const { scene } = laid.bench;
-  const looks = useLooks(laid);
-  const found = looks.data;
+  const own = ownLooks.use();
+  const looks = useLooks(looksOf(laid, own));
+  const found = looks.shown;
   const set = (change: Partial<Scene>) => onScene({ ...scene, ...change });
   const setFact = (id: string, name: string, value: number | string | undefined) =>
     set({
@@ -44,22 +47,22 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
         <Modal.Title id="looks-title">{words.looks.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="looks-dialog">
-        <Verdict looks={found} error={looks.error} />
+        <Verdict looks={found} error={looks.error} again={looks.again} />
         {scene.subjects.map((subject) => (
           <SubjectPart
             key={subject.id}
             subject={subject}
             scene={scene}
+            own={own}
+            stale={looks.stale}
             looks={found}
             onFact={(name, value) => setFact(subject.id, name, value)}
             onWant={(look) => set({ wants: toggledWant(scene.wants, { kind: subject.kind, look }) })}
-            onOwn={(own) => set({ own: [...withoutOwn(scene.own, own), own] })}
-            onForget={(own) =>
-              set({
-                own: withoutOwn(scene.own, own),
-                wants: scene.wants.filter((want) => want.kind !== own.kind || want.look !== own.look),
-              })
-            }
+            onOwn={(look) => void keepLook(look)}
+            onForget={(look) => {
+              void forgetLook(look);
+              set({ wants: scene.wants.filter((want) => want.kind !== look.kind || want.look !== look.look) });
+            }}
             onRemove={() => onScene(withoutSubject(scene, subject.id))}
           />
         ))}
@@ -112,14 +115,8 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
   );
 }
 
-function Verdict({ looks, error }: { looks: Looks | undefined; error: Error | null }) {
-  if (error) {
-    return (
-      <p className="fault" role="alert">
-        {error instanceof Refused ? error.message : words.trouble.unreachable}
-      </p>
-    );
-  }
+function Verdict({ looks, error, again }: { looks: Looks | undefined; error: Error | null; again: () => void }) {
+  if (error) return <Fault error={error} again={again} />;
   const aim = looks?.aim;
   const conflict = looks?.conflict;
   return (
@@ -144,20 +141,18 @@ function Verdict({ looks, error }: { looks: Looks | undefined; error: Error | nu
 interface PartProps {
   subject: SceneSubject;
   scene: Scene;
+  own: readonly Own[];
   looks: Looks | undefined;
+  /** The windows are of what was asked before: they are looked at, not taken. */
+  stale: boolean;
   onFact: (name: string, value: number | string | undefined) => void;
   onWant: (look: string) => void;
-  onOwn: (own: Scene["own"][number]) => void;
-  onForget: (own: Scene["own"][number]) => void;
+  onOwn: (own: Own) => void;
+  onForget: (own: Own) => void;
   onRemove: () => void;
 }
 
-/** One look of a name a kind: a new one takes the old one's place. */
-function withoutOwn(all: Scene["own"], own: Scene["own"][number]): Scene["own"] {
-  return all.filter((one) => one.kind !== own.kind || one.look !== own.look);
-}
-
-function SubjectPart({ subject, scene, looks, onFact, onWant, onOwn, onForget, onRemove }: PartProps) {
+function SubjectPart({ subject, scene, own, looks, stale, onFact, onWant, onOwn, onForget, onRemove }: PartProps) {
   const name = words.looks.kinds[subject.kind];
   const windows = (looks?.windows ?? []).filter((window) => window.id === subject.id);
   const status = windows[0]?.status;
@@ -178,14 +173,14 @@ function SubjectPart({ subject, scene, looks, onFact, onWant, onOwn, onForget, o
         ))}
         {subject.kind === "sea" && <Tapped onPeriod={(seconds) => onFact("period_s", seconds)} />}
       </div>
-      <div className="looks-picks" role="group" aria-label={words.looks.wish(name)}>
+      <div className="looks-picks" data-stale={stale || undefined} role="group" aria-label={words.looks.wish(name)}>
         {windows.map((window) => (
           <button
             key={window.look}
             type="button"
             className="look-pick"
             aria-pressed={wanted === window.look}
-            disabled={window.from_seconds == null}
+            disabled={window.from_seconds == null || stale}
             onClick={() => onWant(window.look)}
           >
             <strong>{window.look}</strong>
@@ -195,11 +190,11 @@ function SubjectPart({ subject, scene, looks, onFact, onWant, onOwn, onForget, o
           </button>
         ))}
         <OwnLook kind={subject.kind} onOwn={onOwn} />
-        {scene.own
-          .filter((own) => own.kind === subject.kind)
-          .map((own) => (
-            <Button key={own.look} variant="quiet" onClick={() => onForget(own)}>
-              {words.looks.own.forget(own.look)}
+        {own
+          .filter((look) => look.kind === subject.kind)
+          .map((look) => (
+            <Button key={look.look} variant="quiet" onClick={() => onForget(look)}>
+              {words.looks.own.forget(look.look)}
             </Button>
           ))}
       </div>

@@ -3,16 +3,18 @@ import type { Looks, Seen } from "../../questions/looks";
 
 interface Props {
   seen: Seen[];
+  /** It is about another time or scene than the one that stands there now. */
+  stale: boolean;
   looks: Looks | undefined;
   seconds: number;
 }
 
 /** What this time does to each thing in the picture, and whether it lies in the aim. */
-export function SeenList({ seen, looks, seconds }: Props) {
+export function SeenList({ seen, stale, looks, seconds }: Props) {
   const aim = looks?.aim;
   if (seen.length === 0) return null;
   return (
-    <div className="seen">
+    <div className="seen" data-stale={stale || undefined}>
       {aim && (
         <p className="seen-aim">
           {seconds < aim.from_seconds

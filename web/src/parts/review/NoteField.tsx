@@ -1,13 +1,37 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Form } from "react-bootstrap";
+import { changeFrame, type Frame } from "../../state/frames";
 import { words } from "../../words";
-import type { Frame } from "../../state/frames";
-import { useKeepFrame } from "../../state/useKeepFrame";
 
-/** The note of a frame, kept when one leaves it. */
+/** Hands that rest for so long have written something worth keeping [ms]. */
+const RESTS_MS = 600;
+
+/** The note of a frame, kept while it is typed: leaving, closing and losing power find it written. */
 export function NoteField({ frame }: { frame: Frame }) {
+  const { id } = frame;
   const [note, setNote] = useState(frame.note);
-  const keep = useKeepFrame();
+  const unkept = useRef<string | null>(null);
+  useEffect(() => {
+    const keep = () => {
+      const text = unkept.current;
+      unkept.current = null;
+      if (text !== null) void changeFrame(id, (now) => (now.note === text ? undefined : { ...now, note: text }));
+    };
+    const timer = window.setTimeout(keep, RESTS_MS);
+    window.addEventListener("pagehide", keep);
+    return () => {
+      window.clearTimeout(timer);
+      window.removeEventListener("pagehide", keep);
+    };
+  }, [id, note]);
+  // What is typed when the field goes is kept as well.
+  useEffect(
+    () => () => {
+      const text = unkept.current;
+      if (text !== null) void changeFrame(id, (now) => ({ ...now, note: text }));
+    },
+    [id],
+  );
   return (
     <Form.Group controlId="frame-note">
       <Form.Label>{words.log.note}</Form.Label>
@@ -17,8 +41,10 @@ export function NoteField({ frame }: { frame: Frame }) {
         maxLength={2000}
         placeholder={words.run.notePlaceholder}
         value={note}
-        onChange={(event) => setNote(event.target.value)}
-        onBlur={() => note !== frame.note && keep({ ...frame, note })}
+        onChange={(event) => {
+          unkept.current = event.target.value;
+          setNote(event.target.value);
+        }}
       />
     </Form.Group>
   );

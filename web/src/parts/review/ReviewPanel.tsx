@@ -1,12 +1,14 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { useBench } from "../../state/useBench";
+import { useFindings } from "../../questions/log";
 import { useLooks } from "../../questions/looks";
+import { looksOf } from "../../state/asks";
+import { useBench } from "../../state/bench";
+import { changeFrame, type Frame } from "../../state/frames";
+import { looks as ownLooks } from "../../state/looks";
 import { words } from "../../words";
 import { signedThirds, thirdsText } from "../../words/times";
-import type { Frame } from "../../state/frames";
-import { useFindings } from "../../questions/search";
-import { useKeepFrame } from "../../state/useKeepFrame";
+import "./review.css";
 
 type Review = NonNullable<Frame["review"]>;
 type Seen = NonNullable<Review["seen"]>[number];
@@ -19,11 +21,11 @@ const say = words.log.review;
 
 /** How it came out, in one tap; what was seen, in another. Every tap is kept at once. */
 export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: boolean }) {
-  const keep = useKeepFrame();
-  const findings = useFindings().data ?? [];
+  const findings = useFindings();
   const review = frame.review ?? NOTHING;
   const seen = review.seen;
-  const change = (part: Partial<Review>) => keep({ ...frame, review: { ...review, ...part } });
+  const change = (part: Partial<Review>) =>
+    void changeFrame(frame.id, (now) => ({ ...now, review: { ...(now.review ?? NOTHING), ...part } }));
   const came = review.came_out == null ? null : Math.round(review.came_out * 3);
   const toggle = (code: Seen) =>
     change({ seen: seen.includes(code) ? seen.filter((one) => one !== code) : [...seen, code] });
@@ -76,7 +78,8 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
 /** Was the time right for the looks in front of the camera? */
 function Tastes({ tasted, onChange }: { tasted: Tasted[]; onChange: (tasted: Tasted[]) => void }) {
   const [laid] = useBench();
-  const windows = useLooks(laid).data?.windows ?? [];
+  const own = ownLooks.use();
+  const windows = useLooks(laid && looksOf(laid, own)).shown?.windows ?? [];
   const [picked, setPicked] = useState("");
   const looks = [...new Set(windows.map((one) => `${one.kind}/${one.look}`))];
   const add = (fit: Tasted["fit"]) => {

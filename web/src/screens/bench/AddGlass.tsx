@@ -1,9 +1,10 @@
-import { useQuery } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
+import { useDensity } from "../../questions/bench";
+import { keepItems } from "../../state/kit";
+import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
-import { useKit } from "../../state/kit";
 
 type Strength = Schemas["StrengthRead"];
 
@@ -19,16 +20,9 @@ export function AddGlass({ onAdded, onClose }: Props) {
   const [offset, setOffset] = useState("");
   const [sd, setSd] = useState("0.3");
   const [chosen, setChosen] = useState<number | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const kit = useKit();
-  const read = useQuery({
-    queryKey: ["density", label.trim()],
-    queryFn: () => answer(api.POST("/api/density", { body: { text: label.trim() } })),
-    enabled: label.trim() !== "",
-    retry: false,
-    staleTime: Infinity,
-  });
-  const readings = label.trim() === "" ? [] : (read.data?.readings ?? []);
+  const [fault, setFault] = useState<unknown>(null);
+  const read = useDensity(label.trim());
+  const readings = label.trim() === "" ? [] : (read.answer?.readings ?? []);
   const strength = readings.length === 1 ? readings[0] : chosen === null ? undefined : readings[chosen];
   const ranged = strength?.stops_max != null;
   const measured = offset.trim() === "" ? null : Number(offset.replace(",", ".").replace("−", "-"));
@@ -46,9 +40,9 @@ export function AddGlass({ onAdded, onClose }: Props) {
       ...(measured !== null && { offset: measured, give_or_take: Number(sd), evidence: "typed" }),
     };
     const draft = { id, sort: "glass" as const, name: name.trim() || label.trim(), note: "", retired: false, facts };
-    kit.keep([draft]).then(
+    keepItems([draft]).then(
       () => onAdded(id),
-      (error: unknown) => setFault(error instanceof Refused ? error.message : words.trouble.unreachable),
+      (error: unknown) => setFault(error),
     );
   };
 
@@ -77,11 +71,11 @@ export function AddGlass({ onAdded, onClose }: Props) {
             />
           </Form.Group>
           <div id="glass-said" aria-live="polite">
-            {label.trim() !== "" && read.error instanceof Refused && <p className="fault">{read.error.message}</p>}
+            <Fault error={read.error} again={read.again} />
             {readings.length > 1 && (
               <p className="mb-2">
-                {read.data?.conflict_stops
-                  ? words.addGlass.conflict(read.data.conflict_stops.toFixed(1))
+                {read.answer?.conflict_stops
+                  ? words.addGlass.conflict(read.answer.conflict_stops.toFixed(1))
                   : words.addGlass.which}
               </p>
             )}
@@ -99,7 +93,7 @@ export function AddGlass({ onAdded, onClose }: Props) {
             ))}
             {readings.length === 1 && strength && <p className="quiet">{echo(strength)}</p>}
             {ranged && <p className="quiet">{words.addGlass.range}</p>}
-            {fault && <p className="fault">{fault}</p>}
+            <Fault error={fault} />
           </div>
           <Form.Group controlId="glass-name">
             <Form.Label>{words.addGlass.name}</Form.Label>

@@ -1,15 +1,13 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { answer, api, type Schemas } from "../../api/client";
-import { kitGlass } from "../../state/bag";
-import { useSettled } from "../../ui/useSettled";
+import type { Schemas } from "../../api/client";
+import { type Stack, useStacks, useUsable } from "../../questions/bench";
+import { endsById, usableOf } from "../../state/asks";
+import type { Laid } from "../../state/bench";
+import { Fault } from "../../ui/Fault";
+import { never } from "../../ui/never";
 import { words } from "../../words";
 import { signedStops, timeText } from "../../words/times";
-import { filmOf, type Laid, readingOf } from "../../state/bench";
-import { never } from "../../ui/never";
-import { useUsableEnds } from "../../questions/usable";
-
-type Stack = Schemas["StackAnswer"];
+import { stacksOf } from "./asks";
 
 interface Props {
   laid: Laid;
@@ -26,18 +24,12 @@ const REASONS = 2;
 
 /** Other ways to this time with the glass in the bag: the few that matter, each with its reason. */
 export function Alternatives({ laid, target, intoAim, onTake }: Props) {
-  const ends = useUsableEnds(laid);
-  // The finder is asked when the hands rest, so that it never stands in the way of the sum.
-  const question = useSettled(questionOf(laid, target, ends), 180);
-  const found = useQuery({
-    queryKey: ["stacks", question],
-    queryFn: ({ signal }) => answer(api.POST("/api/stacks", { body: question, signal })),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: false,
-  });
-  if (!found.data) return null;
-  const stacks = others(found.data.stacks, laid.bench.floating === "time").slice(0, SHOWN);
+  const ends = endsById(laid, useUsable(usableOf(laid)));
+  const asked = useStacks(stacksOf(laid, target, ends));
+  const found = asked.shown;
+  if (asked.error) return <Fault error={asked.error} again={asked.again} />;
+  if (!found) return null;
+  const stacks = others(found.stacks, laid.bench.floating === "time").slice(0, SHOWN);
   const name = (id: string) => laid.bag.find((glass) => glass.id === id)?.name ?? id;
   const turns = (stack: Stack): Record<string, number> => {
     const variable = laid.bag.find((glass) => glass.kind === "variable" && stack.glass.includes(glass.id));
@@ -45,17 +37,24 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
   };
   const title = intoAim ? words.alternatives.intoAim : words.alternatives.title(timeText(target.seconds));
   return (
-    <section className="alternatives" aria-label={title}>
+    <section className="alternatives" aria-label={title} data-stale={asked.stale || undefined}>
       <h3>{title}</h3>
-      {found.data.none_because && <p>{found.data.none_because}</p>}
-      {found.data.none_because && found.data.nearest && (
-        <Row stack={found.data.nearest} name={name} onTake={() => onTake(found.data.nearest ?? never(), {})} nearest />
+      {found.none_because && <p>{found.none_because}</p>}
+      {found.none_because && found.nearest && (
+        <Row
+          stack={found.nearest}
+          name={name}
+          waits={asked.stale}
+          onTake={() => onTake(found.nearest ?? never(), {})}
+          nearest
+        />
       )}
       {stacks.map((stack) => (
         <Row
           key={[...stack.glass, stack.aperture, stack.iso].join()}
           stack={stack}
           name={name}
+          waits={asked.stale}
           onTake={() => onTake(stack, turns(stack))}
         />
       ))}
@@ -74,8 +73,16 @@ function others(stacks: Stack[], givesIt: boolean): Stack[] {
   });
 }
 
-function Row(props: { stack: Stack; name: (id: string) => string; onTake: () => void; nearest?: boolean }) {
-  const { stack, name, onTake, nearest } = props;
+interface RowProps {
+  stack: Stack;
+  name: (id: string) => string;
+  /** It answers what was asked before: to look at, not to take. */
+  waits: boolean;
+  onTake: () => void;
+  nearest?: boolean;
+}
+
+function Row({ stack, name, waits, onTake, nearest }: RowProps) {
   const why = nearest
     ? words.alternatives.nearest
     : stack.reasons
@@ -84,7 +91,7 @@ function Row(props: { stack: Stack; name: (id: string) => string; onTake: () => 
         .join(", ");
   const moves = stack.hand_moves === 0 ? words.alternatives.noMoves : words.alternatives.moves(stack.hand_moves);
   return (
-    <Button variant="quiet" className="alternative" onClick={onTake}>
+    <Button variant="quiet" className="alternative" disabled={waits} onClick={onTake}>
       <strong>{timeText(stack.seconds)}</strong>
       <span className="alternative-how">
         {stack.glass.map(name).join(" + ") || words.log.bare}, f/{stack.aperture}, ISO {stack.iso}
@@ -95,30 +102,4 @@ function Row(props: { stack: Stack; name: (id: string) => string; onTake: () => 
       </span>
     </Button>
   );
-}
-
-function questionOf(laid: Laid, target: Target, ends: Record<string, number>): Schemas["StacksAsked"] {
-  const { bench, lens, body, holder, fixedAperture, fixedIso } = laid;
-  const free = laid.items.filter((item) => !bench.inReading.includes(item.id)).slice(0, 24);
-  const taken = laid.stack.length - laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).length;
-  const room = (holder?.facts.slots ?? 2) + (holder?.facts.polariser_ring ? 1 : 0) - taken;
-  const normal = body?.offers.isos ?? [laid.bench.iso];
-  const extended = body?.facts.iso_extended;
-  return {
-    reading: readingOf(laid),
-    glass: free.map((item) => ({ ...kitGlass(item), ...(ends[item.id] && { usable_max: ends[item.id] }) })),
-    slots: Math.max(0, Math.min(4, room)),
-    target,
-    apertures: fixedAperture
-      ? [Number(fixedAperture), Number(fixedAperture)]
-      : // As marks: a lens says 22 and means f/22.63.
-        [String(lens?.facts.aperture_widest ?? 2.8), String(lens?.facts.aperture_smallest ?? 22)],
-    isos: fixedIso ? [Number(fixedIso)] : [...normal, ...(extended == null ? [] : [String(extended)])],
-    // The extended low ISO costs highlights: it may serve, but it is no base.
-    iso_base: fixedIso ? Number(fixedIso) : (normal[0] ?? laid.bench.iso),
-    must: [],
-    sharp_to: lens?.facts.sharp_to ?? body?.offers.sharp_to ?? 11,
-    on: laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).map((glass) => glass.id),
-    film: filmOf(laid),
-  };
 }

@@ -1,7 +1,7 @@
 import { words } from "../../words";
 import { markText, roughTime, signedStops, timeParts, timeText } from "../../words/times";
 import { type Laid, settingsOf } from "../../state/bench";
-import type { Exposure } from "../../state/useBench";
+import type { Exposure } from "../../questions/bench";
 
 interface Props {
   answer: Exposure;
@@ -33,10 +33,10 @@ export function Answer({ answer, laid, stale }: Props & { stale: boolean }) {
 }
 
 /** The sum line by line, and rounder times with their cost; while a time is held, nothing is rounded. */
-export function Sum({ answer, laid, held }: Props & { held: boolean }) {
+export function Sum({ answer, laid, held, stale }: Props & { held: boolean; stale: boolean }) {
   const mark = answer.dial_mark;
   return (
-    <div className="reckoning">
+    <div className="reckoning" data-stale={stale || undefined}>
       <h3 className="visually-hidden">{words.bench.sum}</h3>
       <table className="sum">
         <tbody>

@@ -1,45 +1,42 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { Refused, Unreachable } from "../../api/client";
-import { useKit } from "../../state/kit";
 import { bandsOf } from "../../parts/looks/bands";
-import { Drawing } from "../../parts/looks/Drawing";
-import { LooksDialog } from "../../parts/looks/LooksDialog";
 import "../../parts/looks/looks.css";
 import { SeenList } from "../../parts/looks/SeenList";
-import { type Looks, useLooks, useSeen } from "../../questions/looks";
-import { toArm } from "../../state/armQuestion";
-import { arm } from "../../state/running";
-import { useMeasured } from "../../ui/useMeasured";
-import { useKeys } from "../../ui/useKeys";
 import { Staff } from "../../parts/staff/Staff";
+import { type Exposure, useExposure, useLadders, useRig, useSteer } from "../../questions/bench";
+import { type Looks, useLooks, useSeen } from "../../questions/looks";
+import { exposureOf, looksOf, sceneOf, steerOf } from "../../state/asks";
+import { type Bench, type Floating as What, type Laid, type Move, settingsOf, useBench } from "../../state/bench";
+import { type BenchLight, useBenchLight } from "../../state/benchLight";
+import { useKit } from "../../state/kit";
+import { looks as ownLooks } from "../../state/looks";
+import { arm } from "../../state/running";
+import { Fault } from "../../ui/Fault";
+import { useKeys } from "../../ui/useKeys";
+import { useMeasured } from "../../ui/useMeasured";
 import { words } from "../../words";
-import { AddGlass } from "./AddGlass";
 import { AdviceList } from "./AdviceList";
 import { Alternatives, type Target } from "./Alternatives";
 import { Answer, Sum } from "./Answer";
-import { Entry, type Field } from "./Entry";
-import { Extras } from "./Extras";
+import { rigOf } from "./asks";
+import type { Field } from "./Entry";
 import { Floating } from "./Floating";
 import { ReadingPanel } from "./ReadingPanel";
-import { SetUp } from "./SetUp";
-import { LightDialog } from "./LightDialog";
 import { Shelf } from "./Shelf";
-import {
-  type Bench,
-  type Floating as What,
-  type Laid,
-  type Move,
-  questionOf,
-  settingsOf,
-  steerOf,
-} from "../../state/bench";
-import { type Exposure, useBench, useExposure, useLadders, useSteer } from "../../state/useBench";
-import { type BenchLight, useBenchLight } from "../../state/benchLight";
-import { useRig } from "../../questions/rig";
+import { toArm } from "./toArm";
 import { WaitLine } from "./WaitLine";
 import "./bench.css";
+
+// What is opened now and then is fetched then.
+const Entry = lazy(async () => ({ default: (await import("./Entry")).Entry }));
+const Extras = lazy(async () => ({ default: (await import("./Extras")).Extras }));
+const SetUp = lazy(async () => ({ default: (await import("./SetUp")).SetUp }));
+const LightDialog = lazy(async () => ({ default: (await import("./LightDialog")).LightDialog }));
+const LooksDialog = lazy(async () => ({ default: (await import("../../parts/looks/LooksDialog")).LooksDialog }));
+const AddGlass = lazy(async () => ({ default: (await import("./AddGlass")).AddGlass }));
+const Drawing = lazy(async () => ({ default: (await import("../../parts/looks/Drawing")).Drawing }));
 
 type Panel = "light" | "setUp" | "glass" | "extras" | "looks";
 
@@ -53,25 +50,30 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const [entry, setEntry] = useState<Field | null>(null);
   const [panel, setPanel] = useState<Panel | null>(null);
   const ladders = useLadders(held.step, held.dialLimit);
-  const steered = useSteer(steerOf(held));
+  const steering = steerOf(held);
+  const steered = useSteer(steering);
   const light = useBenchLight(held);
-  const laid = { ...withFloating(held, steered.data), light: light.moving };
+  const laid = { ...withFloating(held, steered.answer), light: light.moving };
   const { bench } = laid;
-  const exposure = useExposure(questionOf(laid));
-  const findings = useRig(laid);
+  const exposure = useExposure(exposureOf(laid));
   const kit = useKit();
-  const looks = useLooks(laid).data;
+  const findings = useRig(rigOf(laid, kit.items));
+  const own = ownLooks.use();
+  const looked = useLooks(looksOf(laid, own));
+  const looks = looked.shown;
   const [drawn, setDrawn] = useState(false);
   const navigate = useNavigate();
   const set = (change: Partial<Bench>) => move({ do: "set", change });
-  const answer = exposure.error instanceof Refused ? undefined : exposure.data;
-  const fresh = answer && !exposure.isPlaceholderData && !exposure.error ? answer : undefined;
+  const answer = exposure.shown;
+  // While something is worked out, the sum stands on what that comes to: no sooner is it an answer.
+  const fresh = steering === null || steered.answer ? exposure.answer : undefined;
   const floating = bench.floating === "time" || bench.targetSeconds === null ? null : bench.floating;
 
   const float = (what: What) => {
     if (what === "time") set({ floating: "time", targetSeconds: null });
     // What is held from now on is the time that stands there.
-    else if (answer) set({ floating: what, targetSeconds: bench.targetSeconds ?? answer.set_seconds });
+    else if (bench.targetSeconds !== null || fresh)
+      set({ floating: what, targetSeconds: bench.targetSeconds ?? fresh?.set_seconds ?? null });
   };
   const armIt = () => {
     if (!fresh) return;
@@ -82,7 +84,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         items: kit.items,
         outing: light.counts ? light.outing : null,
         at: light.at,
-        aim: looks?.aim ?? null,
+        aim: looked.answer?.aim ?? null,
       }),
     );
     void navigate("/run");
@@ -95,7 +97,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   // While glass or reading floats, the time that counts is the one held; else the one the sum gives.
   const shown = bench.floating === "stack" || bench.floating === "reading" ? bench.targetSeconds : null;
   const seenSeconds = shown ?? answer?.set_seconds;
-  const seen = useSeen(laid, seenSeconds);
+  const seen = useSeen(seenSeconds === undefined ? null : { ...sceneOf(laid), wants: [], seconds: seenSeconds });
   useEffect(() => markPainted(), [answer]);
 
   return (
@@ -106,6 +108,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           laid={laid}
           ladders={ladders}
           answer={answer}
+          fresh={fresh}
           set={set}
           float={float}
           onType={setEntry}
@@ -124,7 +127,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             onTakeOff={(id) => move({ do: "toggle", id })}
           >
             {drawn && seenSeconds !== undefined && (
-              <Drawing laid={laid} seconds={seenSeconds} onClose={() => setDrawn(false)} />
+              <Suspense fallback={null}>
+                <Drawing laid={laid} seconds={seenSeconds} onClose={() => setDrawn(false)} />
+              </Suspense>
             )}
           </StaffStage>
           <Shelf
@@ -139,24 +144,38 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           />
         </section>
         <section className="bench-answer" aria-label={words.bench.hold}>
-          {(exposure.error ?? steered.error) && (
-            <Trouble error={exposure.error ?? steered.error} retry={() => void exposure.refetch()} />
-          )}
-          {floating && steered.data ? (
+          <Fault
+            error={exposure.error ?? steered.error}
+            again={() => {
+              exposure.again();
+              if (steering) steered.again();
+            }}
+          />
+          {floating ? (
             <Floating
               what={floating}
-              steered={steered.data}
+              steered={steered.shown}
+              stale={steered.stale}
               target={bench.targetSeconds ?? 1}
               onTake={(mark) => set(taken(floating, mark))}
             >
-              {floating === "reading" && <WaitLine laid={laid} light={light} seconds={steered.data.value} />}
+              {floating === "reading" && steered.answer && (
+                <WaitLine laid={laid} light={light} seconds={steered.answer.value} />
+              )}
             </Floating>
           ) : (
             answer && <Answer answer={answer} laid={laid} stale={!fresh} />
           )}
-          {seenSeconds !== undefined && <SeenList seen={seen} looks={looks} seconds={seenSeconds} />}
-          {answer && <Sum answer={answer} laid={laid} held={floating !== null} />}
-          <div className="bench-words">
+          {seenSeconds !== undefined && (
+            <SeenList
+              seen={seen.shown?.subjects ?? []}
+              stale={seen.stale || looked.stale}
+              looks={looks}
+              seconds={seenSeconds}
+            />
+          )}
+          {answer && <Sum answer={answer} laid={laid} held={floating !== null} stale={!fresh} />}
+          <div className="bench-words" data-stale={!fresh || undefined}>
             {answer && (
               <AdviceList
                 advice={[...said(light), ...answer.advice.filter((one) => one.code !== "bulb")]}
@@ -183,32 +202,34 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         </section>
       </div>
       <ArmButton place="thumb" onArm={armIt} ready={fresh !== undefined} />
-      {entry && (
-        <Entry
-          field={entry}
-          laid={laid}
-          onClose={() => setEntry(null)}
-          onTake={(change) => {
-            set(change);
-            setEntry(null);
-          }}
-        />
-      )}
-      {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
-      {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
-      {panel === "looks" && (
-        <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
-      )}
-      {panel === "extras" && <Extras laid={laid} answer={answer} onClose={() => setPanel(null)} />}
-      {panel === "glass" && (
-        <AddGlass
-          onClose={() => setPanel(null)}
-          onAdded={(id) => {
-            move({ do: "toggle", id });
-            setPanel(null);
-          }}
-        />
-      )}
+      <Suspense fallback={null}>
+        {entry && (
+          <Entry
+            field={entry}
+            laid={laid}
+            onClose={() => setEntry(null)}
+            onTake={(change) => {
+              set(change);
+              setEntry(null);
+            }}
+          />
+        )}
+        {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
+        {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
+        {panel === "looks" && (
+          <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
+        )}
+        {panel === "extras" && <Extras laid={laid} answer={answer} onClose={() => setPanel(null)} />}
+        {panel === "glass" && (
+          <AddGlass
+            onClose={() => setPanel(null)}
+            onAdded={(id) => {
+              move({ do: "toggle", id });
+              setPanel(null);
+            }}
+          />
+        )}
+      </Suspense>
     </div>
   );
 }
@@ -295,19 +316,6 @@ function StaffStage(props: StageProps) {
       )}
       {answer && laid.stack.length === 0 && <p className="staff-hint">{words.bench.nothingOn}</p>}
       {children}
-    </div>
-  );
-}
-
-function Trouble({ error, retry }: { error: Error | null; retry: () => void }) {
-  return (
-    <div className="trouble" role="alert">
-      <p>{error instanceof Unreachable ? words.trouble.unreachable : error?.message}</p>
-      {error instanceof Unreachable && (
-        <Button variant="quiet" onClick={retry}>
-          {words.trouble.again}
-        </Button>
-      )}
     </div>
   );
 }

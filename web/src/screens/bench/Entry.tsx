@@ -1,12 +1,12 @@
-import { useQueries, useQuery } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { answer, api, Refused } from "../../api/client";
+import { Refused } from "../../api/client";
+import { useExposures, useReadout } from "../../questions/bench";
+import { exposureOf, holdTime } from "../../state/asks";
+import { type Bench, type Laid } from "../../state/bench";
+import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { markText, timeText } from "../../words/times";
-import { type Bench, type Laid, questionOf } from "../../state/bench";
-import { holdTime } from "../../state/held";
-import { exposureQuery } from "../../state/useBench";
 
 export type Field = "shutter" | "aperture" | "iso" | "ev" | "shotAperture" | "shotIso" | "time";
 
@@ -42,13 +42,12 @@ export function Entry({ field, laid, onTake, onClose }: Props) {
   const [text, setText] = useState("");
   const kind = KIND[field];
   const timed = kind === "shutter" || kind === "time";
-  const { candidates, problem } = useCandidates(field, text.trim(), laid);
-  const outcomes = useQueries({
-    queries: candidates.map((candidate) => ({ ...exposureQuery(questionOf(laid, candidate.change)), retry: false })),
-  });
-  const refusal =
-    problem ?? outcomes.map((outcome) => outcome.error).find((error) => error instanceof Refused)?.message;
-  const only = candidates.length === 1 && outcomes[0]?.isSuccess ? candidates[0] : undefined;
+  const { candidates, problem, trouble } = useCandidates(field, text.trim(), laid);
+  const outcomes = useExposures(candidates.map((candidate) => exposureOf(laid, candidate.change)));
+  const refused = outcomes.map((outcome) => outcome.error).find((error) => error instanceof Refused);
+  const silent = trouble ?? outcomes.find((outcome) => outcome.error && !(outcome.error instanceof Refused));
+  const refusal = problem ?? refused?.message;
+  const only = candidates.length === 1 && outcomes[0]?.answer ? candidates[0] : undefined;
 
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
@@ -78,10 +77,11 @@ export function Entry({ field, laid, onTake, onClose }: Props) {
           </Form.Group>
           <div id="entry-said" aria-live="polite" className="entry-said">
             {refusal && <p className="fault">{refusal}</p>}
+            {silent && <Fault error={silent.error} again={silent.again} />}
             {candidates.length > 1 && <p className="mb-2">{words.entry.which}</p>}
             {!problem &&
               candidates.map((candidate, place) => {
-                const outcome = outcomes[place]?.data;
+                const outcome = outcomes[place]?.answer;
                 return outcome ? (
                   <Button
                     key={candidate.said}
@@ -122,21 +122,21 @@ export function Entry({ field, laid, onTake, onClose }: Props) {
 }
 
 /** The meanings of what is typed: a shutter may have two, the rest have one. */
-function useCandidates(field: Field, text: string, laid: Laid): { candidates: Candidate[]; problem?: string } {
-  const readout = useQuery({
-    queryKey: ["readout", text, laid.step, laid.dialLimit],
-    queryFn: () => answer(api.POST("/api/readout", { body: { text, step: laid.step, dial_limit: laid.dialLimit } })),
-    enabled: (field === "shutter" || field === "time") && text !== "",
-    retry: false,
-    staleTime: Infinity,
-  });
+function useCandidates(
+  field: Field,
+  text: string,
+  laid: Laid,
+): { candidates: Candidate[]; problem?: string; trouble?: { error: Error | null; again: () => void } } {
+  const timed = field === "shutter" || field === "time";
+  const readout = useReadout(timed && text !== "" ? { text, step: laid.step, dial_limit: laid.dialLimit } : null);
   if (text === "") return { candidates: [] };
   switch (field) {
     case "shutter":
     case "time":
       if (readout.error instanceof Refused) return { candidates: [], problem: readout.error.message };
+      if (readout.error) return { candidates: [], trouble: readout };
       return {
-        candidates: (readout.data?.readings ?? []).map((reading) => {
+        candidates: (readout.answer?.readings ?? []).map((reading) => {
           const said = reading.mark ? markText(reading.mark) : literal(reading.seconds);
           return field === "time"
             ? { said, change: holdTime(laid, reading.seconds) }

@@ -1,17 +1,12 @@
 import type { ReactNode } from "react";
-import { Refused } from "../../api/client";
-import { words } from "../../words";
+import type { Asked } from "../../questions/ask";
+import { Fault } from "../../ui/Fault";
 
-export function Said({ error, children }: { error: Error | null; children: ReactNode }) {
-  if (error) {
-    return (
-      <p className="fault" role="alert">
-        {error instanceof Refused ? error.message : words.trouble.unreachable}
-      </p>
-    );
-  }
+/** What an extra says: greyed while it answers what was asked before, or why it says nothing. */
+export function Said({ asked, children }: { asked: Asked<unknown>; children: ReactNode }) {
+  if (asked.error) return <Fault error={asked.error} again={asked.again} />;
   return (
-    <div className="extra-said" aria-live="polite">
+    <div className="extra-said" aria-live="polite" data-stale={asked.stale || undefined}>
       {children}
     </div>
   );

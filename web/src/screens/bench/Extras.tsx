@@ -1,18 +1,17 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Form, Modal, Tab, Tabs } from "react-bootstrap";
-import { answer, api } from "../../api/client";
+import { type Exposure, useUsable } from "../../questions/bench";
+import { useFlash, usePairs, useReach, useTrade, useVideo } from "../../questions/extras";
+import { endsById, readingOf, usableOf } from "../../state/asks";
+import { type Laid, settingsOf } from "../../state/bench";
 import { words } from "../../words";
 import { timeText } from "../../words/times";
 import { NumberField } from "../../ui/NumberField";
 import { Said } from "./ExtraParts";
 import { Graduated } from "./Graduated";
-import { readingOf, type Laid, settingsOf } from "../../state/bench";
 import { typed } from "../../ui/typed";
 import { TrialTab } from "./TrialTab";
-import { never } from "../../ui/never";
-import type { Exposure } from "../../state/useBench";
-import { useUsableEnds } from "../../questions/usable";
+import { bareOf, pairsOf } from "./asks";
 
 interface Props {
   laid: Laid;
@@ -71,12 +70,7 @@ function Trade({ laid, summed }: { laid: Laid; summed: Exposure }) {
     nearest_m: typed(near) ?? null,
     farthest_m: typed(far) ?? null,
   };
-  const traded = useQuery({
-    queryKey: ["trade", question],
-    queryFn: () => answer(api.POST("/api/trade", { body: question })),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const traded = useTrade(question);
   return (
     <div className="extra">
       <p>{say.intro}</p>
@@ -85,8 +79,8 @@ function Trade({ laid, summed }: { laid: Laid; summed: Exposure }) {
         <NumberField id="trade-near" label={say.nearest} value={near} onChange={setNear} />
         <NumberField id="trade-far" label={say.farthest} value={far} onChange={setFar} />
       </div>
-      <Said error={traded.error}>
-        {traded.data?.third_in_m != null && <p>{say.third(metres(traded.data.third_in_m))}</p>}
+      <Said asked={traded}>
+        {traded.shown?.third_in_m != null && <p>{say.third(metres(traded.shown.third_in_m))}</p>}
         <table className="sum trade">
           <thead>
             <tr>
@@ -98,7 +92,7 @@ function Trade({ laid, summed }: { laid: Laid; summed: Exposure }) {
             </tr>
           </thead>
           <tbody>
-            {traded.data?.rows.map((row) => (
+            {traded.shown?.rows.map((row) => (
               <tr key={row.aperture} aria-current={row.aperture === settingsOf(laid).aperture || undefined}>
                 <th scope="row">f/{row.aperture}</th>
                 <td>{timeText(row.seconds)}</td>
@@ -128,25 +122,20 @@ function Flash({ laid }: { laid: Laid }) {
   const say = words.extras.flash;
   const sync = laid.body?.facts.sync_s ?? 0.005;
   const question = { reading: readingOf(laid), wide, sync_seconds: sync };
-  const flash = useQuery({
-    queryKey: ["flash", question],
-    queryFn: () => answer(api.POST("/api/flash", { body: question })),
-    enabled: wide.trim() !== "" && laid.bench.meter === "camera",
-    retry: false,
-  });
+  const flash = useFlash(wide.trim() !== "" && laid.bench.meter === "camera" ? question : null);
   return (
     <div className="extra">
       <p>{say.intro}</p>
       <NumberField id="flash-wide" label={say.wide} value={wide} onChange={setWide} />
       <p className="quiet">{say.sync(timeText(sync))}</p>
-      <Said error={flash.error}>
-        {flash.data && (
+      <Said asked={flash}>
+        {flash.shown && (
           <>
-            <p>{say.asks(timeText(flash.data.wide_seconds))}</p>
+            <p>{say.asks(timeText(flash.shown.wide_seconds))}</p>
             <p className="extra-answer">
-              {flash.data.stops < 0.05 ? say.none : say.stops(flash.data.stops.toFixed(1))}
+              {flash.shown.stops < 0.05 ? say.none : say.stops(flash.shown.stops.toFixed(1))}
             </p>
-            {flash.data.stops >= 0.05 && <p>{say.power(flash.data.flash_stops.toFixed(1))}</p>}
+            {flash.shown.stops >= 0.05 && <p>{say.power(flash.shown.flash_stops.toFixed(1))}</p>}
           </>
         )}
       </Said>
@@ -156,7 +145,7 @@ function Flash({ laid }: { laid: Laid }) {
 
 function Video({ laid }: { laid: Laid }) {
   const variable = laid.bag.filter((glass) => glass.kind === "variable");
-  const ends = useUsableEnds(laid);
+  const ends = endsById(laid, useUsable(usableOf(laid)));
   const [id, setId] = useState(variable[0]?.id ?? "");
   const glass = variable.find((one) => one.id === id);
   const [setting, setSetting] = useState(glass ? glass.stops.toFixed(1) : "");
@@ -172,12 +161,7 @@ function Video({ laid }: { laid: Laid }) {
           usable_end: Math.min(ends[glass.id] ?? glass.high, glass.high),
         }
       : null;
-  const held = useQuery({
-    queryKey: ["video", question],
-    queryFn: () => answer(api.POST("/api/video", { body: question ?? never() })),
-    enabled: question !== null,
-    retry: false,
-  });
+  const held = useVideo(question);
   if (!glass) return <p className="extra">{say.none}</p>;
   return (
     <div className="extra">
@@ -196,15 +180,15 @@ function Video({ laid }: { laid: Laid }) {
         <NumberField id="video-now" label={say.setting} value={setting} onChange={setSetting} />
         <NumberField id="video-change" label={say.change} value={change} onChange={setChange} />
       </div>
-      <Said error={held.error}>
-        {held.data && (
+      <Said asked={held}>
+        {held.shown && (
           <>
             <p className="extra-answer">
-              {held.data.held
-                ? say.held(held.data.turn_to.toFixed(1))
-                : say.short[held.data.side ?? "dense"]?.(held.data.short_stops.toFixed(1))}
+              {held.shown.held
+                ? say.held(held.shown.turn_to.toFixed(1))
+                : say.short[held.shown.side ?? "dense"]?.(held.shown.short_stops.toFixed(1))}
             </p>
-            <p>{say.room(held.data.room_brighter.toFixed(1), held.data.room_darker.toFixed(1))}</p>
+            <p>{say.room(held.shown.room_brighter.toFixed(1), held.shown.room_darker.toFixed(1))}</p>
           </>
         )}
       </Said>
@@ -218,47 +202,8 @@ function Pair({ laid }: { laid: Laid }) {
   const [target, setTarget] = useState(120);
   const say = words.extras.pair;
   const glass = laid.bag.filter((one) => one.kind === "solid");
-  const settings = settingsOf(laid);
-  const pairs = useQuery({
-    queryKey: ["pair", target, settings, glass],
-    queryFn: () =>
-      Promise.all(
-        glass.map((one) =>
-          answer(
-            api.POST("/api/steer", {
-              body: {
-                float: "reading",
-                reading: { shutter: 1, ...settings, step: laid.step },
-                stops: Math.max(0, one.stops + (one.offset ?? 0)),
-                stack: [],
-                settings: {},
-                target_seconds: target,
-                dial_limit: laid.dialLimit,
-              },
-            }),
-          ),
-        ),
-      ),
-    retry: false,
-  });
-  const reach = useQuery({
-    queryKey: ["longest", readingOf(laid), laid.lens?.facts, laid.body?.offers],
-    queryFn: () =>
-      answer(
-        api.POST("/api/reach", {
-          body: {
-            reading: readingOf(laid),
-            glass: [],
-            slots: 0,
-            widest: laid.lens?.facts.aperture_widest ?? 2.8,
-            sharp_to: laid.lens?.facts.aperture_smallest ?? 22,
-            isos: laid.body?.offers.isos ?? ["100"],
-          },
-        }),
-      ),
-    enabled: laid.bench.meter === "camera",
-    retry: false,
-  });
+  const pairs = usePairs(pairsOf(laid, target));
+  const reach = useReach(bareOf(laid)).answer;
   return (
     <div className="extra">
       <p>{say.intro}</p>
@@ -272,17 +217,17 @@ function Pair({ laid }: { laid: Laid }) {
           ))}
         </Form.Select>
       </Form.Group>
-      <Said error={pairs.error}>
+      <Said asked={pairs}>
         <ul className="plain-list">
           {glass.map((one, at) => {
-            const found = pairs.data?.[at];
+            const found = pairs.shown?.[at];
             const mark = found?.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0]?.mark;
             return found ? (
               <li key={one.id}>{say.when(one.name, mark ?? timeText(found.value), timeText(target))}</li>
             ) : null;
           })}
         </ul>
-        {reach.data && <p>{say.bare(timeText(reach.data.longest_bare_seconds))}</p>}
+        {reach && <p>{say.bare(timeText(reach.longest_bare_seconds))}</p>}
       </Said>
     </div>
   );

@@ -3,11 +3,13 @@ import { Button } from "react-bootstrap";
 import { words } from "../../words";
 import { markText, signedStops, timeText } from "../../words/times";
 import type { Floating as What } from "../../state/bench";
-import type { Steered } from "../../state/useBench";
+import type { Steered } from "../../questions/bench";
 
 interface Props {
   what: Exclude<What, "time">;
-  steered: Steered;
+  steered: Steered | undefined;
+  /** Another question's answer: it greys, and cannot be taken. */
+  stale: boolean;
   target: number;
   /** Take a mark either side: it is pinned and the time floats again. */
   onTake: (mark: string) => void;
@@ -15,11 +17,18 @@ interface Props {
 }
 
 /** What floats, large, with the marks either side and what each costs. */
-export function Floating({ what, steered, target, onTake, children }: Props) {
+export function Floating({ what, steered, stale, target, onTake, children }: Props) {
+  if (!steered)
+    return (
+      <div className="answer" data-stale>
+        <h2>{words.pins.answer[what]}</h2>
+        <p className="answer-sure">{words.bench.waiting}</p>
+      </div>
+    );
   const best = steered.nearest.toSorted((one, other) => Math.abs(one.cost_stops) - Math.abs(other.cost_stops))[0];
   const missing = steered.missing_stops;
   return (
-    <div className="answer">
+    <div className="answer" data-stale={stale || undefined}>
       <h2>{words.pins.answer[what]}</h2>
       <p className="answer-time" aria-live="polite" data-testid="answer-floating">
         {what === "stack" ? (
@@ -38,7 +47,7 @@ export function Floating({ what, steered, target, onTake, children }: Props) {
       {what !== "stack" && missing == null && steered.nearest.length > 0 && (
         <div className="nearest" role="group" aria-label={words.pins.either}>
           {steered.nearest.map((side) => (
-            <Button key={side.mark} variant="quiet" onClick={() => onTake(side.mark)}>
+            <Button key={side.mark} variant="quiet" disabled={stale} onClick={() => onTake(side.mark)}>
               <strong>{marked(what, side.mark)}</strong>
               <span>{words.pins.cost(signedStops(side.cost_stops))}</span>
             </Button>

@@ -1,7 +1,6 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Form } from "react-bootstrap";
-import { answer, api } from "../../api/client";
+import { useGraduated } from "../../questions/extras";
 import { words } from "../../words";
 import { NumberField } from "../../ui/NumberField";
 import { Said } from "./ExtraParts";
@@ -20,13 +19,8 @@ export function Graduated({ laid }: { laid: Laid }) {
     .filter((item) => item.facts.kind === "graduated")
     .map((item) => ({ id: item.id, stops: item.facts.stops, transition: item.facts.transition }));
   const question = { sky, ground, sky_share: share / 100, horizon, owned, step: laid.step };
-  const chosen = useQuery({
-    queryKey: ["graduated", question],
-    queryFn: () => answer(api.POST("/api/graduated", { body: question })),
-    enabled: sky.trim() !== "" && ground.trim() !== "",
-    retry: false,
-  });
-  const found = chosen.data;
+  const chosen = useGraduated(sky.trim() !== "" && ground.trim() !== "" ? question : null);
+  const found = chosen.shown;
   const pick = laid.items.find((item) => item.id === found?.pick);
   return (
     <div className="extra">
@@ -58,7 +52,7 @@ export function Graduated({ laid }: { laid: Laid }) {
           onChange={(event) => setShare(Number(event.target.value))}
         />
       </Form.Group>
-      <Said error={chosen.error}>
+      <Said asked={chosen}>
         {found && (
           <>
             <p>{say.lead(found.sky_stops.toFixed(1))}</p>

@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
-import { answer, api } from "../../api/client";
+import { askMeter } from "../../questions/light";
 import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
@@ -8,18 +8,21 @@ import { words } from "../../words";
 import { markText, timeText } from "../../words/times";
 import type { Field } from "./Entry";
 import type { Looks } from "../../questions/looks";
-import { holdTime } from "../../state/held";
+import { holdTime } from "../../state/asks";
+import { faultText } from "../../ui/Fault";
 import { rateText } from "../../words/rate";
 import { Pin } from "./Pin";
 import { type Bench, type Floating, type Laid, settingsOf } from "../../state/bench";
 import { Stepper } from "./Stepper";
-import type { Exposure, Ladders } from "../../state/useBench";
+import type { Exposure, Ladders } from "../../questions/bench";
 import type { BenchLight } from "../../state/benchLight";
 
 interface Props {
   laid: Laid;
   ladders: Ladders | undefined;
   answer: Exposure | undefined;
+  /** The answer to what stands there now; only from this a time is stepped. */
+  fresh: Exposure | undefined;
   set: (change: Partial<Bench>) => void;
   float: (what: Floating) => void;
   onType: (field: Field) => void;
@@ -35,6 +38,7 @@ export function ReadingPanel({
   laid,
   ladders,
   answer,
+  fresh,
   set,
   float,
   onType,
@@ -69,8 +73,9 @@ export function ReadingPanel({
   const shot = settingsOf(laid);
   const held = bench.targetSeconds ?? answer?.set_seconds;
   const stepTime = (by: 1 | -1) => {
-    // Until the dial is known there is nothing to step along.
-    const next = held === undefined || !ladders ? undefined : times(ladders).find(beyond(held, by), by);
+    // Until dial and time are known there is nothing to step along.
+    const from = bench.targetSeconds ?? fresh?.set_seconds;
+    const next = from === undefined || !ladders ? undefined : times(ladders).find(beyond(from, by), by);
     if (next !== undefined) set(holdTime(laid, next));
   };
   const pin = (what: Floating) => (
@@ -226,9 +231,9 @@ function SimulatedMeter({ light, onRead }: { light: BenchLight; onRead: (ev100: 
   const read = async () => {
     const body = { latitude, longitude, sky, seed: 1, at: new Date(light.at).toISOString() };
     try {
-      onRead((await answer(api.POST("/api/standins/meter", { body }))).ev100);
-    } catch {
-      toast({ text: words.trouble.unreachable });
+      onRead(await askMeter(body));
+    } catch (error) {
+      toast({ text: faultText(error) });
     }
   };
   return (

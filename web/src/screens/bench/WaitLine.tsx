@@ -1,19 +1,14 @@
 import { useWait } from "../../questions/light";
-import { clockIn } from "../../words/zone";
-import { words } from "../../words";
 import type { Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
-import { settingsOf } from "../../state/bench";
+import { words } from "../../words";
+import { clockIn } from "../../words/zone";
+import { waitOf } from "./asks";
 
 /** Wait instead of glass: when the light will be what the floating reading wants. */
 export function WaitLine({ laid, light, seconds }: { laid: Laid; light: BenchLight; seconds: number }) {
   const say = words.outing.benchLight;
-  const settings = laid.bench.meter === "hand" ? settingsOf(laid) : laid.bench;
-  const wait = useWait(
-    light.outing,
-    light.at,
-    light.counts ? { shutter: seconds, aperture: settings.aperture, iso: settings.iso, step: laid.step } : null,
-  );
+  const wait = useWait(light.counts ? waitOf(light.outing, laid, light.at, seconds) : null).answer;
   if (!light.counts || !wait) return null;
   const sure = wait.give_or_take_minutes;
   return (

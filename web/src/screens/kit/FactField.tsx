@@ -2,8 +2,8 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Fault } from "../../api/client";
 import { words } from "../../words";
-import type { Fact } from "../../questions/facts";
-import { FaultText } from "./ItemForm";
+import type { Fact } from "../../questions/kit";
+import { FaultText } from "./FaultText";
 
 interface Props {
   fact: Fact;

@@ -1,11 +1,10 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
-import { answer, api, Refused } from "../../api/client";
+import { useKitFile } from "../../questions/kit";
+import { draftOf, forgetItem, keepItems, type Kit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { say } from "../../ui/say";
 import { words } from "../../words";
-import { draftOf, type Kit } from "../../state/kit";
 
 interface Props {
   file: { name: string; text: string };
@@ -15,28 +14,26 @@ interface Props {
 
 /** What a kit file would change, first; then all of it or nothing. */
 export function FileDialog({ file, kit, onClose }: Props) {
-  const [fault, setFault] = useState<string | null>(null);
-  const read = useQuery({
-    queryKey: ["kit-file", file.text, kit.items],
-    queryFn: () => answer(api.POST("/api/kit/read", { body: { text: file.text, items: kit.items.map(draftOf) } })),
-    retry: false,
-    gcTime: 0,
-  });
-  const count = (change: string) => read.data?.changes.filter((one) => one.change === change).length ?? 0;
+  const [fault, setFault] = useState<unknown>(null);
+  // As the kit stood when the file was chosen: taking it in does not ask again.
+  const [held] = useState(kit.items);
+  const read = useKitFile(file.text, held);
+  const found = read.answer;
+  const count = (change: string) => found?.changes.filter((one) => one.change === change).length ?? 0;
   const [fresh, changed] = [count("new"), count("changed")];
   const take = async () => {
-    if (!read.data) return;
-    const before = kit.items.filter((item) => read.data.changes.some((one) => one.id === item.id)).map(draftOf);
-    const made = read.data.changes.filter((one) => one.change === "new").map((one) => one.id);
+    if (!found) return;
+    const before = kit.items.filter((item) => found.changes.some((one) => one.id === item.id)).map(draftOf);
+    const made = found.changes.filter((one) => one.change === "new").map((one) => one.id);
     try {
-      await kit.keep(read.data.kit.items.map(draftOf));
+      await keepItems(found.kit.items.map(draftOf));
     } catch (error) {
-      setFault(error instanceof Refused ? error.message : words.trouble.unreachable);
+      setFault(error);
       return;
     }
     const undo = async () => {
-      if (before.length > 0) await kit.keep(before);
-      for (const id of made) await kit.forget(id);
+      if (before.length > 0) await keepItems(before);
+      for (const id of made) await forgetItem(id);
     };
     say({ text: words.kit.file.taken(fresh + changed), action: { label: words.kit.undo, act: () => void undo() } });
     onClose();
@@ -51,17 +48,17 @@ export function FileDialog({ file, kit, onClose }: Props) {
         {read.error && (
           <div>
             <p className="fault">{words.kit.file.refused}</p>
-            <Fault error={read.error} />
+            <Fault error={read.error} again={read.again} />
           </div>
         )}
-        {fault && <p className="fault">{fault}</p>}
-        {read.data && (
+        <Fault error={fault} />
+        {found && (
           <>
             <p className="mb-0">
               {fresh + changed === 0 ? words.kit.file.nothing : words.kit.file.counts(fresh, changed, count("same"))}
             </p>
             <ul className="plain-list">
-              {read.data.changes
+              {found.changes
                 .filter((one) => one.change !== "same")
                 .map((one) => (
                   <li key={one.id}>
@@ -78,7 +75,7 @@ export function FileDialog({ file, kit, onClose }: Props) {
         <Button variant="quiet" onClick={onClose}>
           {words.entry.cancel}
         </Button>
-        <Button variant="signal" disabled={!read.data || fresh + changed === 0} onClick={() => void take()}>
+        <Button variant="signal" disabled={!found || fresh + changed === 0} onClick={() => void take()}>
           {words.kit.file.take}
         </Button>
       </Modal.Footer>

@@ -1,6 +1,6 @@
-import { useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { answer, api } from "../../api/client";
+import { useDensity } from "../../questions/bench";
+import { useMeasured } from "../../questions/kit";
 import { words } from "../../words";
 import { signedStops } from "../../words/times";
 
@@ -12,26 +12,14 @@ interface Props {
 /** What the label and two readings say of a glass, each taken over with one press. */
 export function GlassHelp({ facts, set }: Props) {
   const label = text(facts.label);
-  const read = useQuery({
-    queryKey: ["density", label],
-    queryFn: () => answer(api.POST("/api/density", { body: { text: label } })),
-    enabled: label !== "",
-    retry: false,
-    staleTime: Infinity,
-  });
+  const read = useDensity(label).answer;
   const [without, through] = [text(facts.reading_without), text(facts.reading_with)];
-  const measured = useQuery({
-    queryKey: ["measured", without, through],
-    queryFn: () => answer(api.POST("/api/measured", { body: { without, with_it: through, step: "third" } })),
-    enabled: without !== "" && through !== "",
-    retry: false,
-    staleTime: Infinity,
-  });
+  const measured = useMeasured(without && through ? { without, with_it: through, step: "third" } : null).answer;
   const stops = typeof facts.stops === "number" ? facts.stops : 0;
-  const readings = (read.data?.readings ?? []).filter(
+  const readings = (read?.readings ?? []).filter(
     (one) => Math.abs(one.stops - stops) > 0.05 || (one.stops_max != null && facts.stops_max !== one.stops_max),
   );
-  const offset = measured.data && measured.data.stops - stops;
+  const offset = measured && measured.stops - stops;
   return (
     <>
       {readings.map((one) => (
@@ -48,9 +36,9 @@ export function GlassHelp({ facts, set }: Props) {
           </Button>
         </p>
       ))}
-      {offset !== undefined && measured.data && facts.offset !== round(offset) && (
+      {offset !== undefined && measured && facts.offset !== round(offset) && (
         <p className="glass-help">
-          <span>{words.kit.measures(measured.data.stops.toFixed(1), signedStops(offset))}</span>
+          <span>{words.kit.measures(measured.stops.toFixed(1), signedStops(offset))}</span>
           <Button
             variant="quiet"
             size="sm"

@@ -1,34 +1,29 @@
-import { useQuery } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { answer, api, type Fault, Refused } from "../../api/client";
+import { type Fault, Refused } from "../../api/client";
+import { type Fact, useFacts } from "../../questions/kit";
+import { type Draft, forgetItem, keepItems } from "../../state/kit";
+import { faultText } from "../../ui/Fault";
 import { say } from "../../ui/say";
 import { words } from "../../words";
 import { FactField } from "./FactField";
+import { FaultText } from "./FaultText";
 import { GlassHelp } from "./GlassHelp";
-import type { Fact } from "../../questions/facts";
-import type { Draft, Kit } from "../../state/kit";
 
 interface Props {
   draft: Draft;
   isNew: boolean;
-  kit: Kit;
   onDone: (id: string | null) => void;
   onCopy: (copy: Draft) => void;
 }
 
 /** One thing of the kit: every fact with its unit and what it is used for; the core says what is wrong. */
-export function ItemForm({ draft, isNew, kit, onDone, onCopy }: Props) {
+export function ItemForm({ draft, isNew, onDone, onCopy }: Props) {
   const [name, setName] = useState(draft.name);
   const [note, setNote] = useState(draft.note);
   const [facts, setFacts] = useState(draft.facts);
   const [faults, setFaults] = useState<Fault[]>([]);
-  const sorts = useQuery({
-    queryKey: ["kit-facts"],
-    queryFn: () => answer(api.GET("/api/kit/facts")),
-    staleTime: Infinity,
-  });
-  const described = sorts.data?.find((one) => one.sort === draft.sort)?.facts ?? [];
+  const described = useFacts(draft.sort);
   const valueOf = (fact: Fact) => facts[fact.name] ?? initial(fact);
   const shown = described.filter(
     (fact) =>
@@ -43,14 +38,14 @@ export function ItemForm({ draft, isNew, kit, onDone, onCopy }: Props) {
   /** Keep one state of this thing, with the one before it to go back to. */
   const keep = async (next: Draft, said: string, before: Draft | null) => {
     try {
-      await kit.keep([next]);
+      await keepItems([next]);
     } catch (error) {
       setFaults(error instanceof Refused ? error.faults : []);
-      say({ text: error instanceof Refused ? error.message : words.trouble.unreachable });
+      say({ text: faultText(error) });
       return false;
     }
     setFaults([]);
-    const undo = () => void (before ? kit.keep([before]) : kit.forget(next.id)).then(() => onDone(before?.id ?? null));
+    const undo = () => void (before ? keepItems([before]) : forgetItem(next.id)).then(() => onDone(before?.id ?? null));
     say({ text: said, action: { label: words.kit.undo, act: undo } });
     return true;
   };
@@ -69,12 +64,10 @@ export function ItemForm({ draft, isNew, kit, onDone, onCopy }: Props) {
     if (await keep(next, words.kit[next.retired ? "retiredNow" : "saved"](draft.name), draft)) onDone(draft.id);
   };
   const remove = async () => {
-    // The word that still stands there is about an earlier step, and its undo would undo that one.
-    say(null);
-    await kit.forget(draft.id);
+    await forgetItem(draft.id);
     say({
       text: words.kit.removed(draft.name),
-      action: { label: words.kit.undo, act: () => void kit.keep([draft]).then(() => onDone(draft.id)) },
+      action: { label: words.kit.undo, act: () => void keepItems([draft]).then(() => onDone(draft.id)) },
     });
     onDone(null);
   };
@@ -152,15 +145,6 @@ export function ItemForm({ draft, isNew, kit, onDone, onCopy }: Props) {
         )}
       </footer>
     </Form>
-  );
-}
-
-export function FaultText({ id, fault }: { id: string; fault: Fault | undefined }) {
-  if (!fault) return null;
-  return (
-    <p className="fault" id={id}>
-      {fault.problem} {fault.instead}
-    </p>
   );
 }
 

@@ -1,14 +1,15 @@
-import { useQuery } from "@tanstack/react-query";
 import { type ChangeEvent, useRef, useState } from "react";
 import { Button, Dropdown } from "react-bootstrap";
-import { answer, api } from "../../api/client";
+import { askKitFile } from "../../questions/kit";
+import { type Draft, draftOf, keepItems, type KitItem, orderItems, type Sort, useKit } from "../../state/kit";
+import { useStarter } from "../../state/starter";
+import { faultText } from "../../ui/Fault";
 import { saveAs } from "../../ui/saveAs";
 import { say } from "../../ui/say";
 import { words } from "../../words";
 import { FileDialog } from "./FileDialog";
 import { ItemForm } from "./ItemForm";
 import { Reach } from "./Reach";
-import { draftOf, type Draft, type KitItem, type Sort, starterQuery, useKit } from "../../state/kit";
 import "./kit.css";
 
 const SORTS = Object.keys(words.kit.groups) as Sort[];
@@ -22,7 +23,7 @@ export function KitScreen() {
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
   const [reach, setReach] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
-  const starter = useQuery(starterQuery());
+  const starter = useStarter();
   const item = kit.items.find((one) => one.id === chosen);
   const draft = fresh ?? (item && draftOf(item));
 
@@ -39,7 +40,7 @@ export function KitScreen() {
     if (!other) return;
     const [at, to] = [ids.indexOf(one.id), ids.indexOf(other)];
     [ids[at], ids[to]] = [other, one.id];
-    void kit.order(ids);
+    void orderItems(ids);
   };
   const readFile = async (event: ChangeEvent<HTMLInputElement>) => {
     const picked = event.target.files?.[0];
@@ -75,12 +76,8 @@ export function KitScreen() {
             <p>{words.kit.emptyHint}</p>
             <Button
               variant="signal"
-              disabled={!starter.data}
-              onClick={() =>
-                void kit.keep(
-                  (starter.data?.kit.items ?? []).map((one) => ({ ...draftOf(one), id: crypto.randomUUID() })),
-                )
-              }
+              disabled={!starter}
+              onClick={() => tried(keepItems((starter?.kit.items ?? []).map(draftOf)))}
             >
               {words.kit.starter}
             </Button>
@@ -131,7 +128,7 @@ export function KitScreen() {
           <Button variant="quiet" onClick={() => setReach(true)}>
             {words.kit.reach.open}
           </Button>
-          <Button variant="quiet" onClick={() => void saveFile(kit.items)}>
+          <Button variant="quiet" onClick={() => tried(saveFile(kit.items))}>
             {words.kit.file.out}
           </Button>
           <Button variant="quiet" onClick={() => picker.current?.click()}>
@@ -153,7 +150,6 @@ export function KitScreen() {
             key={draft.id}
             draft={draft}
             isNew={fresh !== null}
-            kit={kit}
             onDone={(id) => {
               setFresh(null);
               setChosen(id);
@@ -195,6 +191,10 @@ function signed(offset: number): string {
 }
 
 async function saveFile(items: KitItem[]): Promise<void> {
-  const text = await answer(api.POST("/api/kit/file", { body: { items: items.map(draftOf) }, parseAs: "text" }));
-  saveAs("jackstaff-kit.json", new Blob([text], { type: "application/json" }));
+  saveAs("jackstaff-kit.json", new Blob([await askKitFile(items)], { type: "application/json" }));
+}
+
+/** What did not come about is said. */
+function tried(work: Promise<void>): void {
+  work.catch((error: unknown) => say({ text: faultText(error) }));
 }

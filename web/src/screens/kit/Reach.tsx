@@ -1,13 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
 import { Modal } from "react-bootstrap";
-import { answer, api } from "../../api/client";
-import { kept } from "../../state/bench";
-import { Said } from "../bench/ExtraParts";
 import { axis, ticks } from "../../parts/staff/axis";
+import { useReach } from "../../questions/extras";
+import { itemsOf } from "../../state/bag";
+import { useBench } from "../../state/bench";
+import type { Kit } from "../../state/kit";
+import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { timeText } from "../../words/times";
-import { chosen, itemsOf, kitGlass } from "../../state/bag";
-import type { Kit } from "../../state/kit";
+import { reachOf } from "./asks";
 
 const WIDTH = 720;
 const HEIGHT = 96;
@@ -15,37 +15,24 @@ const MIDDLE = 44;
 
 /** The ladder of times this kit reaches from the bench's reading, lying down, with its gaps. */
 export function Reach({ kit, onClose }: { kit: Kit; onClose: () => void }) {
-  const bench = kept();
-  const body = chosen(kit.items, "body", bench?.bodyId ?? null);
-  const lens = chosen(kit.items, "lens", bench?.lensId ?? null);
-  const holder = chosen(kit.items, "holder", bench?.holderId ?? null);
-  const reading = { shutter: bench?.shutter ?? "1/40", aperture: bench?.aperture ?? "9", iso: bench?.iso ?? "64" };
+  const [laid] = useBench();
   const glass = itemsOf(kit.items, "glass");
-  const question = {
-    reading: { ...reading, step: (body?.facts.step ?? "third") as "third" },
-    glass: glass.slice(0, 24).map(kitGlass),
-    slots: Math.min(4, (holder?.facts.slots ?? 2) + (holder?.facts.polariser_ring ? 1 : 0)),
-    widest: lens?.facts.aperture_widest ?? 5.6,
-    sharp_to: Math.max(lens?.facts.aperture_widest ?? 5.6, lens?.facts.sharp_to ?? body?.offers.sharp_to ?? 11),
-    isos: body?.offers.isos ?? ["100"],
-  };
-  const reach = useQuery({
-    queryKey: ["reach", question],
-    queryFn: () => answer(api.POST("/api/reach", { body: question })),
-    retry: false,
-  });
+  const question = laid && reachOf(laid);
+  const reach = useReach(question);
+  const { shutter = "", aperture = "", iso = "" } = question?.reading ?? {};
   const say = words.kit.reach;
   const names = (ids: string[]) =>
     ids.map((id) => glass.find((item) => item.id === id)?.name ?? id).join(" + ") || say.bare;
-  const found = reach.data;
+  const found = reach.shown;
   return (
     <Modal show onHide={onClose} centered size="lg" scrollable aria-labelledby="reach-title">
       <Modal.Header closeButton closeLabel={words.keys.close}>
         <Modal.Title id="reach-title">{say.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
-        <p className="mb-0">{say.intro(`${reading.shutter} f/${reading.aperture} ISO ${reading.iso}`)}</p>
-        <Said error={reach.error}>
+        <p className="mb-0">{say.intro(`${shutter} f/${aperture} ISO ${iso}`)}</p>
+        <Fault error={reach.error} again={reach.again} />
+        <div data-stale={reach.stale || undefined}>
           {found && (
             <>
               <Ladder rungs={found.rungs} gaps={found.gaps} title={names} />
@@ -76,7 +63,7 @@ export function Reach({ kit, onClose }: { kit: Kit; onClose: () => void }) {
               </p>
             </>
           )}
-        </Said>
+        </div>
       </Modal.Body>
     </Modal>
   );

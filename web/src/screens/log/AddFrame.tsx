@@ -1,11 +1,10 @@
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { Refused } from "../../api/client";
-import { type Laid, settingsOf } from "../../state/bench";
-import { useBench } from "../../state/useBench";
+import { type Laid, settingsOf, useBench } from "../../state/bench";
+import { addFrame } from "../../state/frames";
+import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { madeFrame } from "./madeFrame";
-import { useKeepFrame } from "../../state/useKeepFrame";
 
 const say = words.log.add;
 
@@ -17,13 +16,13 @@ export function AddFrame({ onClose }: { onClose: () => void }) {
 }
 
 function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
-  const keep = useKeepFrame();
   const settings = settingsOf(laid);
   const [opened, setOpened] = useState(localNow());
   const [seconds, setSeconds] = useState("");
   const [facts, setFacts] = useState({ ...settings, shutter: laid.bench.meter === "camera" ? laid.bench.shutter : "" });
   const [on, setOn] = useState<string[]>(laid.bench.on ?? []);
   const [problem, setProblem] = useState<string | null>(null);
+  const [fault, setFault] = useState<unknown>(null);
   const submit = async (event: SubmitEvent) => {
     event.preventDefault();
     const [openedAt, length] = [new Date(opened), Number(seconds.replace(",", "."))];
@@ -31,12 +30,13 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
       setProblem(say.problem);
       return;
     }
+    setProblem(null);
     try {
       const glass = laid.bag.filter((one) => on.includes(one.id));
-      keep(await madeFrame({ openedAt, seconds: length, glass, ...facts }, laid));
+      await addFrame(await madeFrame({ openedAt, seconds: length, glass, ...facts }, laid));
       onClose();
     } catch (error) {
-      setProblem(error instanceof Refused ? error.message : words.trouble.unreachable);
+      setFault(error);
     }
   };
   const field = (name: keyof typeof facts, label: string) => (
@@ -93,6 +93,7 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
               {problem}
             </p>
           )}
+          <Fault error={fault} />
         </Modal.Body>
         <Modal.Footer>
           <Button variant="quiet" onClick={onClose}>

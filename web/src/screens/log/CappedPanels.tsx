@@ -1,11 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { answer, api, type Schemas } from "../../api/client";
-import { asForm } from "../../api/form";
-import { useBench } from "../../state/useBench";
+import type { Schemas } from "../../api/client";
+import { askLeak, askSpecks } from "../../questions/measuring";
 import { amend } from "../../state/amend";
-import { useKit } from "../../state/kit";
+import { useBench } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { roughTime } from "../../words/times";
@@ -18,7 +17,7 @@ export function SpecksPanel() {
   const [file, setFile] = useState<File | undefined>();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const specks = useMutation({
-    mutationFn: () => answer(api.POST("/api/frames/specks", asForm({ file, ...typed }))),
+    mutationFn: () => askSpecks({ file, ...typed }),
   });
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
@@ -56,7 +55,6 @@ export function SpecksPanel() {
 }
 
 function Counted({ found }: { found: Schemas["SpecksAnswer"] }) {
-  const kit = useKit();
   const [laid] = useBench();
   const body = laid?.body;
   if (found.refused)
@@ -69,7 +67,7 @@ function Counted({ found }: { found: Schemas["SpecksAnswer"] }) {
   const keep = async () => {
     if (!body || from === null) return;
     const dark_from_s = Math.min(86_400, Math.max(1, Math.round(from)));
-    await amend(kit, body, { dark_from_s }, say.keptAdvised(body.name));
+    await amend(body, { dark_from_s }, say.keptAdvised(body.name));
   };
   return (
     <div className="stacked" role="status">
@@ -89,7 +87,7 @@ function Counted({ found }: { found: Schemas["SpecksAnswer"] }) {
 /** Two capped frames, eyepiece covered and open: does light come in? */
 export function LeakPanel() {
   const [files, setFiles] = useState<Record<string, File | undefined>>({});
-  const leak = useMutation({ mutationFn: () => answer(api.POST("/api/frames/leak", asForm(files))) });
+  const leak = useMutation({ mutationFn: () => askLeak(files) });
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
     leak.mutate();

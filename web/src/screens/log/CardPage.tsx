@@ -1,8 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { answer, api } from "../../api/client";
-import { useBench, useLadders } from "../../state/useBench";
+import { useLadders } from "../../questions/bench";
+import { useFieldCard } from "../../questions/log";
+import { useBench } from "../../state/bench";
 import { itemsOf } from "../../state/bag";
 import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
@@ -30,14 +30,7 @@ export function CardPage() {
     dial_limit: laid?.dialLimit ?? 30,
     step,
   };
-  const card = useQuery({
-    queryKey: ["fieldcard", asked],
-    queryFn: () => answer(api.POST("/api/fieldcard", { body: asked })),
-    enabled: asked.glass.length > 0 && laid !== null,
-    placeholderData: (before) => before,
-    staleTime: Infinity,
-    retry: false,
-  });
+  const card = useFieldCard(asked.glass.length > 0 && laid !== null ? asked : null);
   const marks = ladders?.shutter.filter((mark) => mark.exact <= 32) ?? [];
   const end = (name: "fastest" | "slowest", label: string) => (
     <Form.Group controlId={`card-${name}`}>
@@ -58,7 +51,7 @@ export function CardPage() {
     <div className="card-page">
       <header className="heading-line no-print">
         <h1>{say.title}</h1>
-        <Button variant="signal" onClick={() => window.print()} disabled={!card.data}>
+        <Button variant="signal" onClick={() => window.print()} disabled={!card.answer}>
           {say.print}
         </Button>
       </header>
@@ -82,9 +75,9 @@ export function CardPage() {
         {end("slowest", say.slowest)}
       </div>
       {asked.glass.length === 0 && <p>{say.none}</p>}
-      <Fault error={card.error} />
-      {card.data && asked.glass.length > 0 && (
-        <div className="card-paper">
+      <Fault error={card.error} again={card.again} />
+      {card.shown && asked.glass.length > 0 && (
+        <div className="card-paper" data-stale={card.stale || undefined}>
           <table className="card-table" data-testid="field-card">
             <caption>{say.caption(laid?.body?.name ?? "")}</caption>
             <thead>
@@ -99,7 +92,7 @@ export function CardPage() {
               </tr>
             </thead>
             <tbody>
-              {card.data.lines.map((line) => (
+              {card.shown.lines.map((line) => (
                 <tr key={line.mark}>
                   <th scope="row">{line.mark}</th>
                   {line.cells.map((cell, at) => (

@@ -4,9 +4,10 @@ import { signedStops, timeText } from "../../words/times";
 import { glassText, verdictText, whenText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { Histogram } from "./Histogram";
-import type { Frame } from "../../state/frames";
-import { share, usePicture } from "../../questions/pictures";
-import { useFrame } from "../../state/useFrames";
+import { usePicture } from "../../questions/log";
+import { type Frame, useFrame } from "../../state/frames";
+import { useSession } from "../../state/session";
+import { share } from "./share";
 
 const say = words.log.compare;
 
@@ -15,8 +16,18 @@ export function ComparePage() {
   const { one = null, other = null } = useParams();
   const first = useFrame(one);
   const second = useFrame(other);
-  const firstPicture = usePicture(first).data;
-  const secondPicture = usePicture(second).data;
+  const { account } = useSession();
+  const firstPicture = usePicture(first?.pictured ? first.id : null, account);
+  const secondPicture = usePicture(second?.pictured ? second.id : null, account);
+  if (first === null || second === null)
+    return (
+      <div className="empty">
+        <p>{words.log.gone}</p>
+        <Link to="/log" className="btn btn-quiet">
+          {words.log.back}
+        </Link>
+      </div>
+    );
   if (!first || !second) return <p className="waiting">{words.log.loading}</p>;
   const shift = firstPicture && secondPicture ? firstPicture.median_stops - secondPicture.median_stops : null;
   const shifted =

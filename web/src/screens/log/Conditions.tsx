@@ -1,7 +1,6 @@
 import { Form } from "react-bootstrap";
 import { words } from "../../words";
-import type { Frame } from "../../state/frames";
-import { useKeepFrame } from "../../state/useKeepFrame";
+import { changeFrame, type Frame } from "../../state/frames";
 
 type Conditions = NonNullable<Frame["conditions"]>;
 
@@ -17,9 +16,9 @@ const NUMBERS = [
 /** What it was like: filled in by bench and outing, put right by hand; empty is unknown. */
 export function Conditions({ frame }: { frame: Frame }) {
   const say = words.log.conditions;
-  const keep = useKeepFrame();
   const held: Conditions = frame.conditions ?? {};
-  const change = (part: Conditions) => keep({ ...frame, conditions: { ...held, ...part } });
+  const change = (part: Conditions) =>
+    void changeFrame(frame.id, (now) => ({ ...now, conditions: { ...now.conditions, ...part } }));
   const number = (name: (typeof NUMBERS)[number][0], low: number, high: number, text: string) => {
     const value = Number(text.replace(",", "."));
     if (text.trim() === "") change({ [name]: null });
@@ -34,7 +33,7 @@ export function Conditions({ frame }: { frame: Frame }) {
           <Form.Control
             defaultValue={held.place ?? ""}
             maxLength={60}
-            onBlur={(event) => change({ place: event.target.value.trim() || null })}
+            onChange={(event) => change({ place: event.target.value.trim() || null })}
           />
         </Form.Group>
         {NUMBERS.map(([name, low, high]) => (
@@ -43,7 +42,7 @@ export function Conditions({ frame }: { frame: Frame }) {
             <Form.Control
               inputMode="decimal"
               defaultValue={held[name] ?? ""}
-              onBlur={(event) => number(name, low, high, event.target.value)}
+              onChange={(event) => number(name, low, high, event.target.value)}
             />
           </Form.Group>
         ))}

@@ -1,6 +1,6 @@
 import { words } from "../../words";
 import { signedStops, tenthStops } from "../../words/times";
-import type { Known } from "../../questions/lessons";
+import type { Known } from "../../questions/log";
 
 const WIDE = 360;
 const HIGH = 96;

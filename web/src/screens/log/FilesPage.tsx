@@ -1,36 +1,37 @@
 import { useMutation } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { answer, api } from "../../api/client";
-import { asForm } from "../../api/form";
+import { askArchive, askBeforeAfter, askLogFile, askLogSchema } from "../../questions/logFiles";
+import { finishedFrames, useFinished } from "../../state/frames";
 import { saveAs } from "../../ui/saveAs";
 import { useSession } from "../../state/session";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
-import { documentOf, useWaiting } from "../../state/frames";
 import { PictureInput } from "../../ui/PictureInput";
 import { TakeIn } from "./TakeIn";
 
 const say = words.log.files;
+/** So many frames go out with one question. */
+const MOST_SENT = 2000;
 
 /** Everything in and out as open files. */
 export function FilesPage() {
-  const signedIn = useSession().data?.signed_in === true;
-  const own = useWaiting().map((one) => one.frame);
+  const signedIn = useSession().signedIn;
+  const own = useFinished();
+  const [fault, setFault] = useState<unknown>(null);
+  const tried = (work: () => Promise<void>) => {
+    setFault(null);
+    work().catch(setFault);
+  };
   const [file, setFile] = useState<{ sort: "log" | "archive"; file: File } | null>(null);
   const save = async (as: "json" | "csv") => {
     const kind = as === "csv" ? "text/csv" : "application/json";
-    const asked = signedIn
-      ? api.GET("/api/log/file", { params: { query: { as_: as } }, parseAs: "text" })
-      : api.POST("/api/log/write", { body: { as, frames: own.map(documentOf) }, parseAs: "text" });
-    saveAs(`jackstaff-log.${as}`, new Blob([await answer<string>(asked)], { type: kind }));
+    const text = await askLogFile(as, signedIn ? null : await finishedFrames(MOST_SENT));
+    saveAs(`jackstaff-log.${as}`, new Blob([text], { type: kind }));
   };
-  const archive = async () => {
-    const blob: unknown = await answer(api.GET("/api/account/archive", { parseAs: "blob" }));
-    saveAs("jackstaff-everything.zip", blob as Blob);
-  };
+  const archive = async () => saveAs("jackstaff-everything.zip", await askArchive());
   const schema = async () => {
-    const text = JSON.stringify(await answer(api.GET("/api/log/schema")), null, 2);
+    const text = JSON.stringify(await askLogSchema(), null, 2);
     saveAs("jackstaff-log.schema.json", new Blob([text], { type: "application/json" }));
   };
   const picker = (sort: "log" | "archive", label: string, accept: string) => (
@@ -54,19 +55,20 @@ export function FilesPage() {
   return (
     <div className="files">
       <h1>{say.title}</h1>
+      <Fault error={fault} />
       <div className="files-parts">
         <section aria-labelledby="files-log">
           <h2 id="files-log">{say.log}</h2>
           <p className="quiet">{say.logHint}</p>
           <div className="frame-actions">
-            <Button variant="quiet" onClick={() => void save("json")} disabled={none}>
+            <Button variant="quiet" onClick={() => tried(() => save("json"))} disabled={none}>
               {say.json}
             </Button>
-            <Button variant="quiet" onClick={() => void save("csv")} disabled={none}>
+            <Button variant="quiet" onClick={() => tried(() => save("csv"))} disabled={none}>
               {say.csv}
             </Button>
             {picker("log", say.read, ".json,.csv,.xmp")}
-            <Button variant="quiet" onClick={() => void schema()}>
+            <Button variant="quiet" onClick={() => tried(schema)}>
               {say.schema}
             </Button>
           </div>
@@ -75,7 +77,7 @@ export function FilesPage() {
           <h2 id="files-all">{say.all}</h2>
           <p className="quiet">{say.allHint}</p>
           <div className="frame-actions">
-            <Button variant="quiet" onClick={() => void archive()} disabled={!signedIn}>
+            <Button variant="quiet" onClick={() => tried(archive)} disabled={!signedIn}>
               {say.archive}
             </Button>
             {picker("archive", say.back, ".zip")}
@@ -94,15 +96,7 @@ function BeforeAfter() {
   const [files, setFiles] = useState<Record<string, File | undefined>>({});
   const [lines, setLines] = useState({ before_text: "", after_text: "", foot: "" });
   const card = useMutation({
-    mutationFn: async () => {
-      const blob: unknown = await answer(
-        api.POST("/api/frames/card", {
-          ...asForm({ ...files, before_title: say.before, after_title: say.after, ...lines }),
-          parseAs: "blob",
-        }),
-      );
-      return blob as Blob;
-    },
+    mutationFn: () => askBeforeAfter({ ...files, before_title: say.before, after_title: say.after, ...lines }),
     onSuccess: (blob) => saveAs("jackstaff-before-after.png", blob),
   });
   const line = (name: keyof typeof lines, label: string) => (

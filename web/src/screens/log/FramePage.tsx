@@ -1,25 +1,26 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
-import { answer, api, type Schemas } from "../../api/client";
-import { type Laid, questionOf } from "../../state/bench";
-import { useBench } from "../../state/useBench";
+import type { Schemas } from "../../api/client";
+import { FrameStaff } from "../../parts/staff/FrameStaff";
+import { NoteField } from "../../parts/review/NoteField";
+import { ReviewPanel } from "../../parts/review/ReviewPanel";
+import { useReviewed } from "../../questions/log";
+import { askLogFile } from "../../questions/logFiles";
+import { readingOf } from "../../state/asks";
 import { chosen, itemsOf } from "../../state/bag";
+import { type Laid, useBench } from "../../state/bench";
+import { documentOf, type Frame, useFrame } from "../../state/frames";
 import { useKit } from "../../state/kit";
+import { Fault, faultText } from "../../ui/Fault";
+import { say as toast } from "../../ui/say";
 import { saveAs } from "../../ui/saveAs";
-import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { signedStops, timeText } from "../../words/times";
 import { Conditions } from "./Conditions";
 import { baseText, closedText, glassText, verdictText, whenText } from "./frameText";
-import { FrameStaff } from "../../parts/staff/FrameStaff";
-import { NoteField } from "../../parts/review/NoteField";
-import { documentOf, type Frame } from "../../state/frames";
 import { Picture } from "./Picture";
-import { ReviewPanel } from "../../parts/review/ReviewPanel";
-import { useFrame } from "../../state/useFrames";
-import { useRemoveFrame } from "../../state/useKeepFrame";
+import { useRemoveFrame } from "./useRemoveFrame";
 
 const say = words.log;
 
@@ -27,6 +28,7 @@ const say = words.log;
 export function FramePage() {
   const { id = null } = useParams();
   const frame = useFrame(id);
+  if (frame === undefined) return <p className="waiting">{say.loading}</p>;
   if (!frame)
     return (
       <div className="empty">
@@ -66,8 +68,7 @@ function OneFrame({ frame }: { frame: Frame }) {
     void navigate("/");
   };
   const sidecar = async () => {
-    const body = { as: "xmp" as const, frames: [documentOf(frame)] };
-    const text = await answer(api.POST("/api/log/write", { body, parseAs: "text" }));
+    const text = await askLogFile("xmp", [frame]);
     saveAs(`jackstaff-${frame.opened_at.slice(0, 19).replaceAll(":", "")}.xmp`, new Blob([text]));
   };
   return (
@@ -96,7 +97,10 @@ function OneFrame({ frame }: { frame: Frame }) {
           <Button variant="quiet" onClick={back}>
             {say.benchIt}
           </Button>
-          <Button variant="quiet" onClick={() => void sidecar()}>
+          <Button
+            variant="quiet"
+            onClick={() => void sidecar().catch((error: unknown) => toast({ text: faultText(error) }))}
+          >
             {say.sidecar}
           </Button>
           <Button variant="quiet" onClick={() => void remove(frame)} disabled={frame.state === "open"}>
@@ -128,15 +132,10 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
     pitch_deg: Math.max(-30, Math.min(30, frame.conditions?.pitch_deg ?? 0)),
     glass: on.map(({ facts }) => ({ cast: facts.cast, mired: facts.cast_mired, corner_stops: facts.corner_stops })),
   };
-  const reviewed = useQuery({
-    queryKey: ["reviewed", asked],
-    queryFn: () => answer(api.POST("/api/log/reviewed", { body: asked })),
-    staleTime: Infinity,
-    placeholderData: (before) => before,
-  });
-  const { next, remarks = [], editing = [] } = reviewed.data ?? {};
+  const reviewed = useReviewed(asked);
+  const { next, remarks = [], editing = [] } = reviewed.shown ?? {};
   return (
-    <aside className="frame-learnt" aria-label={say.pages.lessons}>
+    <aside className="frame-learnt" data-stale={reviewed.stale || undefined} aria-label={say.pages.lessons}>
       <section aria-label={say.next.title}>
         <h2>{say.next.title}</h2>
         {next ? (
@@ -165,7 +164,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
         ) : (
           <p className="quiet mb-0">{frame.review?.came_out == null ? say.next.none : verdictText(null)}</p>
         )}
-        <Fault error={reviewed.error} />
+        <Fault error={reviewed.error} again={reviewed.again} />
       </section>
       {remarks.length > 0 && (
         <section aria-label={say.remarks}>
@@ -196,8 +195,4 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
       </section>
     </aside>
   );
-}
-
-function readingOf(laid: Laid): Schemas["ReadingAsked"] {
-  return questionOf(laid).reading;
 }

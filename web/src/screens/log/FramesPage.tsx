@@ -9,10 +9,13 @@ import { AddFrame } from "./AddFrame";
 import { baseText, clockOf, closedText, dayText, glassText, verdictText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { JoinPictures } from "./JoinPictures";
-import type { Frame } from "../../state/frames";
 import { SearchBar } from "./SearchBar";
-import { searchOf } from "../../questions/search";
-import { useFrames } from "../../state/useFrames";
+import { searchOf } from "./searching";
+import { useSearch } from "../../questions/log";
+import { type Frame, useFrames } from "../../state/frames";
+import { useExchange } from "../../state/outbox";
+import { useSession } from "../../state/session";
+import { useWaiting } from "../../state/store";
 
 const PAGE = 50;
 const say = words.log;
@@ -25,9 +28,9 @@ export function FramesPage() {
   const [adding, setAdding] = useState(false);
   const [files, setFiles] = useState<File[] | null>(null);
   const search = searchOf(params);
-  const log = useFrames(limit, search);
   const navigate = useNavigate();
   const searching = Object.keys(search).length > 0;
+  const log = useLog(limit, searching ? search : null);
   const sorted = params.has("sort") && params.get("sort") !== "newest";
 
   const pick = (id: string) => {
@@ -72,7 +75,12 @@ export function FramesPage() {
       {!log.guest && (log.count > 0 || searching) && (
         <SearchBar params={params} setParams={(next) => setParams(next, { replace: true })} />
       )}
-      <Fault error={log.error} />
+      <Fault error={log.error} again={log.again} />
+      {log.coming > 0 && (
+        <p className="quiet" role="status">
+          {say.coming(log.coming)}
+        </p>
+      )}
       {log.guest && log.frames.length > 0 && <p className="quiet">{say.guest}</p>}
       {!log.guest && log.waiting > 0 && <p className="quiet">{say.waiting(log.waiting)}</p>}
       {log.frames.length === 0 && (
@@ -108,8 +116,8 @@ export function FramesPage() {
           </ol>
         </section>
       ))}
-      {log.more && (
-        <Button variant="quiet" onClick={() => setLimit(Math.min(200, limit + PAGE))} disabled={limit >= 200}>
+      {log.frames.length < log.count && (
+        <Button variant="quiet" onClick={() => (searching ? log.next() : setLimit(limit + PAGE))}>
           {say.more}
         </Button>
       )}
@@ -117,6 +125,27 @@ export function FramesPage() {
       {files && <JoinPictures files={files} onClose={() => setFiles(null)} />}
     </div>
   );
+}
+
+/** The log of this browser, or what fits a search of the account's. */
+function useLog(limit: number, search: ReturnType<typeof searchOf> | null) {
+  const { account, signedIn } = useSession();
+  const { head, coming } = useExchange();
+  const own = useFrames(limit);
+  const waiting = useWaiting().filter((doc) => doc.kind === "frame" && doc.content !== null);
+  const found = useSearch(search, account, head);
+  const frames = search ? (found.data?.pages.flatMap((page) => page.frames) ?? []) : own.frames;
+  return {
+    frames,
+    count: search ? (found.data?.pages[0]?.count ?? 0) : own.count,
+    loading: search ? found.isPending && account !== null : own.loading,
+    guest: !signedIn,
+    waiting: signedIn ? waiting.filter((doc) => (doc.content as Frame).state !== "open").length : 0,
+    coming: signedIn ? coming : 0,
+    error: search ? found.error : null,
+    again: () => void found.refetch(),
+    next: () => void found.fetchNextPage(),
+  };
 }
 
 function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick: () => void }) {

@@ -1,4 +1,5 @@
 import { Button } from "react-bootstrap";
+import { type Known, useEvidence } from "../../questions/log";
 import { amend } from "../../state/amend";
 import { type Kit, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
@@ -6,20 +7,20 @@ import { words } from "../../words";
 import { tenthStops } from "../../words/times";
 import { EvidencePlot } from "./EvidencePlot";
 import { whenText } from "./frameText";
-import { type Known, useEvidence } from "../../questions/lessons";
+import { useOwnLog } from "./useOwnLog";
 
 const say = words.log.glass;
 
 /** What the frames say of each glass, with the evidence, and one tap to use it. */
 export function GlassPage() {
   const kit = useKit();
-  const evidence = useEvidence(kit);
-  const data = evidence.data;
-  if (evidence.isPending) return <p className="waiting">{words.log.loading}</p>;
-  if (!data) return <Fault error={evidence.error} />;
+  const evidence = useEvidence(useOwnLog(kit));
+  const data = evidence.shown;
+  if (!data && !evidence.error) return <p className="waiting">{words.log.loading}</p>;
+  if (!data) return <Fault error={evidence.error} again={evidence.again} />;
   const asides = Object.entries(data.asides);
   return (
-    <div className="glass-page">
+    <div className="glass-page" data-stale={evidence.stale || undefined}>
       <header className="heading-line">
         <h1>{say.title}</h1>
         {data.glass.length > 0 && <span className="quiet">{say.used(data.used)}</span>}
@@ -32,7 +33,7 @@ export function GlassPage() {
       )}
       <ol className="glass-list">
         {data.glass.map((one) => (
-          <GlassRow key={one.id} known={one} kit={kit} />
+          <GlassRow key={one.id} known={one} kit={kit} stale={evidence.stale} />
         ))}
       </ol>
       {asides.length > 0 && (
@@ -57,7 +58,7 @@ export function GlassPage() {
   );
 }
 
-function GlassRow({ known, kit }: { known: Known; kit: Kit }) {
+function GlassRow({ known, kit, stale }: { known: Known; kit: Kit; stale: boolean }) {
   const [mean, sure] = [tenthStops(known.mean), (2 * known.sd).toFixed(1)];
   const item = kit.items.find((one) => one.id === known.id);
   const accept = async () => {
@@ -68,7 +69,7 @@ function GlassRow({ known, kit }: { known: Known; kit: Kit }) {
       evidence: known.frames > 0 ? "frames" : "pair",
       measured_on: new Date().toISOString().slice(0, 10),
     };
-    await amend(kit, item, facts, say.accepted(known.name, mean));
+    await amend(item, facts, say.accepted(known.name, mean));
   };
   return (
     <li className="glass-row" aria-label={known.name}>
@@ -86,7 +87,7 @@ function GlassRow({ known, kit }: { known: Known; kit: Kit }) {
       </div>
       <div className="glass-use">
         <span className="quiet">{known.offset === null ? say.labelInUse : say.inUse(tenthStops(known.offset))}</span>
-        <Button variant="quiet" onClick={() => void accept()} disabled={!item}>
+        <Button variant="quiet" onClick={() => void accept()} disabled={!item || stale}>
           {say.accept(mean)}
         </Button>
       </div>

@@ -1,5 +1,5 @@
 import { words } from "../../words";
-import type { Digest } from "../../questions/pictures";
+import type { Digest } from "../../questions/log";
 
 const WIDE = 640;
 const HIGH = 120;

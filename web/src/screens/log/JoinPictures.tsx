@@ -1,24 +1,23 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Button, Form, Modal, ProgressBar } from "react-bootstrap";
-import { answer, api, Refused, type Schemas } from "../../api/client";
-import { asForm } from "../../api/form";
-import type { Laid } from "../../state/bench";
-import { useBench } from "../../state/useBench";
+import type { Schemas } from "../../api/client";
+import { askFramesBetween, keepPicture } from "../../questions/log";
+import { askJoin, askPhoto, type Joining } from "../../questions/measuring";
 import { itemsOf } from "../../state/bag";
-import { draftOf, useKit } from "../../state/kit";
-import { say as toast } from "../../ui/say";
+import { type Laid, useBench } from "../../state/bench";
+import { addFrame, type Frame } from "../../state/frames";
+import { draftOf, keepItems, useKit } from "../../state/kit";
+import { exchange, sent } from "../../state/outbox";
 import { useSession } from "../../state/session";
+import { faultText } from "../../ui/Fault";
+import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 import { timeText } from "../../words/times";
-import { madeFrame } from "./madeFrame";
 import { whenText } from "./frameText";
-import { type Frame, send } from "../../state/frames";
-import { keepPicture } from "../../questions/pictures";
+import { madeFrame } from "./madeFrame";
 
 type Photo = Omit<Schemas["PhotoAnswer"], "digest">;
 type Read = { file: File } & ({ photo: Photo } | { fault: string });
-type Joining = Schemas["JoinAnswer"];
 
 const say = words.log.join;
 /** Camera clocks may be a zone away: frames from this far around the files are looked at [ms]. */
@@ -33,7 +32,7 @@ export function JoinPictures(props: { files: File[]; onClose: () => void }) {
 }
 
 function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: () => void }) {
-  const signedIn = useSession().data?.signed_in === true;
+  const { signedIn } = useSession();
   const [read, setRead] = useState<Read[]>([]);
   const [frames, setFrames] = useState<Frame[]>([]);
   const [joining, setJoining] = useState<Joining | null>(null);
@@ -42,7 +41,6 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
   const [busy, setBusy] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const kit = useKit();
-  const client = useQueryClient();
   const bodies = itemsOf(kit.items, "body");
   const body = bodies.find((one) => read.some((each) => "photo" in each && each.photo.body === one.name)) ?? laid.body;
 
@@ -62,7 +60,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
       setFrames(near);
       setJoining(await join(found, near, ahead));
     };
-    if (signedIn) void start().catch((error: unknown) => setFault(messageOf(error)));
+    if (signedIn) void start().catch((error: unknown) => setFault(faultText(error)));
     return () => stopped.abort();
   }, [files, signedIn, ahead]);
 
@@ -85,15 +83,15 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
       }
       if (remember && body && joining.learnt && joining.ahead_seconds !== null) {
         const draft = draftOf(body);
-        await kit.keep([{ ...draft, facts: { ...draft.facts, clock_ahead_s: joining.ahead_seconds } }]);
+        await keepItems([{ ...draft, facts: { ...draft.facts, clock_ahead_s: joining.ahead_seconds } }]);
       }
       toast({ text: say.kept(kept) });
       onClose();
     } catch (error) {
-      setFault(messageOf(error));
+      setFault(faultText(error));
     }
     setBusy(false);
-    await client.invalidateQueries({ queryKey: ["frames"] });
+    exchange();
   };
   const fresh = async (photo: Photo, ahead: number): Promise<string> => {
     const taken = photo.taken_at ? new Date(Date.parse(`${photo.taken_at}Z`) - ahead * 1000) : new Date();
@@ -108,7 +106,10 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
       },
       laid,
     );
-    return (await send(frame)).id;
+    await addFrame(frame);
+    // The picture is kept beside it, so it has to be in the account first.
+    await sent();
+    return frame.id;
   };
   return (
     <Modal show onHide={onClose} centered scrollable size="lg" aria-labelledby="join-title">
@@ -215,9 +216,9 @@ function ClockLine({ joining, onTake }: { joining: Joining; onTake: (ahead: numb
 
 async function readOne(file: File, signal: AbortSignal): Promise<Read> {
   try {
-    return { file, photo: await answer(api.POST("/api/frames/photo", { ...asForm({ file }), signal })) };
+    return { file, photo: await askPhoto(file, signal) };
   } catch (error) {
-    return { file, fault: messageOf(error) };
+    return { file, fault: faultText(error) };
   }
 }
 
@@ -228,8 +229,8 @@ async function framesAround(read: Read[]): Promise<Frame[]> {
   if (times.length === 0) return [];
   const since = new Date(Math.min(...times) - AROUND).toISOString();
   const until = new Date(Math.max(...times) + AROUND).toISOString();
-  const page = await answer(api.GET("/api/frames", { params: { query: { since, until, limit: 200 } } }));
-  return page.frames.filter((frame) => (frame.actual_seconds ?? 0) > 0);
+  const frames = await askFramesBetween(since, until);
+  return frames.filter((frame) => (frame.actual_seconds ?? 0) > 0);
 }
 
 async function join(read: Read[], frames: Frame[], ahead: number | null, before?: Joining): Promise<Joining> {
@@ -241,9 +242,7 @@ async function join(read: Read[], frames: Frame[], ahead: number | null, before?
     opened_at,
     seconds: actual_seconds ?? 1,
   }));
-  const found = await answer(
-    api.POST("/api/frames/join", { body: { files, frames: candidates, ahead_seconds: ahead } }),
-  );
+  const found = await askJoin({ files, frames: candidates, ahead_seconds: ahead });
   if (!before) return found;
   // A clock that was picked among several is as good as learnt; the others stay to choose from.
   const all = [before.ahead_seconds, ...before.others].filter((one) => one !== null && one !== ahead);
@@ -267,8 +266,4 @@ function optionText(frame: Frame | undefined): string {
 
 function trimmed(value: number): string {
   return String(Math.round(value * 10) / 10);
-}
-
-function messageOf(error: unknown): string {
-  return error instanceof Refused ? error.message : words.trouble.unreachable;
 }

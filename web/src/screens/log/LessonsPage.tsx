@@ -1,24 +1,25 @@
 import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
+import { useLearnt } from "../../questions/log";
 import { amend } from "../../state/amend";
 import { type ItemOf, type KitItem, type Sort, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { timeText } from "../../words/times";
-import { useLearnt } from "../../questions/lessons";
+import { useOwnLog } from "./useOwnLog";
 
 const say = words.log.lessons;
 
 /** What the log teaches beside the strength of the glass: lost time, mistakes, taste, limits. */
 export function LessonsPage() {
   const kit = useKit();
-  const learnt = useLearnt(kit);
-  if (learnt.isPending) return <p className="waiting">{words.log.loading}</p>;
-  if (!learnt.data) return <Fault error={learnt.error} />;
-  const { tally, tastes, clean_ends, clear_focals } = learnt.data;
+  const learnt = useLearnt(useOwnLog(kit));
+  if (!learnt.shown && !learnt.error) return <p className="waiting">{words.log.loading}</p>;
+  if (!learnt.shown) return <Fault error={learnt.error} again={learnt.again} />;
+  const { tally, tastes, clean_ends, clear_focals } = learnt.shown;
   const most = tally.mistakes[0]?.frames ?? 1;
   return (
-    <div className="lessons">
+    <div className="lessons" data-stale={learnt.stale || undefined}>
       <header className="heading-line">
         <h1>{say.title}</h1>
         <span className="quiet">{say.reviewed(tally.reviewed, tally.frames)}</span>
@@ -57,7 +58,11 @@ export function LessonsPage() {
                 <Limit
                   key={`${one.glass}/${one.focal_mm}`}
                   text={say.end(one.name, one.stops.toFixed(1), String(one.focal_mm))}
-                  use={item && (() => amend(kit, item, { usable_end: [...others, end].toSorted(byFocal) }, say.used))}
+                  use={
+                    item &&
+                    !learnt.stale &&
+                    (() => amend(item, { usable_end: [...others, end].toSorted(byFocal) }, say.used))
+                  }
                 />
               );
             })}
@@ -74,7 +79,7 @@ export function LessonsPage() {
                 <Limit
                   key={one.lens}
                   text={say.clearAt(item?.name ?? say.goneLens, String(one.focal_mm), String(one.rims_mm))}
-                  use={item && (() => amend(kit, item, facts, say.used))}
+                  use={item && !learnt.stale && (() => amend(item, facts, say.used))}
                 />
               );
             })}
@@ -105,11 +110,11 @@ function told({ text, frames }: { text: string; frames: number }) {
 }
 
 /** A limit that frames have shown, and one tap to write it to the kit; none for what is gone from there. */
-function Limit({ text, use }: { text: string; use: (() => Promise<void>) | undefined }) {
+function Limit({ text, use }: { text: string; use: (() => Promise<void>) | false | undefined }) {
   return (
     <li className="lessons-use">
       <span>{text}</span>
-      <Button variant="quiet" size="sm" disabled={!use} onClick={() => void use?.()}>
+      <Button variant="quiet" size="sm" disabled={!use} onClick={() => void (use && use())}>
         {say.use}
       </Button>
     </li>

@@ -1,8 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { answer, api, type Schemas } from "../../api/client";
-import { asForm } from "../../api/form";
+import { askPair, type Pair } from "../../questions/measuring";
 import { itemsOf } from "../../state/bag";
 import { amend } from "../../state/amend";
 import { useKit } from "../../state/kit";
@@ -11,7 +10,6 @@ import { words } from "../../words";
 import { tenthStops } from "../../words/times";
 import { PictureInput } from "../../ui/PictureInput";
 
-type Pair = Schemas["PairAnswer"];
 const say = words.log.measure;
 const SETTINGS = ["shutter", "aperture", "iso"] as const;
 
@@ -21,18 +19,13 @@ export function PairPanel() {
   const [typed, setTyped] = useState<Record<string, string>>({});
   const pair = useMutation({
     mutationFn: () =>
-      answer(
-        api.POST(
-          "/api/frames/pair",
-          asForm({
-            bare: files["bare"]?.[0],
-            filtered: files["filtered"]?.[0],
-            after: files["after"]?.[0],
-            bracket: files["bracket"],
-            ...typed,
-          }),
-        ),
-      ),
+      askPair({
+        bare: files["bare"]?.[0],
+        filtered: files["filtered"]?.[0],
+        after: files["after"]?.[0],
+        bracket: files["bracket"],
+        ...typed,
+      }),
   });
   const field = (name: string, label: string, multiple = false) => (
     <PictureInput
@@ -191,7 +184,7 @@ function KeepPair({ pair }: { pair: Pair }) {
       cast_mired: Math.round(pair.cast.mired),
       ...(pair.corner_falloff !== null && { corner_stops: Math.round(pair.corner_falloff * 10) / 10 }),
     };
-    await amend(kit, glass, facts, say.kept(glass.name, pair.stops.g.toFixed(2)));
+    await amend(glass, facts, say.kept(glass.name, pair.stops.g.toFixed(2)));
   };
   return (
     <div className="pair-keep">

@@ -1,38 +1,40 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { answer, api, Refused } from "../../api/client";
-import { useSession } from "../../state/session";
-import { words } from "../../words";
+import { forgetPicture, keepPicture, usePicture } from "../../questions/log";
 import type { Frame } from "../../state/frames";
-import { keepPicture, share, usePicture } from "../../questions/pictures";
+import { exchange, sent } from "../../state/outbox";
+import { useSession } from "../../state/session";
+import { Fault } from "../../ui/Fault";
+import { words } from "../../words";
+import { share } from "./share";
 
 /** The small copy, with a way to add or forget it. */
 export function Picture({ frame }: { frame: Frame }) {
   const say = words.log.picture;
-  const [fault, setFault] = useState<string | null>(null);
+  const [fault, setFault] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
   const client = useQueryClient();
-  const signedIn = useSession().data?.signed_in === true;
-  const picture = usePicture(frame).data;
-  const again = () => client.invalidateQueries({ queryKey: ["frames"] });
-  const add = async (file: File | undefined) => {
-    if (!file) return;
+  const { signedIn, account } = useSession();
+  const picture = usePicture(frame.pictured ? frame.id : null, account);
+  // The frame that a picture stands beside has to be in the account before it, and hears of it after.
+  const work = async (what: () => Promise<unknown>) => {
     setBusy(true);
     setFault(null);
     try {
-      client.setQueryData(["frames", "picture", frame.id], await keepPicture(frame.id, file));
-      await again();
+      await sent();
+      await what();
+      await client.invalidateQueries({ queryKey: [`picture ${frame.id}`] });
+      exchange();
     } catch (error) {
-      setFault(error instanceof Refused ? error.message : words.trouble.unreachable);
+      setFault(error);
     }
     setBusy(false);
   };
-  const forget = async () => {
-    await answer(api.DELETE("/api/frames/{key}/picture", { params: { path: { key: frame.id } } }));
-    client.removeQueries({ queryKey: ["frames", "picture", frame.id] });
-    await again();
+  const add = (file: File | undefined) => {
+    if (file) void work(() => keepPicture(frame.id, file));
   };
+  const forget = () => void work(() => forgetPicture(frame.id));
   const [red = 0, green = 0, blue = 0] = picture?.clipped ?? [];
   return (
     <div className="picture">
@@ -46,11 +48,7 @@ export function Picture({ frame }: { frame: Frame }) {
           </figcaption>
         </figure>
       )}
-      {fault && (
-        <p className="fault" role="alert">
-          {fault}
-        </p>
-      )}
+      <Fault error={fault} />
       {signedIn ? (
         <div className="frame-actions">
           <Form.Label className="btn btn-quiet mb-0" aria-busy={busy}>
@@ -62,13 +60,13 @@ export function Picture({ frame }: { frame: Frame }) {
               data-testid="frame-picture"
               disabled={busy}
               onChange={(event) => {
-                void add(event.target.files?.[0]);
+                add(event.target.files?.[0]);
                 event.target.value = "";
               }}
             />
           </Form.Label>
           {frame.pictured && (
-            <Button variant="quiet" onClick={() => void forget()}>
+            <Button variant="quiet" onClick={forget} disabled={busy}>
               {say.forget}
             </Button>
           )}

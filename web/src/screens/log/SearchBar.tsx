@@ -2,7 +2,8 @@ import { Form } from "react-bootstrap";
 import { itemsOf } from "../../state/bag";
 import { useKit } from "../../state/kit";
 import { words } from "../../words";
-import { NAMES, useFindings } from "../../questions/search";
+import { useFindings } from "../../questions/log";
+import type { NAMES } from "./searching";
 
 interface Props {
   params: URLSearchParams;
@@ -12,7 +13,7 @@ interface Props {
 /** Words, verdict, what was seen, glass and order. */
 export function SearchBar({ params, setParams }: Props) {
   const say = words.log.search;
-  const findings = useFindings().data ?? [];
+  const findings = useFindings();
   const glass = itemsOf(useKit().items, "glass");
   const set = (name: string, value: string) => {
     const next = new URLSearchParams(params);

@@ -1,8 +1,7 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
-import { answer, api } from "../../api/client";
-import { asForm } from "../../api/form";
+import { askTakeIn, useTakeIn } from "../../questions/logFiles";
+import { exchange } from "../../state/outbox";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
@@ -16,39 +15,25 @@ interface Props {
 
 const say = words.log.files;
 
-async function ask(sort: Props["sort"], file: File, keep: boolean) {
-  if (sort === "log") {
-    return { frames: await answer(api.POST("/api/log/read", asForm({ file, keep }))), beside: null };
-  }
-  const { frames, ...beside } = await answer(api.POST("/api/account/archive", asForm({ file, keep })));
-  return { frames, beside };
-}
-
 /** What a file would do, first; then all of it or nothing. */
 export function TakeIn({ sort, file, onClose }: Props) {
-  const [fault, setFault] = useState<Error | null>(null);
+  const [fault, setFault] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
-  const client = useQueryClient();
-  const read = useQuery({
-    queryKey: ["take-in", sort, file.name, file.size, file.lastModified],
-    queryFn: () => ask(sort, file, false),
-    retry: false,
-    gcTime: 0,
-  });
+  const read = useTakeIn(sort, file);
   const take = async () => {
     setBusy(true);
     try {
-      await ask(sort, file, true);
+      await askTakeIn(sort, file, true);
     } catch (error) {
-      setFault(error as Error);
+      setFault(error);
       setBusy(false);
       return;
     }
-    await client.invalidateQueries();
+    exchange();
     toast({ text: say.taken });
     onClose();
   };
-  const { frames, beside } = read.data ?? { frames: null, beside: null };
+  const { frames, beside } = read.answer ?? { frames: null, beside: null };
   const nothing = frames !== null && beside === null && frames.new + frames.changed === 0;
   return (
     <Modal show onHide={onClose} centered scrollable aria-labelledby="take-title">
@@ -57,7 +42,7 @@ export function TakeIn({ sort, file, onClose }: Props) {
       </Modal.Header>
       <Modal.Body className="stacked">
         <p className="quiet mb-0">{file.name}</p>
-        {read.isPending && <p className="mb-0">{words.log.measure.busy}</p>}
+        {read.waiting && <p className="mb-0">{words.log.measure.busy}</p>}
         <Fault error={fault ?? read.error} />
         {frames && (
           <>

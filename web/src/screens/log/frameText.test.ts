@@ -3,8 +3,8 @@ import { signedThirds, thirdsText } from "../../words/times";
 import { baseText, closedText, glassText, verdictText } from "./frameText";
 import { sampleFrame as frame } from "../../state/frame.test.data";
 import { documentOf } from "../../state/frames";
-import { share } from "../../questions/pictures";
-import { searchOf } from "../../questions/search";
+import { searchOf } from "./searching";
+import { share } from "./share";
 
 const late = (stops: number, verdict: string) => ({ stops, late_seconds: 1, verdict, text: "" });
 const glass = (name: string) => ({ name, stops: 9, in_reading: false });

@@ -1,4 +1,4 @@
-import { answer, api, type Schemas } from "../../api/client";
+import { askExposure, type Exposure } from "../../questions/bench";
 import type { Laid } from "../../state/bench";
 import type { Glass } from "../../state/bag";
 import type { Frame } from "../../state/frames";
@@ -17,7 +17,7 @@ export async function madeFrame(made: Made, laid: Laid): Promise<Frame> {
   const { openedAt, seconds, shutter, aperture, iso, glass } = made;
   const read = { shutter, aperture, iso, step: laid.step };
   const reading = shutter ? read : { step: laid.step };
-  let planned: Schemas["ExposureAnswer"] | null = null;
+  let planned: Exposure | null = null;
   if (shutter) {
     const stack = glass.map((one) => ({
       stops: one.stops,
@@ -25,11 +25,7 @@ export async function madeFrame(made: Made, laid: Laid): Promise<Frame> {
       offset_sd: one.offset_sd,
       in_reading: false,
     }));
-    planned = await answer(
-      api.POST("/api/exposure", {
-        body: { reading: read, stack, settings: {}, scale: "exact", dial_limit: laid.dialLimit },
-      }),
-    );
+    planned = await askExposure({ reading: read, stack, settings: {}, scale: "exact", dial_limit: laid.dialLimit });
   }
   const closedAt = new Date(openedAt.getTime() + seconds * 1000);
   const event = (kind: "opened" | "closed", at: Date) => ({

@@ -1,11 +1,13 @@
 import { Link } from "react-router";
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import type { Laid } from "../../state/bench";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { roughTime, timeText } from "../../words/times";
 import { type Outing, span } from "../../state/outings";
 import { type Light, type Swaps, useBudget } from "../../questions/light";
+import { Fault } from "../../ui/Fault";
+import { budgetOf } from "./asks";
 import { clockIn } from "../../words/zone";
 
 /** What comes next by the clock, from now while the outing runs, else from its beginning. */
@@ -98,7 +100,7 @@ export function FramesLeft({ outing, laid, seconds, leaveBy }: BudgetProps) {
   const [arrive, back] = span(outing);
   const from = Math.max(arrive, Math.min(now, back));
   const until = leaveBy === null ? back : Math.min(back, leaveBy);
-  const budget = useBudget(laid, seconds, from, until, outing.weather.celsius ?? 10);
+  const budget = useBudget(budgetOf(laid, seconds, from, until, outing.weather.celsius ?? 10)).answer;
   const say = words.outing;
   const ends = until < back ? say.budgetUntil.leave : say.budgetUntil.back;
   return (
@@ -129,7 +131,7 @@ export function Leave({ outing, tide, error }: LeaveProps) {
     <div className="outing-leave">
       <h2>{say.leaving}</h2>
       {error ? (
-        <p className="fault">{error instanceof Refused ? error.message : words.trouble.unreachable}</p>
+        <Fault error={error} />
       ) : tide?.leave_by != null ? (
         <p className="outing-big">{say.leaveBy(clockIn(Date.parse(tide.leave_by), outing.zone))}</p>
       ) : (

@@ -1,7 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
+import { askCalendar, askGpx, useOutingFile } from "../../questions/outingFiles";
+import { Fault, faultText } from "../../ui/Fault";
 import { saveAs } from "../../ui/saveAs";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
@@ -34,12 +35,12 @@ export function Files({ outing, keep, light, swaps, leaveBy, nameOf }: Props) {
   const places = async () => {
     const { name, latitude, longitude } = outing;
     const body = { places: [{ name: name || words.outing.title, latitude, longitude, sort: "waypoint" as const }] };
-    saveAs("jackstaff-places.gpx", await answer(api.POST("/api/outing/gpx", { body, parseAs: "blob" })));
+    saveAs("jackstaff-places.gpx", await askGpx(body));
   };
   const calendar = async () => {
     const entries = entriesOf({ outing, light, swaps, leaveBy, nameOf });
     const body = { name: outing.name || words.outing.title, entries };
-    saveAs("jackstaff-outing.ics", await answer(api.POST("/api/outing/calendar", { body, parseAs: "blob" })));
+    saveAs("jackstaff-outing.ics", await askCalendar(body));
   };
   return (
     <div className="outing-actions" role="group" aria-label={say.title}>
@@ -57,15 +58,20 @@ export function Files({ outing, keep, light, swaps, leaveBy, nameOf }: Props) {
       <Button variant="quiet" size="sm" className="wide" onClick={() => input.current?.click()}>
         {say.open}
       </Button>
-      <Button variant="quiet" size="sm" onClick={() => void places()}>
+      <Button variant="quiet" size="sm" onClick={() => tried(places())}>
         {say.gpx}
       </Button>
-      <Button variant="quiet" size="sm" onClick={() => void calendar()}>
+      <Button variant="quiet" size="sm" onClick={() => tried(calendar())}>
         {say.calendar}
       </Button>
       {file && <FromFile file={file} outing={outing} keep={keep} onClose={() => setFile(null)} />}
     </div>
   );
+}
+
+/** What did not come about is said. */
+function tried(work: Promise<void>): void {
+  work.catch((error: unknown) => toast({ text: faultText(error) }));
 }
 
 /** What stands in a file, read whole or refused; taking one thing of it is the person's choice. */
@@ -78,17 +84,7 @@ function FromFile(props: {
   const { file, outing, keep, onClose } = props;
   const say = words.outing.files;
   const calendar = file.text.trimStart().startsWith("BEGIN:") || file.name.endsWith(".ics");
-  const read = useQuery({
-    queryKey: ["outing-file", file.text],
-    queryFn: async () => {
-      const body = { text: file.text };
-      return calendar
-        ? { entries: (await answer(api.POST("/api/outing/calendar/read", { body }))).entries, places: [] }
-        : { entries: [], places: (await answer(api.POST("/api/outing/gpx/read", { body }))).places };
-    },
-    retry: false,
-    gcTime: 0,
-  });
+  const read = useOutingFile(file.text, calendar);
   const takePlace = (spot: Schemas["SpotDoc"]) => {
     keep({ ...outing, name: spot.name, latitude: spot.latitude, longitude: spot.longitude });
     toast({
@@ -123,13 +119,13 @@ function FromFile(props: {
       <Modal.Body className="stacked">
         <p className="quiet mb-0">{say.from(file.name)}</p>
         {read.error && (
-          <div role="alert">
+          <div>
             <p className="fault">{say.refused}</p>
-            <p>{read.error instanceof Refused ? read.error.message : words.trouble.unreachable}</p>
+            <Fault error={read.error} again={read.again} />
           </div>
         )}
         <ul className="plain-list file-rows">
-          {read.data?.places.map((spot, at) => (
+          {read.answer?.places.map((spot, at) => (
             <li key={at}>
               <span>
                 <strong>{spot.name}</strong>{" "}
@@ -142,7 +138,7 @@ function FromFile(props: {
               </Button>
             </li>
           ))}
-          {read.data?.entries.map((entry, at) => (
+          {read.answer?.entries.map((entry, at) => (
             <li key={at}>
               <span>
                 <strong>{entry.title}</strong>{" "}

@@ -1,32 +1,39 @@
 import { Button, Form, Tab, Tabs } from "react-bootstrap";
-import { Refused } from "../../api/client";
-import { questionOf } from "../../state/bench";
-import { useBench, useExposure } from "../../state/useBench";
+import { useExposure } from "../../questions/bench";
+import { useFillable, useLight, useSwaps, useTide } from "../../questions/light";
+import { useLooks } from "../../questions/looks";
+import { exposureOf, lightOf, looksOf, swapsOf, tideOf } from "../../state/asks";
+import { useBench } from "../../state/bench";
+import { looks as ownLooks } from "../../state/looks";
+import { type Outing, useOutings } from "../../state/outings";
+import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
 import { Files } from "./Files";
 import { LightChart } from "./LightChart";
-import { type Outing, useOutings } from "../../state/outings";
 import { Hazards, PackList } from "./PackList";
 import { PlanForm } from "./PlanForm";
 import { Readings } from "./Readings";
-import { useFillable, useLight, useSwaps, useTide } from "../../questions/light";
 import "./outing.css";
 
 /** A place and a day: how bright and how fast it changes, which glass when, what to take, when to leave. */
 export function OutingScreen() {
   const { outings, current, choose, keep, forget } = useOutings();
   const [laid] = useBench();
-  const light = useLight(current);
-  const swaps = useSwaps(current, laid);
-  const tide = useTide(current);
-  const fillable = useFillable(current);
+  const own = ownLooks.use();
+  const aim = useLooks(laid && looksOf(laid, own)).answer?.aim;
+  const light = useLight(lightOf(current));
+  const swapped = useSwaps(swapsOf(current, laid, aim));
+  const swaps = swapped.shown;
+  const tide = useTide(tideOf(current));
+  const fillable = useFillable(lightOf(current)).answer?.longest_seconds;
   const set = (change: Partial<Outing>) => keep({ ...current, ...change });
   const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
-  const water = tide.error ? undefined : tide.data;
+  // When to leave is never told from another question's answer.
+  const water = tide.answer;
   const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
-  const parts = { outing: current, set, laid, light: light.data, swaps, nameOf };
+  const parts = { outing: current, set, laid, light: light.shown, swaps, nameOf };
 
   return (
     <div className="outing">
@@ -78,19 +85,15 @@ export function OutingScreen() {
           </Button>
         </div>
         <PlanForm key={`${current.id} ${current.latitude} ${current.longitude}`} outing={current} set={set} />
-        <Files outing={current} keep={keep} light={light.data} swaps={swaps} leaveBy={leaveBy} nameOf={nameOf} />
+        <Files outing={current} keep={keep} light={light.shown} swaps={swaps} leaveBy={leaveBy} nameOf={nameOf} />
       </section>
-      <section className="outing-light" aria-label={words.outing.light}>
-        {light.error && (
-          <p className="fault" role="alert">
-            {light.error instanceof Refused ? light.error.message : words.trouble.unreachable}
-          </p>
-        )}
-        {light.data && (
+      <section className="outing-light" aria-label={words.outing.light} data-stale={light.stale || undefined}>
+        <Fault error={light.error} again={light.again} />
+        {light.shown && (
           <LightChart
             key={`${current.id} ${current.date} ${current.arrive} ${current.turn_back}`}
             outing={current}
-            light={light.data}
+            light={light.shown}
             swaps={swaps}
             tide={water}
             fillable={fillable}
@@ -99,13 +102,13 @@ export function OutingScreen() {
         )}
       </section>
       <section className="outing-side" aria-label={words.outing.side}>
-        {light.data && <Next outing={current} light={light.data} />}
+        {light.shown && <Next outing={current} light={light.shown} />}
         <Tabs defaultActiveKey="now" id="outing-tabs" mountOnEnter unmountOnExit>
           <Tab eventKey="now" title={words.outing.tabs.now} className="outing-tab">
-            <Readings key={`readings-${current.id}`} outing={current} set={set} laid={laid} light={light.data} />
+            <Readings key={`readings-${current.id}`} outing={current} set={set} laid={laid} light={light.shown} />
             <SwapList outing={current} swaps={swaps} nameOf={nameOf} />
             {laid && <Frames outing={current} laid={laid} leaveBy={leaveBy} />}
-            <Leave outing={current} tide={tide.data} error={tide.error} />
+            <Leave outing={current} tide={water} error={tide.error} />
           </Tab>
           <Tab eventKey="pack" title={words.outing.tabs.pack} className="outing-tab">
             <PackList {...parts} />
@@ -121,6 +124,6 @@ export function OutingScreen() {
 
 /** The budget of frames at the time that stands on the bench. */
 function Frames(props: { outing: Outing; laid: NonNullable<ReturnType<typeof useBench>[0]>; leaveBy: number | null }) {
-  const { data } = useExposure(questionOf(props.laid));
-  return <FramesLeft {...props} seconds={data?.set_seconds} />;
+  const { answer } = useExposure(exposureOf(props.laid));
+  return <FramesLeft {...props} seconds={answer?.set_seconds} />;
 }

@@ -1,9 +1,11 @@
 import { Button, Form } from "react-bootstrap";
 import type { Laid } from "../../state/bench";
 import { useKit } from "../../state/kit";
+import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import type { Outing } from "../../state/outings";
-import { type Hazard, packAsked, useHazards, usePack } from "../../questions/pack";
+import { type Hazard, useHazards, usePack } from "../../questions/pack";
+import { packOf } from "./asks";
 import type { Light, Swaps } from "../../questions/light";
 
 interface Props {
@@ -19,8 +21,10 @@ interface Props {
 export function PackList({ outing, set, laid, swaps, light, nameOf }: Props) {
   const say = words.outing;
   const kit = useKit();
-  const lines = usePack(packAsked({ outing, laid, swaps, light, nameOf, items: kit.items }));
+  const pack = usePack(packOf({ outing, laid, swaps, light, nameOf, items: kit.items }));
+  const lines = pack.shown?.lines;
   const hazards = useHazards();
+  if (!lines && pack.error) return <Fault error={pack.error} again={pack.again} />;
   if (!lines) return <p className="quiet">{words.bench.waiting}</p>;
   const packed = new Set(outing.packed);
   const left = lines.filter((line) => !packed.has(line.code)).length;

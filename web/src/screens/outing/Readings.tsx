@@ -5,6 +5,7 @@ import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { type Outing, span } from "../../state/outings";
 import { type Light, usePlausible } from "../../questions/light";
+import { plausibleOf } from "../../state/asks";
 import { clockIn, instantOf } from "../../words/zone";
 
 interface Props {
@@ -22,7 +23,7 @@ export function Readings({ outing, set, laid, light }: Props) {
   const [typedTime, setTime] = useState<string | null>(null);
   const time = typedTime ?? clockIn(live ? now : from + (to - from) / 4, outing.zone);
   const at = instantOf(outing.date, time, outing.zone);
-  const plausible = usePlausible(outing, laid, at);
+  const plausible = usePlausible(laid && plausibleOf(outing, laid, at)).answer;
   const say = words.outing;
   return (
     <div className="outing-readings">

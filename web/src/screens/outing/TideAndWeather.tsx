@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
+import { askFeed } from "../../questions/light";
+import { Fault } from "../../ui/Fault";
 import { KnownNumber } from "../../ui/NumberField";
 import { say as toast } from "../../ui/say";
 import { typed } from "../../ui/typed";
@@ -22,7 +24,7 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
   const say = words.outing;
   // The number fields hold what is being typed; a feed replaces them all.
   const [filled, setFilled] = useState(0);
-  const [fault, setFault] = useState<string | null>(null);
+  const [fault, setFault] = useState<unknown>(null);
   const simulated =
     outing.weather.source === "simulated" || outing.waters.some((water) => water.source === "simulated");
   const fill = async () => {
@@ -38,7 +40,7 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
       };
       toast({ text: say.feedTaken, action: { label: words.kit.undo, act: undo } });
     } catch (error) {
-      setFault(error instanceof Refused ? error.message : words.trouble.unreachable);
+      setFault(error);
     }
   };
   return (
@@ -48,11 +50,7 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
       <Button variant="quiet" onClick={() => void fill()}>
         {say.feed}
       </Button>
-      {fault && (
-        <p className="fault" role="alert">
-          {fault}
-        </p>
-      )}
+      <Fault error={fault} />
       {outing.waters.map((water, at) => (
         <div className="tide-row" key={at}>
           <Form.Control
@@ -136,7 +134,7 @@ function ask(outing: Outing): Promise<Schemas["FeedAnswer"]> {
   const [from, to] = span(outing);
   const { latitude, longitude } = outing;
   const body = { latitude, longitude, from: new Date(from).toISOString(), to: new Date(to).toISOString() };
-  return answer(api.POST("/api/outing/feed", { body }));
+  return askFeed(body);
 }
 
 /** The feed's waters by the place's clock, and its weather in the middle of the outing. */

@@ -1,14 +1,11 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
-import { browserStore } from "../../state/browserStore";
+import { remember, useHabits } from "../../state/habits";
 import { useKeys } from "../../ui/useKeys";
 import { words } from "../../words";
 
 type Line = Schemas["LineAnswer"];
-
-/** Lines that sit by now and need not be read each time. */
-const folded = browserStore<string[]>("jackstaff.folded.1", []);
 
 interface Props {
   lines: Line[];
@@ -18,7 +15,7 @@ interface Props {
 
 /** What hands do, in their order; it never stands in the way of opening. */
 export function ArmList({ lines, pointed }: Props) {
-  const away = folded.use();
+  const { folded: away } = useHabits();
   const [done, setDone] = useState<string[]>([]);
   const [open, setOpen] = useState(false);
   const hidden = (line: Line) => line.habit && line.severity !== "harm" && away.includes(line.code);
@@ -58,9 +55,9 @@ export function ArmList({ lines, pointed }: Props) {
                 size="sm"
                 aria-label={`${away.includes(line.code) ? words.run.list.unfold : words.run.list.fold}: ${line.text}`}
                 onClick={() =>
-                  folded.write(
-                    away.includes(line.code) ? away.filter((one) => one !== line.code) : [...away, line.code],
-                  )
+                  remember({
+                    folded: away.includes(line.code) ? away.filter((one) => one !== line.code) : [...away, line.code],
+                  })
                 }
               >
                 {away.includes(line.code) ? words.run.list.unfold : words.run.list.fold}

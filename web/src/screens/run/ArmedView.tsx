@@ -1,7 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
 import { Button, Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { useBench } from "../../state/useBench";
 import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
@@ -10,26 +9,29 @@ import { clockText, markText, timeParts, timeText } from "../../words/times";
 import { ArmList } from "./ArmList";
 import { silence, tick, wake } from "../../ui/bell";
 import { Closer } from "./Closer";
-import { type Failure, device } from "../../state/device";
 import { PlanStaff } from "../../parts/staff/PlanStaff";
 import { RemoteTest } from "./RemoteTest";
-import { type Armed, disarm, open, queued, rearm, rehearse } from "../../state/running";
-import { useArmList } from "../../questions/checklist";
-import { closesAt, rememberClosing, rememberLead, leadIn } from "../../state/habits";
+import { useChecklist } from "../../questions/checklist";
+import { unmetered } from "../../state/bench";
+import { remember, useHabits } from "../../state/habits";
+import { type Armed, disarm, type Failure, open, queued, rearm, rehearse } from "../../state/running";
+import { Fault, faultText } from "../../ui/Fault";
 import { QueueLine, SeriesDialog } from "./Series";
 
 /** Before the shutter: what hands do, what is set, the lead-in, and the one thing to press. */
 export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: string | null }) {
   const plan = queued(armed);
-  const [lead, setLead] = useState(leadIn);
-  const [closing, setClosing] = useState(() => closesAt(plan.answer.dial_mark !== null));
+  const { lead, closes, device } = useHabits();
   const [opensAt, setOpensAt] = useState<number | null>(null);
   const [mute, setMute] = useState(false);
   const [panel, setPanel] = useState<"test" | "series" | null>(null);
   const [failure, setFailure] = useState<Failure | null>(null);
-  const simulated = device.use().kind === "simulated";
-  const list = useArmList(armed.list);
+  const simulated = device.kind === "simulated";
+  const checklist = useChecklist(armed.list);
+  const list = checklist.shown;
   const mark = plan.answer.dial_mark;
+  // A dial time closes itself; in bulb it is as last time.
+  const closing = mark === null ? closes : "mark";
   const say = words.run;
 
   const press = useCallback((at: number) => {
@@ -41,7 +43,6 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const start = async () => {
     if (opensAt !== null) return;
     const from = Date.now();
-    rememberClosing(closing);
     const loud = wake();
     if (lead === 0) press(from);
     else setOpensAt(from + lead * 1000);
@@ -67,6 +68,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             {failure.text ?? words.trouble.unreachable} {say.list.seeLine}
           </p>
         )}
+        <Fault error={checklist.error} again={checklist.again} />
         {list && <ArmList lines={list.lines} pointed={failure?.line ?? null} />}
         <Closer onTest={() => setPanel("test")} />
       </section>
@@ -92,7 +94,13 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
               <strong>{say.rehearsal(list.rehearsal.iso, timeText(list.rehearsal.seconds))}</strong>{" "}
               {list.rehearsal.why}
             </p>
-            <Button variant="quiet" onClick={() => void rehearse(list.rehearsal?.iso ?? "")}>
+            <Button
+              variant="quiet"
+              disabled={checklist.answer === undefined}
+              onClick={() => {
+                rehearse(list.rehearsal?.iso ?? "").catch((error: unknown) => toast({ text: faultText(error) }));
+              }}
+            >
               {say.rehearse}
             </Button>
           </div>
@@ -102,12 +110,9 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
           label={say.lead}
           value={lead}
           choices={[0, 2, 5, 10].map((seconds) => [seconds, seconds === 0 ? say.leadNone : say.leadSeconds(seconds)])}
-          onValue={(seconds) => {
-            setLead(seconds);
-            rememberLead(seconds);
-          }}
+          onValue={(seconds) => remember({ lead: seconds })}
         />
-        {!simulated && (
+        {!simulated && mark === null && (
           <Choice
             name="closing"
             label={say.closes}
@@ -116,7 +121,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
               ["hand", say.closesHand],
               ["mark", say.closesMark],
             ]}
-            onValue={setClosing}
+            onValue={(one) => remember({ closes: one })}
           />
         )}
         {mute && (
@@ -182,13 +187,12 @@ function Choice<T extends string | number>({ name, label, value, choices, onValu
 
 /** Another picture with the same gear: the camera is blind, so reading and focus begin again. */
 function Reframe() {
-  const [, move] = useBench();
   const navigate = useNavigate();
   return (
     <Button
       variant="quiet"
       onClick={() => {
-        move({ do: "set", change: { meteredAt: null } });
+        unmetered();
         disarm();
         void navigate("/");
         toast({ text: words.run.reframed });

@@ -1,12 +1,15 @@
 import { Button, Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import { words } from "../../words";
-import { device, FAULTS, SPEEDS } from "../../state/device";
+import { type Device, remember, useHabits } from "../../state/habits";
+
+const FAULTS: Device["fault"][] = ["none", "no_answer", "not_bulb", "drive", "electronic_shutter", "battery"];
+const SPEEDS = [1, 10, 60];
 
 /** Who opens and closes: a hand on a remote, or the simulated trigger that ships, for practice. */
 export function Closer({ onTest }: { onTest: () => void }) {
-  const now = device.use();
+  const { device: now } = useHabits();
   const say = words.run.device;
-  const set = (change: Partial<typeof now>) => device.write({ ...now, ...change });
+  const set = (change: Partial<typeof now>) => remember({ device: { ...now, ...change } });
   return (
     <div className="closer">
       <Form.Group className="choice-line">

@@ -1,19 +1,16 @@
-import { useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { answer, api } from "../../api/client";
-import { useBench } from "../../state/useBench";
-import type { Frame } from "../../state/frames";
 import { NoteField } from "../../parts/review/NoteField";
 import { ReviewPanel } from "../../parts/review/ReviewPanel";
-import "../../parts/review/review.css";
-import { sceneAsked } from "../../questions/looks";
-import { never } from "../../ui/never";
+import { PlanStaff } from "../../parts/staff/PlanStaff";
+import { useSimulatedPicture } from "../../questions/run";
+import { sceneOf } from "../../state/asks";
+import { useBench } from "../../state/bench";
+import type { Frame } from "../../state/frames";
 import { useSession } from "../../state/session";
+import { type Armed, change, darkFrame, rearm, takeBack } from "../../state/running";
 import { words } from "../../words";
 import { signedStops, timeText } from "../../words/times";
-import { PlanStaff } from "../../parts/staff/PlanStaff";
-import { type Armed, change, darkFrame, rearm, takeBack } from "../../state/running";
 import { QueueLine } from "./Series";
 
 /** From here on hot specks are worth a dark frame, where a capped frame has not measured it [s]. */
@@ -26,7 +23,7 @@ function darkFrom({ list }: Armed): number | null {
 
 /** The shutter is closed: what was planned, what really happened, what that means, and what comes next. */
 export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
-  const session = useSession().data;
+  const { signedIn } = useSession();
   const aborted = frame.state === "aborted";
   const actual = frame.actual_seconds ?? 0;
   const aimed = frame.events.findLast((event) => event.kind === "aimed")?.seconds;
@@ -70,7 +67,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
         {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
         <div className="run-after">
           <Onwards armed={armed} />
-          <Button variant="quiet" onClick={() => takeBack(frame)}>
+          <Button variant="quiet" onClick={() => void takeBack(frame)}>
             {say.takeBack}
           </Button>
           <Link to="/log" className="btn btn-quiet">
@@ -89,7 +86,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           </div>
         )}
         <NoteField key={frame.id} frame={frame} />
-        <p className="quiet">{session?.signed_in ? say.kept : say.keptHere}</p>
+        <p className="quiet">{signedIn ? say.kept : say.keptHere}</p>
         {!aborted && purpose !== "dark" && !film && actual >= (darkFrom(armed) ?? DARK_FROM) && (
           <div className="rehearse">
             <p>{say.darkRemind}</p>
@@ -144,40 +141,28 @@ function Onwards({ armed }: { armed: Armed }) {
 /** What the simulated camera hands over: a drawing as bright as the frame really came out. */
 function SimulatedPicture({ frame }: { frame: Frame }) {
   const [laid] = useBench();
-  const picture = useQuery({
-    queryKey: ["simulated-picture", frame.id, frame.actual_seconds, frame.error?.stops],
-    queryFn: async () => {
-      const blob: unknown = await answer(
-        api.POST("/api/standins/camera/picture", {
-          body: {
-            scene: { ...sceneAsked(laid ?? never()), wants: [], seconds: frame.actual_seconds ?? 1 },
-            gathered_stops: frame.error?.stops ?? 0,
-            glass: frame.stack.map((glass) => ({ name: glass.name, stops: glass.stops, offset: glass.offset ?? 0 })),
-            aperture: frame.settings.aperture,
-            iso: frame.settings.iso,
-            taken_at: frame.opened_at,
-            seed: 7,
-          },
-          parseAs: "blob",
-        }),
-      );
-      return URL.createObjectURL(blob as Blob);
+  const picture = useSimulatedPicture(
+    laid && {
+      scene: { ...sceneOf(laid), wants: [], seconds: frame.actual_seconds ?? 1 },
+      gathered_stops: frame.error?.stops ?? 0,
+      glass: frame.stack.map((glass) => ({ name: glass.name, stops: glass.stops, offset: glass.offset ?? 0 })),
+      aperture: frame.settings.aperture,
+      iso: frame.settings.iso,
+      taken_at: frame.opened_at,
+      seed: 7,
     },
-    enabled: laid !== null,
-    staleTime: Infinity,
-    retry: false,
-  });
-  if (!picture.data) return null;
+  );
+  if (!picture) return null;
   return (
     <figure className="simulated-picture">
       <span className="photo">
-        <img src={picture.data} alt={words.run.pictureAlt} />
+        <img src={picture} alt={words.run.pictureAlt} />
       </span>
       <figcaption>
         {words.run.picture}{" "}
         <a
           className="plain-link"
-          href={picture.data}
+          href={picture}
           download={`jackstaff-${frame.opened_at.slice(0, 19).replaceAll(":", "")}.jpg`}
         >
           {words.run.pictureSave}

@@ -8,13 +8,12 @@ import { words } from "../../words";
 import { clockText, signedStops, timeText, signedThirds } from "../../words/times";
 import { queueBell, silence, wake } from "../../ui/bell";
 import { cameraSeconds, openSeconds } from "../../state/clock";
-import { letGo } from "../../state/device";
-import { closingNow } from "../../state/habits";
 import { HoldButton } from "../../ui/HoldButton";
 import { MeterButton } from "./MeterButton";
 import { PlanStaff } from "../../parts/staff/PlanStaff";
-import { correct, end, endByDevice, extend, openedEarlier, reread } from "../../state/running";
-import { aimedAt, standing, useClosing } from "../../questions/closing";
+import { type Closing, useClosing } from "../../questions/closing";
+import { aimedAt, closingOf, standing } from "../../state/closing";
+import { correct, end, endByDevice, extend, givenOut, openedEarlier, reread } from "../../state/running";
 import { useAwake, useWatch, type Watch } from "./useWatch";
 
 /** The shutter is open: time gone, light gathered, and when it is enough. */
@@ -22,16 +21,19 @@ export function OpenView({ frame }: { frame: Frame }) {
   useBeat(100);
   useAwake();
   const watch = useWatch(frame);
-  const closing = useClosing(frame);
+  const closing = useClosing(closingOf(frame));
   const speed = frame.run?.speed ?? 1;
   const simulated = frame.run?.device === "simulated";
   const gone = cameraSeconds(frame);
   const aimed = aimedAt(frame, closing);
   const left = aimed === null ? null : aimed - gone;
   const over = left !== null && left <= 0;
-  const byItself = simulated || closingNow() === "mark";
+  const byItself = simulated || frame.answer.dial_mark !== null || frame.run?.closes === "mark";
   const ending = useRef(false);
   const letRing = useRef(false);
+  // A page that was loaded anew may not sound before somebody has pressed something in it.
+  const [mute, setMute] = useState(false);
+  const [pressed, setPressed] = useState(0);
   const light = standing(closing, gone);
   const say = words.run;
 
@@ -55,13 +57,16 @@ export function OpenView({ frame }: { frame: Frame }) {
       silence();
       return;
     }
-    void wake().then(() => queueBell((aimed - cameraSeconds(frame)) / speed));
+    void wake().then((loud) => {
+      setMute(!loud);
+      queueBell((aimed - cameraSeconds(frame)) / speed);
+    });
     return () => {
       if (!letRing.current) silence();
     };
     // The bell follows the aim; the frame's own changes reach it through that.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [aimed, speed, watch.known]);
+  }, [aimed, speed, watch.known, pressed]);
   useEffect(() => {
     if (over && "vibrate" in navigator && navigator.userActivation.hasBeenActive)
       navigator.vibrate([400, 150, 400, 150, 800]);
@@ -76,9 +81,9 @@ export function OpenView({ frame }: { frame: Frame }) {
     else void end(frame, "mark", aimed, aimed);
   }, [watch, over, byItself, simulated, frame, aimed]);
   useDeviceGivesOut(frame, simulated, aimed, ending);
-  useKeys("-", () => openedEarlier(frame, 1));
-  useKeys("e", () => extend(frame, THIRD));
-  useKeys("c", () => extend(frame, -THIRD));
+  useKeys("-", () => void openedEarlier(frame, 1));
+  useKeys("e", () => void extend(frame, THIRD));
+  useKeys("c", () => void extend(frame, -THIRD));
 
   const warn = left !== null && left > 0 && left / speed <= 10;
   return (
@@ -111,6 +116,14 @@ export function OpenView({ frame }: { frame: Frame }) {
             {say.ifClosed(signedStops(light.stops))}
           </p>
         )}
+        {mute && aimed !== null && (
+          <div className="run-note run-mute" role="alert">
+            <span>{say.bellMute}</span>
+            <Button variant="quiet" onClick={() => setPressed(pressed + 1)}>
+              {say.bellAllow}
+            </Button>
+          </div>
+        )}
         <Announcer left={left ?? 1} needed={aimed ?? 1} />
         <HoldButton className="hold-close" hint={say.holdHint} holdKey="space" onHeld={() => finish("hand")}>
           {over ? say.closeNow : say.close}
@@ -129,7 +142,7 @@ export function OpenView({ frame }: { frame: Frame }) {
             <div className="run-earlier" role="group" aria-label={say.rereadLabel}>
               <span>{say.rereadLabel}</span>
               {REREADS.map((thirds) => (
-                <Button key={thirds} variant="quiet" onClick={() => reread(frame, thirds / 3)}>
+                <Button key={thirds} variant="quiet" onClick={() => void reread(frame, thirds / 3)}>
                   {signedThirds(thirds / 3)}
                 </Button>
               ))}
@@ -141,10 +154,10 @@ export function OpenView({ frame }: { frame: Frame }) {
                 {(frame.run?.bias_stops ?? 0) !== 0 &&
                   `: ${words.staff.stops(signedStops(frame.run?.bias_stops ?? 0))}`}
               </span>
-              <Button variant="quiet" onClick={() => extend(frame, -THIRD)}>
+              <Button variant="quiet" onClick={() => void extend(frame, -THIRD)}>
                 {say.cut}
               </Button>
-              <Button variant="quiet" onClick={() => extend(frame, THIRD)}>
+              <Button variant="quiet" onClick={() => void extend(frame, THIRD)}>
                 {say.extend}
               </Button>
             </div>
@@ -153,16 +166,16 @@ export function OpenView({ frame }: { frame: Frame }) {
         {!simulated && (
           <div className="run-earlier" role="group" aria-label={say.earlierLabel}>
             <span>{say.earlierLabel}</span>
-            <Button variant="quiet" onClick={() => openedEarlier(frame, 1)}>
+            <Button variant="quiet" onClick={() => void openedEarlier(frame, 1)}>
               {say.earlier1}
             </Button>
-            <Button variant="quiet" onClick={() => openedEarlier(frame, 5)}>
+            <Button variant="quiet" onClick={() => void openedEarlier(frame, 5)}>
               {say.earlier5}
             </Button>
             <SecondsForm
               label={say.openedAgoField}
               hint={say.openedAgo}
-              onSet={(seconds) => openedEarlier(frame, seconds - openSeconds(frame))}
+              onSet={(seconds) => void openedEarlier(frame, seconds - openSeconds(frame))}
             />
           </div>
         )}
@@ -180,15 +193,7 @@ const OVERDUE_S = 60;
 const REREADS = [-3, -2, -1, 0, 1, 2, 3];
 
 /** Both ends where they differ, and why; ways out where the frame never fills. */
-function Ends({
-  frame,
-  closing,
-  aimed,
-}: {
-  frame: Frame;
-  closing: ReturnType<typeof useClosing>;
-  aimed: number | null;
-}) {
+function Ends({ frame, closing, aimed }: { frame: Frame; closing: Closing | undefined; aimed: number | null }) {
   const say = words.run;
   const planned = frame.answer.set_seconds;
   if (!closing) return <p className="run-gone">{say.planned(timeText(planned))}</p>;
@@ -235,13 +240,13 @@ function TimeWords({ watch, frame, gone }: { watch: Watch; frame: Frame; gone: n
       <div className="run-truth" role="alert">
         <p>{say.nobody(clockText(gone))}</p>
         <div className="run-foot">
-          <Button variant="quiet" onClick={() => correct(frame, gone / speed, UNWATCHED_S)}>
+          <Button variant="quiet" onClick={() => void correct(frame, gone / speed, UNWATCHED_S)}>
             {say.right}
           </Button>
           <SecondsForm
             label={words.run.openedAgoField}
             hint={words.run.openedAgo}
-            onSet={(seconds) => correct(frame, seconds / speed, UNWATCHED_S)}
+            onSet={(seconds) => void correct(frame, seconds / speed, UNWATCHED_S)}
           />
           <Button variant="quiet" onClick={() => void end(frame, "hand", frame.answer.set_seconds, null)}>
             {say.closedThen}
@@ -265,19 +270,16 @@ const UNWATCHED_S = 5;
 function useDeviceGivesOut(frame: Frame, simulated: boolean, aimed: number | null, ending: { current: boolean }) {
   useEffect(() => {
     if (!simulated || aimed === null) return;
-    const speed = frame.run?.speed ?? 1;
     const timer = window.setInterval(() => {
       const openFor = cameraSeconds(frame);
       if (ending.current || openFor >= aimed) return;
-      const at = new Date(Date.parse(frame.opened_at) + (openFor / speed) * 1000);
-      void letGo(frame.opened_at, aimed / speed, at).then(
-        (closed) => {
-          if (closed.ended_by === "asked" || ending.current) return;
+      void givenOut(frame, aimed, openFor).then(
+        (out) => {
+          if (!out || ending.current) return;
           ending.current = true;
           silence();
-          const real = ((Date.parse(closed.at) - Date.parse(frame.opened_at)) / 1000) * speed;
-          void end(frame, "mark", real, aimed);
-          toast({ text: closed.failure?.text ?? "" });
+          void end(frame, "mark", out.seconds, aimed);
+          toast({ text: out.text });
         },
         () => undefined,
       );

@@ -2,7 +2,8 @@ import { useEffect, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { words } from "../../words";
 import { tick, wake } from "../../ui/bell";
-import { device, type Failure, letGo, press } from "../../state/device";
+import { habits, remember, useHabits } from "../../state/habits";
+import { type Failure, tryDevice } from "../../state/running";
 
 const SECONDS = 5;
 const LEAD = 3;
@@ -17,7 +18,8 @@ function zeroIn(seconds: number): number {
 /** Five seconds with a new remote: does it answer, is it bulb and single frame, and how late is it. */
 export function RemoteTest({ onClose, onFailure }: { onClose: () => void; onFailure: (failure: Failure) => void }) {
   const say = words.run.test;
-  const simulated = device.read().kind === "simulated";
+  const { device } = useHabits();
+  const simulated = device.kind === "simulated";
   const [stage, setStage] = useState<Stage>("ready");
   const [zero, setZero] = useState(0);
   const [left, setLeft] = useState(LEAD);
@@ -48,21 +50,14 @@ export function RemoteTest({ onClose, onFailure }: { onClose: () => void; onFail
     }
     const at = new Date();
     try {
-      const pressed = await press(at, true);
-      if (pressed.at == null) {
-        setFailure(pressed.failure);
-        if (pressed.failure) onFailure(pressed.failure);
+      const tried = await tryDevice(at, SECONDS);
+      if (tried.length > 0) setLength(tried.length);
+      if (tried.failure) {
+        setFailure(tried.failure);
+        onFailure(tried.failure);
         return;
       }
-      const opened = Date.parse(pressed.at);
-      const closed = await letGo(pressed.at, SECONDS, new Date(opened + SECONDS * 1000));
-      setLength((Date.parse(closed.at) - opened) / 1000);
-      if (closed.failure) {
-        setFailure(closed.failure);
-        onFailure(closed.failure);
-        return;
-      }
-      finish((opened - at.getTime()) / 1000);
+      finish(tried.delay);
     } catch {
       setFailure({ code: "unreachable", text: words.trouble.unreachable, line: "remote" });
     }
@@ -71,11 +66,8 @@ export function RemoteTest({ onClose, onFailure }: { onClose: () => void; onFail
     setHeard(delay);
     setStage("done");
     // A hand's tap on hearing the shutter is itself a fifth of a second late or more.
-    device.write({
-      ...device.read(),
-      tested: true,
-      delay: simulated ? 0 : Math.max(0, Math.round((delay - 0.2) * 10) / 10),
-    });
+    const known = simulated ? 0 : Math.max(0, Math.round((delay - 0.2) * 10) / 10);
+    remember({ device: { ...habits().device, tested: true, delay: known } });
   };
 
   return (
@@ -117,7 +109,7 @@ export function RemoteTest({ onClose, onFailure }: { onClose: () => void; onFail
         )}
         {stage === "done" && (
           <p className="mb-0" role="status">
-            {say.works(device.read().delay.toFixed(1), (length ?? SECONDS).toFixed(1))}
+            {say.works(device.delay.toFixed(1), (length ?? SECONDS).toFixed(1))}
           </p>
         )}
       </Modal.Body>

@@ -1,11 +1,11 @@
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { useFrame } from "../../state/useFrames";
+import { useFrame, useOpenFrame } from "../../state/frames";
 import { words } from "../../words";
 import { ArmedView } from "./ArmedView";
 import { EndedView } from "./EndedView";
 import { OpenView } from "./OpenView";
-import { useArmed, useOpenFrame } from "../../state/running";
+import { useArmed } from "../../state/running";
 import "./run.css";
 
 /** Run is whatever the records say: an open frame, a finished one, an armed one, or nothing. */

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
+import { askSeries } from "../../questions/checklist";
+import { Fault } from "../../ui/Fault";
 import { NumberField } from "../../ui/NumberField";
 import { typed } from "../../ui/typed";
 import { useNow } from "../../ui/useNow";
@@ -17,7 +19,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
   const [count, setCount] = useState(String(armed.queue?.frames.length ?? 3));
   const [spacing, setSpacing] = useState("1");
   const [shown, setShown] = useState<Schemas["SeriesAnswer"] | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const [fault, setFault] = useState<unknown>(null);
   const ask = async () => {
     const body = {
       seconds: armed.plan.answer.set_seconds,
@@ -30,13 +32,13 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
       handling_seconds: 5,
     };
     try {
-      const found = await answer(api.POST("/api/run/series", { body }));
+      const found = await askSeries(body);
       setShown(found);
       setFault(null);
       return found;
     } catch (error) {
       setShown(null);
-      setFault(error instanceof Refused ? error.message : words.trouble.unreachable);
+      setFault(error);
       return null;
     }
   };
@@ -77,11 +79,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
             <NumberField id="series-spacing" label={say.spacing} value={spacing} onChange={setSpacing} />
           )}
         </div>
-        {fault && (
-          <p className="fault" role="alert">
-            {fault}
-          </p>
-        )}
+        <Fault error={fault} />
         {shown && (
           <>
             <ol className="series-frames">

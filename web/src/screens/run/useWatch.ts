@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
-import { type Frame, waitingFrame } from "../../state/frames";
+import { type Frame, frameNow } from "../../state/frames";
 import * as clock from "../../state/clock";
-import { keep } from "../../state/running";
+import { noteSteady } from "../../state/running";
 
 export interface Watch {
   /** Until it is known how long the shutter has been open, nothing is said. */
@@ -21,14 +21,10 @@ export function useWatch(frame: Frame): Watch {
       setWatch((now) => ({ ...now, known: true, source }));
       // The page that opened it could not ask the server then; the count is as good from any page that knows.
       if (source === "wall" || frame.run?.steady) return;
-      void clock.steadyAt(frame).then((steady) => {
-        const now = waitingFrame(id);
-        if (steady && now?.run && now.state === "open" && !now.run.steady)
-          keep({ ...now, run: { ...now.run, steady } });
-      });
+      void clock.steadyAt(frame).then((steady) => steady && noteSteady(id, steady));
     });
     const look = () => {
-      const now = waitingFrame(id) ?? frame;
+      const now = frameNow(id) ?? frame;
       clock.signOfLife(now);
       void clock.checked(now).then((jump) => {
         if (there && jump !== "none") setWatch((now) => ({ ...now, jump }));

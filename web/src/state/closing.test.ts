@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
-import type { Frame } from "../state/frames";
-import { aimedAt, type Closing, standing } from "./closing";
+import type { Frame } from "./frames";
+import type { Closing } from "../questions/closing";
+import { aimedAt, standing } from "./closing";
 
 const track = [
   { seconds: 0, gathered: 0, stops: -40 },

@@ -1,12 +1,11 @@
-import type { Schemas } from "../api/client";
-import { type Laid, questionOf, settingsOf } from "./bench";
-import type { Exposure } from "./useBench";
-import { itemsOf } from "./bag";
-import type { KitItem } from "./kit";
-import type { Outing } from "./outings";
-import { answerOf, type Armed, type Plan } from "./running";
-
-export type ArmQuestion = Schemas["ArmAsked"];
+import type { Exposure } from "../../questions/bench";
+import type { ArmQuestion } from "../../questions/checklist";
+import { exposureOf } from "../../state/asks";
+import { itemsOf } from "../../state/bag";
+import { type Laid, settingsOf } from "../../state/bench";
+import type { KitItem } from "../../state/kit";
+import type { Outing } from "../../state/outings";
+import { answerOf, type Armed, type Plan } from "../../state/running";
 
 interface Given {
   laid: Laid;
@@ -114,7 +113,7 @@ export function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<A
       elevation_deg: bench.scene.elevationDeg,
     },
   };
-  return { plan, question: questionOf(laid), list };
+  return { plan, question: exposureOf(laid), list };
 }
 
 function factsOf(item: { facts: object } | undefined): Record<string, unknown> | null {

@@ -1,0 +1,98 @@
+import { Button } from "react-bootstrap";
+import { asides, dropRefused, everythingKept, fileOf, forgetBroken, putBack, sendAgain } from "../state/keeping";
+import type { Doc } from "../state/shelf";
+import { broken, store, useTrouble, useWaiting } from "../state/store";
+import { faultText } from "../ui/Fault";
+import { saveAs } from "../ui/saveAs";
+import { Refused } from "../api/client";
+import { words } from "../words";
+
+const say = words.keeping;
+
+async function saveEverything(): Promise<void> {
+  saveAs("jackstaff-kept.json", await everythingKept());
+}
+
+/** What a person has to know about what is kept: trouble, refusals, and what two devices wrote at once. */
+export function Notices() {
+  const trouble = useTrouble();
+  const refused = useWaiting().filter((doc) => doc.waiting?.refused);
+  const unread = broken.useDocs();
+  const aside = asides.useDocs();
+  if (trouble === null && refused.length + unread.length + aside.length === 0) return null;
+  return (
+    <section className="notices" aria-label={say.title}>
+      {trouble && (
+        <p className="notice" role="status">
+          <span>{say.trouble[trouble]}</span>
+          <Button variant="quiet" size="sm" onClick={() => void saveEverything()}>
+            {say.save}
+          </Button>
+        </p>
+      )}
+      {refused.map((doc) => (
+        <RefusedNotice key={`${doc.kind} ${doc.id}`} doc={doc} />
+      ))}
+      {unread.map(({ id, content }) => (
+        <p className="notice" key={id} role="status">
+          <span>{say.broken(say.kinds[content.kind] ?? content.kind)}</span>
+          <Button variant="quiet" size="sm" onClick={() => saveAs("jackstaff-set-aside.json", fileOf(content))}>
+            {say.saveIt}
+          </Button>
+          <Button variant="quiet" size="sm" onClick={() => void forgetBroken(id)}>
+            {say.letGo}
+          </Button>
+        </p>
+      ))}
+      {aside.map(({ id, content }) => (
+        <p className="notice" key={id} role="status">
+          <span>{say.aside(nameOf(content.kind, content.content), new Date(content.changed_at))}</span>
+          <Button variant="quiet" size="sm" onClick={() => void putBack(id, content)}>
+            {say.putBack}
+          </Button>
+          <Button variant="quiet" size="sm" onClick={() => void asides.remove(id)}>
+            {say.letGo}
+          </Button>
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** The server would not take it: why, and three ways out. */
+function RefusedNotice({ doc }: { doc: Doc }) {
+  const why = faultText(new Refused(422, doc.waiting?.refused ?? []));
+  return (
+    <p className="notice" role="alert">
+      <span>
+        {say.refused(nameOf(doc.kind, doc.content))} {why}
+      </span>
+      <Button variant="quiet" size="sm" onClick={() => void sendAgain(doc)}>
+        {words.trouble.again}
+      </Button>
+      <Button variant="quiet" size="sm" onClick={() => void dropRefused(doc)}>
+        {say.drop}
+      </Button>
+      <Button variant="quiet" size="sm" onClick={() => saveAs("jackstaff-refused.json", fileOf(doc.content))}>
+        {say.saveIt}
+      </Button>
+    </p>
+  );
+}
+
+/** What it is, and its own name where it has one. */
+function nameOf(kind: string, content: unknown): string {
+  const inner = (content ?? {}) as { name?: string; look?: string; note?: string; item?: { name?: string } };
+  const name = inner.name ?? inner.item?.name ?? inner.look ?? inner.note;
+  const sort = say.kinds[kind] ?? kind;
+  return name ? say.named(sort, name) : sort;
+}
+
+/** Asked once, when there is something to keep: that the browser does not clear it by itself. */
+export function askToKeep(): void {
+  const unlisten = store.subscribe(() => {
+    if (store.waiting().length === 0 && store.view("frame").length === 0) return;
+    unlisten();
+    void navigator.storage?.persist?.().catch(() => false);
+  });
+}

@@ -1,0 +1,44 @@
+import { type ReactNode, Suspense } from "react";
+import { Button } from "react-bootstrap";
+import { ErrorBoundary, type FallbackProps } from "react-error-boundary";
+import { useLocation, useNavigate } from "react-router";
+import { everythingKept } from "../state/keeping";
+import { saveAs } from "../ui/saveAs";
+import { words } from "../words";
+
+/** A screen in its place: words while it is fetched, and a way on where it breaks; never a white page. */
+export function Place({ children }: { children: ReactNode }) {
+  const { pathname } = useLocation();
+  return (
+    <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
+      <Suspense fallback={<p className="waiting">{words.bench.waiting}</p>}>{children}</Suspense>
+    </ErrorBoundary>
+  );
+}
+
+function Broken({ error, resetErrorBoundary }: FallbackProps) {
+  const navigate = useNavigate();
+  const say = words.keeping.screen;
+  const save = async () => saveAs("jackstaff-kept.json", await everythingKept());
+  return (
+    <div className="empty" role="alert">
+      <h1>{say.title}</h1>
+      <p>{say.kept}</p>
+      <p className="quiet">{error instanceof Error ? error.message : String(error)}</p>
+      <div className="side-by-side">
+        <Button
+          variant="signal"
+          onClick={() => {
+            void navigate("/");
+            resetErrorBoundary();
+          }}
+        >
+          {words.run.toBench}
+        </Button>
+        <Button variant="quiet" onClick={() => void save()}>
+          {words.keeping.save}
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { remember } from "../questions/ask";
+import { docOf } from "../state/outbox";
+import { openMemory, ownerOf, renew, whenAdopted } from "../state/session";
+import { learnStarter, recallStarter } from "../state/starter";
+import { store } from "../state/store";
+import { say } from "../ui/say";
+import { words } from "../words";
+import { askToKeep } from "./Notices";
+
+/** Which build this is: answers of another build are not taken for this one's. */
+const BUILD: string = import.meta.env.VITE_BUILD ?? "dev";
+const SAVED_AFTER_MS = 1500;
+/** Answers that the next visit can show before anybody has said anything, the latest of each. */
+const KEPT = ["exposure", "scales", "looks", "looks-at", "stacks", "rig", "usable", "steer"];
+
+interface SavedAnswers {
+  build: string;
+  answers: { key: unknown[]; data: unknown }[];
+}
+
+/** Everything that has to be there before the first paint: this browser's own memory. */
+export async function openUp(client: QueryClient): Promise<boolean> {
+  whenAdopted((frames, things) => {
+    if (frames > 0) say({ text: words.session.adopted(frames) });
+    if (things > 0) say({ text: words.session.kitAdopted(things) });
+  });
+  await openMemory();
+  const [known] = await Promise.all([recallStarter(BUILD), recallAnswers(client)]);
+  keepAnswers(client);
+  askToKeep();
+  return known;
+}
+
+/** And what is asked of the server, in the background: who is here, and on a first visit all it needs in one answer. */
+export async function hearFrom(client: QueryClient, known: boolean): Promise<void> {
+  const start = await renew(!known);
+  if (!start) return;
+  client.setQueryData(["exposure", start.asked], start.answer);
+  client.setQueryData(["scales", { step: start.asked.reading.step, dial_limit: start.asked.dial_limit }], start.scales);
+  const { account } = start.session;
+  if (account !== null) {
+    const owner = ownerOf({ account });
+    await store.take(
+      owner,
+      start.kit.map((copy) => docOf(owner, { ...copy, kind: "kit" })),
+    );
+  }
+  await learnStarter(BUILD, start.starter);
+}
+
+function answersNote(): string {
+  return `answers ${store.owner}`;
+}
+
+async function recallAnswers(client: QueryClient): Promise<void> {
+  const saved = (await store.note(answersNote())) as SavedAnswers | undefined;
+  if (saved?.build !== BUILD || !Array.isArray(saved.answers)) return;
+  for (const { key, data } of saved.answers) {
+    client.setQueryData(key, data);
+    remember(String(key[0]), data);
+  }
+}
+
+/** The latest answers are kept a moment after the hands rest. */
+function keepAnswers(client: QueryClient): void {
+  let timer: number | undefined;
+  const latest = new Map<string, { key: unknown[]; data: unknown }>();
+  let owner = store.owner;
+  client.getQueryCache().subscribe((event) => {
+    if (event.type !== "updated" || event.action.type !== "success") return;
+    const [name] = event.query.queryKey;
+    const kept = KEPT.find((one) => String(name).startsWith(one));
+    if (!kept) return;
+    if (owner !== store.owner) latest.clear();
+    owner = store.owner;
+    latest.set(kept, { key: [...event.query.queryKey], data: event.query.state.data });
+    window.clearTimeout(timer);
+    timer = window.setTimeout(() => {
+      const saved: SavedAnswers = { build: BUILD, answers: [...latest.values()] };
+      if (owner === store.owner) void store.setNote(answersNote(), saved);
+    }, SAVED_AFTER_MS);
+  });
+}

@@ -1,0 +1,33 @@
+import { answer, api, type Schemas } from "../api/client";
+
+export type Session = Schemas["Session"];
+export type Start = Schemas["StartAnswer"];
+export type Copy = Schemas["ChangesAnswer"]["documents"][number];
+export type Change = Schemas["ChangeAsked"];
+
+/** Who is here and what they own, the starter, and the answer to its question: all a first visit needs. */
+export function askStart(): Promise<Start> {
+  return answer(api.GET("/api/start"));
+}
+
+export function askSession(): Promise<Session> {
+  return answer(api.GET("/api/session"));
+}
+
+export function askSignIn(username: string, password: string): Promise<Session> {
+  return answer(api.POST("/api/session", { body: { username, password } }));
+}
+
+export function askSignOut(): Promise<Session> {
+  return answer(api.DELETE("/api/session"));
+}
+
+/** What has changed in the account since a number. */
+export function askChanges(since: number, limit: number): Promise<Schemas["ChangesAnswer"]> {
+  return answer(api.GET("/api/replica", { params: { query: { since, limit } } }));
+}
+
+/** Send what was written here. */
+export function sendChanges(account: number, documents: Change[]): Promise<Schemas["ChangesResult"]> {
+  return answer(api.POST("/api/replica", { body: { account, documents } }));
+}

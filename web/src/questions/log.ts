@@ -1,0 +1,101 @@
+import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
+import { answer, api, type Schemas } from "../api/client";
+import { asForm } from "../api/form";
+import type { paths } from "../api/schema";
+import { useAsk } from "./ask";
+
+export type Frame = Schemas["FrameKept"];
+export type FrameDocument = Schemas["FrameDoc"];
+export type Digest = Schemas["DigestAnswer"];
+export type Known = Schemas["KnownAnswer"];
+type Query = NonNullable<paths["/api/frames"]["get"]["parameters"]["query"]>;
+export type Search = Omit<Query, "limit" | "offset">;
+
+/** What is asked of an account's log is asked of the server; a guest's frames go along with the question. */
+export type OwnLog = Schemas["OwnLog"] | { account: number; head: number };
+
+const PAGE = 100;
+
+/** The account's frames that fit a search, page after page. */
+export function useSearch(search: Search | null, account: number | null, head: number) {
+  return useInfiniteQuery({
+    queryKey: ["search", account, head, search],
+    queryFn: ({ pageParam, signal }) =>
+      answer(api.GET("/api/frames", { params: { query: { ...search, limit: PAGE, offset: pageParam } }, signal })),
+    initialPageParam: 0,
+    getNextPageParam: (page, pages) => {
+      const had = pages.reduce((sum, one) => sum + one.frames.length, 0);
+      return had < page.count && page.frames.length > 0 ? had : undefined;
+    },
+    enabled: search !== null && account !== null,
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** The account's frames between two instants. */
+export async function askFramesBetween(since: string, until: string): Promise<Frame[]> {
+  return (await answer(api.GET("/api/frames", { params: { query: { since, until, limit: 200 } } }))).frames;
+}
+
+/** What one may find in a frame, with cause and cure. */
+export function useFindings() {
+  return useAsk("seen", {}, (_, signal) => answer(api.GET("/api/log/seen", { signal }))).shown ?? [];
+}
+
+/** The picture kept beside a frame. */
+export function usePicture(id: string | null, account: number | null): Digest | undefined {
+  return useAsk(
+    `picture ${id ?? ""}`,
+    id === null || account === null ? null : { id, account },
+    ({ id: key }, signal) => answer(api.GET("/api/frames/{key}/picture", { params: { path: { key } }, signal })),
+  ).answer;
+}
+
+export function keepPicture(key: string, file: File): Promise<Digest> {
+  return answer(api.POST("/api/frames/{key}/picture", { params: { path: { key } }, ...asForm({ file }) }));
+}
+
+export async function forgetPicture(key: string): Promise<void> {
+  await answer(api.DELETE("/api/frames/{key}/picture", { params: { path: { key } } }));
+}
+
+/** What the frames say of the glass. */
+export function useEvidence(own: OwnLog | null) {
+  return useAsk("evidence", own, (asked, signal) =>
+    answer(
+      "frames" in asked
+        ? api.POST("/api/log/evidence", { body: asked, signal })
+        : api.GET("/api/log/evidence", { signal }),
+    ),
+  );
+}
+
+/** What else the log teaches. */
+export function useLearnt(own: OwnLog | null) {
+  return useAsk("learnt", own, (asked, signal) =>
+    answer(
+      "frames" in asked ? api.POST("/api/log/learnt", { body: asked, signal }) : api.GET("/api/log/learnt", { signal }),
+    ),
+  );
+}
+
+/** The time for next time, cause and cure, and what to do in the edit. */
+export function useReviewed(question: Schemas["ReviewedAsked"]) {
+  return useAsk(`reviewed ${question.frame.id}`, question, (body, signal) =>
+    answer(api.POST("/api/log/reviewed", { body, signal })),
+  );
+}
+
+/** Times down, glasses across, to print and take along. */
+export function useFieldCard(question: Schemas["FieldCardAsked"] | null) {
+  return useAsk("fieldcard", question, (body, signal) => answer(api.POST("/api/fieldcard", { body, signal })));
+}
+
+/** The record alone: what the clock says is worked out by whoever reads it. */
+export function documentOf(frame: Frame): FrameDocument {
+  const doc: FrameDocument & Partial<Frame> = { ...frame };
+  delete doc.actual_seconds;
+  delete doc.error;
+  delete doc.pictured;
+  return doc;
+}

@@ -1,0 +1,45 @@
+import { answer, api, type Schemas } from "../api/client";
+import { asForm } from "../api/form";
+import { useAsk } from "./ask";
+import { documentOf, type Frame } from "./log";
+
+type As = "json" | "csv" | "xmp";
+
+/** Frames as a file; an account's whole log where none are given. */
+export function askLogFile(as: As, frames: Frame[] | null): Promise<string> {
+  return frames === null
+    ? answer(api.GET("/api/log/file", { params: { query: { as_: as === "csv" ? "csv" : "json" } }, parseAs: "text" }))
+    : answer(api.POST("/api/log/write", { body: { as, frames: frames.map(documentOf) }, parseAs: "text" }));
+}
+
+export function askLogSchema(): Promise<unknown> {
+  return answer(api.GET("/api/log/schema"));
+}
+
+export function askArchive(): Promise<Blob> {
+  return answer(api.GET("/api/account/archive", { parseAs: "blob" })) as Promise<unknown> as Promise<Blob>;
+}
+
+export interface TakenIn {
+  frames: Schemas["ReadAnswer"];
+  beside: Omit<Schemas["ArchiveAnswer"], "frames"> | null;
+}
+
+/** What a file would do to the account, or does when it is to be kept. */
+export async function askTakeIn(sort: "log" | "archive", file: File, keep: boolean): Promise<TakenIn> {
+  if (sort === "log") return { frames: await answer(api.POST("/api/log/read", asForm({ file, keep }))), beside: null };
+  const { frames, ...beside } = await answer(api.POST("/api/account/archive", asForm({ file, keep })));
+  return { frames, beside };
+}
+
+/** What a file would do, first. */
+export function useTakeIn(sort: "log" | "archive", file: File) {
+  const { name, size, lastModified } = file;
+  return useAsk("take-in", { sort, name, size, lastModified }, () => askTakeIn(sort, file, false));
+}
+
+/** Two JPEGs side by side as one PNG. */
+export async function askBeforeAfter(parts: Parameters<typeof asForm>[0]): Promise<Blob> {
+  const blob: unknown = await answer(api.POST("/api/frames/card", { ...asForm(parts), parseAs: "blob" }));
+  return blob as Blob;
+}

@@ -1,0 +1,42 @@
+import { answer, api, type Schemas } from "../api/client";
+import { useAsk } from "./ask";
+
+type Device = Schemas["DeviceAsked"];
+
+/** How far a time is from the planned one; null when nobody can be asked. */
+export async function askLateness(planned: number, actual: number): Promise<Schemas["LatenessAnswer"] | null> {
+  try {
+    return await answer(api.POST("/api/run/lateness", { body: { planned_seconds: planned, actual_seconds: actual } }));
+  } catch {
+    return null;
+  }
+}
+
+/** The server's own count of seconds, which no change of a clock moves. */
+export function askTime(): Promise<Schemas["TimeAnswer"]> {
+  return answer(api.GET("/api/run/time"));
+}
+
+/** Press the simulated trigger. */
+export function press(device: Device, at: Date, bulb: boolean): Promise<Schemas["OpenedAnswer"]> {
+  return answer(api.POST("/api/standins/trigger/open", { body: { device, bulb, pressed_at: at.toISOString() } }));
+}
+
+/** Let the simulated trigger go at an instant, or hear what ended the frame before; real seconds. */
+export function letGo(
+  device: Device,
+  openedAt: string,
+  plannedSeconds: number,
+  at: Date,
+): Promise<Schemas["ClosedAnswer"]> {
+  const body = { device, opened_at: openedAt, planned_seconds: plannedSeconds, asked_at: at.toISOString() };
+  return answer(api.POST("/api/standins/trigger/close", { body }));
+}
+
+/** The simulated camera's drawing of a frame, as an address of this page. */
+export function useSimulatedPicture(question: Schemas["PictureAsked"] | null) {
+  return useAsk("simulated-picture", question, async (body, signal) => {
+    const blob: unknown = await answer(api.POST("/api/standins/camera/picture", { body, parseAs: "blob", signal }));
+    return URL.createObjectURL(blob as Blob);
+  }).answer;
+}

@@ -1,0 +1,110 @@
+import type { Schemas } from "../../api/client";
+import { filmOf, readingOf } from "../../state/asks";
+import { itemsOf, kitGlass } from "../../state/bag";
+import { type Laid, settingsOf } from "../../state/bench";
+import type { KitItem } from "../../state/kit";
+import { type Outing, placeOf } from "../../state/outings";
+
+/** Which part of the state the bench's own questions need; sum, looks and light stand in `state/asks.ts`. */
+
+/** Stacks of the bag that reach a target, with how far each variable glass can be turned. */
+export function stacksOf(
+  laid: Laid,
+  target: Schemas["TargetAsked"],
+  ends: Record<string, number>,
+): Schemas["StacksAsked"] {
+  const { bench, lens, body, holder, fixedAperture, fixedIso } = laid;
+  const free = laid.items.filter((item) => !bench.inReading.includes(item.id)).slice(0, 24);
+  const taken = laid.stack.length - laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).length;
+  const room = (holder?.facts.slots ?? 2) + (holder?.facts.polariser_ring ? 1 : 0) - taken;
+  const normal = body?.offers.isos ?? [laid.bench.iso];
+  const extended = body?.facts.iso_extended;
+  return {
+    reading: readingOf(laid),
+    glass: free.map((item) => ({ ...kitGlass(item), ...(ends[item.id] && { usable_max: ends[item.id] }) })),
+    slots: Math.max(0, Math.min(4, room)),
+    target,
+    apertures: fixedAperture
+      ? [Number(fixedAperture), Number(fixedAperture)]
+      : // As marks: a lens says 22 and means f/22.63.
+        [String(lens?.facts.aperture_widest ?? 2.8), String(lens?.facts.aperture_smallest ?? 22)],
+    isos: fixedIso ? [Number(fixedIso)] : [...normal, ...(extended == null ? [] : [String(extended)])],
+    // The extended low ISO costs highlights: it may serve, but it is no base.
+    iso_base: fixedIso ? Number(fixedIso) : (normal[0] ?? laid.bench.iso),
+    must: [],
+    sharp_to: lens?.facts.sharp_to ?? body?.offers.sharp_to ?? 11,
+    on: laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).map((glass) => glass.id),
+    film: filmOf(laid),
+  };
+}
+
+/** What is on the lens, for what may be wrong with it. */
+export function rigOf(laid: Laid, kit: KitItem[]): Schemas["RigAsked"] {
+  const rings = itemsOf(kit, "accessory").filter((item) => item.facts.kind === "step_ring");
+  return {
+    glass: laid.stack.map((glass) => ({
+      name: glass.name,
+      facts: { ...laid.items.find((item) => item.id === glass.id)?.facts },
+      stops: Math.max(0, glass.stops + (glass.offset ?? 0)),
+      in_reading: laid.bench.inReading.includes(glass.id),
+    })),
+    body: laid.body ? { ...laid.body.facts } : null,
+    lens: laid.lens ? { ...laid.lens.facts } : null,
+    holder: laid.holder ? { ...laid.holder.facts } : null,
+    focal_mm: laid.focalMm ?? null,
+    f_number: fNumber(settingsOf(laid).aperture),
+    step_rings: rings.map((item) => ({ ...item.facts })),
+  };
+}
+
+function fNumber(mark: string): number | null {
+  const number = Number(mark);
+  return number >= 0.5 && number <= 512 ? number : null;
+}
+
+const STEP_SECONDS = 60;
+const HOURS = 20;
+
+/** When an outing's light will be what a floating reading wants. */
+export function waitOf(outing: Outing, laid: Laid, from: number, seconds: number): Schemas["WaitAsked"] {
+  const start = Math.round(from / 60_000) * 60_000;
+  const settings = laid.bench.meter === "hand" ? settingsOf(laid) : laid.bench;
+  return {
+    ...placeOf(outing),
+    from: new Date(start).toISOString(),
+    to: new Date(start + HOURS * 3_600_000).toISOString(),
+    step_seconds: STEP_SECONDS,
+    wanted: { shutter: seconds, aperture: settings.aperture, iso: settings.iso, step: laid.step },
+  };
+}
+
+const NEWCOMER = { aperture: 2.8, smallest: 22 };
+
+/** The longest time without glass. */
+export function bareOf(laid: Laid): Schemas["ReachAsked"] | null {
+  if (laid.bench.meter !== "camera") return null;
+  return {
+    reading: readingOf(laid),
+    glass: [],
+    slots: 0,
+    widest: laid.lens?.facts.aperture_widest ?? NEWCOMER.aperture,
+    sharp_to: laid.lens?.facts.aperture_smallest ?? NEWCOMER.smallest,
+    isos: laid.body?.offers.isos ?? ["100"],
+  };
+}
+
+/** The reading that makes each solid glass of the bag give a time. */
+export function pairsOf(laid: Laid, target: number): Schemas["SteerAsked"][] {
+  const settings = settingsOf(laid);
+  return laid.bag
+    .filter((glass) => glass.kind === "solid")
+    .map((glass) => ({
+      float: "reading",
+      reading: { shutter: 1, ...settings, step: laid.step },
+      stops: Math.max(0, glass.stops + (glass.offset ?? 0)),
+      stack: [],
+      settings: {},
+      target_seconds: target,
+      dial_limit: laid.dialLimit,
+    }));
+}

@@ -1,0 +1,20 @@
+import { useMemo } from "react";
+import { documentOf, type OwnLog } from "../../questions/log";
+import { useFinished } from "../../state/frames";
+import { draftOf, type Kit } from "../../state/kit";
+import { useExchange } from "../../state/outbox";
+import { useSession } from "../../state/session";
+
+const MOST_SENT = 2000;
+
+/** Whose log is asked: an account's is read by the server, a guest's frames go along with the question. */
+export function useOwnLog(kit: Kit): OwnLog | null {
+  const { account } = useSession();
+  const { head } = useExchange();
+  const own = useFinished();
+  return useMemo(() => {
+    if (kit.loading) return null;
+    if (account !== null) return { account, head };
+    return { frames: own.slice(0, MOST_SENT).map(documentOf), items: kit.items.map((item) => ({ ...draftOf(item) })) };
+  }, [account, head, own, kit]);
+}

@@ -1,0 +1,14 @@
+import { useNavigate } from "react-router";
+import { addFrame, type Frame, removeFrame } from "../../state/frames";
+import { say } from "../../ui/say";
+import { words } from "../../words";
+
+/** Removing is at once and can be undone: the frame comes back under its own key. */
+export function useRemoveFrame(): (frame: Frame) => Promise<void> {
+  const navigate = useNavigate();
+  return async (frame) => {
+    await removeFrame(frame.id);
+    void navigate("/log");
+    say({ text: words.log.removed, action: { label: words.log.undo, act: () => void addFrame(frame) } });
+  };
+}

@@ -1,0 +1,166 @@
+import type { Schemas } from "../api/client";
+import type { ExposureQuestion, SteerQuestion } from "../questions/bench";
+import type { SceneQuestion } from "../questions/looks";
+import { kitGlass } from "./bag";
+import { type Bench, type Laid, settingsOf } from "./bench";
+import type { OwnLook } from "./looks";
+import { instantNear, type Outing, placeOf, span } from "./outings";
+
+/** Which part of the state goes into the questions that several screens ask. What one screen asks stands beside it. */
+
+/** The question the bench asks; `change` asks "what if" without touching the bench. */
+export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQuestion {
+  const asked = { ...laid.bench, ...change };
+  return {
+    reading: readingOf(laid, change),
+    stack: stackOf(laid, asked.inReading),
+    settings: settingsOf({ ...laid, bench: asked }),
+    scale: asked.scale,
+    dial_limit: laid.dialLimit,
+    film: filmOf(laid),
+    light: laid.light,
+  };
+}
+
+/** The film's law as a question carries it. */
+export function filmOf(laid: Laid): NonNullable<ExposureQuestion["film"]> | null {
+  return laid.film?.law ?? null;
+}
+
+export function readingOf(laid: Laid, change: Partial<Bench> = {}): ExposureQuestion["reading"] {
+  const asked = { ...laid.bench, ...change };
+  return asked.meter === "hand"
+    ? { ev100: asked.ev100, step: laid.step }
+    : { shutter: asked.shutter, aperture: asked.aperture, iso: asked.iso, step: laid.step };
+}
+
+function stackOf(laid: Laid, inReading: string[]): NonNullable<ExposureQuestion["stack"]> {
+  return laid.stack.map((glass) => ({
+    stops: glass.stops,
+    // The core takes a spread only beside an offset; a range that was never measured has none.
+    offset: glass.offset ?? (glass.low === glass.high ? null : 0),
+    offset_sd: glass.offset_sd,
+    in_reading: inReading.includes(glass.id),
+  }));
+}
+
+/** The question behind what is worked out instead of the time; null while the time is, or nothing is held. */
+export function steerOf(laid: Laid): SteerQuestion | null {
+  const { floating, targetSeconds, inReading } = laid.bench;
+  if (floating === "time" || targetSeconds === null) return null;
+  const asked = exposureOf(laid);
+  return {
+    float: floating,
+    reading: asked.reading,
+    stops: 0,
+    stack: floating === "stack" ? [] : stackOf(laid, inReading),
+    settings: asked.settings,
+    target_seconds: targetSeconds,
+    dial_limit: laid.dialLimit,
+    film: asked.film ?? null,
+  };
+}
+
+/** What is in front of the camera. */
+export function sceneOf(laid: Laid): SceneQuestion {
+  const { scene } = laid.bench;
+  return {
+    camera: {
+      focal_mm: laid.focalMm ?? 50,
+      sensor_width_mm: laid.body?.facts.sensor_width_mm ?? 36,
+      pitch_um: laid.body?.facts.pitch_um ?? 4.35,
+      elevation_deg: scene.elevationDeg,
+      bearing_deg: scene.bearingDeg,
+    },
+    subjects: scene.subjects.map(({ id, kind, facts }) => ({ id, kind, ...facts })),
+  };
+}
+
+export function looksOf(laid: Laid, own: readonly OwnLook[]): Schemas["LooksAsked"] {
+  return { ...sceneOf(laid), wants: laid.bench.scene.wants, own: [...own] };
+}
+
+/** How far each variable glass of the bag can be turned before this lens. */
+export function usableOf(laid: Laid): Schemas["UsableAsked"] | null {
+  const variable = laid.items.filter((item) => item.facts.kind === "variable");
+  if (variable.length === 0 || laid.focalMm === undefined) return null;
+  return {
+    glass: variable.map((item) => ({ ...item.facts })),
+    focal_mm: laid.focalMm,
+    body: laid.body ? { ...laid.body.facts } : null,
+  };
+}
+
+/** The same answers by id. */
+export function endsById(laid: Laid, ends: (number | null)[] | undefined): Record<string, number> {
+  const variable = laid.items.filter((item) => item.facts.kind === "variable");
+  return Object.fromEntries(variable.flatMap((item, at) => (ends?.[at] == null ? [] : [[item.id, ends[at]]])));
+}
+
+const STEP_SECONDS = 60;
+
+/** An outing's place and time, as the questions about its light carry them. */
+export function lightOf(outing: Outing): Schemas["LightAsked"] {
+  const [from, to] = span(outing);
+  return {
+    ...placeOf(outing),
+    from: new Date(from).toISOString(),
+    to: new Date(to).toISOString(),
+    step_seconds: STEP_SECONDS,
+  };
+}
+
+const MARKS = 48;
+
+/** Heights of the water over an outing; null without entered waters. */
+export function tideOf(outing: Outing): Schemas["TideAsked"] | null {
+  if (outing.waters.length === 0) return null;
+  const [from, to] = span(outing);
+  return {
+    waters: outing.waters.map((water) => ({
+      at: new Date(instantNear(outing, water.time)).toISOString(),
+      height_m: water.height_m,
+    })),
+    at: new Date(from).toISOString(),
+    floods_at_m: outing.floods_at_m,
+    walk_minutes: outing.walk_minutes,
+    margin_minutes: outing.margin_minutes,
+    marks: Array.from({ length: MARKS + 1 }, (_, at) => new Date(from + ((to - from) * at) / MARKS).toISOString()),
+  };
+}
+
+/** Whether the bench's reading fits an outing's sky at an instant. */
+export function plausibleOf(outing: Outing, laid: Laid, at: number): Schemas["PlausibleAsked"] {
+  return {
+    ...placeOf(outing),
+    at: new Date(Math.round(at / 60_000) * 60_000).toISOString(),
+    reading: readingOf(laid),
+  };
+}
+
+/** When to change glass so that the time stays in the aim; null without an aim. */
+export function swapsOf(
+  outing: Outing,
+  laid: Laid | null,
+  aim: Schemas["LooksAnswer"]["aim"] | undefined,
+): Schemas["SwapsAsked"] | null {
+  if (!laid || !aim) return null;
+  return {
+    ...lightOf(outing),
+    from_seconds: Math.max(aim.from_seconds, 1 / 1000),
+    to_seconds: aim.to_seconds ?? aim.middle_seconds * 4,
+    glass: laid.items.slice(0, 24).map(kitGlass),
+    slots: Math.min(4, laid.holder?.facts.slots ?? 2),
+    apertures: [String(laid.lens?.facts.aperture_widest ?? 2.8), String(laid.lens?.facts.aperture_smallest ?? 22)],
+    isos: laid.body?.offers.isos.slice(0, 3) ?? ["100"],
+    sharp_to: laid.body?.offers.sharp_to ?? 11,
+    on: laid.bench.on ?? [],
+  };
+}
+
+/** Holding a time: if it was worked out until now, the aperture is instead, or the ISO where the aperture is fixed. */
+export function holdTime(laid: Laid, seconds: number): Partial<Bench> {
+  const { floating } = laid.bench;
+  const instead = laid.fixedAperture === null ? "aperture" : laid.fixedIso === null ? "iso" : "stack";
+  return { targetSeconds: seconds, floating: floating === "time" ? instead : floating };
+}

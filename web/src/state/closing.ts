@@ -1,0 +1,47 @@
+import type { Schemas } from "../api/client";
+import type { Closing } from "../questions/closing";
+import type { Frame } from "./frames";
+
+/** What a running frame asks about its end. */
+export function closingOf(frame: Frame): Schemas["CloseAsked"] | null {
+  const { run } = frame;
+  if (!run) return null;
+  return {
+    needed_seconds: run.metered_seconds,
+    bias_stops: run.bias_stops,
+    opened_at: frame.opened_at,
+    now: frame.opened_at,
+    delay_seconds: run.delay_seconds,
+    stops_per_minute: run.stops_per_minute ?? null,
+    readings: run.rereads,
+    ev_points: [],
+    film: run.film ?? null,
+    tracked: true,
+    rate_from_readings: true,
+  };
+}
+
+type Point = Closing["track"][number];
+
+/** Where the frame stands at a time, between the core's own points. */
+export function standing(closing: Closing | undefined, seconds: number): Pick<Point, "gathered" | "stops"> | null {
+  const track = closing?.track ?? [];
+  const place = track.findIndex((point) => point.seconds >= seconds);
+  const [before, after] = [track[place - 1], track[place]];
+  if (after && place === 0) return after;
+  if (!before || !after) return track.at(-1) ?? null;
+  const share = (seconds - before.seconds) / (after.seconds - before.seconds);
+  const between = (one: number, other: number) => one + (other - one) * share;
+  return { gathered: between(before.gathered, after.gathered), stops: between(before.stops, after.stops) };
+}
+
+/** The time at which the shutter should close [s on the camera's clock]; null when the frame never fills. */
+export function aimedAt(frame: Frame, closing: Closing | undefined): number | null {
+  const { run, answer: planned } = frame;
+  const onDial = planned.dial_mark !== null;
+  const learnt = (run?.rereads.length ?? 0) > 0 || (run?.bias_stops ?? 0) !== 0;
+  // The dial closes itself; without news of the light the plan stands.
+  if (onDial || !run || !closing || run.purpose === "dark") return planned.set_seconds;
+  if (!learnt && run.stops_per_minute == null) return planned.set_seconds;
+  return closing.close_after_seconds;
+}

@@ -1,0 +1,207 @@
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import type { Fault } from "../api/client";
+
+/** What has been written here and not yet heard by the account's server, or waits for somebody to sign in. */
+export interface Waiting {
+  /** In this order it is sent. */
+  order: number;
+  /** The name of this writing: sent twice, it counts once. */
+  write: string;
+  /** Writings of the same document before it whose answers were never heard. */
+  follows: string[];
+  /** What stood there before, to go back to. */
+  before: unknown;
+  /** Why the server would not take it. */
+  refused: Fault[] | null;
+}
+
+/** A document in this browser, parted by whose it is. Without content it was removed. */
+export interface Doc {
+  owner: string;
+  kind: string;
+  id: string;
+  /** Of the content's shape. */
+  version: number;
+  content: unknown;
+  /** When it was written, and which of two writings is the later. */
+  stamp: string;
+  /** What lists are ordered by; empty for what is removed. */
+  sort: string;
+  /** The account's count at which the server's copy was seen; 0 for none. */
+  number: number;
+  waiting: Waiting | null;
+}
+
+export type Change = (held: Doc | undefined) => Doc | null | undefined;
+
+/** Where documents are kept between visits: this browser's database, or memory where there is none. */
+export interface Shelf {
+  readonly lasting: boolean;
+  /** The documents of these kinds, all of them. */
+  whole: (owner: string, kinds: string[]) => Promise<Doc[]>;
+  /** The first `most` of a kind, the last in order first; what is removed is left out. */
+  newest: (owner: string, kind: string, most: number) => Promise<Doc[]>;
+  count: (owner: string, kind: string) => Promise<number>;
+  get: (owner: string, kind: string, id: string) => Promise<Doc | undefined>;
+  /** What waits to be sent, in order. */
+  waiting: (owner: string) => Promise<Doc[]>;
+  /** Change one document as it stands now, whichever page wrote it last; null forgets it, undefined leaves it. */
+  change: (owner: string, kind: string, id: string, how: Change) => Promise<Doc | undefined>;
+  /** Hand everything over to another owner, all or nothing. */
+  move: (from: string, to: string, how: (doc: Doc, held: Doc | undefined) => Doc | null) => Promise<Doc[]>;
+  /** Forget what the server has as well. */
+  forgetSent: (owner: string, kinds: string[]) => Promise<void>;
+  note: (key: string) => Promise<unknown>;
+  setNote: (key: string, value: unknown) => Promise<void>;
+}
+
+interface Schema extends DBSchema {
+  documents: {
+    key: [string, string, string];
+    value: Doc;
+    indexes: { sort: [string, string, string]; waiting: [string, number] };
+  };
+  notes: { key: string; value: unknown };
+}
+
+const NAME = "jackstaff";
+const PATIENCE_MS = 4000;
+/** Sorts after every text that a sort key may have. */
+const LAST = "\uffff";
+
+/** The browser's own database, or memory where it is blocked or does not answer. */
+export async function openShelf(): Promise<Shelf> {
+  try {
+    const opened = openDB<Schema>(NAME, 1, {
+      upgrade(database) {
+        const documents = database.createObjectStore("documents", { keyPath: ["owner", "kind", "id"] });
+        documents.createIndex("sort", ["owner", "kind", "sort"]);
+        documents.createIndex("waiting", ["owner", "waiting.order"]);
+        database.createObjectStore("notes");
+      },
+      // A later version of the program wants to move walls: let it.
+      blocking: (_current, _blocked, event) => (event.target as IDBDatabase).close(),
+    });
+    const late = new Promise<never>((_, reject) => {
+      window.setTimeout(() => reject(new Error("the database does not answer")), PATIENCE_MS);
+    });
+    return lasting(await Promise.race([opened, late]));
+  } catch {
+    return memoryShelf();
+  }
+}
+
+function lasting(database: IDBPDatabase<Schema>): Shelf {
+  const ofKind = (owner: string, kind: string) => IDBKeyRange.bound([owner, kind], [owner, kind, LAST]);
+  const shown = (owner: string, kind: string) => IDBKeyRange.bound([owner, kind, ""], [owner, kind, LAST], true);
+  const ofOwner = (owner: string) => IDBKeyRange.bound([owner], [owner, LAST, LAST]);
+  return {
+    lasting: true,
+    whole: async (owner, kinds) => {
+      const reading = database.transaction("documents").store;
+      return (await Promise.all(kinds.map((kind) => reading.getAll(ofKind(owner, kind))))).flat();
+    },
+    newest: async (owner, kind, most) => {
+      const found: Doc[] = [];
+      const index = database.transaction("documents").store.index("sort");
+      for await (const cursor of index.iterate(shown(owner, kind), "prev")) {
+        if (found.push(cursor.value) >= most) break;
+      }
+      return found;
+    },
+    count: (owner, kind) => database.countFromIndex("documents", "sort", shown(owner, kind)),
+    get: (owner, kind, id) => database.get("documents", [owner, kind, id]),
+    waiting: (owner) =>
+      database.getAllFromIndex("documents", "waiting", IDBKeyRange.bound([owner, 0], [owner, Infinity])),
+    change: async (owner, kind, id, how) => {
+      const writing = database.transaction("documents", "readwrite");
+      const held = await writing.store.get([owner, kind, id]);
+      const next = how(held);
+      if (next) await writing.store.put(next);
+      else if (next === null) await writing.store.delete([owner, kind, id]);
+      await writing.done;
+      return next === undefined ? held : (next ?? undefined);
+    },
+    move: async (from, to, how) => {
+      const writing = database.transaction("documents", "readwrite");
+      const moved: Doc[] = [];
+      for (const doc of await writing.store.getAll(ofOwner(from))) {
+        const next = how(doc, await writing.store.get([to, doc.kind, doc.id]));
+        await writing.store.delete([from, doc.kind, doc.id]);
+        if (!next) continue;
+        await writing.store.put(next);
+        moved.push(next);
+      }
+      await writing.done;
+      return moved;
+    },
+    forgetSent: async (owner, kinds) => {
+      const writing = database.transaction("documents", "readwrite");
+      for await (const cursor of writing.store.iterate(ofOwner(owner))) {
+        if (kinds.includes(cursor.value.kind) && cursor.value.waiting === null) await cursor.delete();
+      }
+      await writing.done;
+    },
+    note: (key) => database.get("notes", key),
+    setNote: async (key, value) => {
+      await database.put("notes", value, key);
+    },
+  };
+}
+
+/** For as long as the page lives. */
+export function memoryShelf(): Shelf {
+  const documents = new Map<string, Doc>();
+  const notes = new Map<string, unknown>();
+  const keyOf = (owner: string, kind: string, id: string) => JSON.stringify([owner, kind, id]);
+  const all = (test: (doc: Doc) => boolean) => [...documents.values()].filter(test);
+  const listed = (owner: string, kind: string) =>
+    all((doc) => doc.owner === owner && doc.kind === kind && doc.sort !== "");
+  return {
+    lasting: false,
+    whole: (owner, kinds) => Promise.resolve(all((doc) => doc.owner === owner && kinds.includes(doc.kind))),
+    newest: (owner, kind, most) =>
+      Promise.resolve(
+        listed(owner, kind)
+          .toSorted((one, other) => (one.sort < other.sort ? 1 : -1))
+          .slice(0, most),
+      ),
+    count: (owner, kind) => Promise.resolve(listed(owner, kind).length),
+    get: (owner, kind, id) => Promise.resolve(documents.get(keyOf(owner, kind, id))),
+    waiting: (owner) =>
+      Promise.resolve(
+        all((doc) => doc.owner === owner && doc.waiting !== null).toSorted(
+          (one, other) => (one.waiting?.order ?? 0) - (other.waiting?.order ?? 0),
+        ),
+      ),
+    change: (owner, kind, id, how) => {
+      const key = keyOf(owner, kind, id);
+      const held = documents.get(key);
+      const next = how(held);
+      if (next) documents.set(key, next);
+      else if (next === null) documents.delete(key);
+      return Promise.resolve(next === undefined ? held : (next ?? undefined));
+    },
+    move: (from, to, how) => {
+      const moved: Doc[] = [];
+      for (const doc of all((one) => one.owner === from)) {
+        const next = how(doc, documents.get(keyOf(to, doc.kind, doc.id)));
+        documents.delete(keyOf(from, doc.kind, doc.id));
+        if (!next) continue;
+        documents.set(keyOf(to, next.kind, next.id), next);
+        moved.push(next);
+      }
+      return Promise.resolve(moved);
+    },
+    forgetSent: (owner, kinds) => {
+      for (const doc of all((one) => one.owner === owner && kinds.includes(one.kind) && one.waiting === null))
+        documents.delete(keyOf(doc.owner, doc.kind, doc.id));
+      return Promise.resolve();
+    },
+    note: (key) => Promise.resolve(notes.get(key)),
+    setNote: (key, value) => {
+      notes.set(key, value);
+      return Promise.resolve();
+    },
+  };
+}
