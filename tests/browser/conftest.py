@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import os
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
@@ -91,6 +91,15 @@ def note(page: Page, key: str, value: object) -> None:
         })""",
         [key, value],
     )
+
+
+def eventually(page: Page, holds: Callable[[], bool], what: str = "it") -> None:
+    """Wait for something outside the page: what is written here goes to the account a moment later."""
+    for _ in range(PATIENCE_S * 20):
+        if holds():
+            return
+        page.wait_for_timeout(50)
+    raise AssertionError(f"{what} did not come about")
 
 
 class Visit:

@@ -44,7 +44,7 @@ def test_a_measured_glass_counts_everywhere_and_can_be_undone(guest: Visit) -> N
     expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_be_visible()
     page.get_by_role("button", name="Remove", exact=True).click()
     expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_have_count(0)
-    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Undo").last.click()
     expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_be_visible()
     page.get_by_role("button", name="Retire").click()
     expect(page.get_by_role("button", name=re.compile("copy retired"))).to_be_visible()
@@ -78,7 +78,7 @@ def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tm
     expect(dialog.get_by_text("1 new, 1 changed, 18 the same.")).to_be_visible()
     dialog.get_by_role("button", name="Take it in").click()
     expect(page.locator(".kit-item", has_text="Glass from the file")).to_be_visible()
-    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Undo").last.click()
     expect(page.locator(".kit-item", has_text="Glass from the file")).to_have_count(0)
     expect(page.locator(".kit-item", has_text="Full-frame body A")).to_be_visible()
     body["items"][3]["facts"]["thread_mm"] = "wide"

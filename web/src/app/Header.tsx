@@ -1,4 +1,3 @@
-import { lazy, Suspense } from "react";
 import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import { Link, NavLink, useLocation } from "react-router";
 import { Countdown } from "../parts/leaving/Countdown";
@@ -14,6 +13,7 @@ interface Props {
   setLight: (light: Light) => void;
   onKeys: () => void;
   onSignIn: () => void;
+  onAccount: () => void;
 }
 
 const SCREENS = [
@@ -24,7 +24,7 @@ const SCREENS = [
   ["/kit", words.nav.kit],
 ] as const;
 
-export function Header({ light, setLight, onKeys, onSignIn }: Props) {
+export function Header({ light, setLight, onKeys, onSignIn, onAccount }: Props) {
   return (
     <header className="shell-header">
       <Link to="/" className="brand">
@@ -53,7 +53,7 @@ export function Header({ light, setLight, onKeys, onSignIn }: Props) {
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      <Account onSignIn={onSignIn} />
+      <AccountButton onSignIn={onSignIn} onAccount={onAccount} />
       <Button variant="quiet" size="sm" className="keys-button" onClick={onKeys} aria-label={words.header.keys}>
         ?
       </Button>
@@ -91,9 +91,7 @@ function OpenNow() {
   );
 }
 
-const AccountMenu = lazy(async () => ({ default: (await import("./AccountMenu")).AccountMenu }));
-
-function Account({ onSignIn }: { onSignIn: () => void }) {
+function AccountButton({ onSignIn, onAccount }: Pick<Props, "onSignIn" | "onAccount">) {
   const { signedIn, username } = useSession();
   if (!signedIn) {
     return (
@@ -103,8 +101,8 @@ function Account({ onSignIn }: { onSignIn: () => void }) {
     );
   }
   return (
-    <Suspense fallback={<span className="btn btn-quiet btn-sm">{username}</span>}>
-      <AccountMenu username={username ?? ""} />
-    </Suspense>
+    <Button variant="quiet" size="sm" aria-label={words.header.account(username ?? "")} onClick={onAccount}>
+      {username}
+    </Button>
   );
 }

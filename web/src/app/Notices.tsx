@@ -1,8 +1,8 @@
 import { Button } from "react-bootstrap";
 import { asides, dropRefused, everythingKept, fileOf, forgetBroken, putBack, sendAgain } from "../state/keeping";
 import type { Doc } from "../state/shelf";
-import { broken, store, useTrouble, useWaiting } from "../state/store";
-import { faultText } from "../ui/Fault";
+import { broken, useTrouble, useWaiting } from "../state/store";
+import { faultText } from "../ui/faultText";
 import { saveAs } from "../ui/saveAs";
 import { Refused } from "../api/client";
 import { words } from "../words";
@@ -86,13 +86,4 @@ function nameOf(kind: string, content: unknown): string {
   const name = inner.name ?? inner.item?.name ?? inner.look ?? inner.note;
   const sort = say.kinds[kind] ?? kind;
   return name ? say.named(sort, name) : sort;
-}
-
-/** Asked once, when there is something to keep: that the browser does not clear it by itself. */
-export function askToKeep(): void {
-  const unlisten = store.subscribe(() => {
-    if (store.waiting().length === 0 && store.view("frame").length === 0) return;
-    unlisten();
-    void navigator.storage?.persist?.().catch(() => false);
-  });
 }

@@ -33,7 +33,7 @@ function Broken({ error, resetErrorBoundary }: FallbackProps) {
             resetErrorBoundary();
           }}
         >
-          {words.run.toBench}
+          {words.toBench}
         </Button>
         <Button variant="quiet" onClick={() => void save()}>
           {words.keeping.save}

@@ -6,10 +6,9 @@ import { learnStarter, recallStarter } from "../state/starter";
 import { store } from "../state/store";
 import { say } from "../ui/say";
 import { words } from "../words";
-import { askToKeep } from "./Notices";
 
 /** Which build this is: answers of another build are not taken for this one's. */
-const BUILD: string = import.meta.env.VITE_BUILD ?? "dev";
+const BUILD = String(import.meta.env["VITE_BUILD"]);
 const SAVED_AFTER_MS = 1500;
 /** Answers that the next visit can show before anybody has said anything, the latest of each. */
 const KEPT = ["exposure", "scales", "looks", "looks-at", "stacks", "rig", "usable", "steer"];
@@ -65,7 +64,7 @@ async function recallAnswers(client: QueryClient): Promise<void> {
 /** The latest answers are kept a moment after the hands rest. */
 function keepAnswers(client: QueryClient): void {
   let timer: number | undefined;
-  const latest = new Map<string, { key: unknown[]; data: unknown }>();
+  const latest = new Map<string, SavedAnswers["answers"][number]>();
   let owner = store.owner;
   client.getQueryCache().subscribe((event) => {
     if (event.type !== "updated" || event.action.type !== "success") return;
@@ -74,11 +73,22 @@ function keepAnswers(client: QueryClient): void {
     if (!kept) return;
     if (owner !== store.owner) latest.clear();
     owner = store.owner;
-    latest.set(kept, { key: [...event.query.queryKey], data: event.query.state.data });
+    latest.set(kept, { key: [...(event.query.queryKey as unknown[])], data: event.query.state.data as unknown });
     window.clearTimeout(timer);
     timer = window.setTimeout(() => {
       const saved: SavedAnswers = { build: BUILD, answers: [...latest.values()] };
       if (owner === store.owner) void store.setNote(answersNote(), saved);
     }, SAVED_AFTER_MS);
+  });
+}
+
+/** Asked once, when there is something to keep: that the browser does not clear it by itself. */
+function askToKeep(): void {
+  const unlisten = store.subscribe(() => {
+    if (store.waiting().length === 0 && store.view("frame").length === 0) return;
+    unlisten();
+    // Not every browser can be asked, and none outside of a secure page.
+    const storage = navigator.storage as StorageManager | undefined;
+    void storage?.persist().catch(() => false);
   });
 }

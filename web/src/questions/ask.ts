@@ -45,7 +45,7 @@ export function useAsk<Question, Answer>(
   const settled = useSettled(question, how.settle ?? NOW);
   const rests = how.settle === undefined || JSON.stringify(settled) === JSON.stringify(question);
   const asked = how.settle === undefined ? question : settled;
-  const query = useQuery<Answer, Error, Answer, QueryKey>({
+  const query = useQuery<Answer, Error, Answer>({
     queryKey: [name, asked, ...(how.besides ?? [])],
     queryFn: ({ signal }) => {
       if (asked === null) throw new Error("asked without a question");

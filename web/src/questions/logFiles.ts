@@ -17,7 +17,7 @@ export function askLogSchema(): Promise<unknown> {
 }
 
 export function askArchive(): Promise<Blob> {
-  return answer(api.GET("/api/account/archive", { parseAs: "blob" })) as Promise<unknown> as Promise<Blob>;
+  return answer(api.GET("/api/account/archive", { parseAs: "blob" }));
 }
 
 export interface TakenIn {

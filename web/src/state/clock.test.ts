@@ -1,15 +1,13 @@
 import { afterEach, beforeEach, expect, type Mock, test, vi } from "vitest";
-import { api } from "../api/client";
-import type { Frame } from "./frames";
+import { askTime } from "../questions/run";
 import * as clock from "./clock";
+import type { Frame } from "./frames";
+import { store } from "./store";
 
-vi.mock("../api/client", () => ({
-  api: { GET: vi.fn() },
-  answer: (call: Promise<unknown>) => call,
-}));
+vi.mock("../questions/run", () => ({ askTime: vi.fn() }));
 
 const START = Date.parse("2027-04-17T04:30:00Z");
-const asked = vi.mocked(api.GET) as unknown as Mock<() => Promise<unknown>>;
+const asked = vi.mocked(askTime) as unknown as Mock<() => Promise<unknown>>;
 let count = 0;
 
 /** A frame that opened at the start, with the server's count then at 1000 s. */
@@ -37,7 +35,7 @@ async function settled<T>(found: Promise<T>): Promise<T> {
 
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ["Date", "performance", "setTimeout", "clearTimeout"], now: START });
-  localStorage.clear();
+  void store.setNote("alive", undefined);
   server(null);
 });
 afterEach(() => {
@@ -86,7 +84,7 @@ test.each([
 test("a reload without a server goes on from the last sign of life, not from the wall", async () => {
   const one = frame();
   // The wall had been set ahead by an hour while the first page lived: it counted 100 s all the same.
-  localStorage.setItem("jackstaff.alive.1", JSON.stringify({ id: one.id, wall: START + 3_700_000, seconds: 100 }));
+  await store.setNote("alive", { id: one.id, wall: START + 3_700_000, seconds: 100 });
   vi.setSystemTime(START + 3_703_000);
   expect(await settled(clock.watch(one))).toBe("page");
   expect(clock.openSeconds(one)).toBeGreaterThan(102.9);
@@ -100,7 +98,7 @@ test("a sign of life that is old, or of another frame, or from the future proves
     { id: "", wall: START + 60_000, seconds: 5 },
   ]) {
     const one = frame();
-    localStorage.setItem("jackstaff.alive.1", JSON.stringify({ ...alive, id: alive.id || one.id }));
+    await store.setNote("alive", { ...alive, id: alive.id || one.id });
     vi.setSystemTime(START + 30_000);
     expect(await settled(clock.watch(one))).toBe("wall");
   }

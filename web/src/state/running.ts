@@ -4,7 +4,7 @@ import { askExposure, type Exposure } from "../questions/bench";
 import type { ArmQuestion } from "../questions/checklist";
 import { askLateness, letGo, press } from "../questions/run";
 import * as clock from "./clock";
-import { addFrame, changeFrame, type Frame, openFrame } from "./frames";
+import { addFrame, changeFrame, type Frame, frameNow, openFrame } from "./frames";
 import { type Device, habits } from "./habits";
 import { drawer } from "./store";
 
@@ -370,6 +370,12 @@ export function showEnded(frame: Frame): void {
     run: { ...run, rereads: [], bias_stops: 0 },
   };
   write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null, busyUntil: null });
+}
+
+/** The end of a frame that ran, wherever it was ended. */
+export function showEndOf(id: string): void {
+  const frame = frameNow(id);
+  if (frame && frame.state !== "open" && read()?.finished !== id) showEnded(frame);
 }
 
 /** Let the device go: when it really closed, and what ended it. */

@@ -55,7 +55,7 @@ export function replicated(): string[] {
 
 const NOTHING: never[] = [];
 
-class Store {
+export class Store {
   owner = GUEST;
   trouble: Trouble = null;
   shelf: Shelf = memoryShelf();
@@ -232,7 +232,7 @@ class Store {
       const kind = kinds.get(doc.kind);
       // What is kept by the browser alone goes along; a habit that is there already stays.
       if (!kind?.wire && held && doc.stamp < held.stamp) return null;
-      return { ...doc, owner: to, number: 0 };
+      return { ...doc, owner: to };
     };
     const moved = await this.shelf.move(from, to, how);
     this.tell({ docs: moved, gone: moved.map(({ kind, id }) => ({ owner: from, kind, id })) });

@@ -23,7 +23,6 @@ export const log = {
   more: "Show more frames",
   columns: { planned: "Planned", set: "Set", real: "Open" },
   base: (reading: string) => `from ${reading}`,
-  bare: "no glass",
   running: "open now",
   aborted: "given up",
   onTime: "closed on time",

@@ -1,18 +1,73 @@
-import { log } from "./en.log";
-import { outing } from "./en.outing";
-import { run } from "./en.run";
-
 const AT = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
 /** Every word of the screen. Another language is another object of the same shape. */
 export const en = {
   name: "Jackstaff",
+  bare: "no glass",
+  toBench: "To the bench",
+  meter: "Read the simulated meter",
+  light: {
+    title: "Light",
+    none: "No outing runs now; the light counts as steady.",
+    steady: "steady",
+    seen: "as seen",
+    from: (name: string) => `from ${name}`,
+    use: "Count the outing's light in",
+    useWhy: "Its rate and doubt go into the sum, its band onto the staff.",
+    at: "At this time of the outing",
+    now: "now",
+    sky: "Or what you see",
+    skyWhy: "It only checks whether the reading can be. Nothing else.",
+    skies: {
+      full_sun: "full sun",
+      hazy: "hazy",
+      overcast: "overcast",
+      shade: "shade",
+      dusk: "dusk",
+      lamps: "lamps",
+    } as Record<string, string>,
+    noSky: "not said",
+    rate: (rate: string, sure: string) => `${rate}, give or take ${sure} stop a minute`,
+    fits: "The reading fits.",
+    wait: (stops: string, clock: string, sure: string) => `${stops} stop to go: about ${clock}${sure}`,
+    waitSure: (minutes: string) => `, give or take ${minutes} min`,
+    waitNever: "That light does not come within a day.",
+    waitThere: "That light is here now.",
+  },
+  leaving: {
+    to: (time: string, event: string) => `${time} to ${event}`,
+    leaveIn: (time: string) => `Leave in ${time}`,
+    leaveNow: "Leave now",
+    alarm: "Leave now. The way back floods soon.",
+    warned: (minutes: number) => `Leave in ${minutes} minutes.`,
+    heard: "I am leaving",
+  },
+  events: {
+    astronomical_dawn: "first light",
+    nautical_dawn: "nautical dawn",
+    civil_dawn: "civil dawn",
+    sunrise: "sunrise",
+    noon: "noon",
+    sunset: "sunset",
+    civil_dusk: "civil dusk",
+    nautical_dusk: "nautical dusk",
+    astronomical_dusk: "night",
+    sun_over_ridge: "sun over the ridge",
+    sun_behind_ridge: "sun behind the ridge",
+  } as Record<string, string>,
+  rate: {
+    steady: "steady",
+    rising: (minutes: string) => `rising 1 stop in ${minutes}`,
+    falling: (minutes: string) => `falling 1 stop in ${minutes}`,
+  },
   nav: { label: "Screens", outing: "Outing", bench: "Bench", run: "Run", log: "Log", kit: "Kit" },
   header: {
     open: (clock: string) => `Shutter open ${clock}`,
     signIn: "Sign in",
     account: (name: string) => `Account ${name}`,
     signOut: "Sign out",
+    signOutWhy:
+      "Signing out closes what is yours on every page of this browser. What the server has not heard yet waits here under your name.",
     keys: "Keys",
     light: "Light",
     skip: "Skip to the main part",
@@ -215,7 +270,6 @@ export const en = {
     moves: (n: number) => (n === 1 ? "1 hand move" : `${n} hand moves`),
     noMoves: "same glass",
   },
-  outing,
   looks: {
     title: "What should blur",
     noWish: "nothing wished for yet",
@@ -495,8 +549,6 @@ export const en = {
       bare: "bare lens",
     },
   },
-  run,
-  log,
   session: {
     title: "Sign in",
     name: "Name",
@@ -508,6 +560,7 @@ export const en = {
     adopted: (n: number) => (n === 1 ? "One frame moved to your account." : `${n} frames moved to your account.`),
   },
   staff: {
+    skyBand: "sky gives",
     text: (base: string, parts: string, end: string) => `The staff. Reading ${base}. ${parts} Answer ${end}.`,
     part: (name: string, stops: string, time: string) => `${name} ${stops} stops, ${time}.`,
     read: (time: string) => `${time} read`,

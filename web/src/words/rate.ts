@@ -3,9 +3,9 @@ import { words } from ".";
 /** "rising 1 stop in 14 min", or steady. */
 export function rateText(stopsPerMinute: number): string {
   const rate = Math.abs(stopsPerMinute);
-  if (rate < 0.004) return words.outing.steady;
+  if (rate < 0.004) return words.rate.steady;
   const minutes = minutesText(Math.max(1, Math.round(1 / rate)));
-  return stopsPerMinute > 0 ? words.outing.rising(minutes) : words.outing.falling(minutes);
+  return stopsPerMinute > 0 ? words.rate.rising(minutes) : words.rate.falling(minutes);
 }
 
 /** Whole minutes as people say them: 38 min, 1 h 40 min. */

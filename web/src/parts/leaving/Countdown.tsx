@@ -16,14 +16,12 @@ export function Countdown() {
   const light = useLight(live ? lightOf(current) : null).answer;
   const leaving = useLeaving(current);
   if (!live) return null;
-  const say = words.outing.countdown;
+  const say = words.leaving;
   const next = light?.events.find((event) => event.at != null && Date.parse(event.at) > now);
   return (
     <>
       <Link to="/outing" className="countdown">
-        {next?.at != null && (
-          <span>{say.to(minutes(Date.parse(next.at) - now), words.outing.events[next.name] ?? "")}</span>
-        )}
+        {next?.at != null && <span>{say.to(minutes(Date.parse(next.at) - now), words.events[next.name] ?? "")}</span>}
         {leaving && (
           <strong data-late={leaving.alarm !== "none" || undefined}>
             {leaving.left > 0 ? say.leaveIn(minutes(leaving.left)) : say.leaveNow}

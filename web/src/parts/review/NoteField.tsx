@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { Form } from "react-bootstrap";
 import { changeFrame, type Frame } from "../../state/frames";
-import { words } from "../../words";
+import { runWords } from "../../words/run";
+import { logWords } from "../../words/log";
 
 /** Hands that rest for so long have written something worth keeping [ms]. */
 const RESTS_MS = 600;
@@ -34,12 +35,12 @@ export function NoteField({ frame }: { frame: Frame }) {
   );
   return (
     <Form.Group controlId="frame-note">
-      <Form.Label>{words.log.note}</Form.Label>
+      <Form.Label>{logWords.note}</Form.Label>
       <Form.Control
         as="textarea"
         rows={2}
         maxLength={2000}
-        placeholder={words.run.notePlaceholder}
+        placeholder={runWords.notePlaceholder}
         value={note}
         onChange={(event) => {
           unkept.current = event.target.value;

@@ -7,6 +7,7 @@ import { useBench } from "../../state/bench";
 import { changeFrame, type Frame } from "../../state/frames";
 import { looks as ownLooks } from "../../state/looks";
 import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { signedThirds, thirdsText } from "../../words/times";
 import "./review.css";
 
@@ -17,7 +18,7 @@ type Tasted = NonNullable<Review["tasted"]>[number];
 const NOTHING: Review = { came_out: null, seen: [], tasted: [] };
 /** Thirds of a stop that are offered, dark to bright. */
 const OFFERED = [-6, -4, -3, -2, -1, 0, 1, 2, 3, 4, 6];
-const say = words.log.review;
+const say = logWords.review;
 
 /** How it came out, in one tap; what was seen, in another. Every tap is kept at once. */
 export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: boolean }) {

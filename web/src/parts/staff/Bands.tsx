@@ -23,7 +23,7 @@ const LINE = 14;
 /** What moves in the picture, as columns of windows on the staff's own axis. */
 export function Bands({ bands, scale, x, width }: Props) {
   const each = (width - GAP * (bands.length - 1)) / bands.length;
-  const [low = 0, high = 1] = scale.domain();
+  const [low, high] = scale.ends;
   const [bottom, top] = [scale(low), scale(high)];
   return (
     <g className="bands" aria-hidden="true">

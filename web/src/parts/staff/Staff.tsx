@@ -156,8 +156,8 @@ export function Staff({
         <Halyard
           x={notches + (roomy && moves.length > 0 ? 110 : 0)}
           top={scale(answer.seconds)}
-          bottom={Math.max(...scale.range())}
-          at={scale(Math.max(hoisted ?? elapsed, scale.domain()[0] ?? 0))}
+          bottom={Math.max(scale(scale.ends[0]), scale(scale.ends[1]))}
+          at={scale(Math.max(hoisted ?? elapsed, scale.ends[0]))}
           label={timeText(elapsed < 1 ? elapsed : Math.floor(elapsed))}
         />
       )}
@@ -174,7 +174,10 @@ function Graduation(props: {
   labelAt: number;
 }) {
   const { scale, pole, dialLimit, width, labelAt } = props;
-  const [top, bottom] = [Math.min(...scale.range()), Math.max(...scale.range())];
+  const [top, bottom] = [
+    Math.min(scale(scale.ends[0]), scale(scale.ends[1])),
+    Math.max(scale(scale.ends[0]), scale(scale.ends[1])),
+  ];
   return (
     <g aria-hidden="true">
       {thirds(scale).map((seconds) => (
@@ -223,7 +226,7 @@ function SureBand({
 
 /** Where the reading can honestly lie under this sky: a bar left of the pole, named when it is long enough. */
 function SkyGives({ scale, sky, x }: { scale: Axis; sky: { from: number; to: number }; x: number }) {
-  const [low = 0, high = 1] = scale.domain();
+  const [low, high] = scale.ends;
   if (sky.from >= high || sky.to <= low) return null;
   const [top, bottom] = [scale(Math.min(sky.to, high)), scale(Math.max(sky.from, low))];
   return (
@@ -231,7 +234,7 @@ function SkyGives({ scale, sky, x }: { scale: Axis; sky: { from: number; to: num
       <rect x={x} y={top} width="6" height={Math.max(2, bottom - top)} />
       {bottom - top > 66 && (
         <text transform={`translate(${x + 18} ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle">
-          {words.outing.skyBand}
+          {words.staff.skyBand}
         </text>
       )}
     </g>
@@ -249,7 +252,7 @@ interface AimProps {
 
 function Aim({ scale, aim, x, width, labelAt }: AimProps) {
   const third = 2 ** (1 / 3);
-  const [low = 0, high = 1] = scale.domain();
+  const [low, high] = scale.ends;
   const [from, to] = "held" in aim ? [aim.held / third, aim.held * third] : [aim.from, aim.to ?? high];
   if (from >= high || to <= low) return null;
   const [top, bottom] = [scale(Math.min(to, high)), scale(Math.max(from, low))];

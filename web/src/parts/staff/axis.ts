@@ -1,7 +1,9 @@
-import { scaleLog, type ScaleLogarithmic } from "d3-scale";
-
-/** One axis for everything: time in stops, shortest at the bottom. */
-export type Axis = ScaleLogarithmic<number, number>;
+/** One axis for everything: time in stops, shortest at the bottom; a time's place on it [px]. */
+export interface Axis {
+  (seconds: number): number;
+  /** The shortest and the longest time on it [s]. */
+  ends: readonly [number, number];
+}
 
 export interface Tick {
   seconds: number;
@@ -27,12 +29,14 @@ export function axis(times: number[], top: number, bottom: number, stops = 12): 
     low /= 2 ** (short * 0.35);
     high *= 2 ** (short * 0.65);
   }
-  return scaleLog([low, high], [bottom, top]).base(2);
+  const pixels = (top - bottom) / Math.log2(high / low);
+  const place = (seconds: number) => bottom + Math.log2(seconds / low) * pixels;
+  return Object.assign(place, { ends: [low, high] as const });
 }
 
 /** Full-stop marks on the axis, thinned until labels are `gap` pixels apart. */
 export function ticks(scale: Axis, gap = 22): Tick[] {
-  const [low = 0, high = 0] = scale.domain();
+  const [low, high] = scale.ends;
   const shown = MARKS.filter((mark) => mark.seconds >= low && mark.seconds <= high);
   const kept: Tick[] = [];
   for (const mark of shown) {
@@ -44,7 +48,7 @@ export function ticks(scale: Axis, gap = 22): Tick[] {
 
 /** Third-stop rungs between, as plain positions in seconds. */
 export function thirds(scale: Axis): number[] {
-  const [low = 1, high = 1] = scale.domain();
+  const [low, high] = scale.ends;
   const first = Math.ceil(Math.log2(low) * 3);
   const last = Math.floor(Math.log2(high) * 3);
   return Array.from({ length: last - first + 1 }, (_, place) => 2 ** ((first + place) / 3));

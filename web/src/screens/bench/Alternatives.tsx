@@ -94,7 +94,7 @@ function Row({ stack, name, waits, onTake, nearest }: RowProps) {
     <Button variant="quiet" className="alternative" disabled={waits} onClick={onTake}>
       <strong>{timeText(stack.seconds)}</strong>
       <span className="alternative-how">
-        {stack.glass.map(name).join(" + ") || words.log.bare}, f/{stack.aperture}, ISO {stack.iso}
+        {stack.glass.map(name).join(" + ") || words.bare}, f/{stack.aperture}, ISO {stack.iso}
       </span>
       <span className="alternative-why">
         {why}

@@ -12,7 +12,6 @@ import { type Bench, type Floating as What, type Laid, type Move, settingsOf, us
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
 import { useKit } from "../../state/kit";
 import { looks as ownLooks } from "../../state/looks";
-import { arm } from "../../state/running";
 import { Fault } from "../../ui/Fault";
 import { useKeys } from "../../ui/useKeys";
 import { useMeasured } from "../../ui/useMeasured";
@@ -25,7 +24,6 @@ import type { Field } from "./Entry";
 import { Floating } from "./Floating";
 import { ReadingPanel } from "./ReadingPanel";
 import { Shelf } from "./Shelf";
-import { toArm } from "./toArm";
 import { WaitLine } from "./WaitLine";
 import "./bench.css";
 
@@ -75,21 +73,20 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
     else if (bench.targetSeconds !== null || fresh)
       set({ floating: what, targetSeconds: bench.targetSeconds ?? fresh?.set_seconds ?? null });
   };
-  const armIt = () => {
+  const armIt = async () => {
     if (!fresh) return;
-    arm(
-      toArm({
-        laid,
-        answered: fresh,
-        items: kit.items,
-        outing: light.counts ? light.outing : null,
-        at: light.at,
-        aim: looked.answer?.aim ?? null,
-      }),
-    );
+    const { armIt: take } = await import("./toArm");
+    take({
+      laid,
+      answered: fresh,
+      items: kit.items,
+      outing: light.counts ? light.outing : null,
+      at: light.at,
+      aim: looked.answer?.aim ?? null,
+    });
     void navigate("/run");
   };
-  useBenchKeys(laid, move, armIt);
+  useBenchKeys(laid, move, () => void armIt());
   useKeys("x", () => setPanel("extras"));
   useKeys("w", () => setPanel("looks"));
   useKeys("v", () => setPanel("light"));
@@ -197,11 +194,11 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             <Button variant="quiet" onClick={() => setPanel("extras")}>
               {words.extras.open}
             </Button>
-            <ArmButton place="desk" onArm={armIt} ready={fresh !== undefined} />
+            <ArmButton place="desk" onArm={() => void armIt()} ready={fresh !== undefined} />
           </div>
         </section>
       </div>
-      <ArmButton place="thumb" onArm={armIt} ready={fresh !== undefined} />
+      <ArmButton place="thumb" onArm={() => void armIt()} ready={fresh !== undefined} />
       <Suspense fallback={null}>
         {entry && (
           <Entry

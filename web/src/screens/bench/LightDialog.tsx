@@ -17,7 +17,7 @@ const SKIES = ["full_sun", "hazy", "overcast", "shade", "dusk", "lamps"] as cons
 
 /** Where the light's rate comes from: an outing, now or at a time of it; without one, what one sees. */
 export function LightDialog({ laid, light, set, onClose }: Props) {
-  const say = words.outing.benchLight;
+  const say = words.light;
   const { bench } = laid;
   const { plausible, outing } = light;
   const advice = plausible?.advice ?? light.seen?.advice;

@@ -9,7 +9,7 @@ import { markText, timeText } from "../../words/times";
 import type { Field } from "./Entry";
 import type { Looks } from "../../questions/looks";
 import { holdTime } from "../../state/asks";
-import { faultText } from "../../ui/Fault";
+import { faultText } from "../../ui/faultText";
 import { rateText } from "../../words/rate";
 import { Pin } from "./Pin";
 import { type Bench, type Floating, type Laid, settingsOf } from "../../state/bench";
@@ -214,7 +214,7 @@ export function ReadingPanel({
         </strong>
       </Button>
       <Button variant="quiet" className="set-up-line" onClick={onLight}>
-        <span>{words.outing.benchLight.title}</span>
+        <span>{words.light.title}</span>
         <strong>{lightSaid(light)}</strong>
       </Button>
       <Button variant="quiet" className="set-up-line" onClick={onLooks}>
@@ -238,13 +238,13 @@ function SimulatedMeter({ light, onRead }: { light: BenchLight; onRead: (ev100: 
   };
   return (
     <Button variant="quiet" onClick={() => void read()}>
-      {words.run.meter}
+      {words.meter}
     </Button>
   );
 }
 
 function lightSaid({ plausible, seen }: BenchLight): string {
-  const say = words.outing.benchLight;
+  const say = words.light;
   if (plausible) return rateText(plausible.stops_per_minute);
   return seen ? say.seen : say.steady;
 }

@@ -5,7 +5,7 @@ import { itemsOf } from "../../state/bag";
 import { type Laid, settingsOf } from "../../state/bench";
 import type { KitItem } from "../../state/kit";
 import type { Outing } from "../../state/outings";
-import { answerOf, type Armed, type Plan } from "../../state/running";
+import { answerOf, arm, type Armed, type Plan } from "../../state/running";
 
 interface Given {
   laid: Laid;
@@ -48,7 +48,7 @@ function conditionsOf({ laid, outing, aim, answered }: Pick<Given, "laid" | "out
 }
 
 /** Everything Run needs from the bench: the plan, the question behind it, and what the arm list grows from. */
-export function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "plan" | "question" | "list"> {
+function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "plan" | "question" | "list"> {
   const { bench, stack } = laid;
   const plan: Plan = {
     reading: {
@@ -118,4 +118,9 @@ export function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<A
 
 function factsOf(item: { facts: object } | undefined): Record<string, unknown> | null {
   return item ? { ...item.facts } : null;
+}
+
+/** Take what stands on the bench to Run. */
+export function armIt(given: Given): void {
+  arm(toArm(given));
 }

@@ -3,7 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import { type Fault, Refused } from "../../api/client";
 import { type Fact, useFacts } from "../../questions/kit";
 import { type Draft, forgetItem, keepItems } from "../../state/kit";
-import { faultText } from "../../ui/Fault";
+import { faultText } from "../../ui/faultText";
 import { say } from "../../ui/say";
 import { words } from "../../words";
 import { FactField } from "./FactField";

@@ -3,7 +3,7 @@ import { Button, Dropdown } from "react-bootstrap";
 import { askKitFile } from "../../questions/kit";
 import { type Draft, draftOf, keepItems, type KitItem, orderItems, type Sort, useKit } from "../../state/kit";
 import { useStarter } from "../../state/starter";
-import { faultText } from "../../ui/Fault";
+import { faultText } from "../../ui/faultText";
 import { saveAs } from "../../ui/saveAs";
 import { say } from "../../ui/say";
 import { words } from "../../words";
@@ -27,7 +27,7 @@ export function KitScreen() {
   const item = kit.items.find((one) => one.id === chosen);
   const draft = fresh ?? (item && draftOf(item));
 
-  if (kit.loading) return <p className="waiting">{words.log.loading}</p>;
+  if (kit.loading) return <p className="waiting">{words.bench.waiting}</p>;
 
   const add = (sort: Sort) => {
     setFresh({ id: crypto.randomUUID(), sort, name: "", note: "", retired: false, facts: {} });

@@ -4,9 +4,10 @@ import { type Laid, settingsOf, useBench } from "../../state/bench";
 import { addFrame } from "../../state/frames";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { madeFrame } from "./madeFrame";
 
-const say = words.log.add;
+const say = logWords.add;
 
 /** By hand: when it opened, for how long, and what was on. */
 export function AddFrame({ onClose }: { onClose: () => void }) {
@@ -70,8 +71,8 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
             <Form.Control inputMode="decimal" value={seconds} onChange={(event) => setSeconds(event.target.value)} />
           </Form.Group>
           <div className="pair-typed">
-            {field("aperture", words.log.measure.aperture)}
-            {field("iso", words.log.measure.iso)}
+            {field("aperture", logWords.measure.aperture)}
+            {field("iso", logWords.measure.iso)}
           </div>
           {field("shutter", say.reading)}
           <fieldset className="add-glass">

@@ -6,11 +6,11 @@ import { askLeak, askSpecks } from "../../questions/measuring";
 import { amend } from "../../state/amend";
 import { useBench } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { roughTime } from "../../words/times";
 import { PictureInput } from "../../ui/PictureInput";
 
-const say = words.log.measure;
+const say = logWords.measure;
 
 /** Hot specks of a capped frame, and from when this body needs a dark frame. */
 export function SpecksPanel() {

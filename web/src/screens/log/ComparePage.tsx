@@ -1,5 +1,5 @@
 import { Link, useParams } from "react-router";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { glassText, verdictText, whenText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
@@ -9,7 +9,7 @@ import { type Frame, useFrame } from "../../state/frames";
 import { useSession } from "../../state/session";
 import { share } from "./share";
 
-const say = words.log.compare;
+const say = logWords.compare;
 
 /** Two frames side by side: pictures, tones laid over each other, and what was set. */
 export function ComparePage() {
@@ -22,13 +22,13 @@ export function ComparePage() {
   if (first === null || second === null)
     return (
       <div className="empty">
-        <p>{words.log.gone}</p>
+        <p>{logWords.gone}</p>
         <Link to="/log" className="btn btn-quiet">
-          {words.log.back}
+          {logWords.back}
         </Link>
       </div>
     );
-  if (!first || !second) return <p className="waiting">{words.log.loading}</p>;
+  if (!first || !second) return <p className="waiting">{logWords.loading}</p>;
   const shift = firstPicture && secondPicture ? firstPicture.median_stops - secondPicture.median_stops : null;
   const shifted =
     shift === null || Math.abs(shift) < 0.05
@@ -39,7 +39,7 @@ export function ComparePage() {
       <header className="heading-line">
         <h1>{say.title}</h1>
         <Link to="/log" className="plain-link">
-          {words.log.back}
+          {logWords.back}
         </Link>
       </header>
       <div className="compare-two">
@@ -80,7 +80,7 @@ function Side({ frame, small, name }: { frame: Frame; small: string | undefined;
     <figure>
       {small ? (
         <span className="photo">
-          <img src={`data:image/jpeg;base64,${small}`} alt={words.log.picture.alt} />
+          <img src={`data:image/jpeg;base64,${small}`} alt={logWords.picture.alt} />
         </span>
       ) : (
         <p className="compare-none quiet">{say.noPicture}</p>

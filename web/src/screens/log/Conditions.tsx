@@ -1,5 +1,5 @@
 import { Form } from "react-bootstrap";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { changeFrame, type Frame } from "../../state/frames";
 
 type Conditions = NonNullable<Frame["conditions"]>;
@@ -15,7 +15,7 @@ const NUMBERS = [
 
 /** What it was like: filled in by bench and outing, put right by hand; empty is unknown. */
 export function Conditions({ frame }: { frame: Frame }) {
-  const say = words.log.conditions;
+  const say = logWords.conditions;
   const held: Conditions = frame.conditions ?? {};
   const change = (part: Conditions) =>
     void changeFrame(frame.id, (now) => ({ ...now, conditions: { ...now.conditions, ...part } }));

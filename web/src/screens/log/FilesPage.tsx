@@ -6,11 +6,11 @@ import { finishedFrames, useFinished } from "../../state/frames";
 import { saveAs } from "../../ui/saveAs";
 import { useSession } from "../../state/session";
 import { Fault } from "../../ui/Fault";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { PictureInput } from "../../ui/PictureInput";
 import { TakeIn } from "./TakeIn";
 
-const say = words.log.files;
+const say = logWords.files;
 /** So many frames go out with one question. */
 const MOST_SENT = 2000;
 
@@ -82,7 +82,7 @@ export function FilesPage() {
             </Button>
             {picker("archive", say.back, ".zip")}
           </div>
-          {!signedIn && <p className="quiet">{words.log.signInFirst}</p>}
+          {!signedIn && <p className="quiet">{logWords.signInFirst}</p>}
         </section>
         <BeforeAfter />
       </div>
@@ -134,7 +134,7 @@ function BeforeAfter() {
         </div>
         {line("foot", say.foot)}
         <Button type="submit" variant="quiet" disabled={!files["before"] || !files["after"] || card.isPending}>
-          {card.isPending ? words.log.measure.busy : say.make}
+          {card.isPending ? logWords.measure.busy : say.make}
         </Button>
         <Fault error={card.error} />
       </Form>

@@ -12,17 +12,18 @@ import { chosen, itemsOf } from "../../state/bag";
 import { type Laid, useBench } from "../../state/bench";
 import { documentOf, type Frame, useFrame } from "../../state/frames";
 import { useKit } from "../../state/kit";
-import { Fault, faultText } from "../../ui/Fault";
+import { Fault } from "../../ui/Fault";
+import { faultText } from "../../ui/faultText";
 import { say as toast } from "../../ui/say";
 import { saveAs } from "../../ui/saveAs";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { Conditions } from "./Conditions";
 import { baseText, closedText, glassText, verdictText, whenText } from "./frameText";
 import { Picture } from "./Picture";
 import { useRemoveFrame } from "./useRemoveFrame";
 
-const say = words.log;
+const say = logWords;
 
 /** One frame: what it was, how it came out, what that teaches. */
 export function FramePage() {

@@ -4,6 +4,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import { Fault } from "../../ui/Fault";
 import { useFileDrop } from "../../ui/useFileDrop";
 import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { timeText } from "../../words/times";
 import { AddFrame } from "./AddFrame";
 import { baseText, clockOf, closedText, dayText, glassText, verdictText } from "./frameText";
@@ -18,7 +19,7 @@ import { useSession } from "../../state/session";
 import { useWaiting } from "../../state/store";
 
 const PAGE = 50;
-const say = words.log;
+const say = logWords;
 
 /** What was done and what really happened, the newest first, by day. */
 export function FramesPage() {
@@ -88,7 +89,7 @@ export function FramesPage() {
           <h2>{searching ? say.noneFit : say.empty}</h2>
           {!searching && <p>{say.emptyHint}</p>}
           <Button variant="signal" onClick={() => (searching ? setParams({}) : void navigate("/"))}>
-            {searching ? say.clear : words.run.toBench}
+            {searching ? say.clear : words.toBench}
           </Button>
         </div>
       )}

@@ -4,19 +4,20 @@ import { amend } from "../../state/amend";
 import { type Kit, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { tenthStops } from "../../words/times";
 import { EvidencePlot } from "./EvidencePlot";
 import { whenText } from "./frameText";
 import { useOwnLog } from "./useOwnLog";
 
-const say = words.log.glass;
+const say = logWords.glass;
 
 /** What the frames say of each glass, with the evidence, and one tap to use it. */
 export function GlassPage() {
   const kit = useKit();
   const evidence = useEvidence(useOwnLog(kit));
   const data = evidence.shown;
-  if (!data && !evidence.error) return <p className="waiting">{words.log.loading}</p>;
+  if (!data && !evidence.error) return <p className="waiting">{logWords.loading}</p>;
   if (!data) return <Fault error={evidence.error} again={evidence.again} />;
   const asides = Object.entries(data.asides);
   return (
@@ -48,7 +49,7 @@ export function GlassPage() {
             {data.habits.map((one) => (
               <li key={one.began}>
                 {whenText(one.began)}: {say.habit(tenthStops(one.mean), (2 * one.sd).toFixed(1))}
-                <span className="quiet"> ({words.log.lessons.frames(one.frames)})</span>
+                <span className="quiet"> ({logWords.lessons.frames(one.frames)})</span>
               </li>
             ))}
           </ul>

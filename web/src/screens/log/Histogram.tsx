@@ -1,4 +1,4 @@
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import type { Digest } from "../../questions/log";
 
 const WIDE = 640;
@@ -6,7 +6,7 @@ const HIGH = 120;
 
 /** Two frames' tones over each other, on the axis of stops: the first filled, the second a line. */
 export function Histogram({ one, other }: { one: Digest; other: Digest }) {
-  const say = words.log.compare;
+  const say = logWords.compare;
   const bins = one.green.length;
   const shown = Math.min(bins, Math.round(12 / one.bin_stops));
   const light = (digest: Digest) =>

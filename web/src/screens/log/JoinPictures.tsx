@@ -9,9 +9,10 @@ import { addFrame, type Frame } from "../../state/frames";
 import { draftOf, keepItems, useKit } from "../../state/kit";
 import { exchange, sent } from "../../state/outbox";
 import { useSession } from "../../state/session";
-import { faultText } from "../../ui/Fault";
+import { faultText } from "../../ui/faultText";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { timeText } from "../../words/times";
 import { whenText } from "./frameText";
 import { madeFrame } from "./madeFrame";
@@ -19,7 +20,7 @@ import { madeFrame } from "./madeFrame";
 type Photo = Omit<Schemas["PhotoAnswer"], "digest">;
 type Read = { file: File } & ({ photo: Photo } | { fault: string });
 
-const say = words.log.join;
+const say = logWords.join;
 /** Camera clocks may be a zone away: frames from this far around the files are looked at [ms]. */
 const AROUND = 16 * 3600_000;
 const NEW = "new";
@@ -117,7 +118,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
         <Modal.Title id="join-title">{say.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
-        {!signedIn && <p className="fault">{words.log.signInFirst}</p>}
+        {!signedIn && <p className="fault">{logWords.signInFirst}</p>}
         {signedIn && !joining && !fault && (
           <>
             <p className="mb-0">{say.reading(read.length, files.length)}</p>
@@ -182,7 +183,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
           {joining ? words.entry.cancel : say.stop}
         </Button>
         <Button variant="signal" disabled={!joining || keeping === 0 || busy} onClick={() => void keep()}>
-          {busy ? words.log.measure.busy : say.keep(keeping)}
+          {busy ? logWords.measure.busy : say.keep(keeping)}
         </Button>
       </Modal.Footer>
     </Modal>

@@ -4,17 +4,17 @@ import { useLearnt } from "../../questions/log";
 import { amend } from "../../state/amend";
 import { type ItemOf, type KitItem, type Sort, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { timeText } from "../../words/times";
 import { useOwnLog } from "./useOwnLog";
 
-const say = words.log.lessons;
+const say = logWords.lessons;
 
 /** What the log teaches beside the strength of the glass: lost time, mistakes, taste, limits. */
 export function LessonsPage() {
   const kit = useKit();
   const learnt = useLearnt(useOwnLog(kit));
-  if (!learnt.shown && !learnt.error) return <p className="waiting">{words.log.loading}</p>;
+  if (!learnt.shown && !learnt.error) return <p className="waiting">{logWords.loading}</p>;
   if (!learnt.shown) return <Fault error={learnt.error} again={learnt.again} />;
   const { tally, tastes, clean_ends, clear_focals } = learnt.shown;
   const most = tally.mistakes[0]?.frames ?? 1;

@@ -1,5 +1,5 @@
 import { Navigate, NavLink, Route, Routes } from "react-router";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { CardPage } from "./CardPage";
 import { ComparePage } from "./ComparePage";
 import { FilesPage } from "./FilesPage";
@@ -15,19 +15,19 @@ import "./papers.css";
 import "./narrow.css";
 
 const PAGES = [
-  ["/log", words.log.pages.frames],
-  ["/log/glass", words.log.pages.glass],
-  ["/log/measure", words.log.pages.measure],
-  ["/log/lessons", words.log.pages.lessons],
-  ["/log/card", words.log.pages.card],
-  ["/log/files", words.log.pages.files],
+  ["/log", logWords.pages.frames],
+  ["/log/glass", logWords.pages.glass],
+  ["/log/measure", logWords.pages.measure],
+  ["/log/lessons", logWords.pages.lessons],
+  ["/log/card", logWords.pages.card],
+  ["/log/files", logWords.pages.files],
 ] as const;
 
 /** Everything that comes after the frame, page by page. */
 export function LogScreen() {
   return (
     <div className="log">
-      <nav className="log-pages" aria-label={words.log.pages.label}>
+      <nav className="log-pages" aria-label={logWords.pages.label}>
         {PAGES.map(([to, label]) => (
           <NavLink key={to} to={to} end={to === "/log"}>
             {label}

@@ -1,4 +1,4 @@
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { LeakPanel, SpecksPanel } from "./CappedPanels";
 import { PairPanel } from "./PairPanel";
 
@@ -6,7 +6,7 @@ import { PairPanel } from "./PairPanel";
 export function MeasurePage() {
   return (
     <div className="measure">
-      <h1>{words.log.measure.title}</h1>
+      <h1>{logWords.measure.title}</h1>
       <PairPanel />
       <div className="measure-body">
         <SpecksPanel />

@@ -7,10 +7,11 @@ import { amend } from "../../state/amend";
 import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { tenthStops } from "../../words/times";
 import { PictureInput } from "../../ui/PictureInput";
 
-const say = words.log.measure;
+const say = logWords.measure;
 const SETTINGS = ["shutter", "aperture", "iso"] as const;
 
 /** Strength, cast and corners of a glass from a bare and a filtered frame. */

@@ -6,12 +6,12 @@ import type { Frame } from "../../state/frames";
 import { exchange, sent } from "../../state/outbox";
 import { useSession } from "../../state/session";
 import { Fault } from "../../ui/Fault";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { share } from "./share";
 
 /** The small copy, with a way to add or forget it. */
 export function Picture({ frame }: { frame: Frame }) {
-  const say = words.log.picture;
+  const say = logWords.picture;
   const [fault, setFault] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
   const client = useQueryClient();
@@ -52,7 +52,7 @@ export function Picture({ frame }: { frame: Frame }) {
       {signedIn ? (
         <div className="frame-actions">
           <Form.Label className="btn btn-quiet mb-0" aria-busy={busy}>
-            {busy ? words.log.measure.busy : frame.pictured ? say.change : say.add}
+            {busy ? logWords.measure.busy : frame.pictured ? say.change : say.add}
             <input
               type="file"
               accept="image/jpeg,.jpg,.jpeg"
@@ -72,7 +72,7 @@ export function Picture({ frame }: { frame: Frame }) {
           )}
         </div>
       ) : (
-        <p className="quiet mb-0">{words.log.signInFirst}</p>
+        <p className="quiet mb-0">{logWords.signInFirst}</p>
       )}
     </div>
   );

@@ -1,7 +1,7 @@
 import { Form } from "react-bootstrap";
 import { itemsOf } from "../../state/bag";
 import { useKit } from "../../state/kit";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { useFindings } from "../../questions/log";
 import type { NAMES } from "./searching";
 
@@ -12,7 +12,7 @@ interface Props {
 
 /** Words, verdict, what was seen, glass and order. */
 export function SearchBar({ params, setParams }: Props) {
-  const say = words.log.search;
+  const say = logWords.search;
   const findings = useFindings();
   const glass = itemsOf(useKit().items, "glass");
   const set = (name: string, value: string) => {

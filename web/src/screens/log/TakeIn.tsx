@@ -5,6 +5,7 @@ import { exchange } from "../../state/outbox";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { whenText } from "./frameText";
 
 interface Props {
@@ -13,7 +14,7 @@ interface Props {
   onClose: () => void;
 }
 
-const say = words.log.files;
+const say = logWords.files;
 
 /** What a file would do, first; then all of it or nothing. */
 export function TakeIn({ sort, file, onClose }: Props) {
@@ -42,7 +43,7 @@ export function TakeIn({ sort, file, onClose }: Props) {
       </Modal.Header>
       <Modal.Body className="stacked">
         <p className="quiet mb-0">{file.name}</p>
-        {read.waiting && <p className="mb-0">{words.log.measure.busy}</p>}
+        {read.waiting && <p className="mb-0">{logWords.measure.busy}</p>}
         <Fault error={fault ?? read.error} />
         {frames && (
           <>

@@ -1,9 +1,10 @@
 import { words } from "../../words";
+import { logWords } from "../../words/log";
 import { signedStops, thirdsText } from "../../words/times";
 import type { Frame } from "../../state/frames";
 
 /** Frames in words, the same on every page of the log. */
-const say = words.log;
+const say = logWords;
 export function verdictText(cameOut: number | null | undefined): string {
   if (cameOut == null) return say.review.none;
   if (Math.round(cameOut * 3) === 0) return say.review.isRight;
@@ -26,7 +27,7 @@ export function baseText({ reading }: Frame): string {
 }
 
 export function glassText(frame: Frame): string {
-  return frame.stack.map((glass) => glass.name).join(" + ") || say.bare;
+  return frame.stack.map((glass) => glass.name).join(" + ") || words.bare;
 }
 
 const DAY = new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long", year: "numeric" });

@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import { addFrame, type Frame, removeFrame } from "../../state/frames";
 import { say } from "../../ui/say";
-import { words } from "../../words";
+import { logWords } from "../../words/log";
 
 /** Removing is at once and can be undone: the frame comes back under its own key. */
 export function useRemoveFrame(): (frame: Frame) => Promise<void> {
@@ -9,6 +9,6 @@ export function useRemoveFrame(): (frame: Frame) => Promise<void> {
   return async (frame) => {
     await removeFrame(frame.id);
     void navigate("/log");
-    say({ text: words.log.removed, action: { label: words.log.undo, act: () => void addFrame(frame) } });
+    say({ text: logWords.removed, action: { label: logWords.undo, act: () => void addFrame(frame) } });
   };
 }

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import type { Laid } from "../../state/bench";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { outingWords } from "../../words/outing";
 import { roughTime, timeText } from "../../words/times";
 import { type Outing, span } from "../../state/outings";
 import { type Light, type Swaps, useBudget } from "../../questions/light";
@@ -25,17 +26,15 @@ export function Next({ outing, light }: { outing: Outing; light: Light }) {
       {coming?.at != null && (
         <p className="outing-big">
           {live
-            ? words.outing.inMinutes(
+            ? outingWords.inMinutes(
                 Math.max(1, Math.round((Date.parse(coming.at) - now) / 60_000)),
-                words.outing.events[coming.name] ?? "",
+                words.events[coming.name] ?? "",
               )
-            : words.outing.eventAt(words.outing.events[coming.name] ?? "", clockIn(Date.parse(coming.at), outing.zone))}
+            : outingWords.eventAt(words.events[coming.name] ?? "", clockIn(Date.parse(coming.at), outing.zone))}
         </p>
       )}
       {missing.length > 0 && (
-        <p className="quiet">
-          {words.outing.notHere(missing.map((event) => words.outing.events[event.name]).join(", "))}
-        </p>
+        <p className="quiet">{outingWords.notHere(missing.map((event) => words.events[event.name]).join(", "))}</p>
       )}
     </div>
   );
@@ -49,7 +48,7 @@ interface SwapsProps {
 
 /** Which glass when, each change with its hand time. */
 export function SwapList({ outing, swaps, nameOf }: SwapsProps) {
-  const say = words.outing;
+  const say = outingWords;
   const clock = (instant: string) => clockIn(Date.parse(instant), outing.zone);
   return (
     <div>
@@ -58,7 +57,7 @@ export function SwapList({ outing, swaps, nameOf }: SwapsProps) {
         <p>
           {say.noAim}{" "}
           <Link to="/" className="plain-link">
-            {words.run.toBench}
+            {words.toBench}
           </Link>
         </p>
       )}
@@ -69,7 +68,7 @@ export function SwapList({ outing, swaps, nameOf }: SwapsProps) {
             <span>
               {stretch.glass ? (
                 <>
-                  {stretch.glass.map(nameOf).join(" + ") || words.log.bare}, f/{stretch.aperture}, ISO {stretch.iso}
+                  {stretch.glass.map(nameOf).join(" + ") || words.bare}, f/{stretch.aperture}, ISO {stretch.iso}
                   <span className="quiet">
                     {" "}
                     {say.times(roughTime(stretch.first_seconds ?? 0), roughTime(stretch.last_seconds ?? 0))}
@@ -101,7 +100,7 @@ export function FramesLeft({ outing, laid, seconds, leaveBy }: BudgetProps) {
   const from = Math.max(arrive, Math.min(now, back));
   const until = leaveBy === null ? back : Math.min(back, leaveBy);
   const budget = useBudget(budgetOf(laid, seconds, from, until, outing.weather.celsius ?? 10)).answer;
-  const say = words.outing;
+  const say = outingWords;
   const ends = until < back ? say.budgetUntil.leave : say.budgetUntil.back;
   return (
     <div>
@@ -126,7 +125,7 @@ interface LeaveProps {
 
 /** When the water closes the way back, less the walk and a margin; an unknown is shown as unknown. */
 export function Leave({ outing, tide, error }: LeaveProps) {
-  const say = words.outing;
+  const say = outingWords;
   return (
     <div className="outing-leave">
       <h2>{say.leaving}</h2>

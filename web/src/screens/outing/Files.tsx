@@ -2,10 +2,12 @@ import { useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { askCalendar, askGpx, useOutingFile } from "../../questions/outingFiles";
-import { Fault, faultText } from "../../ui/Fault";
+import { Fault } from "../../ui/Fault";
+import { faultText } from "../../ui/faultText";
 import { saveAs } from "../../ui/saveAs";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
+import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
 import { type Outing, span } from "../../state/outings";
 import type { Light, Swaps } from "../../questions/light";
@@ -24,7 +26,7 @@ const LARGEST = 3_000_000;
 
 /** Places as GPX and plans as a calendar, in and out. */
 export function Files({ outing, keep, light, swaps, leaveBy, nameOf }: Props) {
-  const say = words.outing.files;
+  const say = outingWords.files;
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
   const open = async (chosen: File | undefined) => {
@@ -34,12 +36,12 @@ export function Files({ outing, keep, light, swaps, leaveBy, nameOf }: Props) {
   };
   const places = async () => {
     const { name, latitude, longitude } = outing;
-    const body = { places: [{ name: name || words.outing.title, latitude, longitude, sort: "waypoint" as const }] };
+    const body = { places: [{ name: name || outingWords.title, latitude, longitude, sort: "waypoint" as const }] };
     saveAs("jackstaff-places.gpx", await askGpx(body));
   };
   const calendar = async () => {
     const entries = entriesOf({ outing, light, swaps, leaveBy, nameOf });
-    const body = { name: outing.name || words.outing.title, entries };
+    const body = { name: outing.name || outingWords.title, entries };
     saveAs("jackstaff-outing.ics", await askCalendar(body));
   };
   return (
@@ -82,7 +84,7 @@ function FromFile(props: {
   onClose: () => void;
 }) {
   const { file, outing, keep, onClose } = props;
-  const say = words.outing.files;
+  const say = outingWords.files;
   const calendar = file.text.trimStart().startsWith("BEGIN:") || file.name.endsWith(".ics");
   const read = useOutingFile(file.text, calendar);
   const takePlace = (spot: Schemas["SpotDoc"]) => {
@@ -159,7 +161,7 @@ function FromFile(props: {
 
 /** The plan as calendar entries: the outing itself, its light, its swaps and the time to leave with an alarm. */
 function entriesOf({ outing, light, swaps, leaveBy, nameOf }: Omit<Props, "keep">): Schemas["EntryDoc"][] {
-  const say = words.outing;
+  const say = outingWords;
   const [from, to] = span(outing);
   const { latitude, longitude } = outing;
   const entry = (title: string, start: number, end: number, more: Partial<Schemas["EntryDoc"]> = {}) => ({
@@ -172,10 +174,10 @@ function entriesOf({ outing, light, swaps, leaveBy, nameOf }: Omit<Props, "keep"
     ...more,
   });
   const events = (light?.events ?? []).flatMap((event) =>
-    event.at == null ? [] : [entry(say.events[event.name] ?? event.name, Date.parse(event.at), Date.parse(event.at))],
+    event.at == null ? [] : [entry(words.events[event.name] ?? event.name, Date.parse(event.at), Date.parse(event.at))],
   );
   const stretches = (swaps?.stretches ?? []).map((stretch) => {
-    const glass = stretch.glass ? stretch.glass.map(nameOf).join(" + ") || words.log.bare : say.files.noStack;
+    const glass = stretch.glass ? stretch.glass.map(nameOf).join(" + ") || words.bare : say.files.noStack;
     const set = stretch.glass ? `, f/${stretch.aperture}, ISO ${stretch.iso}` : "";
     const times =
       stretch.first_seconds != null && stretch.last_seconds != null

@@ -5,6 +5,7 @@ import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import { useMeasured } from "../../ui/useMeasured";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
 import { type Outing, span } from "../../state/outings";
 import { rateText } from "../../words/rate";
@@ -105,32 +106,32 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
       <div className="light-head">
         <p className="light-said" aria-live="polite">
           {cursor
-            ? words.outing.at(
+            ? outingWords.at(
                 clock(cursor.ms),
                 cursor.ev100.toFixed(1),
                 (2 * cursor.sd_stops).toFixed(1),
                 rateText(cursor.stops_per_minute),
                 cursor.altitude_deg.toFixed(0),
               )
-            : words.outing.hover}
+            : outingWords.hover}
           {cursor?.longest !== undefined && (
             <span className="quiet">
               {" "}
-              {cursor.longest === null ? words.outing.anyFills : words.outing.longest(roughTime(cursor.longest))}
+              {cursor.longest === null ? outingWords.anyFills : outingWords.longest(roughTime(cursor.longest))}
             </span>
           )}
         </p>
-        <div role="group" aria-label={words.outing.zoomLabel} className="light-zoom">
+        <div role="group" aria-label={outingWords.zoomLabel} className="light-zoom">
           <Button
             variant="quiet"
             size="sm"
             disabled={last.ms - first.ms <= SHORTEST}
             onClick={() => closer(cursor?.ms ?? (now > first.ms && now < last.ms ? now : (first.ms + last.ms) / 2))}
           >
-            {words.outing.zoomIn}
+            {outingWords.zoomIn}
           </Button>
           <Button variant="quiet" size="sm" disabled={!zoom} onClick={() => setZoom(null)}>
-            {words.outing.zoomOut}
+            {outingWords.zoomOut}
           </Button>
         </div>
       </div>
@@ -140,7 +141,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
           height={height}
           role="slider"
           tabIndex={0}
-          aria-label={words.outing.chart}
+          aria-label={outingWords.chart}
           aria-valuemin={0}
           aria-valuemax={points.length - 1}
           aria-valuenow={cursor ? points.indexOf(cursor) : 0}
@@ -173,7 +174,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
             <g className="light-now" transform={`translate(${x(now)} 0)`}>
               <line y1={TOP - 4} y2={height - FOOT} />
               <text y={floor - 6} x={6}>
-                {words.outing.nowMark(clock(now))}
+                {outingWords.nowMark(clock(now))}
               </text>
             </g>
           )}
@@ -187,7 +188,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
               >
                 <line y1={TOP - 4} y2={height - FOOT} />
                 <text y={place % 2 === 0 ? 12 : 28} textAnchor="middle">
-                  {words.outing.events[event.name]} {clock(Date.parse(event.at ?? ""))}
+                  {words.events[event.name]} {clock(Date.parse(event.at ?? ""))}
                 </text>
               </g>
             ))}
@@ -211,9 +212,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
               const from = x(Math.max(first.ms, Date.parse(stretch.start)));
               const to = x(Math.min(last.ms, Date.parse(stretch.end)));
               if (to <= from) return null;
-              const name = stretch.glass
-                ? stretch.glass.map(nameOf).join(" + ") || words.log.bare
-                : words.outing.outOfAim;
+              const name = stretch.glass ? stretch.glass.map(nameOf).join(" + ") || words.bare : outingWords.outOfAim;
               return (
                 <g key={stretch.start} className={stretch.glass ? `swap swap-${place % 2}` : "swap swap-none"}>
                   <rect x={from} width={Math.max(1, to - from - 1)} height={SWAPS - 16} rx="2" />
@@ -241,15 +240,15 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
           {known.length > 1 && (
             <text className="light-tick" x={LEFT} y={height - FOOT - TIDE + 12}>
               {outing.waters.some((water) => water.source === "simulated")
-                ? words.outing.tideSimulated
-                : words.outing.tideOwn}
+                ? outingWords.tideSimulated
+                : outingWords.tideOwn}
             </text>
           )}
           {leaveBy !== null && leaveBy >= first.ms && leaveBy <= last.ms && (
             <g className="leave-by" transform={`translate(${x(leaveBy)} 0)`}>
               <line y1={TOP} y2={height - FOOT} />
               <text y={height - FOOT - 6} x={-6} textAnchor="end">
-                {words.outing.leaveBy(clock(leaveBy))}
+                {outingWords.leaveBy(clock(leaveBy))}
               </text>
             </g>
           )}

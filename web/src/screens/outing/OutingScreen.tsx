@@ -9,6 +9,7 @@ import { type Outing, useOutings } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
+import { outingWords } from "../../words/outing";
 import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
 import { Files } from "./Files";
 import { LightChart } from "./LightChart";
@@ -37,16 +38,16 @@ export function OutingScreen() {
 
   return (
     <div className="outing">
-      <h1 className="visually-hidden">{words.outing.title}</h1>
-      <section className="outing-plan" aria-label={words.outing.plan}>
+      <h1 className="visually-hidden">{outingWords.title}</h1>
+      <section className="outing-plan" aria-label={outingWords.plan}>
         <Form.Group controlId="outing-which">
-          <Form.Label>{words.outing.which}</Form.Label>
+          <Form.Label>{outingWords.which}</Form.Label>
           <Form.Select value={current.id} onChange={(event) => choose(event.target.value)}>
             {outings
               .toSorted((one, other) => Number(one.archived) - Number(other.archived))
               .map((one) => (
                 <option key={one.id} value={one.id}>
-                  {one.archived ? words.outing.archived(one.name) : one.name}
+                  {one.archived ? outingWords.archived(one.name) : one.name}
                 </option>
               ))}
           </Form.Select>
@@ -68,7 +69,7 @@ export function OutingScreen() {
             {words.kit.copy}
           </Button>
           <Button variant="quiet" size="sm" onClick={() => set({ archived: !current.archived })}>
-            {current.archived ? words.outing.unarchive : words.outing.archive}
+            {current.archived ? outingWords.unarchive : outingWords.archive}
           </Button>
           <Button
             variant="quiet"
@@ -76,18 +77,18 @@ export function OutingScreen() {
             onClick={() => {
               forget(current);
               toast({
-                text: words.outing.forgotten(current.name),
+                text: outingWords.forgotten(current.name),
                 action: { label: words.kit.undo, act: () => keep(current) },
               });
             }}
           >
-            {words.outing.forget}
+            {outingWords.forget}
           </Button>
         </div>
         <PlanForm key={`${current.id} ${current.latitude} ${current.longitude}`} outing={current} set={set} />
         <Files outing={current} keep={keep} light={light.shown} swaps={swaps} leaveBy={leaveBy} nameOf={nameOf} />
       </section>
-      <section className="outing-light" aria-label={words.outing.light} data-stale={light.stale || undefined}>
+      <section className="outing-light" aria-label={outingWords.light} data-stale={light.stale || undefined}>
         <Fault error={light.error} again={light.again} />
         {light.shown && (
           <LightChart
@@ -101,19 +102,19 @@ export function OutingScreen() {
           />
         )}
       </section>
-      <section className="outing-side" aria-label={words.outing.side}>
+      <section className="outing-side" aria-label={outingWords.side}>
         {light.shown && <Next outing={current} light={light.shown} />}
         <Tabs defaultActiveKey="now" id="outing-tabs" mountOnEnter unmountOnExit>
-          <Tab eventKey="now" title={words.outing.tabs.now} className="outing-tab">
+          <Tab eventKey="now" title={outingWords.tabs.now} className="outing-tab">
             <Readings key={`readings-${current.id}`} outing={current} set={set} laid={laid} light={light.shown} />
             <SwapList outing={current} swaps={swaps} nameOf={nameOf} />
             {laid && <Frames outing={current} laid={laid} leaveBy={leaveBy} />}
             <Leave outing={current} tide={water} error={tide.error} />
           </Tab>
-          <Tab eventKey="pack" title={words.outing.tabs.pack} className="outing-tab">
+          <Tab eventKey="pack" title={outingWords.tabs.pack} className="outing-tab">
             <PackList {...parts} />
           </Tab>
-          <Tab eventKey="hazards" title={words.outing.tabs.hazards} className="outing-tab">
+          <Tab eventKey="hazards" title={outingWords.tabs.hazards} className="outing-tab">
             <Hazards outing={current} set={set} />
           </Tab>
         </Tabs>

@@ -3,6 +3,7 @@ import type { Laid } from "../../state/bench";
 import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
+import { outingWords } from "../../words/outing";
 import type { Outing } from "../../state/outings";
 import { type Hazard, useHazards, usePack } from "../../questions/pack";
 import { packOf } from "./asks";
@@ -19,7 +20,7 @@ interface Props {
 
 /** What goes into the bag for this plan, ticked off as it does; printed with the cautions of the place. */
 export function PackList({ outing, set, laid, swaps, light, nameOf }: Props) {
-  const say = words.outing;
+  const say = outingWords;
   const kit = useKit();
   const pack = usePack(packOf({ outing, laid, swaps, light, nameOf, items: kit.items }));
   const lines = pack.shown?.lines;
@@ -77,7 +78,7 @@ function Cautions({ hazards }: { hazards: Hazard[] }) {
     <ul>
       {hazards.map((hazard) => (
         <li key={hazard.code}>
-          <strong>{hazard.name}.</strong> {hazard.caution} {words.outing.hazardsAsk(hazard.ask)}
+          <strong>{hazard.name}.</strong> {hazard.caution} {outingWords.hazardsAsk(hazard.ask)}
         </li>
       ))}
     </ul>
@@ -86,7 +87,7 @@ function Cautions({ hazards }: { hazards: Hazard[] }) {
 
 /** The hazards of the place, ticked, each with the usual caution and whom to ask. */
 export function Hazards({ outing, set }: Pick<Props, "outing" | "set">) {
-  const say = words.outing;
+  const say = outingWords;
   const hazards = useHazards();
   const here = new Set(outing.hazards);
   return (

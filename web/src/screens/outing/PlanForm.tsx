@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { KnownNumber } from "../../ui/NumberField";
-import { words } from "../../words";
+import { outingWords } from "../../words/outing";
 import { PickField, TimeField } from "../../ui/fields";
 import type { Outing } from "../../state/outings";
 import { TideAndWeather } from "./TideAndWeather";
@@ -13,7 +13,7 @@ const SCENES = ["sky_lit", "sun_lit", "shade", "lamp_lit"] as const;
 
 /** Where, when and under what sky; whatever is typed is kept at once. */
 export function PlanForm({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) => void }) {
-  const say = words.outing;
+  const say = outingWords;
   const [zone, setZone] = useState(outing.zone);
   const ridge = outing.ridge;
   return (

@@ -3,6 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import type { Laid } from "../../state/bench";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { outingWords } from "../../words/outing";
 import { type Outing, span } from "../../state/outings";
 import { type Light, usePlausible } from "../../questions/light";
 import { plausibleOf } from "../../state/asks";
@@ -24,7 +25,7 @@ export function Readings({ outing, set, laid, light }: Props) {
   const time = typedTime ?? clockIn(live ? now : from + (to - from) / 4, outing.zone);
   const at = instantOf(outing.date, time, outing.zone);
   const plausible = usePlausible(laid && plausibleOf(outing, laid, at)).answer;
-  const say = words.outing;
+  const say = outingWords;
   return (
     <div className="outing-readings">
       <h2>{say.readings}</h2>

@@ -7,6 +7,7 @@ import { KnownNumber } from "../../ui/NumberField";
 import { say as toast } from "../../ui/say";
 import { typed } from "../../ui/typed";
 import { words } from "../../words";
+import { outingWords } from "../../words/outing";
 import { type Outing, span } from "../../state/outings";
 import { clockIn } from "../../words/zone";
 
@@ -21,7 +22,7 @@ const MOST_WATERS = 8;
 
 /** High and low waters and the weather: typed from one's own tables, or the simulated feed, and always marked which. */
 export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) => void }) {
-  const say = words.outing;
+  const say = outingWords;
   // The number fields hold what is being typed; a feed replaces them all.
   const [filled, setFilled] = useState(0);
   const [fault, setFault] = useState<unknown>(null);

@@ -3,7 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { remember, useHabits } from "../../state/habits";
 import { useKeys } from "../../ui/useKeys";
-import { words } from "../../words";
+import { runWords } from "../../words/run";
 
 type Line = Schemas["LineAnswer"];
 
@@ -32,7 +32,7 @@ export function ArmList({ lines, pointed }: Props) {
   );
   return (
     <div className="arm-list">
-      <ol aria-label={words.run.list.title}>
+      <ol aria-label={runWords.list.title}>
         {shown.map((line, place) => (
           <li key={line.code} className={`arm-${line.severity}`} data-pointed={line.code === pointed || undefined}>
             <Form.Check
@@ -53,14 +53,14 @@ export function ArmList({ lines, pointed }: Props) {
               <Button
                 variant="quiet"
                 size="sm"
-                aria-label={`${away.includes(line.code) ? words.run.list.unfold : words.run.list.fold}: ${line.text}`}
+                aria-label={`${away.includes(line.code) ? runWords.list.unfold : runWords.list.fold}: ${line.text}`}
                 onClick={() =>
                   remember({
                     folded: away.includes(line.code) ? away.filter((one) => one !== line.code) : [...away, line.code],
                   })
                 }
               >
-                {away.includes(line.code) ? words.run.list.unfold : words.run.list.fold}
+                {away.includes(line.code) ? runWords.list.unfold : runWords.list.fold}
               </Button>
             )}
           </li>
@@ -68,7 +68,7 @@ export function ArmList({ lines, pointed }: Props) {
       </ol>
       {(left > 0 || open) && (
         <Button variant="link" className="plain-link" onClick={() => setOpen(!open)}>
-          {open ? words.run.list.less : words.run.list.more(left)}
+          {open ? runWords.list.less : runWords.list.more(left)}
         </Button>
       )}
     </div>

@@ -5,6 +5,7 @@ import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { runWords } from "../../words/run";
 import { clockText, markText, timeParts, timeText } from "../../words/times";
 import { ArmList } from "./ArmList";
 import { silence, tick, wake } from "../../ui/bell";
@@ -15,7 +16,8 @@ import { useChecklist } from "../../questions/checklist";
 import { unmetered } from "../../state/bench";
 import { remember, useHabits } from "../../state/habits";
 import { type Armed, disarm, type Failure, open, queued, rearm, rehearse } from "../../state/running";
-import { Fault, faultText } from "../../ui/Fault";
+import { Fault } from "../../ui/Fault";
+import { faultText } from "../../ui/faultText";
 import { QueueLine, SeriesDialog } from "./Series";
 
 /** Before the shutter: what hands do, what is set, the lead-in, and the one thing to press. */
@@ -32,7 +34,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const mark = plan.answer.dial_mark;
   // A dial time closes itself; in bulb it is as last time.
   const closing = mark === null ? closes : "mark";
-  const say = words.run;
+  const say = runWords;
 
   const press = useCallback((at: number) => {
     void open(new Date(at)).then((failed) => {
@@ -83,7 +85,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         </p>
         <p className="run-set">
           <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
-          {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.log.bare}
+          {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.bare}
         </p>
         {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
         {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
@@ -145,7 +147,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             </Button>
           )}
           <Link to="/" className="plain-link">
-            {say.toBench}
+            {words.toBench}
           </Link>
         </div>
         {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
@@ -195,10 +197,10 @@ function Reframe() {
         unmetered();
         disarm();
         void navigate("/");
-        toast({ text: words.run.reframed });
+        toast({ text: runWords.reframed });
       }}
     >
-      {words.run.reframe}
+      {runWords.reframe}
     </Button>
   );
 }
@@ -208,7 +210,7 @@ function Busy({ until }: { until: string | null }) {
   const now = useNow(1000);
   const left = until === null ? 0 : (Date.parse(until) - now) / 1000;
   if (left <= 0) return null;
-  return <p className="run-note">{words.run.busy(clockText(Math.ceil(left)))}</p>;
+  return <p className="run-note">{runWords.busy(clockText(Math.ceil(left)))}</p>;
 }
 
 function SoundTest({ onRefused }: { onRefused: (refused: boolean) => void }) {
@@ -221,7 +223,7 @@ function SoundTest({ onRefused }: { onRefused: (refused: boolean) => void }) {
   };
   return (
     <Button variant="quiet" onClick={() => void test()}>
-      {words.run.soundTest}
+      {runWords.soundTest}
     </Button>
   );
 }
@@ -250,14 +252,14 @@ function LeadIn(props: { opensAt: number; onOpen: (at: number) => void; onCancel
   useKeys("escape", onCancel, "position");
   return (
     <>
-      <h1>{words.run.opensIn}</h1>
+      <h1>{runWords.opensIn}</h1>
       <p className="run-clock run-lead" role="timer">
         {Math.max(0, left)}
         <small>s</small>
       </p>
-      <p>{words.run.leadWhy}</p>
+      <p>{runWords.leadWhy}</p>
       <Button variant="quiet" className="run-go" onClick={onCancel}>
-        {words.run.cancelLead}
+        {runWords.cancelLead}
       </Button>
     </>
   );

@@ -1,5 +1,5 @@
 import { Button, Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
-import { words } from "../../words";
+import { runWords } from "../../words/run";
 import { type Device, remember, useHabits } from "../../state/habits";
 
 const FAULTS: Device["fault"][] = ["none", "no_answer", "not_bulb", "drive", "electronic_shutter", "battery"];
@@ -8,7 +8,7 @@ const SPEEDS = [1, 10, 60];
 /** Who opens and closes: a hand on a remote, or the simulated trigger that ships, for practice. */
 export function Closer({ onTest }: { onTest: () => void }) {
   const { device: now } = useHabits();
-  const say = words.run.device;
+  const say = runWords.device;
   const set = (change: Partial<typeof now>) => remember({ device: { ...now, ...change } });
   return (
     <div className="closer">

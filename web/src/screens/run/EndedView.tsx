@@ -10,6 +10,8 @@ import type { Frame } from "../../state/frames";
 import { useSession } from "../../state/session";
 import { type Armed, change, darkFrame, rearm, takeBack } from "../../state/running";
 import { words } from "../../words";
+import { runWords } from "../../words/run";
+import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { QueueLine } from "./Series";
 
@@ -29,7 +31,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
   const aimed = frame.events.findLast((event) => event.kind === "aimed")?.seconds;
   const purpose = frame.run?.purpose ?? "frame";
   const film = frame.run?.film != null;
-  const say = words.run;
+  const say = runWords;
   return (
     <div className="run">
       <PlanStaff plan={frame} elapsed={actual < 1 ? actual : Math.round(actual)} />
@@ -74,14 +76,14 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
             {say.toLog}
           </Link>
           <Link to="/" className="btn btn-quiet">
-            {say.toBench}
+            {words.toBench}
           </Link>
         </div>
         {!aborted && purpose !== "dark" && (
           <div className="run-review">
             <ReviewPanel frame={frame} brief />
             <Link to={`/log/frame/${frame.id}`} className="plain-link">
-              {words.log.review.more}
+              {logWords.review.more}
             </Link>
           </div>
         )}
@@ -103,7 +105,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
 
 /** What comes after: the frame a rehearsal was for, the next of the queue, a verdict in a lucky series, or the same again. */
 function Onwards({ armed }: { armed: Armed }) {
-  const say = words.run;
+  const say = runWords;
   const { queue, after } = armed;
   if (after)
     return (
@@ -156,16 +158,16 @@ function SimulatedPicture({ frame }: { frame: Frame }) {
   return (
     <figure className="simulated-picture">
       <span className="photo">
-        <img src={picture} alt={words.run.pictureAlt} />
+        <img src={picture} alt={runWords.pictureAlt} />
       </span>
       <figcaption>
-        {words.run.picture}{" "}
+        {runWords.picture}{" "}
         <a
           className="plain-link"
           href={picture}
           download={`jackstaff-${frame.opened_at.slice(0, 19).replaceAll(":", "")}.jpg`}
         >
-          {words.run.pictureSave}
+          {runWords.pictureSave}
         </a>
       </figcaption>
     </figure>

@@ -4,7 +4,7 @@ import { cameraSeconds } from "../../state/clock";
 import type { Frame } from "../../state/frames";
 import { useOutings } from "../../state/outings";
 import { reread, useArmed } from "../../state/running";
-import { faultText } from "../../ui/Fault";
+import { faultText } from "../../ui/faultText";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 
@@ -26,7 +26,7 @@ export function MeterButton({ frame }: { frame: Frame }) {
   };
   return (
     <Button variant="quiet" onClick={() => void read()}>
-      {words.run.meter}
+      {words.meter}
     </Button>
   );
 }

@@ -5,6 +5,7 @@ import { rateText } from "../../words/rate";
 import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { words } from "../../words";
+import { runWords } from "../../words/run";
 import { clockText, signedStops, timeText, signedThirds } from "../../words/times";
 import { queueBell, silence, wake } from "../../ui/bell";
 import { cameraSeconds, openSeconds } from "../../state/clock";
@@ -35,7 +36,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   const [mute, setMute] = useState(false);
   const [pressed, setPressed] = useState(0);
   const light = standing(closing, gone);
-  const say = words.run;
+  const say = runWords;
 
   const finish = (how: "hand" | "aborted") => {
     if (ending.current) return;
@@ -194,7 +195,7 @@ const REREADS = [-3, -2, -1, 0, 1, 2, 3];
 
 /** Both ends where they differ, and why; ways out where the frame never fills. */
 function Ends({ frame, closing, aimed }: { frame: Frame; closing: Closing | undefined; aimed: number | null }) {
-  const say = words.run;
+  const say = runWords;
   const planned = frame.answer.set_seconds;
   if (!closing) return <p className="run-gone">{say.planned(timeText(planned))}</p>;
   if (aimed === null || closing.ways_out.length > 0)
@@ -232,7 +233,7 @@ const APART = 0.02;
 
 /** What is not sure about the time, and the question when nobody watched. */
 function TimeWords({ watch, frame, gone }: { watch: Watch; frame: Frame; gone: number }) {
-  const say = words.run.truth;
+  const say = runWords.truth;
   const asked = watch.source === "wall" && frame.run?.watched !== false;
   const speed = frame.run?.speed ?? 1;
   if (asked)
@@ -244,8 +245,8 @@ function TimeWords({ watch, frame, gone }: { watch: Watch; frame: Frame; gone: n
             {say.right}
           </Button>
           <SecondsForm
-            label={words.run.openedAgoField}
-            hint={words.run.openedAgo}
+            label={runWords.openedAgoField}
+            hint={runWords.openedAgo}
             onSet={(seconds) => void correct(frame, seconds / speed, UNWATCHED_S)}
           />
           <Button variant="quiet" onClick={() => void end(frame, "hand", frame.answer.set_seconds, null)}>
@@ -309,7 +310,7 @@ function SecondsForm({ label, hint, onSet }: { label: string; hint: string; onSe
         onChange={(event) => setText(event.target.value)}
       />
       <Button variant="quiet" type="submit" disabled={!sound}>
-        {words.run.openedAgoSet}
+        {runWords.openedAgoSet}
       </Button>
     </Form>
   );
@@ -317,7 +318,7 @@ function SecondsForm({ label, hint, onSet }: { label: string; hint: string; onSe
 
 /** Says the few moments that matter to those who listen rather than look. */
 function Announcer({ left, needed }: { left: number; needed: number }) {
-  const say = words.run.announce;
+  const say = runWords.announce;
   const text =
     left <= 0 ? say.mark : left <= 10 && needed > 20 ? say.tenLeft : left <= needed / 2 ? say.half : say.opened;
   return (

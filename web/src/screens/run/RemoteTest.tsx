@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { words } from "../../words";
+import { runWords } from "../../words/run";
 import { tick, wake } from "../../ui/bell";
 import { habits, remember, useHabits } from "../../state/habits";
 import { type Failure, tryDevice } from "../../state/running";
@@ -17,7 +18,7 @@ function zeroIn(seconds: number): number {
 
 /** Five seconds with a new remote: does it answer, is it bulb and single frame, and how late is it. */
 export function RemoteTest({ onClose, onFailure }: { onClose: () => void; onFailure: (failure: Failure) => void }) {
-  const say = words.run.test;
+  const say = runWords.test;
   const { device } = useHabits();
   const simulated = device.kind === "simulated";
   const [stage, setStage] = useState<Stage>("ready");

@@ -2,6 +2,7 @@ import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { useFrame, useOpenFrame } from "../../state/frames";
 import { words } from "../../words";
+import { runWords } from "../../words/run";
 import { ArmedView } from "./ArmedView";
 import { EndedView } from "./EndedView";
 import { OpenView } from "./OpenView";
@@ -27,13 +28,13 @@ export function RunScreen() {
     );
   return (
     <div className="empty">
-      <h1>{words.run.nothing}</h1>
-      <p>{words.run.nothingHint}</p>
+      <h1>{runWords.nothing}</h1>
+      <p>{runWords.nothingHint}</p>
       <Button variant="signal" onClick={() => void navigate("/")}>
-        {words.run.toBench}
+        {words.toBench}
       </Button>
       <Link to="/log" className="plain-link">
-        {words.run.toLog}
+        {runWords.toLog}
       </Link>
     </div>
   );

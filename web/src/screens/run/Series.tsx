@@ -7,6 +7,7 @@ import { NumberField } from "../../ui/NumberField";
 import { typed } from "../../ui/typed";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { runWords } from "../../words/run";
 import { markText, signedStops, timeText } from "../../words/times";
 import { type Armed, change, type Queue } from "../../state/running";
 
@@ -14,7 +15,7 @@ const WAYS = ["bracket", "repeat", "split", "lucky"] as const;
 
 /** Safety brackets, repeats, splits, or the lucky series: what comes after what, and when. */
 export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => void }) {
-  const say = words.run.series;
+  const say = runWords.series;
   const [way, setWay] = useState<Queue["way"]>(armed.queue?.way ?? "bracket");
   const [count, setCount] = useState(String(armed.queue?.frames.length ?? 3));
   const [spacing, setSpacing] = useState("1");
@@ -113,7 +114,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
 
 /** Where the queue stands, and by the clock when each frame could open and the camera is free again. */
 export function QueueLine({ queue, busyUntil }: { queue: Queue; busyUntil: string | null }) {
-  const say = words.run.series;
+  const say = runWords.series;
   const now = useNow(1000);
   const next = queue.frames[queue.at];
   if (queue.way === "lucky") return <p className="queue-line">{say.tally(queue.kept, queue.dropped)}</p>;

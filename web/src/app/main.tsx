@@ -1,14 +1,14 @@
-import "./theme/bootstrap.scss";
-import "./theme/fonts.css";
-import "./theme/lights.css";
-import "./theme/controls.css";
-import "./app/app.css";
+import "../theme/bootstrap.scss";
+import "../theme/fonts.css";
+import "../theme/lights.css";
+import "../theme/controls.css";
+import "./app.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { App } from "./app/App";
-import { hearFrom, openUp } from "./app/start";
+import { App } from "./App";
+import { hearFrom, openUp } from "./start";
 
 const client = new QueryClient({ defaultOptions: { queries: { networkMode: "always", refetchOnWindowFocus: false } } });
 

@@ -1,0 +1,182 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { emptyBrowser, fill, page } from "./pages.test.data";
+
+interface Note {
+  text: string;
+}
+
+type Page = Awaited<ReturnType<typeof page>>;
+
+/** A page that is open for somebody, with a kind of its own that goes to the server and one that does not. */
+async function opened(owner = "guest") {
+  const one = await page();
+  const check = (content: unknown) => (typeof (content as Note | null)?.text === "string" ? (content as Note) : null);
+  const sent = one.drawer<Note>({ name: "note", version: 1, check, wire: (note) => ({ ...note }) });
+  const local = one.drawer<Note>({ name: "local", version: 1, check });
+  const log = one.drawer<Note>({
+    name: "log",
+    version: 1,
+    check,
+    wire: (n) => ({ ...n }),
+    sort: (n) => n.text,
+    paged: true,
+  });
+  await one.store.open(await one.openShelf(), owner);
+  return { ...one, sent, local, log };
+}
+
+const texts = (all: readonly Note[]) => all.map((note) => note.text);
+const kept = async ({ store }: Page, id: string) => (await store.shelf.get(store.owner, "note", id))?.content;
+
+beforeEach(emptyBrowser);
+
+describe("the store", () => {
+  it("shows at once, keeps in the browser, and tells the other pages", async () => {
+    const [a, b] = [await opened(), await opened()];
+    const written = a.sent.set("x", { text: "mine" });
+    expect(a.sent.get("x")).toEqual({ text: "mine" });
+    await written;
+    expect(await kept(a, "x")).toEqual({ text: "mine" });
+    expect(b.sent.get("x")).toEqual({ text: "mine" });
+    // What the other page goes on from is what it was told.
+    await b.sent.set("x", { text: `${b.sent.get("x")?.text ?? ""}, then yours` });
+    expect(a.sent.get("x")).toEqual({ text: "mine, then yours" });
+    const c = await opened();
+    expect(texts(c.sent.all())).toEqual(["mine, then yours"]);
+  });
+
+  it("shows nothing of one person to the next, and loses nothing of either", async () => {
+    const a = await opened("account 1");
+    await a.sent.set("x", { text: "of one" });
+    await a.local.set("here", { text: "of one" });
+    await a.store.become("guest");
+    expect([a.sent.all(), a.local.all(), a.store.waiting()]).toEqual([[], [], []]);
+    await a.sent.set("x", { text: "a guest's" });
+    await a.store.become("account 1");
+    expect([texts(a.sent.all()), texts(a.local.all())]).toEqual([["of one"], ["of one"]]);
+    // Nor does a page that shows somebody else take it over.
+    const b = await opened("account 2");
+    await a.sent.set("x", { text: "of one again" });
+    expect(b.sent.all()).toEqual([]);
+  });
+
+  it("changes what stands there now: of two pages that end the same thing the second leaves it", async () => {
+    const [a, b] = [await opened(), await opened()];
+    await a.sent.set("x", { text: "open" });
+    const end = (text: string) => (held: Note | null) => (held?.text === "open" ? { text } : undefined);
+    await Promise.all([a.sent.change("x", end("ended by a")), b.sent.change("x", end("ended by b"))]);
+    const ended = await kept(a, "x");
+    expect(a.sent.get("x")).toEqual(ended);
+    expect(b.sent.get("x")).toEqual(ended);
+    await b.sent.change("x", end("ended by b, later"));
+    expect(await kept(a, "x")).toEqual(ended);
+  });
+
+  it("goes on in the page while the browser is full, says so, and saves when there is room", async () => {
+    const a = await opened();
+    const room = fill(a.store);
+    await a.sent.set("x", { text: "typed" });
+    await a.sent.change("y", () => ({ text: "opened" }));
+    await a.sent.change("y", (held) => ({ text: `${held?.text ?? ""} and closed` }));
+    expect(a.store.trouble).toBe("full");
+    expect([a.sent.get("x")?.text, a.sent.get("y")?.text]).toEqual(["typed", "opened and closed"]);
+    expect(a.store.waiting()).toHaveLength(2);
+    await a.store.become("guest");
+    expect(a.sent.get("y")?.text).toBe("opened and closed");
+    room();
+    await a.local.set("z", { text: "small" });
+    expect(a.store.trouble).toBeNull();
+    expect(await kept(a, "y")).toEqual({ text: "opened and closed" });
+  });
+
+  it("works without any database, and says that nothing lasts", async () => {
+    vi.stubGlobal("indexedDB", {
+      open: () => {
+        throw new DOMException("denied", "SecurityError");
+      },
+    });
+    const a = await opened();
+    await a.sent.set("x", { text: "typed" });
+    await a.sent.change("x", (held) => ({ text: `${held?.text ?? ""} on` }));
+    expect([a.store.trouble, a.sent.get("x")?.text]).toEqual(["blocked", "typed on"]);
+  });
+
+  it.each([
+    ["of another shape", { words: 3 }, 1],
+    ["of a later program", { text: "fine" }, 2],
+  ])("sets aside what is %s, under its name, and shows the rest", async (_, content, version) => {
+    const a = await opened();
+    await a.sent.set("good", { text: "good" });
+    const shape = {
+      owner: "guest",
+      kind: "note",
+      number: 0,
+      waiting: null,
+      sort: "s",
+      stamp: "2027-04-17T00:00:00.000Z#0000",
+    };
+    await a.store.shelf.change("guest", "note", "odd", () => ({ ...shape, id: "odd", content, version }));
+    const b = await opened();
+    expect(texts(b.sent.all())).toEqual(["good"]);
+    expect(b.broken.all()).toEqual([{ kind: "note", id: "odd", content }]);
+    await vi.waitFor(async () => expect(await b.store.shelf.get("guest", "note", "odd")).toBeUndefined());
+    const c = await opened();
+    expect(c.broken.all()).toEqual([{ kind: "note", id: "odd", content }]);
+  });
+
+  it("takes the server's copies, but not over what was written here, nor backwards", async () => {
+    const a = await opened("account 1");
+    const copy = (id: string, text: string | null, number: number) => ({
+      owner: "account 1", kind: "note", id, version: 1, stamp: a.store.stamp(), sort: text ?? "", number, waiting: null,
+      content: text === null ? null : { text },
+    }); // prettier-ignore
+    await a.sent.set("mine", { text: "typed" });
+    await a.store.take("account 1", [copy("mine", "theirs", 4), copy("new", "new", 5), copy("gone", null, 6)]);
+    expect([a.sent.get("mine")?.text, a.sent.get("new")?.text]).toEqual(["typed", "new"]);
+    await a.store.take("account 1", [copy("new", "older", 3)]);
+    expect(a.sent.get("new")?.text).toBe("new");
+    await a.store.take("account 1", [copy("new", null, 7)]);
+    expect(a.sent.get("new")).toBeNull();
+    expect(await kept(a, "new")).toBeUndefined();
+  });
+
+  it("hands what a guest made to the account, unsent, as if nobody had seen it there", async () => {
+    const a = await opened();
+    await a.sent.set("x", { text: "a guest's" });
+    await a.local.set("here", { text: "a guest's" });
+    await a.store.adopt("guest", "account 1");
+    await a.store.become("account 1");
+    expect([a.sent.get("x")?.text, a.local.get("here")?.text]).toEqual(["a guest's", "a guest's"]);
+    expect(a.store.waiting().map((doc) => [doc.id, doc.number])).toEqual([["x", 0]]);
+    await a.store.become("guest");
+    expect(a.sent.all()).toEqual([]);
+  });
+
+  it("knows the later of two writings though the clock goes back", async () => {
+    const a = await opened();
+    vi.useFakeTimers({ toFake: ["Date"], now: Date.parse("2027-04-17T05:00:00Z") });
+    await a.sent.set("x", { text: "first" });
+    vi.setSystemTime(Date.parse("2027-04-17T04:00:00Z"));
+    await a.sent.set("x", { text: "second" });
+    vi.useRealTimers();
+    expect(await kept(a, "x")).toEqual({ text: "second" });
+  });
+
+  it("keeps a long log in the browser and only what is looked at in the page", async () => {
+    const a = await opened("account 1");
+    const doc = (n: number) => ({
+      owner: "account 1", kind: "log", id: `n${n}`, version: 1, content: { text: String(n).padStart(4, "0") }, number: n,
+      stamp: a.store.stamp(), sort: String(n).padStart(4, "0"), waiting: null,
+    }); // prettier-ignore
+    await a.store.take(
+      "account 1",
+      Array.from({ length: 120 }, (_, n) => doc(n + 1)),
+    );
+    expect(a.log.all()).toHaveLength(50);
+    expect([a.log.all()[0]?.text, await a.store.shelf.count("account 1", "log")]).toEqual(["0120", 120]);
+    await a.store.page("log", 100);
+    expect([a.log.all().length, a.log.all().at(-1)?.text]).toEqual([100, "0021"]);
+    await a.store.fetch("log", "n3");
+    expect(a.log.get("n3")?.text).toBe("0003");
+  });
+});
