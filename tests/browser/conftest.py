@@ -63,17 +63,22 @@ def frames(page: Page) -> list[dict[str, Any]]:
 
 def write_document(page: Page, document: dict[str, Any]) -> None:
     """Put a document into this browser's database as an earlier visit would have left it."""
+    write_documents(page, [document])
+
+
+def write_documents(page: Page, documents: list[dict[str, Any]]) -> None:
+    """The same for several."""
     page.evaluate(
-        """(doc) => new Promise((done, fail) => {
+        """(docs) => new Promise((done, fail) => {
             const opening = indexedDB.open("jackstaff");
             opening.onerror = () => fail(opening.error);
             opening.onsuccess = () => {
                 const writing = opening.result.transaction("documents", "readwrite");
-                writing.objectStore("documents").put(doc);
+                for (const doc of docs) writing.objectStore("documents").put(doc);
                 writing.oncomplete = () => { opening.result.close(); done(); };
             };
         })""",
-        document,
+        documents,
     )
 
 
@@ -145,6 +150,11 @@ class Visit:
         dialog.get_by_label("Password").fill(password)
         dialog.get_by_role("button", name="Sign in").click()
         expect(dialog).to_be_hidden()
+
+    def sign_out(self, name: str = "edda") -> None:
+        self.page.get_by_role("button", name=f"Account {name}").click()
+        self.page.get_by_role("dialog").get_by_role("button", name="Sign out").click()
+        expect(self.page.get_by_role("button", name="Sign in")).to_be_visible()
 
 
 @pytest.fixture

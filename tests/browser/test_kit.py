@@ -20,7 +20,7 @@ def test_a_measured_glass_counts_everywhere_and_can_be_undone(guest: Visit) -> N
     page = guest.page
     expect(answer(page)).to_have_text("13s")
     page.keyboard.press("k")
-    page.get_by_role("button", name="Slot ND 9").first.click()
+    page.locator(".kit-item", has_text="Slot ND 9").click()
     page.get_by_label("Measured minus label, stops").fill("0,3")
     page.get_by_label("Give or take, stops").fill("0.2")
     page.get_by_label("Strength, or the weak end, stops").fill("99")
@@ -38,7 +38,7 @@ def test_a_measured_glass_counts_everywhere_and_can_be_undone(guest: Visit) -> N
     page.reload()
     expect(answer(page)).to_have_text("15s")
     page.keyboard.press("k")
-    page.get_by_role("button", name="Slot ND 9").first.click()
+    page.locator(".kit-item", has_text="Slot ND 9").click()
     page.get_by_role("button", name="Copy").click()
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_be_visible()

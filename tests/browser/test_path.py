@@ -174,8 +174,7 @@ def test_a_guest_s_frames_move_to_the_account_at_sign_in(guest: Visit) -> None:
     expect(page.get_by_role("listitem").filter(has_text="Ring ND 3 + Slot ND 4")).to_have_count(1)
     assert kept(page, "frame", "guest") == []
     # Signing out stays signed out, and shows nothing of the account.
-    page.get_by_role("button", name="Account edda").click()
-    page.get_by_role("button", name="Sign out").click()
+    guest.sign_out()
     expect(page.get_by_text("No frames yet.")).to_be_visible()
     page.reload()
     expect(page.get_by_role("button", name="Sign in")).to_be_visible()

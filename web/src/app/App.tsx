@@ -1,33 +1,43 @@
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { lazy, useEffect, useRef, useState } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { BenchScreen } from "../screens/bench/BenchScreen";
+import { fetchDialogs } from "../screens/bench/dialogs";
 import { useOpenFrame } from "../state/frames";
 import { watch } from "../state/outbox";
 import { useSession } from "../state/session";
-import { useSaid } from "../ui/say";
 import { nextLight, useLight } from "../ui/light";
 import { useKeys } from "../ui/useKeys";
 import { words } from "../words";
 import { Header, Tabs } from "./Header";
 import { Notices } from "./Notices";
 import { Place } from "./Place";
+import { Toasts } from "./Toasts";
 
-const OutingScreen = lazy(async () => ({ default: (await import("../screens/outing/OutingScreen")).OutingScreen }));
-const RunScreen = lazy(async () => ({ default: (await import("../screens/run/RunScreen")).RunScreen }));
-const LogScreen = lazy(async () => ({ default: (await import("../screens/log/LogScreen")).LogScreen }));
-const KitScreen = lazy(async () => ({ default: (await import("../screens/kit/KitScreen")).KitScreen }));
-const Toasts = lazy(async () => ({ default: (await import("./Toasts")).Toasts }));
-const KeysHelp = lazy(async () => ({ default: (await import("./KeysHelp")).KeysHelp }));
-const Account = lazy(async () => ({ default: (await import("./Account")).Account }));
-const SignIn = lazy(async () => ({ default: (await import("./SignIn")).SignIn }));
+// What is opened now and then is fetched then, or ahead of time while nothing else happens.
+const fetched = {
+  outing: () => import("../screens/outing/OutingScreen"),
+  run: () => import("../screens/run/RunScreen"),
+  log: () => import("../screens/log/LogScreen"),
+  kit: () => import("../screens/kit/KitScreen"),
+  keys: () => import("./KeysHelp"),
+  signIn: () => import("./SignIn"),
+  account: () => import("./Account"),
+};
+const OutingScreen = lazy(async () => ({ default: (await fetched.outing()).OutingScreen }));
+const RunScreen = lazy(async () => ({ default: (await fetched.run()).RunScreen }));
+const LogScreen = lazy(async () => ({ default: (await fetched.log()).LogScreen }));
+const KitScreen = lazy(async () => ({ default: (await fetched.kit()).KitScreen }));
+const KeysHelp = lazy(async () => ({ default: (await fetched.keys()).KeysHelp }));
+const Account = lazy(async () => ({ default: (await fetched.account()).Account }));
+const SignIn = lazy(async () => ({ default: (await fetched.signIn()).SignIn }));
 
 export function App() {
   const [dialog, setDialog] = useState<"keys" | "signIn" | "account" | null>(null);
   const [light, setLight] = useLight();
-  const said = useSaid().length > 0;
   const navigate = useNavigate();
   useHearingOfOtherDevices();
   useEndShown();
+  useFetchedAhead();
   useKeys("b", () => void navigate("/"));
   useKeys("l", () => void navigate("/log"));
   useKeys("k", () => void navigate("/kit"));
@@ -59,7 +69,7 @@ export function App() {
             <Route path="*" element={<Navigate to="/" replace />} />
           </Routes>
         </Place>
-        <Suspense fallback={null}>{said && <Toasts />}</Suspense>
+        <Toasts />
       </main>
       <Tabs />
       <Place>
@@ -70,6 +80,20 @@ export function App() {
     </>
   );
 }
+
+/** Fetched while the page idles, so that a network that goes away takes no screen along. */
+function useFetchedAhead(): void {
+  useEffect(() => {
+    const ahead = async () => {
+      for (const one of [...Object.values(fetched), fetchDialogs]) await one();
+    };
+    // A piece that cannot be had now is asked for again when it is opened.
+    const timer = window.setTimeout(() => void ahead().catch(() => undefined), AHEAD_MS);
+    return () => window.clearTimeout(timer);
+  }, []);
+}
+
+const AHEAD_MS = 3000;
 
 /** A frame that was running has ended, on whichever page or device: its end is shown here, too. */
 function useEndShown(): void {

@@ -68,7 +68,7 @@ function keepAnswers(client: QueryClient): void {
   let owner = store.owner;
   client.getQueryCache().subscribe((event) => {
     if (event.type !== "updated" || event.action.type !== "success") return;
-    const [name] = event.query.queryKey;
+    const [name] = event.query.queryKey as unknown[];
     const kept = KEPT.find((one) => String(name).startsWith(one));
     if (!kept) return;
     if (owner !== store.owner) latest.clear();

@@ -1,4 +1,4 @@
-import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { bandsOf } from "../../parts/looks/bands";
@@ -20,21 +20,13 @@ import { AdviceList } from "./AdviceList";
 import { Alternatives, type Target } from "./Alternatives";
 import { Answer, Sum } from "./Answer";
 import { rigOf } from "./asks";
+import { AddGlass, Drawing, Entry, Extras, fetchArming, LightDialog, LooksDialog, SetUp } from "./dialogs";
 import type { Field } from "./Entry";
 import { Floating } from "./Floating";
 import { ReadingPanel } from "./ReadingPanel";
 import { Shelf } from "./Shelf";
 import { WaitLine } from "./WaitLine";
 import "./bench.css";
-
-// What is opened now and then is fetched then.
-const Entry = lazy(async () => ({ default: (await import("./Entry")).Entry }));
-const Extras = lazy(async () => ({ default: (await import("./Extras")).Extras }));
-const SetUp = lazy(async () => ({ default: (await import("./SetUp")).SetUp }));
-const LightDialog = lazy(async () => ({ default: (await import("./LightDialog")).LightDialog }));
-const LooksDialog = lazy(async () => ({ default: (await import("../../parts/looks/LooksDialog")).LooksDialog }));
-const AddGlass = lazy(async () => ({ default: (await import("./AddGlass")).AddGlass }));
-const Drawing = lazy(async () => ({ default: (await import("../../parts/looks/Drawing")).Drawing }));
 
 type Panel = "light" | "setUp" | "glass" | "extras" | "looks";
 
@@ -75,7 +67,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   };
   const armIt = async () => {
     if (!fresh) return;
-    const { armIt: take } = await import("./toArm");
+    const { armIt: take } = await fetchArming();
     take({
       laid,
       answered: fresh,

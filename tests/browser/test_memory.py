@@ -1,0 +1,524 @@
+"""One memory: what was decided stays decided, between screens, tabs, people, devices, and whatever the server does."""
+
+from __future__ import annotations
+
+import re
+from contextlib import suppress
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from playwright.sync_api import BrowserContext, Error, Page, Route, expect
+from tools.serving import Server
+
+from tests.conftest import OTHER_PASSWORD
+
+from .conftest import Visit, eventually, frames, kept, write_document, write_documents
+from .test_path import HOLD_MS, arm_and_open, hold, short_bulb
+from .test_run import arm, left, open_it
+
+BASE = {"owner": "guest", "version": 1, "number": 0, "waiting": None, "stamp": "2027-04-10T10:00:00.000Z#0000"}
+
+
+def answer(page: Page) -> Any:
+    return page.get_by_test_id("answer-time")
+
+
+def outing_named(page: Page) -> Any:
+    return page.get_by_label("Place, in your words")
+
+
+def of_account(context: BrowserContext, server: Server, name: str) -> dict[str, Any]:
+    """What the server holds of an account, asked by a browser of its own."""
+    other = context.browser
+    assert other is not None
+    with other.new_context() as asking:
+        asking.request.get(f"{server.url}/api/session")
+        token = next(one["value"] for one in asking.cookies() if one["name"] == "jackstaff_csrf")
+        signed = asking.request.post(
+            f"{server.url}/api/session",
+            data={"username": name, "password": OTHER_PASSWORD},
+            headers={"X-CSRFToken": token, "Referer": server.url},
+        )
+        assert signed.ok
+        got = asking.request.get(f"{server.url}/api/replica?limit=200").json()
+        documents = [one for one in got["documents"] if one["content"]]
+        return {
+            kind: [one["content"] for one in documents if one["kind"] == kind] for kind in ("outing", "frame", "kit")
+        }
+
+
+def test_a_tab_follows_who_is_signed_in_and_nothing_lands_in_another_account(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    a = visit.page
+    visit.sign_in("edda")
+    a.goto(visit.server.url + "/outing")
+    outing_named(a).fill("Edda's plan")
+    expect(a.get_by_label("Outing", exact=True)).to_contain_text("Edda's plan")
+    b = visit.tab("/")
+    visit.page = b
+    visit.sign_out("edda")
+    # Nobody is signed in on any tab any more, and what the last one had is not shown.
+    expect(a.get_by_role("button", name="Sign in")).to_be_visible()
+    expect(outing_named(a)).to_have_value("Vardsund mole, first light")
+    visit.sign_in("joar")
+    expect(a.get_by_role("button", name="Account joar")).to_be_visible()
+    outing_named(a).fill("Joar's plan")
+    a.get_by_role("link", name="Bench", exact=True).click()
+    arm(a)
+    open_it(a)
+    hold(a, "Abort")
+    expect(a.get_by_role("heading", name="Aborted")).to_be_visible()
+    server = visit.server
+    eventually(a, lambda: len(of_account(visit.context, server, "joar")["frame"]) == 1)
+    both = {name: of_account(visit.context, server, name) for name in ("edda", "joar")}
+    named = {name: [one["name"] for one in found["outing"]] for name, found in both.items()}
+    assert "Edda's plan" in named["edda"]
+    assert "Joar's plan" in named["joar"]
+    assert "Joar's plan" not in named["edda"]
+    assert "Edda's plan" not in named["joar"]
+    opened = both["joar"]["frame"][0]["id"]
+    assert opened not in [one["id"] for one in both["edda"]["frame"]]
+
+
+def test_the_next_person_sees_nothing_of_the_one_before_and_works_on(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    page = visit.page
+    visit.sign_in("edda")
+    page.goto(visit.server.url + "/outing")
+    page.get_by_role("button", name="Copy").click()
+    outing_named(page).fill("Only Edda's")
+    page.get_by_role("link", name="Bench", exact=True).click()
+    arm(page)
+    open_it(page)
+    visit.sign_out("edda")
+    # Neither her running frame, nor what she had set up, nor her bench, nor her plans.
+    expect(page.get_by_text("Nothing is armed.")).to_be_visible()
+    page.get_by_role("link", name="Bench", exact=True).click()
+    expect(answer(page)).to_have_text("13s")
+    page.get_by_role("link", name="Outing").click()
+    expect(page.get_by_label("Outing", exact=True)).not_to_contain_text("Only Edda's")
+    # A frame of one's own opens while hers is still open.
+    page.get_by_role("link", name="Bench", exact=True).click()
+    short_bulb(page)
+    arm_and_open(page, "my hand")
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    # Back again, hers is still running.
+    visit.sign_in("edda")
+    page.get_by_role("link", name="Run").click()
+    expect(left(page)).to_contain_text(re.compile("[23]:"))
+    hold(page, "Abort")
+
+
+FILL = """(size) => new Promise((done, fail) => {
+    const opening = indexedDB.open("filler", 1);
+    opening.onupgradeneeded = () => opening.result.createObjectStore("x", {autoIncrement: true});
+    opening.onerror = () => done("full");
+    opening.onsuccess = () => {
+        const writing = opening.result.transaction("x", "readwrite");
+        writing.objectStore("x").put("x".repeat(size));
+        writing.oncomplete = () => { opening.result.close(); done("fits"); };
+        writing.onabort = () => { opening.result.close(); done("full"); };
+    };
+})"""
+QUOTA = 400_000
+
+
+def small_browser(visit: Visit) -> Any:
+    """A browser with little room; hands back how to fill what is left of it, and how to make room again."""
+    visit.page.goto(visit.server.url + "/api/health")
+    session = visit.context.new_cdp_session(visit.page)
+    session.send("Storage.overrideQuotaForOrigin", {"origin": visit.server.url, "quotaSize": QUOTA})
+    visit.page.goto(visit.server.url)
+
+    def fill() -> None:
+        for size in (100_000, 10_000, 1000, 100, 1):
+            while visit.page.evaluate(FILL, size) == "fits":
+                pass
+
+    def room() -> None:
+        session.send("Storage.overrideQuotaForOrigin", {"origin": visit.server.url})
+
+    return fill, room
+
+
+def test_a_full_browser_is_said_and_work_goes_on_in_the_page(guest: Visit) -> None:
+    page = guest.page
+    fill, room = small_browser(guest)
+    short_bulb(page)
+    fill()
+    arm_and_open(page, "my hand")
+    expect(page.get_by_text("This browser's storage is full")).to_be_visible()
+    page.keyboard.press("e")
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    page.get_by_role("link", name="Bench", exact=True).click()
+    page.keyboard.press("3")
+    expect(page.get_by_role("button", name=re.compile("^6 on Ring ND 6"))).to_be_visible()
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Save everything as a file").click()
+    saved = download.value.path().read_text()
+    assert '"kind": "frame"' in saved
+    room()
+    page.keyboard.press("3")
+    expect(page.get_by_text("This browser's storage is full")).to_be_hidden()
+    page.reload()
+    page.get_by_role("link", name="Log").click()
+    expect(page.get_by_role("listitem").filter(has_text="Ring ND 3 + Slot ND 4")).to_have_count(1)
+
+
+BLOCKED = """
+for (const name of ["indexedDB", "localStorage", "sessionStorage"])
+    Object.defineProperty(window, name, { get() { throw new DOMException("denied", "SecurityError"); } });
+"""
+
+
+def test_a_browser_that_keeps_nothing_still_works(guest: Visit) -> None:
+    guest.page.close()
+    guest.context.add_init_script(BLOCKED)
+    page = guest.tab("/")
+    expect(page.get_by_text("This browser keeps nothing for this page")).to_be_visible()
+    short_bulb(page)
+    arm_and_open(page, "my hand")
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    page.get_by_role("link", name="Log", exact=True).click()
+    expect(page.get_by_role("listitem").filter(has_text="Ring ND 3")).to_have_count(1)
+
+
+def test_what_cannot_be_read_is_set_aside_and_named(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_be_visible()
+    page.keyboard.press("2")
+    expect(answer(page)).to_have_text("3m23s")
+    page.wait_for_timeout(300)
+    bench = kept(page, "bench")[0]
+    subjects = [{"id": "x", "kind": "dragon", "facts": {}}]
+    content = {**bench["content"], "scene": {**bench["content"]["scene"], "subjects": subjects}}
+    write_document(page, {**bench, "content": content})
+    page.reload()
+    expect(page.get_by_text("Something kept here could not be read and was set aside: the bench.")).to_be_visible()
+    expect(answer(page)).to_have_text("13s")
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Save as a file").click()
+    assert "dragon" in download.value.path().read_text()
+    page.get_by_role("button", name="Let it go").click()
+    expect(page.get_by_text("set aside")).to_be_hidden()
+    page.reload()
+    expect(answer(page)).to_have_text("13s")
+    expect(page.get_by_text("set aside")).to_be_hidden()
+
+
+def test_a_screen_that_breaks_is_one_screen_and_nothing_is_lost(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_be_visible()
+    page.route("**/assets/KitScreen-*.js", lambda route: route.abort())
+    page.get_by_role("link", name="Kit").click()
+    expect(page.get_by_role("heading", name="This screen broke.")).to_be_visible()
+    with page.expect_download():
+        page.get_by_role("button", name="Save everything as a file").click()
+    page.get_by_role("button", name="To the bench").click()
+    expect(answer(page)).to_have_text("13s")
+    guest.wrong.clear()
+
+
+def hold_back(page: Page, path: str) -> list[Route]:
+    """Keep answers of a path until they are let go."""
+    waiting: list[Route] = []
+    page.route(f"**{path}", lambda route: waiting.append(route))  # noqa: PLW0108 (Playwright inspects it)
+    return waiting
+
+
+def let_go(page: Page, path: str, waiting: list[Route]) -> None:
+    """Let them through, those that nobody waits for any more included."""
+    for route in waiting:
+        with suppress(Error):
+            route.continue_()
+    page.unroute(f"**{path}")
+
+
+def test_an_answer_to_another_question_is_neither_shown_as_one_nor_acted_on(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.wait_for_load_state("networkidle")
+    for key in ("t", "ArrowUp", "ArrowUp", "ArrowUp"):
+        page.keyboard.press(key)
+    floating = page.get_by_test_id("answer-floating")
+    expect(floating).to_have_text("f/13")
+    steering = hold_back(page, "/api/steer")
+    page.get_by_role("button", name="Let the ISO float").click()
+    # What the aperture came to says nothing about the ISO.
+    expect(page.get_by_role("heading", name="ISO")).to_be_visible()
+    expect(floating).to_have_count(0)
+    expect(page.get_by_text("ISO 11")).to_have_count(0)
+    expect(page.get_by_role("button", name="Arm this frame")).to_be_disabled()
+    eventually(page, lambda: bool(steering))
+    let_go(page, "/api/steer", steering)
+    expect(floating).to_have_text("ISO 32")
+    # Ways to a time are ways to that time: until there are some, the old ones cannot be taken.
+    stacks = hold_back(page, "/api/stacks")
+    page.get_by_role("button", name="Let the time float").click()
+    for key in ("t", "ArrowUp", "ArrowUp", "ArrowUp", "ArrowUp"):
+        page.keyboard.press(key)
+    ways = page.locator(".alternatives")
+    expect(ways).to_have_attribute("data-stale", "true")
+    expect(ways.get_by_role("button").first).to_be_disabled()
+    eventually(page, lambda: bool(stacks))
+    let_go(page, "/api/stacks", stacks)
+    expect(ways.get_by_role("button").first).to_be_enabled()
+
+
+def test_reframing_forgets_the_metering_and_nothing_else(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_be_visible()
+    page.keyboard.press("m")
+    expect(page.get_by_text("Metered just now")).to_be_visible()
+    arm(page)
+    page.get_by_role("button", name="Reframe").click()
+    expect(page.get_by_text("Not metered yet")).to_be_visible()
+    expect(answer(page)).to_have_text("3m23s")
+    page.reload()
+    expect(page.get_by_text("Not metered yet")).to_be_visible()
+
+
+def test_a_removed_outing_stays_removed_on_every_device(visits: Any) -> None:
+    phone: Visit = visits(visited=True)
+    laptop: Visit = visits(visited=True)
+    for device in (phone, laptop):
+        device.page.goto(device.server.url + "/outing")
+        device.sign_in("edda")
+    name = f"To be removed {uuid4().hex[:6]}"
+    phone.page.get_by_role("button", name="Copy").click()
+    outing_named(phone.page).fill(name)
+    offered = laptop.page.get_by_label("Outing", exact=True)
+    eventually(phone.page, lambda: name in str(of_account(phone.context, phone.server, "edda")["outing"]))
+    laptop.page.reload()
+    expect(offered).to_contain_text(name)
+    # The phone removes it without a network, while the laptop still shows it.
+    phone.context.set_offline(True)
+    phone.page.get_by_role("button", name="Remove", exact=True).click()
+    expect(phone.page.get_by_label("Outing", exact=True)).not_to_contain_text(name)
+    laptop.page.bring_to_front()
+    phone.context.set_offline(False)
+    eventually(phone.page, lambda: name not in str(of_account(phone.context, phone.server, "edda")["outing"]))
+    laptop.page.reload()
+    expect(offered).not_to_contain_text(name)
+    phone.page.reload()
+    expect(phone.page.get_by_label("Outing", exact=True)).not_to_contain_text(name)
+
+
+def test_signing_in_keeps_every_thing_the_same_thing(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    page = visit.page
+    short_bulb(page)
+    arm_and_open(page, "my hand")
+    hold(page, "Close")
+    page.get_by_role("button", name="⅓ stop dark", exact=True).click()
+    used = [glass["id"] for glass in frames(page)[0]["stack"]]
+    visit.sign_in("joar")
+    page.get_by_role("link", name="Kit").click()
+    expect(page.locator(".kit-item", has_text="Slot ND 4")).to_have_count(1)
+    expect(page.locator(".kit-item")).to_have_count(19)
+    eventually(page, lambda: len(of_account(visit.context, visit.server, "joar")["frame"]) >= 1)
+    found = of_account(visit.context, visit.server, "joar")
+    ids = {item["id"] for item in found["kit"]}
+    assert all(one in ids for one in used)
+    assert len([item for item in found["kit"] if item["name"] == "Slot ND 4"]) == 1
+    # A retried write is the same write.
+    assert len([one for one in found["frame"] if used == [glass["id"] for glass in one["stack"]]]) == 1
+
+
+def test_two_bench_tabs_are_one_bench(guest: Visit) -> None:
+    a = guest.page
+    expect(answer(a)).to_have_text("13s")
+    b = guest.tab("/")
+    expect(answer(b)).to_have_text("13s")
+    a.keyboard.press("2")
+    expect(answer(b)).to_have_text("3m23s")
+    b.keyboard.press("1")
+    expect(answer(a)).to_have_text("27m05s")
+    a.keyboard.press("2")
+    expect(answer(b)).to_have_text("1m42s")
+    for page in (a, b):
+        page.reload()
+        expect(answer(page)).to_have_text("1m42s")
+
+
+def test_two_pages_of_one_run_close_it_once(guest: Visit) -> None:
+    a = guest.page
+    short_bulb(a)
+    arm_and_open(a, "the camera, at the mark")
+    b = guest.tab("/run")
+    for page in (a, b):
+        expect(page.get_by_test_id("run-result")).to_be_visible()
+    a.wait_for_timeout(500)
+    assert [event["kind"] for event in frames(a)[0]["events"]] == ["opened", "aimed", "closed"]
+
+
+def test_a_server_that_fails_says_so_and_is_asked_again(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    alert = page.get_by_role("alert")
+    page.route("**/api/exposure", lambda route: route.fulfill(status=502, body="<h1>Bad gateway</h1>"))
+    page.keyboard.press("1")
+    expect(alert).to_contain_text("The server could not answer (502).")
+    page.unroute("**/api/exposure")
+    alert.get_by_role("button", name="Try again").click()
+    expect(alert).to_be_hidden()
+    # The number entry says it, too.
+    page.route("**/api/readout", lambda route: route.abort())
+    page.keyboard.press("s")
+    page.keyboard.press("Enter")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("textbox").fill("1/60")
+    expect(dialog.get_by_role("alert")).to_contain_text("The server does not answer.")
+    page.unroute("**/api/readout")
+    dialog.get_by_role("button", name="Try again").click()
+    expect(dialog.get_by_role("button", name="Take it")).to_be_enabled()
+    guest.wrong.clear()
+
+
+@pytest.mark.parametrize("path", ["session", "start"])
+def test_without_a_word_from_the_session_a_guest_works_on(guest: Visit, path: str) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.wait_for_timeout(300)
+    page.route(f"**/api/{path}", lambda route: None)
+    page.reload()
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("2")
+    expect(answer(page)).to_have_text("3m23s")
+    guest.wrong.clear()
+
+
+def test_space_ticks_a_focused_line_and_opens_nothing(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    line = page.get_by_role("checkbox", name=re.compile("Tripod feet firm"))
+    line.focus()
+    page.keyboard.press("Space")
+    expect(line).to_be_checked()
+    page.wait_for_timeout(400)
+    expect(page.get_by_role("button", name="Open the shutter")).to_be_visible()
+    assert frames(page) == []
+
+
+def test_the_log_goes_on_past_two_hundred_frames(guest: Visit) -> None:
+    page = guest.page
+    short_bulb(page)
+    arm_and_open(page, "my hand")
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    page.wait_for_timeout(300)
+    doc = kept(page, "frame")[0]
+    many = []
+    for number in range(229):
+        opened = f"2026-0{1 + number // 28 % 9}-{1 + number % 28:02}T05:00:00.000Z"
+        content = {**doc["content"], "id": str(uuid4()), "opened_at": opened, "note": f"frame {number}"}
+        many.append({**BASE, "kind": "frame", "id": content["id"], "content": content, "sort": "0" + opened})
+    write_documents(page, many)
+    page.goto(guest.server.url + "/log")
+    expect(page.get_by_test_id("log-count")).to_have_text("230 frames")
+    for shown in (50, 100, 150, 200):
+        expect(page.locator(".log-row")).to_have_count(shown)
+        page.get_by_role("button", name="Show more frames").click()
+    expect(page.locator(".log-row")).to_have_count(230)
+    expect(page.get_by_role("button", name="Show more frames")).to_have_count(0)
+
+
+def test_each_step_keeps_its_own_way_back(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_be_visible()
+    page.keyboard.press("k")
+    for name in ("Slot ND 4", "Ring ND 6"):
+        page.locator(".kit-item", has_text=name).click()
+        page.get_by_role("button", name="Remove", exact=True).click()
+        expect(page.locator(".kit-item", has_text=name)).to_have_count(0)
+    page.locator(".toast", has_text="Slot ND 4").get_by_role("button", name="Undo").click()
+    expect(page.locator(".kit-item", has_text="Slot ND 4")).to_have_count(1)
+    page.locator(".toast", has_text="Ring ND 6").get_by_role("button", name="Undo").click()
+    expect(page.locator(".kit-item", has_text="Ring ND 6")).to_have_count(1)
+
+
+def test_a_note_is_kept_while_it_is_typed(guest: Visit) -> None:
+    page = guest.page
+    short_bulb(page)
+    arm_and_open(page, "my hand")
+    hold(page, "Close")
+    page.get_by_label("Note").press_sequentially("cold hands")
+    # Nobody leaves the field: the page is just gone.
+    eventually(page, lambda: frames(page)[0]["note"] == "cold hands")
+    page.get_by_label("Note").press_sequentially(", and wind")
+    page.get_by_role("link", name="See the log").click()
+    expect(page.get_by_text("cold hands, and wind")).to_be_visible()
+
+
+# What a browser does that lets no page sound before somebody has pressed something in it.
+SILENT = """
+let pressed = false;
+addEventListener("pointerdown", () => { pressed = true; }, true);
+Object.defineProperty(AudioContext.prototype, "state", { get: () => (pressed ? "running" : "suspended") });
+"""
+
+
+def test_a_reload_in_mid_run_warns_that_the_bell_may_not_sound(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    open_it(page)
+    expect(page.get_by_text("will not let the end bell sound")).to_be_hidden()
+    page.close()
+    guest.context.add_init_script(SILENT)
+    page = guest.tab("/run")
+    warning = page.get_by_role("alert").filter(has_text="will not let the end bell sound")
+    expect(warning).to_be_visible()
+    warning.get_by_role("button", name="Let it sound").click()
+    expect(warning).to_be_hidden()
+
+
+def test_the_page_never_scrolls_into_emptiness(visits: Any) -> None:
+    visit: Visit = visits(visited=True, phone=True)
+    page = visit.page
+    for path in ("/", "/outing", "/run", "/log", "/kit"):
+        page.goto(visit.server.url + path)
+        expect(page.locator("main h1, main h2, main .waiting").first).to_be_attached()
+        expect(page.locator(".waiting")).to_have_count(0)
+        size = page.evaluate("[document.documentElement.scrollHeight, innerHeight]")
+        assert size[0] <= size[1], path
+
+
+def test_a_returning_visitor_needs_nobody_and_an_idle_page_asks_nothing(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("2")
+    expect(answer(page)).to_have_text("3m23s")
+    # The last answers are kept a moment after the hands rest.
+    page.wait_for_timeout(2500)
+    guest.context.route("**/api/**", lambda route: route.abort())
+    page.reload()
+    expect(answer(page)).to_have_text("3m23s")
+    expect(page.locator(".answer")).not_to_have_attribute("data-stale", "true")
+    guest.context.unroute("**/api/**")
+    page.reload()
+    page.wait_for_load_state("networkidle")
+    asked: list[str] = []
+    page.on("request", lambda request: asked.append(request.url))
+    page.wait_for_timeout(8000)
+    assert [url for url in asked if "/api/" in url] == []
+    guest.wrong.clear()
+
+
+def test_another_device_s_run_is_picked_up_while_run_waits(visits: Any) -> None:
+    phone: Visit = visits(visited=True)
+    laptop: Visit = visits(visited=True)
+    for device in (phone, laptop):
+        device.sign_in("joar")
+    laptop.page.goto(laptop.server.url + "/run")
+    arm(phone.page)
+    open_it(phone.page)
+    expect(left(laptop.page)).to_contain_text("3:")
+    laptop.page.keyboard.down("Space")
+    laptop.page.wait_for_timeout(HOLD_MS)
+    laptop.page.keyboard.up("Space")
+    expect(laptop.page.get_by_test_id("run-result")).to_contain_text("early")
+    expect(phone.page.get_by_test_id("run-result")).to_contain_text("early")

@@ -1,0 +1,27 @@
+import { lazy } from "react";
+
+/** What the bench opens now and then, fetched then or ahead of time. */
+const fetched = {
+  entry: () => import("./Entry"),
+  extras: () => import("./Extras"),
+  setUp: () => import("./SetUp"),
+  light: () => import("./LightDialog"),
+  looks: () => import("../../parts/looks/LooksDialog"),
+  glass: () => import("./AddGlass"),
+  drawing: () => import("../../parts/looks/Drawing"),
+};
+
+export const fetchArming = () => import("./toArm");
+
+export const Entry = lazy(async () => ({ default: (await fetched.entry()).Entry }));
+export const Extras = lazy(async () => ({ default: (await fetched.extras()).Extras }));
+export const SetUp = lazy(async () => ({ default: (await fetched.setUp()).SetUp }));
+export const LightDialog = lazy(async () => ({ default: (await fetched.light()).LightDialog }));
+export const LooksDialog = lazy(async () => ({ default: (await fetched.looks()).LooksDialog }));
+export const AddGlass = lazy(async () => ({ default: (await fetched.glass()).AddGlass }));
+export const Drawing = lazy(async () => ({ default: (await fetched.drawing()).Drawing }));
+
+/** All of them, one after the other. */
+export async function fetchDialogs(): Promise<void> {
+  for (const one of [...Object.values(fetched), fetchArming]) await one();
+}
