@@ -13,7 +13,7 @@ from urllib.parse import urlparse
 from playwright.sync_api import sync_playwright
 from tools.serving import CHROMIUM, serving
 
-from bench import drawing, finder, light, log, timing
+from bench import drawing, finder, firstload, light, log, timing
 
 ROUNDS = 1500
 PRESSES = 120
@@ -36,6 +36,7 @@ def main() -> None:
         _key_to_paint(server.url)
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(**CHROMIUM)
+            firstload.main(browser, server.url)
             timing.main(browser, server.url)
             browser.close()
 

@@ -6,12 +6,12 @@ tab, where the browser holds its timers back. The reference is this process's ow
 
 from __future__ import annotations
 
-import json
 import os
 import time
 from typing import Any
 
 from playwright.sync_api import Browser, Page, expect
+from tools.browserdata import kept, noted
 
 MINUTES = float(os.environ.get("JACKSTAFF_BENCH_MINUTES", "10"))
 
@@ -50,7 +50,7 @@ def _opened(browser: Browser, url: str) -> tuple[Page, float]:
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()
     expect(page.get_by_test_id("run-left")).to_be_visible()
-    frame: dict[str, Any] = json.loads(page.evaluate("localStorage['jackstaff.frames.1']"))[0]["frame"]
+    frame: dict[str, Any] = kept(page, "frame")[0]["content"]
     # The opening on this process's clock: the same wall shows both.
     ago = time.time() - page.evaluate("at => Date.parse(at) / 1000", frame["opened_at"])
     return page, time.monotonic() - ago
@@ -58,8 +58,5 @@ def _opened(browser: Browser, url: str) -> tuple[Page, float]:
 
 def _counted(page: Page) -> tuple[float, float]:
     """The page's last sign of life: how long it counted the shutter open, and how old that is [s]."""
-    seconds, age = page.evaluate(
-        "(() => { const alive = JSON.parse(localStorage['jackstaff.alive.1']);"
-        " return [alive.seconds, (Date.now() - alive.wall) / 1000]; })()"
-    )
-    return float(seconds), float(age)
+    alive = noted(page, "alive")
+    return float(alive["seconds"]), float(page.evaluate("Date.now()") - alive["wall"]) / 1000

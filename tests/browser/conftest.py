@@ -8,6 +8,7 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, Response, expect
+from tools.browserdata import kept
 from tools.serving import CHROMIUM, Server
 
 from tests.conftest import OTHER_PASSWORD
@@ -37,65 +38,10 @@ def until(page: Page, expression: str, seconds: float = PATIENCE_S) -> None:
     raise AssertionError(f"not within {seconds} s: {expression}")
 
 
-def kept(page: Page, kind: str, owner: str | None = None) -> list[dict[str, Any]]:
-    """The documents of a kind in this browser's own database, removals included."""
-    return page.evaluate(  # type: ignore[no-any-return]
-        """([kind, owner]) => new Promise((done, fail) => {
-            const opening = indexedDB.open("jackstaff");
-            opening.onerror = () => fail(opening.error);
-            opening.onsuccess = () => {
-                const all = opening.result.transaction("documents").objectStore("documents").getAll();
-                all.onsuccess = () => {
-                    opening.result.close();
-                    done(all.result.filter((one) => one.kind === kind && (owner === null || one.owner === owner)));
-                };
-            };
-        })""",
-        [kind, owner],
-    )
-
-
 def frames(page: Page) -> list[dict[str, Any]]:
     """The frames in this browser, the newest first."""
     docs = sorted(kept(page, "frame"), key=lambda doc: str(doc["sort"]), reverse=True)
     return [doc["content"] for doc in docs if doc["content"]]
-
-
-def write_document(page: Page, document: dict[str, Any]) -> None:
-    """Put a document into this browser's database as an earlier visit would have left it."""
-    write_documents(page, [document])
-
-
-def write_documents(page: Page, documents: list[dict[str, Any]]) -> None:
-    """The same for several."""
-    page.evaluate(
-        """(docs) => new Promise((done, fail) => {
-            const opening = indexedDB.open("jackstaff");
-            opening.onerror = () => fail(opening.error);
-            opening.onsuccess = () => {
-                const writing = opening.result.transaction("documents", "readwrite");
-                for (const doc of docs) writing.objectStore("documents").put(doc);
-                writing.oncomplete = () => { opening.result.close(); done(); };
-            };
-        })""",
-        documents,
-    )
-
-
-def note(page: Page, key: str, value: object) -> None:
-    """Leave a note in this browser's database."""
-    page.evaluate(
-        """([key, value]) => new Promise((done, fail) => {
-            const opening = indexedDB.open("jackstaff");
-            opening.onerror = () => fail(opening.error);
-            opening.onsuccess = () => {
-                const writing = opening.result.transaction("notes", "readwrite");
-                writing.objectStore("notes").put(value, key);
-                writing.oncomplete = () => { opening.result.close(); done(); };
-            };
-        })""",
-        [key, value],
-    )
 
 
 def eventually(page: Page, holds: Callable[[], bool], what: str = "it") -> None:

@@ -9,11 +9,12 @@ from uuid import uuid4
 
 import pytest
 from playwright.sync_api import BrowserContext, Error, Page, Route, expect
+from tools.browserdata import kept, write_document, write_documents
 from tools.serving import Server
 
 from tests.conftest import OTHER_PASSWORD
 
-from .conftest import Visit, eventually, frames, kept, write_document, write_documents
+from .conftest import Visit, eventually, frames
 from .test_path import HOLD_MS, arm_and_open, hold, short_bulb
 from .test_run import arm, left, open_it
 

@@ -8,8 +8,9 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Page, expect
+from tools.browserdata import kept
 
-from .conftest import Visit, frames, kept
+from .conftest import Visit, frames
 
 HOLD_MS = 950
 

@@ -9,11 +9,12 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
+from tools.browserdata import kept, note, write_document
 from tools.serving import Server, serving
 
 from tests.conftest import OTHER_PASSWORD
 
-from .conftest import Visit, frames, kept, note, write_document
+from .conftest import Visit, frames
 from .test_path import HOLD_MS, hold
 
 EVENING = {

@@ -87,7 +87,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const shown = bench.floating === "stack" || bench.floating === "reading" ? bench.targetSeconds : null;
   const seenSeconds = shown ?? answer?.set_seconds;
   const seen = useSeen(seenSeconds === undefined ? null : { ...sceneOf(laid), wants: [], seconds: seenSeconds });
-  useEffect(() => markPainted(), [answer]);
+  useEffect(() => {
+    if (answer) markPainted();
+  }, [answer]);
 
   return (
     <div className="bench">
@@ -322,7 +324,9 @@ function useBenchKeys(laid: Laid, move: (move: Move) => void, armIt: () => void)
   useKeys("r", armIt);
 }
 
-/** Leaves a mark when a new answer is on screen, which the benchmark reads. */
+/** Leaves a mark when a new answer is on screen, which the benchmark reads: a task after a frame runs once it is painted. */
 function markPainted() {
-  requestAnimationFrame(() => performance.mark("jackstaff-answer-painted"));
+  requestAnimationFrame(() => {
+    setTimeout(() => performance.mark("jackstaff-answer-painted"));
+  });
 }

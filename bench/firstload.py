@@ -1,0 +1,104 @@
+"""What a visit costs: until the answer is painted, in bytes, and while nothing happens."""
+
+from __future__ import annotations
+
+import statistics
+
+from playwright.sync_api import Browser, BrowserContext, Page, Request
+
+VISITS = 9
+IDLE_SECONDS = 60
+FIRST_LOAD_AIM = 130_000
+_PAINTED = """() => new Promise((done) => {
+    const look = () => {
+        const answer = performance.getEntriesByName("jackstaff-answer-painted")[0];
+        const shell = performance.getEntriesByName("first-contentful-paint")[0];
+        if (answer && shell) done([answer.startTime, shell.startTime]);
+        else setTimeout(look, 20);
+    };
+    look();
+})"""
+
+
+def main(browser: Browser, url: str) -> None:
+    """Print each figure beside what it is held against."""
+    _painted(browser, url)
+    _bytes(browser, url)
+    _idle(browser, url)
+
+
+def _guest(browser: Browser, url: str) -> BrowserContext:
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": url}])
+    return context
+
+
+def _painted(browser: Browser, url: str) -> None:
+    """Navigation to the painted answer, against the first paint of anything in the same visit."""
+    rows: dict[str, list[tuple[float, float]]] = {"a first visit": [], "a returning visit": []}
+    for _ in range(VISITS):
+        context = _guest(browser, url)
+        page = context.new_page()
+        page.goto(url)
+        rows["a first visit"].append(tuple(page.evaluate(_PAINTED)))
+        # The last answers are kept a moment after the hands rest.
+        page.wait_for_timeout(2500)
+        page.goto("about:blank")
+        page.goto(url)
+        rows["a returning visit"].append(tuple(page.evaluate(_PAINTED)))
+        context.close()
+    print(f"Navigation to painted answer against the page's first paint, median of {VISITS}:")
+    for name, times in rows.items():
+        answer, shell = (statistics.median(each) for each in zip(*times, strict=True))
+        ratio = statistics.median(one / other for one, other in times)
+        aim = "   (aim 1.3 or less)" if name == "a returning visit" else ""
+        print(f"  {name}: {answer:.0f} ms : {shell:.0f} ms = {ratio:.2f}{aim}")
+
+
+def _bytes(browser: Browser, url: str) -> None:
+    """What comes over the wire until the answer of a first visit stands there, compressed as it comes."""
+    context = _guest(browser, url)
+    page = context.new_page()
+    finished: list[Request] = []
+    page.on("requestfinished", lambda request: finished.append(request))  # noqa: PLW0108 (Playwright inspects it)
+    page.goto(url)
+    page.evaluate(_PAINTED)
+    page.wait_for_timeout(300)
+    sizes: dict[str, int] = {}
+    for request in finished:
+        kind = _kind(request.url)
+        sizes[kind] = sizes.get(kind, 0) + request.sizes()["responseBodySize"]
+    asked = [request.url.removeprefix(url) for request in finished if "/api/" in request.url]
+    page_bytes = sum(size for kind, size in sizes.items() if kind in {"script", "style", "page"})
+    print("Bytes of a first load, compressed:")
+    print(f"  script {sizes['script']}, style {sizes['style']} (aim 14000), page {sizes['page']}")
+    print(f"  together {page_bytes} of {FIRST_LOAD_AIM} = {page_bytes / FIRST_LOAD_AIM:.2f}   (aim 1 or less)")
+    print(f"  beside that: typeface {sizes.get('typeface', 0)}, answers {sizes.get('answer', 0)}")
+    print(f"  asked until then: {', '.join(asked)}")
+    context.close()
+
+
+def _kind(address: str) -> str:
+    if "/api/" in address:
+        return "answer"
+    ends = {".js": "script", ".css": "style", ".woff2": "typeface"}
+    return next((kind for end, kind in ends.items() if address.endswith(end)), "page")
+
+
+def _idle(browser: Browser, url: str) -> None:
+    """Requests of a page that nobody touches, each screen for its share of a minute."""
+    context = _guest(browser, url)
+    page = context.new_page()
+    print(f"Requests in {IDLE_SECONDS} s of idling:")
+    for path in ("/", "/outing", "/log", "/kit"):
+        page.goto(url + path)
+        page.wait_for_timeout(6000)
+        print(f"  {path}: {_asked(page)}   (aim 0)")
+    context.close()
+
+
+def _asked(page: Page) -> int:
+    asked: list[str] = []
+    page.on("request", lambda request: asked.append(request.url))
+    page.wait_for_timeout(IDLE_SECONDS * 1000)
+    return len(asked)
