@@ -175,6 +175,19 @@ def test_every_view_in_every_light(visits: Any, light: str, phone: bool) -> None
             assert brightest_other_than_red(page) <= 12, name
 
 
+def test_red_stays_red_while_an_outing_goes_on(visits: Any) -> None:
+    """Each screen brings its own styles; what stands in the header needs none of them."""
+    visit: Visit = visits(visited=True)
+    page = visit.page
+    visit.context.add_cookies([{"name": "jackstaff_light", "value": "red", "url": visit.server.url}])
+    page.clock.install(time="2027-04-17T03:20:00Z")
+    for path in ("/", "/run", "/kit", "/log"):
+        page.goto(visit.server.url + path)
+        expect(page.get_by_role("banner").get_by_text("min to civil dawn")).to_be_visible()
+        expect(page.locator(".waiting")).to_have_count(0)
+        assert brightest_other_than_red(page) <= 12, path
+
+
 LOG_PAGES = ("", "/glass", "/measure", "/lessons", "/card", "/files")
 
 

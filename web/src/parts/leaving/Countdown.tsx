@@ -7,6 +7,7 @@ import { useLeaving } from "./leaving";
 import { isLive, useOutings } from "../../state/outings";
 import { minutesText } from "../../words/rate";
 import { useLight } from "../../questions/light";
+import "./leaving.css";
 
 /** In the header while an outing goes on: what comes next, and when to leave. */
 export function Countdown() {

@@ -10,7 +10,7 @@ import { clockText, markText, timeParts, timeText } from "../../words/times";
 import { ArmList } from "./ArmList";
 import { silence, tick, wake } from "../../ui/bell";
 import { Closer } from "./Closer";
-import { PlanStaff } from "../../parts/staff/PlanStaff";
+import { PlanStaff } from "./PlanStaff";
 import { RemoteTest } from "./RemoteTest";
 import { useChecklist } from "../../questions/checklist";
 import { unmetered } from "../../state/bench";

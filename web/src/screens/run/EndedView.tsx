@@ -2,7 +2,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { NoteField } from "../../parts/review/NoteField";
 import { ReviewPanel } from "../../parts/review/ReviewPanel";
-import { PlanStaff } from "../../parts/staff/PlanStaff";
+import { PlanStaff } from "./PlanStaff";
 import { useSimulatedPicture } from "../../questions/run";
 import { sceneOf } from "../../state/asks";
 import { useBench } from "../../state/bench";

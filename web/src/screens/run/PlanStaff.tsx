@@ -1,6 +1,6 @@
 import { memo } from "react";
 import { useMeasured } from "../../ui/useMeasured";
-import { Staff } from "./Staff";
+import { Staff } from "../../parts/staff/Staff";
 import type { Frame } from "../../state/frames";
 
 interface Props {

@@ -1,5 +1,5 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import { useKeys } from "./useKeys";
+import { useKeys } from "../../ui/useKeys";
 
 export const HOLD_MS = 600;
 
