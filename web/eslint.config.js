@@ -1,4 +1,5 @@
 import js from "@eslint/js";
+import { createTypeScriptImportResolver } from "eslint-import-resolver-typescript";
 import boundaries from "eslint-plugin-boundaries";
 import importX from "eslint-plugin-import-x";
 import jsxA11y from "eslint-plugin-jsx-a11y";
@@ -36,7 +37,10 @@ export default tseslint.config(
     plugins: { boundaries, "import-x": importX },
     settings: {
       "import/resolver": { typescript: true },
-      "import-x/resolver": { typescript: true },
+      "import-x/resolver-next": [createTypeScriptImportResolver()],
+      // Without these two the cycle rule reads no TypeScript file and finds nothing, silently.
+      "import-x/parsers": { "@typescript-eslint/parser": [".ts", ".tsx"] },
+      "import-x/extensions": [".ts", ".tsx"],
       "boundaries/include": ["src/**/*"],
       "boundaries/dependency-nodes": ["import", "export", "dynamic-import"],
       "boundaries/elements": [
