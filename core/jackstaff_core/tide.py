@@ -1,7 +1,8 @@
 """Tide between a person's own high and low waters, and when to leave.
 
     h = h_low + (h_high - h_low)/2 (1 - cos(pi (t - t_low)/(t_high - t_low)))        between two entered extremes
-    leave by = the instant the water reaches the height at which the way back floods, less the walk and a margin
+    t_flood = t_low + (t_high - t_low)/pi arccos(1 - 2 (h_flood - h_low)/(h_high - h_low))             on the rising side
+    leave by = t_flood less the walk and a margin, down to the whole minute
 
 Source: half-cosine between extremes. Limits: the entered waters alone; beyond them nothing is known. A reminder, not a
 guarantee: wind, swell and pressure lift water over any table. Verdict: computed from entered values.
@@ -65,7 +66,9 @@ def height(waters: Sequence[Water], at: datetime) -> float | None:
 def leave_by(
     waters: Sequence[Water], floods_at_m: float, walk_minutes: float, margin_minutes: float, now: datetime
 ) -> LeaveBy:
-    """When to turn back, from ``now`` on.
+    """When to turn back for the first flooding from ``now`` on; water that already stands over the way floods now.
+
+    Both instants are rounded down to the minute, so that what is shown is never late.
 
     Raises
     ------
@@ -77,11 +80,30 @@ def leave_by(
     walk = within("walk_minutes", walk_minutes, 0, 600, "min")
     back = timedelta(minutes=walk + within("margin_minutes", margin_minutes, 0, 600, "min"))
     known_until = ordered[-1].at
-    at = max(now, ordered[0].at)
-    step = timedelta(minutes=2)
-    while at <= known_until:
-        level = height(ordered, at)
-        if level is not None and level >= floods_at_m:
-            return LeaveBy(at - back, at, known_until)
-        at += step
+    start = max(now, ordered[0].at)
+    for before, after in pairwise(ordered):
+        if after.at < start:
+            continue
+        floods_at = _reaches(before, after, floods_at_m, start)
+        if floods_at is not None:
+            return LeaveBy(_minute(floods_at - back), _minute(floods_at), known_until)
     return LeaveBy(None, None, known_until)
+
+
+def _reaches(before: Water, after: Water, level_m: float, start: datetime) -> datetime | None:
+    """The first instant from ``start`` on at which the water between two extremes stands at ``level_m`` or above."""
+    begin = max(start, before.at)
+    level = height((before, after), begin)
+    if level is not None and level >= level_m:
+        return begin
+    if after.height_m < level_m:
+        return None
+    share = (level_m - before.height_m) / (after.height_m - before.height_m)
+    crossing = before.at + (after.at - before.at) * (math.acos(1 - 2 * share) / math.pi)
+    # Rounding may put the crossing a hair before an instant that is still dry.
+    return max(begin, crossing)
+
+
+def _minute(at: datetime) -> datetime:
+    """Down to the whole minute, the safe side."""
+    return at.replace(second=0, microsecond=0)
