@@ -59,8 +59,8 @@ class Server:
 
 
 @contextmanager
-def serving(data: Path, *commands: list[str]) -> Iterator[Server]:
-    """A server on a free port with demo data in ``data``, after running more management ``commands``."""
+def serving(data: Path, *commands: list[str], more: dict[str, str] | None = None) -> Iterator[Server]:
+    """A server on a free port with demo data in ``data``, after management ``commands``, with ``more`` settings."""
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
@@ -70,6 +70,7 @@ def serving(data: Path, *commands: list[str]) -> Iterator[Server]:
         "JACKSTAFF_DEMO": "1",
         "PORT": str(port),
         "PYTHONPATH": f"{ROOT / 'core'}:{ROOT / 'imaging'}:{ROOT / 'server'}",
+        **(more or {}),
     }
     for command in (["migrate", "-v0"], ["load_demo"], *commands):
         subprocess.run(

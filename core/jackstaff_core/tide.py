@@ -1,7 +1,7 @@
 """Tide between a person's own high and low waters, and when to leave.
 
     h = h_low + (h_high - h_low)/2 (1 - cos(pi (t - t_low)/(t_high - t_low)))        between two entered extremes
-    t_flood = t_low + (t_high - t_low)/pi arccos(1 - 2 (h_flood - h_low)/(h_high - h_low))             on the rising side
+    t_flood = t_low + (t_high - t_low)/pi arccos(1 - 2 (h_flood - h_low)/(h_high - h_low))         on the rising side
     leave by = t_flood less the walk and a margin, down to the whole minute
 
 Source: half-cosine between extremes. Limits: the entered waters alone; beyond them nothing is known. A reminder, not a

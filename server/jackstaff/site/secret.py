@@ -1,5 +1,6 @@
 """The signing key, made once and kept beside the database."""
 
+import fcntl
 import os
 from pathlib import Path
 
@@ -7,15 +8,15 @@ from django.core.management.utils import get_random_secret_key
 
 
 def secret_key(path: Path) -> str:
-    """Read the key at ``path``, making it first when it is missing.
+    """Read the key at ``path``, making it first when it is missing or was left empty.
 
-    Several workers may start at once: the file is created exclusively, so all agree on one key.
+    Several workers may start at once: whoever holds the file's lock writes, the others wait and read the same key.
     """
-    try:
-        handle = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
-    except FileExistsError:
-        return path.read_text().strip()
-    with os.fdopen(handle, "w") as file:
-        key = get_random_secret_key()
-        file.write(key)
-    return key
+    with os.fdopen(os.open(path, os.O_RDWR | os.O_CREAT, 0o600), "r+") as file:
+        fcntl.flock(file, fcntl.LOCK_EX)
+        key = file.read().strip()
+        if not key:
+            key = get_random_secret_key()
+            file.seek(0)
+            file.write(key)
+        return key

@@ -3,6 +3,7 @@
 JACKSTAFF_DATA_DIR     where the database and the secret key live (default ./var)
 JACKSTAFF_DEMO=1       sign a first local visit in as the demo account
 JACKSTAFF_HOSTS        comma-separated host names to answer besides the local ones
+JACKSTAFF_PROXIES      how many proxies of one's own stand in front, speaking TLS (default 0)
 JACKSTAFF_DEV=1        Django's debug pages, for make dev only
 """
 
@@ -21,7 +22,15 @@ DEBUG = os.environ.get("JACKSTAFF_DEV") == "1"
 DEMO = os.environ.get("JACKSTAFF_DEMO") == "1"
 SECRET_KEY = secret_key(DATA_DIR / "secret_key")
 LOCAL_HOSTS = ["127.0.0.1", "localhost"]
-ALLOWED_HOSTS = LOCAL_HOSTS + [host for host in os.environ.get("JACKSTAFF_HOSTS", "").split(",") if host]
+SERVED_HOSTS = [host for host in os.environ.get("JACKSTAFF_HOSTS", "").split(",") if host]
+ALLOWED_HOSTS = LOCAL_HOSTS + SERVED_HOSTS
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in SERVED_HOSTS]
+
+# What a sender claims of addresses counts only from a proxy of one's own; without one it counts for nothing.
+NINJA_NUM_PROXIES = int(os.environ.get("JACKSTAFF_PROXIES", "0"))
+if NINJA_NUM_PROXIES:
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
 
 INSTALLED_APPS = [
     "django.contrib.auth",

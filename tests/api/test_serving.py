@@ -1,0 +1,93 @@
+"""How it is served: the signing key, the sign-in throttle, and standing behind a proxy that speaks TLS."""
+
+from __future__ import annotations
+
+import fcntl
+import json
+import threading
+from http.client import HTTPConnection, HTTPResponse
+from pathlib import Path
+from urllib.parse import urlsplit
+
+import pytest
+from django.core.cache import cache
+from django.test import Client
+from ninja.conf import settings as ninja_settings
+from tools.serving import serving
+
+from jackstaff.site.secret import secret_key
+
+
+def test_whoever_comes_while_the_key_is_being_made_waits_for_it(tmp_path: Path) -> None:
+    path = tmp_path / "secret_key"
+    read: list[str] = []
+    with path.open("w") as being_made:
+        fcntl.flock(being_made, fcntl.LOCK_EX)
+        late = threading.Thread(target=lambda: read.append(secret_key(path)))
+        late.start()
+        # An impatient reader is done here, with an empty key.
+        late.join(0.2)
+        being_made.write("made by the first")
+    late.join(15)
+    assert read == ["made by the first"]
+
+
+@pytest.mark.parametrize("left", [None, "", "\n"])
+def test_a_missing_or_empty_key_is_made_once_and_kept_from_others(tmp_path: Path, left: str | None) -> None:
+    path = tmp_path / "secret_key"
+    if left is not None:
+        path.touch(0o600)
+        path.write_text(left)
+    key = secret_key(path)
+    assert len(key) >= 50
+    assert secret_key(path) == key
+    assert path.stat().st_mode & 0o077 == 0
+
+
+@pytest.mark.django_db
+@pytest.mark.parametrize(
+    ("proxies", "forwarded", "last"),
+    [
+        # Nothing in front: what the sender claims counts for nothing.
+        (0, "10.0.0.{turn}", 429),
+        # One proxy: its own entry, the last, counts; what stands before it is the sender's claim.
+        (1, "10.0.0.{turn}, 192.0.2.7", 429),
+        (1, "192.0.2.7, 10.0.0.{turn}", 403),
+    ],
+)
+def test_signing_in_is_throttled_whatever_the_sender_claims(
+    monkeypatch: pytest.MonkeyPatch, proxies: int, forwarded: str, last: int
+) -> None:
+    if proxies:
+        monkeypatch.setattr(ninja_settings, "NUM_PROXIES", proxies)
+    cache.clear()
+    client = Client(enforce_csrf_checks=True, REMOTE_ADDR="192.0.2.1")
+    body = json.dumps({"username": "edda", "password": "x"})
+    answers = [
+        client.post(
+            "/api/session", body, content_type="application/json", HTTP_X_FORWARDED_FOR=forwarded.format(turn=turn)
+        ).status_code
+        for turn in range(31)
+    ]
+    cache.clear()
+    assert answers == [403] * 30 + [last]
+
+
+def test_behind_a_proxy_with_tls_the_page_can_sign_in_and_its_cookies_are_secure(tmp_path: Path) -> None:
+    settings = {"JACKSTAFF_HOSTS": "rocks.test", "JACKSTAFF_PROXIES": "1"}
+    with serving(tmp_path, more=settings) as server:
+
+        def ask(method: str, origin: str, body: object = None, **more: str) -> HTTPResponse:
+            connection = HTTPConnection(urlsplit(server.url).netloc, timeout=60)
+            headers = {"Host": "rocks.test", "X-Forwarded-Proto": "https", "Origin": origin, **more}
+            connection.request(method, "/api/session", json.dumps(body), headers)
+            return connection.getresponse()
+
+        cookies = ask("GET", "https://rocks.test").headers.get_all("set-cookie") or []
+        assert [cookie.split("=")[0] for cookie in cookies] == ["jackstaff_csrf"]
+        assert "Secure" in cookies[0]
+        pair = cookies[0].split(";")[0]
+        token = {"X-CSRFToken": pair.split("=")[1], "Cookie": pair, "Content-Type": "application/json"}
+        who = {"username": "edda", "password": "no such"}
+        assert ask("POST", "https://rocks.test", who, **token).status == 401
+        assert ask("POST", "https://elsewhere.test", who, **token).status == 403
