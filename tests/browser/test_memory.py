@@ -460,6 +460,8 @@ SILENT = """
 let pressed = false;
 addEventListener("pointerdown", () => { pressed = true; }, true);
 Object.defineProperty(AudioContext.prototype, "state", { get: () => (pressed ? "running" : "suspended") });
+// A start that is not allowed is not refused, it waits for ever.
+AudioContext.prototype.resume = () => (pressed ? Promise.resolve() : new Promise(() => {}));
 """
 
 

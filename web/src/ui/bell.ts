@@ -6,16 +6,25 @@ let context: AudioContext | undefined;
 let out: AudioNode | undefined;
 let queued: OscillatorNode[] = [];
 
-/** Wake the audio up; must be called from a press. False when the browser refuses. */
+/** How long [ms] to wait for the audio: a start that is not allowed is often not refused but left waiting for ever. */
+const PATIENCE = 1000;
+
+/** Wake the audio up; must be called from a press. False when the browser refuses or does not answer. */
 export async function wake(): Promise<boolean> {
   try {
     context ??= new AudioContext();
-    if (context.state !== "running") await context.resume();
-    out ??= await playing(context);
-    return context.state === "running";
+    if (context.state !== "running") await soon(context.resume());
+    if (context.state !== "running") return false;
+    out ??= await soon(playing(context));
+    return true;
   } catch {
     return false;
   }
+}
+
+/** What comes within our patience, nothing otherwise. */
+async function soon<T>(promise: Promise<T>): Promise<T | undefined> {
+  return Promise.race([promise, new Promise<undefined>((give) => setTimeout(give, PATIENCE))]);
 }
 
 /** A stream that an audio element plays all along, all but silent; the context itself where that is refused. */
