@@ -18,7 +18,7 @@ from dataclasses import dataclass
 from .finder import GlassKind
 from .kept import Fit, FrameWas, GlassWas, Seen
 from .refusal import Refusal, within
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, on_dial
+from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
 from .spoken import said
 from .water import sea_period
 
@@ -43,11 +43,12 @@ def next_time(
     Raises
     ------
     Refusal
-        Times out of bounds, or a time that no camera sets.
+        Times or the dial's end out of bounds, or a time that no camera sets.
     """
     used = within("seconds", used_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     wrong = within("came_out", came_out, -10, 10, "stops")
     light = within("light_stops", light_stops, -30, 30, "stops")
+    within("dial_limit", dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
     seconds = used * math.exp2(-wrong - light)
     if not SHORTEST_SECONDS <= seconds <= LONGEST_SECONDS:
         raise Refusal("light_stops", "The time for that light cannot be set.", "Change glass, aperture or ISO first.")

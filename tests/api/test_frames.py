@@ -13,6 +13,8 @@ from django.db import connection
 from django.test import Client, override_settings
 
 from jackstaff.records import demo
+from jackstaff.records.models import Frame
+from jackstaff_core.scales import LONGEST_SECONDS
 
 pytestmark = pytest.mark.django_db
 
@@ -130,6 +132,46 @@ def test_unsound_frames_are_refused_and_nothing_is_kept(accounts: dict[str, Clie
     assert status == 422
     assert answer["errors"][0]["problem"].endswith(".")
     assert accounts["edda"].get("/api/frames").json()["count"] == 0
+
+
+STEEP = {"law": "power", "p": 99.0}
+AIMED = {"id": str(uuid4()), "at": OPENED.isoformat(), "kind": "aimed"}
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [
+        {"answer": {"seconds": LONGEST_SECONDS + 1}},
+        {"answer": {"seconds": 1e-9}},
+        {"events": [{**AIMED, "seconds": 1e9}]},
+        {"events": [{**AIMED, "seconds": -4.0}]},
+        {"run": {"metered_seconds": 16.0, "film": STEEP}},
+        {"dial_limit": 0},
+    ],
+)
+def test_no_frame_blocks_the_log(accounts: dict[str, Client], changes: dict[str, Any]) -> None:
+    edda = accounts["edda"]
+    put(edda, frame())
+    doc = frame()
+    status, _ = put(edda, {**doc, **changes, "answer": {**doc["answer"], **changes.get("answer", {})}})
+    # Refused, then nothing is kept; or kept, then it can be read.
+    assert edda.get("/api/frames").json()["count"] == (2 if status == 200 else 1)
+    assert (status == 200) == ("run" not in changes and "dial_limit" not in changes)
+    for path in ("log/evidence", "log/learnt", "log/file?as_=csv", "replica", "account/archive"):
+        assert edda.get(f"/api/{path}").status_code == 200, path
+
+
+def test_a_frame_that_today_s_rules_refuse_is_shown_and_left_out_of_the_lessons(accounts: dict[str, Client]) -> None:
+    edda = accounts["edda"]
+    put(edda, frame())
+    _, old = put(edda, frame(run={"metered_seconds": 16.0}))
+    row = Frame.objects.get(pk=old["id"])
+    row.run = {**(row.run or {}), "film": STEEP}
+    row.save()
+    shown = {one["id"] for one in edda.get("/api/frames").json()["frames"]}
+    assert old["id"] in shown
+    assert edda.get("/api/log/evidence").status_code == 200
+    assert edda.get("/api/log/learnt").json()["tally"]["frames"] == 1
 
 
 def test_writes_without_the_page_s_token_are_refused() -> None:

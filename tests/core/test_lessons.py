@@ -163,6 +163,12 @@ def test_next_time_undoes_what_went_wrong(used: float, came_out: float, light: f
     assert (found.mark is None) == (found.seconds > 32 * 2 ** (1 / 6))
 
 
+@pytest.mark.parametrize("dial_limit", [0.0, -30.0, math.inf, math.nan])
+def test_next_time_needs_a_dial(dial_limit: float) -> None:
+    with pytest.raises(Refusal, match="dial_limit"):
+        next_time(4.0, 0.3, dial_limit=dial_limit)
+
+
 def test_what_was_seen_becomes_limits() -> None:
     turned = [
         frame(0, glass=(TURNED,), focal_mm=16.2, seen=frozenset({Seen.CROSS}), came_out=0.0),

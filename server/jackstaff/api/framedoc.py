@@ -17,7 +17,8 @@ from jackstaff_core.finder import GlassKind
 from jackstaff_core.forecast import Sky
 from jackstaff_core.kept import Fit, FrameWas, GlassWas, Seen, Tasted
 from jackstaff_core.lateness import lateness
-from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step
+from jackstaff_core.refusal import within
+from jackstaff_core.scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step
 
 from .asked import Asked, FilmAsked, Instant, Number
 from .bench import StepAnswer
@@ -192,6 +193,20 @@ class FramePage(Schema):
 Row = tuple[dict[str, Any], list[GlassKept], list[EventKept]]
 
 
+def checked(doc: FrameDoc) -> FrameDoc:
+    """The frame, if the core can reckon with it ever after: asked before it is kept, never when it is read.
+
+    Raises
+    ------
+    Refusal
+        Its dial ends or its film's law lies where neither does.
+    """
+    within("dial_limit", doc.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
+    if doc.run and doc.run.film:
+        doc.run.film.given()
+    return doc
+
+
 def row_of(doc: FrameDoc) -> Row:
     """A document as the records take it: columns, glass, events."""
     columns = {
@@ -292,10 +307,15 @@ def _plan(frame: Frame) -> dict[str, Any]:
 
 
 def _error(frame: Frame, actual: float | None) -> object:
-    if actual is None or not SHORTEST_SECONDS <= actual <= LONGEST_SECONDS:
+    if actual is None:
         return None
     told = (event.seconds for event in reversed(frame.events.all()) if event.kind == FrameEvent.Kind.AIMED)
-    return lateness(next((seconds for seconds in told if seconds), frame.planned_seconds), actual)
+    aimed = next((seconds for seconds in told if seconds), frame.planned_seconds)
+    return lateness(aimed, actual) if _reckonable(aimed, actual) else None
+
+
+def _reckonable(*seconds: float) -> bool:
+    return all(SHORTEST_SECONDS <= one <= LONGEST_SECONDS for one in seconds)
 
 
 def was(doc: FrameDoc) -> FrameWas | None:
@@ -306,7 +326,7 @@ def was(doc: FrameDoc) -> FrameWas | None:
     seconds = (doc.closed_at - doc.opened_at).total_seconds() * (run.speed if run else 1.0)
     told = (event.seconds for event in reversed(doc.events) if event.kind == FrameEvent.Kind.AIMED)
     aimed = next((one for one in told if one), doc.answer.seconds)
-    if not all(SHORTEST_SECONDS <= one <= LONGEST_SECONDS for one in (seconds, aimed, doc.answer.seconds)):
+    if not _reckonable(seconds, aimed, doc.answer.seconds):
         return None
     start, end = about.aim_from_seconds, about.aim_to_seconds
     aim = None if start is None else (start, math.inf if end is None else end)

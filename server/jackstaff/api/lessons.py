@@ -21,6 +21,7 @@ from jackstaff_core.gear import Glass
 from jackstaff_core.kept import FrameWas, Seen
 from jackstaff_core.kitfile import Item
 from jackstaff_core.reading import ReadingGiven, SettingsGiven, metered
+from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step
 
 from . import framedoc
@@ -314,7 +315,16 @@ def _frames(account: User) -> list[FrameWas]:
 
 
 def _finished(documents: Iterable[FrameDoc]) -> list[FrameWas]:
-    return [frame for one in documents if (frame := framedoc.was(one)) is not None]
+    """Those the lessons can reckon with; a frame kept by the rules of another day must not silence the others."""
+    found = []
+    for one in documents:
+        try:
+            frame = framedoc.was(one)
+        except Refusal:
+            continue
+        if frame is not None:
+            found.append(frame)
+    return found
 
 
 def _solids(kit: Sequence[Item]) -> list[evidence.GlassKnown]:

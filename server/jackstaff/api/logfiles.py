@@ -234,12 +234,16 @@ def _checked(frames: Sequence[Any]) -> list[FrameDoc]:
     for place, one in enumerate(frames):
         try:
             # As JSON, so that a file's text counts as the client's would.
-            doc = FrameDoc.model_validate_json(json.dumps(one))
+            doc = framedoc.checked(FrameDoc.model_validate_json(json.dumps(one)))
         except ValidationError as error:
             faults = [fault_of(item, f"frames.{place}") for item in error.errors()]
             wrong += [Refusal(one.field, f"Frame {place + 1}: {one.problem}", one.instead) for one in faults]
             if len(wrong) >= MOST_FAULTS:
                 break
+            continue
+        except Refusal as refusal:
+            field, problem = f"frames.{place}.{refusal.field}", f"Frame {place + 1}: {refusal.problem}"
+            wrong.append(Refusal(field, problem, refusal.instead))
             continue
         except (TypeError, ValueError):
             wrong.append(

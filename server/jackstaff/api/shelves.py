@@ -18,7 +18,7 @@ from jackstaff_core.facts import written
 from jackstaff_core.kitfile import item
 from jackstaff_core.refusal import Refusal, Refusals
 
-from . import framejoin
+from . import framedoc, framejoin
 from .framedoc import FrameDoc, document, row_of
 from .looks import OwnLookAsked
 from .outings import OutingDoc, checked
@@ -140,7 +140,7 @@ class Frames:
 
     def read(self, key: UUID, raw: Mapping[str, Any]) -> FrameDoc:
         """A frame by the rules of one that is sent alone."""
-        return _document(FrameDoc, {**raw, "id": str(key)})
+        return framedoc.checked(_document(FrameDoc, {**raw, "id": str(key)}))
 
     def held(self, account: User, key: UUID) -> FrameDoc | None:
         """What is held."""
