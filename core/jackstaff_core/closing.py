@@ -20,6 +20,8 @@ from .spoken import said
 
 LIGHT_LEFT_WARNING, LIGHT_LEFT_LEAST = 0.5, 0.2
 MOST_POINTS = 2000
+MOST_MOVED = 40.0
+"""Stops between the metering and any light reckoned with."""
 _TRACK_POINTS = 60
 _MOST_THIRDS = 30
 
@@ -94,8 +96,11 @@ def closing(question: ClosingQuestion) -> Closing:
     now = within("now", question.now_seconds, -LONGEST_SECONDS, 2 * LONGEST_SECONDS, "s after opening")
     path = light_path(question)
     film = question.film
-    end = close_film(path, needed, film) if film else close_after(path, needed)
     as_metered = film.corrected(needed) if film else needed
+    if as_metered > LONGEST_SECONDS:
+        # Asked before the film is followed: its time grows without bound, and the work with it.
+        raise Refusal("film", "By this law the film asks for more than 24 h.", "Take glass off, or open the aperture.")
+    end = close_film(path, needed, film) if film else close_after(path, needed)
     reaches = end <= LONGEST_SECONDS
     largest = largest_reachable(path)
     left = 2.0 ** (path.at(end) - path.at(0.0)) if reaches else None
@@ -168,6 +173,7 @@ def light_path(question: ClosingQuestion) -> Path:
         return _with_readings(readings, points, rate, delay, question.rate_from_readings)
     if points:
         return Path.through(points)
+    moved_since("delay_seconds", (rate or 0.0) * 60, delay)
     return Path.steady(rate or 0.0, delay)
 
 
@@ -176,8 +182,26 @@ def _sound(name: str, points: tuple[tuple[float, float], ...]) -> tuple[tuple[fl
         raise Refusal(name, f"{len(points)} points are too many.", f"Give at most {MOST_POINTS}.")
     for place, (seconds, stops) in enumerate(points):
         within(f"{name}.{place}.at_seconds", seconds, -2 * LONGEST_SECONDS, 2 * LONGEST_SECONDS, "s")
-        within(f"{name}.{place}.stops", stops, -40, 40, "stops")
+        within(f"{name}.{place}.stops", stops, -MOST_MOVED, MOST_MOVED, "stops")
+        if place and seconds <= points[place - 1][0]:
+            raise Refusal(name, "The instants do not rise.", "Put the points in order of time, each once.")
     return points
+
+
+def moved_since(field: str, stops_per_minute: float, delay_seconds: float) -> float:
+    """Stops by which steady light has moved since the metering.
+
+    Raises
+    ------
+    Refusal
+        More than lies between a night and the sun: the reading is of other light.
+    """
+    stops = stops_per_minute * delay_seconds / 60
+    if abs(stops) > MOST_MOVED:
+        raise Refusal(
+            field, f"At this rate the light has moved by {abs(stops):.0f} stops since the reading.", "Meter again."
+        )
+    return stops
 
 
 def _with_readings(

@@ -10,14 +10,15 @@ this instant would ask for; close when its integral reaches 1. For a power law t
 f(Tm); other laws are integrated by 8-point Gauss-Legendre.
 
 Source: elementary; log-mean; latent-image physics (James, ed.). Limits: past its last point a path goes on with its
-last slope; 24 h. Verdict: computed on an estimated path; with film an estimate.
+last slope, rising to 60 stops above the metering at most; 24 h. Verdict: computed on an estimated path; with film an
+estimate.
 """
 
 from __future__ import annotations
 
 import itertools
 import math
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -29,11 +30,16 @@ _DAY = 86_400.0
 _FLAT = 1e-12
 _DARK_STOPS = 120.0
 """Light that has fallen further than this adds nothing, and its times would not fit a number."""
+_BRIGHT_STOPS = 60.0
+"""Light rises no further than this: from starlight to the sun's disc, and past it no time fits a number."""
 
 
 @dataclass(frozen=True, slots=True)
 class Path:
-    """EV relative to the metering [stops] over seconds from the opening: knots, and slopes before and after them."""
+    """EV relative to the metering [stops] over seconds from the opening: knots, and slopes before and after them.
+
+    Rising on past the last knot ends in level light 60 stops up, so that no rate makes numbers that nothing can hold.
+    """
 
     seconds: tuple[float, ...]
     stops: tuple[float, ...]
@@ -62,6 +68,8 @@ class Path:
         if place == 0:
             return self.stops[0] + (second - self.seconds[0]) * self.slope_before
         if place == len(self.seconds):
+            if second >= self._level_at:
+                return max(self.stops[-1], _BRIGHT_STOPS)
             return self.stops[-1] + (second - self.seconds[-1]) * self.slope_after
         share = (second - self.seconds[place - 1]) / (self.seconds[place] - self.seconds[place - 1])
         return self.stops[place - 1] + share * (self.stops[place] - self.stops[place - 1])
@@ -72,9 +80,16 @@ class Path:
 
     def pieces(self, start: float, end: float) -> list[tuple[float, float]]:
         """The straight stretches between ``start`` and ``end``."""
-        inside = [second for second in self.seconds if start < second < end]
-        edges = [start, *inside, end]
-        return list(itertools.pairwise(edges))
+        inside = self.seconds[bisect_right(self.seconds, start) : bisect_left(self.seconds, end)]
+        levels = [self._level_at] if start < self._level_at < end and self._level_at > self.seconds[-1] else []
+        return list(itertools.pairwise([start, *inside, *levels, end]))
+
+    @property
+    def _level_at(self) -> float:
+        """The second from which rising light rises no more."""
+        if self.slope_after <= 0:
+            return math.inf
+        return self.seconds[-1] + max(0.0, _BRIGHT_STOPS - self.stops[-1]) / self.slope_after
 
 
 def open_seconds(needed: float, rate: float) -> float:

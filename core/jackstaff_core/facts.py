@@ -181,7 +181,8 @@ def _pair(name: str, fact: Fact, value: Any) -> tuple[float, float]:
 
 def _number(name: str, fact: Fact, value: Any) -> float:
     sound = isinstance(value, int | float) and not isinstance(value, bool)
-    if sound and math.isfinite(value) and fact.low <= value <= fact.high:
+    # Bounds first: an integer of four hundred digits has no finite float to ask about.
+    if sound and fact.low <= value <= fact.high and math.isfinite(value):
         if fact.shape is not Shape.WHOLE:
             return float(value)
         if value == int(value):

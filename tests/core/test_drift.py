@@ -19,8 +19,9 @@ from jackstaff_core.drift import (
     largest_reachable,
     open_seconds,
 )
-from jackstaff_core.film import Additive, Power, Table
+from jackstaff_core.film import Additive, FilmLaw, Power, Table
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS
 
 from .tables import facts, near
 
@@ -150,9 +151,43 @@ def test_readings_and_points_join() -> None:
         (ClosingQuestion(10, ev_points=((10, 0), (5, 1))), "ev_points"),
         (ClosingQuestion(10, ev_points=((10, 99.0),)), "ev_points.0.stops"),
         (ClosingQuestion(10, readings=((math.nan, 1.0),)), "readings.0.at_seconds"),
+        (ClosingQuestion(10, readings=((10, 0), (5, 1))), "readings"),
+        (ClosingQuestion(10, readings=((5, 0), (5, 1))), "readings"),
+        (ClosingQuestion(10, readings=((5, 0), (5, 1)), rate_from_readings=True), "readings"),
+        (ClosingQuestion(10, ev_points=((5, 0), (5, 1))), "ev_points"),
+        (ClosingQuestion(10, delay_seconds=3600, stops_per_minute=-1.0), "delay_seconds"),
+        (ClosingQuestion(3600, film=Power(3.0)), "film"),
     ],
 )
 def test_what_cannot_be_closed_is_refused(question: ClosingQuestion, field: str) -> None:
     with pytest.raises(Refusal) as refused:
         closing(question)
     assert refused.value.field == field
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    st.floats(SHORTEST_SECONDS, LONGEST_SECONDS),
+    st.floats(-30, 30),
+    st.floats(0, LONGEST_SECONDS),
+    st.sampled_from([None, Power(1.3), Additive(1.0)]),
+)
+def test_however_fast_and_old_the_light_the_answer_is_a_number_or_a_sentence(
+    needed: float, rate: float, delay: float, film: FilmLaw | None
+) -> None:
+    try:
+        found = closing(ClosingQuestion(needed, 60.0, delay, rate, film=film, tracked=True))
+    except Refusal as refused:
+        assert refused.field in {"delay_seconds", "film"}
+        return
+    assert math.isfinite(found.gathered)
+    assert math.isfinite(found.error_if_closed_as_metered_stops)
+    assert all(math.isfinite(point.stops) for point in found.track)
+
+
+def test_light_that_rises_fast_levels_out_exactly() -> None:
+    path = Path.steady(0.5, 0.0)
+    # Sixty stops after 120 s, level from there: 2^60 a second, after the closed form up to it.
+    ramp = (2**60 - 1) / (0.5 * math.log(2))
+    assert gathered(path, 0.0, 200.0) == pytest.approx(ramp + 80 * 2.0**60, rel=1e-12)
+    assert (path.at(60.0), path.at(120.0), path.at(1e6)) == (30.0, 60.0, 60.0)
