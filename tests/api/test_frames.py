@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import uuid4
@@ -20,6 +21,8 @@ pytestmark = pytest.mark.django_db
 
 OPENED = datetime(2027, 4, 17, 4, 31, 40, tzinfo=UTC)
 READING = {"shutter": "1/40", "aperture": "9", "iso": "64", "step": "third", "metered_at": None}
+STEP = {"name": "Reading", "stops": 0.0, "seconds": 16.0, "kind": "reading", "glass": None}
+ANSWER = {"seconds": 16.0, "set_seconds": 16.0, "base_seconds": 0.025, "sure_within_stops": 0.3, "steps": [STEP]}
 
 
 @pytest.fixture
@@ -125,6 +128,10 @@ def test_removing_can_be_undone_under_the_same_key(accounts: dict[str, Client]) 
         {"stack": [{"name": "Slot ND 9", "stops": -9}]},
         {"answer": {}},
         {"extra": 1},
+        {"answer": {**ANSWER, "steps": [{**STEP, "stops": math.nan}]}},
+        {"answer": {**ANSWER, "steps": [{**STEP, "seconds": math.inf}]}},
+        {"events": [{"id": str(uuid4()), "at": OPENED.isoformat(), "kind": "aimed", "seconds": math.nan}]},
+        {"run": {"metered_seconds": 16.0, "rereads": [{"at_seconds": math.inf, "stops": 0.0}]}},
     ],
 )
 def test_unsound_frames_are_refused_and_nothing_is_kept(accounts: dict[str, Client], changes: dict[str, Any]) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import math
 import zipfile
 from datetime import timedelta
 from typing import Any
@@ -331,6 +332,10 @@ def test_hostile_archives_are_refused_whole(keeper: Client) -> None:
         "other sort": (rezipped(whole, **{"jackstaff.json": b'{"format": "x"}'}), "another sort"),
         "bad kit": (rezipped(whole, **{"kit.json": b"{}"}), ""),
         "bad outings": (rezipped(whole, **{"outings.json": b'[{"id": 1}]'}), "outings.0"),
+        "no zone": (_elsewhere(whole, "No/Where"), "outings.0.zone"),
+        "the machine's zone": (_elsewhere(whole, "localtime"), "outings.0.zone"),
+        "tones without number": (_tones_of(whole, picture, math.nan), "damaged"),
+        "tones without end": (_tones_of(whole, picture, 10**400), "damaged"),
         "picture that is none": (rezipped(whole, **{picture: b"\xff\xd8\xff\xe0 no picture"}), "damaged"),
         "tones that are none": (rezipped(whole, **{picture.replace(".jpg", ".json"): b"{}"}), "damaged"),
         "tones alone": (rezipped(whole, **{picture: None}), "is missing"),
@@ -341,6 +346,18 @@ def test_hostile_archives_are_refused_whole(keeper: Client) -> None:
         assert status == 422, name
         assert said in " ".join(f"{one['field']} {one['problem']}" for one in answer["errors"]), (name, answer)
         assert keeper.get("/api/account/archive").content == whole, name
+
+
+def _elsewhere(whole: bytes, zone: str) -> bytes:
+    outings = json.loads(zipfile.ZipFile(io.BytesIO(whole)).read("outings.json"))
+    outings[0]["zone"] = zone
+    return rezipped(whole, **{"outings.json": json.dumps(outings).encode()})
+
+
+def _tones_of(whole: bytes, picture: str, black: float) -> bytes:
+    name = picture.replace(".jpg", ".json")
+    tones = json.loads(zipfile.ZipFile(io.BytesIO(whole)).read(name))
+    return rezipped(whole, **{name: json.dumps({**tones, "black": black}).encode()})
 
 
 def _stranger(whole: bytes, picture: str) -> dict[str, bytes]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from typing import Any
+from uuid import uuid4
 
 import pytest
 import schemathesis
@@ -156,6 +157,15 @@ def test_broken_bodies_are_refused(body: str) -> None:
         response = Client().post(f"/api/{path}", body, content_type="application/json")
         assert response.status_code == 422, body
         assert response.json()["errors"]
+
+
+def test_an_integer_no_float_holds_is_refused() -> None:
+    thing = {"id": str(uuid4()), "sort": "glass", "name": "x", "facts": {"kind": "solid", "stops": 10**400}}
+    status, answer = post("kit/check", {"items": [thing]})
+    assert status == 422
+    assert answer["errors"][0]["field"] == "items.0.facts.stops"
+    for path in ("rig", "looks", "exposure"):
+        assert post(path, {"reading": READING, "stack": [{"stops": 10**400}], "focal_mm": 10**400})[0] == 422
 
 
 def test_a_huge_body_is_refused() -> None:

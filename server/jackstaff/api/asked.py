@@ -39,9 +39,9 @@ DialLimit = Annotated[float, Field(ge=SHORTEST_DIAL, le=LONGEST_DIAL)]
 
 
 class Asked(BaseModel):
-    """A question: unknown fields are refused, so that a slip of the pen is never ignored."""
+    """A question: unknown fields are refused, so that no slip of the pen is ignored, and so is what is no number."""
 
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
 class ReadingAsked(Asked):

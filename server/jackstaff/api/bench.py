@@ -6,7 +6,7 @@ from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
-from pydantic import Field
+from pydantic import ConfigDict, Field
 from pydantic_core import to_json
 
 from jackstaff_core.advice import Severity
@@ -76,6 +76,9 @@ class ExposureAsked(Asked):
 
 
 class StepAnswer(Schema):
+    # A kept frame carries these back in.
+    model_config = ConfigDict(allow_inf_nan=False)
+
     name: str
     stops: float
     seconds: float

@@ -25,7 +25,7 @@ from .account import account_of, own_account
 from .asked import Asked
 from .framedoc import FrameDoc
 from .framekeeping import save
-from .outings import OutingDoc, file_as
+from .outings import OutingDoc, checked, file_as
 from .refusals import Faults, fault_of
 from .uploads import bounded, content
 
@@ -135,6 +135,11 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
         outings = TypeAdapter(list[OutingDoc]).validate_python(held.outings)
     except ValidationError as error:
         raise Refusals([fault_of(item, "outings") for item in error.errors()[:MOST_FAULTS]]) from None
+    for place, plan in enumerate(outings):
+        try:
+            checked(plan)
+        except Refusal as refusal:
+            raise refusal.under(f"outings.{place}") from None
     account = account_of(request)
     found = _changes(account, documents, asked.keep)
     if asked.keep:

@@ -138,6 +138,10 @@ def keep(request: HttpRequest, key: UUID, outing: OutingDoc) -> dict[str, object
     return keep_outing(account_of(request), key, outing.model_dump(mode="json"))
 
 
+_NO_PLACE_S_ZONE = {"localtime", "posixrules", "Factory"}
+"""Files beside the zones that no browser knows as one."""
+
+
 def checked(outing: OutingDoc) -> OutingDoc:
     """The outing, if its zone and hazards are known.
 
@@ -146,7 +150,7 @@ def checked(outing: OutingDoc) -> OutingDoc:
     Refusal
         They are not.
     """
-    if outing.zone not in available_timezones():
+    if outing.zone not in available_timezones() - _NO_PLACE_S_ZONE:
         raise Refusal("zone", f"{outing.zone} is no time zone.", "Give an IANA zone such as Europe/Oslo.")
     for place, hazard in enumerate(outing.hazards):
         if hazard not in BY_CODE:

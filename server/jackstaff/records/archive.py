@@ -53,6 +53,8 @@ _UNSOUND = (
     ValueError,
 )
 """What reading a damaged, encrypted or cut off archive raises, member by member."""
+_MOST_TONE = 1e9
+"""A share or a number of stops is far below this; what is no number at all is not."""
 _CHANNELS = ("red", "green", "blue")
 
 
@@ -210,7 +212,9 @@ def _tones(tones: Any) -> bool:
     lists = [tones[name] for name in (*_CHANNELS, "clipped")]
     flat = [*(one for each in lists if isinstance(each, list) for one in each)]
     singles = [tones["bin_stops"], tones["black"], tones["median_stops"]]
-    sound = all(isinstance(one, int | float) and not isinstance(one, bool) for one in (*flat, *singles))
+    sound = all(
+        isinstance(one, int | float) and not isinstance(one, bool) and abs(one) < 1e9 for one in (*flat, *singles)
+    )
     return sound and all(isinstance(each, list) and len(each) <= 64 for each in lists)
 
 
