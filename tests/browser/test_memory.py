@@ -155,6 +155,7 @@ def test_a_full_browser_is_said_and_work_goes_on_in_the_page(guest: Visit) -> No
     hold(page, "Close")
     expect(page.get_by_test_id("run-result")).to_be_visible()
     page.get_by_role("link", name="Bench", exact=True).click()
+    expect(answer(page)).to_be_visible()
     page.keyboard.press("3")
     expect(page.get_by_role("button", name=re.compile("^6 on Ring ND 6"))).to_be_visible()
     with page.expect_download() as download:
@@ -477,6 +478,13 @@ def test_a_reload_in_mid_run_warns_that_the_bell_may_not_sound(guest: Visit) -> 
     expect(warning).to_be_visible()
     warning.get_by_role("button", name="Let it sound").click()
     expect(warning).to_be_hidden()
+
+
+def test_one_can_sign_in_before_the_first_answer_has_brought_the_token(guest: Visit) -> None:
+    expect(answer(guest.page)).to_have_text("13s")
+    guest.context.clear_cookies()
+    guest.sign_in()
+    expect(guest.page.get_by_role("button", name="edda")).to_be_visible()
 
 
 def test_the_page_never_scrolls_into_emptiness(visits: Any) -> None:

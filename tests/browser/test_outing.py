@@ -38,7 +38,7 @@ def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     page.get_by_role("button", name=re.compile("^Remove: 05:")).click()
     expect(page.locator(".light-reading")).to_have_count(0)
     # Leaving follows the entered waters; what cannot be known says so.
-    expect(page.get_by_text("Leave by 06:03").first).to_be_visible()
+    expect(page.get_by_text("Leave by 06:02").first).to_be_visible()
     page.get_by_label("Floods at, m").fill("5")
     expect(page.get_by_text("The way back does not flood between the entered waters.")).to_be_visible()
     page.get_by_label("Floods at, m").fill("1.2")
@@ -76,7 +76,7 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     page.reload()
     header = page.get_by_role("banner")
     expect(header.get_by_text("14 min to civil dawn")).to_be_visible()
-    expect(header.get_by_text("Leave in 43 min")).to_be_visible()
+    expect(header.get_by_text("Leave in 42 min")).to_be_visible()
     # A reading that this dawn can give: f/4, 4 s.
     page.keyboard.press("s")
     page.keyboard.press("Enter")

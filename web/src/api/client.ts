@@ -37,9 +37,14 @@ export function nameAccount(account: number | null): void {
   shown.account = account;
 }
 
+/** What a write must echo; the first answer of the server brings it. */
+export function writeToken(): string | undefined {
+  return /(?:^|; )jackstaff_csrf=([^;]+)/.exec(document.cookie)?.[1];
+}
+
 const named: Middleware = {
   onRequest({ request }) {
-    const token = /(?:^|; )jackstaff_csrf=([^;]+)/.exec(document.cookie)?.[1];
+    const token = writeToken();
     if (token && request.method !== "GET") request.headers.set("X-CSRFToken", token);
     if (shown.account !== null) request.headers.set("X-Jackstaff-Account", String(shown.account));
     return request;

@@ -1,4 +1,4 @@
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, writeToken, type Schemas } from "../api/client";
 
 export type Session = Schemas["Session"];
 export type Start = Schemas["StartAnswer"];
@@ -14,7 +14,9 @@ export function askSession(): Promise<Session> {
   return answer(api.GET("/api/session"));
 }
 
-export function askSignIn(username: string, password: string): Promise<Session> {
+export async function askSignIn(username: string, password: string): Promise<Session> {
+  // A page painted from what it remembers can be signed in on before the first answer has brought the token.
+  if (writeToken() === undefined) await askSession();
   return answer(api.POST("/api/session", { body: { username, password } }));
 }
 
