@@ -173,7 +173,7 @@ def light_path(question: ClosingQuestion) -> Path:
         return _with_readings(readings, points, rate, delay, question.rate_from_readings)
     if points:
         return Path.through(points)
-    moved_since("delay_seconds", (rate or 0.0) * 60, delay)
+    still_the_same_light("delay_seconds", (rate or 0.0) * 60, delay)
     return Path.steady(rate or 0.0, delay)
 
 
@@ -188,20 +188,19 @@ def _sound(name: str, points: tuple[tuple[float, float], ...]) -> tuple[tuple[fl
     return points
 
 
-def moved_since(field: str, stops_per_minute: float, delay_seconds: float) -> float:
-    """Stops by which steady light has moved since the metering.
+def still_the_same_light(field: str, stops_per_minute: float, delay_seconds: float) -> None:
+    """Let a rate [stop/min] and a delay [s] pass that leave the reading's light within reach.
 
     Raises
     ------
     Refusal
-        More than lies between a night and the sun: the reading is of other light.
+        The light has moved by more than lies between a night and the sun: the reading is of other light.
     """
-    stops = stops_per_minute * delay_seconds / 60
-    if abs(stops) > MOST_MOVED:
+    stops = abs(stops_per_minute * delay_seconds / 60)
+    if stops > MOST_MOVED:
         raise Refusal(
-            field, f"At this rate the light has moved by {abs(stops):.0f} stops since the reading.", "Meter again."
+            field, f"At this rate the light has moved by {stops:.0f} stops since the reading.", "Meter again."
         )
-    return stops
 
 
 def _with_readings(

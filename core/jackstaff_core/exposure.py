@@ -20,7 +20,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from .advice import Advice, Severity
-from .closing import Closing, ClosingQuestion, closing, moved_since
+from .closing import Closing, ClosingQuestion, closing, still_the_same_light
 from .density import MOST_STOPS, certain_strength
 from .film import FilmLaw, slope
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
@@ -252,7 +252,7 @@ def _sound(light: MovingLight | None) -> MovingLight | None:
         within("light.stops_per_minute", light.stops_per_minute, -30, 30, "stops a minute")
         within("light.rate_sd", light.rate_sd, 0, 5, "stops a minute")
         within("light.delay_seconds", light.delay_seconds, 0, LONGEST_SECONDS, "s")
-        moved_since("light.delay_seconds", light.stops_per_minute, light.delay_seconds)
+        still_the_same_light("light.delay_seconds", light.stops_per_minute, light.delay_seconds)
     return light
 
 
