@@ -3,6 +3,7 @@ import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { glassText, verdictText, whenText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
+import { Gone } from "./Gone";
 import { Histogram } from "./Histogram";
 import { usePicture } from "../../questions/log";
 import { type Frame, useFrame } from "../../state/frames";
@@ -19,15 +20,7 @@ export function ComparePage() {
   const { account } = useSession();
   const firstPicture = usePicture(first?.pictured ? first.id : null, account);
   const secondPicture = usePicture(second?.pictured ? second.id : null, account);
-  if (first === null || second === null)
-    return (
-      <div className="empty">
-        <p>{logWords.gone}</p>
-        <Link to="/log" className="btn btn-quiet">
-          {logWords.back}
-        </Link>
-      </div>
-    );
+  if (first === null || second === null) return <Gone />;
   if (!first || !second) return <p className="waiting">{logWords.loading}</p>;
   const shift = firstPicture && secondPicture ? firstPicture.median_stops - secondPicture.median_stops : null;
   const shifted =

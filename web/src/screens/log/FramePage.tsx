@@ -20,6 +20,7 @@ import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { Conditions } from "./Conditions";
 import { baseText, closedText, glassText, verdictText, whenText } from "./frameText";
+import { Gone } from "./Gone";
 import { Picture } from "./Picture";
 import { useRemoveFrame } from "./useRemoveFrame";
 
@@ -30,15 +31,7 @@ export function FramePage() {
   const { id = null } = useParams();
   const frame = useFrame(id);
   if (frame === undefined) return <p className="waiting">{say.loading}</p>;
-  if (!frame)
-    return (
-      <div className="empty">
-        <p>{say.gone}</p>
-        <Link to="/log" className="btn btn-quiet">
-          {say.back}
-        </Link>
-      </div>
-    );
+  if (!frame) return <Gone />;
   return <OneFrame key={frame.id} frame={frame} />;
 }
 

@@ -1,0 +1,14 @@
+import { Link } from "react-router";
+import { logWords } from "../../words/log";
+
+/** A frame that is not in the log, or no longer. */
+export function Gone() {
+  return (
+    <div className="empty">
+      <p>{logWords.gone}</p>
+      <Link to="/log" className="btn btn-quiet">
+        {logWords.back}
+      </Link>
+    </div>
+  );
+}
