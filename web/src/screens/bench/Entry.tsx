@@ -7,6 +7,7 @@ import { type Bench, type Laid } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { markText, timeText } from "../../words/times";
+import "./entry.css";
 
 export type Field = "shutter" | "aperture" | "iso" | "ev" | "shotAperture" | "shotIso" | "time";
 
