@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { itemsOf } from "../../state/bag";
 import { type Sort, useKit } from "../../state/kit";
 import { words } from "../../words";
+import { kitWords } from "../../words/kit";
 import type { Bench, Laid, Scale } from "../../state/bench";
 
 interface Props {
@@ -18,7 +19,7 @@ export function SetUp({ laid, set, onClose }: Props) {
     const items = itemsOf(kit.items, sort);
     return (
       <Form.Group controlId={`set-up-${sort}`}>
-        <Form.Label>{words.kit.sorts[sort]}</Form.Label>
+        <Form.Label>{kitWords.sorts[sort]}</Form.Label>
         {items.length === 0 ? (
           <p className="quiet mb-0">{words.setUp.none}</p>
         ) : (

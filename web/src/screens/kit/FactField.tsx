@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Fault } from "../../api/client";
-import { words } from "../../words";
+import { kitWords } from "../../words/kit";
 import type { Fact } from "../../questions/kit";
 import { FaultText } from "./FaultText";
 
@@ -21,7 +21,7 @@ export function FactField({ fact, value, fault, onChange }: Props) {
   const foot = (
     <>
       <p className="fact-use" id={hint}>
-        {words.kit.usedBy(fact.used_by)}
+        {kitWords.usedBy(fact.used_by)}
       </p>
       <FaultText id={`${id}-fault`} fault={fault} />
     </>
@@ -98,7 +98,7 @@ export function FactField({ fact, value, fault, onChange }: Props) {
           label={label}
           value={typeof value === "number" || typeof value === "string" ? String(value) : ""}
           described={described}
-          hint={fact.default == null ? words.kit.unknown : undefined}
+          hint={fact.default == null ? kitWords.unknown : undefined}
           onText={(text) => onChange(text.trim() === "" ? fact.default : number(text))}
         >
           {foot}
@@ -195,7 +195,7 @@ function Rows({ id, fact, rows, onChange, children }: RowsProps) {
           ))}
           <Button
             variant="quiet"
-            aria-label={`${words.kit.rowRemove}: ${at + 1}`}
+            aria-label={`${kitWords.rowRemove}: ${at + 1}`}
             onClick={() => onChange(rows.filter((_, each) => each !== at))}
           >
             ×
@@ -203,7 +203,7 @@ function Rows({ id, fact, rows, onChange, children }: RowsProps) {
         </div>
       ))}
       <Button variant="quiet" onClick={() => onChange([...rows, ["", ""]])}>
-        {words.kit.rowAdd}
+        {kitWords.rowAdd}
       </Button>
       {children}
     </div>

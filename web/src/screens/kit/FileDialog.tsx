@@ -5,6 +5,7 @@ import { draftOf, forgetItem, keepItems, type Kit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { say } from "../../ui/say";
 import { words } from "../../words";
+import { kitWords } from "../../words/kit";
 
 interface Props {
   file: { name: string; text: string };
@@ -35,19 +36,19 @@ export function FileDialog({ file, kit, onClose }: Props) {
       if (before.length > 0) await keepItems(before);
       for (const id of made) await forgetItem(id);
     };
-    say({ text: words.kit.file.taken(fresh + changed), action: { label: words.kit.undo, act: () => void undo() } });
+    say({ text: kitWords.file.taken(fresh + changed), action: { label: kitWords.undo, act: () => void undo() } });
     onClose();
   };
   return (
     <Modal show onHide={onClose} centered scrollable aria-labelledby="file-title">
       <Modal.Header closeButton closeLabel={words.entry.cancel}>
-        <Modal.Title id="file-title">{words.kit.file.title}</Modal.Title>
+        <Modal.Title id="file-title">{kitWords.file.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
         <p className="quiet mb-0">{file.name}</p>
         {read.error && (
           <div>
-            <p className="fault">{words.kit.file.refused}</p>
+            <p className="fault">{kitWords.file.refused}</p>
             <Fault error={read.error} again={read.again} />
           </div>
         )}
@@ -55,19 +56,19 @@ export function FileDialog({ file, kit, onClose }: Props) {
         {found && (
           <>
             <p className="mb-0">
-              {fresh + changed === 0 ? words.kit.file.nothing : words.kit.file.counts(fresh, changed, count("same"))}
+              {fresh + changed === 0 ? kitWords.file.nothing : kitWords.file.counts(fresh, changed, count("same"))}
             </p>
             <ul className="plain-list">
               {found.changes
                 .filter((one) => one.change !== "same")
                 .map((one) => (
                   <li key={one.id}>
-                    <strong>{one.name}</strong> {words.kit.file.changes[one.change]}
+                    <strong>{one.name}</strong> {kitWords.file.changes[one.change]}
                     {one.facts.length > 0 && <span className="quiet">: {one.facts.join(", ")}</span>}
                   </li>
                 ))}
             </ul>
-            <p className="quiet mb-0">{words.kit.file.all}</p>
+            <p className="quiet mb-0">{kitWords.file.all}</p>
           </>
         )}
       </Modal.Body>
@@ -76,7 +77,7 @@ export function FileDialog({ file, kit, onClose }: Props) {
           {words.entry.cancel}
         </Button>
         <Button variant="signal" disabled={!found || fresh + changed === 0} onClick={() => void take()}>
-          {words.kit.file.take}
+          {kitWords.file.take}
         </Button>
       </Modal.Footer>
     </Modal>

@@ -1,7 +1,7 @@
 import { Button } from "react-bootstrap";
 import { useDensity } from "../../questions/bench";
 import { useMeasured } from "../../questions/kit";
-import { words } from "../../words";
+import { kitWords } from "../../words/kit";
 import { signedStops } from "../../words/times";
 
 interface Props {
@@ -24,7 +24,7 @@ export function GlassHelp({ facts, set }: Props) {
     <>
       {readings.map((one) => (
         <p key={one.notation + String(one.stops)} className="glass-help">
-          <span>{words.kit.label(short(one.stops) + (one.stops_max == null ? "" : `–${short(one.stops_max)}`))}</span>
+          <span>{kitWords.label(short(one.stops) + (one.stops_max == null ? "" : `–${short(one.stops_max)}`))}</span>
           <Button
             variant="quiet"
             size="sm"
@@ -32,13 +32,13 @@ export function GlassHelp({ facts, set }: Props) {
               set({ stops: round(one.stops), ...(one.stops_max != null && { stops_max: round(one.stops_max) }) })
             }
           >
-            {words.kit.useLabel}
+            {kitWords.useLabel}
           </Button>
         </p>
       ))}
       {offset !== undefined && measured && facts.offset !== round(offset) && (
         <p className="glass-help">
-          <span>{words.kit.measures(measured.stops.toFixed(1), signedStops(offset))}</span>
+          <span>{kitWords.measures(measured.stops.toFixed(1), signedStops(offset))}</span>
           <Button
             variant="quiet"
             size="sm"
@@ -51,7 +51,7 @@ export function GlassHelp({ facts, set }: Props) {
               })
             }
           >
-            {words.kit.useLabel}
+            {kitWords.useLabel}
           </Button>
         </p>
       )}

@@ -5,7 +5,7 @@ import { type Fact, useFacts } from "../../questions/kit";
 import { type Draft, forgetItem, keepItems } from "../../state/kit";
 import { faultText } from "../../ui/faultText";
 import { say } from "../../ui/say";
-import { words } from "../../words";
+import { kitWords } from "../../words/kit";
 import { FactField } from "./FactField";
 import { FaultText } from "./FaultText";
 import { GlassHelp } from "./GlassHelp";
@@ -46,7 +46,7 @@ export function ItemForm({ draft, isNew, onDone, onCopy }: Props) {
     }
     setFaults([]);
     const undo = () => void (before ? keepItems([before]) : forgetItem(next.id)).then(() => onDone(before?.id ?? null));
-    say({ text: said, action: { label: words.kit.undo, act: undo } });
+    say({ text: said, action: { label: kitWords.undo, act: undo } });
     return true;
   };
   const save = async (event: SubmitEvent) => {
@@ -56,18 +56,18 @@ export function ItemForm({ draft, isNew, onDone, onCopy }: Props) {
       Object.entries(facts).filter(([key, value]) => known.has(key) && value !== "" && value !== undefined),
     );
     const next = { ...draft, name, note, facts: kept };
-    const said = isNew ? words.kit.added(name) : words.kit.saved(name);
+    const said = isNew ? kitWords.added(name) : kitWords.saved(name);
     if (await keep(next, said, isNew ? null : draft)) onDone(draft.id);
   };
   const retire = async () => {
     const next = { ...draft, retired: !draft.retired };
-    if (await keep(next, words.kit[next.retired ? "retiredNow" : "saved"](draft.name), draft)) onDone(draft.id);
+    if (await keep(next, kitWords[next.retired ? "retiredNow" : "saved"](draft.name), draft)) onDone(draft.id);
   };
   const remove = async () => {
     await forgetItem(draft.id);
     say({
-      text: words.kit.removed(draft.name),
-      action: { label: words.kit.undo, act: () => void keepItems([draft]).then(() => onDone(draft.id)) },
+      text: kitWords.removed(draft.name),
+      action: { label: kitWords.undo, act: () => void keepItems([draft]).then(() => onDone(draft.id)) },
     });
     onDone(null);
   };
@@ -75,12 +75,12 @@ export function ItemForm({ draft, isNew, onDone, onCopy }: Props) {
   return (
     <Form className="item-form" onSubmit={(event) => void save(event)} noValidate>
       <Button variant="quiet" className="item-back" onClick={() => onDone(null)}>
-        {words.kit.back}
+        {kitWords.back}
       </Button>
       <header className="item-head">
         <Form.Group controlId="item-name">
           <Form.Label>
-            {words.kit.sorts[draft.sort]}, {words.kit.name.toLowerCase()}
+            {kitWords.sorts[draft.sort]}, {kitWords.name.toLowerCase()}
           </Form.Label>
           <Form.Control
             value={name}
@@ -113,7 +113,7 @@ export function ItemForm({ draft, isNew, onDone, onCopy }: Props) {
         </fieldset>
       ))}
       <Form.Group controlId="item-note">
-        <Form.Label>{words.kit.note}</Form.Label>
+        <Form.Label>{kitWords.note}</Form.Label>
         <Form.Control
           value={note}
           maxLength={500}
@@ -123,23 +123,23 @@ export function ItemForm({ draft, isNew, onDone, onCopy }: Props) {
       </Form.Group>
       <footer className="item-actions">
         <Button variant="signal" type="submit" disabled={!changed}>
-          {words.kit.save}
+          {kitWords.save}
         </Button>
         {!isNew && (
           <>
             <Button
               variant="quiet"
               onClick={() =>
-                onCopy({ ...draft, id: crypto.randomUUID(), name: words.kit.copyOf(draft.name).slice(0, 60) })
+                onCopy({ ...draft, id: crypto.randomUUID(), name: kitWords.copyOf(draft.name).slice(0, 60) })
               }
             >
-              {words.kit.copy}
+              {kitWords.copy}
             </Button>
             <Button variant="quiet" onClick={() => void retire()}>
-              {draft.retired ? words.kit.unretire : words.kit.retire}
+              {draft.retired ? kitWords.unretire : kitWords.retire}
             </Button>
             <Button variant="quiet" onClick={() => void remove()}>
-              {words.kit.forget}
+              {kitWords.forget}
             </Button>
           </>
         )}

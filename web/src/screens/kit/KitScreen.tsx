@@ -7,12 +7,13 @@ import { faultText } from "../../ui/faultText";
 import { saveAs } from "../../ui/saveAs";
 import { say } from "../../ui/say";
 import { words } from "../../words";
+import { kitWords } from "../../words/kit";
 import { FileDialog } from "./FileDialog";
 import { ItemForm } from "./ItemForm";
 import { Reach } from "./Reach";
 import "./kit.css";
 
-const SORTS = Object.keys(words.kit.groups) as Sort[];
+const SORTS = Object.keys(kitWords.groups) as Sort[];
 const MOST_BYTES = 400_000;
 
 /** What somebody owns, by sort, with a form for what is chosen. */
@@ -46,46 +47,46 @@ export function KitScreen() {
     const picked = event.target.files?.[0];
     event.target.value = "";
     if (!picked) return;
-    if (picked.size > MOST_BYTES) say({ text: words.kit.file.tooLarge });
+    if (picked.size > MOST_BYTES) say({ text: kitWords.file.tooLarge });
     else setFile({ name: picked.name, text: await picked.text() });
   };
 
   return (
     <div className="kit" data-open={draft ? "item" : undefined}>
-      <h1 className="visually-hidden">{words.kit.title}</h1>
-      <section className="kit-list" aria-label={words.kit.title}>
+      <h1 className="visually-hidden">{kitWords.title}</h1>
+      <section className="kit-list" aria-label={kitWords.title}>
         <header className="heading-line">
           <span className="kit-title" aria-hidden="true">
-            {words.kit.title}
+            {kitWords.title}
           </span>
           <Dropdown align="end">
-            <Dropdown.Toggle variant="quiet">{words.kit.add}</Dropdown.Toggle>
+            <Dropdown.Toggle variant="quiet">{kitWords.add}</Dropdown.Toggle>
             <Dropdown.Menu>
               {SORTS.map((sort) => (
                 <Dropdown.Item as="button" key={sort} onClick={() => add(sort)}>
-                  {words.kit.sorts[sort]}
+                  {kitWords.sorts[sort]}
                 </Dropdown.Item>
               ))}
             </Dropdown.Menu>
           </Dropdown>
         </header>
-        {kit.guest && <p className="quiet">{words.kit.guest}</p>}
+        {kit.guest && <p className="quiet">{kitWords.guest}</p>}
         {kit.items.length === 0 && (
           <div className="empty">
-            <h2>{words.kit.empty}</h2>
-            <p>{words.kit.emptyHint}</p>
+            <h2>{kitWords.empty}</h2>
+            <p>{kitWords.emptyHint}</p>
             <Button
               variant="signal"
               disabled={!starter}
               onClick={() => tried(keepItems((starter?.kit.items ?? []).map(draftOf)))}
             >
-              {words.kit.starter}
+              {kitWords.starter}
             </Button>
           </div>
         )}
         {SORTS.filter((sort) => kit.items.some((one) => one.sort === sort)).map((sort) => (
-          <section key={sort} aria-label={words.kit.groups[sort]}>
-            <h2>{words.kit.groups[sort]}</h2>
+          <section key={sort} aria-label={kitWords.groups[sort]}>
+            <h2>{kitWords.groups[sort]}</h2>
             <ul>
               {kit.items
                 .filter((one) => one.sort === sort)
@@ -106,7 +107,7 @@ export function KitScreen() {
                     <button
                       type="button"
                       className="kit-move"
-                      aria-label={`${words.kit.up}: ${one.name}`}
+                      aria-label={`${kitWords.up}: ${one.name}`}
                       onClick={() => move(one, -1)}
                     >
                       <span aria-hidden="true">↑</span>
@@ -114,7 +115,7 @@ export function KitScreen() {
                     <button
                       type="button"
                       className="kit-move"
-                      aria-label={`${words.kit.down}: ${one.name}`}
+                      aria-label={`${kitWords.down}: ${one.name}`}
                       onClick={() => move(one, 1)}
                     >
                       <span aria-hidden="true">↓</span>
@@ -126,25 +127,25 @@ export function KitScreen() {
         ))}
         <footer className="kit-file">
           <Button variant="quiet" onClick={() => setReach(true)}>
-            {words.kit.reach.open}
+            {kitWords.reach.open}
           </Button>
           <Button variant="quiet" onClick={() => tried(saveFile(kit.items))}>
-            {words.kit.file.out}
+            {kitWords.file.out}
           </Button>
           <Button variant="quiet" onClick={() => picker.current?.click()}>
-            {words.kit.file.in}
+            {kitWords.file.in}
           </Button>
           <input
             ref={picker}
             type="file"
             accept=".json,application/json"
             hidden
-            aria-label={words.kit.file.in}
+            aria-label={kitWords.file.in}
             onChange={(event) => void readFile(event)}
           />
         </footer>
       </section>
-      <section className="kit-open" aria-label={draft ? draft.name || words.kit.sorts[draft.sort] : words.kit.open}>
+      <section className="kit-open" aria-label={draft ? draft.name || kitWords.sorts[draft.sort] : kitWords.open}>
         {draft ? (
           <ItemForm
             key={draft.id}
@@ -157,7 +158,7 @@ export function KitScreen() {
             onCopy={(copy) => setFresh(copy)}
           />
         ) : (
-          <p className="quiet kit-none">{words.kit.pickOne}</p>
+          <p className="quiet kit-none">{kitWords.pickOne}</p>
         )}
       </section>
       {file && <FileDialog file={file} kit={kit} onClose={() => setFile(null)} />}
@@ -168,7 +169,7 @@ export function KitScreen() {
 
 /** What tells items of a sort apart at a glance. */
 function summary(item: KitItem): string {
-  if (item.retired) return words.kit.retired;
+  if (item.retired) return kitWords.retired;
   switch (item.sort) {
     case "body":
       return `${item.facts.sensor_width_mm} × ${item.facts.sensor_height_mm} mm`;

@@ -6,6 +6,7 @@ import { useBench } from "../../state/bench";
 import type { Kit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
+import { kitWords } from "../../words/kit";
 import { timeText } from "../../words/times";
 import { reachOf } from "./asks";
 
@@ -20,7 +21,7 @@ export function Reach({ kit, onClose }: { kit: Kit; onClose: () => void }) {
   const question = laid && reachOf(laid);
   const reach = useReach(question);
   const { shutter = "", aperture = "", iso = "" } = question?.reading ?? {};
-  const say = words.kit.reach;
+  const say = kitWords.reach;
   const names = (ids: string[]) =>
     ids.map((id) => glass.find((item) => item.id === id)?.name ?? id).join(" + ") || say.bare;
   const found = reach.shown;
@@ -86,7 +87,7 @@ function Ladder({ rungs, gaps, title }: LadderProps) {
       className="ladder"
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
-      aria-label={rungs.map((rung) => words.kit.reach.rung(timeText(rung.seconds), title(rung.glass))).join("; ")}
+      aria-label={rungs.map((rung) => kitWords.reach.rung(timeText(rung.seconds), title(rung.glass))).join("; ")}
     >
       {gaps.map((gap) => (
         <rect
@@ -108,7 +109,7 @@ function Ladder({ rungs, gaps, title }: LadderProps) {
           y={MIDDLE - 22}
           height={rung.seconds === rung.seconds_to ? 22 : 12}
         >
-          <title>{words.kit.reach.rung(timeText(rung.seconds), title(rung.glass))}</title>
+          <title>{kitWords.reach.rung(timeText(rung.seconds), title(rung.glass))}</title>
         </rect>
       ))}
       {ticks(scale, 52).map((tick) => (

@@ -8,7 +8,7 @@ import { looks as ownLooks } from "../../state/looks";
 import { type Outing, useOutings } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
-import { words } from "../../words";
+import { kitWords } from "../../words/kit";
 import { outingWords } from "../../words/outing";
 import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
 import { Files } from "./Files";
@@ -60,13 +60,13 @@ export function OutingScreen() {
               keep({
                 ...current,
                 id: crypto.randomUUID(),
-                name: words.kit.copyOf(current.name).slice(0, 60),
+                name: kitWords.copyOf(current.name).slice(0, 60),
                 readings: [],
                 packed: [],
               })
             }
           >
-            {words.kit.copy}
+            {kitWords.copy}
           </Button>
           <Button variant="quiet" size="sm" onClick={() => set({ archived: !current.archived })}>
             {current.archived ? outingWords.unarchive : outingWords.archive}
@@ -78,7 +78,7 @@ export function OutingScreen() {
               forget(current);
               toast({
                 text: outingWords.forgotten(current.name),
-                action: { label: words.kit.undo, act: () => keep(current) },
+                action: { label: kitWords.undo, act: () => keep(current) },
               });
             }}
           >
