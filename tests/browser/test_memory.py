@@ -466,6 +466,25 @@ AudioContext.prototype.resume = () => (pressed ? Promise.resolve() : new Promise
 """
 
 
+def test_stacks_wait_until_it_is_known_how_far_a_variable_glass_turns(guest: Visit) -> None:
+    page = guest.tab("/log")
+    asked: list[Any] = []
+    page.on("request", lambda request: asked.append(request) if request.url.endswith("/stacks") else None)
+    turning = hold_back(page, "/api/usable")
+    page.get_by_role("link", name="Bench", exact=True).click()
+    expect(answer(page)).to_have_text("13s")
+    eventually(page, lambda: bool(turning), "the question how far it turns")
+    # Long past the rest of the hands: stacks of an unknown glass are not asked for, nor offered to be taken.
+    page.wait_for_timeout(600)
+    ways = page.get_by_role("region", name="Other ways to").get_by_role("button")
+    expect(ways.and_(page.locator(":enabled"))).to_have_count(0)
+    let_go(page, "/api/usable", turning)
+    expect(ways.first).to_be_enabled()
+    variable = [glass for one in asked for glass in one.post_data_json["glass"] if glass["kind"] == "variable"]
+    assert variable
+    assert all("usable_max" in glass for glass in variable)
+
+
 def test_a_reload_in_mid_run_warns_that_the_bell_may_not_sound(guest: Visit) -> None:
     page = guest.page
     arm(page)

@@ -66,7 +66,7 @@ export function useDensity(text: string) {
 }
 
 /** Stacks of the bag that reach a time, the best first; asked when the hands rest, never in the way of the sum. */
-export function useStacks(question: Schemas["StacksAsked"]) {
+export function useStacks(question: Schemas["StacksAsked"] | null) {
   return useAsk("stacks", question, (body, signal) => answer(api.POST("/api/stacks", { body, signal })), {
     settle: 180,
   });
@@ -80,5 +80,5 @@ export function useRig(question: Schemas["RigAsked"]): Schemas["AdviceAnswer"][]
 
 /** How far each of these variable glasses can be turned before a lens; an estimate until frames say otherwise. */
 export function useUsable(question: Schemas["UsableAsked"] | null) {
-  return useAsk("usable", question, (body, signal) => answer(api.POST("/api/usable", { body, signal }))).answer?.ends;
+  return useAsk("usable", question, (body, signal) => answer(api.POST("/api/usable", { body, signal })));
 }

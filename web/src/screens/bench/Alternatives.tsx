@@ -24,10 +24,15 @@ const REASONS = 2;
 
 /** Other ways to this time with the glass in the bag: the few that matter, each with its reason. */
 export function Alternatives({ laid, target, intoAim, onTake }: Props) {
-  const ends = endsById(laid, useUsable(usableOf(laid)));
-  const asked = useStacks(stacksOf(laid, target, ends));
+  // A stack says how far to turn its variable glass: nothing is asked before it is known how far that goes.
+  const turning = usableOf(laid);
+  const usable = useUsable(turning);
+  const known = turning === null || usable.shown !== undefined;
+  const asked = useStacks(known ? stacksOf(laid, target, endsById(laid, usable.shown?.ends)) : null);
+  const waits = usable.stale || asked.stale;
   const found = asked.shown;
-  if (asked.error) return <Fault error={asked.error} again={asked.again} />;
+  const failed = [usable, asked].find((one) => one.error !== null);
+  if (failed) return <Fault error={failed.error} again={failed.again} />;
   if (!found) return null;
   const stacks = others(found.stacks, laid.bench.floating === "time").slice(0, SHOWN);
   const name = (id: string) => laid.bag.find((glass) => glass.id === id)?.name ?? id;
@@ -37,14 +42,14 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
   };
   const title = intoAim ? words.alternatives.intoAim : words.alternatives.title(timeText(target.seconds));
   return (
-    <section className="alternatives" aria-label={title} data-stale={asked.stale || undefined}>
+    <section className="alternatives" aria-label={title} data-stale={waits || undefined}>
       <h3>{title}</h3>
       {found.none_because && <p>{found.none_because}</p>}
       {found.none_because && found.nearest && (
         <Row
           stack={found.nearest}
           name={name}
-          waits={asked.stale}
+          waits={waits}
           onTake={() => onTake(found.nearest ?? never(), {})}
           nearest
         />
@@ -54,7 +59,7 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
           key={[...stack.glass, stack.aperture, stack.iso].join()}
           stack={stack}
           name={name}
-          waits={asked.stale}
+          waits={waits}
           onTake={() => onTake(stack, turns(stack))}
         />
       ))}

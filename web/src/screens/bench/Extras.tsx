@@ -145,7 +145,10 @@ function Flash({ laid }: { laid: Laid }) {
 
 function Video({ laid }: { laid: Laid }) {
   const variable = laid.bag.filter((glass) => glass.kind === "variable");
-  const ends = endsById(laid, useUsable(usableOf(laid)));
+  const turning = usableOf(laid);
+  const usable = useUsable(turning).answer;
+  const ends = endsById(laid, usable?.ends);
+  const known = turning === null || usable !== undefined;
   const [id, setId] = useState(variable[0]?.id ?? "");
   const glass = variable.find((one) => one.id === id);
   const [setting, setSetting] = useState(glass ? glass.stops.toFixed(1) : "");
@@ -153,7 +156,7 @@ function Video({ laid }: { laid: Laid }) {
   const say = words.extras.video;
   const [now, by] = [typed(setting), typed(change)];
   const question =
-    glass && now !== undefined && by !== undefined
+    known && glass && now !== undefined && by !== undefined
       ? {
           setting_stops: now,
           change_stops: by,
