@@ -18,6 +18,8 @@ export class AccountServer {
   /** Every parcel that arrived, whether or not it was answered. */
   parcels: Change[][] = [];
   asked: string[] = [];
+  /** Whether the results of a parcel stand in another order than what was sent. */
+  backwards = false;
   refuses: (change: Change) => string | null = () => null;
 
   put(kind: Copy["kind"], id: string, content: object | null): void {
@@ -71,7 +73,7 @@ export class AccountServer {
       const held = this.held.find((one) => one.id === change.id);
       return { write: change.write, held: held && copyOf(held), refused: [] };
     });
-    return Response.json({ account, head: this.head, results });
+    return Response.json({ account, head: this.head, results: this.backwards ? results.toReversed() : results });
   }
 }
 

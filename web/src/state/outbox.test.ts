@@ -77,6 +77,25 @@ describe("the outbox", () => {
     expect([page.looks.get("a")?.look, names()]).toEqual(["typed meanwhile", ["typed meanwhile"]]);
   });
 
+  it("settles by the writing's own name, in whatever order the answers stand", async () => {
+    const page = await visit(server);
+    await page.session.renew(false);
+    await rest(50);
+    server.backwards = true;
+    server.moments = ["away", "away", "away"];
+    server.refuses = (change) => `Not ${(change.content as { look: string }).look}.`;
+    await page.looks.set("a", look("this"));
+    await page.looks.set("b", look("that"));
+    while (server.moments.length > 0) await page.outbox.sent().catch(() => undefined);
+    await page.outbox.sent();
+    expect(sentNames().some((parcel) => parcel.length === 2)).toBe(true);
+    const why = page.store.waiting().map((doc) => [doc.id, doc.waiting?.refused?.[0]?.problem]);
+    expect(why.toSorted()).toEqual([
+      ["a", "Not this."],
+      ["b", "Not that."],
+    ]);
+  });
+
   it("keeps what is refused with the reason, holds up nothing else, and offers ways out", async () => {
     const page = await visit(server);
     await page.session.renew(false);
@@ -146,7 +165,7 @@ describe("the session", () => {
     await page.session.renew(false);
     await page.looks.set("a", look("mine"));
     await page.outbox.sent();
-    server.moments = ["away", "away"];
+    server.moments = ["away", "away", "away"];
     const again = await visit(server);
     expect(again.store.owner).toBe("account 1");
     expect(again.looks.get("a")?.look).toBe("mine");

@@ -138,13 +138,14 @@ async function work(): Promise<void> {
 /** Everything that waits, parcel by parcel. Hands back whether the server knows more than is known here. */
 async function push(now: number, owner: string): Promise<boolean> {
   for (;;) {
-    const waiting = (await waitingNow(owner)).filter((doc) => doc.waiting?.refused === null);
+    const waiting = (await waitingNow(owner)).filter((doc) => doc.waiting?.refused === null && kindOf(doc.kind)?.wire);
     const parcel = waiting.slice(0, PARCEL);
     if (parcel.length === 0 || account !== now) return false;
     const documents = parcel.flatMap((doc) => changeOf(doc) ?? []);
     const { results, head } = await sendChanges(now, documents);
-    for (const [at, result] of results.entries()) {
-      const sent = parcel[at];
+    for (const result of results) {
+      // By its own name, never by its place: an answer must not settle another document.
+      const sent = parcel.find((doc) => doc.waiting?.write === result.write);
       if (!sent) continue;
       const { held } = result;
       await store.settle(owner, sent.kind, sent.id, (doc) => {
