@@ -23,11 +23,11 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import NamedTuple
 
-from .diffraction import stops_past
 from .film import FilmLaw
-from .reading import Given, ReadingGiven, SettingsGiven, aperture, iso, metered
+from .reading import Given, ReadingGiven, SettingsGiven, metered
 from .refusal import Refusal, within
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
+from .settings import SOFT_STOPS, Setting, allowed
 from .spoken import said
 
 MOST_GLASSES = 24
@@ -35,7 +35,6 @@ MOST_SLOTS = 4
 MOST_STACKS = 24
 WINDOW_STOPS = 1 / 3
 CLOSE_STOPS = 1 / 6
-SOFT_STOPS = 1 / 3
 _SAME = 1e-9
 _CLOSE = CLOSE_STOPS + _SAME
 
@@ -120,7 +119,7 @@ class Found:
     nearest: Stack | None = None
 
 
-class _Piece(NamedTuple):
+class Piece(NamedTuple):
     """One glass as the sum sees it: a fixed share and, for a variable, how much more it can add."""
 
     id: str
@@ -131,20 +130,8 @@ class _Piece(NamedTuple):
     polarises: bool
 
 
-class _Move(NamedTuple):
-    """One aperture and ISO: what they add to the time [stops]; the rest is rounded, ready to be ordered by."""
-
-    stops: float
-    f_number: float
-    aperture: str
-    iso: str
-    iso_distance: float
-    diffraction: float
-    soft: bool
-
-
-class _Subset(NamedTuple):
-    pieces: tuple[_Piece, ...]
+class Subset(NamedTuple):
+    pieces: tuple[Piece, ...]
     fixed: float
     more: float
     ids: tuple[str, ...]
@@ -153,8 +140,8 @@ class _Subset(NamedTuple):
 class _Hit(NamedTuple):
     """A stack that fits; ``size`` is the error's rounded size, ``turned`` what a variable adds to its weak end."""
 
-    subset: _Subset
-    move: _Move
+    subset: Subset
+    setting: Setting
     turned: float
     error: float
     size: float
@@ -162,13 +149,13 @@ class _Hit(NamedTuple):
     @property
     def key(self) -> tuple[object, ...]:
         """The order within hits of the same closeness, softness and number of glasses."""
-        move, subset = self.move, self.subset
+        setting, subset = self.setting, self.subset
         return (
-            move.iso_distance,
-            move.diffraction,
+            setting.iso_distance,
+            setting.diffraction,
             subset.more > 0,
             self.size,
-            -round(move.f_number, 9),
+            -round(setting.f_number, 9),
             subset.ids,
         )
 
@@ -185,14 +172,16 @@ def find(question: FinderQuestion) -> Found:
     reading = metered(question.reading, SettingsGiven())
     target = within("target.seconds", question.target.seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     window = within("target.within_stops", question.target.within_stops, 0, 5, "stops")
-    moves = sorted(
-        _moves(question, reading.settings.aperture.exact, reading.settings.iso.exact), key=lambda move: move.stops
+    settings = sorted(
+        allowed(question.apertures, question.isos, question.sharp_to, question.iso_base), key=lambda one: one.stops
     )
     film = question.film
     # All is worked out in metered time; the film's own law comes last.
     metered_target = film.metered(target) if film else target
-    base = math.log2(reading.shutter.exact / metered_target)
-    fitting = _Fitting(moves)
+    now = reading.settings
+    # The light's own EV is what the reading's settings leave of its time.
+    base = math.log2(reading.shutter.exact / metered_target * now.iso.exact / 100 / now.aperture.exact**2)
+    fitting = _Fitting(settings)
     for subset in subsets(pieces, question.slots, must):
         fitting.add(subset, base + subset.fixed, window)
     if fitting.count == 0:
@@ -219,18 +208,18 @@ class _Fitting:
     first parts of the order; the rest of the order is worked out for the few that will be shown.
     """
 
-    def __init__(self, moves: list[_Move]) -> None:
-        self.moves = moves
-        self.steps = [move.stops for move in moves]
-        self.soft = [move.soft for move in moves]
+    def __init__(self, settings: list[Setting]) -> None:
+        self.settings = settings
+        self.steps = [setting.stops for setting in settings]
+        self.soft = [setting.soft for setting in settings]
         self.count = 0
         self.nearest: _Hit | None = None
         # By far from the target, past sharp, and number of glasses: (subset, place, turned, error).
         self._filed: list[list[_Bare]] = [[] for _ in range(4 * (MOST_SLOTS + 1))]
         # By number of glasses and place: the closest hit there.
-        self._closest = [_Closest(len(moves)) for _ in range(MOST_SLOTS + 1)]
+        self._closest = [_Closest(len(settings)) for _ in range(MOST_SLOTS + 1)]
 
-    def add(self, subset: _Subset, start: float, window: float) -> None:
+    def add(self, subset: Subset, start: float, window: float) -> None:
         """File every aperture and ISO at which ``subset`` lands within ``window`` of the target."""
         more, glasses = subset.more, len(subset.pieces)
         steps, soft = self.steps, self.soft
@@ -261,13 +250,13 @@ class _Fitting:
 
     def _hit(self, bare: _Bare) -> _Hit:
         subset, place, turned, error = bare
-        return _Hit(subset, self.moves[place], turned, error, round(abs(error), 9))
+        return _Hit(subset, self.settings[place], turned, error, round(abs(error), 9))
 
-    def _nearly(self, subset: _Subset, start: float, places: set[int]) -> None:
+    def _nearly(self, subset: Subset, start: float, places: set[int]) -> None:
         for place in places:
             bare = start + self.steps[place]
             turned = min(subset.more, max(0.0, -bare))
-            hit = _Hit(subset, self.moves[place], turned, bare + turned, abs(bare + turned))
+            hit = _Hit(subset, self.settings[place], turned, bare + turned, abs(bare + turned))
             if self.nearest is None or hit.size < self.nearest.size - _SAME:
                 self.nearest = hit
 
@@ -294,15 +283,15 @@ class _Fitting:
         return [hit for _, hit in front]
 
 
-_Bare = tuple[_Subset, int, float, float]
+_Bare = tuple[Subset, int, float, float]
 _Worth = tuple[int, float, float, float]
 
 
 def _worth(hit: _Hit) -> _Worth:
-    return (len(hit.subset.pieces), hit.size, hit.move.diffraction, hit.move.iso_distance)
+    return (len(hit.subset.pieces), hit.size, hit.setting.diffraction, hit.setting.iso_distance)
 
 
-def _pieces(question: FinderQuestion) -> tuple[list[_Piece], Counter[str]]:
+def _pieces(question: FinderQuestion) -> tuple[list[Piece], Counter[str]]:
     ids = {glass.id for glass in question.glass}
     for place, wanted in enumerate(question.must):
         if wanted not in ids:
@@ -311,7 +300,7 @@ def _pieces(question: FinderQuestion) -> tuple[list[_Piece], Counter[str]]:
     return pieces_of(question.glass, question.must), must
 
 
-def pieces_of(glass: tuple[KitGlass, ...], must: tuple[str, ...] = ()) -> list[_Piece]:
+def pieces_of(glass: tuple[KitGlass, ...], must: tuple[str, ...] = ()) -> list[Piece]:
     """The glass as the sums see it; graduated glass only where asked for.
 
     Raises
@@ -330,11 +319,11 @@ def pieces_of(glass: tuple[KitGlass, ...], must: tuple[str, ...] = ()) -> list[_
     ]
 
 
-def _piece(place: str, glass: KitGlass) -> _Piece:
+def _piece(place: str, glass: KitGlass) -> Piece:
     if glass.kind is GlassKind.GRADUATED:
-        return _Piece(glass.id, 0.0, 0.0, 0.0, glass.kind, False)
+        return Piece(glass.id, 0.0, 0.0, 0.0, glass.kind, False)
     if glass.stops is not None:
-        return _Piece(
+        return Piece(
             glass.id, within(f"{place}.stops", glass.stops, 0, 30, "stops"), 0.0, 0.0, glass.kind, glass.kind.polarises
         )
     if glass.min is None or glass.max is None:
@@ -346,11 +335,11 @@ def _piece(place: str, glass: KitGlass) -> _Piece:
     if high < low:
         raise Refusal(f"{place}.max", f"'{glass.id}' ends before it begins.", "Give the weaker end as min.")
     if glass.kind is GlassKind.VARIABLE:
-        return _Piece(glass.id, low, high - low, 0.0, glass.kind, True)
-    return _Piece(glass.id, (low + high) / 2, 0.0, (high - low) / 2, glass.kind, glass.kind.polarises)
+        return Piece(glass.id, low, high - low, 0.0, glass.kind, True)
+    return Piece(glass.id, (low + high) / 2, 0.0, (high - low) / 2, glass.kind, glass.kind.polarises)
 
 
-def subsets(pieces: list[_Piece], slots: int, must: Counter[str] | None = None) -> Iterator[_Subset]:
+def subsets(pieces: list[Piece], slots: int, must: Counter[str] | None = None) -> Iterator[Subset]:
     """Every subset that holds all of ``must``; of identical glasses always the first ones.
 
     Raises
@@ -373,13 +362,13 @@ def subsets(pieces: list[_Piece], slots: int, must: Counter[str] | None = None) 
         before.append(last.get(same))
         last[same] = place
     fixed, more = sum(piece.fixed for piece in needed), sum(piece.more for piece in needed)
-    begun = _Subset(needed, fixed, more, tuple(piece.id for piece in needed))
+    begun = Subset(needed, fixed, more, tuple(piece.id for piece in needed))
     yield from _grown(free, before, begun, slots - len(needed), 0, any(piece.polarises for piece in needed))
 
 
 def _grown(
-    free: list[_Piece], before: list[int | None], subset: _Subset, room: int, start: int, polarised: bool
-) -> Iterator[_Subset]:
+    free: list[Piece], before: list[int | None], subset: Subset, room: int, start: int, polarised: bool
+) -> Iterator[Subset]:
     """``subset`` and everything that can be put on it from place ``start`` on."""
     yield subset
     if room == 0:
@@ -392,52 +381,19 @@ def _grown(
         twin = before[place]
         if twin is not None and free[twin].id not in ids:
             continue
-        bigger = _Subset((*pieces, piece), fixed + piece.fixed, more + piece.more, (*ids, piece.id))
+        bigger = Subset((*pieces, piece), fixed + piece.fixed, more + piece.more, (*ids, piece.id))
         if room == 1:
             yield bigger
         else:
             yield from _grown(free, before, bigger, room - 1, place + 1, polarised or piece.polarises)
 
 
-def _moves(question: FinderQuestion, from_n: float, from_s: float) -> Iterator[_Move]:
-    ends = sorted(
-        aperture(f"apertures.{place}", given, Step.THIRD).exact for place, given in enumerate(question.apertures)
-    )
-    speeds = [iso(f"isos.{place}", given, Step.THIRD) for place, given in enumerate(question.isos)]
-    if not 1 <= len(speeds) <= 60:
-        raise Refusal("isos", "No ISO is allowed.", "Give at least one ISO, at most 60.")
-    base = (
-        iso("iso_base", question.iso_base, Step.THIRD).exact
-        if question.iso_base is not None
-        else min(speed.exact for speed in speeds)
-    )
-    sharp = aperture("sharp_to", question.sharp_to, Step.THIRD).exact
-    marks = apertures(Step.THIRD).between(ends[0], ends[1])
-    if not marks and ends[0] == ends[1]:
-        # A fixed aperture need not be on the ladder.
-        marks = (Mark(f"{ends[0]:g}", ends[0], ends[0], 0),)
-    if not marks:
-        raise Refusal("apertures", "No third-stop aperture lies between these.", "Give two marks such as 5.6 and 22.")
-    for mark in marks:
-        past = stops_past(mark.exact, sharp)
-        for speed in speeds:
-            yield _Move(
-                2 * math.log2(mark.exact / from_n) + math.log2(from_s / speed.exact),
-                mark.exact,
-                mark.label,
-                speed.label or f"{speed.exact:g}",
-                round(abs(math.log2(speed.exact / base)), 9),
-                round(past, 9),
-                past > SOFT_STOPS + _SAME,
-            )
-
-
 def _shown(hit: _Hit, target: float, front: list[_Hit], question: FinderQuestion) -> Stack:
     seconds = target * 2.0**hit.error
     return Stack(
         glass=hit.subset.ids,
-        aperture=hit.move.aperture,
-        iso=hit.move.iso,
+        aperture=hit.setting.aperture,
+        iso=hit.setting.iso,
         stops=hit.subset.fixed + hit.turned,
         seconds=question.film.corrected(seconds) if question.film else seconds,
         error_stops=hit.error,
@@ -463,12 +419,12 @@ def _reasons(hit: _Hit, front: list[_Hit]) -> Iterator[Reason]:
         yield Reason("fewest_glasses", "fewest glasses")
     if abs(hit.error) <= min(abs(other.error) for other in front) + _SAME:
         yield Reason("closest_time", "closest to the time")
-    if hit.move.diffraction == 0 and hit.move.iso_distance == 0:
+    if hit.setting.diffraction == 0 and hit.setting.iso_distance == 0:
         yield Reason("cleanest", "sharp aperture, base ISO")
-    if hit.move.diffraction > SOFT_STOPS:
-        yield Reason("soft", f"f/{hit.move.aperture} softens fine detail")
-    if hit.move.iso_distance > _SAME:
-        yield Reason("off_base_iso", f"ISO {hit.move.iso} is off the base")
+    if hit.setting.diffraction > SOFT_STOPS:
+        yield Reason("soft", f"f/{hit.setting.aperture} softens fine detail")
+    if hit.setting.iso_distance > _SAME:
+        yield Reason("off_base_iso", f"ISO {hit.setting.iso} is off the base")
     if hit.subset.more > 0:
         yield Reason("turned", "variable to be set by eye or reading")
     if abs(hit.error) > CLOSE_STOPS:
@@ -476,7 +432,7 @@ def _reasons(hit: _Hit, front: list[_Hit]) -> Iterator[Reason]:
         yield Reason("off_target", f"{abs(hit.error):.1f} stop {longer} than wanted")
 
 
-def _none_because(question: FinderQuestion, must: Counter[str], pieces: list[_Piece], nearest: _Hit | None) -> str:
+def _none_because(question: FinderQuestion, must: Counter[str], pieces: list[Piece], nearest: _Hit | None) -> str:
     wanted = said(question.target.seconds)
     if nearest is None:
         if len(must) > question.slots:

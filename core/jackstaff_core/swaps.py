@@ -5,24 +5,30 @@ time lies in the aim. From where one stands the clean way (base ISO, sharp apert
 other only where no clean one serves: interval covering, so no such plan has fewer changes. Among equals the one with
 the fewest hand moves goes first, then the lowest ISO, the sharpest aperture, the fewest glasses.
 
-Source: interval covering by greedy choice. Limits: the finder's kit, 1500 steps. Verdict: computed on the forecast.
+Source: interval covering by greedy choice. Limits: the finder's kit, 1500 steps, 100
+stretches. Verdict: computed on the forecast.
 """
 
 from __future__ import annotations
 
 import math
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from itertools import accumulate
+from typing import NamedTuple
 
-from .diffraction import stops_past
-from .finder import SOFT_STOPS, KitGlass, pieces_of, subsets
+from .finder import KitGlass, Piece, Subset, pieces_of, subsets
 from .forecast import LightPoint
-from .reading import Given, aperture, iso
+from .reading import Given
 from .refusal import Refusal, within
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, apertures
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
+from .settings import Setting, allowed
 
 MOST_STEPS = 1500
+MOST_STRETCHES = 100
+_SAME = 1e-9
 GLASS_SECONDS, APERTURE_SECONDS = 30.0, 5.0
 """Hand time of a glass on or off, and of turning a dial [s]."""
 
@@ -63,17 +69,29 @@ class SwapPlan:
     changes: int
 
 
-@dataclass(frozen=True, slots=True)
-class _Way:
-    """A way to shoot: ``level`` is log2 of its time at EV 0; a variable's time may be anything down from there."""
+class _Way(NamedTuple):
+    """A way to shoot: ``level`` is log2 of its time at EV 0, which a variable lengthens by up to ``more``."""
 
     glass: tuple[str, ...]
-    aperture: str
-    iso: str
+    setting: Setting
     level: float
     more: float
-    clean: bool
-    order: tuple[object, ...]
+
+
+class _Rack(NamedTuple):
+    """The stacks whose variable adds equally much, weakest first; ``ranks`` orders equals."""
+
+    more: float
+    fixed: list[float]
+    stacks: list[tuple[str, ...]]
+    ranks: list[int]
+
+
+class _Aim(NamedTuple):
+    """Both ends of the aim, log2 of seconds."""
+
+    low: float
+    high: float
 
 
 def plan(question: SwapQuestion) -> SwapPlan:
@@ -82,7 +100,8 @@ def plan(question: SwapQuestion) -> SwapPlan:
     Raises
     ------
     Refusal
-        No light, too many steps, an aim that is none, or a kit the finder refuses.
+        No light, too many steps, an aim that is none or so narrow that the plan changes more than 100 times, or a kit
+        the finder refuses.
     """
     if not 2 <= len(question.light) <= MOST_STEPS:
         raise Refusal("light", f"{len(question.light)} steps make no plan.", f"Give 2 to {MOST_STEPS} steps.")
@@ -90,91 +109,127 @@ def plan(question: SwapQuestion) -> SwapPlan:
     high = math.log2(within("to_seconds", question.to_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
     if high <= low:
         raise Refusal("to_seconds", "The aim ends before it begins.", "Give the longer time last.")
-    ways = _ways(question)
+    aim = _Aim(low - _SAME, high + _SAME)
+    settings = allowed(question.apertures, question.isos, question.sharp_to)
+    racks = _racks(pieces_of(question.glass), question.slots)
+    # A soft aperture or a raised ISO only where nothing cleaner stays in the aim.
+    choices = [_Choice(racks, [one for one in settings if one.clean], aim), _Choice(racks, settings, aim)]
     levels = [point.ev100 for point in question.light]
-    # Many ways share a strength; how long they serve is worked out once.
-    strengths = {(way.level, way.more): way for way in ways}
-    served = {strength: _runs(way, levels, low, high) for strength, way in strengths.items()}
-    runs = [served[way.level, way.more] for way in ways]
     stretches: list[Stretch] = []
     at, on, dialled = 0, question.on, None
     while at < len(levels):
-        best = _longest(ways, runs, at, on, dialled)
-        if best is None:
-            later = range(at, len(levels))
-            after = next((step for step in later if any(run[step] > step for run in runs)), len(levels))
-            stretches.append(_nothing(question, at, after))
-            at = after
+        if len(stretches) == MOST_STRETCHES:
+            raise Refusal("to_seconds", f"The plan would change more than {MOST_STRETCHES} times.", "Widen the aim.")
+        serving, end = next(
+            ((choice, end) for choice in choices if (end := choice.end(levels, at)) > at), (choices[-1], at)
+        )
+        if end == at:
+            after = next((step for step in range(at, len(levels)) if serving.serves(levels[step : step + 1])), None)
+            at, start = len(levels) if after is None else after, at
+            stretches.append(_nothing(question, start, at))
             continue
-        place, end = best
-        stretches.append(_stretch(question, ways[place], at, end, on, dialled, (low, high)))
-        on, dialled, at = ways[place].glass, (ways[place].aperture, ways[place].iso), end
+        way = serving.best(levels[at:end], on, dialled)
+        stretches.append(_stretch(question, way, at, end, on, dialled, (low, high)))
+        on, dialled, at = way.glass, way.setting, end
     return SwapPlan(tuple(stretches), sum(stretch.glass is not None for stretch in stretches[1:]))
 
 
-def _ways(question: SwapQuestion) -> list[_Way]:
-    ends = sorted(aperture(f"apertures.{at}", one, Step.THIRD).exact for at, one in enumerate(question.apertures))
-    speeds = [iso(f"isos.{at}", one, Step.THIRD) for at, one in enumerate(question.isos)]
-    if not speeds:
-        raise Refusal("isos", "No ISO is allowed.", "Give at least one ISO.")
-    sharp = aperture("sharp_to", question.sharp_to, Step.THIRD).exact
-    base = min(speed.exact for speed in speeds)
-    ways = []
-    for subset in subsets(pieces_of(question.glass), question.slots):
-        for mark in apertures(Step.THIRD).between(*ends):
-            past = stops_past(mark.exact, sharp)
-            for speed in speeds:
-                ways.append(
-                    _Way(
-                        subset.ids,
-                        mark.label,
-                        speed.label or f"{speed.exact:g}",
-                        # EV = 2 log2 N - log2 t - log2(S/100), and glass lengthens.
-                        round(2 * math.log2(mark.exact) - math.log2(speed.exact / 100) + subset.fixed, 9),
-                        subset.more,
-                        speed.exact == base and past <= SOFT_STOPS + 1e-9,
-                        (
-                            round(math.log2(speed.exact / base), 9),
-                            round(past, 9),
-                            len(subset.ids),
-                            subset.more > 0,
-                            -round(mark.exact, 9),
-                            subset.ids,
-                        ),
-                    )
-                )
-    return ways
+def _racks(pieces: Sequence[Piece], slots: int) -> list[_Rack]:
+    """Every stack of the kit, by how much its variable adds."""
+    by_more: dict[float, list[Subset]] = {}
+    for subset in subsets(list(pieces), slots):
+        by_more.setdefault(round(subset.more, 9), []).append(subset)
+    racks = []
+    for more, found in by_more.items():
+        found.sort(key=lambda subset: subset.fixed)
+        order = sorted(range(len(found)), key=lambda place: (len(found[place].ids), found[place].ids))
+        ranks = [0] * len(found)
+        for rank, place in enumerate(order):
+            ranks[place] = rank
+        racks.append(_Rack(more, [subset.fixed for subset in found], [subset.ids for subset in found], ranks))
+    return racks
 
 
-def _runs(way: _Way, levels: Sequence[float], low: float, high: float) -> list[int]:
-    """For each step, the step after the last one in a row at which this way lies in the aim (itself: not at all)."""
-    runs = [0] * len(levels)
-    end = len(levels)
-    for step in range(len(levels) - 1, -1, -1):
-        time = way.level - levels[step]
-        if not (time <= high + 1e-9 and time + way.more >= low - 1e-9):
-            end = step
-        runs[step] = end
-    return runs
+class _Choice:
+    """Some settings, each with every stack.
+
+    A way of level L stays in the aim over a run of light while L - min EV <= high and L + more - max EV >= low. So over
+    any run the stacks that serve at one setting stand side by side in their rack, and two bisections find them; over
+    longer runs there are only fewer, so how long the best one serves is bisected, too.
+    """
+
+    def __init__(self, racks: Sequence[_Rack], settings: Sequence[Setting], aim: _Aim) -> None:
+        self.racks, self.settings, self.aim = racks, settings, aim
+        # Many settings share a level; whether any stack serves is asked once for each.
+        self.steps = sorted({round(setting.stops, 9) for setting in settings})
+
+    def end(self, levels: Sequence[float], at: int) -> int:
+        """The step after the last one in a row from ``at`` on that one of these ways serves; ``at``: none does."""
+        lowest = list(accumulate(levels[at:], min))
+        highest = list(accumulate(levels[at:], max))
+        return at + bisect_left(range(len(lowest)), True, key=lambda step: not self._any(lowest[step], highest[step]))
+
+    def serves(self, levels: Sequence[float]) -> bool:
+        """Whether one of these ways stays in the aim over all of ``levels``."""
+        return self._any(min(levels), max(levels))
+
+    def best(self, levels: Sequence[float], on: tuple[str, ...], dialled: Setting | None) -> _Way:
+        """Of the ways that serve over ``levels`` the one with the least hand time, then by the order of the plan."""
+        lowest, highest = min(levels), max(levels)
+        worn = set(on)
+        found: list[tuple[tuple[object, ...], _Way]] = []
+        for rack in self.racks:
+            count = len(rack.stacks)
+            keys: list[int] | None = None
+            for setting in self.settings:
+                first, last = self._serving(rack, setting.stops, lowest, highest)
+                if first >= last:
+                    continue
+                # Within a setting the fewest hands on glass, then the rack's own order.
+                keys = keys or [
+                    len(worn.symmetric_difference(stack)) * count + rank
+                    for stack, rank in zip(rack.stacks, rack.ranks, strict=True)
+                ]
+                place = keys.index(min(keys[first:last]), first, last)
+                way = _Way(rack.stacks[place], setting, setting.stops + rack.fixed[place], rack.more)
+                found.append((_order(way, on, dialled), way))
+        return min(found, key=lambda each: each[0])[1]
+
+    def _any(self, lowest: float, highest: float) -> bool:
+        return any(
+            first < last
+            for rack in self.racks
+            for step in self.steps
+            for first, last in (self._serving(rack, step, lowest, highest),)
+        )
+
+    def _serving(self, rack: _Rack, stops: float, lowest: float, highest: float) -> tuple[int, int]:
+        """From which to which stack of the rack one serves at a setting."""
+        return (
+            bisect_left(rack.fixed, self.aim.low + highest - rack.more - stops),
+            bisect_right(rack.fixed, self.aim.high + lowest - stops),
+        )
 
 
-def _moves(way: _Way, on: tuple[str, ...], dialled: tuple[str, str] | None) -> tuple[int, float]:
+def _order(way: _Way, on: tuple[str, ...], dialled: Setting | None) -> tuple[object, ...]:
+    setting = way.setting
+    return (
+        _moves(way, on, dialled)[1],
+        setting.iso_distance,
+        setting.diffraction,
+        len(way.glass),
+        way.more > 0,
+        -round(setting.f_number, 9),
+        way.glass,
+    )
+
+
+def _moves(way: _Way, on: tuple[str, ...], dialled: Setting | None) -> tuple[int, float]:
     """Hands on glass, and hand time [s]."""
     glass = len(set(way.glass) ^ set(on))
-    dials = 0 if dialled is None else (way.aperture != dialled[0]) + (way.iso != dialled[1])
+    setting = way.setting
+    dials = 0 if dialled is None else (setting.aperture != dialled.aperture) + (setting.iso != dialled.iso)
     return glass, glass * GLASS_SECONDS + dials * APERTURE_SECONDS
-
-
-def _longest(
-    ways: list[_Way], runs: list[list[int]], at: int, on: tuple[str, ...], dialled: tuple[str, str] | None
-) -> tuple[int, int] | None:
-    serving = [place for place in range(len(ways)) if runs[place][at] > at]
-    if not serving:
-        return None
-    # A soft aperture or a raised ISO only where nothing cleaner stays in the aim.
-    serving = [place for place in serving if ways[place].clean] or serving
-    place = min(serving, key=lambda one: (-runs[one][at], _moves(ways[one], on, dialled)[1], ways[one].order))
-    return place, runs[place][at]
 
 
 def _stretch(
@@ -183,13 +238,16 @@ def _stretch(
     start: int,
     end: int,
     on: tuple[str, ...],
-    dialled: tuple[str, str] | None,
+    dialled: Setting | None,
     aim: tuple[float, float],
 ) -> Stretch:
     moves, seconds = _moves(way, on, dialled)
     first, last = (_time(way, question.light[step].ev100, aim) for step in (start, end - 1))
     until = question.light[min(end, len(question.light) - 1)].at
-    return Stretch(question.light[start].at, until, way.glass, way.aperture, way.iso, first, last, moves, seconds)
+    setting = way.setting
+    return Stretch(
+        question.light[start].at, until, way.glass, setting.aperture, setting.iso, first, last, moves, seconds
+    )
 
 
 def _time(way: _Way, level: float, aim: tuple[float, float]) -> float:

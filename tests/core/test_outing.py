@@ -135,6 +135,16 @@ def test_a_swap_prefers_what_is_on_and_counts_the_hands() -> None:
     for bad in ({"from_seconds": 60.0, "to_seconds": 20.0}, {"light": path([1.0])}, {"isos": ()}):
         with pytest.raises(Refusal):
             plan(asked([6.0] * 5, **bad))
+    # A lens of one aperture, off the ladder, shoots as well.
+    (fixed,) = plan(asked([6.0] * 5, apertures=("5.1", "5.1"))).stretches
+    assert fixed.aperture == "5.1"
+
+
+def test_an_aim_that_would_change_at_every_step_is_refused_before_it_costs_more() -> None:
+    flicker = [6.0, 6.5] * 100
+    assert plan(asked(flicker)).changes == 0
+    with pytest.raises(Refusal, match="more than 100 times"):
+        plan(asked(flicker, glass=KIT[:3], from_seconds=31.0, to_seconds=33.0))
 
 
 LOW, HIGH = Water(BEGIN, 0.4), Water(BEGIN + timedelta(hours=6.5), 3.1)
