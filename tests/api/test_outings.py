@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import random
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 from typing import Any
@@ -132,6 +133,10 @@ def test_places_come_out_of_a_gpx_file_and_go_into_one() -> None:
     assert again == [{**place, "sort": "waypoint"} for place in places]
 
 
+def uids(text: str) -> list[str]:
+    return [line for line in text.splitlines() if line.startswith("UID:")]
+
+
 def test_a_plan_goes_into_a_calendar_and_comes_back() -> None:
     body: dict[str, Any] = {
         "name": "Vardsund",
@@ -151,8 +156,11 @@ def test_a_plan_goes_into_a_calendar_and_comes_back() -> None:
         ("Leave by now", "2027-04-17T04:35:00Z", None),
     ]
     # The same entry keeps its identity, so that a second import moves it instead of doubling it.
-    uids = [line for line in text.splitlines() if line.startswith("UID:")]
-    assert uids == [line for line in ICS.splitlines() if line.startswith("UID:")] or len(set(uids)) == 2
+    assert uids(text) == uids(ICS)
+    # Two entries of one title are two, at whatever time they stand.
+    twice = [replace(ENTRIES[0], start=ENTRIES[1].start), ENTRIES[0]]
+    first, second = uids(agenda.write("Vardsund", twice, datetime(2027, 4, 1, tzinfo=UTC)).decode())
+    assert first == uids(ICS)[0] != second
     status, answer = call(
         Client(),
         "POST",
@@ -160,6 +168,60 @@ def test_a_plan_goes_into_a_calendar_and_comes_back() -> None:
         {"name": "x", "entries": [{**body["entries"][0], "end": "2027-04-16T00:00:00Z"}]},
     )
     assert (status, answer["errors"][0]["field"]) == (422, "entries.0.end")
+
+
+ZONE = """BEGIN:VCALENDAR
+BEGIN:VTIMEZONE
+TZID:Vardsund
+BEGIN:STANDARD
+DTSTART:19701025T030000
+TZOFFSETFROM:+0300
+TZOFFSETTO:+0200
+RRULE:FREQ=YEARLY;BYMONTH=10;BYDAY=-1SU
+END:STANDARD
+BEGIN:DAYLIGHT
+DTSTART:19700329T020000
+TZOFFSETFROM:+0200
+TZOFFSETTO:+0300
+RRULE:FREQ=YEARLY;BYMONTH=3;BYDAY=-1SU
+END:DAYLIGHT
+END:VTIMEZONE
+BEGIN:VEVENT
+SUMMARY:Dawn
+DTSTART;TZID=Vardsund:20270417T054500
+END:VEVENT
+END:VCALENDAR
+"""
+FLOATING = ICS.replace("DTSTART:20270417T024500Z", "DTSTART:20270417T044500")
+
+
+@pytest.mark.parametrize(
+    ("text", "zone", "start"),
+    [
+        (ICS, "Europe/Oslo", "2027-04-17T02:45:00Z"),
+        (FLOATING, "Europe/Oslo", "2027-04-17T02:45:00Z"),
+        (FLOATING, "UTC", "2027-04-17T04:45:00Z"),
+        (ZONE, "UTC", "2027-04-17T02:45:00Z"),
+        (ZONE.replace("DTSTART;TZID=Vardsund:20270417T054500", "DTSTART;VALUE=DATE:20270417"), "Europe/Oslo",
+         "2027-04-16T22:00:00Z"),
+    ],
+)  # fmt: skip
+def test_calendar_times_are_by_their_own_clocks_or_the_outing_s(text: str, zone: str, start: str) -> None:
+    found = call(Client(), "POST", "outing/calendar/read", {"text": text, "zone": zone})[1]["entries"]
+    assert next(entry["start"] for entry in found if entry["title"] in {"Outing: Vardsund mole", "Dawn"}) == start
+
+
+@pytest.mark.parametrize(
+    "rule",
+    [
+        "FREQ=SECONDLY", "FREQ=YEARLY;BYSECOND=1,2", "FREQ=YEARLY;\n BYHOUR=1,2,3", "BYMONTH=3", "",
+        "FREQ=YEARLY;BYMONTH=1,2,3,4,5,6,7,8,9,10,11,12", "FREQ=YEARLY;INTERVAL=0", "freq=daily",
+    ],
+)  # fmt: skip
+def test_clocks_that_change_more_than_once_a_year_are_not_counted_out(rule: str) -> None:
+    text = ZONE.replace("FREQ=YEARLY;BYMONTH=3;BYDAY=-1SU", rule)
+    status, answer = call(Client(), "POST", "outing/calendar/read", {"text": text})
+    assert (status, "clocks" in answer["errors"][0]["problem"]) == (422, True)
 
 
 BOMB = (

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 from typing import Annotated, Literal
+from zoneinfo import available_timezones
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
@@ -35,6 +36,25 @@ def of_our_times(value: datetime) -> datetime:
 FIRST_YEAR, LAST_YEAR = 1900, 2200
 Instant = Annotated[AwareDatetime, BeforeValidator(_written_out), AfterValidator(of_our_times)]
 """An instant with its zone; a number of seconds is not taken for one. Calendars end, so it is of our times."""
+
+
+class Unfit(ValueError):
+    """A value no field of its kind can take, in a sentence of its own; ``instead`` is what to do."""
+
+    def __init__(self, problem: str, instead: str) -> None:
+        super().__init__(problem)
+        self.instead = instead
+
+
+def _known_zone(name: str) -> str:
+    if name not in available_timezones() - _NO_PLACE_S_ZONE:
+        raise Unfit(f"{name} is no time zone.", "Give an IANA zone such as Europe/Oslo.")
+    return name
+
+
+_NO_PLACE_S_ZONE = {"localtime", "posixrules", "Factory"}
+"""Files beside the zones that no browser knows as one."""
+Zone = Annotated[str, Field(min_length=1, max_length=60), AfterValidator(_known_zone)]
 DialLimit = Annotated[float, Field(ge=SHORTEST_DIAL, le=LONGEST_DIAL)]
 
 

@@ -6,7 +6,7 @@ from dataclasses import asdict
 from datetime import UTC, date, datetime
 from typing import Annotated, Literal
 from uuid import UUID
-from zoneinfo import available_timezones
+from zoneinfo import ZoneInfo
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
@@ -19,7 +19,7 @@ from jackstaff_core.hazards import BY_CODE
 from jackstaff_core.refusal import Refusal
 
 from .account import account_of, own_account
-from .asked import Asked, Flag, Instant, Number
+from .asked import Asked, Flag, Instant, Number, Zone
 from .light import OwnReadingAsked, RidgeAsked
 from .refusals import Faults
 
@@ -56,7 +56,7 @@ class OutingDoc(Asked):
     name: Annotated[str, Field(max_length=60)]
     latitude: Latitude
     longitude: Longitude
-    zone: Annotated[str, Field(min_length=1, max_length=60)]
+    zone: Zone
     date: date
     arrive: Clock
     turn_back: Clock
@@ -81,6 +81,12 @@ class OutingsAnswer(Schema):
 
 class TextAsked(Asked):
     text: FileText
+
+
+class CalendarTextAsked(TextAsked):
+    """``zone``: whose clocks times without a zone are by."""
+
+    zone: Zone = "UTC"
 
 
 class SpotDoc(Asked):
@@ -138,20 +144,14 @@ def keep(request: HttpRequest, key: UUID, outing: OutingDoc) -> dict[str, object
     return keep_outing(account_of(request), key, outing.model_dump(mode="json"))
 
 
-_NO_PLACE_S_ZONE = {"localtime", "posixrules", "Factory"}
-"""Files beside the zones that no browser knows as one."""
-
-
 def checked(outing: OutingDoc) -> OutingDoc:
-    """The outing, if its zone and hazards are known.
+    """The outing, if its hazards are known.
 
     Raises
     ------
     Refusal
         They are not.
     """
-    if outing.zone not in available_timezones() - _NO_PLACE_S_ZONE:
-        raise Refusal("zone", f"{outing.zone} is no time zone.", "Give an IANA zone such as Europe/Oslo.")
     for place, hazard in enumerate(outing.hazards):
         if hazard not in BY_CODE:
             raise Refusal(f"hazards.{place}", "No such hazard is known.", f"Take one of {', '.join(BY_CODE)}.")
@@ -181,9 +181,9 @@ def write_gpx(request: HttpRequest, asked: SpotsAsked) -> HttpResponse:
 
 
 @router.post("/outing/calendar/read", response=EntriesAnswer)
-def read_calendar(request: HttpRequest, asked: TextAsked) -> dict[str, object]:
+def read_calendar(request: HttpRequest, asked: CalendarTextAsked) -> dict[str, object]:
     """The entries of a calendar file; keeps nothing."""
-    return {"entries": [asdict(entry) for entry in agenda.read(asked.text)]}
+    return {"entries": [asdict(entry) for entry in agenda.read(asked.text, ZoneInfo(asked.zone))]}
 
 
 @router.post("/outing/calendar", response={200: str}, openapi_extra=file_as("text/calendar"))

@@ -14,6 +14,7 @@ from ninja.openapi.schema import OpenAPISchema
 from jackstaff_core.refusal import Refusal, Refusals
 
 from .account import AnotherAccount
+from .asked import Unfit
 
 
 class Fault(Schema):
@@ -139,6 +140,8 @@ def _fault(item: dict[str, Any]) -> dict[str, str]:
             problem, instead = "is not a text.", "Give it in quotes."
         case "float_type" | "int_type" | "float_parsing" | "int_parsing" | "finite_number":
             problem, instead = "is not a number.", "Give a plain number."
+        case "value_error" if isinstance(context.get("error"), Unfit):
+            return {"field": field, "problem": str(context["error"]), "instead": context["error"].instead}
         case "value_error":
             problem, instead = f"does not hold together: {context.get('error')}.", "Correct one of them."
         case _:

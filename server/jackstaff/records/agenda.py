@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
 from dataclasses import dataclass
-from datetime import UTC, date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta, tzinfo
 from uuid import NAMESPACE_URL, uuid5
 
 import icalendar
@@ -14,6 +15,9 @@ from jackstaff_core.refusal import Refusal, within
 MOST_ENTRIES = 500
 MOST_LETTERS = 200
 LONGEST = timedelta(days=7)
+MOST_ZONE_RULES = 50
+_RULE_PARTS = {"FREQ", "BYMONTH", "BYDAY", "BYMONTHDAY", "UNTIL", "WKST"}
+"""What a change of clocks is told by: once a year, on one day."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,11 +45,15 @@ def write(name: str, entries: list[Entry], written_at: datetime) -> bytes:
     calendar.add("prodid", "-//Jackstaff//Outing//EN")
     calendar.add("version", "2.0")
     calendar.add("x-wr-calname", name)
+    met: Counter[str] = Counter()
     for place, entry in enumerate(entries):
         if entry.end < entry.start:
             raise Refusal(f"entries.{place}.end", "This entry ends before it starts.", "Give a later end.")
         event = icalendar.Event()
-        event.add("uid", f"{uuid5(NAMESPACE_URL, f'jackstaff:{name}:{entry.title}')}@jackstaff")
+        # The second entry of a title (blue hour comes twice a day) is another entry.
+        turn = f":{met[entry.title]}" if met[entry.title] else ""
+        met[entry.title] += 1
+        event.add("uid", f"{uuid5(NAMESPACE_URL, f'jackstaff:{name}:{entry.title}{turn}')}@jackstaff")
         event.add("dtstamp", written_at.astimezone(UTC))
         event.add("dtstart", entry.start.astimezone(UTC))
         event.add("dtend", entry.end.astimezone(UTC))
@@ -64,8 +72,8 @@ def write(name: str, entries: list[Entry], written_at: datetime) -> bytes:
     return bytes(calendar.to_ical())
 
 
-def read(text: str) -> list[Entry]:
-    """The dated entries of a calendar file, earliest first; times without a zone are taken as UTC.
+def read(text: str, zone: tzinfo = UTC) -> list[Entry]:
+    """The dated entries of a calendar file, earliest first; times without a zone are by the clocks of ``zone``.
 
     Raises
     ------
@@ -87,14 +95,23 @@ def read(text: str) -> list[Entry]:
         raise Refusal("text", "There is no entry in this calendar.", "Give one with at least one event.")
     if len(events) > MOST_ENTRIES:
         raise Refusal("text", f"{len(events)} entries are too many.", f"Give at most {MOST_ENTRIES}.")
-    return sorted((_entry(place, event) for place, event in enumerate(events)), key=lambda entry: entry.start)
+    return sorted((_entry(place, event, zone) for place, event in enumerate(events)), key=lambda entry: entry.start)
 
 
 def _whole(text: str) -> None:
-    """The library forgives a file that was broken off; half a plan must not be taken for a whole one."""
+    """The library forgives a file that was broken off; half a plan must not be taken for a whole one. And it counts out
+    every change of clocks by a zone's rules, so those are held to what clocks do.
+    """
     open_: list[str] = []
-    for number, line in enumerate(text.splitlines(), 1):
+    rules = 0
+    for number, line in enumerate(_unfolded(text), 1):
         what, _, name = line.strip().upper().partition(":")
+        if what.partition(";")[0] in {"RRULE", "RDATE"} and "VTIMEZONE" in open_:
+            rules += 1
+            if rules > MOST_ZONE_RULES or not _yearly(what, name):
+                raise Refusal(
+                    "text", "A time zone of this calendar changes its clocks oddly.", "Export it again, with UTC times."
+                )
         if what == "BEGIN":
             open_.append(name)
         elif what == "END" and (not open_ or open_.pop() != name):
@@ -103,16 +120,29 @@ def _whole(text: str) -> None:
         raise Refusal("text", f"The file breaks off inside {open_[-1]}.", "Export it again, whole.")
 
 
-def _entry(place: int, event: icalendar.cal.Component) -> Entry:
+def _unfolded(text: str) -> list[str]:
+    """Content lines: one that begins with white space goes on with the line before it."""
+    return text.replace("\r\n", "\n").replace("\n ", "").replace("\n\t", "").splitlines()
+
+
+def _yearly(what: str, rule: str) -> bool:
+    """Whether a zone's rule names at most a change a year; a list of dates is as long as the file."""
+    if what.startswith("RDATE"):
+        return True
+    parts = dict(part.partition("=")[::2] for part in rule.split(";") if part)
+    return parts.get("FREQ") == "YEARLY" and parts.keys() <= _RULE_PARTS and "," not in parts.get("BYMONTH", "")
+
+
+def _entry(place: int, event: icalendar.cal.Component, zone: tzinfo) -> Entry:
     where = f"entries.{place}"
     # The library keeps a line it could not read as an error instead of raising it.
     if event.errors:
         what = ", ".join(sorted({str(name) for name, _ in event.errors if name})) or "a line"
         raise Refusal(where, f"Entry {place + 1} cannot be read ({what}).", "Mend or remove it, then try again.")
-    start = _instant(f"{where}.start", event.get("dtstart"))
+    start = _instant(f"{where}.start", event.get("dtstart"), zone)
     if start is None:
         raise Refusal(f"{where}.start", f"Entry {place + 1} has no start.", "Mend or remove it, then try again.")
-    end = _instant(f"{where}.end", event.get("dtend"))
+    end = _instant(f"{where}.end", event.get("dtend"), zone)
     if end is None:
         length = event.get("duration")
         end = start + (length.dt if length is not None and isinstance(length.dt, timedelta) else timedelta(hours=1))
@@ -125,14 +155,14 @@ def _entry(place: int, event: icalendar.cal.Component) -> Entry:
     return Entry(title, start, end, str(event.get("description", ""))[:2000], latitude, longitude)
 
 
-def _instant(field: str, value: object) -> datetime | None:
+def _instant(field: str, value: object, zone: tzinfo) -> datetime | None:
     if value is None:
         return None
     at = getattr(value, "dt", None)
     if isinstance(at, datetime):
-        found = at if at.tzinfo else at.replace(tzinfo=UTC)
+        found = at if at.tzinfo else at.replace(tzinfo=zone)
     elif isinstance(at, date):
-        found = datetime(at.year, at.month, at.day, tzinfo=UTC)
+        found = datetime(at.year, at.month, at.day, tzinfo=zone)
     else:
         raise Refusal(field, "This is no date or time.", "Mend or remove the entry.")
     if not 1970 <= found.year <= 2200:

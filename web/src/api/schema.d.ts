@@ -1967,6 +1967,19 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * CalendarTextAsked
+         * @description ``zone``: whose clocks times without a zone are by.
+         */
+        CalendarTextAsked: {
+            /** Text */
+            text: string;
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone: string;
+        };
         /** CalibrationAnswer */
         CalibrationAnswer: {
             /** Covariance */
@@ -8257,7 +8270,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TextAsked"];
+                "application/json": components["schemas"]["CalendarTextAsked"];
             };
         };
         responses: {

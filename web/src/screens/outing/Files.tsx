@@ -87,7 +87,7 @@ function FromFile(props: {
   const { file, outing, keep, onClose } = props;
   const say = outingWords.files;
   const calendar = file.text.trimStart().startsWith("BEGIN:") || file.name.endsWith(".ics");
-  const read = useOutingFile(file.text, calendar);
+  const read = useOutingFile(file.text, calendar, outing.zone);
   const takePlace = (spot: Schemas["SpotDoc"]) => {
     keep({ ...outing, name: spot.name, latitude: spot.latitude, longitude: spot.longitude });
     toast({
