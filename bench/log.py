@@ -45,7 +45,7 @@ def _picture(stops: float) -> bytes:
 
 
 def _decode(files: list[bytes]) -> list[Bytes]:
-    return [pixels("file", opened("file", one)[0]) for one in files]
+    return [pixels("file", opened("file", io.BytesIO(one))[0]) for one in files]
 
 
 def _pair() -> None:

@@ -3,15 +3,19 @@
 Nothing but a sound JPEG within limits is opened. Exposure times of up to 30 s that lie within a tenth of a stop of a
 dial mark are that mark's exact time; ShutterSpeedValue and ApertureValue are exact already (APEX) and win where they
 agree. Source: CIPA DC-008.
+
+Memory follows from the size a file names, before anything is decoded: what is measured over blocks is decoded at half,
+quarter or eighth scale above 12 megapixels (JPEG's own scaled transform), what is counted pixel by pixel by strips.
 """
 
 from __future__ import annotations
 
-import io
 import math
 import warnings
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
+from typing import IO
 
 import numpy as np
 from PIL import Image, UnidentifiedImageError
@@ -22,16 +26,11 @@ from jackstaff_core.scales import Step, apertures, dial, isos
 from .light import Bytes
 
 MOST_PIXELS = 120_000_000
+MOST_MEASURED, MOST_COUNTED, MOST_PROGRESSIVE = 12_000_000, 64_000_000, 40_000_000
+"""Pixels decoded to be measured; that can be counted one by one; of a file that has to be held whole to be decoded."""
 LEAST_SIDE = 64
+STRIP = 128
 _EXIF, _TIME, _F_NUMBER, _ISO, _TV, _AV, _TAKEN, _MODEL = 0x8769, 0x829A, 0x829D, 0x8827, 0x9201, 0x9202, 0x9003, 0x0110
-_UNSOUND = (
-    UnidentifiedImageError,
-    Image.DecompressionBombError,
-    Image.DecompressionBombWarning,
-    OSError,
-    SyntaxError,
-    ValueError,
-)
 _NEAR_STOPS = 0.1
 _APEX_AGREES = 0.2
 _LONGEST_MARK = 32.0
@@ -48,7 +47,7 @@ class Shot:
     body: str | None
 
 
-def opened(field: str, content: bytes) -> tuple[Image.Image, Shot]:
+def opened(field: str, content: IO[bytes]) -> tuple[Image.Image, Shot]:
     """The image, not decoded yet, and its exposure.
 
     Raises
@@ -57,10 +56,13 @@ def opened(field: str, content: bytes) -> tuple[Image.Image, Shot]:
         Not a sound JPEG, or too small or large a picture.
     """
     try:
+        # A size is refused below in words, not by the library's own alarm.
         with warnings.catch_warnings():
-            warnings.simplefilter("error", Image.DecompressionBombWarning)
-            image = Image.open(io.BytesIO(content), formats=["JPEG"])
-    except (UnidentifiedImageError, Image.DecompressionBombError, Image.DecompressionBombWarning, OSError, SyntaxError):
+            warnings.simplefilter("ignore", Image.DecompressionBombWarning)
+            image = Image.open(content, formats=["JPEG"])
+    except Image.DecompressionBombError:
+        raise Refusal(field, f"This picture has more than {_millions(MOST_PIXELS)}.", _SMALLER) from None
+    except (UnidentifiedImageError, OSError, SyntaxError):
         raise Refusal(
             field, "This file is no JPEG picture that can be read.", "Give a JPEG as the camera wrote it."
         ) from None
@@ -69,23 +71,69 @@ def opened(field: str, content: bytes) -> tuple[Image.Image, Shot]:
         raise Refusal(
             field,
             f"A picture of {wide} x {high} cannot be worked with.",
-            f"Give one of at least {LEAST_SIDE} pixels a side and at most {MOST_PIXELS // 1_000_000} megapixels.",
+            f"Give one of at least {LEAST_SIDE} pixels a side and at most {_millions(MOST_PIXELS)}.",
         )
+    if image.info.get("progressive") and wide * high > MOST_PROGRESSIVE:
+        raise Refusal(field, f"A progressive JPEG of {wide} x {high} is too large.", "Save it as a baseline JPEG.")
     return image, _shot(image)
 
 
 def pixels(field: str, image: Image.Image) -> Bytes:
-    """Decoded, height x width x 3.
+    """Decoded, height x width x 3, at most 12 megapixels: larger pictures at half, quarter or eighth scale.
 
     Raises
     ------
     Refusal
         The file breaks off or is damaged.
     """
+    wide, high = image.size
+    scale = next((scale for scale in (1, 2, 4) if wide * high <= MOST_MEASURED * scale**2), 8)
+    return np.asarray(reduced(field, image, wide // scale, high // scale).convert("RGB"))
+
+
+def reduced(field: str, image: Image.Image, wide: int, high: int) -> Image.Image:
+    """The image decoded at the smallest of its own scales that is at least ``wide`` x ``high``.
+
+    Raises
+    ------
+    Refusal
+        The file breaks off or is damaged.
+    """
+    image.draft(None, (wide, high))
+    return _decoded(field, image)
+
+
+def strips(field: str, image: Image.Image) -> Iterator[Bytes]:
+    """Every pixel, in strips of ``STRIP`` rows from the top.
+
+    Raises
+    ------
+    Refusal
+        More than 64 megapixels, or the file breaks off or is damaged.
+    """
+    wide, high = image.size
+    if wide * high > MOST_COUNTED:
+        problem = f"Pixels are counted one by one in pictures of at most {_millions(MOST_COUNTED)}."
+        raise Refusal(field, problem, _SMALLER)
+    whole = _decoded(field, image)
+    return (
+        np.asarray(whole.crop((0, top, wide, min(top + STRIP, high))).convert("RGB")) for top in range(0, high, STRIP)
+    )
+
+
+_SMALLER = "Set the camera to a smaller picture, or cut out a part."
+
+
+def _millions(count: int) -> str:
+    return f"{count // 1_000_000} megapixels"
+
+
+def _decoded(field: str, image: Image.Image) -> Image.Image:
     try:
-        return np.asarray(image.convert("RGB"))
+        image.load()
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
         raise Refusal(field, "The picture is damaged or breaks off.", "Copy it from the card again.") from None
+    return image
 
 
 def _shot(image: Image.Image) -> Shot:

@@ -116,19 +116,19 @@ def shot(stops: float, seconds: float, f_number: float = 8.0, iso: float = 100) 
 
 
 def test_settings_come_out_of_exif_as_exact_marks() -> None:
-    image, said = opened("bare", shot(0.0, 1 / 60))
+    image, said = opened("bare", io.BytesIO(shot(0.0, 1 / 60)))
     assert said.seconds == pytest.approx(1 / 64)
     assert (said.f_number, said.iso) == (8.0, 100.0)
     assert str(said.taken_at) == "2027-04-17 04:30:00"
     assert said.body == "Simulated"
     # Bulb is literal, and APEX, exact already, wins where it agrees.
-    assert opened("bare", shot(0.0, 240.0))[1].seconds == 240
+    assert opened("bare", io.BytesIO(shot(0.0, 240.0)))[1].seconds == 240
     out = io.BytesIO()
     exif = image.getexif()
     exif.get_ifd(0x8769)[0x9201] = IFDRational(5_950_000, 1_000_000)
     Image.new("RGB", (64, 64)).save(out, "JPEG", exif=exif)
-    assert opened("bare", out.getvalue())[1].seconds == pytest.approx(2**-5.95)
-    bare, filtered = pixels("bare", image), pixels("filtered", opened("filtered", shot(-0.2, 16.0))[0])
+    assert opened("bare", out)[1].seconds == pytest.approx(2**-5.95)
+    bare, filtered = pixels("bare", image), pixels("filtered", opened("filtered", io.BytesIO(shot(-0.2, 16.0)))[0])
     more = exposure_value(16.0, 8.0, 100) - exposure_value(1 / 64, 8.0, 100)
     assert measure(bare, filtered, more).stops[1] == pytest.approx(10.2, abs=0.03)
 
@@ -148,7 +148,7 @@ def bomb() -> bytes:
 )
 def test_what_is_no_sound_jpeg_is_refused_in_words(content: bytes) -> None:
     with pytest.raises(Refusal) as refusal:
-        pixels("bare", opened("bare", content)[0])
+        pixels("bare", opened("bare", io.BytesIO(content))[0])
     assert refusal.value.field == "bare"
     assert refusal.value.problem.endswith(".")
 
@@ -156,6 +156,6 @@ def test_what_is_no_sound_jpeg_is_refused_in_words(content: bytes) -> None:
 def test_a_picture_that_breaks_off_is_refused_and_broken_exif_is_none() -> None:
     whole = shot(0.0, 1.0)
     with pytest.raises(Refusal, match="breaks off"):
-        pixels("bare", opened("bare", whole[: len(whole) // 2])[0])
+        pixels("bare", opened("bare", io.BytesIO(whole[: len(whole) // 2]))[0])
     broken = whole.replace(b"Exif\x00\x00MM", b"Exif\x00\x00XX").replace(b"Exif\x00\x00II", b"Exif\x00\x00XX")
-    assert opened("bare", broken)[1].seconds is None
+    assert opened("bare", io.BytesIO(broken))[1].seconds is None

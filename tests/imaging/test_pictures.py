@@ -101,7 +101,7 @@ def test_hidden_glass_errors_are_read_out_of_drawn_frames(scene: Picture, hidden
         for number, stack in enumerate(["nine", "nine", "nine four", "nine", "four", ""]):
             dark = (hidden if "nine" in stack else 0.0) + habit + dice.gauss(0, 0.1)
             taken = Taken(DAWN, 60.0, 8.0, 64, "Simulated camera")
-            image, _ = opened("frame", photograph(scene, -dark, taken))
+            image, _ = opened("frame", io.BytesIO(photograph(scene, -dark, taken)))
             came_out = middle(pixels("frame", image)) - right
             frames.append(
                 FrameWas(
@@ -134,7 +134,7 @@ def capped(hot: int, glow: float = 0.0, noise: float = 0.0, side: int = 256) -> 
 @given(st.integers(0, 120), st.floats(0, 0.006), st.floats(0, 0.0008))
 @settings(deadline=None, max_examples=40)
 def test_specks_are_counted_and_glow_and_noise_are_not(hot: int, glow: float, noise: float) -> None:
-    found = specks(capped(hot, glow, noise), 240.0)
+    found = specks([capped(hot, glow, noise)], 240.0)
     assert found.refused is None
     assert found.count == pytest.approx(hot, abs=2)
     assert (found.advised_from_seconds is None) == (found.count == 0)
@@ -144,11 +144,14 @@ def test_specks_are_counted_and_glow_and_noise_are_not(hot: int, glow: float, no
 @settings(deadline=None, max_examples=30)
 def test_the_advised_time_goes_with_time_and_warmth(seconds: float, then: float, later: float) -> None:
     frame = capped(60)
-    plain, warm = specks(frame, seconds).advised_from_seconds, specks(frame, seconds, then, later).advised_from_seconds
+    plain, warm = (
+        specks([frame], seconds).advised_from_seconds,
+        specks([frame], seconds, then, later).advised_from_seconds,
+    )
     assert plain
     assert warm
     # The same specks in twice the time: twice as long is free of them; seven degrees warmer halves it.
-    assert specks(frame, 2 * seconds).advised_from_seconds == pytest.approx(2 * plain)
+    assert specks([frame], 2 * seconds).advised_from_seconds == pytest.approx(2 * plain)
     assert math.log2(plain / warm) == pytest.approx((later - then) / 7, abs=1e-9)
 
 
@@ -167,11 +170,11 @@ def test_a_leak_is_what_the_open_eyepiece_adds(added: float) -> None:
 
 
 def test_frames_that_are_not_dark_are_not_judged() -> None:
-    assert "cap on" in str(specks(level(0.2), 1.0).refused)
+    assert "cap on" in str(specks([level(0.2)], 1.0).refused)
     assert "cap on" in str(leak(level(0.2), level(0.001)).refused)
     assert "cap on" in str(leak(level(0.001), level(0.2)).refused)
     # A few bright pixels are specks, not a scene.
-    assert specks(capped(200), 1.0).refused is None
+    assert specks([capped(200)], 1.0).refused is None
 
 
 @pytest.mark.parametrize("sizes", [((600, 400), (600, 400)), ((400, 600), (600, 400)), ((64, 64), (3000, 200))])

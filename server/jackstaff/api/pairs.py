@@ -22,7 +22,7 @@ from jackstaff_imaging.photo import Shot, pixels
 
 from .asked import Number
 from .refusals import Faults
-from .uploads import picture
+from .uploads import alone, picture
 
 router = Router(tags=["pairs"])
 
@@ -112,21 +112,26 @@ def pair(
     other = _exposed(
         "filtered", second_shot, (settings.filtered_shutter, settings.filtered_aperture, settings.filtered_iso)
     )
-    glassed = pixels("filtered", second)
-    if bracket:
+    with alone():
+        glassed = pixels("filtered", second)
+        if bracket:
+            if after is not None:
+                raise Refusal(
+                    "after", "A bracket and a frame against drift do not go together.", "Give one or the other."
+                )
+            bares = _bracket(request, bracket, first, one)
+            return Status(200, _said(measure_bracket(bares, glassed, other.value), one, other))
+        third = None
         if after is not None:
-            raise Refusal("after", "A bracket and a frame against drift do not go together.", "Give one or the other.")
-        bares = _bracket(request, bracket, first, one)
-        return Status(200, _said(measure_bracket(bares, glassed, other.value), one, other))
-    third = None
-    if after is not None:
-        image, shot = _alike(request, "after", after, first)
-        before, again = _by_file(first_shot), _by_file(shot)
-        if before and again and abs(again.value - before.value) > SAME_EXPOSURE_STOPS:
-            raise Refusal("after", "The two bare frames were not exposed alike.", "Shoot both with the same settings.")
-        third = pixels("after", image)
-    found = measure(pixels("bare", first), glassed, other.value - one.value, after=third)
-    return Status(200, _said(found, one, other))
+            image, shot = _alike(request, "after", after, first)
+            before, again = _by_file(first_shot), _by_file(shot)
+            if before and again and abs(again.value - before.value) > SAME_EXPOSURE_STOPS:
+                raise Refusal(
+                    "after", "The two bare frames were not exposed alike.", "Shoot both with the same settings."
+                )
+            third = pixels("after", image)
+        found = measure(pixels("bare", first), glassed, other.value - one.value, after=third)
+        return Status(200, _said(found, one, other))
 
 
 def _alike(request: HttpRequest, field: str, file: UploadedFile, first: Image.Image) -> tuple[Image.Image, Shot]:

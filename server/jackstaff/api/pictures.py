@@ -20,13 +20,13 @@ from jackstaff_core.scales import apertures, isos
 from jackstaff_core.spoken import said
 from jackstaff_imaging import beforeafter, capped
 from jackstaff_imaging.digest import digest
-from jackstaff_imaging.photo import Shot
+from jackstaff_imaging.photo import Shot, reduced, strips
 
 from .account import account_of, own_account
 from .asked import Asked, Instant, Number, of_our_times
 from .outings import file_as
 from .refusals import Faults
-from .uploads import decoded_picture, picture
+from .uploads import alone, decoded_picture, picture
 
 router = Router(tags=["pictures"])
 
@@ -124,8 +124,9 @@ class CardWords(Schema):
 @router.post("/frames/photo", response={200: PhotoAnswer, 413: Faults})
 def photo(request: HttpRequest, file: File[UploadedFile]) -> dict[str, object]:
     """What a JPEG says of its exposure, and how its tones lie; keeps nothing."""
-    image, pixels, shot = decoded_picture(request, "file", file)
-    return {**asdict(shot), "digest": digest(image, pixels).as_json()}
+    with alone():
+        image, pixels, shot = decoded_picture(request, "file", file)
+        return {**asdict(shot), "digest": digest(image, pixels).as_json()}
 
 
 @router.post("/frames/join", response=JoinAnswer)
@@ -148,8 +149,9 @@ def kept_picture(request: HttpRequest, key: UUID) -> object:
 @router.post("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults, 413: Faults}, auth=own_account)
 def keep(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> object:
     """Keep a small copy of a picture and its tones beside a frame; the file itself is not kept."""
-    image, pixels, _ = decoded_picture(request, "file", file)
-    found = digest(image, pixels).as_json()
+    with alone():
+        image, pixels, _ = decoded_picture(request, "file", file)
+        found = digest(image, pixels).as_json()
     return Status(200, found) if keep_picture(account_of(request), key, found) else Status(404, _NO_FRAME)
 
 
@@ -162,25 +164,27 @@ def forget(request: HttpRequest, key: UUID) -> object:
 @router.post("/frames/specks", response={200: SpecksAnswer, 413: Faults})
 def specks(request: HttpRequest, file: File[UploadedFile], settings: Form[CappedSettings]) -> dict[str, object]:
     """Hot specks of a capped frame, and from which time this body needs a dark frame; keeps nothing."""
-    _, pixels, shot = decoded_picture(request, "file", file)
+    image, shot = picture(request, "file", file)
     seconds = settings.seconds or shot.seconds
     if seconds is None:
         raise Refusal("seconds", "The frame does not say how long it was.", "Type its time in seconds.")
     within("seconds", seconds, 1e-5, 86_400, "s")
-    found = capped.specks(pixels, seconds, settings.celsius, settings.next_celsius)
+    with alone():
+        found = capped.specks(strips("file", image), seconds, settings.celsius, settings.next_celsius)
     return {**asdict(found), "seconds": seconds}
 
 
 @router.post("/frames/leak", response={200: LeakAnswer, 413: Faults})
 def leak(request: HttpRequest, closed: File[UploadedFile], opened: File[UploadedFile]) -> object:
     """Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing."""
-    _, one, shot = decoded_picture(request, "closed", closed)
-    _, other, other_shot = decoded_picture(request, "opened", opened)
-    if one.shape != other.shape:
-        raise Refusal("opened", "The two frames differ in size.", "Give two frames of one camera, uncropped.")
-    if shot.seconds and other_shot.seconds and abs(shot.seconds / other_shot.seconds - 1) > 0.1:
-        raise Refusal("opened", "The two frames differ in time.", "Shoot both for the same time at the same ISO.")
-    return capped.leak(one, other)
+    with alone():
+        _, one, shot = decoded_picture(request, "closed", closed)
+        _, other, other_shot = decoded_picture(request, "opened", opened)
+        if one.shape != other.shape:
+            raise Refusal("opened", "The two frames differ in size.", "Give two frames of one camera, uncropped.")
+        if shot.seconds and other_shot.seconds and abs(shot.seconds / other_shot.seconds - 1) > 0.1:
+            raise Refusal("opened", "The two frames differ in time.", "Shoot both for the same time at the same ISO.")
+        return capped.leak(one, other)
 
 
 @router.post("/frames/card", response={200: str, 413: Faults}, openapi_extra=file_as("image/png"))
@@ -188,20 +192,18 @@ def card(
     request: HttpRequest, before: File[UploadedFile], after: File[UploadedFile], words: Form[CardWords]
 ) -> HttpResponse:
     """The before and after card as PNG; keeps nothing."""
-    sides = []
-    for field, file, title, text in (
-        ("before", before, words.before_title, words.before_text),
-        ("after", after, words.after_title, words.after_text),
-    ):
-        image, shot = picture(request, field, file)
-        # Half of the work of decoding is saved; the card is smaller than a camera's picture anyway.
-        image.draft("RGB", (1600, 1600))
-        try:
-            image.load()
-        except (OSError, ValueError, SyntaxError):
-            raise Refusal(field, "The picture is damaged or breaks off.", "Copy it from the card again.") from None
-        sides.append(beforeafter.Side(image, title, text or _settings(shot)))
-    answer = HttpResponse(beforeafter.card(sides[0], sides[1], words.foot), content_type="image/png")
+    with alone():
+        sides = []
+        for field, file, title, text in (
+            ("before", before, words.before_title, words.before_text),
+            ("after", after, words.after_title, words.after_text),
+        ):
+            image, shot = picture(request, field, file)
+            image = reduced(field, image, beforeafter.WIDE, beforeafter.WIDE)
+            sides.append(beforeafter.Side(image, title, text or _settings(shot)))
+
+        drawn = beforeafter.card(sides[0], sides[1], words.foot)
+    answer = HttpResponse(drawn, content_type="image/png")
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-before-after.png"'
     return answer
 

@@ -31,6 +31,10 @@ class TooLarge(Refusal):
     """A file larger than is taken: said as 413."""
 
 
+class Busy(Exception):
+    """The server does as much of this work as it can: said as 503, nothing kept."""
+
+
 class RefusingAPI(NinjaAPI):
     """Answers every refusal in one shape, and documents it on every operation."""
 
@@ -93,6 +97,14 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
         return faulty(api, request, 413, "body", "The body is larger than 4 MB.", "Send less at once.")
+
+    @api.exception_handler(Busy)
+    def busy(request: HttpRequest, error: Busy) -> HttpResponse:
+        response = faulty(
+            api, request, 503, "request", "Others' pictures are being measured.", "Try again in a few seconds."
+        )
+        response["Retry-After"] = "5"
+        return response
 
     @api.exception_handler(AnotherAccount)
     def another(request: HttpRequest, error: AnotherAccount) -> HttpResponse:
