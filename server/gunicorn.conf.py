@@ -7,6 +7,7 @@ _port = os.environ.get("PORT", "8000")
 bind = f"127.0.0.1:{_port}"
 workers = 2
 threads = 4
+worker_class = "jackstaff.site.worker.BufferingWorker"
 loglevel = "warning"
 graceful_timeout = 5
 wsgi_app = "jackstaff.site.wsgi"

@@ -4,17 +4,21 @@ from __future__ import annotations
 
 import fcntl
 import json
+import socket
 import threading
+from collections.abc import Iterator
 from http.client import HTTPConnection, HTTPResponse
 from pathlib import Path
 from urllib.parse import urlsplit
 
 import pytest
 from django.core.cache import cache
+from django.http import HttpRequest, HttpResponse
 from django.test import Client
 from ninja.conf import settings as ninja_settings
 from tools.serving import serving
 
+from jackstaff.site import deadline
 from jackstaff.site.secret import secret_key
 
 
@@ -73,21 +77,74 @@ def test_signing_in_is_throttled_whatever_the_sender_claims(
     assert answers == [403] * 30 + [last]
 
 
-def test_behind_a_proxy_with_tls_the_page_can_sign_in_and_its_cookies_are_secure(tmp_path: Path) -> None:
+@pytest.fixture(scope="module")
+def proxied(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    """Host and port of a server that stands behind a proxy."""
     settings = {"JACKSTAFF_HOSTS": "rocks.test", "JACKSTAFF_PROXIES": "1"}
-    with serving(tmp_path, more=settings) as server:
+    with serving(tmp_path_factory.mktemp("served"), more=settings) as server:
+        yield urlsplit(server.url).netloc
 
-        def ask(method: str, origin: str, body: object = None, **more: str) -> HTTPResponse:
-            connection = HTTPConnection(urlsplit(server.url).netloc, timeout=60)
-            headers = {"Host": "rocks.test", "X-Forwarded-Proto": "https", "Origin": origin, **more}
-            connection.request(method, "/api/session", json.dumps(body), headers)
-            return connection.getresponse()
 
-        cookies = ask("GET", "https://rocks.test").headers.get_all("set-cookie") or []
-        assert [cookie.split("=")[0] for cookie in cookies] == ["jackstaff_csrf"]
-        assert "Secure" in cookies[0]
-        pair = cookies[0].split(";")[0]
-        token = {"X-CSRFToken": pair.split("=")[1], "Cookie": pair, "Content-Type": "application/json"}
-        who = {"username": "edda", "password": "no such"}
-        assert ask("POST", "https://rocks.test", who, **token).status == 401
-        assert ask("POST", "https://elsewhere.test", who, **token).status == 403
+def test_behind_a_proxy_with_tls_the_page_can_sign_in_and_its_cookies_are_secure(proxied: str) -> None:
+    def ask(method: str, origin: str, body: object = None, **more: str) -> HTTPResponse:
+        connection = HTTPConnection(proxied, timeout=60)
+        headers = {"Host": "rocks.test", "X-Forwarded-Proto": "https", "Origin": origin, **more}
+        connection.request(method, "/api/session", json.dumps(body), headers)
+        return connection.getresponse()
+
+    cookies = ask("GET", "https://rocks.test").headers.get_all("set-cookie") or []
+    assert [cookie.split("=")[0] for cookie in cookies] == ["jackstaff_csrf"]
+    assert "Secure" in cookies[0]
+    pair = cookies[0].split(";")[0]
+    token = {"X-CSRFToken": pair.split("=")[1], "Cookie": pair, "Content-Type": "application/json"}
+    who = {"username": "edda", "password": "no such"}
+    assert ask("POST", "https://rocks.test", who, **token).status == 401
+    assert ask("POST", "https://elsewhere.test", who, **token).status == 403
+
+
+def test_slow_senders_hold_nobody_up_and_a_body_too_large_is_not_taken_in(proxied: str) -> None:
+    host, port = proxied.split(":")
+
+    def begun(path: str, length: int) -> socket.socket:
+        connection = socket.create_connection((host, int(port)), timeout=60)
+        head = f"POST {path} HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: {length}\r\n\r\n"
+        connection.sendall(head.encode() + b"{")
+        return connection
+
+    slow = [begun("/api/exposure", 100) for _ in range(40)]
+    asked = HTTPConnection(proxied, timeout=60)
+    asked.request("GET", "/api/health")
+    assert asked.getresponse().status == 200
+    for path, length, taken in (
+        ("/api/exposure", 8_000_000, False), ("/api/frames/photo", 121_000_000, False),
+        ("/api/frames/pair", 241_000_000, False), ("/api/account/archive", 401_000_000, False),
+        ("/api/exposure", 7_900_000, True), ("/api/account/archive", 400_000_000, True),
+    ):  # fmt: skip
+        connection = begun(path, length)
+        if taken:
+            connection.settimeout(0.2)
+            with pytest.raises(TimeoutError):
+                connection.recv(1)
+        else:
+            answer = HTTPResponse(connection)
+            answer.begin()
+            assert (answer.status, json.load(answer)["errors"][0]["field"]) == (413, "body")
+        connection.close()
+    for connection in slow:
+        connection.close()
+
+
+def test_a_request_past_its_time_is_ended_with_words_and_the_thread_goes_on(monkeypatch: pytest.MonkeyPatch) -> None:
+    def endless(request: HttpRequest) -> HttpResponse:
+        while True:
+            pass
+
+    monkeypatch.setattr(deadline, "MOST_SECONDS", 0.1)
+    response = deadline.Deadline(endless)(HttpRequest())
+    assert response.status_code == 503
+    assert "nothing was kept" in json.loads(response.content)["errors"][0]["problem"]
+    # Many that just make it are left alone, in the same thread.
+    watched = deadline.Deadline(lambda _request: HttpResponse("in time"))
+    assert all(watched(HttpRequest()).status_code == 200 for _ in range(2000))
+    with pytest.raises(ZeroDivisionError):
+        deadline.Deadline(lambda _request: HttpResponse(1 // 0))(HttpRequest())

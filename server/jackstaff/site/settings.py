@@ -43,6 +43,7 @@ MIDDLEWARE = [
     # Headers stand above WhiteNoise, or the page and the scripts go out without them.
     "jackstaff.site.headers.SecurityHeaders",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "jackstaff.site.deadline.Deadline",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
