@@ -35,17 +35,17 @@ def main(wanted: int) -> None:
             **{
                 field.attname: getattr(pattern, field.attname)
                 for field in Frame._meta.concrete_fields
-                if field.attname not in {"id", "opened_at", "closed_at", "changed_at", "came_out", "note"}
+                if field.attname not in {"id", "opened_at", "closed_at", "changed_at", "exposure_error", "note"}
             },
             id=uuid4(),
             opened_at=opened,
             closed_at=opened + timedelta(seconds=seconds),
-            came_out=dice.choice([None, -1 / 3, 0.0, 1 / 3]),
+            exposure_error=dice.choice([None, -1 / 3, 0.0, 1 / 3]),
             note=f"Frame {number} of the mole",
         )
         frames.append(frame)
         glass += [FrameGlass(frame=frame, place=at, name=f"Slot ND {at + 4}", stops=at + 4) for at in range(2)]
-        events += [FrameEvent(id=uuid4(), frame=frame, at=opened, kind=kind) for kind in ("opened", "closed")]
+        events += [FrameEvent(key=uuid4(), frame=frame, at=opened, kind=kind) for kind in ("opened", "closed")]
     Frame.objects.bulk_create(frames, batch_size=500)
     FrameGlass.objects.bulk_create(glass, batch_size=500)
     FrameEvent.objects.bulk_create(events, batch_size=500)

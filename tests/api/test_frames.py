@@ -109,6 +109,23 @@ def test_frames_belong_to_their_account(accounts: dict[str, Client]) -> None:
     assert put(accounts["guest"], doc)[0] == 401
 
 
+def test_two_accounts_events_of_one_key_are_two_and_none_is_written_over(accounts: dict[str, Client]) -> None:
+    opened = {"id": str(uuid4()), "at": OPENED.isoformat(), "kind": "opened", "seconds": None}
+    for name in ("edda", "joar"):
+        one = frame(events=[opened])
+        kept = put(accounts[name], one)[1]["events"]
+        assert [event["id"] for event in kept] == [opened["id"]]
+        again = put(accounts[name], {**one, "events": [{**opened, "kind": "aborted"}]})[1]["events"]
+        assert [event["kind"] for event in again] == ["opened"]
+
+
+def test_the_frame_written_last_runs_whatever_a_clock_ahead_said(accounts: dict[str, Client]) -> None:
+    for year in (2199, 2027):
+        written = frame(state="open", closed_at=None, closed_by=None, opened_at=f"{year}-04-17T04:31:40Z")
+        assert put(accounts["edda"], written)[0] == 200
+    assert accounts["edda"].get("/api/frames/running").json()["opened_at"].startswith("2027")
+
+
 def test_removing_can_be_undone_under_the_same_key(accounts: dict[str, Client]) -> None:
     doc = frame()
     put(accounts["edda"], doc)

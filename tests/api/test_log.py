@@ -8,6 +8,7 @@ import json
 import math
 import zipfile
 from datetime import timedelta
+from types import SimpleNamespace
 from typing import Any
 from uuid import UUID, uuid4
 
@@ -15,7 +16,9 @@ import jsonschema_rs
 import pytest
 from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -97,6 +100,14 @@ def test_a_search_finds_what_going_through_the_log_finds(
     assert {one["id"] for one in page["frames"]} <= expected
     rest = keeper.get("/api/frames", {**query, "limit": 200, "offset": limit}).json()["frames"]
     assert {one["id"] for one in [*page["frames"], *rest]} == expected
+
+
+def test_words_are_found_whatever_their_case_and_accents(edda: Client) -> None:
+    written = frame(note="50% of Åsgård", conditions={"place": "Über Öst", "lens": "24 mm PRIME"}, stack=[])
+    assert put(edda, written)[0] == 200
+    found = {"åsgård": 1, "ÅSGÅRD": 1, "asgard": 1, "über": 1, "ÖST": 1, "prime 24": 1, "50%": 1, "5_%": 0, "øst": 0}
+    for text, count in found.items():
+        assert edda.get("/api/frames", {"text": text}).json()["count"] == count, text
 
 
 def test_orders(keeper: Client) -> None:
@@ -274,6 +285,49 @@ def test_a_file_with_one_bad_frame_keeps_none(edda: Client) -> None:
     assert edda.get("/api/frames").json()["count"] == 0
 
 
+def test_a_large_log_goes_in_by_few_questions_and_never_holds_others_up_for_long(
+    edda: Client, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    frames = [frame(review={"came_out": 0.0, "seen": ["cast"], "tasted": []})]
+    frames = [{**frames[0], "id": str(uuid4()), "events": event(turn)} for turn in range(250)]
+    written = logfile.as_json(frames).encode()
+    locked: list[int] = []
+    pause = SimpleNamespace(sleep=lambda _: locked.append(len(connection.savepoint_ids)))
+    monkeypatch.setattr("jackstaff.records.frames.time", pause)
+    with CaptureQueriesContext(connection) as asked:
+        assert upload(edda, "/api/log/read", "log.json", written, keep="true")[0] == 200
+    # Three chunks, each by a score of questions; between them everybody else gets their turn.
+    assert len(asked) < 120
+    assert locked == [0, 0, 0]
+    assert edda.get("/api/frames?seen=cast").json()["count"] == 250
+    assert upload(edda, "/api/log/read", "log.json", written)[1]["same"] == 250
+
+
+def event(turn: int) -> list[dict[str, Any]]:
+    return [{"id": str(UUID(int=turn)), "at": "2027-04-17T04:31:40Z", "kind": "opened", "seconds": None}]
+
+
+def test_what_would_take_more_memory_than_any_log_is_refused_by_its_letters(
+    edda: Client, keeper: Client, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("jackstaff.records.logfile.MOST_BRACKETS", 2000)
+    monkeypatch.setattr("jackstaff.records.logfile.MOST_PARTS", 20_000)
+    head = b'{"format": "jackstaff-log", "version": 1, "frames": ['
+    for name, content in {
+        "objects.json": head + b"{}," * 2001 + b"{}]}", "lists.json": head + b"[]," * 2001 + b"[]]}",
+        "lines.csv": b"\n" * 20_001, "cells.csv": b"," * 20_001,
+    }.items():  # fmt: skip
+        status, answer = upload(edda, "/api/log/read", name, content)
+        assert (status, answer["errors"][0]["problem"]) == (422, "This file holds more parts than any log has."), name
+    whole = zipfile.ZipFile(io.BytesIO(keeper.get("/api/account/archive").content))
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
+        for one in whole.namelist():
+            packed.writestr(one, b"[" + b"{}," * 2001 + b"{}]" if one == "outings.json" else whole.read(one))
+    status, answer = upload(keeper, "/api/account/archive", "all.zip", out.getvalue())
+    assert (status, answer["errors"][0]["field"]) == (422, "file.outings.json")
+
+
 def test_everything_goes_into_one_archive_and_back_identical(keeper: Client) -> None:
     whole = keeper.get("/api/account/archive").content
     assert keeper.get("/api/account/archive").content == whole
@@ -313,7 +367,7 @@ def test_what_is_written_can_be_read_back(keeper: Client, monkeypatch: pytest.Mo
     assert upload(keeper, "/api/account/archive", "all.zip", whole)[0] == 413
     assert "more than an archive holds" in keeper.get("/api/account/archive").json()["errors"][0]["problem"]
     monkeypatch.setattr("jackstaff.records.logfile.MOST_FRAMES", 19)
-    assert "20 frames are too many" in keeper.get("/api/log/file").json()["errors"][0]["problem"]
+    assert "More than 19 frames are too many" in keeper.get("/api/log/file").json()["errors"][0]["problem"]
 
 
 def test_hostile_archives_are_refused_whole(keeper: Client) -> None:

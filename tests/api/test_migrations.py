@@ -32,3 +32,36 @@ def test_a_database_of_the_first_slice_is_brought_up_to_date(tmp_path: Path) -> 
     assert frames[2][0] == "Vardsund mole. Cloud drawn out."
     assert 233 < frames[2][1] < 234
     assert glasses == (8,)
+
+
+def test_frames_that_said_what_was_seen_between_spaces_say_it_in_rows(tmp_path: Path) -> None:
+    environment = {
+        **os.environ,
+        "JACKSTAFF_DATA_DIR": str(tmp_path),
+        "PYTHONPATH": f"{ROOT / 'core'}:{ROOT / 'imaging'}:{ROOT / 'server'}",
+    }
+
+    def manage(*command: str) -> None:
+        subprocess.run([sys.executable, ROOT / "server/manage.py", *command], env=environment, check=True)
+
+    with sqlite3.connect(tmp_path / "jackstaff.sqlite3") as old:
+        old.executescript(DUMP.read_text(encoding="utf-8"))
+    manage("migrate", "-v0", "records", "0006")
+    with sqlite3.connect(tmp_path / "jackstaff.sqlite3") as old:
+        first, second = (row[0] for row in old.execute("SELECT id FROM records_frame ORDER BY opened_at LIMIT 2"))
+        review = '{"came_out": -1.0, "seen": ["cast", "leak", "cast"], "tasted": []}'
+        old.execute(
+            "UPDATE records_frame SET review=?, came_out=-1, seen=' cast  leak ', conditions=? WHERE id=?",
+            (review, '{"place": "Vardsund Mole"}', first),
+        )
+        # An end that today's constraint would refuse.
+        old.execute("UPDATE records_frame SET closed_at='2001-01-01 00:00:00' WHERE id=?", (second,))
+        events = old.execute("SELECT count(*) FROM records_frameevent").fetchone()
+    manage("migrate", "-v0")
+    with sqlite3.connect(tmp_path / "jackstaff.sqlite3") as new:
+        codes = new.execute("SELECT code FROM records_framedefect WHERE frame_id=? ORDER BY 1", (first,)).fetchall()
+        error, words = new.execute("SELECT exposure_error, words FROM records_frame WHERE id=?", (first,)).fetchone()
+        ends = new.execute("SELECT opened_at = closed_at FROM records_frame WHERE id=?", (second,)).fetchone()
+        assert new.execute("SELECT count(*) FROM records_frameevent").fetchone() == events
+    assert codes == [("cast",), ("leak",)]
+    assert (error, "vardsund mole" in words, ends) == (-1.0, True, (1,))

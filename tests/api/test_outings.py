@@ -68,7 +68,7 @@ def plan(**more: object) -> dict[str, Any]:
         "ridge": {"height_m": 180, "distance_m": 1100}, "readings": [{"at": "2027-09-26T05:00:00Z", "ev100": 3.5}],
         "waters": [], "floods_at_m": None, "walk_minutes": 10, "margin_minutes": 15,
         "weather": {"celsius": 3, "source": "simulated"}, "hazards": ["mud"], "packed": ["body"], "archived": False,
-        "changed_at": "2027-09-20T10:00:00Z", **more,
+        "changed_at": "2026-09-20T10:00:00Z", **more,
     }  # fmt: skip
 
 
@@ -79,7 +79,7 @@ def test_an_outing_is_kept_once_the_last_change_wins_and_others_do_not_see_it() 
     assert call(mine, "PUT", address, one)[0] == 200
     assert call(mine, "PUT", address, one)[0] == 200
     assert Outing.objects.count() == 1
-    later = {**one, "name": "Grey Tarn, later", "changed_at": "2027-09-20T11:00:00Z"}
+    later = {**one, "name": "Grey Tarn, later", "changed_at": "2026-09-20T11:00:00Z"}
     assert call(mine, "PUT", address, later)[1]["name"] == "Grey Tarn, later"
     # An older change comes late, from a phone that had no signal.
     assert call(mine, "PUT", address, one)[1]["name"] == "Grey Tarn, later"
@@ -91,6 +91,13 @@ def test_an_outing_is_kept_once_the_last_change_wins_and_others_do_not_see_it() 
     assert call(Client(), "GET", "outings")[0] == 401
     assert call(mine, "DELETE", address)[0] == 204
     assert [row.account.username for row in Outing.objects.all()] == ["runa"]
+
+
+def test_a_clock_that_ran_far_ahead_freezes_nothing() -> None:
+    mine, one = signed("edda"), plan(changed_at="2199-01-01T00:00:00Z")
+    assert call(mine, "PUT", f"outings/{one['id']}", one)[1]["changed_at"] == one["changed_at"]
+    now = {**one, "name": "Grey Tarn, now", "changed_at": datetime.now(UTC).isoformat()}
+    assert call(mine, "PUT", f"outings/{one['id']}", now)[1]["name"] == "Grey Tarn, now"
 
 
 @pytest.mark.parametrize(

@@ -13,6 +13,7 @@ from urllib.parse import urlsplit
 
 import pytest
 from django.core.cache import cache
+from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.test import Client
 from ninja.conf import settings as ninja_settings
@@ -132,6 +133,20 @@ def test_slow_senders_hold_nobody_up_and_a_body_too_large_is_not_taken_in(proxie
         connection.close()
     for connection in slow:
         connection.close()
+
+
+@pytest.mark.django_db
+@pytest.mark.parametrize(("said", "status"), [("database is locked", 503), ("disk I/O error", 500)])
+def test_a_database_that_fails_is_said_in_words(monkeypatch: pytest.MonkeyPatch, said: str, status: int) -> None:
+    def fail(*_: object, **__: object) -> None:
+        raise OperationalError(said)
+
+    monkeypatch.setattr("jackstaff.api.session.authenticate", fail)
+    client = Client(raise_request_exception=False)
+    body = json.dumps({"username": "edda", "password": "x"})
+    response = client.post("/api/session", body, content_type="application/json")
+    assert response.status_code == status
+    assert "nothing was kept" in response.json()["errors"][0]["problem"]
 
 
 def test_a_request_past_its_time_is_ended_with_words_and_the_thread_goes_on(monkeypatch: pytest.MonkeyPatch) -> None:

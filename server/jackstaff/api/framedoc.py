@@ -10,7 +10,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field, model_validator
 
-from jackstaff.records.frames import EventKept, GlassKept
+from jackstaff.records.frames import EventKept, GlassKept, Row
 from jackstaff.records.models import Frame, FrameEvent
 from jackstaff_core.exposure import MOST_GLASSES, Counting
 from jackstaff_core.finder import GlassKind
@@ -190,9 +190,6 @@ class FramePage(Schema):
     frames: list[FrameKept]
 
 
-Row = tuple[dict[str, Any], list[GlassKept], list[EventKept]]
-
-
 def checked(doc: FrameDoc) -> FrameDoc:
     """The frame, if the core can reckon with it ever after: asked before it is kept, never when it is read.
 
@@ -298,7 +295,7 @@ def _plan(frame: Frame) -> dict[str, Any]:
         },
         "run": frame.run,
         "events": [
-            {"id": event.pk, "at": _utc(event.at), "kind": event.kind, "seconds": event.seconds}
+            {"id": event.key, "at": _utc(event.at), "kind": event.kind, "seconds": event.seconds}
             for event in frame.events.all()
         ],
         "conditions": frame.conditions,

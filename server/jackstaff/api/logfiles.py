@@ -14,9 +14,9 @@ from ninja.files import UploadedFile
 from pydantic import Field, TypeAdapter, ValidationError
 
 from jackstaff.records import archive, logfile
-from jackstaff.records.frames import changes, frames_of
+from jackstaff.records.frames import CHUNK, batched, changes, frames_of
 from jackstaff.records.outings import outings_of
-from jackstaff.records.writing import KeyTaken, all_or_none
+from jackstaff.records.writing import KeyTaken
 from jackstaff_core import kitfile
 from jackstaff_core.refusal import Refusal, Refusals
 
@@ -24,7 +24,7 @@ from . import framedoc
 from .account import account_of, own_account
 from .asked import Asked
 from .framedoc import FrameDoc
-from .framekeeping import save
+from .framekeeping import save_all
 from .outings import OutingDoc, checked, file_as
 from .refusals import Faults, fault_of
 from .uploads import bounded, content
@@ -105,9 +105,7 @@ def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
     found = _changes(account, documents, asked.keep)
     if asked.keep:
         try:
-            with all_or_none():
-                for one in documents:
-                    save(account, one)
+            save_all(account, documents)
         except KeyTaken:
             return Status(409, _TAKEN)
     return Status(200, found)
@@ -142,12 +140,11 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
             raise refusal.under(f"outings.{place}") from None
     account = account_of(request)
     found = _changes(account, documents, asked.keep)
+    archive.belongs(account, held, {one.id for one in documents})
     if asked.keep:
         try:
-            with all_or_none():
-                for one in documents:
-                    save(account, one)
-                archive.keep(account, held, things, [one.model_dump(mode="json") for one in outings])
+            save_all(account, documents)
+            archive.keep(account, held, things, [one.model_dump(mode="json") for one in outings])
         except KeyTaken:
             return Status(409, _TAKEN)
     return Status(
@@ -265,7 +262,11 @@ def _checked(frames: Sequence[Any]) -> list[FrameDoc]:
 
 
 def _changes(account: User, documents: Sequence[FrameDoc], kept: bool) -> dict[str, object]:
-    held = {frame.pk: framedoc.document(frame) for frame in changes(account, [one.id for one in documents])}
+    held = {
+        frame.pk: framedoc.document(frame)
+        for keys in batched((one.id for one in documents), CHUNK)
+        for frame in changes(account, keys)
+    }
     counts = {"new": 0, "changed": 0, "same": 0}
     rows: list[dict[str, object]] = []
     for one in documents:

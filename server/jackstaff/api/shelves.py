@@ -9,7 +9,7 @@ from uuid import UUID
 from django.contrib.auth.models import User
 from pydantic import BaseModel, TypeAdapter, ValidationError
 
-from jackstaff.records.frames import erase_frame, frames_of, write_frame
+from jackstaff.records.frames import erase_frame, frames_of, write_frames
 from jackstaff.records.kit import Placed, erase_item, placed_of, write_item
 from jackstaff.records.looks import erase_look, looks_of, write_look
 from jackstaff.records.outings import erase_outing, plans_of, write_outing
@@ -149,7 +149,7 @@ class Frames:
 
     def keep(self, account: User, key: UUID, content: FrameDoc) -> None:
         """Store it."""
-        write_frame(account, key, *row_of(content))
+        write_frames(account, {key: row_of(content)})
 
     def remove(self, account: User, key: UUID) -> None:
         """Remove it."""

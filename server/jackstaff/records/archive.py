@@ -27,18 +27,20 @@ from jackstaff_core import kitfile
 from jackstaff_core.refusal import Refusal
 
 from . import logfile
+from .frames import CHUNK, batched
 from .kit import keep_items, kit_of, order_items
 from .models import FramePicture
 from .outings import keep_outing
 from .pictures import pictures_of
 from .replication import DocKind, stamp
+from .writing import all_or_none
 
 FORMAT, VERSION = "jackstaff-account", 1
 MOST_MEMBERS = 45_000
 MOST_BYTES = 400_000_000
 """An archive is never larger than this, packed or unpacked, so that what is written can be taken back."""
 MOST_OUTINGS = 1000
-_MOST_SMALL, _MOST_TONES, _MOST_TEXT = 200_000, 20_000, 200_000_000
+_MOST_SMALL, _MOST_TONES, _MOST_TEXT = 200_000, 20_000, 100_000_000
 _PICTURE = re.compile(r"pictures/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})\.(jpg|json)")
 _TEXTS = ("jackstaff.json", "log.json", "kit.json", "outings.json")
 _DAY_ONE = (1980, 1, 1, 0, 0, 0)
@@ -117,24 +119,39 @@ def read(file: IO[bytes]) -> Held:
     return Held(texts["log.json"], texts["kit.json"], outings, pictures)
 
 
-def keep(account: User, held: Held, things: Sequence[kitfile.Item], outings: Sequence[dict[str, Any]]) -> None:
-    """Keep kit, outings and pictures; call it inside a transaction, after the frames.
+def belongs(account: User, held: Held, coming: set[UUID]) -> None:
+    """Nothing where every picture is of a frame that comes along or is held already.
 
     Raises
     ------
     Refusal
         A picture of a frame that is not there.
     """
-    keep_items(account, things)
-    order_items(account, [one.id for one in things])
-    for plan in outings:
-        keep_outing(account, UUID(plan["id"]), plan)
-    own = set(account.frames.filter(pk__in=held.pictures).values_list("pk", flat=True))
-    for frame, (small, tones) in held.pictures.items():
+    rest = [frame for frame in held.pictures if frame not in coming]
+    own = {
+        key for keys in batched(rest, CHUNK) for key in account.frames.filter(pk__in=keys).values_list("pk", flat=True)
+    }
+    for frame in rest:
         if frame not in own:
             raise Refusal(f"file.pictures/{frame}", "This picture belongs to no frame of the log.", "Take it out.")
-        FramePicture.objects.update_or_create(frame_id=frame, defaults={"small": small, "tones": tones})
-    stamp(account, DocKind.FRAME, held.pictures)
+
+
+def keep(account: User, held: Held, things: Sequence[kitfile.Item], outings: Sequence[dict[str, Any]]) -> None:
+    """Keep kit, outings and pictures, after the frames: each sort together, pictures some hundred at a time."""
+    with all_or_none():
+        keep_items(account, things)
+        order_items(account, [one.id for one in things])
+        for plan in outings:
+            keep_outing(account, UUID(plan["id"]), plan)
+    for keys in batched(held.pictures, CHUNK):
+        with all_or_none():
+            FramePicture.objects.bulk_create(
+                (FramePicture(frame_id=key, small=held.pictures[key][0], tones=held.pictures[key][1]) for key in keys),
+                update_conflicts=True,
+                unique_fields=["frame"],
+                update_fields=["small", "tones"],
+            )
+            stamp(account, DocKind.FRAME, keys)
 
 
 def _add(archive: zipfile.ZipFile, name: str, content: str | bytes) -> None:
@@ -171,7 +188,7 @@ def _member(archive: zipfile.ZipFile, name: str, most: int) -> bytes:
 
 def _text(archive: zipfile.ZipFile, name: str) -> str:
     try:
-        return _member(archive, name, _MOST_TEXT).decode("utf-8")
+        return logfile.sized(f"file.{name}", _member(archive, name, _MOST_TEXT).decode("utf-8"))
     except UnicodeDecodeError:
         raise Refusal(f"file.{name}", "This part is no text in UTF-8.", "Give it as Jackstaff wrote it.") from None
 

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import time
+import unicodedata
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
+from itertools import islice
 from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
-from django.db.models import Exists, OuterRef, Q, QuerySet
+from django.db.models import Exists, OuterRef, QuerySet
 from django.db.models.functions import Abs
+from django.utils import timezone
 
-from .models import Frame, FrameEvent, FrameGlass
+from .models import Frame, FrameDefect, FrameEvent, FrameGlass
 from .replication import DocKind, stamp
 from .writing import KeyTaken, all_or_none, durable
 
@@ -36,6 +40,11 @@ class EventKept:
     seconds: float | None
 
 
+Row = tuple[dict[str, Any], Sequence[GlassKept], Sequence[EventKept]]
+"""A frame as it is stored: its columns, its glass, its events."""
+CHUNK, PAUSE_SECONDS = 100, 0.01
+
+
 def save_frame(
     account: User, key: UUID, columns: dict[str, Any], stack: Sequence[GlassKept], events: Sequence[EventKept]
 ) -> None:
@@ -47,29 +56,55 @@ def save_frame(
         Another account holds a frame with this key.
     """
     with durable() if columns["state"] == Frame.State.OPEN else all_or_none():
-        write_frame(account, key, columns, stack, events)
+        write_frames(account, {key: (columns, stack, events)})
         stamp(account, DocKind.FRAME, [key])
 
 
-def write_frame(
-    account: User, key: UUID, columns: dict[str, Any], stack: Sequence[GlassKept], events: Sequence[EventKept]
-) -> None:
-    """Write a frame, without counting the change.
+def save_frames(account: User, rows: Mapping[UUID, Row]) -> None:
+    """Keep many frames, some hundred at a time, so that nobody else waits long for their turn.
+
+    What is broken off half-way stays in part; sent again, it is whole.
 
     Raises
     ------
     KeyTaken
-        Another account holds a frame with this key.
+        Another account holds a frame with one of these keys; nothing is kept.
     """
-    held = Frame.objects.filter(pk=key).first()
-    if held and held.account_id != account.pk:
-        raise KeyTaken
-    found = _findable(columns.get("review"))
-    frame, _ = Frame.objects.update_or_create(pk=key, defaults={**columns, **found, "account": account})
-    frame.stack.all().delete()
+    _own(account, list(rows))
+    for keys in batched(rows, CHUNK):
+        with all_or_none():
+            write_frames(account, {key: rows[key] for key in keys})
+            stamp(account, DocKind.FRAME, keys)
+        # Whoever waits looks again only now and then: let them in.
+        time.sleep(PAUSE_SECONDS)
+
+
+def write_frames(account: User, rows: Mapping[UUID, Row]) -> None:
+    """Write frames, without counting the change. Call it inside a transaction.
+
+    Raises
+    ------
+    KeyTaken
+        Another account holds a frame with one of these keys.
+    """
+    held = _own(account, list(rows))
+    now = timezone.now()
+    frames = [
+        Frame(pk=key, account=account, changed_at=now, **columns, **_searched(columns, stack))
+        for key, (columns, stack, _) in rows.items()
+    ]
+    Frame.objects.bulk_create(
+        frames,
+        update_conflicts=True,
+        unique_fields=["id"],
+        update_fields=[field.name for field in Frame._meta.concrete_fields if field.name not in {"id", "account"}],
+    )
+    if held:
+        FrameGlass.objects.filter(frame__in=held).delete()
+        FrameDefect.objects.filter(frame__in=held).delete()
     FrameGlass.objects.bulk_create(
         FrameGlass(
-            frame=frame,
+            frame_id=key,
             place=place,
             name=glass.name,
             stops=glass.stops,
@@ -78,20 +113,54 @@ def write_frame(
             kit_id=glass.id,
             kind=glass.kind or "",
         )
+        for key, (_, stack, _) in rows.items()
         for place, glass in enumerate(stack)
+    )
+    FrameDefect.objects.bulk_create(
+        FrameDefect(frame_id=key, code=code)
+        for key, (columns, _, _) in rows.items()
+        for code in dict.fromkeys((columns.get("review") or {}).get("seen") or ())
     )
     # Events are never rewritten: what happened first stays.
     FrameEvent.objects.bulk_create(
-        (FrameEvent(id=event.id, frame=frame, at=event.at, kind=event.kind, seconds=event.seconds) for event in events),
+        (
+            FrameEvent(key=event.id, frame_id=key, at=event.at, kind=event.kind, seconds=event.seconds)
+            for key, (_, _, events) in rows.items()
+            for event in events
+        ),
         ignore_conflicts=True,
     )
 
 
-def _findable(review: dict[str, Any] | None) -> dict[str, Any]:
-    """What a search looks for in a review, in columns of its own."""
-    if review is None:
-        return {"came_out": None, "seen": ""}
-    return {"came_out": review["came_out"], "seen": "".join(f" {code} " for code in review["seen"])}
+def batched(keys: Iterable[UUID], size: int) -> Iterator[list[UUID]]:
+    """The keys in lists of at most ``size``."""
+    rest = iter(keys)
+    while chunk := list(islice(rest, size)):
+        yield chunk
+
+
+def _own(account: User, keys: Sequence[UUID]) -> list[UUID]:
+    """Those of the keys that the account holds already."""
+    held = list(Frame.objects.filter(pk__in=keys).values_list("pk", "account_id"))
+    if any(owner != account.pk for _, owner in held):
+        raise KeyTaken
+    return [key for key, _ in held]
+
+
+def _searched(columns: dict[str, Any], stack: Sequence[GlassKept]) -> dict[str, Any]:
+    """What a search looks for, in columns of its own."""
+    about = columns.get("conditions") or {}
+    parts = [columns.get("note", ""), *(about.get(name) or "" for name in ("place", "body", "lens"))]
+    return {
+        "exposure_error": (columns.get("review") or {}).get("came_out"),
+        "words": folded("\n".join([*parts, *(glass.name for glass in stack)])),
+    }
+
+
+def folded(text: str) -> str:
+    """Text as it is searched: whatever its case and its accents."""
+    plain = unicodedata.normalize("NFKD", text.casefold())
+    return "".join(letter for letter in plain if not unicodedata.combining(letter))
 
 
 def frames_of(account: User) -> QuerySet[Frame]:
@@ -145,20 +214,18 @@ def search(account: User, asked: Search) -> QuerySet[Frame]:
     """The account's frames that fit."""
     found = frames_of(account)
     for word in asked.text.split()[:8]:
-        named = FrameGlass.objects.filter(frame=OuterRef("pk"), name__icontains=word)
-        about = Q(note__icontains=word) | Q(conditions__place__icontains=word) | Q(conditions__lens__icontains=word)
-        found = found.filter(about | Exists(named))
+        found = found.filter(words__contains=folded(word))
     match asked.verdict:
         case Verdict.RIGHT:
-            found = found.filter(came_out__range=(-RIGHT_STOPS, RIGHT_STOPS))
+            found = found.filter(exposure_error__range=(-RIGHT_STOPS, RIGHT_STOPS))
         case Verdict.DARK:
-            found = found.filter(came_out__lt=-RIGHT_STOPS)
+            found = found.filter(exposure_error__lt=-RIGHT_STOPS)
         case Verdict.BRIGHT:
-            found = found.filter(came_out__gt=RIGHT_STOPS)
+            found = found.filter(exposure_error__gt=RIGHT_STOPS)
         case Verdict.NONE:
-            found = found.filter(came_out__isnull=True)
+            found = found.filter(exposure_error__isnull=True)
     if asked.seen:
-        found = found.filter(seen__contains=f" {asked.seen} ")
+        found = found.filter(Exists(FrameDefect.objects.filter(frame=OuterRef("pk"), code=asked.seen)))
     if asked.glass:
         found = found.filter(Exists(FrameGlass.objects.filter(frame=OuterRef("pk"), kit_id=asked.glass)))
     if asked.since:
@@ -166,7 +233,7 @@ def search(account: User, asked: Search) -> QuerySet[Frame]:
     if asked.until:
         found = found.filter(opened_at__lt=asked.until)
     if asked.sort is Sort.WORST:
-        return found.order_by(Abs("came_out").desc(nulls_last=True), "-opened_at")
+        return found.order_by(Abs("exposure_error").desc(nulls_last=True), "-opened_at")
     return found.order_by(_ORDER[asked.sort], "pk")
 
 
@@ -176,8 +243,8 @@ def changes(account: User, keys: Sequence[UUID]) -> QuerySet[Frame]:
 
 
 def running_frame(account: User) -> Frame | None:
-    """The exposure that opened last and has not ended."""
-    return frames_of(account).filter(state=Frame.State.OPEN).first()
+    """Of the exposures that have not ended the one written last: a device whose clock runs ahead hides no other."""
+    return frames_of(account).filter(state=Frame.State.OPEN).order_by("-changed_at").first()
 
 
 def erase_frame(account: User, key: UUID) -> bool:

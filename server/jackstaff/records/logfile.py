@@ -12,6 +12,7 @@ import csv
 import io
 import json
 from collections.abc import Callable, Mapping, Sequence
+from itertools import islice
 from typing import Any
 from xml.etree import ElementTree as ET
 
@@ -22,6 +23,9 @@ from jackstaff_core.refusal import Refusal
 
 FORMAT, VERSION = "jackstaff-log", 1
 MOST_FRAMES = 20_000
+
+MOST_BRACKETS, MOST_PARTS = 2_000_000, 8_000_000
+"""What a file of so many frames is well below; every part costs memory far beyond its letters once it is read."""
 
 Document = dict[str, Any]
 
@@ -70,6 +74,20 @@ def as_json(frames: Sequence[Document]) -> str:
     return json.dumps(whole, indent=1, ensure_ascii=False)
 
 
+def sized(field: str, text: str) -> str:
+    """The text, if it holds no more parts than a log can.
+
+    Raises
+    ------
+    Refusal
+        More lists, objects, values or lines than the largest log has.
+    """
+    brackets = text.count("{") + text.count("[")
+    if brackets > MOST_BRACKETS or brackets + text.count(",") + text.count("\n") > MOST_PARTS:
+        raise Refusal(field, "This file holds more parts than any log has.", f"Give up to {MOST_FRAMES} frames.")
+    return text
+
+
 def from_json(text: str) -> list[Any]:
     """The frames of a JSON file, not yet checked one by one.
 
@@ -78,6 +96,7 @@ def from_json(text: str) -> list[Any]:
     Refusal
         No JSON, another format or version, or too many frames.
     """
+    sized("file", text)
     try:
         whole = json.loads(text, parse_constant=_no_number)
     except (ValueError, RecursionError) as error:
@@ -114,9 +133,9 @@ def from_csv(text: str) -> list[Document]:
     Refusal
         Another table, a row of another width, or a cell that is no JSON where one must be.
     """
-    reader = csv.reader(io.StringIO(text, newline=""), strict=True)
+    reader = csv.reader(io.StringIO(sized("file", text), newline=""), strict=True)
     try:
-        rows = [(reader.line_num, row) for row in reader]
+        rows = [(reader.line_num, row) for row in islice(reader, MOST_FRAMES + 2)]
     except csv.Error as error:
         raise Refusal("file", f"Line {reader.line_num} is no CSV: {error}.", "Save it as CSV with commas.") from None
     if not rows or set(rows[0][1]) != set(COLUMNS) or len(rows[0][1]) != len(COLUMNS):
@@ -232,7 +251,7 @@ def _printable(text: str) -> str:
 
 def _bounded(rows: list[Any]) -> list[Any]:
     if len(rows) > MOST_FRAMES:
-        raise Refusal("file", f"{len(rows)} frames are too many at once.", f"Give up to {MOST_FRAMES} in a file.")
+        raise Refusal("file", f"More than {MOST_FRAMES} frames are too many at once.", f"Give up to {MOST_FRAMES}.")
     return rows
 
 

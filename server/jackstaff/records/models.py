@@ -56,22 +56,27 @@ class Frame(models.Model):
     sum_steps = models.JSONField()
     # What the running clock needs: light, readings on the way, device, how well the instants are known.
     run = models.JSONField(null=True)
-    # What it was like, and how it came out [stops, + brighter] with what was seen (codes between spaces).
+    # What it was like and how it came out, as the client wrote it; what is searched for stands beside it.
     conditions = models.JSONField(null=True)
     review = models.JSONField(null=True)
-    came_out = models.FloatField(null=True)
-    seen = models.CharField(max_length=120, blank=True)
+    exposure_error = models.FloatField(null=True)
+    words = models.TextField(blank=True)
 
     changed_at = models.DateTimeField(auto_now=True)
 
     class Meta:
         ordering = ["-opened_at"]
-        indexes = [models.Index(fields=["account", "-opened_at"])]
+        indexes = [
+            models.Index(fields=["account", "-opened_at"]),
+            models.Index(fields=["account", "exposure_error"], name="frames_by_error"),
+        ]
         constraints = [
             models.CheckConstraint(
-                condition=models.Q(state="open", closed_at__isnull=True) | ~models.Q(state="open"),
-                name="open_frames_have_no_end",
+                condition=models.Q(state="open", closed_at__isnull=True)
+                | models.Q(state__in=["closed", "aborted"], closed_at__gte=models.F("opened_at")),
+                name="ended_frames_have_an_end_after_their_opening",
             ),
+            models.CheckConstraint(condition=models.Q(closed_by__in=["", "hand", "mark"]), name="known_closed_by"),
             models.CheckConstraint(condition=models.Q(planned_seconds__gt=0), name="planned_time_is_positive"),
         ]
 
@@ -94,8 +99,19 @@ class FrameGlass(models.Model):
         constraints = [models.UniqueConstraint(fields=["frame", "place"], name="one_glass_a_place")]
 
 
+class FrameDefect(models.Model):
+    """Something seen in a frame that should not be there, by its code."""
+
+    frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="defects")
+    code = models.CharField(max_length=24)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["frame", "code"], name="one_defect_a_code")]
+        indexes = [models.Index(fields=["code"], name="defects_by_code")]
+
+
 class FrameEvent(models.Model):
-    """Something that happened to a running exposure.
+    """Something that happened to a running exposure. The key is the client's and one within the frame.
 
     Opened, shifted, closed, taken back, aborted; read again (stops), extended or cut (stops), aimed at another time
     because the light moved (seconds), corrected by hand after nobody watched (seconds).
@@ -113,14 +129,15 @@ class FrameEvent(models.Model):
         AIMED = "aimed"
         CORRECTED = "corrected"
 
-    id = models.UUIDField(primary_key=True)
+    key = models.UUIDField()
     frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="events")
     at = models.DateTimeField()
     kind = models.CharField(max_length=12, choices=Kind.choices)
     seconds = models.FloatField(null=True)
 
     class Meta:
-        ordering = ["at"]
+        ordering = ["at", "pk"]
+        constraints = [models.UniqueConstraint(fields=["frame", "key"], name="one_event_a_key")]
 
 
 class FramePicture(models.Model):

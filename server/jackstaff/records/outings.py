@@ -8,6 +8,7 @@ from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
+from django.utils import timezone
 
 from .models import Outing
 from .replication import DocKind, stamp
@@ -26,12 +27,13 @@ def plans_of(account: User, keys: Iterable[UUID]) -> dict[UUID, dict[str, Any]]:
 
 def write_outing(account: User, key: UUID, plan: dict[str, Any]) -> None:
     """Write a plan, without counting the change."""
-    columns = {
-        "date": date.fromisoformat(plan["date"]),
-        "changed_at": datetime.fromisoformat(plan["changed_at"]),
-        "plan": plan,
-    }
+    columns = {"date": date.fromisoformat(plan["date"]), "changed_at": _changed(plan), "plan": plan}
     Outing.objects.update_or_create(account=account, key=key, defaults=columns)
+
+
+def _changed(plan: dict[str, Any]) -> datetime:
+    """When a plan was changed. No clock runs ahead of the server's, or what it wrote could never be changed again."""
+    return min(datetime.fromisoformat(plan["changed_at"]), timezone.now())
 
 
 def erase_outing(account: User, key: UUID) -> bool:
@@ -44,7 +46,7 @@ def keep_outing(account: User, key: UUID, plan: dict[str, Any]) -> dict[str, Any
     """Keep a plan, unless a later one is held already; hands back what is held then."""
     with all_or_none():
         held = Outing.objects.filter(account=account, key=key).first()
-        changed_at = datetime.fromisoformat(plan["changed_at"])
+        changed_at = _changed(plan)
         if held and held.changed_at > changed_at:
             return dict(held.plan)
         write_outing(account, key, plan)

@@ -47,7 +47,7 @@ class _Watch:
         with self._lock:
             late = self._running.pop(name, None) is None
             if late:
-                ctypes.pythonapi.PyThreadState_SetAsyncExc(ctypes.c_ulong(threading.get_ident()), None) and None
+                ctypes.pythonapi.PyThreadState_SetAsyncExc(ctypes.c_ulong(threading.get_ident()), None)
 
     def _look(self) -> None:
         while True:

@@ -60,7 +60,7 @@ DATABASES = {
         "OPTIONS": {
             # Deferred transactions fail at once on a busy database, whatever the timeout.
             "transaction_mode": "IMMEDIATE",
-            "timeout": 5,
+            "timeout": 10,
             "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA foreign_keys=ON;",
         },
     }

@@ -34,3 +34,4 @@ urlpatterns = [
     re_path(r"^api/(?P<rest>.*)$", unknown),
     re_path(r"^(?!api/|assets/).*$", page),
 ]
+handler500 = "jackstaff.site.faults.server_error"

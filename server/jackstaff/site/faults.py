@@ -1,0 +1,27 @@
+"""What is said where nothing else caught a fault: under /api in the agreed shape, elsewhere in a plain sentence."""
+
+from __future__ import annotations
+
+import sys
+
+from django.db import OperationalError
+from django.http import HttpRequest, HttpResponse, JsonResponse
+
+BUSY_MARKS = ("locked", "busy")
+
+
+def server_error(request: HttpRequest) -> HttpResponse:
+    """Django's handler500: a database that stayed busy is said as such, all else as a fault of ours."""
+    error = sys.exc_info()[1]
+    if isinstance(error, OperationalError) and any(mark in str(error) for mark in BUSY_MARKS):
+        response = _said(request, 503, "Somebody else is writing; nothing was kept.", "Try again in a few seconds.")
+        response.headers["Retry-After"] = "5"
+        return response
+    return _said(request, 500, "Something went wrong here; nothing was kept.", "Try again; what you typed is not lost.")
+
+
+def _said(request: HttpRequest, status: int, problem: str, instead: str) -> HttpResponse:
+    if request.path.startswith("/api/"):
+        fault = {"field": "request", "problem": problem, "instead": instead}
+        return JsonResponse({"errors": [fault]}, status=status)
+    return HttpResponse(f"{problem} {instead}", status=status, content_type="text/plain; charset=utf-8")
