@@ -105,10 +105,18 @@ class Track:
 
 
 def moon_at(place: Place, at: datetime) -> tuple[float, float]:
-    """Altitude of the moon and its elongation from the sun [deg]; 180 is full."""
-    instant = at.astimezone(UTC)
-    age = moon.phase(instant.date()) / 28 * 360
-    return float(moon.elevation(observer(place), instant)), age if age <= 180 else 360 - age
+    """Altitude of the moon and its elongation from the sun [deg]; 0 is new, 180 full.
+
+    cos E = sin h_s sin h_m + cos h_s cos h_m cos(A_s - A_m), the angle between the two directions as seen from the
+    place. Limits: the library's moon is within 0.5 deg, and parallax moves it by up to 1.
+    """
+    instant, watcher = at.astimezone(UTC), observer(place)
+    zenith, azimuth = zenith_and_azimuth(watcher, instant, with_refraction=False)
+    altitude = float(moon.elevation(watcher, instant))
+    sun, high = math.radians(90 - zenith), math.radians(altitude)
+    between = math.radians(azimuth - float(moon.azimuth(watcher, instant)))
+    cosine = math.sin(sun) * math.sin(high) + math.cos(sun) * math.cos(high) * math.cos(between)
+    return altitude, math.degrees(math.acos(max(-1.0, min(1.0, cosine))))
 
 
 def events(track: Track, end: datetime) -> tuple[Event, ...]:

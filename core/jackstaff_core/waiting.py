@@ -6,11 +6,14 @@ plus-or-minus (2 sd) spans. Verdict: that of the forecast. Limits: the forecast'
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from .forecast import Forecast, LightPoint, LightQuestion, forecast
 from .refusal import Refusal, within
+
+LONGEST_STEP = 120.0
+"""Light is looked at no more seldom than this [s]: between longer steps it may come and go unseen."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +36,7 @@ def wait(question: LightQuestion, wanted_ev100: float) -> Wait:
     within("wanted_ev100", wanted_ev100, -20, 25, "EV")
     if question.end - question.start > timedelta(days=1):
         raise Refusal("to", "Nobody waits longer than a day.", "Give an end within 24 hours.")
-    found: Forecast = forecast(question)
+    found: Forecast = forecast(replace(question, step_seconds=min(question.step_seconds, LONGEST_STEP)))
     first = found.points[0]
     to_go = wanted_ev100 - first.ev100
     rising = to_go > 0

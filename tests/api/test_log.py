@@ -7,7 +7,7 @@ import io
 import json
 import math
 import zipfile
-from datetime import timedelta
+from datetime import UTC, timedelta, timezone
 from types import SimpleNamespace
 from typing import Any
 from uuid import UUID, uuid4
@@ -429,8 +429,17 @@ def test_pictures_are_read_joined_and_kept_in_small(edda: Client) -> None:
     assert photo["digest"]["median_stops"] - brighter["median_stops"] == pytest.approx(1, abs=0.05)
     body = {"files": [{"taken_at": photo["taken_at"], "seconds": 20.0}],
             "frames": [{"id": str(uuid4()), "opened_at": AT.isoformat(), "seconds": 20.0}]}  # fmt: skip
-    joined = Client().post("/api/frames/join", json.dumps(body), content_type="application/json").json()
-    assert joined["files"][0]["frames"] == [body["frames"][0]["id"]]
+
+    def joined(*taken: str) -> Any:
+        asked = {**body, "files": [{"taken_at": one, "seconds": 20.0} for one in taken]}
+        return Client().post("/api/frames/join", json.dumps(asked), content_type="application/json").json()
+
+    assert joined(photo["taken_at"])["files"][0]["frames"] == [body["frames"][0]["id"]]
+    # A time with its zone is that instant: two hours east of Greenwich it is no other.
+    plain, zoned = AT.replace(tzinfo=UTC), AT.replace(tzinfo=UTC).astimezone(timezone(timedelta(hours=2)))
+    assert joined(zoned.isoformat()) == joined(plain.isoformat())
+    assert joined(zoned.isoformat())["ahead_seconds"] == joined(photo["taken_at"])["ahead_seconds"]
+    assert joined(zoned.isoformat(), photo["taken_at"])["errors"][0]["field"] == "files"
     doc = frame()
     put(edda, doc)
     path = f"/api/frames/{doc['id']}/picture"

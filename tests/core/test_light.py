@@ -79,6 +79,22 @@ def test_the_moon_sets_a_floor() -> None:
     assert elongation > 150
 
 
+# New and full moons and quarters of 2027 by the almanac's mean lunation (29.530589 d from 2000-01-06 18:14 UTC).
+@given(st.integers(330, 345), st.sampled_from([(0.0, 0.0), (0.25, 90.0), (0.5, 180.0), (0.75, 90.0)]))
+def test_the_moon_goes_round_in_a_lunation(turn: int, phase: tuple[float, float]) -> None:
+    share, elongation = phase
+    at = utc("2000-01-06T18:14") + timedelta(days=29.530589 * (turn + share))
+    # True phases lie within 14 hours of the mean ones, at half a degree an hour; parallax and node add six.
+    assert moon_at(VARDSUND, at)[1] == pytest.approx(elongation, abs=14 * 0.55 + 6.3)
+
+
+@given(st.integers(0, 60 * 24 * 60))
+def test_the_moon_never_jumps(minute: int) -> None:
+    at = utc("2027-04-01T00:00") + timedelta(minutes=minute)
+    before, after = (moon_at(VARDSUND, at + timedelta(seconds=side)) for side in (-30, 30))
+    assert before == pytest.approx(after, abs=0.3)
+
+
 @pytest.mark.parametrize(
     ("values", "status", "a", "b", "sd_a", "sd_b", "ahead", "sd_ahead"),
     [

@@ -60,6 +60,10 @@ def test_waiting_tells_when_and_how_surely() -> None:
     assert (anchored.give_or_take_minutes or 99) < (found.give_or_take_minutes or 0)
     assert wait(dawn(), 20.0).at is None
     assert wait(dawn(), light.points[0].ev100 - 3).at is None
+    # However coarsely one asks: what comes between two steps has come.
+    coarse = wait(dawn(24, 86_400.0), wanted)
+    assert coarse.at is not None
+    assert abs((coarse.at - light.points[25].at).total_seconds()) < 60
     with pytest.raises(Refusal):
         wait(dawn(30), 5.0)
 

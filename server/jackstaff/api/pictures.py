@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import Annotated
 from uuid import UUID
 
@@ -132,11 +132,19 @@ def photo(request: HttpRequest, file: File[UploadedFile]) -> dict[str, object]:
 @router.post("/frames/join", response=JoinAnswer)
 def joined(request: HttpRequest, asked: JoinAsked) -> Joining:
     """Which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing."""
+    zoned = {one.taken_at.tzinfo is not None for one in asked.files if one.taken_at}
+    if len(zoned) > 1:
+        raise Refusal("files", "Some of these times have a zone and some none.", "Give all of them alike.")
     return join(
-        [Taken(one.taken_at and one.taken_at.replace(tzinfo=None), one.seconds) for one in asked.files],
+        [Taken(one.taken_at and _clock(one.taken_at), one.seconds) for one in asked.files],
         [Candidate(str(one.id), one.opened_at, one.seconds) for one in asked.frames],
         asked.ahead_seconds,
     )
+
+
+def _clock(at: datetime) -> datetime:
+    """What a clock showed: one that says its zone as one that shows UTC."""
+    return at.astimezone(UTC).replace(tzinfo=None) if at.tzinfo else at
 
 
 @router.get("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults}, auth=own_account)
