@@ -33,6 +33,8 @@ from .spoken import said
 MOST_GLASSES = 24
 MOST_SLOTS = 4
 MOST_STACKS = 24
+MOST_FITTING = 1_000_000
+"""Ways to a target that are looked at; more of them is a question too wide to be worth an answer."""
 WINDOW_STOPS = 1 / 3
 CLOSE_STOPS = 1 / 6
 _SAME = 1e-9
@@ -166,7 +168,7 @@ def find(question: FinderQuestion) -> Found:
     Raises
     ------
     Refusal
-        A part that cannot be read, or more than 24 glasses or 4 slots.
+        A part that cannot be read, more than 24 glasses or 4 slots, or a window so wide that over a million ways fit.
     """
     pieces, must = _pieces(question)
     reading = metered(question.reading, SettingsGiven())
@@ -184,6 +186,12 @@ def find(question: FinderQuestion) -> Found:
     fitting = _Fitting(settings)
     for subset in subsets(pieces, question.slots, must):
         fitting.add(subset, base + subset.fixed, window)
+        if fitting.count > MOST_FITTING:
+            raise Refusal(
+                "target.within_stops",
+                f"More than {MOST_FITTING // 1_000_000} million ways fit.",
+                "Narrow the window, or allow fewer ISOs.",
+            )
     if fitting.count == 0:
         nearest = fitting.nearest
         because = _none_because(question, must, pieces, nearest)

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import Step, apertures
+from jackstaff_core.scales import Step, apertures, isos
 
 from .tables import facts
 
@@ -155,3 +155,12 @@ def _by_force(glass: tuple[KitGlass, ...], target: float, slots: int) -> int:
                 if low - 1 / 3 - 1e-9 <= wanted <= high + 1 / 3 + 1e-9:
                     seen.add((kinds, mark.label))
     return len(seen)
+
+
+def test_a_question_too_wide_is_refused_before_it_costs_more() -> None:
+    glass = tuple(KitGlass(f"g{number}", GlassKind.SOLID, stops=0.3 + 0.041 * number) for number in range(24))
+    every = tuple(mark.label for mark in isos(Step.THIRD).between(50, 6500))
+    wide = FinderQuestion(ReadingGiven("1/60", "8", "100"), glass, 4, Target(1.0, 5.0), ("1.4", "32"), every)
+    with pytest.raises(Refusal, match="1 million ways"):
+        find(wide)
+    assert find(replace(wide, isos=("100",), target=Target(1.0))).count > 1000
