@@ -16,8 +16,10 @@ import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Annotated
 
 from .refusal import Refusal, within
+from .wire import Size
 
 MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS = 5000, 60, 400
 NU = 4.0
@@ -31,13 +33,16 @@ TANGLED = -0.85
 """Two glasses whose errors correlate below this cannot be told apart; nor can two of which none was ever used alone."""
 
 
+Key = Annotated[str, Size(1, 60)]
+
+
 @dataclass(frozen=True, slots=True)
 class Judged:
     """A frame's stack by ids (none: bare), its error [stops], and the session it was made in."""
 
-    glass: tuple[str, ...]
+    glass: Annotated[tuple[Key, ...], Size(0, 8)]
     error_stops: float
-    session: str | None = None
+    session: Key | None = None
     weight: float = 1.0
     """How many usual frames it is worth: a frame pair is surer than a glance at a histogram."""
 
@@ -46,8 +51,8 @@ class Judged:
 class CalibrationQuestion:
     """``prior_sd`` a number or one for each glass; ``session_sd`` None for no habits."""
 
-    frames: tuple[Judged, ...]
-    prior_sd: float | Mapping[str, float] = 0.2
+    frames: Annotated[tuple[Judged, ...], Size(1, MOST_FRAMES)]
+    prior_sd: float | Mapping[Key, float] = 0.2
     noise_sd: float = 0.2
     session_sd: float | None = 0.15
     robust: bool = False

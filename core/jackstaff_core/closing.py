@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from .advice import Advice, Severity
 from .anchoring import LEVEL_SD, READING_SD
 from .drift import Path, close_after, close_film, film_gathered, gathered, largest_reachable
-from .film import FilmLaw
+from .film import FilmGiven, FilmLaw
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .spoken import said
@@ -40,7 +40,7 @@ class ClosingQuestion:
     stops_per_minute: float | None = None
     ev_points: tuple[tuple[float, float], ...] = ()
     readings: tuple[tuple[float, float], ...] = ()
-    film: FilmLaw | None = None
+    film: FilmGiven | None = None
     tracked: bool = False
     rate_from_readings: bool = False
 

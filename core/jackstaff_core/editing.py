@@ -14,9 +14,11 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from typing import Annotated
 
-from .kept import Seen
+from .frame import Seen
 from .refusal import within
+from .wire import Between, Size
 
 LEVEL_DEG = 0.5
 MOST_PITCH_DEG = 30.0
@@ -29,9 +31,9 @@ LEAST_MIRED, LEAST_CORNER_STOPS = 5.0, 0.1
 class Tint:
     """What a glass does to the picture: its cast in words, the white balance that undoes it, its denser corners."""
 
-    cast: str = ""
-    mired: float | None = None
-    corner_stops: float | None = None
+    cast: Annotated[str, Size(0, 60)] = ""
+    mired: Annotated[float, Between(-500, 500, "mired")] | None = None
+    corner_stops: Annotated[float, Between(-10, 10, "stops")] | None = None
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

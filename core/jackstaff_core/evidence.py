@@ -21,7 +21,7 @@ from datetime import datetime, timedelta
 
 from .calibration import MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS, Found, Judged, Learnt, learn, shown_sd
 from .finder import GlassKind
-from .kept import FrameWas, GlassWas
+from .finished import FinishedFrame, UsedGlass
 
 SESSION_GAP = timedelta(hours=6)
 PAIR_WEIGHT, MOST_PAIRS = 4.0, 12
@@ -92,12 +92,12 @@ class Evidence:
     asides: Mapping[str, int]
 
 
-def weigh(frames: Sequence[FrameWas], kit: Sequence[GlassKnown]) -> Evidence:
+def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidence:
     """Learn from the log; glass that no frame speaks of is left out."""
     reviewed = sorted((one for one in frames if one.came_out is not None and not one.dark), key=_opened)
     known = _learnable(reviewed, kit)
     asides: Counter[str] = Counter()
-    used: list[tuple[FrameWas, tuple[str, ...]]] = []
+    used: list[tuple[FinishedFrame, tuple[str, ...]]] = []
     for frame in reviewed[-MOST_REVIEWED:]:
         if why := _aside(frame, known):
             asides[why] += 1
@@ -128,29 +128,29 @@ def weigh(frames: Sequence[FrameWas], kit: Sequence[GlassKnown]) -> Evidence:
     )
 
 
-def against_label(frame: FrameWas) -> float:
+def against_label(frame: FinishedFrame) -> float:
     """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
     in_use = sum(one.offset or 0.0 for one in _counted(frame))
     return in_use + frame.bias_stops + frame.late_stops - (frame.came_out or 0.0)
 
 
-def _opened(frame: FrameWas) -> datetime:
+def _opened(frame: FinishedFrame) -> datetime:
     return frame.opened_at
 
 
-def _counted(frame: FrameWas) -> list[GlassWas]:
+def _counted(frame: FinishedFrame) -> list[UsedGlass]:
     """The glass that darkened the metered part: not what was on when metered, nor a graduated one."""
     return [one for one in frame.glass if not one.in_reading and one.kind is not GlassKind.GRADUATED]
 
 
-def _learnable(frames: Sequence[FrameWas], kit: Sequence[GlassKnown]) -> dict[str, GlassKnown]:
+def _learnable(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> dict[str, GlassKnown]:
     """The kit, or of a very large one the glass that most frames speak of."""
     spoken = Counter(one.id for frame in frames for one in _counted(frame))
     most = sorted(kit, key=lambda one: -(spoken[one.id] + len(one.pairs)))[:MOST_GLASSES]
     return {one.id: one for one in most}
 
 
-def _aside(frame: FrameWas, known: Mapping[str, GlassKnown]) -> str | None:
+def _aside(frame: FinishedFrame, known: Mapping[str, GlassKnown]) -> str | None:
     if frame.aborted:
         return "given up"
     if frame.practice:
@@ -167,10 +167,10 @@ def _aside(frame: FrameWas, known: Mapping[str, GlassKnown]) -> str | None:
     return None
 
 
-def _sessions(frames: Iterable[FrameWas]) -> dict[str, datetime]:
+def _sessions(frames: Iterable[FinishedFrame]) -> dict[str, datetime]:
     """When the session of each frame began; ``frames`` in order of time."""
     began: dict[str, datetime] = {}
-    last: FrameWas | None = None
+    last: FinishedFrame | None = None
     for frame in frames:
         fresh = last is None or frame.opened_at - last.opened_at > SESSION_GAP
         began[frame.id] = frame.opened_at if fresh or last is None else began[last.id]
@@ -180,7 +180,7 @@ def _sessions(frames: Iterable[FrameWas]) -> dict[str, datetime]:
 
 def _witnesses(
     glass: str,
-    used: Sequence[tuple[FrameWas, tuple[str, ...]]],
+    used: Sequence[tuple[FinishedFrame, tuple[str, ...]]],
     deltas: Mapping[str, float],
     habits: Mapping[str, Found],
     sessions: Mapping[str, datetime],

@@ -18,17 +18,19 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from enum import StrEnum
+from typing import Annotated
 
 from .advice import Advice, Severity
 from .closing import Closing, ClosingQuestion, closing, still_the_same_light
 from .density import MOST_STOPS, certain_strength
-from .film import FilmLaw, slope
+from .film import FilmGiven, slope
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
 from .readout import DIAL_LIMIT
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, dial
 from .spoken import Rounded, rounded, said
 from .sureness import UNMEASURED_GLASS_SD, reading_sd, sure_within
+from .wire import Between, Size
 
 MOST_GLASSES = 8
 STRAY_LIGHT_STOPS = 13.0
@@ -56,8 +58,8 @@ class GlassGiven:
     in_reading : it was on the lens at metering, so it adds nothing.
     """
 
-    stops: float | None = None
-    label: str | None = None
+    stops: Annotated[float, Between(0, MOST_STOPS, "stops")] | None = None
+    label: Annotated[str, Size(1, 120)] | None = None
     offset: float | None = None
     offset_sd: float | None = None
     in_reading: bool = False
@@ -79,7 +81,7 @@ class MovingLight:
         """What not knowing the rate better does to a frame of ``seconds`` [stops]."""
         return self.rate_sd * (seconds / 2 + self.delay_seconds) / 60
 
-    def closes(self, metered_seconds: float, film: FilmLaw | None) -> Closing:
+    def closes(self, metered_seconds: float, film: FilmGiven | None) -> Closing:
         """When a frame metered as ``metered_seconds`` has gathered enough."""
         return closing(ClosingQuestion(metered_seconds, 0.0, self.delay_seconds, self.stops_per_minute, film=film))
 
@@ -87,11 +89,11 @@ class MovingLight:
 @dataclass(frozen=True, slots=True)
 class ExposureQuestion:
     reading: ReadingGiven
-    stack: tuple[GlassGiven, ...] = ()
+    stack: Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)] = ()
     settings: SettingsGiven = field(default_factory=SettingsGiven)
     scale: Counting = Counting.EXACT
     dial_limit: float = DIAL_LIMIT
-    film: FilmLaw | None = None
+    film: FilmGiven | None = None
     light: MovingLight | None = None
 
 
@@ -266,7 +268,7 @@ def _sum(
     stack: tuple[_Glass, ...],
     settings: Settings,
     counting: Counting,
-    film: FilmLaw | None,
+    film: FilmGiven | None,
     light: MovingLight | None,
 ) -> Iterator[SumStep]:
     """The sum line by line, each carrying the running time; film acts last, on the metered time."""

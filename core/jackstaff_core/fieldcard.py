@@ -10,10 +10,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Annotated
 
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, Step, on_dial, times
 from .spoken import rounded, said
+from .wire import Size
 
 MOST_COLUMNS = 8
 MOST_ROWS = 60
@@ -23,7 +25,7 @@ MOST_ROWS = 60
 class CardGlass:
     """A glass or stack of the card: its measured strength [stops]."""
 
-    name: str
+    name: Annotated[str, Size(1, 60)]
     stops: float
 
 

@@ -16,9 +16,10 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any, Protocol
+from typing import Annotated, Protocol
 
 from .refusal import Refusal, within
+from .wire import Size, Tagged
 
 GAINER_EXPONENT = 1.62
 """The usual b of the additive law."""
@@ -29,18 +30,6 @@ class FilmLaw(Protocol):
 
     def corrected(self, metered: float) -> float: ...
     def metered(self, corrected: float) -> float: ...
-
-
-def law_as_json(law: FilmLaw) -> dict[str, Any]:
-    """A law as a question of the API carries it."""
-    match law:
-        case Power():
-            return {"law": "power", "p": law.p, "from_seconds": law.from_seconds}
-        case Additive():
-            return {"law": "additive", "a": law.a, "b": law.b}
-        case Table():
-            return {"law": "table", "points": [list(point) for point in law.points]}
-    raise TypeError(law)
 
 
 def slope(law: FilmLaw, metered: float) -> float:
@@ -104,7 +93,7 @@ class Additive:
 class Table:
     """Knots (metered, corrected) [s], both strictly increasing, corrected never the shorter."""
 
-    points: tuple[tuple[float, float], ...]
+    points: Annotated[tuple[tuple[float, float], ...], Size(0, 60)]
 
     def __post_init__(self) -> None:
         if not 2 <= len(self.points) <= 60:
@@ -128,6 +117,12 @@ class Table:
     def extrapolates(self, metered: float) -> bool:
         """Past the last row: the last slope goes on, which deserves a word."""
         return metered > self.points[-1][0]
+
+
+FilmGiven = Annotated[
+    Power | Additive | Table, Tagged("law", (("power", Power), ("additive", Additive), ("table", Table)))
+]
+"""A law as a question carries it: told apart by ``law``."""
 
 
 def _between(points: Sequence[tuple[float, float]], x: float) -> float:

@@ -21,14 +21,15 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import NamedTuple
+from typing import Annotated, NamedTuple
 
-from .film import FilmLaw
+from .film import FilmGiven
 from .reading import Given, ReadingGiven, SettingsGiven, metered
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
-from .settings import SOFT_STOPS, Setting, allowed
+from .settings import SOFT_STOPS, Ends, Isos, Setting, allowed
 from .spoken import said
+from .wire import Between, Size
 
 MOST_GLASSES = 24
 MOST_SLOTS = 4
@@ -53,37 +54,45 @@ class GlassKind(StrEnum):
         return self in {GlassKind.VARIABLE, GlassKind.POLARISER, GlassKind.COMBINED}
 
 
+GlassStops = Annotated[float, Between(0, 30, "stops")]
+Ids = Annotated[tuple[Annotated[str, Size(1, 120)], ...], Size(0, MOST_GLASSES)]
+
+
 @dataclass(frozen=True, slots=True)
 class KitGlass:
     """A glass of the kit: ``stops``, or the range ``min`` to ``max`` (a variable's to ``usable_max``)."""
 
-    id: str
+    id: Annotated[str, Size(1, 120)]
     kind: GlassKind
-    stops: float | None = None
-    min: float | None = None
-    max: float | None = None
-    usable_max: float | None = None
+    stops: GlassStops | None = None
+    min: GlassStops | None = None
+    max: GlassStops | None = None
+    usable_max: GlassStops | None = None
+
+
+OwnGlass = Annotated[tuple[KitGlass, ...], Size(0, MOST_GLASSES)]
+Slots = Annotated[int, Between(0, MOST_SLOTS)]
 
 
 @dataclass(frozen=True, slots=True)
 class Target:
     seconds: float
-    within_stops: float = WINDOW_STOPS
+    within_stops: Annotated[float, Between(0, 5, "stops")] = WINDOW_STOPS
 
 
 @dataclass(frozen=True, slots=True)
 class FinderQuestion:
     reading: ReadingGiven
-    glass: tuple[KitGlass, ...]
-    slots: int
+    glass: OwnGlass
+    slots: Slots
     target: Target
-    apertures: tuple[Given, Given]
-    isos: tuple[Given, ...]
-    must: tuple[str, ...] = ()
+    apertures: Ends
+    isos: Isos
+    must: Ids = ()
     sharp_to: Given = "11"
     iso_base: Given | None = None
-    on: tuple[str, ...] = ()
-    film: FilmLaw | None = None
+    on: Ids = ()
+    film: FilmGiven | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,12 +11,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
+from typing import Annotated
 
 from .anchoring import LEVEL_SD, Anchored, Status, anchor
 from .daylight import NIGHT_LUX, ev100, ev_rate, moon_lux, sun_lux
 from .heavens import Event, Place, Track, crossings, events, moon_at, sun_at
 from .refusal import Refusal, within
 from .ridge import Ridge, sun_step
+from .wire import Inline, Named, Size
 
 MOST_POINTS = 3000
 LONGEST = timedelta(days=7)
@@ -62,15 +64,18 @@ class OwnReading:
     ev100: float
 
 
+OwnReadings = Annotated[tuple[OwnReading, ...], Size(0, MOST_READINGS)]
+
+
 @dataclass(frozen=True, slots=True)
 class LightQuestion:
-    place: Place
-    start: datetime
-    end: datetime
+    place: Annotated[Place, Inline()]
+    start: Annotated[datetime, Named("from")]
+    end: Annotated[datetime, Named("to")]
     step_seconds: float = 60.0
     sky: Sky = Sky.CLEAR
     scene: Scene = Scene.SKY_LIT
-    readings: tuple[OwnReading, ...] = ()
+    readings: OwnReadings = ()
     ridge: Ridge | None = None
 
 

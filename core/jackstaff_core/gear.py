@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from .diffraction import SOFT_PIXELS, f_number_for
 from .facts import choice, flag, number, numbers, pairs, text, whole
-from .film import Additive, FilmLaw, Power, Table, from_aperture_corrections
+from .film import Additive, FilmGiven, Power, Table, from_aperture_corrections
 from .finder import GlassKind
 from .refusal import Refusal
 from .scales import Step, isos
@@ -214,7 +214,7 @@ class Film:
     def __post_init__(self) -> None:
         self.as_law()
 
-    def as_law(self) -> FilmLaw:
+    def as_law(self) -> FilmGiven:
         """The law these facts stand for.
 
         Raises

@@ -12,10 +12,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Annotated
 
 from .reading import Given, shutter
 from .refusal import Refusal, within
 from .scales import Step
+from .wire import Between, Size
 
 SKY_LEAD_STOPS = 1.0
 
@@ -52,9 +54,9 @@ _TRANSITIONS = {
 class Owned:
     """A graduated glass of the kit: its strength on the sky [stops] and its transition."""
 
-    id: str
-    stops: float
-    transition: str
+    id: Annotated[str, Size(1, 120)]
+    stops: Annotated[float, Between(0, 10, "stops")]
+    transition: Annotated[str, Size(1, 120)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,7 +67,7 @@ class GraduatedQuestion:
     ground: Given
     sky_share: float = 0.5
     horizon: Horizon = Horizon.FLAT
-    owned: tuple[Owned, ...] = ()
+    owned: Annotated[tuple[Owned, ...], Size(0, 24)] = ()
     step: Step = Step.THIRD
 
 

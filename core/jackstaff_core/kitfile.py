@@ -38,6 +38,16 @@ class Item:
     note: str = ""
     retired: bool = False
 
+    @classmethod
+    def from_json(cls, given: dict[str, Any]) -> Item:
+        """As :func:`item` reads it."""
+        return item(given)
+
+    @staticmethod
+    def json_schema() -> dict[str, Any]:
+        """Its shape on the wire; what facts a sort takes stands in the file's own schema."""
+        return {"type": "object", "additionalProperties": True}
+
 
 class Change(StrEnum):
     NEW = "new"

@@ -16,7 +16,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from .finder import GlassKind
-from .kept import Fit, FrameWas, GlassWas, Seen
+from .finished import FinishedFrame, UsedGlass
+from .frame import Fit, Seen
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
 from .spoken import said
@@ -97,9 +98,9 @@ class Taste:
     text: str
 
 
-def clean_ends(frames: Iterable[FrameWas]) -> tuple[CleanEnd, ...]:
+def clean_ends(frames: Iterable[FinishedFrame]) -> tuple[CleanEnd, ...]:
     """One row for each variable glass and focal length at which a cross was seen."""
-    crossed: dict[tuple[str, float], list[GlassWas]] = {}
+    crossed: dict[tuple[str, float], list[UsedGlass]] = {}
     for frame in frames:
         for one in frame.glass:
             if one.kind is GlassKind.VARIABLE and one.id and frame.focal_mm and Seen.CROSS in frame.seen:
@@ -110,9 +111,9 @@ def clean_ends(frames: Iterable[FrameWas]) -> tuple[CleanEnd, ...]:
     )
 
 
-def clear_focals(frames: Iterable[FrameWas]) -> tuple[ClearFocal, ...]:
+def clear_focals(frames: Iterable[FinishedFrame]) -> tuple[ClearFocal, ...]:
     """For each lens the shortest focal length reviewed clear, if none longer was clipped with as much rim."""
-    by_lens: dict[str, list[FrameWas]] = {}
+    by_lens: dict[str, list[FinishedFrame]] = {}
     for frame in frames:
         if frame.lens and frame.focal_mm and frame.rims_mm and frame.came_out is not None:
             by_lens.setdefault(frame.lens, []).append(frame)
@@ -135,9 +136,9 @@ def clear_focals(frames: Iterable[FrameWas]) -> tuple[ClearFocal, ...]:
     return tuple(found)
 
 
-def tastes(frames: Iterable[FrameWas]) -> tuple[Taste, ...]:
+def tastes(frames: Iterable[FinishedFrame]) -> tuple[Taste, ...]:
     """What was right for each look, nearest swells together."""
-    liked: dict[tuple[str, str], list[FrameWas]] = {}
+    liked: dict[tuple[str, str], list[FinishedFrame]] = {}
     for frame in frames:
         for one in frame.tasted:
             if one.fit is Fit.RIGHT:
@@ -145,7 +146,7 @@ def tastes(frames: Iterable[FrameWas]) -> tuple[Taste, ...]:
     return tuple(_taste(kind, look, own) for (kind, look), own in sorted(liked.items()))
 
 
-def _taste(kind: str, look: str, own: Sequence[FrameWas]) -> Taste:
+def _taste(kind: str, look: str, own: Sequence[FinishedFrame]) -> Taste:
     seconds = math.exp2(statistics.median(math.log2(one.seconds) for one in own))
     waves = [(one, _period(one)) for one in own if kind == "sea"]
     periods = [one.seconds / period for one, period in waves if period]
@@ -159,5 +160,5 @@ def _taste(kind: str, look: str, own: Sequence[FrameWas]) -> Taste:
     )
 
 
-def _period(frame: FrameWas) -> float | None:
+def _period(frame: FinishedFrame) -> float | None:
     return sea_period(frame.swell_m, frame.period_s) if frame.swell_m else frame.period_s

@@ -10,29 +10,36 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Annotated
 
 from .advice import Advice
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .subjects import Camera, Moving, Subject, finite, moving
+from .wire import Between, Size
 
 MOST_SUBJECTS = 12
+Word = Annotated[str, Size(1, 120)]
 
 
 @dataclass(frozen=True, slots=True)
 class Want:
-    kind: str
-    look: str
+    kind: Word
+    look: Word
 
 
 @dataclass(frozen=True, slots=True)
 class OwnLook:
     """A look of one's own: a name and the stretch of the kind's measure it means."""
 
-    kind: str
-    look: str
-    low: float
-    high: float | None = None
+    kind: Word
+    look: Word
+    low: Annotated[float, Between(0)]
+    high: Annotated[float, Between(0)] | None = None
+
+    def __post_init__(self) -> None:
+        if self.high is not None and self.high <= self.low:
+            raise Refusal("high", "A look ends after it begins.", "Give the larger measure last.")
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,12 +113,16 @@ class Seen:
     turns: float | None = None
 
 
+Subjects = Annotated[tuple[Subject, ...], Size(0, MOST_SUBJECTS)]
+Wants = Annotated[tuple[Want, ...], Size(0, MOST_SUBJECTS)]
+
+
 @dataclass(frozen=True, slots=True)
 class LooksQuestion:
     camera: Camera
-    subjects: tuple[Subject, ...]
-    wants: tuple[Want, ...] = ()
-    own: tuple[OwnLook, ...] = ()
+    subjects: Subjects
+    wants: Wants = ()
+    own: Annotated[tuple[OwnLook, ...], Size(0, 24)] = ()
 
 
 def looks(question: LooksQuestion) -> Looks:

@@ -9,15 +9,22 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Annotated
 
 from .budget import battery_frames, derate
 from .hazards import BY_CODE
 from .refusal import Refusal, within
 from .spoken import said
+from .wire import Between, Size
 
 STRAY_LIGHT_STOPS = 13.0
 COLD_CELSIUS = 5.0
 MOST_SPARES = 6
+
+
+MOST_NAMED = 24
+"""Glasses that a list can be made for."""
+Called = Annotated[str, Size(1, 60)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,18 +35,18 @@ class Plan:
     planned; ``dark`` whether arriving or leaving falls before civil dawn or after civil dusk; wind in m/s.
     """
 
-    body: str | None = None
-    lens: str | None = None
-    holder: str | None = None
-    support: str | None = None
-    release: str | None = None
-    film: str | None = None
-    polariser: str | None = None
-    glass: tuple[str, ...] = ()
+    body: Called | None = None
+    lens: Called | None = None
+    holder: Called | None = None
+    support: Called | None = None
+    release: Called | None = None
+    film: Called | None = None
+    polariser: Called | None = None
+    glass: Annotated[tuple[Called, ...], Size(0, MOST_NAMED)] = ()
     densest_stops: float = 0.0
     longest_seconds: float | None = None
     dial_limit: float = 30.0
-    frames: int | None = None
+    frames: Annotated[int, Between(0, 100_000)] | None = None
     battery_wh: float | None = None
     draw_w: float = 3.0
     noise_reduction: bool = False
@@ -47,7 +54,7 @@ class Plan:
     wind_m_s: float | None = None
     dark: bool = False
     tide: bool = False
-    hazards: tuple[str, ...] = ()
+    hazards: Annotated[tuple[Annotated[str, Size(0, 20)], ...], Size(0, 30)] = ()
 
 
 @dataclass(frozen=True, slots=True)

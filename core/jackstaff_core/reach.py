@@ -12,10 +12,11 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from .finder import MOST_GLASSES, GlassKind, KitGlass, pieces_of, subsets
+from .finder import MOST_GLASSES, GlassKind, KitGlass, OwnGlass, Slots, pieces_of, subsets
 from .reading import Given, ReadingGiven, SettingsGiven, aperture, iso, metered
 from .refusal import Refusal
 from .scales import Step
+from .settings import Isos
 
 CLOSE_STOPS = 1 / 3
 """A rung this near is as good as there."""
@@ -31,11 +32,11 @@ class ReachQuestion:
     """``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows."""
 
     reading: ReadingGiven
-    glass: tuple[KitGlass, ...]
-    slots: int
+    glass: OwnGlass
+    slots: Slots
     widest: Given = "5.6"
     sharp_to: Given = "11"
-    isos: tuple[Given, ...] = ("100",)
+    isos: Isos = ("100",)
 
 
 @dataclass(frozen=True, slots=True)

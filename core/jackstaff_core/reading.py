@@ -8,12 +8,14 @@ count with the one and some with the other.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
 
 from .readout import certain_shutter
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures, ev100, isos, spelled, times
+from .wire import Size
 
-Given = str | float
+Given = Annotated[str, Size(1, 24)] | float
 """A dial mark (string) or a literal number."""
 
 

@@ -10,7 +10,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from .finder import GlassKind
-from .kept import FrameWas, Seen
+from .finished import FinishedFrame
+from .frame import Seen
 
 MOST_WRONG_STOPS = 5.0
 
@@ -107,12 +108,12 @@ class Remark:
     cure: str
 
 
-def remarks(frame: FrameWas) -> tuple[Remark, ...]:
+def remarks(frame: FinishedFrame) -> tuple[Remark, ...]:
     """Cause and cure of everything seen in a frame, in a fixed order."""
     return tuple(_remark(FINDINGS[code], frame) for code in Seen if code in frame.seen)
 
 
-def _remark(finding: Finding, frame: FrameWas) -> Remark:
+def _remark(finding: Finding, frame: FinishedFrame) -> Remark:
     cause, cure = finding.cause, finding.cure
     dense = sum(one.used for one in frame.glass)
     match finding.code:

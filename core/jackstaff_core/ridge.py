@@ -16,9 +16,11 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Annotated
 
 from .daylight import sun_lux
 from .refusal import within
+from .wire import Between
 
 _OUTSIDE_LUX, _EXTINCTION = 127_500.0, 0.21
 MOST_STEP = 3.0
@@ -28,8 +30,8 @@ MOST_STEP = 3.0
 class Ridge:
     """Height of the ridge above the camera and its distance in the sun's direction [m]."""
 
-    height_m: float
-    distance_m: float
+    height_m: Annotated[float, Between(0, 9000, "m")]
+    distance_m: Annotated[float, Between(1, 200_000, "m")]
 
     def __post_init__(self) -> None:
         within("ridge.height_m", self.height_m, 0, 9000, "m")

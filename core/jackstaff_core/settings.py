@@ -9,14 +9,18 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import Annotated, NamedTuple
 
 from .diffraction import stops_past
 from .reading import Given, aperture, iso
 from .refusal import Refusal
 from .scales import Mark, Step, apertures
+from .wire import Size
 
 MOST_ISOS = 60
+Ends = Annotated[tuple[Given, ...], Size(1, 2)]
+"""One aperture, or the two between which a lens is used."""
+Isos = Annotated[tuple[Given, ...], Size(1, MOST_ISOS)]
 SOFT_STOPS = 1 / 3
 """Stops past the sharpest useful aperture from which one calls it soft."""
 _SAME = 1e-9
@@ -40,7 +44,7 @@ class Setting(NamedTuple):
 
 
 def allowed(
-    ends: tuple[Given, Given], isos: Sequence[Given], sharp_to: Given, iso_base: Given | None = None
+    ends: Sequence[Given], isos: Sequence[Given], sharp_to: Given, iso_base: Given | None = None
 ) -> list[Setting]:
     """Every setting between two apertures at the allowed ISOs; the base ISO is the lowest unless given.
 
@@ -49,7 +53,8 @@ def allowed(
     Refusal
         A mark that cannot be read, no ISO or more than 60, or apertures no third-stop mark lies between.
     """
-    low, high = sorted(aperture(f"apertures.{place}", given, Step.THIRD).exact for place, given in enumerate(ends))
+    ends_ = [aperture(f"apertures.{place}", given, Step.THIRD).exact for place, given in enumerate(ends)]
+    low, high = min(ends_), max(ends_)
     speeds = [iso(f"isos.{place}", given, Step.THIRD) for place, given in enumerate(isos)]
     if not 1 <= len(speeds) <= MOST_ISOS:
         raise Refusal("isos", "No ISO is allowed.", f"Give at least one ISO, at most {MOST_ISOS}.")

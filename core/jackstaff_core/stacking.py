@@ -9,17 +9,21 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Annotated
 
 from .advice import Advice, Severity
 from .diffraction import HARD_PIXELS, SOFT_PIXELS, f_number_for, fwhm_pixels
+from .exposure import MOST_GLASSES as MOST_ON
 from .exposure import STRAY_LIGHT_STOPS
 from .finder import GlassKind
 from .gear import Accessory, Body, Glass, Holder, Lens, usable_at
 from .polarisers import UNEVEN_WARNING_STOPS, Pair, spread, usable_for_spread
 from .rims import Rim, pupil_depth, widest_clear
+from .wire import Between, Named, Size
 
 WIDE_FOR_RIMS = 0.9
 """Focal lengths below this share of the picture width are wide enough for rims to be asked about."""
+FocalLength = Annotated[float, Between(1, 3000, "mm")]
 _THREADED = {"thread", "magnet"}
 
 
@@ -27,9 +31,9 @@ _THREADED = {"thread", "magnet"}
 class On:
     """A glass on the lens: what it is called, its facts, and the stops it is set to."""
 
-    name: str
-    glass: Glass
-    stops: float
+    name: Annotated[str, Size(1, 120)]
+    glass: Annotated[Glass, Named("facts")]
+    stops: Annotated[float, Between(0, 30, "stops")]
     in_reading: bool = False
 
     @property
@@ -41,13 +45,13 @@ class On:
 class Rig:
     """Everything in front of the shutter. What is None is unknown."""
 
-    glass: tuple[On, ...]
+    glass: Annotated[tuple[On, ...], Size(0, MOST_ON)]
     body: Body | None = None
     lens: Lens | None = None
     holder: Holder | None = None
-    focal_mm: float | None = None
-    f_number: float | None = None
-    step_rings: tuple[Accessory, ...] = ()
+    focal_mm: FocalLength | None = None
+    f_number: Annotated[float, Between(0.5, 512)] | None = None
+    step_rings: Annotated[tuple[Accessory, ...], Size(0, 24)] = ()
 
 
 def findings(rig: Rig) -> tuple[Advice, ...]:

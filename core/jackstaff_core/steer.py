@@ -13,10 +13,11 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from enum import StrEnum
+from typing import Annotated
 
 from .density import MOST_STOPS
-from .exposure import GlassGiven, added_stops
-from .film import FilmLaw
+from .exposure import MOST_GLASSES, GlassGiven, added_stops
+from .film import FilmGiven
 from .reading import ReadingGiven, SettingsGiven, metered, settled
 from .readout import DIAL_LIMIT
 from .refusal import Refusal, within
@@ -31,6 +32,7 @@ from .scales import (
     dial,
     isos,
 )
+from .wire import Named, Size
 
 
 class Floating(StrEnum):
@@ -47,14 +49,14 @@ class Floating(StrEnum):
 class SteerQuestion:
     """``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time)."""
 
-    floating: Floating
+    floating: Annotated[Floating, Named("float")]
     reading: ReadingGiven
     stops: float = 0.0
-    stack: tuple[GlassGiven, ...] = ()
+    stack: Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)] = ()
     settings: SettingsGiven = field(default_factory=SettingsGiven)
     target_seconds: float | None = None
     dial_limit: float = DIAL_LIMIT
-    film: FilmLaw | None = None
+    film: FilmGiven | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -42,6 +42,27 @@ class Subject:
     facts: dict[str, Any] = field(default_factory=dict)
     id: str | None = None
 
+    @classmethod
+    def from_json(cls, given: dict[str, Any]) -> Subject:
+        """Its kind and id, and beside them whatever is known of it; which facts a kind takes is seen later."""
+        kind, name = given.get("kind"), given.get("id")
+        if not isinstance(kind, str) or not 1 <= len(kind) <= 120:
+            raise Refusal("kind", "A subject has no kind.", f"Give one of {', '.join(_KINDS)}.")
+        if name is not None and (not isinstance(name, str) or not 1 <= len(name) <= 120):
+            raise Refusal("id", "A subject's id is a text.", "Give up to 120 letters.")
+        return cls(kind, {one: value for one, value in given.items() if one not in ("kind", "id")}, name)
+
+    @staticmethod
+    def json_schema() -> dict[str, Any]:
+        """Its shape on the wire."""
+        text = {"type": "string", "minLength": 1, "maxLength": 120}
+        return {
+            "type": "object",
+            "properties": {"kind": text, "id": {"anyOf": [text, {"type": "null"}]}},
+            "required": ["kind"],
+            "additionalProperties": True,
+        }
+
 
 @dataclass(frozen=True, slots=True)
 class Moving:

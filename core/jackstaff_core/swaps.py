@@ -19,12 +19,12 @@ from datetime import datetime
 from itertools import accumulate
 from typing import NamedTuple
 
-from .finder import KitGlass, Piece, Subset, pieces_of, subsets
+from .finder import Ids, OwnGlass, Piece, Slots, Subset, pieces_of, subsets
 from .forecast import LightPoint
 from .reading import Given
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
-from .settings import Setting, allowed
+from .settings import Ends, Isos, Setting, allowed
 
 MOST_STEPS = 1500
 MOST_STRETCHES = 100
@@ -40,12 +40,12 @@ class SwapQuestion:
     light: tuple[LightPoint, ...]
     from_seconds: float
     to_seconds: float
-    glass: tuple[KitGlass, ...]
-    slots: int
-    apertures: tuple[Given, Given]
-    isos: tuple[Given, ...]
+    glass: OwnGlass
+    slots: Slots
+    apertures: Ends
+    isos: Isos
     sharp_to: Given = "11"
-    on: tuple[str, ...] = ()
+    on: Ids = ()
 
 
 @dataclass(frozen=True, slots=True)

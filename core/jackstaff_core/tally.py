@@ -14,7 +14,8 @@ from dataclasses import dataclass
 from datetime import timedelta
 from itertools import pairwise
 
-from .kept import FrameWas, Seen
+from .finished import FinishedFrame
+from .frame import Seen
 from .review import FINDINGS
 
 REPEAT_WITHIN = timedelta(minutes=20)
@@ -62,7 +63,7 @@ _OTHERS: Mapping[str, tuple[str, str]] = {
 }
 
 
-def tally(frames: Sequence[FrameWas]) -> Tally:
+def tally(frames: Sequence[FinishedFrame]) -> Tally:
     """Count what happened."""
     counts: Counter[str] = Counter()
     for one in frames:
@@ -81,7 +82,7 @@ def tally(frames: Sequence[FrameWas]) -> Tally:
     )
 
 
-def _others(one: FrameWas) -> list[str]:
+def _others(one: FinishedFrame) -> list[str]:
     if one.aborted:
         return ["aborted"]
     found = []
@@ -100,7 +101,7 @@ def _said(code: str, times: int) -> tuple[str, int, str]:
     return finding.label, times, finding.cure
 
 
-def _repeated(frames: Sequence[FrameWas]) -> list[FrameWas]:
+def _repeated(frames: Sequence[FinishedFrame]) -> list[FinishedFrame]:
     found = []
     for one, following in pairwise(frames):
         same = (one.aperture, one.iso, [each.name for each in one.glass]) == (
@@ -115,7 +116,7 @@ def _repeated(frames: Sequence[FrameWas]) -> list[FrameWas]:
     return found
 
 
-def _missed(frames: Sequence[FrameWas]) -> tuple[Missed, ...]:
+def _missed(frames: Sequence[FinishedFrame]) -> tuple[Missed, ...]:
     """Where the planned time lay outside the window that was wished for, too short and too long apart."""
     short, long = [], []
     for one in frames:

@@ -6,28 +6,34 @@ Sources: focus.py, diffraction.py, exposure.py. Verdict: computed.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
 
 from .diffraction import HARD_PIXELS, SOFT_PIXELS, fwhm_pixels
 from .focus import circle_mm, depth, hyperfocal_m, third_in_m
 from .refusal import Refusal, within
 from .scales import Step, apertures
+from .wire import Between
+
+Millimetres = Annotated[float, Between(0, 3000, "mm", above=True)]
+Metres = Annotated[float, Between(0, 100_000, "m", above=True)]
+FNumber = Annotated[float, Between(0.5, 512)]
 
 
 @dataclass(frozen=True, slots=True)
 class TradeQuestion:
     """``seconds`` at ``f_number`` now; focus at the hyperfocal distance unless ``focus_m`` is given."""
 
-    seconds: float
-    f_number: float
-    focal_mm: float
-    widest: float
-    smallest: float
+    seconds: Annotated[float, Between(0, 90_000, "s", above=True)]
+    f_number: FNumber
+    focal_mm: Millimetres
+    widest: FNumber
+    smallest: FNumber
     pitch_um: float
-    sensor_width_mm: float = 36.0
-    sensor_height_mm: float = 24.0
-    focus_m: float | None = None
-    nearest_m: float | None = None
-    farthest_m: float | None = None
+    sensor_width_mm: Millimetres = 36.0
+    sensor_height_mm: Millimetres = 24.0
+    focus_m: Metres | None = None
+    nearest_m: Metres | None = None
+    farthest_m: Metres | None = None
 
 
 @dataclass(frozen=True, slots=True)

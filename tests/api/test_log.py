@@ -22,9 +22,10 @@ from django.test.utils import CaptureQueriesContext
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from jackstaff.api.framedoc import FrameDoc
 from jackstaff.api.logfiles import schema
 from jackstaff.records import demo, logfile
+from jackstaff_core.frame import Frame
+from jackstaff_core.wire import plain, read
 
 from .shots import AT, jpeg
 from .test_frames import frame, put
@@ -136,9 +137,7 @@ def test_what_the_demo_log_teaches(keeper: Client) -> None:
     assert [one["focal_mm"] for one in learnt["clear_focals"]] == [24]
     assert learnt["tally"]["frames"] == 20
     # A guest sends the same log along and is told the same.
-    frames = [
-        FrameDoc(**clean(one)).model_dump(mode="json") for one in keeper.get("/api/frames?limit=200").json()["frames"]
-    ]
+    frames = [plain(read(Frame, clean(one))) for one in keeper.get("/api/frames?limit=200").json()["frames"]]
     items = [
         {k: v for k, v in one.items() if k in {"id", "sort", "name", "facts"}}
         for one in keeper.get("/api/kit").json()["items"]
@@ -205,20 +204,20 @@ def documents(draw: Any) -> dict[str, Any]:
 @given(st.lists(documents(), min_size=1, max_size=4, unique_by=lambda one: one["id"]))
 @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
 def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> None:
-    frames = [FrameDoc(**doc) for doc in docs]
-    plain = [one.model_dump(mode="json") for one in frames]
+    frames = [read(Frame, doc) for doc in docs]
+    documents = [plain(one) for one in frames]
 
     def shown(doc: dict[str, Any]) -> tuple[object, ...]:
         return ("+".join(one["name"] for one in doc["stack"]), 1.0, None)
 
-    table = logfile.as_csv(plain, shown)
-    jsonschema_rs.validate(schema(), json.loads(logfile.as_json(plain)))
+    table = logfile.as_csv(documents, shown)
+    jsonschema_rs.validate(schema(), json.loads(logfile.as_json(documents)))
     for back in (
-        logfile.from_json(logfile.as_json(plain)),
+        logfile.from_json(logfile.as_json(documents)),
         logfile.from_csv(table),
-        [back for one in plain for back in logfile.from_xmp(logfile.as_xmp(one, shown(one)))],
+        [back for one in documents for back in logfile.from_xmp(logfile.as_xmp(one, shown(one)))],
     ):
-        assert [FrameDoc.model_validate_json(json.dumps(one)) for one in back] == frames
+        assert [read(Frame, one) for one in back] == frames
     # No cell begins as a formula does; numbers may be negative.
     for row in list(csv.reader(io.StringIO(table, newline="")))[1:]:
         for cell in row:
@@ -234,7 +233,7 @@ def test_a_log_goes_out_and_comes_back_in_preview_then_all(keeper: Client, edda:
     assert "another account" in answer["errors"][0]["problem"]
     assert edda.get("/api/frames").json()["count"] == 0
     doc = frame(note="=HYPERLINK(1)")
-    content = logfile.as_json([FrameDoc(**doc).model_dump(mode="json")]).encode()
+    content = logfile.as_json([plain(read(Frame, doc))]).encode()
     status, answer = upload(edda, "/api/log/read", "log.json", content)
     assert (status, answer["new"], answer["kept"]) == (200, 1, False)
     assert edda.get("/api/frames").json()["count"] == 0

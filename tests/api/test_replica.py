@@ -183,7 +183,7 @@ def test_one_refused_write_names_its_fault_and_the_rest_is_kept() -> None:
     good, bad = sent("look", KEYS[0], look("folds")), sent("look", KEYS[1], {**look("x"), "high": 1.0})
     unknown = sent("kit", KEYS[2], {"sort": "glass", "name": "Slot ND 10", "facts": {"stops": 99}})
     results = post(client, account.pk, bad, good, unknown)
-    assert results[0]["refused"][0]["instead"] == "Correct one of them."
+    assert results[0]["refused"][0]["instead"] == "Give the larger measure last."
     assert results[1]["held"]["content"]["look"] == "folds"
     assert results[2]["refused"][0]["field"] == "facts.stops"
     assert [one["id"] for one in client.get("/api/replica").json()["documents"]] == [KEYS[0]]

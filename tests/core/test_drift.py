@@ -19,7 +19,7 @@ from jackstaff_core.drift import (
     largest_reachable,
     open_seconds,
 )
-from jackstaff_core.film import Additive, FilmLaw, Power, Table
+from jackstaff_core.film import Additive, FilmGiven, Power, Table
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS
 
@@ -173,7 +173,7 @@ def test_what_cannot_be_closed_is_refused(question: ClosingQuestion, field: str)
     st.sampled_from([None, Power(1.3), Additive(1.0)]),
 )
 def test_however_fast_and_old_the_light_the_answer_is_a_number_or_a_sentence(
-    needed: float, rate: float, delay: float, film: FilmLaw | None
+    needed: float, rate: float, delay: float, film: FilmGiven | None
 ) -> None:
     question = ClosingQuestion(needed, 60.0, delay, rate, film=film, tracked=True)
     asked = film.corrected(needed) if film else needed

@@ -18,8 +18,9 @@ from jackstaff_core.evidence import GlassKnown, against_label, weigh
 from jackstaff_core.fieldcard import CardGlass, field_card
 from jackstaff_core.film import Power
 from jackstaff_core.finder import GlassKind
+from jackstaff_core.finished import FinishedFrame, UsedGlass
+from jackstaff_core.frame import Fit, Seen, Tasted
 from jackstaff_core.joining import Candidate, File, join
-from jackstaff_core.kept import Fit, FrameWas, GlassWas, Seen, Tasted
 from jackstaff_core.lessons import clean_ends, clear_focals, next_time, tastes
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.review import FINDINGS, remarks
@@ -27,13 +28,13 @@ from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, times
 from jackstaff_core.tally import tally
 
 DAWN = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
-NINE = GlassWas("nine", "Slot ND 9", GlassKind.SOLID, 9.0)
-FOUR = GlassWas("four", "Slot ND 4", GlassKind.SOLID, 4.0, 0.2)
-TURNED = GlassWas("var", "Turned ND", GlassKind.VARIABLE, 5.0)
+NINE = UsedGlass("nine", "Slot ND 9", GlassKind.SOLID, 9.0)
+FOUR = UsedGlass("four", "Slot ND 4", GlassKind.SOLID, 4.0, 0.2)
+TURNED = UsedGlass("var", "Turned ND", GlassKind.VARIABLE, 5.0)
 KIT = [GlassKnown("nine", "Slot ND 9", 9.0), GlassKnown("four", "Slot ND 4", 4.0, 0.2)]
 
 
-def frame(minutes: float = 0.0, **facts: Any) -> FrameWas:
+def frame(minutes: float = 0.0, **facts: Any) -> FinishedFrame:
     base: dict[str, Any] = {
         "id": f"{minutes}",
         "opened_at": DAWN + timedelta(minutes=minutes),
@@ -42,7 +43,7 @@ def frame(minutes: float = 0.0, **facts: Any) -> FrameWas:
         "planned_seconds": 120.0,
         "glass": (NINE,),
     }
-    return FrameWas(**{**base, **facts})
+    return FinishedFrame(**{**base, **facts})
 
 
 @pytest.mark.parametrize(
@@ -57,7 +58,7 @@ def frame(minutes: float = 0.0, **facts: Any) -> FrameWas:
         # A third more was wished for and a third too bright it came: nothing to learn.
         ({"bias_stops": 1 / 3, "came_out": 1 / 3}, 0.0),
         # On when metered: it says nothing of itself.
-        ({"glass": (GlassWas("four", "Slot ND 4", GlassKind.SOLID, 4.0, 0.2, True),), "came_out": 0.0}, 0.0),
+        ({"glass": (UsedGlass("four", "Slot ND 4", GlassKind.SOLID, 4.0, 0.2, True),), "came_out": 0.0}, 0.0),
         # Film: a stop of time is 1/1.3 stop of light.
         ({"film": Power(1.3, 1.0), "seconds": 240.0, "came_out": 0.0}, 1 / 1.3),
     ],
@@ -70,7 +71,7 @@ def test_the_error_against_the_label(facts: dict[str, Any], error: float) -> Non
     ("facts", "why"),
     [
         ({"glass": (TURNED,)}, "variable glass or a polariser was on"),
-        ({"glass": (GlassWas(None, "Lost", GlassKind.SOLID, 3.0),)}, "a glass is not in the kit"),
+        ({"glass": (UsedGlass(None, "Lost", GlassKind.SOLID, 3.0),)}, "a glass is not in the kit"),
         ({"aborted": True}, "given up"),
         ({"watched": False}, "the time is not known well"),
         ({"practice": True}, "made with the simulated camera"),
@@ -101,7 +102,7 @@ def test_evidence_per_glass() -> None:
 
 
 def test_a_graduated_glass_is_no_part_of_the_sum() -> None:
-    soft = GlassWas("grad", "Soft grad 2", GlassKind.GRADUATED, 2.0, 0.3)
+    soft = UsedGlass("grad", "Soft grad 2", GlassKind.GRADUATED, 2.0, 0.3)
     with_it = weigh([frame(minute, glass=(NINE, soft), came_out=-0.3) for minute in range(0, 50, 10)], KIT)
     without = weigh([frame(minute, came_out=-0.3) for minute in range(0, 50, 10)], KIT)
     assert [(one.id, one.mean) for one in with_it.glass] == [(one.id, one.mean) for one in without.glass]
@@ -112,7 +113,7 @@ def test_a_log_of_years_and_a_cupboard_of_glass_are_learnt_from() -> None:
     # Five hundred mornings, each with the nine; and every ring of the cupboard once.
     years = [frame(day * 1440.0, came_out=-0.4) for day in range(500)]
     rings = [
-        frame(-1440.0 * n - 1, glass=(GlassWas(f"g{n}", f"Ring {n}", GlassKind.SOLID, 3.0),), came_out=0.0)
+        frame(-1440.0 * n - 1, glass=(UsedGlass(f"g{n}", f"Ring {n}", GlassKind.SOLID, 3.0),), came_out=0.0)
         for n in range(80)
     ]
     found = weigh([*rings, *years], [*cupboard, *KIT])
@@ -172,7 +173,7 @@ def test_next_time_needs_a_dial(dial_limit: float) -> None:
 def test_what_was_seen_becomes_limits() -> None:
     turned = [
         frame(0, glass=(TURNED,), focal_mm=16.2, seen=frozenset({Seen.CROSS}), came_out=0.0),
-        frame(9, glass=(GlassWas("var", "Turned ND", GlassKind.VARIABLE, 4.5),), focal_mm=16.0, came_out=0.0,
+        frame(9, glass=(UsedGlass("var", "Turned ND", GlassKind.VARIABLE, 4.5),), focal_mm=16.0, came_out=0.0,
               seen=frozenset({Seen.CROSS})),
         frame(18, glass=(TURNED,), focal_mm=50.0, came_out=0.0),
     ]  # fmt: skip
@@ -310,7 +311,7 @@ def test_any_clock_is_learnt_from_frames_of_unlike_length(
 )
 @settings(deadline=None, max_examples=60)
 def test_evidence_never_depends_on_the_order_and_counts_every_frame(
-    shots: list[tuple[tuple[GlassWas, ...], float, int]],
+    shots: list[tuple[tuple[UsedGlass, ...], float, int]],
 ) -> None:
     frames = [
         frame(number * 7.0 + day * 1440, glass=glass, came_out=came_out)

@@ -17,7 +17,7 @@ from PIL import Image
 
 from jackstaff_core.evidence import GlassKnown, weigh
 from jackstaff_core.finder import GlassKind
-from jackstaff_core.kept import FrameWas, GlassWas
+from jackstaff_core.finished import FinishedFrame, UsedGlass
 from jackstaff_core.looks import LooksQuestion
 from jackstaff_core.subjects import Camera, Subject
 from jackstaff_imaging.beforeafter import Side, card
@@ -104,13 +104,13 @@ def test_hidden_glass_errors_are_read_out_of_drawn_frames(scene: Picture, hidden
             image, _ = opened("frame", io.BytesIO(photograph(scene, -dark, taken)))
             came_out = middle(pixels("frame", image)) - right
             frames.append(
-                FrameWas(
+                FinishedFrame(
                     id=str(number),
                     opened_at=DAWN + timedelta(minutes=number),
                     seconds=60.0,
                     aimed_seconds=60.0,
                     planned_seconds=60.0,
-                    glass=tuple(GlassWas(key, key, GlassKind.SOLID, 9.0) for key in stack.split()),
+                    glass=tuple(UsedGlass(key, key, GlassKind.SOLID, 9.0) for key in stack.split()),
                     came_out=came_out,
                 )
             )

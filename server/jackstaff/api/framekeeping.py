@@ -1,4 +1,4 @@
-"""Keeping frames' documents, those that were held already joined with them."""
+"""Keeping frames, those that were held already joined with them."""
 
 from __future__ import annotations
 
@@ -6,41 +6,46 @@ from collections.abc import Sequence
 
 from django.contrib.auth.models import User
 
+from jackstaff.records.framerows import frame_of
 from jackstaff.records.frames import CHUNK, batched, changes, frames_of, save_frame, save_frames
-from jackstaff.records.models import Frame
+from jackstaff.records.models import Frame as Row
+from jackstaff_core.frame import Frame
+from jackstaff_core.framejoin import joined
+from jackstaff_core.refusal import Refusals
 
-from .framedoc import FrameDoc, checked, document, row_of
-from .framejoin import joined
+
+def held_frame(row: Row | None) -> Frame | None:
+    """A frame that is held; None for one that today's rules would refuse, which is written over."""
+    try:
+        return frame_of(row) if row else None
+    except Refusals:
+        return None
 
 
-def save(account: User, doc: FrameDoc) -> Frame:
-    """Keep a document as a frame of the account; what happened to the one held already stays.
+def save(account: User, frame: Frame) -> Row:
+    """Keep a frame of the account; what happened to the one held already stays.
 
     Raises
     ------
     KeyTaken
         Another account holds a frame with this key.
-    Refusal
-        Nothing could be reckoned with it later.
     """
-    checked(doc)
-    held = frames_of(account).filter(pk=doc.id).first()
-    save_frame(account, doc.id, *row_of(joined(doc, document(held)) if held else doc))
-    return frames_of(account).get(pk=doc.id)
+    held = held_frame(frames_of(account).filter(pk=frame.id).first())
+    save_frame(account, joined(frame, held) if held else frame)
+    return frames_of(account).get(pk=frame.id)
 
 
-def save_all(account: User, docs: Sequence[FrameDoc]) -> None:
-    """Keep many documents, checked already, some hundred at a time.
+def save_all(account: User, frames: Sequence[Frame]) -> None:
+    """Keep many frames, some hundred at a time.
 
     Raises
     ------
     KeyTaken
         Another account holds a frame with one of these keys.
     """
-    coming = {doc.id: doc for doc in docs}
-    rows = {}
-    for keys in batched(coming, CHUNK):
-        held = {frame.pk: document(frame) for frame in changes(account, keys)}
-        for key in keys:
-            rows[key] = row_of(joined(coming[key], held[key]) if key in held else coming[key])
-    save_frames(account, rows)
+    coming = {frame.id: frame for frame in frames}
+    for keys in batched(list(coming), CHUNK):
+        for row in changes(account, keys):
+            if held := held_frame(row):
+                coming[row.pk] = joined(coming[row.pk], held)
+    save_frames(account, coming)

@@ -9,14 +9,12 @@ from jackstaff_core import VERSION
 
 from . import (
     bench,
-    calibration,
-    extras,
     kit,
     lessons,
-    light,
     log,
     logfiles,
     looks,
+    mount,
     outing,
     outings,
     pairs,
@@ -24,7 +22,6 @@ from . import (
     replica,
     run,
     session,
-    stacks,
     standins,
     start,
 )
@@ -52,15 +49,12 @@ def health(request: HttpRequest) -> dict[str, str]:
     return {"status": "ok", "version": VERSION}
 
 
+api.add_router("", mount.router)
 api.add_router("", bench.router)
-api.add_router("", stacks.router)
-api.add_router("", extras.router)
-api.add_router("", light.router)
 api.add_router("", looks.router)
 api.add_router("/outing", outing.router)
 api.add_router("", outings.router)
 api.add_router("", kit.router)
-api.add_router("", calibration.router)
 api.add_router("/run", run.router)
 api.add_router("/standins", standins.router)
 api.add_router("/session", session.router)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 from functools import reduce
 from operator import or_
 from typing import Annotated, Any, Literal, cast, get_type_hints
@@ -12,12 +13,13 @@ from ninja import Schema
 from pydantic import BaseModel, Field, create_model
 
 from jackstaff_core.facts import Described, Shape, all_of, described
-from jackstaff_core.film import law_as_json
+from jackstaff_core.film import FilmGiven
 from jackstaff_core.finder import GlassKind
 from jackstaff_core.gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength
 from jackstaff_core.kitfile import Change, Item
+from jackstaff_core.wire import plain
 
-from .asked import FilmAsked
+from .wired import answered
 
 
 class StrengthAnswer(Schema):
@@ -29,6 +31,21 @@ class StrengthAnswer(Schema):
     offset_sd: float
     low: float
     high: float
+
+
+@dataclass(frozen=True, slots=True)
+class FilmLaw:
+    """A film's law of reciprocity as the questions take it."""
+
+    law: FilmGiven
+
+
+FILM_LAW: Any = answered(FilmGiven)
+
+
+def film_json(law: FilmGiven) -> Any:
+    """A law as a question of the API carries it."""
+    return plain(FilmLaw(law))["law"]
 
 
 class BodyOffers(Schema):
@@ -64,7 +81,7 @@ def _item_model(sort: str, thing: type) -> type[BaseModel]:
     if thing is Glass:
         fields["strength"] = (StrengthAnswer, ...)
     if thing is Film:
-        fields["law"] = (FilmAsked, ...)
+        fields["law"] = (FILM_LAW, ...)
     return create_model(f"{title}Item", __base__=_ItemAnswer, **fields)
 
 
@@ -163,5 +180,5 @@ def item_answer(one: Item) -> Mapping[str, object]:
     if isinstance(one.thing, Glass):
         answer["strength"] = strength(one.thing)
     if isinstance(one.thing, Film):
-        answer["law"] = law_as_json(one.thing.as_law())
+        answer["law"] = film_json(one.thing.as_law())
     return answer

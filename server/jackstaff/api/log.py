@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -11,16 +11,21 @@ from pydantic import Field
 
 from jackstaff.records.frames import Search, Sort, Verdict, delete_frame, frames_of, running_frame, search
 from jackstaff.records.writing import KeyTaken
-from jackstaff_core.kept import Seen
+from jackstaff_core.frame import Frame, FrameKept, Seen
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.wire import read
 
 from .account import account_of, own_account
 from .asked import Instant
-from .framedoc import FrameDoc, FrameKept, FramePage, shown
+from .framedoc import shown
 from .framekeeping import save
+from .mount import body_of, described, said
 from .refusals import Faults
+from .wired import answered
 
 router = Router(tags=["log"], auth=own_account)
+
+Kept: Any = answered(FrameKept)
 
 
 class PageAsked(Schema):
@@ -39,6 +44,11 @@ class PageAsked(Schema):
         return Search(self.text, self.verdict, self.seen, self.glass, self.since, self.until, self.sort)
 
 
+class FramePage(Schema):
+    count: int
+    frames: list[Kept]
+
+
 @router.get("", response=FramePage)
 def page(request: HttpRequest, asked: Query[PageAsked]) -> dict[str, object]:
     """The account's frames that fit the search, the newest first unless asked otherwise."""
@@ -47,27 +57,28 @@ def page(request: HttpRequest, asked: Query[PageAsked]) -> dict[str, object]:
     return {"count": frames.count(), "frames": [shown(frame) for frame in page_]}
 
 
-@router.get("/running", response=FrameKept | None)
+@router.get("/running", response=Kept | None)
 def running(request: HttpRequest) -> object:
     """The exposure that is running now, or null."""
     frame = running_frame(account_of(request))
     return shown(frame) if frame else None
 
 
-@router.get("/{uuid:key}", response={200: FrameKept, 404: Faults})
+@router.get("/{uuid:key}", response={200: Kept, 404: Faults})
 def show(request: HttpRequest, key: UUID) -> object:
     """One frame of the account."""
     frame = frames_of(account_of(request)).filter(pk=key).first()
     return Status(200, shown(frame)) if frame else Status(404, _NO_SUCH_FRAME)
 
 
-@router.put("/{uuid:key}", response={200: FrameKept, 409: Faults})
-def keep(request: HttpRequest, key: UUID, frame: FrameDoc) -> object:
+@router.put("/{uuid:key}", response={409: Faults}, openapi_extra=described(Frame, FrameKept))
+def keep(request: HttpRequest, key: UUID) -> object:
     """Keep a frame under the client's own key; sending it twice keeps it once."""
+    frame = read(Frame, body_of(request))
     if frame.id != key:
         raise Refusal("id", "The frame's id differs from its address.", "Send the frame to its own address.")
     try:
-        return Status(200, shown(save(account_of(request), frame)))
+        return said(shown(save(account_of(request), frame)))
     except KeyTaken:
         return Status(
             409,

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
@@ -11,22 +11,26 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, Schema, Status
 from ninja.files import UploadedFile
-from pydantic import Field, TypeAdapter, ValidationError
 
 from jackstaff.records import archive, logfile
+from jackstaff.records.framerows import frame_of
 from jackstaff.records.frames import CHUNK, batched, changes, frames_of
 from jackstaff.records.outings import outings_of
 from jackstaff.records.writing import KeyTaken
 from jackstaff_core import kitfile
+from jackstaff_core.finished import finished
+from jackstaff_core.frame import Frame
+from jackstaff_core.outing import Outing
 from jackstaff_core.refusal import Refusal, Refusals
+from jackstaff_core.wire import Named, Size, plain
+from jackstaff_core.wire import read as read_as
+from jackstaff_core.wireschema import Schemas
 
-from . import framedoc
 from .account import account_of, own_account
-from .asked import Asked
-from .framedoc import FrameDoc
-from .framekeeping import save_all
-from .outings import OutingDoc, checked, file_as
-from .refusals import Faults, fault_of
+from .framekeeping import held_frame, save_all
+from .mount import body_of, described
+from .outings import file_as
+from .refusals import Faults
 from .uploads import bounded, content
 
 router = Router(tags=["files"])
@@ -34,13 +38,15 @@ router = Router(tags=["files"])
 As = Literal["json", "csv", "xmp"]
 _KINDS = {"json": "application/json", "csv": "text/csv", "xmp": "application/rdf+xml"}
 MOST_SHOWN, MOST_FAULTS = 100, 20
+Plans = tuple[Outing, ...]
 
 
-class WriteAsked(Asked):
+@dataclass(frozen=True, slots=True)
+class WriteQuestion:
     """Frames to write; ``xmp`` takes exactly one."""
 
-    frames: Annotated[list[FrameDoc], Field(min_length=1, max_length=2000)]
-    as_: Annotated[As, Field(alias="as")]
+    frames: Annotated[tuple[Frame, ...], Size(1, 2000)]
+    as_: Annotated[As, Named("as")]
 
 
 class ReadAsked(Schema):
@@ -79,13 +85,13 @@ class ArchiveAnswer(Schema):
 @router.get("/log/file", response={200: dict[str, Any]}, auth=own_account, openapi_extra=file_as("text/csv"))
 def own_file(request: HttpRequest, as_: Literal["json", "csv"] = "json") -> HttpResponse:
     """The account's whole log as JSON or CSV."""
-    documents = [framedoc.document(frame) for frame in frames_of(account_of(request))]
-    return _written(documents, as_)
+    return _written([frame_of(row) for row in frames_of(account_of(request))], as_)
 
 
-@router.post("/log/write", response={200: dict[str, Any]}, openapi_extra=file_as("text/csv", "application/rdf+xml"))
-def write(request: HttpRequest, asked: WriteAsked) -> HttpResponse:
+@router.post("/log/write", openapi_extra=described(WriteQuestion, dict[str, Any]))
+def write(request: HttpRequest) -> HttpResponse:
     """Frames that are sent along as a file; keeps nothing."""
+    asked = read_as(WriteQuestion, body_of(request))
     if asked.as_ == "xmp" and len(asked.frames) != 1:
         raise Refusal("frames", "A sidecar holds one frame.", "Send one frame at a time.")
     return _written(asked.frames, asked.as_)
@@ -115,9 +121,12 @@ def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
 def everything(request: HttpRequest) -> HttpResponse:
     """Everything of the account in one archive: log, pictures, kit, outings."""
     account = account_of(request)
-    frames = [_dumped(framedoc.document(frame)) for frame in frames_of(account)]
-    plans = [OutingDoc.model_validate(plan).model_dump(mode="json") for plan in outings_of(account)]
-    answer = HttpResponse(archive.written(account, frames, plans), content_type="application/zip")
+    frames = [plain(frame_of(row)) for row in frames_of(account)]
+    plans = [plain(read_as(Outing, plan)) for plan in outings_of(account)]
+    answer = HttpResponse(
+        archive.written(account, frames, plans),
+        content_type="application/zip",
+    )
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-everything.zip"'
     return answer
 
@@ -130,21 +139,16 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
     documents = _checked(logfile.from_json(held.log))
     things = kitfile.parse(held.kit)
     try:
-        outings = TypeAdapter(list[OutingDoc]).validate_python(held.outings)
-    except ValidationError as error:
-        raise Refusals([fault_of(item, "outings") for item in error.errors()[:MOST_FAULTS]]) from None
-    for place, plan in enumerate(outings):
-        try:
-            checked(plan)
-        except Refusal as refusal:
-            raise refusal.under(f"outings.{place}") from None
+        outings = read_as(Plans, held.outings)
+    except Refusals as refusals:
+        raise Refusals(refusals.under("outings").all[:MOST_FAULTS]) from None
     account = account_of(request)
     found = _changes(account, documents, asked.keep)
     archive.belongs(account, held, {one.id for one in documents})
     if asked.keep:
         try:
             save_all(account, documents)
-            archive.keep(account, held, things, [one.model_dump(mode="json") for one in outings])
+            archive.keep(account, held, things, [plain(one) for one in outings])
         except KeyTaken:
             return Status(409, _TAKEN)
     return Status(
@@ -161,8 +165,8 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
 
 def schema() -> dict[str, Any]:
     """The JSON Schema of a log file."""
-    frame = FrameDoc.model_json_schema(ref_template="#/$defs/{model}")
-    parts = frame.pop("$defs", {})
+    shapes = Schemas("#/$defs/")
+    frame = shapes.asked(Frame)
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": "Jackstaff log",
@@ -171,9 +175,9 @@ def schema() -> dict[str, Any]:
         "properties": {
             "format": {"const": logfile.FORMAT},
             "version": {"const": logfile.VERSION},
-            "frames": {"type": "array", "maxItems": logfile.MOST_FRAMES, "items": {"$ref": "#/$defs/FrameDoc"}},
+            "frames": {"type": "array", "maxItems": logfile.MOST_FRAMES, "items": frame},
         },
-        "$defs": {**parts, "FrameDoc": frame},
+        "$defs": shapes.made,
     }
 
 
@@ -188,30 +192,26 @@ _TAKEN = {
 }
 
 
-def _written(documents: Sequence[FrameDoc], as_: str) -> HttpResponse:
-    by_key = {str(one.id): one for one in documents}
-    plain = [_dumped(one) for one in documents]
+def _written(frames: Sequence[Frame], as_: str) -> HttpResponse:
+    by_key = {str(one.id): one for one in frames}
+    documents = [plain(one) for one in frames]
 
     def told(frame: dict[str, Any]) -> tuple[object, ...]:
-        was = framedoc.was(by_key[frame["id"]])
+        was = finished(by_key[frame["id"]])
         names = " + ".join(glass["name"] for glass in frame["stack"])
         late = round(was.late_stops, 3) if was and not was.aborted else None
         return (names, was and round(was.seconds, 3), late)
 
     match as_:
         case "csv":
-            text = logfile.as_csv(plain, told)
+            text = logfile.as_csv(documents, told)
         case "xmp":
-            text = logfile.as_xmp(plain[0], told(plain[0]))
+            text = logfile.as_xmp(documents[0], told(documents[0]))
         case _:
-            text = logfile.as_json(plain)
+            text = logfile.as_json(documents)
     answer = HttpResponse(text, content_type=f"{_KINDS[as_]}; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="jackstaff-log.{as_}"'
     return answer
-
-
-def _dumped(one: FrameDoc) -> dict[str, Any]:
-    return one.model_dump(mode="json")
 
 
 def _text(raw: bytes) -> str:
@@ -230,48 +230,37 @@ def _frames_in(name: str, text: str) -> list[Any]:
     return logfile.from_json(text)
 
 
-def _checked(frames: Sequence[Any]) -> list[FrameDoc]:
+def _checked(frames: Sequence[Any]) -> list[Frame]:
     """Every frame by the same rules as one that is sent; all that is wrong at once."""
-    found, wrong, keys = [], [], set()
+    found: list[Frame] = []
+    wrong: list[Refusal] = []
+    keys: set[UUID] = set()
     for place, one in enumerate(frames):
         try:
-            # As JSON, so that a file's text counts as the client's would.
-            doc = framedoc.checked(FrameDoc.model_validate_json(json.dumps(one)))
-        except ValidationError as error:
-            faults = [fault_of(item, f"frames.{place}") for item in error.errors()]
+            frame = read_as(Frame, one)
+        except Refusals as refusals:
+            faults = refusals.under(f"frames.{place}").all
             wrong += [Refusal(one.field, f"Frame {place + 1}: {one.problem}", one.instead) for one in faults]
             if len(wrong) >= MOST_FAULTS:
                 break
             continue
-        except Refusal as refusal:
-            field, problem = f"frames.{place}.{refusal.field}", f"Frame {place + 1}: {refusal.problem}"
-            wrong.append(Refusal(field, problem, refusal.instead))
-            continue
-        except (TypeError, ValueError):
-            wrong.append(
-                Refusal(f"frames.{place}", f"Frame {place + 1} is no frame.", "Export the log once to see one.")
-            )
-            continue
-        if doc.id in keys:
+        if frame.id in keys:
             wrong.append(Refusal(f"frames.{place}.id", f"Frame {place + 1} stands in the file twice.", "Take one out."))
-        keys.add(doc.id)
-        found.append(doc)
+        keys.add(frame.id)
+        found.append(frame)
     if wrong:
         raise Refusals(wrong[:MOST_FAULTS])
     return found
 
 
-def _changes(account: User, documents: Sequence[FrameDoc], kept: bool) -> dict[str, object]:
+def _changes(account: User, frames: Sequence[Frame], kept: bool) -> dict[str, object]:
     held = {
-        frame.pk: framedoc.document(frame)
-        for keys in batched((one.id for one in documents), CHUNK)
-        for frame in changes(account, keys)
+        row.pk: held_frame(row) for keys in batched((one.id for one in frames), CHUNK) for row in changes(account, keys)
     }
     counts = {"new": 0, "changed": 0, "same": 0}
     rows: list[dict[str, object]] = []
-    for one in documents:
-        before = held.get(one.id)
-        change = "new" if before is None else "same" if before == one else "changed"
+    for one in frames:
+        change = "new" if one.id not in held else "same" if held[one.id] == one else "changed"
         counts[change] += 1
         if len(rows) < MOST_SHOWN and change != "same":
             what = " + ".join(glass.name for glass in one.stack) or "bare"

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from datetime import UTC, date, datetime
-from typing import Annotated, Literal
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
@@ -14,65 +14,22 @@ from pydantic import Field
 
 from jackstaff.records import agenda, gpx
 from jackstaff.records.outings import forget_outing, keep_outing, outings_of
-from jackstaff_core.forecast import Scene, Sky
-from jackstaff_core.hazards import BY_CODE
+from jackstaff_core.outing import Outing, known_zone
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.wire import plain, read
 
 from .account import account_of, own_account
-from .asked import Asked, Flag, Instant, Number, Zone
-from .light import OwnReadingAsked, RidgeAsked
+from .asked import Asked, Instant, Number
+from .mount import body_of, described, said
 from .refusals import Faults
+from .wired import answered
 
 router = Router(tags=["outings"])
 
-Clock = Annotated[str, Field(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
 Latitude = Annotated[Number, Field(ge=-90, le=90)]
 Longitude = Annotated[Number, Field(ge=-180, le=180)]
-Source = Literal["own", "simulated"]
 FileText = Annotated[str, Field(min_length=1, max_length=3_000_000)]
-
-
-class OwnWater(Asked):
-    """A high or low water by the place's clock, within half a day of the outing."""
-
-    time: Clock
-    height_m: Annotated[Number, Field(ge=-5, le=25)]
-    source: Source = "own"
-
-
-class OwnWeather(Asked):
-    celsius: Annotated[Number, Field(ge=-40, le=50)] | None = None
-    wind_m_s: Annotated[Number, Field(ge=0, le=60)] | None = None
-    wind_from_deg: Annotated[Number, Field(ge=0, le=360)] | None = None
-    cloud_m: Annotated[Number, Field(ge=0, le=20_000)] | None = None
-    swell_m: Annotated[Number, Field(ge=0, le=20)] | None = None
-    source: Source = "own"
-
-
-class OutingDoc(Asked):
-    """An outing as the client keeps it; clock times are the place's own."""
-
-    id: UUID
-    name: Annotated[str, Field(max_length=60)]
-    latitude: Latitude
-    longitude: Longitude
-    zone: Zone
-    date: date
-    arrive: Clock
-    turn_back: Clock
-    sky: Sky
-    scene: Scene
-    ridge: RidgeAsked | None
-    readings: Annotated[list[OwnReadingAsked], Field(max_length=200)]
-    waters: Annotated[list[OwnWater], Field(max_length=8)]
-    floods_at_m: Annotated[Number, Field(ge=-5, le=25)] | None
-    walk_minutes: Annotated[Number, Field(ge=0, le=600)]
-    margin_minutes: Annotated[Number, Field(ge=0, le=600)]
-    weather: OwnWeather
-    hazards: Annotated[list[str], Field(max_length=30)]
-    packed: Annotated[list[str], Field(max_length=100)]
-    archived: Flag
-    changed_at: Instant
+OutingDoc: Any = answered(Outing)
 
 
 class OutingsAnswer(Schema):
@@ -86,7 +43,7 @@ class TextAsked(Asked):
 class CalendarTextAsked(TextAsked):
     """``zone``: whose clocks times without a zone are by."""
 
-    zone: Zone = "UTC"
+    zone: Annotated[str, Field(min_length=1, max_length=60)] = "UTC"
 
 
 class SpotDoc(Asked):
@@ -135,27 +92,13 @@ def whole(request: HttpRequest) -> dict[str, object]:
     return {"outings": outings_of(account_of(request))}
 
 
-@router.put("/outings/{uuid:key}", response=OutingDoc, auth=own_account)
-def keep(request: HttpRequest, key: UUID, outing: OutingDoc) -> dict[str, object]:
+@router.put("/outings/{uuid:key}", auth=own_account, openapi_extra=described(Outing, Outing))
+def keep(request: HttpRequest, key: UUID) -> HttpResponse:
     """Keep an outing under the client's own key; a later change held already wins and is handed back."""
+    outing = read(Outing, body_of(request))
     if outing.id != key:
         raise Refusal("id", "The outing's id differs from its address.", "Send the outing to its own address.")
-    checked(outing)
-    return keep_outing(account_of(request), key, outing.model_dump(mode="json"))
-
-
-def checked(outing: OutingDoc) -> OutingDoc:
-    """The outing, if its hazards are known.
-
-    Raises
-    ------
-    Refusal
-        They are not.
-    """
-    for place, hazard in enumerate(outing.hazards):
-        if hazard not in BY_CODE:
-            raise Refusal(f"hazards.{place}", "No such hazard is known.", f"Take one of {', '.join(BY_CODE)}.")
-    return outing
+    return said(keep_outing(account_of(request), key, plain(outing)))
 
 
 @router.delete("/outings/{uuid:key}", response={204: None, 404: Faults}, auth=own_account)
@@ -183,6 +126,10 @@ def write_gpx(request: HttpRequest, asked: SpotsAsked) -> HttpResponse:
 @router.post("/outing/calendar/read", response=EntriesAnswer)
 def read_calendar(request: HttpRequest, asked: CalendarTextAsked) -> dict[str, object]:
     """The entries of a calendar file; keeps nothing."""
+    try:
+        known_zone(asked.zone)
+    except Refusal as refusal:
+        raise refusal.under("zone") from None
     return {"entries": [asdict(entry) for entry in agenda.read(asked.text, ZoneInfo(asked.zone))]}
 
 

@@ -14,7 +14,8 @@ from ninja.openapi.schema import OpenAPISchema
 from jackstaff_core.refusal import Refusal, Refusals
 
 from .account import AnotherAccount
-from .asked import Unfit
+from .mount import SCHEMAS
+from .wired import ELSEWHERE
 
 
 class Fault(Schema):
@@ -52,6 +53,7 @@ class RefusingAPI(NinjaAPI):
                 "properties": {"errors": {"type": "array", "items": {"$ref": "#/components/schemas/Fault"}}},
             },
         }
+        schema["components"]["schemas"] |= {**SCHEMAS.made}
         refused = {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/Faults"}}}}
         for operations in schema["paths"].values():
             for operation in operations.values():
@@ -64,7 +66,17 @@ class RefusingAPI(NinjaAPI):
                     codes[409] = "Signed in as another account than the one named, or a key that is taken"
                 for code, description in codes.items():
                     operation["responses"].setdefault(code, {"description": description, **refused})
+        schema.update(_ours(dict(schema)))
         return schema
+
+
+def _ours(part: Any) -> Any:
+    """Pointers to the core's own descriptions, where they really stand."""
+    if isinstance(part, dict):
+        return type(part)({name: _ours(one) for name, one in part.items()})
+    if isinstance(part, list):
+        return [_ours(one) for one in part]
+    return part.replace(ELSEWHERE, SCHEMAS.ref) if isinstance(part, str) else part
 
 
 def install(api: NinjaAPI) -> None:
@@ -82,7 +94,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        faults = [_fault(item) for item in error.errors]
+        faults = [fault for item in error.errors for fault in _faults(item)]
         distinct = {fault["field"]: fault for fault in reversed(faults)}
         return api.create_response(request, {"errors": list(reversed(distinct.values()))}, status=422)
 
@@ -130,6 +142,17 @@ def fault_of(item: Mapping[str, Any], parent: str) -> Refusal:
     return Refusal(f"{parent}.{own}".rstrip("."), found["problem"], found["instead"])
 
 
+def _faults(item: dict[str, Any]) -> list[dict[str, str]]:
+    """The faults in one part; the core's own, where it was the core that read it, with their place."""
+    own = (item.get("ctx") or {}).get("error")
+    if not isinstance(own, Refusal | Refusals):
+        return [_fault(item)]
+    where = ".".join(str(part) for part in item["loc"][2:])
+    every = own.all if isinstance(own, Refusals) else (own,)
+    placed = [one.under(where) if where else one for one in every]
+    return [{"field": one.field, "problem": one.problem, "instead": one.instead} for one in placed]
+
+
 def _fault(item: dict[str, Any]) -> dict[str, str]:
     # The location starts with where it stood (a body under its parameter's name) and may end with a union's member.
     where, *rest = item["loc"]
@@ -152,8 +175,6 @@ def _fault(item: dict[str, Any]) -> dict[str, str]:
             problem, instead = "is not a text.", "Give it in quotes."
         case "float_type" | "int_type" | "float_parsing" | "int_parsing" | "finite_number":
             problem, instead = "is not a number.", "Give a plain number."
-        case "value_error" if isinstance(context.get("error"), Unfit):
-            return {"field": field, "problem": str(context["error"]), "instead": context["error"].instead}
         case "value_error":
             problem, instead = f"does not hold together: {context.get('error')}.", "Correct one of them."
         case _:

@@ -16,24 +16,29 @@ from pydantic import Field
 from jackstaff.records.frames import changes
 from jackstaff.records.kit import placed_of
 from jackstaff.records.looks import looks_of
-from jackstaff.records.models import Frame, Revision
+from jackstaff.records.models import Revision
 from jackstaff.records.outings import plans_of
 from jackstaff.records.replication import DocKind, Write, asides_of, changes_since, head_of, revision_of, take
 from jackstaff.records.writing import KeyTaken, all_or_none, durable
+from jackstaff_core.frame import Frame, FrameKept, State
+from jackstaff_core.looks import OwnLook
+from jackstaff_core.outing import Outing
 from jackstaff_core.refusal import Refusal, Refusals
 
 from .account import AnotherAccount, account_of, own_account
 from .asked import Asked, Instant
-from .framedoc import FrameDoc, FrameKept, shown
+from .framedoc import shown
 from .gear import ItemAnswer, item_answer
-from .looks import OwnLookAsked
-from .outings import OutingDoc
 from .refusals import Fault
 from .shelves import SHELVES
+from .wired import answered
 
 router = Router(tags=["replica"], auth=own_account)
 
 MOST_DOCUMENTS = 100
+OutingContent: Any = answered(Outing)
+OwnLookContent: Any = answered(OwnLook)
+FrameKeptContent: Any = answered(FrameKept)
 Number = Annotated[int, Field(strict=True, ge=0)]
 
 
@@ -53,17 +58,17 @@ class KitCopy(Copy):
 
 class OutingCopy(Copy):
     kind: Literal["outing"] = "outing"
-    content: OutingDoc | None = None
+    content: OutingContent | None = None
 
 
 class LookCopy(Copy):
     kind: Literal["look"] = "look"
-    content: OwnLookAsked | None = None
+    content: OwnLookContent | None = None
 
 
 class FrameCopy(Copy):
     kind: Literal["frame"] = "frame"
-    content: FrameKept | None = None
+    content: FrameKeptContent | None = None
 
 
 class AsideContent(Schema):
@@ -156,7 +161,7 @@ def _taken(account: User, one: ChangeAsked) -> dict[str, object]:
     try:
         shelf = SHELVES[one.kind]
         content = None if one.content is None else shelf.read(one.id, one.content)
-        opening = isinstance(content, FrameDoc) and content.state == Frame.State.OPEN
+        opening = isinstance(content, Frame) and content.state is State.OPEN
         with durable() if opening else all_or_none():
             coming = Write(one.kind, one.id, one.write, one.base, one.changed_at, content, frozenset(one.follows))
             take(account, shelf, coming, datetime.now(UTC))

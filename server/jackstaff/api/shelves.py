@@ -3,26 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import Any, Generic, TypeVar
 from uuid import UUID
 
 from django.contrib.auth.models import User
-from pydantic import BaseModel, TypeAdapter, ValidationError
 
 from jackstaff.records.frames import erase_frame, frames_of, write_frames
 from jackstaff.records.kit import Placed, erase_item, placed_of, write_item
 from jackstaff.records.looks import erase_look, looks_of, write_look
 from jackstaff.records.outings import erase_outing, plans_of, write_outing
 from jackstaff.records.replication import DocKind, asides_of, forget_aside
+from jackstaff_core import framejoin
 from jackstaff_core.facts import written
+from jackstaff_core.frame import Frame
 from jackstaff_core.kitfile import item
+from jackstaff_core.looks import OwnLook
+from jackstaff_core.outing import Outing
 from jackstaff_core.refusal import Refusal, Refusals
+from jackstaff_core.wire import plain, read
 
-from . import framedoc, framejoin
-from .framedoc import FrameDoc, document, row_of
-from .looks import OwnLookAsked
-from .outings import OutingDoc, checked
-from .refusals import fault_of
+from .framekeeping import held_frame
 
 Content = TypeVar("Content")
 MOST_PLACE = 1_000_000
@@ -81,91 +82,90 @@ class Kit(Whole[Placed]):
         }
 
 
-class Outings(Whole[OutingDoc]):
+class Outings(Whole[Outing]):
     """Plans."""
 
-    def read(self, key: UUID, raw: Mapping[str, Any]) -> OutingDoc:
+    def read(self, key: UUID, raw: Mapping[str, Any]) -> Outing:
         """A plan by the rules of one that is sent alone."""
-        return checked(_document(OutingDoc, {**raw, "id": str(key)}))
+        return _content(Outing, {**raw, "id": str(key)})
 
-    def held(self, account: User, key: UUID) -> OutingDoc | None:
+    def held(self, account: User, key: UUID) -> Outing | None:
         """What is held."""
-        plan = plans_of(account, [key]).get(key)
-        return None if plan is None else OutingDoc.model_validate(plan)
+        held = plans_of(account, [key]).get(key)
+        return None if held is None else read(Outing, held)
 
-    def keep(self, account: User, key: UUID, content: OutingDoc) -> None:
+    def keep(self, account: User, key: UUID, content: Outing) -> None:
         """Store it."""
-        write_outing(account, key, self.plain(content))
+        write_outing(account, key, plain(content))
 
     def remove(self, account: User, key: UUID) -> None:
         """Remove it."""
         erase_outing(account, key)
 
-    def would_lose(self, kept: OutingDoc, loser: OutingDoc) -> bool:
+    def would_lose(self, kept: Outing, loser: Outing) -> bool:
         """Whether they differ in more than when they were written."""
-        return kept != loser.model_copy(update={"changed_at": kept.changed_at})
+        return kept != replace(loser, changed_at=kept.changed_at)
 
-    def plain(self, content: OutingDoc) -> dict[str, Any]:
+    def plain(self, content: Outing) -> dict[str, Any]:
         """As the client wrote it."""
-        return content.model_dump(mode="json")
+        return dict(plain(content))
 
 
-class Looks(Whole[OwnLookAsked]):
+class Looks(Whole[OwnLook]):
     """Looks of one's own."""
 
-    def read(self, key: UUID, raw: Mapping[str, Any]) -> OwnLookAsked:
+    def read(self, key: UUID, raw: Mapping[str, Any]) -> OwnLook:
         """A look."""
-        return _document(OwnLookAsked, raw)
+        return _content(OwnLook, raw)
 
-    def held(self, account: User, key: UUID) -> OwnLookAsked | None:
+    def held(self, account: User, key: UUID) -> OwnLook | None:
         """What is held."""
         look = looks_of(account, [key]).get(key)
-        return None if look is None else OwnLookAsked.model_validate(look)
+        return None if look is None else read(OwnLook, look)
 
-    def keep(self, account: User, key: UUID, content: OwnLookAsked) -> None:
+    def keep(self, account: User, key: UUID, content: OwnLook) -> None:
         """Store it."""
-        write_look(account, key, self.plain(content))
+        write_look(account, key, plain(content))
 
     def remove(self, account: User, key: UUID) -> None:
         """Remove it."""
         erase_look(account, key)
 
-    def plain(self, content: OwnLookAsked) -> dict[str, Any]:
+    def plain(self, content: OwnLook) -> dict[str, Any]:
         """As the client wrote it."""
-        return content.model_dump(mode="json")
+        return dict(plain(content))
 
 
 class Frames:
     """Frames: what happened is kept from both sides, what is said about them is the later writer's."""
 
-    def read(self, key: UUID, raw: Mapping[str, Any]) -> FrameDoc:
+    def read(self, key: UUID, raw: Mapping[str, Any]) -> Frame:
         """A frame by the rules of one that is sent alone."""
-        return framedoc.checked(_document(FrameDoc, {**raw, "id": str(key)}))
+        return _content(Frame, {**raw, "id": str(key)})
 
-    def held(self, account: User, key: UUID) -> FrameDoc | None:
+    def held(self, account: User, key: UUID) -> Frame | None:
         """What is held."""
-        row = frames_of(account).filter(pk=key).first()
-        return None if row is None else document(row)
+        return held_frame(frames_of(account).filter(pk=key).first())
 
-    def keep(self, account: User, key: UUID, content: FrameDoc) -> None:
+    def keep(self, account: User, key: UUID, content: Frame) -> None:
         """Store it."""
-        write_frames(account, {key: row_of(content)})
+        write_frames(account, [content])
 
     def remove(self, account: User, key: UUID) -> None:
         """Remove it."""
         erase_frame(account, key)
 
-    def joined(self, winner: FrameDoc, loser: FrameDoc) -> FrameDoc:
+    def joined(self, winner: Frame, loser: Frame) -> Frame:
         """Both."""
         return framejoin.joined(winner, loser)
 
-    def would_lose(self, kept: FrameDoc, loser: FrameDoc) -> bool:
+    def would_lose(self, kept: Frame, loser: Frame) -> bool:
         """Whether something said would be gone."""
         return framejoin.would_lose(kept, loser)
 
-    def plain(self, content: FrameDoc) -> dict[str, Any]:
+    def plain(self, content: Frame) -> dict[str, Any]:
         """As the client wrote it."""
-        return content.model_dump(mode="json")
+        return dict(plain(content))
 
 
 class Asides(Whole[dict[str, Any]]):
@@ -203,11 +203,11 @@ SHELVES: dict[DocKind, Any] = {
     DocKind.ASIDE: Asides(),
 }
 
-Model = TypeVar("Model", bound=BaseModel)
+Kind = TypeVar("Kind")
 
 
-def _document(model: type[Model], raw: Mapping[str, Any]) -> Model:
+def _content(kind: type[Kind], raw: Mapping[str, Any]) -> Kind:
     try:
-        return TypeAdapter(model).validate_json(TypeAdapter(dict[str, Any]).dump_json(dict(raw)))
-    except ValidationError as error:
-        raise Refusals([fault_of(one, "content") for one in error.errors()[:20]]) from None
+        return read(kind, dict(raw))
+    except Refusals as refusals:
+        raise refusals.under("content") from None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
@@ -14,12 +14,13 @@ from jackstaff.standins.meter import Meter, SimulatedMeter
 from jackstaff.standins.trigger import Closed, Device, Opened, SimulatedTrigger, Trigger, Trouble
 from jackstaff_core.forecast import Sky
 from jackstaff_core.heavens import Place
+from jackstaff_core.questions import AtQuestion
 from jackstaff_core.reading import aperture, iso
 from jackstaff_core.scales import Step
 
 from .asked import Asked, Dial, Flag, Instant, Number
-from .looks import AtAsked
 from .outings import Latitude, Longitude, file_as
+from .wired import asked as asked_as
 
 router = Router(tags=["standins"])
 
@@ -89,10 +90,13 @@ class GlassOnAsked(Asked):
     offset: Number = 0.0
 
 
+Scene: Any = asked_as(AtQuestion)
+
+
 class PictureAsked(Asked):
     """The scene as for /looks/at, and how the frame really came out against the plan."""
 
-    scene: AtAsked
+    scene: Scene
     gathered_stops: Annotated[Number, Field(ge=-20, le=20)]
     glass: Annotated[list[GlassOnAsked], Field(max_length=8)] = []
     aperture: Dial
@@ -123,17 +127,17 @@ def read_meter(request: HttpRequest, asked: MeterAsked) -> dict[str, object]:
 
 
 @router.post("/camera/picture", response={200: bytes}, openapi_extra=file_as("image/jpeg"))
-def take(request: HttpRequest, asked: PictureAsked) -> HttpResponse:
+def take(request: HttpRequest, question: PictureAsked) -> HttpResponse:
     """The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF."""
-    f_number = aperture("aperture", asked.aperture, Step.THIRD).exact
-    speed = iso("iso", asked.iso, Step.THIRD).exact
-    glass = tuple(GlassOn(**dict(one)) for one in asked.glass)
+    f_number = aperture("aperture", question.aperture, Step.THIRD).exact
+    speed = iso("iso", question.iso, Step.THIRD).exact
+    glass = tuple(GlassOn(**dict(one)) for one in question.glass)
     jpeg = picture(
-        asked.scene.given([], []),
-        asked.scene.seconds,
-        asked.gathered_stops,
+        question.scene.scene(),
+        question.scene.seconds,
+        question.gathered_stops,
         glass,
-        (asked.taken_at, f_number, speed),
-        asked.seed,
+        (question.taken_at, f_number, speed),
+        question.seed,
     )
     return HttpResponse(jpeg, content_type="image/jpeg")

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from functools import cache
+from typing import Any
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
@@ -11,16 +11,23 @@ from ninja import Router, Schema
 
 from jackstaff.records.models import Revision
 from jackstaff.records.replication import DocKind
+from jackstaff_core.exposure import Exposure, ExposureQuestion
 from jackstaff_core.gear import Body, Glass, strength
+from jackstaff_core.questions import ask
 from jackstaff_core.scales import Step
 from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
 
-from .bench import ExposureAnswer, ExposureAsked, ScalesAnswer, answered, scales_of
+from .bench import ScalesAnswer, scales_of
 from .kit import StarterAnswer, starter_answer
 from .replica import KitCopy, copies
 from .session import Session, visited
+from .wired import answered, asked
 
 router = Router(tags=["start"])
+
+
+Asked: Any = asked(ExposureQuestion)
+Answer: Any = answered(Exposure)
 
 
 class StartAnswer(Schema):
@@ -29,8 +36,8 @@ class StartAnswer(Schema):
     session: Session
     starter: StarterAnswer
     kit: list[KitCopy]
-    asked: ExposureAsked
-    answer: ExposureAnswer
+    asked: Asked
+    answer: Answer
     scales: ScalesAnswer
 
 
@@ -47,7 +54,7 @@ def start(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
         "starter": starter_answer(),
         "kit": kit,
         "asked": _question(),
-        "answer": asdict(answered(ExposureAsked.model_validate(_question()))),
+        "answer": ask("exposure", _question()),
         "scales": scales_of(Step(_body().step), _body().dial_limit_s),
     }
 

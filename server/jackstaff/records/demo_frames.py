@@ -7,7 +7,7 @@ ring whose label is wrong. Reviews are in thirds, as people give them.
 from __future__ import annotations
 
 import math
-from dataclasses import asdict, dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import NAMESPACE_URL, UUID, uuid5
@@ -16,7 +16,24 @@ import numpy as np
 from django.contrib.auth.models import User
 from PIL import Image
 
-from jackstaff_core.exposure import Exposure, ExposureQuestion, GlassGiven, expose
+from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassGiven, expose
+from jackstaff_core.finder import GlassKind
+from jackstaff_core.frame import (
+    ClosedBy,
+    EventKind,
+    Fit,
+    Frame,
+    FrameConditions,
+    FrameEvent,
+    FrameGlass,
+    FrameReading,
+    FrameReview,
+    FrameSettings,
+    FrameSum,
+    Seen,
+    State,
+    Tasted,
+)
 from jackstaff_core.looks import LooksQuestion
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.subjects import Camera, Subject
@@ -24,8 +41,8 @@ from jackstaff_imaging.digest import digest
 from jackstaff_imaging.light import encoded
 from jackstaff_imaging.scene import draw, exposed
 
-from .frames import EventKept, GlassKept, save_frame
-from .models import Frame, KitItem
+from .frames import save_frame
+from .models import KitItem
 from .pictures import keep_picture
 
 HIDDEN = {"Slot ND 9": 0.35, "Slot ND 4": -0.05, "Ring ND 6": 0.1, "Ring ND 3": 1.75}
@@ -52,7 +69,7 @@ class _Shot:
     lens: str = "24 mm prime"
     place: str = "Vardsund mole"
     reviewed: bool = True
-    about: dict[str, float] = field(default_factory=dict)
+    about: dict[str, Any] = field(default_factory=dict)
     pictured: bool = False
 
 
@@ -125,66 +142,54 @@ def _keep(account: User, key: UUID, shot: _Shot, kit: dict[str, UUID]) -> None:
     seconds = answer.set_seconds + shot.late
     closed = opened + timedelta(seconds=seconds)
     review = _review(shot, answer, seconds) if shot.reviewed else None
-    steps = [
-        {**asdict(step), "name": step.name if step.kind != "glass" or step.glass is None else shot.glass[step.glass]}
+    steps = tuple(
+        replace(step, name=step.name if step.kind != "glass" or step.glass is None else shot.glass[step.glass])
         for step in answer.steps
-    ]
-    columns: dict[str, Any] = {
-        "state": Frame.State.CLOSED,
-        "opened_at": opened,
-        "closed_at": closed,
-        "closed_by": Frame.ClosedBy.HAND,
-        "note": shot.note,
-        "reading_shutter": shot.shutter,
-        "reading_aperture": shot.aperture,
-        "reading_iso": shot.iso,
-        "step": "third",
-        "metered_at": opened - timedelta(seconds=70),
-        "aperture": aperture,
-        "iso": iso,
-        "scale": "exact",
-        "dial_limit": 30.0,
-        "planned_seconds": answer.seconds,
-        "set_seconds": answer.set_seconds,
-        "base_seconds": answer.base_seconds,
-        "sure_within_stops": answer.sure_within_stops,
-        "dial_mark": answer.dial_mark,
-        "sum_steps": steps,
-        "conditions": {
-            "place": shot.place,
-            "body": "Full-frame body A",
-            "body_id": str(kit["Full-frame body A"]),
-            "lens": shot.lens,
-            "lens_id": str(kit[shot.lens]),
-            "focal_mm": shot.focal,
-            "ev100": answer.scene_ev100,
-            **shot.about,
-        },
-        "review": review,
-    }
-    save_frame(
-        account,
-        key,
-        columns,
-        [GlassKept(name, STOPS[name], None, False, kit[name], KINDS.get(name, "solid")) for name in shot.glass],
-        [
-            EventKept(uuid5(key, "opened"), opened, "opened", None),
-            EventKept(uuid5(key, "closed"), closed, "closed", None),
-        ],
     )
+    frame = Frame(
+        id=key,
+        state=State.CLOSED,
+        opened_at=opened,
+        closed_at=closed,
+        closed_by=ClosedBy.HAND,
+        note=shot.note,
+        reading=FrameReading(shot.shutter, shot.aperture, shot.iso, metered_at=opened - timedelta(seconds=70)),
+        settings=FrameSettings(aperture, iso),
+        stack=tuple(
+            FrameGlass(name, STOPS[name], id=kit[name], kind=GlassKind(KINDS.get(name, "solid"))) for name in shot.glass
+        ),
+        scale=Counting.EXACT,
+        dial_limit=30.0,
+        answer=FrameSum(
+            answer.seconds, answer.set_seconds, answer.base_seconds, answer.sure_within_stops, steps, answer.dial_mark
+        ),
+        events=(
+            FrameEvent(uuid5(key, "opened"), opened, EventKind.OPENED),
+            FrameEvent(uuid5(key, "closed"), closed, EventKind.CLOSED),
+        ),
+        conditions=FrameConditions(
+            place=shot.place,
+            body="Full-frame body A",
+            body_id=kit["Full-frame body A"],
+            lens=shot.lens,
+            lens_id=kit[shot.lens],
+            focal_mm=shot.focal,
+            ev100=answer.scene_ev100,
+            **shot.about,
+        ),
+        review=review,
+    )
+    save_frame(account, frame)
     if shot.pictured:
-        _picture(account, key, seconds, review["came_out"] if review else 0.0)
+        _picture(account, key, seconds, (review and review.came_out) or 0.0)
 
 
-def _review(shot: _Shot, answer: Exposure, seconds: float) -> dict[str, Any]:
+def _review(shot: _Shot, answer: Exposure, seconds: float) -> FrameReview:
     """What a careful eye would say of it, in thirds."""
     dark = sum(HIDDEN.get(name, 0.0) for name in shot.glass) + shot.habit
     came_out = math.log2(seconds / answer.seconds) - dark
-    return {
-        "came_out": round(came_out * 3) / 3,
-        "seen": list(shot.seen),
-        "tasted": [{"kind": kind, "look": look, "fit": fit} for kind, look, fit in shot.tasted],
-    }
+    tasted = tuple(Tasted(kind, look, Fit(fit)) for kind, look, fit in shot.tasted)
+    return FrameReview(round(came_out * 3) / 3, tuple(Seen(code) for code in shot.seen), tasted)
 
 
 def _picture(account: User, key: UUID, seconds: float, came_out: float) -> None:

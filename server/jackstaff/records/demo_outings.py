@@ -10,6 +10,8 @@ from django.contrib.auth.models import User
 
 from jackstaff_core.forecast import LightQuestion, Sky, light_at
 from jackstaff_core.heavens import Place
+from jackstaff_core.outing import Outing
+from jackstaff_core.wire import plain, read
 
 from .outings import keep_outing
 
@@ -113,4 +115,4 @@ def keep_demo_outings(account: User) -> None:
         # The mole is the one that is looked at first.
         changed = WRITTEN - timedelta(minutes=number)
         whole = {**_BASE, **plan, "id": str(key), "changed_at": changed.isoformat()}
-        keep_outing(account, key, whole)
+        keep_outing(account, key, plain(read(Outing, whole)))

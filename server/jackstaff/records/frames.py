@@ -3,13 +3,11 @@
 from __future__ import annotations
 
 import time
-import unicodedata
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
 from itertools import islice
-from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -17,50 +15,30 @@ from django.db.models import Exists, OuterRef, QuerySet
 from django.db.models.functions import Abs
 from django.utils import timezone
 
+from jackstaff_core import frame as core
+
+from .framerows import columns, folded
 from .models import Frame, FrameDefect, FrameEvent, FrameGlass
 from .replication import DocKind, stamp
 from .writing import KeyTaken, all_or_none, durable
 
-
-@dataclass(frozen=True, slots=True)
-class GlassKept:
-    name: str
-    stops: float
-    offset: float | None
-    in_reading: bool
-    id: UUID | None = None
-    kind: str | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class EventKept:
-    id: UUID
-    at: datetime
-    kind: str
-    seconds: float | None
-
-
-Row = tuple[dict[str, Any], Sequence[GlassKept], Sequence[EventKept]]
-"""A frame as it is stored: its columns, its glass, its events."""
 CHUNK, PAUSE_SECONDS = 100, 0.01
 
 
-def save_frame(
-    account: User, key: UUID, columns: dict[str, Any], stack: Sequence[GlassKept], events: Sequence[EventKept]
-) -> None:
-    """Create the frame ``key`` or bring it up to date; doing it twice changes nothing.
+def save_frame(account: User, frame: core.Frame) -> None:
+    """Create a frame or bring it up to date; doing it twice changes nothing.
 
     Raises
     ------
     KeyTaken
         Another account holds a frame with this key.
     """
-    with durable() if columns["state"] == Frame.State.OPEN else all_or_none():
-        write_frames(account, {key: (columns, stack, events)})
-        stamp(account, DocKind.FRAME, [key])
+    with durable() if frame.state is core.State.OPEN else all_or_none():
+        write_frames(account, [frame])
+        stamp(account, DocKind.FRAME, [frame.id])
 
 
-def save_frames(account: User, rows: Mapping[UUID, Row]) -> None:
+def save_frames(account: User, frames: Mapping[UUID, core.Frame]) -> None:
     """Keep many frames, some hundred at a time, so that nobody else waits long for their turn.
 
     What is broken off half-way stays in part; sent again, it is whole.
@@ -70,16 +48,17 @@ def save_frames(account: User, rows: Mapping[UUID, Row]) -> None:
     KeyTaken
         Another account holds a frame with one of these keys; nothing is kept.
     """
-    _own(account, list(rows))
-    for keys in batched(rows, CHUNK):
+    for keys in batched(frames, CHUNK):
+        _own(account, keys)
+    for keys in batched(frames, CHUNK):
         with all_or_none():
-            write_frames(account, {key: rows[key] for key in keys})
+            write_frames(account, [frames[key] for key in keys])
             stamp(account, DocKind.FRAME, keys)
         # Whoever waits looks again only now and then: let them in.
         time.sleep(PAUSE_SECONDS)
 
 
-def write_frames(account: User, rows: Mapping[UUID, Row]) -> None:
+def write_frames(account: User, frames: Sequence[core.Frame]) -> None:
     """Write frames, without counting the change. Call it inside a transaction.
 
     Raises
@@ -87,14 +66,10 @@ def write_frames(account: User, rows: Mapping[UUID, Row]) -> None:
     KeyTaken
         Another account holds a frame with one of these keys.
     """
-    held = _own(account, list(rows))
+    held = _own(account, [frame.id for frame in frames])
     now = timezone.now()
-    frames = [
-        Frame(pk=key, account=account, changed_at=now, **columns, **_searched(columns, stack))
-        for key, (columns, stack, _) in rows.items()
-    ]
     Frame.objects.bulk_create(
-        frames,
+        [Frame(pk=frame.id, account=account, changed_at=now, **columns(frame)) for frame in frames],
         update_conflicts=True,
         unique_fields=["id"],
         update_fields=[field.name for field in Frame._meta.concrete_fields if field.name not in {"id", "account"}],
@@ -104,29 +79,30 @@ def write_frames(account: User, rows: Mapping[UUID, Row]) -> None:
         FrameDefect.objects.filter(frame__in=held).delete()
     FrameGlass.objects.bulk_create(
         FrameGlass(
-            frame_id=key,
+            frame_id=frame.id,
             place=place,
             name=glass.name,
             stops=glass.stops,
             offset=glass.offset,
             in_reading=glass.in_reading,
             kit_id=glass.id,
-            kind=glass.kind or "",
+            kind=glass.kind.value if glass.kind else "",
         )
-        for key, (_, stack, _) in rows.items()
-        for place, glass in enumerate(stack)
+        for frame in frames
+        for place, glass in enumerate(frame.stack)
     )
     FrameDefect.objects.bulk_create(
-        FrameDefect(frame_id=key, code=code)
-        for key, (columns, _, _) in rows.items()
-        for code in dict.fromkeys((columns.get("review") or {}).get("seen") or ())
+        FrameDefect(frame_id=frame.id, code=code.value)
+        for frame in frames
+        if frame.review
+        for code in dict.fromkeys(frame.review.seen)
     )
     # Events are never rewritten: what happened first stays.
     FrameEvent.objects.bulk_create(
         (
-            FrameEvent(key=event.id, frame_id=key, at=event.at, kind=event.kind, seconds=event.seconds)
-            for key, (_, _, events) in rows.items()
-            for event in events
+            FrameEvent(key=event.id, frame_id=frame.id, at=event.at, kind=event.kind.value, seconds=event.seconds)
+            for frame in frames
+            for event in frame.events
         ),
         ignore_conflicts=True,
     )
@@ -145,22 +121,6 @@ def _own(account: User, keys: Sequence[UUID]) -> list[UUID]:
     if any(owner != account.pk for _, owner in held):
         raise KeyTaken
     return [key for key, _ in held]
-
-
-def _searched(columns: dict[str, Any], stack: Sequence[GlassKept]) -> dict[str, Any]:
-    """What a search looks for, in columns of its own."""
-    about = columns.get("conditions") or {}
-    parts = [columns.get("note", ""), *(about.get(name) or "" for name in ("place", "body", "lens"))]
-    return {
-        "exposure_error": (columns.get("review") or {}).get("came_out"),
-        "words": folded("\n".join([*parts, *(glass.name for glass in stack)])),
-    }
-
-
-def folded(text: str) -> str:
-    """Text as it is searched: whatever its case and its accents."""
-    plain = unicodedata.normalize("NFKD", text.casefold())
-    return "".join(letter for letter in plain if not unicodedata.combining(letter))
 
 
 def frames_of(account: User) -> QuerySet[Frame]:

@@ -7,18 +7,17 @@ says about the frame (note, review, conditions) is the later writer's.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import timedelta
 
-from jackstaff.records.models import Frame, FrameEvent
+from .frame import EventKind as Kind
+from .frame import Frame, FrameEvent, FrameRun, State
 
-from .framedoc import FrameDoc, FrameEventDoc, FrameRun
-
-Kind = FrameEvent.Kind
 _ENDS = frozenset({Kind.CLOSED, Kind.ABORTED})
 _LONGER = frozenset({Kind.EXTENDED, Kind.CUT})
 
 
-def joined(winner: FrameDoc, loser: FrameDoc) -> FrameDoc:
+def joined(winner: Frame, loser: Frame) -> Frame:
     """The winner's frame with whatever happened according to the loser."""
     known = {event.id for event in winner.events}
     news = [event for event in loser.events if event.id not in known]
@@ -31,35 +30,34 @@ def joined(winner: FrameDoc, loser: FrameDoc) -> FrameDoc:
     events = [event for event in events if event.id not in others]
     state = winner.state if end and ending is None else ending.state if ending else _open_or(winner, events)
     whole = ending or winner
-    is_open = state == Frame.State.OPEN
+    is_open = state == State.OPEN
     run = winner.run and _run(winner.run, loser.run, news)
     if run and ending and ending.run:
-        run = run.model_copy(update={"busy_until": ending.run.busy_until, "watched": ending.run.watched})
-    return winner.model_copy(
-        update={
-            "state": state,
-            "opened_at": winner.opened_at + _shifted(news),
-            "closed_at": None if is_open else whole.closed_at,
-            "closed_by": None if is_open else whole.closed_by,
-            "events": events,
-            "run": run,
-        }
+        run = replace(run, busy_until=ending.run.busy_until, watched=ending.run.watched)
+    return replace(
+        winner,
+        state=state,
+        opened_at=winner.opened_at + _shifted(news),
+        closed_at=None if is_open else whole.closed_at,
+        closed_by=None if is_open else whole.closed_by,
+        events=tuple(events),
+        run=run,
     )
 
 
-def would_lose(kept: FrameDoc, loser: FrameDoc) -> bool:
+def would_lose(kept: Frame, loser: Frame) -> bool:
     """Whether the loser says something about the frame that is not in what is kept."""
     said = ("note", "review", "conditions")
     return any(getattr(loser, name) and getattr(loser, name) != getattr(kept, name) for name in said)
 
 
-def _in_order(events: Sequence[FrameEventDoc]) -> list[FrameEventDoc]:
+def _in_order(events: Sequence[FrameEvent]) -> list[FrameEvent]:
     return sorted(events, key=lambda event: event.at)
 
 
-def _end(events: Sequence[FrameEventDoc]) -> tuple[FrameEventDoc | None, set[object]]:
+def _end(events: Sequence[FrameEvent]) -> tuple[FrameEvent | None, set[object]]:
     """The end that stands, and what belongs to ends that came after it."""
-    end: FrameEventDoc | None = None
+    end: FrameEvent | None = None
     others: set[object] = set()
     for event in events:
         if event.kind == Kind.TAKEN_BACK:
@@ -73,29 +71,28 @@ def _end(events: Sequence[FrameEventDoc]) -> tuple[FrameEventDoc | None, set[obj
     return end, others
 
 
-def _last_end(doc: FrameDoc) -> object:
+def _last_end(doc: Frame) -> object:
     end, _ = _end(_in_order(doc.events))
     return end and end.id
 
 
-def _open_or(winner: FrameDoc, events: Sequence[FrameEventDoc]) -> Frame.State:
+def _open_or(winner: Frame, events: Sequence[FrameEvent]) -> State:
     """Without an end that stands it is open, where events say that it opened at all."""
     told = any(event.kind == Kind.TAKEN_BACK for event in events)
-    return Frame.State.OPEN if told else winner.state
+    return State.OPEN if told else winner.state
 
 
-def _shifted(news: Sequence[FrameEventDoc]) -> timedelta:
+def _shifted(news: Sequence[FrameEvent]) -> timedelta:
     return timedelta(seconds=sum(event.seconds or 0.0 for event in news if event.kind == Kind.SHIFTED))
 
 
-def _run(run: FrameRun, other: FrameRun | None, news: Sequence[FrameEventDoc]) -> FrameRun:
+def _run(run: FrameRun, other: FrameRun | None, news: Sequence[FrameEvent]) -> FrameRun:
     """Readings on the way and longer or shorter, from both."""
     longer = sum(event.seconds or 0.0 for event in news if event.kind in _LONGER)
     rereads = [*run.rereads, *(one for one in (other.rereads if other else []) if one not in run.rereads)]
-    return run.model_copy(
-        update={
-            "bias_stops": max(-10.0, min(10.0, round((run.bias_stops + longer) * 3) / 3)),
-            "rereads": sorted(rereads, key=lambda one: one.at_seconds)[-200:],
-            "steady": run.steady or (other.steady if other else None),
-        }
+    return replace(
+        run,
+        bias_stops=max(-10.0, min(10.0, round((run.bias_stops + longer) * 3) / 3)),
+        rereads=tuple(sorted(rereads, key=lambda one: one.at_seconds)[-200:]),
+        steady=run.steady or (other.steady if other else None),
     )

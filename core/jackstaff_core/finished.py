@@ -5,37 +5,14 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from datetime import datetime
-from enum import StrEnum
 
 from .film import FilmLaw
 from .finder import GlassKind
-
-
-class Seen(StrEnum):
-    """What one may find in a frame when looking closely."""
-
-    CORNER = "corner"
-    CROSS = "cross"
-    CAST = "cast"
-    LEAK = "leak"
-    SPECKS = "specks"
-    SHAKE = "shake"
-    LEAVES = "leaves"
-    GHOSTS = "ghosts"
-    CLIPPED = "clipped"
-    WATERLINE = "waterline"
-
-
-class Fit(StrEnum):
-    """Whether the time suited a look."""
-
-    RIGHT = "right"
-    SHORT = "short"
-    LONG = "long"
+from .frame import Frame, FrameConditions, FrameReview, Seen, State, Tasted, reckonable
 
 
 @dataclass(frozen=True, slots=True)
-class GlassWas:
+class UsedGlass:
     """A glass of the frame; ``id`` is the kit's key, ``offset`` what it measured above its label then [stops]."""
 
     id: str | None
@@ -50,17 +27,8 @@ class GlassWas:
         return self.stops + (self.offset or 0.0)
 
 
-@dataclass(frozen=True, slots=True)
-class Tasted:
-    """What a person said of one look: this time was right, too short or too long for it."""
-
-    kind: str
-    look: str
-    fit: Fit
-
-
 @dataclass(frozen=True, kw_only=True, slots=True)
-class FrameWas:
+class FinishedFrame:
     """A finished frame. Seconds real and aimed at; ``came_out`` [stops], + brighter than right, None not reviewed.
 
     ``aimed_seconds`` is the time that light and wish asked for in the end, drift, film and bias included;
@@ -72,7 +40,7 @@ class FrameWas:
     seconds: float
     aimed_seconds: float
     planned_seconds: float
-    glass: tuple[GlassWas, ...]
+    glass: tuple[UsedGlass, ...]
     came_out: float | None = None
     seen: frozenset[Seen] = frozenset()
     tasted: tuple[Tasted, ...] = ()
@@ -102,3 +70,45 @@ class FrameWas:
         if self.film:
             metered = (self.film.metered(self.seconds), self.film.metered(self.aimed_seconds))
         return math.log2(metered[0] / metered[1])
+
+
+def finished(frame: Frame) -> FinishedFrame | None:
+    """A frame as its lessons read it; None while it runs, or where its time cannot be reckoned with."""
+    seconds, aimed = frame.open_seconds, frame.aimed_seconds
+    if seconds is None or not reckonable(seconds, aimed, frame.answer.seconds):
+        return None
+    run, about = frame.run, frame.conditions or FrameConditions()
+    review = frame.review or FrameReview()
+    start, end = about.aim_from_seconds, about.aim_to_seconds
+    return FinishedFrame(
+        id=str(frame.id),
+        opened_at=frame.opened_at,
+        seconds=seconds,
+        aimed_seconds=aimed,
+        planned_seconds=frame.answer.seconds,
+        glass=tuple(
+            UsedGlass(str(one.id) if one.id else None, one.name, one.kind, one.stops, one.offset, one.in_reading)
+            for one in frame.stack
+        ),
+        came_out=review.came_out,
+        seen=frozenset(review.seen),
+        tasted=review.tasted,
+        aborted=frame.state is State.ABORTED,
+        watched=run.watched if run else True,
+        dark=run is not None and run.purpose == "dark",
+        practice=run is not None and run.device == "simulated",
+        bias_stops=run.bias_stops if run else 0.0,
+        film=run.film if run else None,
+        aperture=frame.settings.aperture,
+        iso=frame.settings.iso,
+        base_seconds=frame.answer.base_seconds,
+        body=str(about.body_id) if about.body_id else None,
+        lens=str(about.lens_id) if about.lens_id else None,
+        focal_mm=about.focal_mm,
+        rims_mm=about.rims_mm,
+        opening_mm=about.opening_mm,
+        swell_m=about.swell_m,
+        period_s=about.period_s,
+        celsius=about.celsius,
+        aim=None if start is None else (start, math.inf if end is None else end),
+    )

@@ -1,0 +1,274 @@
+"""A frame as it is kept, sent and written to files: what was metered, set and on, what happened, what was said of it.
+
+One type for the browser, the database and the files, version ``VERSION``. It is validated strictly when it is written;
+whoever reads what an earlier day wrote catches the refusal and shows the frame as it stands.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from typing import Annotated, Literal
+from uuid import UUID
+
+from .exposure import MOST_GLASSES, Counting, SumStep
+from .film import FilmGiven
+from .finder import GlassKind, GlassStops
+from .forecast import Sky
+from .lateness import Lateness, lateness
+from .refusal import Refusal
+from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step
+from .wire import Between, Inline, Size
+
+VERSION = 1
+
+Seconds = Annotated[float, Between(0, LONGEST_SECONDS * 2, "s", above=True)]
+Mark = Annotated[str, Size(0, 24)]
+Name = Annotated[str, Size(0, 60)]
+Ev = Annotated[float, Between(-20, 25, "EV")]
+
+
+class State(StrEnum):
+    """Whether a frame is being exposed, was ended, or was broken off."""
+
+    OPEN = "open"
+    CLOSED = "closed"
+    ABORTED = "aborted"
+
+
+class ClosedBy(StrEnum):
+    HAND = "hand"
+    MARK = "mark"
+
+
+class EventKind(StrEnum):
+    """What can happen to a running exposure."""
+
+    OPENED = "opened"
+    SHIFTED = "shifted"
+    CLOSED = "closed"
+    TAKEN_BACK = "taken_back"
+    ABORTED = "aborted"
+    REREAD = "reread"
+    EXTENDED = "extended"
+    CUT = "cut"
+    AIMED = "aimed"
+    CORRECTED = "corrected"
+
+
+class Seen(StrEnum):
+    """What one may find in a frame when looking closely."""
+
+    CORNER = "corner"
+    CROSS = "cross"
+    CAST = "cast"
+    LEAK = "leak"
+    SPECKS = "specks"
+    SHAKE = "shake"
+    LEAVES = "leaves"
+    GHOSTS = "ghosts"
+    CLIPPED = "clipped"
+    WATERLINE = "waterline"
+
+
+class Fit(StrEnum):
+    """Whether the time suited a look."""
+
+    RIGHT = "right"
+    SHORT = "short"
+    LONG = "long"
+
+
+@dataclass(frozen=True, slots=True)
+class FrameReading:
+    shutter: Mark | None = None
+    aperture: Mark | None = None
+    iso: Mark | None = None
+    ev100: Ev | None = None
+    step: Step = Step.THIRD
+    metered_at: datetime | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class FrameSettings:
+    aperture: Mark
+    iso: Mark
+
+
+@dataclass(frozen=True, slots=True)
+class FrameGlass:
+    """A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known."""
+
+    name: Annotated[str, Size(1, 60)]
+    stops: GlassStops
+    offset: Annotated[float, Between(-10, 10, "stops")] | None = None
+    in_reading: bool = False
+    id: UUID | None = None
+    kind: GlassKind | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class FrameSum:
+    """The answer as it stood when the frame was armed."""
+
+    seconds: Seconds
+    set_seconds: Seconds
+    base_seconds: Seconds
+    sure_within_stops: Annotated[float, Between(0, 60, "stops")]
+    steps: Annotated[tuple[SumStep, ...], Size(0, 40)]
+    dial_mark: Mark | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class FrameEvent:
+    id: UUID
+    at: datetime
+    kind: EventKind
+    seconds: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Reread:
+    """A reading during the run [stops against the metering], seconds from the opening."""
+
+    at_seconds: float
+    stops: Annotated[float, Between(-40, 40, "stops")]
+
+
+@dataclass(frozen=True, slots=True)
+class Steady:
+    """The server's own count at the opening, which lives through reloads and changed clocks."""
+
+    seconds: float
+    count: Mark
+
+
+@dataclass(frozen=True, slots=True)
+class FrameRun:
+    """What the clock of a frame needs beside its plan.
+
+    ``uncertain_seconds`` is how well opening and closing are known: a press by hand is 0.2 s, a device 0.05 s;
+    ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock. ``closes`` is
+    who closes it in bulb: a hand, or the camera at the mark.
+    """
+
+    metered_seconds: Seconds
+    film: FilmGiven | None = None
+    stops_per_minute: Annotated[float, Between(-30, 30, "stops a minute")] | None = None
+    delay_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.0
+    rereads: Annotated[tuple[Reread, ...], Size(0, 200)] = ()
+    bias_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
+    device: Literal["hand", "simulated"] = "hand"
+    speed: Annotated[float, Between(1, 1000)] = 1.0
+    purpose: Literal["frame", "rehearsal", "dark", "series"] = "frame"
+    steady: Steady | None = None
+    closes: Literal["hand", "mark"] | None = None
+    uncertain_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.2
+    watched: bool = True
+    busy_until: datetime | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class FrameConditions:
+    """What it was like, filled in from bench and outing. Everything may be unknown."""
+
+    place: Name | None = None
+    body: Name | None = None
+    lens: Name | None = None
+    body_id: UUID | None = None
+    lens_id: UUID | None = None
+    focal_mm: Annotated[float, Between(1, 3000, "mm")] | None = None
+    rims_mm: Annotated[float, Between(0, 300, "mm")] | None = None
+    opening_mm: Annotated[float, Between(5, 300, "mm")] | None = None
+    pitch_deg: Annotated[float, Between(-90, 90, "degrees")] | None = None
+    ev100: Ev | None = None
+    sky: Sky | None = None
+    swell_m: Annotated[float, Between(0, 20, "m")] | None = None
+    period_s: Annotated[float, Between(0.3, 30, "s")] | None = None
+    wind_m_s: Annotated[float, Between(0, 60, "m/s")] | None = None
+    celsius: Annotated[float, Between(-40, 50, "degrees")] | None = None
+    aim_from_seconds: Seconds | None = None
+    aim_to_seconds: Seconds | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Tasted:
+    """What a person said of one look: this time was right, too short or too long for it."""
+
+    kind: Annotated[str, Size(1, 12)]
+    look: Annotated[str, Size(1, 40)]
+    fit: Fit
+
+
+@dataclass(frozen=True, slots=True)
+class FrameReview:
+    """How it came out [stops, + brighter than right] and what was seen in it."""
+
+    came_out: Annotated[float, Between(-5, 5, "stops")] | None = None
+    seen: Annotated[tuple[Seen, ...], Size(0, len(Seen))] = ()
+    tasted: Annotated[tuple[Tasted, ...], Size(0, 10)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Frame:
+    """A frame as the client keeps it."""
+
+    id: UUID
+    state: State
+    opened_at: datetime
+    closed_at: datetime | None = None
+    closed_by: ClosedBy | None = None
+    note: Annotated[str, Size(0, 2000)] = ""
+    reading: FrameReading
+    settings: FrameSettings
+    stack: Annotated[tuple[FrameGlass, ...], Size(0, MOST_GLASSES)]
+    scale: Counting
+    dial_limit: Annotated[float, Between(SHORTEST_DIAL, LONGEST_DIAL, "s")]
+    answer: FrameSum
+    run: FrameRun | None = None
+    events: Annotated[tuple[FrameEvent, ...], Size(0, 500)]
+    conditions: FrameConditions | None = None
+    review: FrameReview | None = None
+
+    def __post_init__(self) -> None:
+        if (self.state is State.OPEN) != (self.closed_at is None):
+            raise Refusal("closed_at", "An open frame has no closing time, an ended one has.", "Correct one of them.")
+        if self.closed_at and self.closed_at < self.opened_at:
+            raise Refusal("closed_at", "A frame cannot close before it opens.", "Give the later time as closed_at.")
+
+    @property
+    def open_seconds(self) -> float | None:
+        """How long the shutter was open by the run's own clock [s], None while it is."""
+        if self.closed_at is None:
+            return None
+        return (self.closed_at - self.opened_at).total_seconds() * (self.run.speed if self.run else 1.0)
+
+    @property
+    def aimed_seconds(self) -> float:
+        """The time that was aimed at in the end [s]: the last one that moving light or a wish asked for."""
+        aimed = (event.seconds for event in reversed(self.events) if event.kind is EventKind.AIMED)
+        return next((seconds for seconds in aimed if seconds), self.answer.seconds)
+
+    @property
+    def timing(self) -> Lateness | None:
+        """How the real time compares with the one aimed at; None while it runs or where it cannot be reckoned with."""
+        seconds = self.open_seconds
+        if seconds is None or not reckonable(seconds, self.aimed_seconds):
+            return None
+        return lateness(self.aimed_seconds, seconds)
+
+
+def reckonable(*seconds: float) -> bool:
+    """Whether these times are ones the core works with."""
+    return all(SHORTEST_SECONDS <= one <= LONGEST_SECONDS for one in seconds)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FrameKept:
+    """A frame as the log shows it, with what the clock says, and whether a picture is kept beside it."""
+
+    frame: Annotated[Frame, Inline()]
+    actual_seconds: float | None
+    error: Lateness | None
+    pictured: bool

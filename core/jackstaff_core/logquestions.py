@@ -1,0 +1,117 @@
+"""What a log teaches, as questions: of one reviewed frame, of the glass, of time, taste and mistakes. Keeps nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Annotated
+
+from . import editing, evidence, lessons, review
+from . import tally as counting
+from .exposure import MOST_GLASSES
+from .finished import FinishedFrame, finished
+from .frame import Frame
+from .gear import Glass
+from .kitfile import MOST_ITEMS, Item
+from .reading import ReadingGiven, SettingsGiven, metered
+from .scales import Step
+from .wire import Between, Size
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReviewedQuestion:
+    """``light_stops``: how much brighter (+) it is now than for the frame; a reading of ``now`` says it instead."""
+
+    frame: Frame
+    light_stops: float = 0.0
+    now: ReadingGiven | None = None
+    step: Step = Step.THIRD
+    sensor_height_mm: Annotated[float, Between(3, 300, "mm")] = 24.0
+    pitch_deg: Annotated[float, Between(-30, 30, "degrees")] | None = None
+    glass: Annotated[tuple[editing.Tint, ...], Size(0, MOST_GLASSES)] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class ReviewedAnswer:
+    """What a reviewed frame teaches: the time for the same picture, cause and cure of what was seen, and the edit."""
+
+    next: lessons.NextTime | None
+    remarks: tuple[review.Remark, ...]
+    editing: tuple[editing.Note, ...]
+
+
+def reviewed(asked: ReviewedQuestion) -> ReviewedAnswer:
+    """What one reviewed frame teaches.
+
+    Raises
+    ------
+    Refusal
+        A reading that cannot be read, or a next time beyond a day.
+    """
+    frame = finished(asked.frame)
+    if frame is None:
+        return ReviewedAnswer(None, (), ())
+    following = None
+    if frame.came_out is not None and not frame.aborted:
+        light = asked.light_stops if asked.now is None else _brighter(asked.now, asked.frame)
+        following = lessons.next_time(frame.seconds, frame.came_out, light, asked.frame.dial_limit, asked.step)
+    edit = editing.EditQuestion(
+        came_out=frame.came_out,
+        seen=frame.seen,
+        glass=asked.glass,
+        pitch_deg=asked.pitch_deg,
+        focal_mm=frame.focal_mm,
+        sensor_height_mm=asked.sensor_height_mm,
+        seconds=frame.seconds,
+    )
+    return ReviewedAnswer(following, review.remarks(frame), editing.editing_notes(edit))
+
+
+def _brighter(now: ReadingGiven, then: Frame) -> float:
+    """Stops by which a bare reading is brighter than it was for a frame."""
+    settings = SettingsGiven(then.settings.aperture, then.settings.iso)
+    known = then.conditions.ev100 if then.conditions else None
+    if known is None:
+        old = then.reading
+        reading = ReadingGiven(old.shutter, old.aperture, old.iso, old.ev100, old.step)
+        on = sum(glass.stops + (glass.offset or 0.0) for glass in then.stack if glass.in_reading)
+        known = metered(reading, settings).ev100 + on
+    return metered(now, settings).ev100 - known
+
+
+@dataclass(frozen=True, slots=True)
+class LogQuestion:
+    """A guest's frames with the kit they were made with."""
+
+    items: Annotated[tuple[Item, ...], Size(0, MOST_ITEMS)]
+    frames: Annotated[tuple[Frame, ...], Size(0, 2000)]
+
+    def finished(self) -> list[FinishedFrame]:
+        """Those that have ended and can be reckoned with."""
+        return [frame for one in self.frames if (frame := finished(one)) is not None]
+
+
+@dataclass(frozen=True, slots=True)
+class LearntAnswer:
+    """Everything a log teaches beside the strength of the glass."""
+
+    clean_ends: tuple[lessons.CleanEnd, ...]
+    clear_focals: tuple[lessons.ClearFocal, ...]
+    tastes: tuple[lessons.Taste, ...]
+    tally: counting.Tally
+
+
+def learnt(frames: Sequence[FinishedFrame]) -> LearntAnswer:
+    """What a log teaches of time, focal length, taste and mistakes."""
+    return LearntAnswer(
+        lessons.clean_ends(frames), lessons.clear_focals(frames), lessons.tastes(frames), counting.tally(frames)
+    )
+
+
+def solids(kit: Iterable[Item]) -> list[evidence.GlassKnown]:
+    """The solid glass of a kit, as the evidence weighs it."""
+    return [
+        evidence.GlassKnown(str(one.id), one.name, one.thing.stops, one.thing.offset, one.thing.pair_stops)
+        for one in kit
+        if isinstance(one.thing, Glass) and one.thing.kind == "solid"
+    ]

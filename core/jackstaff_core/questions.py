@@ -1,0 +1,491 @@
+"""Every question that needs no account, in one table: what is asked, the function that answers, what it answers.
+
+The server mounts the table under /api, a browser's worker can mount the same one, so that neither can drift. Standard
+library only. ``ask`` is the whole way from JSON to JSON.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Annotated, Any
+
+from . import arming, plausibility, tide
+from .advice import Advice
+from .arming import Armed, ArmList
+from .budget import Budget, BudgetQuestion, budget
+from .calibration import Calibration, CalibrationQuestion, calibrate
+from .closing import MOST_POINTS, Closing, ClosingQuestion, closing
+from .density import Label, density
+from .evidence import Evidence, weigh
+from .exposure import MOST_GLASSES, Exposure, ExposureQuestion, expose
+from .fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
+from .filling import longest
+from .film import FilmGiven
+from .finder import FinderQuestion, Found, Ids, OwnGlass, Slots, find
+from .flash import FlashAnswer, FlashQuestion, flash
+from .forecast import Forecast, LightQuestion, OwnReadings, Scene, Sky, forecast, light_at, rate_sd
+from .gear import Body, Glass, Holder, Lens, Release, Support
+from .graduated import GraduatedQuestion, Graduation, choose
+from .heavens import Place, in_frame, sun_at
+from .lateness import Lateness, lateness
+from .logquestions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
+from .looks import Looks, LooksQuestion, Seen, Subjects, Wants, looks, looks_at
+from .packing import Line as PackLine
+from .packing import Plan, pack
+from .plausibility import SkyPick
+from .reach import Reach, ReachQuestion, reach
+from .reading import Given, ReadingGiven, SettingsGiven, metered, shutter
+from .readout import DIAL_LIMIT, Readout, readout
+from .refusal import Refusal
+from .ridge import Ridge
+from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step, ev100
+from .series import Series, SeriesQuestion, series
+from .settings import Ends, Isos
+from .stacking import FocalLength, On, Rig, findings, usable_end
+from .steer import Steered, SteerQuestion, steer
+from .subjects import Camera
+from .swaps import SwapPlan, SwapQuestion, plan
+from .tide import Water
+from .trade import Trade, TradeQuestion, trade
+from .trial import Trial, measured, trial
+from .video import Held, VideoQuestion, hold
+from .waiting import Wait, wait
+from .wire import Between, Inline, Named, Size, plain, read
+
+Words = Annotated[str, Size(1, 120)]
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """``asked`` is read from JSON, ``answer`` works it out, ``answered`` is written; ``drop_none`` leaves out nulls."""
+
+    asked: type
+    answer: Callable[[Any], Any]
+    answered: type
+    drop_none: bool = False
+
+
+def ask(name: str, given: Any) -> Any:
+    """The JSON answer of a question asked in JSON.
+
+    Raises
+    ------
+    Refusal, Refusals
+        What is asked cannot be read or answered.
+    KeyError
+        There is no such question.
+    """
+    question = QUESTIONS[name]
+    return plain(question.answer(read(question.asked, given)), drop_none=question.drop_none)
+
+
+@dataclass(frozen=True, slots=True)
+class ReadoutQuestion:
+    """What a shutter display shows."""
+
+    text: Words
+    step: Step = Step.THIRD
+    dial_limit: float = DIAL_LIMIT
+
+
+@dataclass(frozen=True, slots=True)
+class DensityQuestion:
+    """What stands on a filter's rim."""
+
+    text: Words
+
+
+@dataclass(frozen=True, slots=True)
+class RigAnswer:
+    findings: tuple[Advice, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class UsableQuestion:
+    """Variable glass by its kit facts, before a lens at ``focal_mm``."""
+
+    glass: Annotated[tuple[Glass, ...], Size(0, 24)]
+    focal_mm: FocalLength
+    body: Body | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class UsableAnswer:
+    """How far each can be turned [stops]; None for other glass."""
+
+    ends: tuple[float | None, ...]
+
+
+def _usable(asked: UsableQuestion) -> UsableAnswer:
+    return UsableAnswer(tuple(usable_end(glass, asked.focal_mm, asked.body) for glass in asked.glass))
+
+
+@dataclass(frozen=True, slots=True)
+class TrialQuestion:
+    """A trial's time [s], how it came out [stops, + brighter], and what the sum asked for [s]."""
+
+    trial_seconds: float
+    came_out_stops: float
+    sum_seconds: float
+
+
+@dataclass(frozen=True, slots=True)
+class MeasuredQuestion:
+    """Two readings at one aperture and ISO, without a glass and with it."""
+
+    without: Given
+    with_it: Given
+    step: Step = Step.THIRD
+
+
+@dataclass(frozen=True, slots=True)
+class MeasuredAnswer:
+    stops: float
+
+
+def _measured(asked: MeasuredQuestion) -> MeasuredAnswer:
+    without = shutter("without", asked.without, asked.step).exact
+    return MeasuredAnswer(measured(without, shutter("with_it", asked.with_it, asked.step).exact))
+
+
+@dataclass(frozen=True, slots=True)
+class AtQuestion:
+    """The scene of /looks at one time."""
+
+    camera: Camera
+    subjects: Subjects
+    seconds: float
+    wants: Wants = ()
+
+    def scene(self) -> LooksQuestion:
+        """The scene without any time."""
+        return LooksQuestion(self.camera, self.subjects)
+
+
+@dataclass(frozen=True, slots=True)
+class AtAnswer:
+    subjects: tuple[Seen, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class WaitQuestion:
+    """The light that is waited for: as an EV at ISO 100, or as what a camera would read."""
+
+    light: Annotated[LightQuestion, Inline()]
+    wanted_ev100: float | None = None
+    wanted: ReadingGiven | None = None
+
+
+def _wait(asked: WaitQuestion) -> Wait:
+    if asked.wanted is None and asked.wanted_ev100 is not None:
+        return wait(asked.light, asked.wanted_ev100)
+    if asked.wanted is not None and asked.wanted_ev100 is None:
+        return wait(asked.light, _own_ev(asked.wanted)[0])
+    raise Refusal("wanted_ev100", "The light to wait for is said once.", "Give wanted_ev100, or wanted.")
+
+
+@dataclass(frozen=True, slots=True)
+class SwapsQuestion:
+    """A forecast, the aim in seconds, the kit as for /stacks, what is on the lens now."""
+
+    light: Annotated[LightQuestion, Inline()]
+    from_seconds: float
+    to_seconds: float
+    glass: OwnGlass
+    slots: Slots
+    apertures: Ends
+    isos: Isos
+    sharp_to: Given = "11"
+    on: Ids = ()
+
+
+def _swaps(asked: SwapsQuestion) -> SwapPlan:
+    return plan(
+        SwapQuestion(
+            forecast(asked.light).points,
+            asked.from_seconds,
+            asked.to_seconds,
+            asked.glass,
+            asked.slots,
+            asked.apertures,
+            asked.isos,
+            asked.sharp_to,
+            asked.on,
+        )
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class TideQuestion:
+    """One's own high and low waters; heights are asked at ``at`` and at the ``marks``."""
+
+    waters: Annotated[tuple[Water, ...], Size(0, 60)]
+    at: datetime
+    floods_at_m: float | None = None
+    walk_minutes: float = 0.0
+    margin_minutes: float = 15.0
+    marks: Annotated[tuple[datetime, ...], Size(0, 600)] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class TideAnswer:
+    """Heights are null outside the entered waters; ``leave_by`` null where nothing floods or is known."""
+
+    height_m: float | None
+    heights: tuple[float | None, ...]
+    leave_by: datetime | None = None
+    floods_at: datetime | None = None
+    known_until: datetime | None = None
+
+
+def _tide(asked: TideQuestion) -> TideAnswer:
+    waters = list(asked.waters)
+    heights = tuple(tide.height(waters, mark) for mark in asked.marks)
+    answer = TideAnswer(tide.height(waters, asked.at), heights)
+    if asked.floods_at_m is None:
+        return answer
+    found = tide.leave_by(waters, asked.floods_at_m, asked.walk_minutes, asked.margin_minutes, asked.at)
+    return replace(answer, leave_by=found.at, floods_at=found.floods_at, known_until=found.known_until)
+
+
+@dataclass(frozen=True, slots=True)
+class PlausibleQuestion:
+    """A reading at a place and time, with the sky as it is."""
+
+    place: Annotated[Place, Inline()]
+    at: datetime
+    reading: ReadingGiven
+    sky: Sky = Sky.CLEAR
+    scene: Scene = Scene.SKY_LIT
+    readings: OwnReadings = ()
+    ridge: Ridge | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class PlausibleAnswer:
+    """``rate_sd`` is the sd of ``stops_per_minute``; a reading between the two times fits the sky within two sd."""
+
+    ev100: float
+    forecast_ev100: float
+    sd_stops: float
+    stops_per_minute: float
+    rate_sd: float
+    from_seconds: float
+    to_seconds: float
+    advice: Advice | None
+
+
+def _plausible(asked: PlausibleQuestion) -> PlausibleAnswer:
+    own, seconds = _own_ev(asked.reading)
+    question = LightQuestion(asked.place, asked.at, asked.at, 60.0, asked.sky, asked.scene, asked.readings, asked.ridge)
+    light = light_at(question, asked.at)
+    band = _band(seconds, own, light.ev100 - 2 * light.sd_stops, light.ev100 + 2 * light.sd_stops)
+    sd = rate_sd(question, asked.at)
+    advice = plausibility.plausible(own, light)
+    return PlausibleAnswer(own, light.ev100, light.sd_stops, light.stops_per_minute, sd, *band, advice)
+
+
+@dataclass(frozen=True, slots=True)
+class SkyFitsQuestion:
+    """A reading, and the light somebody sees without any plan."""
+
+    sky: SkyPick
+    reading: ReadingGiven
+
+
+@dataclass(frozen=True, slots=True)
+class SkyFitsAnswer:
+    ev100: float
+    low_ev100: float
+    high_ev100: float
+    from_seconds: float
+    to_seconds: float
+    advice: Advice | None
+
+
+def _sky_fits(asked: SkyFitsQuestion) -> SkyFitsAnswer:
+    own, seconds = _own_ev(asked.reading)
+    low, high = asked.sky.band
+    return SkyFitsAnswer(own, low, high, *_band(seconds, own, low, high), plausibility.fits_sky(own, asked.sky))
+
+
+def _band(seconds: float, own: float, low: float, high: float) -> tuple[float, float]:
+    """The times [s] the reading's settings would show between two brightnesses."""
+    return seconds * 2 ** (own - high), seconds * 2 ** (own - low)
+
+
+def _own_ev(given: ReadingGiven) -> tuple[float, float]:
+    """EV at ISO 100 of a reading, and its time [s]; an EV alone is counted at f/8 and ISO 100."""
+    reading = metered(given, SettingsGiven("8", "100"))
+    settings, seconds = reading.settings, reading.shutter.exact
+    return ev100(seconds, settings.aperture.exact, settings.iso.exact), seconds
+
+
+@dataclass(frozen=True, slots=True)
+class FillableAnswer:
+    """The longest metered time [s] that is still filled before the period ends, at each step; null beyond a day."""
+
+    longest_seconds: tuple[float | None, ...]
+
+
+def _fillable(asked: LightQuestion) -> FillableAnswer:
+    found = longest(forecast(asked).points)
+    return FillableAnswer(tuple(seconds if seconds <= LONGEST_SECONDS else None for seconds in found))
+
+
+@dataclass(frozen=True, slots=True)
+class PackAnswer:
+    lines: tuple[PackLine, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LatenessQuestion:
+    planned_seconds: float
+    actual_seconds: float
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """Light relative to the metering [stops], ``at_seconds`` from the opening."""
+
+    at_seconds: float
+    stops: float
+
+
+Points = Annotated[tuple[Point, ...], Size(0, MOST_POINTS)]
+
+
+@dataclass(frozen=True, slots=True)
+class CloseQuestion:
+    """``at_seconds`` from the opening, negative before it; stops relative to the metering."""
+
+    needed_seconds: float
+    opened_at: datetime
+    now: datetime
+    delay_seconds: float = 0.0
+    stops_per_minute: float | None = None
+    ev_points: Points = ()
+    readings: Points = ()
+    film: FilmGiven | None = None
+    tracked: bool = False
+    bias_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
+    rate_from_readings: bool = False
+
+
+def _close(asked: CloseQuestion) -> Closing:
+    return closing(
+        ClosingQuestion(
+            needed_seconds=asked.needed_seconds * 2**asked.bias_stops,
+            now_seconds=(asked.now - asked.opened_at).total_seconds(),
+            delay_seconds=asked.delay_seconds,
+            stops_per_minute=asked.stops_per_minute,
+            ev_points=tuple((point.at_seconds, point.stops) for point in asked.ev_points),
+            readings=tuple((point.at_seconds, point.stops) for point in asked.readings),
+            film=asked.film,
+            tracked=asked.tracked,
+            rate_from_readings=asked.rate_from_readings,
+        )
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class SunAsked:
+    """Where and when, and where the camera looks, so that the sun in the frame is known."""
+
+    place: Annotated[Place, Inline()]
+    at: datetime
+    focal_mm: FocalLength
+    bearing_deg: Annotated[float, Between(-360, 360, "degrees")]
+    elevation_deg: Annotated[float, Between(-90, 90, "degrees")] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class ArmQuestion:
+    """Facts are those of kit items; what is left out is unknown."""
+
+    seconds: float
+    bulb: bool
+    stack: Annotated[tuple[On, ...], Named("glass"), Size(0, MOST_GLASSES)] = ()
+    body: Body | None = None
+    lens: Lens | None = None
+    holder: Holder | None = None
+    support: Support | None = None
+    release: Release | None = None
+    noise_reduction: bool | None = None
+    wind_m_s: float | None = None
+    celsius: float | None = None
+    battery_share: float | None = None
+    upright: bool = False
+    sun: SunAsked | None = None
+
+
+def _arm(asked: ArmQuestion) -> ArmList:
+    same = {name: getattr(asked, name) for name in ArmQuestion.__slots__ if name != "sun"}
+    armed = Armed(**same)
+    if sun := asked.sun:
+        altitude, azimuth = sun_at(sun.place, sun.at)
+        where = in_frame(sun.focal_mm, sun.bearing_deg, sun.elevation_deg, azimuth, altitude)
+        half = (asked.body.sensor_width_mm / 2, asked.body.sensor_height_mm / 2) if asked.body else (18.0, 12.0)
+        armed = arming.with_sun(armed, where, altitude, half)
+    return arming.arm(armed)
+
+
+@dataclass(frozen=True, slots=True)
+class FieldCardQuestion:
+    """Bare times from ``fastest`` to ``slowest`` [s] down, glasses or stacks across."""
+
+    glass: Annotated[tuple[CardGlass, ...], Size(1, MOST_COLUMNS)]
+    fastest: Annotated[float, Between(0, 60, "s", above=True)] = 1 / 1000
+    slowest: Annotated[float, Between(0, 60, "s", above=True)] = 1.0
+    dial_limit: Annotated[float, Between(SHORTEST_DIAL, LONGEST_DIAL, "s")] = DIAL_LIMIT
+    step: Step = Step.THIRD
+
+
+@dataclass(frozen=True, slots=True)
+class FieldCardAnswer:
+    lines: tuple[Line, ...]
+
+
+def _field_card(asked: FieldCardQuestion) -> FieldCardAnswer:
+    return FieldCardAnswer(tuple(field_card(asked.glass, asked.fastest, asked.slowest, asked.dial_limit, asked.step)))
+
+
+QUESTIONS: dict[str, Question] = {
+    "readout": Question(ReadoutQuestion, lambda q: readout(q.text, q.step, q.dial_limit), Readout),
+    "density": Question(DensityQuestion, lambda q: density(q.text), Label, drop_none=True),
+    "exposure": Question(ExposureQuestion, expose, Exposure),
+    "steer": Question(SteerQuestion, steer, Steered, drop_none=True),
+    "stacks": Question(FinderQuestion, find, Found, drop_none=True),
+    "rig": Question(Rig, lambda q: RigAnswer(findings(q)), RigAnswer),
+    "usable": Question(UsableQuestion, _usable, UsableAnswer),
+    "reach": Question(ReachQuestion, reach, Reach),
+    "graduated": Question(GraduatedQuestion, choose, Graduation),
+    "trade": Question(TradeQuestion, trade, Trade),
+    "flash": Question(FlashQuestion, flash, FlashAnswer),
+    "video": Question(VideoQuestion, hold, Held),
+    "trial": Question(TrialQuestion, lambda q: trial(q.trial_seconds, q.came_out_stops, q.sum_seconds), Trial),
+    "measured": Question(MeasuredQuestion, _measured, MeasuredAnswer),
+    "looks": Question(LooksQuestion, looks, Looks),
+    "looks/at": Question(AtQuestion, lambda q: AtAnswer(looks_at(q.scene(), q.seconds)), AtAnswer, drop_none=True),
+    "light": Question(LightQuestion, forecast, Forecast),
+    "outing/wait": Question(WaitQuestion, _wait, Wait),
+    "outing/swaps": Question(SwapsQuestion, _swaps, SwapPlan),
+    "outing/tide": Question(TideQuestion, _tide, TideAnswer),
+    "outing/budget": Question(BudgetQuestion, budget, Budget),
+    "outing/plausible": Question(PlausibleQuestion, _plausible, PlausibleAnswer),
+    "outing/sky": Question(SkyFitsQuestion, _sky_fits, SkyFitsAnswer),
+    "outing/fillable": Question(LightQuestion, _fillable, FillableAnswer),
+    "outing/pack": Question(Plan, lambda q: PackAnswer(pack(q)), PackAnswer),
+    "run/lateness": Question(LatenessQuestion, lambda q: lateness(q.planned_seconds, q.actual_seconds), Lateness),
+    "run/close": Question(CloseQuestion, _close, Closing),
+    "run/arm": Question(ArmQuestion, _arm, ArmList),
+    "run/series": Question(SeriesQuestion, series, Series),
+    "calibration": Question(CalibrationQuestion, calibrate, Calibration),
+    "log/reviewed": Question(ReviewedQuestion, reviewed, ReviewedAnswer),
+    "log/evidence": Question(LogQuestion, lambda q: weigh(q.finished(), solids(q.items)), Evidence),
+    "log/learnt": Question(LogQuestion, lambda q: learnt(q.finished()), LearntAnswer),
+    "fieldcard": Question(FieldCardQuestion, _field_card, FieldCardAnswer),
+}
+"""By the address under /api."""

@@ -1,0 +1,93 @@
+"""The core's table of questions as operations of the API: read, answered and described from the core's own types."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from pydantic_core import to_json
+
+from jackstaff_core.questions import QUESTIONS, Question
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.wire import plain, read
+from jackstaff_core.wireschema import Schemas
+
+SCHEMAS = Schemas()
+"""What the operations mounted here are made of; the API's description carries it."""
+_TAGS = {
+    "outing": "outing",
+    "run": "run",
+    "looks": "looks",
+    "light": "light",
+    "calibration": "log",
+    "fieldcard": "log",
+    "log": "log",
+}
+
+router = Router()
+
+
+def body_of(request: HttpRequest) -> Any:
+    """The JSON of a request.
+
+    Raises
+    ------
+    Refusal
+        It is none.
+    """
+    try:
+        return json.loads(request.body, parse_constant=_no_number)
+    except (ValueError, RecursionError):
+        raise Refusal("body", "The body is not readable JSON.", "Send one JSON object.") from None
+
+
+def said(answer: object, *, drop_none: bool = False) -> HttpResponse:
+    """The core's answer as it stands: asked at every key press, it is not checked again on the way out."""
+    content = json.dumps(plain(answer, drop_none=True)) if drop_none else to_json(answer, inf_nan_mode="null")
+    return HttpResponse(content, content_type="application/json; charset=utf-8")
+
+
+def described(asked: Any, answered: Any, *, drop_none: bool = False) -> dict[str, Any]:
+    """An operation's body and answer, as OpenAPI has them."""
+
+    def as_json(schema: dict[str, Any]) -> dict[str, Any]:
+        return {"content": {"application/json": {"schema": schema}}}
+
+    answer = {"description": "OK", **as_json(SCHEMAS.answered(answered, drop_none=drop_none))}
+    return {
+        "requestBody": {"required": True, **as_json(SCHEMAS.asked(asked))},
+        "responses": {200: answer},
+    }
+
+
+def _no_number(text: str) -> float:
+    raise ValueError(text)
+
+
+def _operation(name: str, question: Question) -> Callable[[HttpRequest], HttpResponse]:
+    def operation(request: HttpRequest) -> HttpResponse:
+        return said(question.answer(read(question.asked, body_of(request))), drop_none=question.drop_none)
+
+    operation.__name__ = name.replace("/", "_")
+    operation.__doc__ = question.asked.__doc__
+    return operation
+
+
+def add(to: Router, name: str) -> None:
+    """Mount one question on a router."""
+    question = QUESTIONS[name]
+    to.post(
+        f"/{name}",
+        tags=[_TAGS.get(name.partition("/")[0], "bench")],
+        openapi_extra=described(question.asked, question.answered, drop_none=question.drop_none),
+    )(_operation(name, question))
+
+
+BESIDE = ("log/evidence", "log/learnt")
+"""Their addresses also answer of the account's own log; they are mounted where that is (lessons.py)."""
+for _name in QUESTIONS:
+    if _name not in BESIDE:
+        add(router, _name)
