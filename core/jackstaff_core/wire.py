@@ -316,6 +316,7 @@ class _Part:
     called: str
     hint: Any
     required: bool
+    default: Any
     inline: type | None
 
 
@@ -333,7 +334,9 @@ def _parts(kind: Any) -> tuple[_Part, ...]:
         named = next((mark.name for mark in marks if isinstance(mark, Named)), one.name)
         inline = plain if any(isinstance(mark, Inline) for mark in marks) else None
         required = one.default is dataclasses.MISSING and one.default_factory is dataclasses.MISSING
-        found.append(_Part(one.name, named, hints[one.name], required, inline))
+        made = one.default_factory
+        default = one.default if made is dataclasses.MISSING else made()
+        found.append(_Part(one.name, named, hints[one.name], required, None if required else default, inline))
     return tuple(found)
 
 

@@ -11,7 +11,7 @@ from enum import Enum
 from typing import Any, Literal
 from uuid import UUID
 
-from .wire import Between, Matches, Size, Tagged, is_described, is_union, narrowed, parted, parts
+from .wire import Between, Matches, Size, Tagged, is_described, is_union, narrowed, parted, parts, plain
 
 
 class Schemas:
@@ -33,35 +33,40 @@ class Schemas:
         """The schema of what is written from ``hint``."""
         return self._schema(hint, "Answer", drop_none)
 
+    def kept(self, hint: Any) -> dict[str, Any]:
+        """The schema of a document that goes both ways: what has a default may be left out."""
+        return self._schema(hint, "Doc", False)
+
     def _schema(self, hint: Any, role: str, drop_none: bool) -> dict[str, Any]:
         def again(one: Any) -> dict[str, Any]:
             return self._schema(one, role, drop_none)
 
-        plain, marks = parted(hint)
+        bare, marks = parted(hint)
         tagged = next((mark for mark in marks if isinstance(mark, Tagged)), None)
         if tagged:
             tags = [self._tagged(tagged.by, name, kind, role) for name, kind in tagged.shapes]
-            return _null_too(plain, {"oneOf": tags, "discriminator": {"propertyName": tagged.by}})
-        if is_union(plain):
-            shapes = [again(narrowed(one, marks)) for one in typing.get_args(plain) if one is not type(None)]
-            return _null_too(plain, shapes[0] if len(shapes) == 1 else {"anyOf": shapes})
-        origin = typing.get_origin(plain)
-        members: tuple[Any, ...] = typing.get_args(plain)
+            mapping = {name: one["$ref"] for (name, _), one in zip(tagged.shapes, tags, strict=True)}
+            return _null_too(bare, {"oneOf": tags, "discriminator": {"propertyName": tagged.by, "mapping": mapping}})
+        if is_union(bare):
+            shapes = [again(narrowed(one, marks)) for one in typing.get_args(bare) if one is not type(None)]
+            return _null_too(bare, shapes[0] if len(shapes) == 1 else {"anyOf": shapes})
+        origin = typing.get_origin(bare)
+        members: tuple[Any, ...] = typing.get_args(bare)
         if origin is Literal:
             return {"type": "string", "enum": list(members)}
-        if origin in (tuple, frozenset, list) or plain is tuple:
+        if origin in (tuple, frozenset, list) or bare is tuple:
             return self._list(origin, members, marks, again)
         if origin is not None and issubclass(origin, Mapping):
             return {"type": "object", "additionalProperties": again(members[1])}
-        if isinstance(plain, type) and issubclass(plain, Enum):
-            return self._named(plain.__name__, plain, lambda: {"type": "string", "enum": [one.value for one in plain]})
-        if simple := _SIMPLE.get(plain):
-            return {**simple, **_bounds(plain, marks)}
-        if hasattr(plain, "json_schema"):
-            return self._named(self._called(plain, role), plain, plain.json_schema)
-        if is_described(plain):
+        if isinstance(bare, type) and issubclass(bare, Enum):
+            return self._named(bare.__name__, bare, lambda: {"type": "string", "enum": [one.value for one in bare]})
+        if simple := _SIMPLE.get(bare):
+            return {**simple, **_bounds(bare, marks)}
+        if hasattr(bare, "json_schema"):
+            return self._named(self._called(bare, role), bare, bare.json_schema)
+        if is_described(bare):
             return {"type": "object", "additionalProperties": True}
-        return self._named(self._called(plain, role), plain, lambda: self._object(plain, role, drop_none))
+        return self._named(self._called(bare, role), bare, lambda: self._object(bare, role, drop_none))
 
     def _list(self, origin: Any, members: Any, marks: tuple[Any, ...], again: Callable[[Any], Any]) -> dict[str, Any]:
         size = next((mark for mark in marks if isinstance(mark, Size)), None)
@@ -82,7 +87,9 @@ class Schemas:
                 required += inner["required"]
                 continue
             properties[part.called] = self._schema(part.hint, role, drop_none)
-            may_miss = not part.required if role == "Asked" else drop_none and _may_be_none(part.hint)
+            if role != "Answer" and part.default is not None:
+                properties[part.called] |= {"default": plain(part.default)}
+            may_miss = not part.required if role != "Answer" else drop_none and _may_be_none(part.hint)
             required += [] if may_miss else [part.called]
         about = (kind.__doc__ or "").split("\n\n")[0].strip()
         found: dict[str, Any] = {
@@ -132,7 +139,7 @@ _SIMPLE: dict[Any, dict[str, Any]] = {
 }
 
 
-def _bounds(plain: Any, marks: tuple[Any, ...]) -> dict[str, Any]:
+def _bounds(bare: Any, marks: tuple[Any, ...]) -> dict[str, Any]:
     found: dict[str, Any] = {}
     for mark in marks:
         match mark:
@@ -140,7 +147,7 @@ def _bounds(plain: Any, marks: tuple[Any, ...]) -> dict[str, Any]:
                 low = "exclusiveMinimum" if mark.above else "minimum"
                 found |= {low: mark.low} if math.isfinite(mark.low) else {}
                 found |= {"maximum": mark.high} if math.isfinite(mark.high) else {}
-            case Size() if plain is str:
+            case Size() if bare is str:
                 found |= {"minLength": mark.least, "maxLength": mark.most}
             case Matches():
                 found["pattern"] = f"^{mark.pattern}$"
@@ -148,10 +155,10 @@ def _bounds(plain: Any, marks: tuple[Any, ...]) -> dict[str, Any]:
 
 
 def _may_be_none(hint: Any) -> bool:
-    plain, _ = parted(hint)
-    return is_union(plain) and type(None) in typing.get_args(plain)
+    bare, _ = parted(hint)
+    return is_union(bare) and type(None) in typing.get_args(bare)
 
 
-def _null_too(plain: Any, inner: dict[str, Any]) -> dict[str, Any]:
-    may = is_union(plain) and type(None) in typing.get_args(plain)
+def _null_too(bare: Any, inner: dict[str, Any]) -> dict[str, Any]:
+    may = is_union(bare) and type(None) in typing.get_args(bare)
     return {"anyOf": [inner, {"type": "null"}]} if may else inner

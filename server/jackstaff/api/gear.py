@@ -14,23 +14,13 @@ from pydantic import BaseModel, Field, create_model
 
 from jackstaff_core.facts import Described, Shape, all_of, described
 from jackstaff_core.film import FilmGiven
-from jackstaff_core.finder import GlassKind
-from jackstaff_core.gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength
+from jackstaff_core.gear import SORTS, Body, Film, Glass, Strength, isos_of, sharp_to, strength
 from jackstaff_core.kitfile import Change, Item
 from jackstaff_core.wire import plain
 
 from .wired import answered
 
-
-class StrengthAnswer(Schema):
-    """How the sum takes a glass; a range is taken at its middle."""
-
-    kind: GlassKind
-    stops: float
-    offset: float | None
-    offset_sd: float
-    low: float
-    high: float
+StrengthAnswer: Any = answered(Strength)
 
 
 @dataclass(frozen=True, slots=True)

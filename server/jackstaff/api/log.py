@@ -19,13 +19,13 @@ from .account import account_of, own_account
 from .asked import Instant
 from .framedoc import shown
 from .framekeeping import save
-from .mount import body_of, described, said
+from .mount import body_of, document, said
 from .refusals import Faults
-from .wired import answered
+from .wired import kept
 
 router = Router(tags=["log"], auth=own_account)
 
-Kept: Any = answered(FrameKept)
+Kept: Any = kept(FrameKept)
 
 
 class PageAsked(Schema):
@@ -71,7 +71,7 @@ def show(request: HttpRequest, key: UUID) -> object:
     return Status(200, shown(frame)) if frame else Status(404, _NO_SUCH_FRAME)
 
 
-@router.put("/{uuid:key}", response={409: Faults}, openapi_extra=described(Frame, FrameKept))
+@router.put("/{uuid:key}", response={409: Faults}, openapi_extra=document(Frame, FrameKept))
 def keep(request: HttpRequest, key: UUID) -> object:
     """Keep a frame under the client's own key; sending it twice keeps it once."""
     frame = read(Frame, body_of(request))

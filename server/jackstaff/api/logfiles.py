@@ -88,7 +88,7 @@ def own_file(request: HttpRequest, as_: Literal["json", "csv"] = "json") -> Http
     return _written([frame_of(row) for row in frames_of(account_of(request))], as_)
 
 
-@router.post("/log/write", openapi_extra=described(WriteQuestion, dict[str, Any]))
+@router.post("/log/write", openapi_extra=described(WriteQuestion, None) | file_as(*_KINDS.values()))
 def write(request: HttpRequest) -> HttpResponse:
     """Frames that are sent along as a file; keeps nothing."""
     asked = read_as(WriteQuestion, body_of(request))

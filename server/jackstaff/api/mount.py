@@ -51,16 +51,25 @@ def said(answer: object, *, drop_none: bool = False) -> HttpResponse:
 
 
 def described(asked: Any, answered: Any, *, drop_none: bool = False) -> dict[str, Any]:
-    """An operation's body and answer, as OpenAPI has them."""
+    """An operation's body and answer, as OpenAPI has them; ``answered`` None where the answer is no JSON."""
 
-    def as_json(schema: dict[str, Any]) -> dict[str, Any]:
-        return {"content": {"application/json": {"schema": schema}}}
+    body = {"requestBody": {"required": True, **_as_json(SCHEMAS.asked(asked))}}
+    if answered is None:
+        return body
+    return {**body, **_ok(SCHEMAS.answered(answered, drop_none=drop_none))}
 
-    answer = {"description": "OK", **as_json(SCHEMAS.answered(answered, drop_none=drop_none))}
-    return {
-        "requestBody": {"required": True, **as_json(SCHEMAS.asked(asked))},
-        "responses": {200: answer},
-    }
+
+def document(sent: Any, handed_back: Any) -> dict[str, Any]:
+    """The same of an operation that keeps a document and hands it back."""
+    return {"requestBody": {"required": True, **_as_json(SCHEMAS.kept(sent))}, **_ok(SCHEMAS.kept(handed_back))}
+
+
+def _ok(schema: dict[str, Any]) -> dict[str, Any]:
+    return {"responses": {200: {"description": "OK", **_as_json(schema)}}}
+
+
+def _as_json(schema: dict[str, Any]) -> dict[str, Any]:
+    return {"content": {"application/json": {"schema": schema}}}
 
 
 def _no_number(text: str) -> float:

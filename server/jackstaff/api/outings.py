@@ -20,16 +20,16 @@ from jackstaff_core.wire import plain, read
 
 from .account import account_of, own_account
 from .asked import Asked, Instant, Number
-from .mount import body_of, described, said
+from .mount import body_of, document, said
 from .refusals import Faults
-from .wired import answered
+from .wired import kept
 
 router = Router(tags=["outings"])
 
 Latitude = Annotated[Number, Field(ge=-90, le=90)]
 Longitude = Annotated[Number, Field(ge=-180, le=180)]
 FileText = Annotated[str, Field(min_length=1, max_length=3_000_000)]
-OutingDoc: Any = answered(Outing)
+OutingDoc: Any = kept(Outing)
 
 
 class OutingsAnswer(Schema):
@@ -92,7 +92,7 @@ def whole(request: HttpRequest) -> dict[str, object]:
     return {"outings": outings_of(account_of(request))}
 
 
-@router.put("/outings/{uuid:key}", auth=own_account, openapi_extra=described(Outing, Outing))
+@router.put("/outings/{uuid:key}", auth=own_account, openapi_extra=document(Outing, Outing))
 def keep(request: HttpRequest, key: UUID) -> HttpResponse:
     """Keep an outing under the client's own key; a later change held already wins and is handed back."""
     outing = read(Outing, body_of(request))

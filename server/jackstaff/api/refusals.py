@@ -53,7 +53,10 @@ class RefusingAPI(NinjaAPI):
                 "properties": {"errors": {"type": "array", "items": {"$ref": "#/components/schemas/Fault"}}},
             },
         }
-        schema["components"]["schemas"] |= {**SCHEMAS.made}
+        own = schema["components"]["schemas"]
+        if twice := {name for name in own.keys() & SCHEMAS.made.keys() if "enum" not in own[name]}:
+            raise RuntimeError(f"Two shapes are called alike: {', '.join(sorted(twice))}.")
+        schema["components"]["schemas"] |= SCHEMAS.made
         refused = {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/Faults"}}}}
         for operations in schema["paths"].values():
             for operation in operations.values():

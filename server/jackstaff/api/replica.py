@@ -31,14 +31,14 @@ from .framedoc import shown
 from .gear import ItemAnswer, item_answer
 from .refusals import Fault
 from .shelves import SHELVES
-from .wired import answered
+from .wired import kept
 
 router = Router(tags=["replica"], auth=own_account)
 
 MOST_DOCUMENTS = 100
-OutingContent: Any = answered(Outing)
-OwnLookContent: Any = answered(OwnLook)
-FrameKeptContent: Any = answered(FrameKept)
+OutingContent: Any = kept(Outing)
+OwnLookContent: Any = kept(OwnLook)
+FrameKeptContent: Any = kept(FrameKept)
 Number = Annotated[int, Field(strict=True, ge=0)]
 
 

@@ -25,6 +25,11 @@ def answered(kind: Any) -> Any:
     return Annotated[Any, _pointed(SCHEMAS.answered(kind)), _WRITTEN]
 
 
+def kept(kind: Any) -> Any:
+    """A document, as it is handed back."""
+    return Annotated[Any, _pointed(SCHEMAS.kept(kind)), _WRITTEN]
+
+
 _WRITTEN = PlainSerializer(lambda value: value if isinstance(value, dict | list) else plain(value))
 
 

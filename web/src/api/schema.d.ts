@@ -38,10 +38,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Learn
-         * @description How far each glass is off its label, with the whole covariance; a session's habit is kept apart.
+         * Calibration
+         * @description ``prior_sd`` a number or one for each glass; ``session_sd`` None for no habits.
          */
-        post: operations["jackstaff_api_calibration_learn"];
+        post: operations["jackstaff_api_mount_calibration"];
         delete?: never;
         options?: never;
         head?: never;
@@ -59,9 +59,9 @@ export interface paths {
         put?: never;
         /**
          * Density
-         * @description Every meaning of a filter label, in stops, density and factor.
+         * @description What stands on a filter's rim.
          */
-        post: operations["jackstaff_api_bench_density"];
+        post: operations["jackstaff_api_mount_density"];
         delete?: never;
         options?: never;
         head?: never;
@@ -79,9 +79,9 @@ export interface paths {
         put?: never;
         /**
          * Exposure
-         * @description Base reading, stack and settings into one exposure time, step by step.
+         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'FilmGiven | None' = None, light: 'MovingLight | None' = None)
          */
-        post: operations["jackstaff_api_bench_exposure"];
+        post: operations["jackstaff_api_mount_exposure"];
         delete?: never;
         options?: never;
         head?: never;
@@ -98,10 +98,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Field Card
-         * @description The rows of a card to take along.
+         * Fieldcard
+         * @description Bare times from ``fastest`` to ``slowest`` [s] down, glasses or stacks across.
          */
-        post: operations["jackstaff_api_lessons_field_card"];
+        post: operations["jackstaff_api_mount_fieldcard"];
         delete?: never;
         options?: never;
         head?: never;
@@ -118,10 +118,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Flashing
-         * @description The glass that lets flash be used wide open within the sync time.
+         * Flash
+         * @description The reading in daylight, the aperture wanted, the body's sync time [s].
          */
-        post: operations["jackstaff_api_extras_flashing"];
+        post: operations["jackstaff_api_mount_flash"];
         delete?: never;
         options?: never;
         head?: never;
@@ -357,9 +357,9 @@ export interface paths {
         put?: never;
         /**
          * Graduated
-         * @description Which graduated glass, what it does to the average and what remains for the foreground.
+         * @description Two readings at one aperture and ISO, of the sky and of the ground; ``sky_share`` of the averaged area.
          */
-        post: operations["jackstaff_api_extras_graduated"];
+        post: operations["jackstaff_api_mount_graduated"];
         delete?: never;
         options?: never;
         head?: never;
@@ -577,9 +577,9 @@ export interface paths {
         put?: never;
         /**
          * Light
-         * @description The light at every step of a period, its named moments, and what became of the readings.
+         * @description LightQuestion(place: 'Annotated[Place, Inline()]', start: "Annotated[datetime, Named('from')]", end: "Annotated[datetime, Named('to')]", step_seconds: 'float' = 60.0, sky: 'Sky' = <Sky.CLEAR: 'clear'>, scene: 'Scene' = <Scene.SKY_LIT: 'sky_lit'>, readings: 'OwnReadings' = (), ridge: 'Ridge | None' = None)
          */
-        post: operations["jackstaff_api_light_light"];
+        post: operations["jackstaff_api_mount_light"];
         delete?: never;
         options?: never;
         head?: never;
@@ -600,10 +600,10 @@ export interface paths {
         get: operations["jackstaff_api_lessons_own_evidence"];
         put?: never;
         /**
-         * Evidence Of
-         * @description The same of a log that is sent along; keeps nothing.
+         * Log Evidence
+         * @description A guest's frames with the kit they were made with.
          */
-        post: operations["jackstaff_api_lessons_evidence_of"];
+        post: operations["jackstaff_api_mount_log_evidence"];
         delete?: never;
         options?: never;
         head?: never;
@@ -644,10 +644,10 @@ export interface paths {
         get: operations["jackstaff_api_lessons_own_lessons"];
         put?: never;
         /**
-         * Lessons Of
-         * @description The same of a log that is sent along; keeps nothing.
+         * Log Learnt
+         * @description A guest's frames with the kit they were made with.
          */
-        post: operations["jackstaff_api_lessons_lessons_of"];
+        post: operations["jackstaff_api_mount_log_learnt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -684,10 +684,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Reviewed
-         * @description What a reviewed frame teaches; keeps nothing.
+         * Log Reviewed
+         * @description ``light_stops``: how much brighter (+) it is now than for the frame; a reading of ``now`` says it instead.
          */
-        post: operations["jackstaff_api_lessons_reviewed"];
+        post: operations["jackstaff_api_mount_log_reviewed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -764,10 +764,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Windows
-         * @description The window of times of each look of each subject, and the aim where the wishes meet, or their conflict.
+         * Looks
+         * @description LooksQuestion(camera: 'Camera', subjects: 'Subjects', wants: 'Wants' = (), own: 'Annotated[tuple[OwnLook, ...], Size(0, 24)]' = ())
          */
-        post: operations["jackstaff_api_looks_windows"];
+        post: operations["jackstaff_api_mount_looks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -784,10 +784,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * At
-         * @description What one time does to each subject, in their order.
+         * Looks At
+         * @description The scene of /looks at one time.
          */
-        post: operations["jackstaff_api_looks_at"];
+        post: operations["jackstaff_api_mount_looks_at"];
         delete?: never;
         options?: never;
         head?: never;
@@ -824,10 +824,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Measuring
-         * @description The strength of a glass from two readings at one aperture and ISO.
+         * Measured
+         * @description Two readings at one aperture and ISO, without a glass and with it.
          */
-        post: operations["jackstaff_api_extras_measuring"];
+        post: operations["jackstaff_api_mount_measured"];
         delete?: never;
         options?: never;
         head?: never;
@@ -844,10 +844,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Frames
-         * @description How many frames fit before time or battery ends.
+         * Outing Budget
+         * @description ``seconds`` a frame, ``available_seconds`` until light, tide or one's own end.
          */
-        post: operations["jackstaff_api_outing_frames"];
+        post: operations["jackstaff_api_mount_outing_budget"];
         delete?: never;
         options?: never;
         head?: never;
@@ -924,10 +924,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Fillable
-         * @description How long a frame may be at each minute and still fill.
+         * Outing Fillable
+         * @description LightQuestion(place: 'Annotated[Place, Inline()]', start: "Annotated[datetime, Named('from')]", end: "Annotated[datetime, Named('to')]", step_seconds: 'float' = 60.0, sky: 'Sky' = <Sky.CLEAR: 'clear'>, scene: 'Scene' = <Scene.SKY_LIT: 'sky_lit'>, readings: 'OwnReadings' = (), ridge: 'Ridge | None' = None)
          */
-        post: operations["jackstaff_api_outing_fillable"];
+        post: operations["jackstaff_api_mount_outing_fillable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1004,10 +1004,13 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Packing
-         * @description What to take along for this plan, and why.
+         * Outing Pack
+         * @description What is known of the outing.
+         *
+         *     ``glass`` the names the swap plan uses, ``densest_stops`` its darkest stack; ``longest_seconds`` the longest frame
+         *     planned; ``dark`` whether arriving or leaving falls before civil dawn or after civil dusk; wind in m/s.
          */
-        post: operations["jackstaff_api_outing_packing"];
+        post: operations["jackstaff_api_mount_outing_pack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1024,10 +1027,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Fits
-         * @description Whether a reading fits the light there can be at that place and time.
+         * Outing Plausible
+         * @description A reading at a place and time, with the sky as it is.
          */
-        post: operations["jackstaff_api_outing_fits"];
+        post: operations["jackstaff_api_mount_outing_plausible"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1044,10 +1047,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Sky Fits
-         * @description Whether a reading fits the light somebody sees, without any plan.
+         * Outing Sky
+         * @description A reading, and the light somebody sees without any plan.
          */
-        post: operations["jackstaff_api_outing_sky_fits"];
+        post: operations["jackstaff_api_mount_outing_sky"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1064,10 +1067,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Swaps
-         * @description Which stack and aperture when, so that the time stays in the aim with the fewest changes.
+         * Outing Swaps
+         * @description A forecast, the aim in seconds, the kit as for /stacks, what is on the lens now.
          */
-        post: operations["jackstaff_api_outing_swaps"];
+        post: operations["jackstaff_api_mount_outing_swaps"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1084,10 +1087,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Tide
-         * @description The water's height between one's own high and low waters, and when to leave.
+         * Outing Tide
+         * @description One's own high and low waters; heights are asked at ``at`` and at the ``marks``.
          */
-        post: operations["jackstaff_api_outing_tide"];
+        post: operations["jackstaff_api_mount_outing_tide"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1104,10 +1107,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Waiting
-         * @description When the light will be what is wanted, from ``from`` on, or that it will not be before ``to``.
+         * Outing Wait
+         * @description The light that is waited for: as an EV at ISO 100, or as what a camera would read.
          */
-        post: operations["jackstaff_api_outing_waiting"];
+        post: operations["jackstaff_api_mount_outing_wait"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1168,10 +1171,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Reaching
-         * @description The ladder of times a kit reaches, its gaps, what bridges them, and which one glass would close most.
+         * Reach
+         * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows.
          */
-        post: operations["jackstaff_api_stacks_reaching"];
+        post: operations["jackstaff_api_mount_reach"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1189,9 +1192,9 @@ export interface paths {
         put?: never;
         /**
          * Readout
-         * @description Every meaning of what a shutter display shows.
+         * @description What a shutter display shows.
          */
-        post: operations["jackstaff_api_bench_readout"];
+        post: operations["jackstaff_api_mount_readout"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1233,9 +1236,9 @@ export interface paths {
         put?: never;
         /**
          * Rig
-         * @description What is wrong with a stack before it goes on, each finding with why and a cure.
+         * @description Everything in front of the shutter. What is None is unknown.
          */
-        post: operations["jackstaff_api_stacks_rig"];
+        post: operations["jackstaff_api_mount_rig"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1252,10 +1255,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Arming
-         * @description What hands do before this frame opens, at most seven lines in their order, and the rehearsal of a long one.
+         * Run Arm
+         * @description Facts are those of kit items; what is left out is unknown.
          */
-        post: operations["jackstaff_api_run_arming"];
+        post: operations["jackstaff_api_mount_run_arm"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1272,10 +1275,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Close
-         * @description When to close: what has gathered by now, when it is enough, and whether it ever will be.
+         * Run Close
+         * @description ``at_seconds`` from the opening, negative before it; stops relative to the metering.
          */
-        post: operations["jackstaff_api_run_close"];
+        post: operations["jackstaff_api_mount_run_close"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1292,10 +1295,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Compare
-         * @description How many stops brighter or darker than planned a frame came out.
+         * Run Lateness
+         * @description LatenessQuestion(planned_seconds: 'float', actual_seconds: 'float')
          */
-        post: operations["jackstaff_api_run_compare"];
+        post: operations["jackstaff_api_mount_run_lateness"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1312,10 +1315,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Queue
-         * @description A bracket, a split or a repeat as a queue of frames, noise reduction counted.
+         * Run Series
+         * @description ``spacing_stops`` between the frames of a bracket; ``count`` frames in all.
          */
-        post: operations["jackstaff_api_run_queue"];
+        post: operations["jackstaff_api_mount_run_series"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1401,9 +1404,9 @@ export interface paths {
         put?: never;
         /**
          * Stacks
-         * @description The stacks of a kit that reach a time, the best first, each with its reasons.
+         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'FilmGiven | None' = None)
          */
-        post: operations["jackstaff_api_stacks_stacks"];
+        post: operations["jackstaff_api_mount_stacks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1540,10 +1543,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Steering
-         * @description The floating quantity from the other four, with the marks either side and their cost.
+         * Steer
+         * @description ``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time).
          */
-        post: operations["jackstaff_api_stacks_steering"];
+        post: operations["jackstaff_api_mount_steer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1560,10 +1563,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Trading
-         * @description Time, depth of field and diffraction of each aperture side by side, with the focus distances.
+         * Trade
+         * @description ``seconds`` at ``f_number`` now; focus at the hyperfocal distance unless ``focus_m`` is given.
          */
-        post: operations["jackstaff_api_extras_trading"];
+        post: operations["jackstaff_api_mount_trade"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1580,10 +1583,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Trying
-         * @description A trial at the dial's limit scaled up to the right time, and what it says about the stack.
+         * Trial
+         * @description A trial's time [s], how it came out [stops, + brighter], and what the sum asked for [s].
          */
-        post: operations["jackstaff_api_extras_trying"];
+        post: operations["jackstaff_api_mount_trial"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1601,9 +1604,9 @@ export interface paths {
         put?: never;
         /**
          * Usable
-         * @description How far each variable glass can be turned at this focal length; null for other glass. An estimate.
+         * @description Variable glass by its kit facts, before a lens at ``focal_mm``.
          */
-        post: operations["jackstaff_api_stacks_usable"];
+        post: operations["jackstaff_api_mount_usable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1621,9 +1624,9 @@ export interface paths {
         put?: never;
         /**
          * Video
-         * @description Whether a variable glass can hold a shutter while the light changes.
+         * @description All in stops; ``change_stops`` is + when the light rises.
          */
-        post: operations["jackstaff_api_extras_video"];
+        post: operations["jackstaff_api_mount_video"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1663,14 +1666,12 @@ export interface components {
              */
             sort: "accessory";
         };
-        /** AdditiveAsked */
-        AdditiveAsked: {
-            /** A */
+        /**
+         * Additive
+         * @description Tc = Tm + a Tm^b, a in s^(1-b).
+         */
+        AdditiveAnswer: {
             a: number;
-            /**
-             * B
-             * @default 1.62
-             */
             b: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1678,27 +1679,51 @@ export interface components {
              */
             law: "additive";
         };
-        /** AdviceAnswer */
+        /**
+         * Additive
+         * @description Tc = Tm + a Tm^b, a in s^(1-b).
+         */
+        AdditiveAsked: {
+            a: number;
+            /** @default 1.62 */
+            b: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "additive";
+        };
+        /**
+         * Additive
+         * @description Tc = Tm + a Tm^b, a in s^(1-b).
+         */
+        AdditiveDoc: {
+            a: number;
+            /** @default 1.62 */
+            b: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "additive";
+        };
+        /** Advice */
         AdviceAnswer: {
-            /** Code */
             code: string;
             severity: components["schemas"]["Severity"];
-            /** Text */
             text: string;
-            /** Values */
             values: {
                 [key: string]: number | string;
             };
         };
-        /** AimAnswer */
+        /**
+         * Aim
+         * @description The times that give every wish, with a middle to steer for and the stops either side of it.
+         */
         AimAnswer: {
-            /** From Seconds */
             from_seconds: number;
-            /** Half Stops */
             half_stops: number;
-            /** Middle Seconds */
             middle_seconds: number;
-            /** To Seconds */
             to_seconds: number | null;
         };
         /**
@@ -1716,62 +1741,54 @@ export interface components {
             /** Things */
             things: number;
         };
-        /** ArmAnswer */
-        ArmAnswer: {
-            /** Battery Takes */
-            battery_takes: number | null;
-            /** Lines */
-            lines: components["schemas"]["LineAnswer"][];
-            rehearsal: components["schemas"]["RehearsalAnswer"] | null;
-        };
         /**
-         * ArmAsked
+         * ArmQuestion
          * @description Facts are those of kit items; what is left out is unknown.
          */
         ArmAsked: {
-            /** Battery Share */
             battery_share?: number | null;
-            /** Body */
             body?: {
                 [key: string]: unknown;
             } | null;
-            /** Bulb */
             bulb: boolean;
-            /** Celsius */
             celsius?: number | null;
-            /**
-             * Glass
-             * @default []
-             */
+            /** @default [] */
             glass: components["schemas"]["OnAsked"][];
-            /** Holder */
             holder?: {
                 [key: string]: unknown;
             } | null;
-            /** Lens */
             lens?: {
                 [key: string]: unknown;
             } | null;
-            /** Noise Reduction */
             noise_reduction?: boolean | null;
-            /** Release */
             release?: {
                 [key: string]: unknown;
             } | null;
-            /** Seconds */
             seconds: number;
             sun?: components["schemas"]["SunAsked"] | null;
-            /** Support */
             support?: {
                 [key: string]: unknown;
             } | null;
-            /**
-             * Upright
-             * @default false
-             */
+            /** @default false */
             upright: boolean;
-            /** Wind M S */
             wind_m_s?: number | null;
+        };
+        /** ArmList */
+        ArmListAnswer: {
+            battery_takes: number | null;
+            lines: components["schemas"]["ArmingLineAnswer"][];
+            rehearsal: components["schemas"]["RehearsalAnswer"] | null;
+        };
+        /**
+         * Line
+         * @description ``habit`` lines may be folded away once they sit; lines of harm never.
+         */
+        ArmingLineAnswer: {
+            code: string;
+            habit: boolean;
+            severity: components["schemas"]["Severity"];
+            text: string;
+            why: string;
         };
         /**
          * AsideContent
@@ -1817,29 +1834,26 @@ export interface components {
         };
         /** AtAnswer */
         AtAnswer: {
-            /** Subjects */
             subjects: components["schemas"]["SeenAnswer"][];
         };
-        /** AtAsked */
+        /**
+         * AtQuestion
+         * @description The scene of /looks at one time.
+         */
         AtAsked: {
             camera: components["schemas"]["CameraAsked"];
-            /** Seconds */
             seconds: number;
-            /** Subjects */
             subjects: components["schemas"]["SubjectAsked"][];
-            /**
-             * Wants
-             * @default []
-             */
+            /** @default [] */
             wants: components["schemas"]["WantAsked"][];
         };
-        /** BlendFrameAnswer */
+        /**
+         * BlendFrame
+         * @description One of the frames to blend: its window and the kinds it is for.
+         */
         BlendFrameAnswer: {
-            /** From Seconds */
             from_seconds: number;
-            /** Kinds */
             kinds: string[];
-            /** To Seconds */
             to_seconds: number | null;
         };
         /** BodyFacts */
@@ -1918,46 +1932,32 @@ export interface components {
             /** Sharp To */
             sharp_to: number;
         };
-        /** BudgetAnswer */
+        /**
+         * Budget
+         * @description Frames by time and by battery, and which of them ends first.
+         */
         BudgetAnswer: {
-            /** By Battery */
             by_battery: number | null;
-            /** By Time */
             by_time: number;
-            /** Camera Busy Seconds */
             camera_busy_seconds: number;
-            /** Ends By */
             ends_by: string;
-            /** Frames */
             frames: number;
         };
-        /** BudgetAsked */
+        /**
+         * BudgetQuestion
+         * @description ``seconds`` a frame, ``available_seconds`` until light, tide or one's own end.
+         */
         BudgetAsked: {
-            /** Available Seconds */
             available_seconds: number;
-            /** Battery Wh */
             battery_wh?: number | null;
-            /**
-             * Celsius
-             * @default 10
-             */
+            /** @default 10 */
             celsius: number;
-            /**
-             * Draw W
-             * @default 3
-             */
+            /** @default 3 */
             draw_w: number;
-            /**
-             * Handling Seconds
-             * @default 30
-             */
+            /** @default 30 */
             handling_seconds: number;
-            /**
-             * Noise Reduction
-             * @default false
-             */
+            /** @default false */
             noise_reduction: boolean;
-            /** Seconds */
             seconds: number;
         };
         /** CalendarAsked */
@@ -1980,65 +1980,55 @@ export interface components {
              */
             zone: string;
         };
-        /** CalibrationAnswer */
+        /**
+         * Calibration
+         * @description ``covariance`` in the order of ``glass``, then ``sessions``.
+         */
         CalibrationAnswer: {
-            /** Covariance */
             covariance: number[][];
-            /** Glass */
-            glass: components["schemas"]["FoundAnswer"][];
-            /** Sessions */
-            sessions: components["schemas"]["FoundAnswer"][];
+            glass: components["schemas"]["CalibrationFoundAnswer"][];
+            sessions: components["schemas"]["CalibrationFoundAnswer"][];
         };
-        /** CalibrationAsked */
+        /**
+         * CalibrationQuestion
+         * @description ``prior_sd`` a number or one for each glass; ``session_sd`` None for no habits.
+         */
         CalibrationAsked: {
-            /** Frames */
             frames: components["schemas"]["JudgedAsked"][];
-            /**
-             * Noise Sd
-             * @default 0.2
-             */
+            /** @default 0.2 */
             noise_sd: number;
-            /**
-             * Prior Sd
-             * @default 0.2
-             */
+            /** @default 0.2 */
             prior_sd: number | {
                 [key: string]: number;
             };
-            /**
-             * Robust
-             * @default false
-             */
+            /** @default false */
             robust: boolean;
-            /**
-             * Session Sd
-             * @default 0.15
-             */
+            /** @default 0.15 */
             session_sd: number | null;
         };
-        /** CameraAsked */
+        /**
+         * Found
+         * @description What a glass or a session measures against its label [stops], its sd, and the frames behind it.
+         */
+        CalibrationFoundAnswer: {
+            frames: number;
+            id: string;
+            mean: number;
+            sd: number;
+        };
+        /**
+         * Camera
+         * @description Lens and sensor [mm, µm]; how far up it points and towards which bearing [deg].
+         */
         CameraAsked: {
-            /**
-             * Bearing Deg
-             * @default 0
-             */
+            /** @default 0 */
             bearing_deg: number;
-            /**
-             * Elevation Deg
-             * @default 0
-             */
+            /** @default 0 */
             elevation_deg: number;
-            /** Focal Mm */
             focal_mm: number;
-            /**
-             * Pitch Um
-             * @default 4.35
-             */
+            /** @default 4.35 */
             pitch_um: number;
-            /**
-             * Sensor Width Mm
-             * @default 36
-             */
+            /** @default 36 */
             sensor_width_mm: number;
         };
         /** CandidateAsked */
@@ -2065,19 +2055,13 @@ export interface components {
             /** Seconds */
             seconds?: number | null;
         };
-        /** CardGlassAsked */
+        /**
+         * CardGlass
+         * @description A glass or stack of the card: its measured strength [stops].
+         */
         CardGlassAsked: {
-            /** Name */
             name: string;
-            /** Stops */
             stops: number;
-        };
-        /** CardLineAnswer */
-        CardLineAnswer: {
-            /** Cells */
-            cells: components["schemas"]["CellAnswer"][];
-            /** Mark */
-            mark: string;
         };
         /** CardWords */
         CardWords: {
@@ -2116,15 +2100,14 @@ export interface components {
             /** Rg */
             rg: number;
         };
-        /** CellAnswer */
+        /**
+         * Cell
+         * @description What to set, in words; ``cost_stops`` of rounding, + brighter; ``bulb`` beyond the dial. Empty past a day.
+         */
         CellAnswer: {
-            /** Bulb */
             bulb: boolean;
-            /** Cost Stops */
             cost_stops: number;
-            /** Seconds */
             seconds: number | null;
-            /** Text */
             text: string;
         };
         /**
@@ -2246,107 +2229,51 @@ export interface components {
             /** Said */
             said: string;
         };
-        /** CleanEndAnswer */
+        /**
+         * CleanEnd
+         * @description Where a variable glass stays clean at a focal length, by this person's frames [stops].
+         */
         CleanEndAnswer: {
-            /** Focal Mm */
             focal_mm: number;
-            /** Frames */
             frames: number;
-            /** Glass */
             glass: string;
-            /** Name */
             name: string;
-            /** Stops */
             stops: number;
         };
-        /** ClearFocalAnswer */
+        /**
+         * ClearFocal
+         * @description The shortest focal length a lens was seen clear at with these rims.
+         */
         ClearFocalAnswer: {
-            /** Focal Mm */
             focal_mm: number;
-            /** Frames */
             frames: number;
-            /** Lens */
             lens: string;
-            /** Opening Mm */
             opening_mm: number | null;
-            /** Rims Mm */
             rims_mm: number;
         };
-        /** CloseAnswer */
-        CloseAnswer: {
-            /** Advice */
-            advice: components["schemas"]["AdviceAnswer"][];
-            /** As Metered Seconds */
-            as_metered_seconds: number;
-            /** Close After Seconds */
-            close_after_seconds: number | null;
-            /** Error If Closed As Metered Stops */
-            error_if_closed_as_metered_stops: number;
-            /** Error If Closed Now Stops */
-            error_if_closed_now_stops: number | null;
-            /** Gathered */
-            gathered: number;
-            /** Largest Reachable Seconds */
-            largest_reachable_seconds: number | null;
-            /** Light Left At Close */
-            light_left_at_close: number | null;
-            /** Reaches */
-            reaches: boolean;
-            /** Track */
-            track: components["schemas"]["ProgressAnswer"][];
-            /** Ways Out */
-            ways_out: components["schemas"]["WayOutAnswer"][];
-        };
         /**
-         * CloseAsked
+         * CloseQuestion
          * @description ``at_seconds`` from the opening, negative before it; stops relative to the metering.
          */
         CloseAsked: {
-            /**
-             * Bias Stops
-             * @default 0
-             */
+            /** @default 0 */
             bias_stops: number;
-            /**
-             * Delay Seconds
-             * @default 0
-             */
+            /** @default 0 */
             delay_seconds: number;
-            /**
-             * Ev Points
-             * @default []
-             */
+            /** @default [] */
             ev_points: components["schemas"]["PointAsked"][];
-            /** Film */
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
-            /** Needed Seconds */
             needed_seconds: number;
-            /**
-             * Now
-             * Format: date-time
-             */
+            /** Format: date-time */
             now: string;
-            /**
-             * Opened At
-             * Format: date-time
-             */
+            /** Format: date-time */
             opened_at: string;
-            /**
-             * Rate From Readings
-             * @default false
-             */
+            /** @default false */
             rate_from_readings: boolean;
-            /**
-             * Readings
-             * @default []
-             */
+            /** @default [] */
             readings: components["schemas"]["PointAsked"][];
-            /** Stops Per Minute */
             stops_per_minute?: number | null;
-            /**
-             * Tracked
-             * @default false
-             */
+            /** @default false */
             tracked: boolean;
         };
         /** ClosedAnswer */
@@ -2370,38 +2297,38 @@ export interface components {
              */
             simulated: boolean;
         };
-        /**
-         * ClosedBy
-         * @enum {string}
-         */
+        /** @enum {string} */
         ClosedBy: "hand" | "mark";
-        /** ConflictAnswer */
+        /**
+         * Closing
+         * @description Times [s] from opening, None for never; ``light_left_at_close`` relative to the opening.
+         */
+        ClosingAnswer: {
+            advice: components["schemas"]["AdviceAnswer"][];
+            as_metered_seconds: number;
+            close_after_seconds: number | null;
+            error_if_closed_as_metered_stops: number;
+            error_if_closed_now_stops: number | null;
+            gathered: number;
+            largest_reachable_seconds: number | null;
+            light_left_at_close: number | null;
+            reaches: boolean;
+            track: components["schemas"]["ProgressAnswer"][];
+            ways_out: components["schemas"]["WayOutAnswer"][];
+        };
+        /** Conflict */
         ConflictAnswer: {
-            /** Frames */
             frames: components["schemas"]["BlendFrameAnswer"][];
-            /** Text */
             text: string;
-            /** Wants */
             wants: components["schemas"]["WantAnswer"][];
         };
-        /**
-         * Counting
-         * @description Which numbers the sum is done with.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Counting: "exact" | "as_marked";
-        /** DensityAnswer */
-        DensityAnswer: {
-            /** Ambiguous */
-            ambiguous: boolean;
-            /** Conflict Stops */
-            conflict_stops?: number | null;
-            /** Readings */
-            readings: components["schemas"]["StrengthRead"][];
-        };
-        /** DensityAsked */
+        /**
+         * DensityQuestion
+         * @description What stands on a filter's rim.
+         */
         DensityAsked: {
-            /** Text */
             text: string;
         };
         /** DeviceAsked */
@@ -2495,75 +2422,58 @@ export interface components {
             /** Title */
             title: string;
         };
-        /** EventAnswer */
+        /**
+         * Event
+         * @description A named moment; ``at`` None when it does not happen in the period.
+         */
         EventAnswer: {
-            /** At */
             at: string | null;
-            /** Name */
             name: string;
         };
-        /** EvidenceAnswer */
+        /** @enum {string} */
+        EventKind: "opened" | "shifted" | "closed" | "taken_back" | "aborted" | "reread" | "extended" | "cut" | "aimed" | "corrected";
+        /**
+         * Evidence
+         * @description ``asides`` counts the reviewed frames that could not be used, by why.
+         */
         EvidenceAnswer: {
-            /** Asides */
             asides: {
                 [key: string]: number;
             };
-            /** Glass */
             glass: components["schemas"]["KnownAnswer"][];
-            /** Habits */
             habits: components["schemas"]["HabitAnswer"][];
-            /** Used */
             used: number;
         };
-        /** ExposureAnswer */
+        /**
+         * Exposure
+         * @description The answer. Times in seconds, stops + = longer, ``sure_within_stops`` a 95 % half-width.
+         */
         ExposureAnswer: {
-            /** Advice */
             advice: components["schemas"]["AdviceAnswer"][];
-            /** As Marked Seconds */
             as_marked_seconds: number;
-            /** Base Seconds */
             base_seconds: number;
-            /** Bulb */
             bulb: boolean;
-            /** Dial Mark */
             dial_mark: string | null;
-            /** Exact Seconds */
             exact_seconds: number;
-            /** From Seconds */
             from_seconds: number;
-            /** Glass Stops */
             glass_stops: number;
-            /** Metered Seconds */
             metered_seconds: number;
-            /** Past Dial Stops */
             past_dial_stops: number;
-            /** Rounded */
             rounded: components["schemas"]["RoundedAnswer"][];
-            /** Scene Ev100 */
             scene_ev100: number;
-            /** Seconds */
             seconds: number;
-            /** Set Seconds */
             set_seconds: number;
-            /** Steps */
-            steps: components["schemas"]["StepAnswer"][];
-            /** Stops */
+            steps: components["schemas"]["SumStepAnswer"][];
             stops: number;
-            /** Sure Within Stops */
             sure_within_stops: number;
-            /** To Seconds */
             to_seconds: number;
         };
-        /** ExposureAsked */
+        /** ExposureQuestion */
         ExposureAsked: {
-            /**
-             * Dial Limit
-             * @default 30
-             */
+            /** @default 30 */
             dial_limit: number;
-            /** Film */
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
-            light?: components["schemas"]["MovingAsked"] | null;
+            light?: components["schemas"]["MovingLightAsked"] | null;
             reading: components["schemas"]["ReadingAsked"];
             /** @default exact */
             scale: components["schemas"]["Counting"];
@@ -2574,10 +2484,7 @@ export interface components {
              *     }
              */
             settings: components["schemas"]["SettingsAsked"];
-            /**
-             * Stack
-             * @default []
-             */
+            /** @default [] */
             stack: components["schemas"]["GlassAsked"][];
         };
         /** ExposureRead */
@@ -2677,33 +2584,27 @@ export interface components {
         };
         /** FieldCardAnswer */
         FieldCardAnswer: {
-            /** Lines */
-            lines: components["schemas"]["CardLineAnswer"][];
+            lines: components["schemas"]["FieldcardLineAnswer"][];
         };
         /**
-         * FieldCardAsked
+         * FieldCardQuestion
          * @description Bare times from ``fastest`` to ``slowest`` [s] down, glasses or stacks across.
          */
         FieldCardAsked: {
-            /**
-             * Dial Limit
-             * @default 30
-             */
+            /** @default 30 */
             dial_limit: number;
-            /**
-             * Fastest
-             * @default 0.001
-             */
+            /** @default 0.001 */
             fastest: number;
-            /** Glass */
             glass: components["schemas"]["CardGlassAsked"][];
-            /**
-             * Slowest
-             * @default 1
-             */
+            /** @default 1 */
             slowest: number;
             /** @default third */
             step: components["schemas"]["Step"];
+        };
+        /** Line */
+        FieldcardLineAnswer: {
+            cells: components["schemas"]["CellAnswer"][];
+            mark: string;
         };
         /** FileAnswer */
         FileAnswer: {
@@ -2728,7 +2629,6 @@ export interface components {
          * @description The longest metered time [s] that is still filled before the period ends, at each step; null beyond a day.
          */
         FillableAnswer: {
-            /** Longest Seconds */
             longest_seconds: (number | null)[];
         };
         /** FilmFacts */
@@ -2759,7 +2659,7 @@ export interface components {
              */
             id: string;
             /** Law */
-            law: components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"];
+            law: components["schemas"]["PowerAnswer"] | components["schemas"]["AdditiveAnswer"] | components["schemas"]["TableAnswer"];
             /** Name */
             name: string;
             /** Note */
@@ -2771,6 +2671,23 @@ export interface components {
              * @enum {string}
              */
             sort: "film";
+        };
+        /** FinderQuestion */
+        FinderAsked: {
+            apertures: (string | number)[];
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            glass: components["schemas"]["KitGlassAsked"][];
+            iso_base?: (string | number) | null;
+            isos: (string | number)[];
+            /** @default [] */
+            must: string[];
+            /** @default [] */
+            on: string[];
+            reading: components["schemas"]["ReadingAsked"];
+            /** @default 11 */
+            sharp_to: string | number;
+            slots: number;
+            target: components["schemas"]["TargetAsked"];
         };
         /** FindingAnswer */
         FindingAnswer: {
@@ -2784,63 +2701,65 @@ export interface components {
             /** Learns */
             learns: string;
         };
-        /**
-         * Fit
-         * @description Whether the time suited a look.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Fit: "right" | "short" | "long";
-        /** FlashAnswered */
-        FlashAnswered: {
-            /** Flash Stops */
+        /**
+         * FlashAnswer
+         * @description ``wide_seconds`` is what daylight asks at the wide aperture; ``stops`` the glass needed; ``flash_stops`` what the flash must give more than at this aperture without glass.
+         */
+        FlashAnswer: {
             flash_stops: number;
-            /** Stops */
             stops: number;
-            /** Wide Seconds */
             wide_seconds: number;
         };
-        /** FlashAsked */
+        /**
+         * FlashQuestion
+         * @description The reading in daylight, the aperture wanted, the body's sync time [s].
+         */
         FlashAsked: {
             reading: components["schemas"]["ReadingAsked"];
-            /** Sync Seconds */
             sync_seconds: number;
-            /** Wide */
             wide: string | number;
         };
-        /**
-         * Floating
-         * @description What is let go while the rest is held.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Floating: "time" | "aperture" | "iso" | "stack" | "reading";
-        /** FoundAnswer */
+        /** Forecast */
+        ForecastAnswer: {
+            events: components["schemas"]["EventAnswer"][];
+            points: components["schemas"]["LightPointAnswer"][];
+            readings: components["schemas"]["ReadingStatusAnswer"][];
+        };
+        /** Found */
         FoundAnswer: {
-            /** Frames */
-            frames: number;
-            /** Id */
-            id: string;
-            /** Mean */
-            mean: number;
-            /** Sd */
-            sd: number;
+            count: number;
+            nearest?: components["schemas"]["StackAnswer"] | null;
+            none_because?: string | null;
+            stacks: components["schemas"]["StackAnswer"][];
         };
         /**
-         * FrameAnswer
-         * @description The answer as it stood when the frame was armed.
+         * Frame
+         * @description A frame as the client keeps it.
          */
-        FrameAnswer: {
-            /** Base Seconds */
-            base_seconds: number;
-            /** Dial Mark */
-            dial_mark?: string | null;
-            /** Seconds */
-            seconds: number;
-            /** Set Seconds */
-            set_seconds: number;
-            /** Steps */
-            steps: components["schemas"]["StepAnswer"][];
-            /** Sure Within Stops */
-            sure_within_stops: number;
+        FrameAsked: {
+            answer: components["schemas"]["FrameSumAsked"];
+            closed_at?: string | null;
+            closed_by?: components["schemas"]["ClosedBy"] | null;
+            conditions?: components["schemas"]["FrameConditionsAsked"] | null;
+            dial_limit: number;
+            events: components["schemas"]["FrameEventAsked"][];
+            /** Format: uuid */
+            id: string;
+            /** @default  */
+            note: string;
+            /** Format: date-time */
+            opened_at: string;
+            reading: components["schemas"]["FrameReadingAsked"];
+            review?: components["schemas"]["FrameReviewAsked"] | null;
+            run?: components["schemas"]["FrameRunAsked"] | null;
+            scale: components["schemas"]["Counting"];
+            settings: components["schemas"]["FrameSettingsAsked"];
+            stack: components["schemas"]["FrameGlassAsked"][];
+            state: components["schemas"]["State"];
         };
         /** FrameChange */
         FrameChange: {
@@ -2863,39 +2782,46 @@ export interface components {
          * FrameConditions
          * @description What it was like, filled in from bench and outing. Everything may be unknown.
          */
-        FrameConditions: {
-            /** Aim From Seconds */
+        FrameConditionsAsked: {
             aim_from_seconds?: number | null;
-            /** Aim To Seconds */
             aim_to_seconds?: number | null;
-            /** Body */
             body?: string | null;
-            /** Body Id */
             body_id?: string | null;
-            /** Celsius */
             celsius?: number | null;
-            /** Ev100 */
             ev100?: number | null;
-            /** Focal Mm */
             focal_mm?: number | null;
-            /** Lens */
             lens?: string | null;
-            /** Lens Id */
             lens_id?: string | null;
-            /** Opening Mm */
             opening_mm?: number | null;
-            /** Period S */
             period_s?: number | null;
-            /** Pitch Deg */
             pitch_deg?: number | null;
-            /** Place */
             place?: string | null;
-            /** Rims Mm */
             rims_mm?: number | null;
             sky?: components["schemas"]["Sky"] | null;
-            /** Swell M */
             swell_m?: number | null;
-            /** Wind M S */
+            wind_m_s?: number | null;
+        };
+        /**
+         * FrameConditions
+         * @description What it was like, filled in from bench and outing. Everything may be unknown.
+         */
+        FrameConditionsDoc: {
+            aim_from_seconds?: number | null;
+            aim_to_seconds?: number | null;
+            body?: string | null;
+            body_id?: string | null;
+            celsius?: number | null;
+            ev100?: number | null;
+            focal_mm?: number | null;
+            lens?: string | null;
+            lens_id?: string | null;
+            opening_mm?: number | null;
+            period_s?: number | null;
+            pitch_deg?: number | null;
+            place?: string | null;
+            rims_mm?: number | null;
+            sky?: components["schemas"]["Sky"] | null;
+            swell_m?: number | null;
             wind_m_s?: number | null;
         };
         /** FrameCopy */
@@ -2905,7 +2831,8 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
-            content?: components["schemas"]["FrameKept"] | null;
+            /** Content */
+            content?: components["schemas"]["FrameKeptDoc"] | null;
             /**
              * Id
              * Format: uuid
@@ -2920,122 +2847,99 @@ export interface components {
             number: number;
         };
         /**
-         * FrameDoc
+         * Frame
          * @description A frame as the client keeps it.
          */
         FrameDoc: {
-            answer: components["schemas"]["FrameAnswer"];
-            /** Closed At */
+            answer: components["schemas"]["FrameSumDoc"];
             closed_at?: string | null;
             closed_by?: components["schemas"]["ClosedBy"] | null;
-            conditions?: components["schemas"]["FrameConditions"] | null;
-            /** Dial Limit */
+            conditions?: components["schemas"]["FrameConditionsDoc"] | null;
             dial_limit: number;
-            /** Events */
             events: components["schemas"]["FrameEventDoc"][];
-            /**
-             * Id
-             * Format: uuid
-             */
+            /** Format: uuid */
             id: string;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
-            /**
-             * Opened At
-             * Format: date-time
-             */
+            /** Format: date-time */
             opened_at: string;
-            reading: components["schemas"]["FrameReading"];
-            review?: components["schemas"]["FrameReview"] | null;
-            run?: components["schemas"]["FrameRun"] | null;
+            reading: components["schemas"]["FrameReadingDoc"];
+            review?: components["schemas"]["FrameReviewDoc"] | null;
+            run?: components["schemas"]["FrameRunDoc"] | null;
             scale: components["schemas"]["Counting"];
-            settings: components["schemas"]["FrameSettings"];
-            /** Stack */
+            settings: components["schemas"]["FrameSettingsDoc"];
             stack: components["schemas"]["FrameGlassDoc"][];
             state: components["schemas"]["State"];
         };
-        /** FrameEventDoc */
-        FrameEventDoc: {
-            /**
-             * At
-             * Format: date-time
-             */
+        /** FrameEvent */
+        FrameEventAsked: {
+            /** Format: date-time */
             at: string;
-            /**
-             * Id
-             * Format: uuid
-             */
+            /** Format: uuid */
             id: string;
-            kind: components["schemas"]["Kind"];
-            /** Seconds */
+            kind: components["schemas"]["EventKind"];
+            seconds?: number | null;
+        };
+        /** FrameEvent */
+        FrameEventDoc: {
+            /** Format: date-time */
+            at: string;
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["EventKind"];
             seconds?: number | null;
         };
         /**
-         * FrameGlassDoc
+         * FrameGlass
+         * @description A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known.
+         */
+        FrameGlassAsked: {
+            id?: string | null;
+            /** @default false */
+            in_reading: boolean;
+            kind?: components["schemas"]["GlassKind"] | null;
+            name: string;
+            offset?: number | null;
+            stops: number;
+        };
+        /**
+         * FrameGlass
          * @description A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known.
          */
         FrameGlassDoc: {
-            /** Id */
             id?: string | null;
-            /**
-             * In Reading
-             * @default false
-             */
+            /** @default false */
             in_reading: boolean;
             kind?: components["schemas"]["GlassKind"] | null;
-            /** Name */
             name: string;
-            /** Offset */
             offset?: number | null;
-            /** Stops */
             stops: number;
         };
         /**
          * FrameKept
          * @description A frame as the log shows it, with what the clock says, and whether a picture is kept beside it.
          */
-        FrameKept: {
-            /** Actual Seconds */
+        FrameKeptDoc: {
             actual_seconds: number | null;
-            answer: components["schemas"]["FrameAnswer"];
-            /** Closed At */
+            answer: components["schemas"]["FrameSumDoc"];
             closed_at?: string | null;
             closed_by?: components["schemas"]["ClosedBy"] | null;
-            conditions?: components["schemas"]["FrameConditions"] | null;
-            /** Dial Limit */
+            conditions?: components["schemas"]["FrameConditionsDoc"] | null;
             dial_limit: number;
-            error: components["schemas"]["LatenessAnswer"] | null;
-            /** Events */
+            error: components["schemas"]["LatenessDoc"] | null;
             events: components["schemas"]["FrameEventDoc"][];
-            /**
-             * Id
-             * Format: uuid
-             */
+            /** Format: uuid */
             id: string;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
-            /**
-             * Opened At
-             * Format: date-time
-             */
+            /** Format: date-time */
             opened_at: string;
-            /**
-             * Pictured
-             * @default false
-             */
             pictured: boolean;
-            reading: components["schemas"]["FrameReading"];
-            review?: components["schemas"]["FrameReview"] | null;
-            run?: components["schemas"]["FrameRun"] | null;
+            reading: components["schemas"]["FrameReadingDoc"];
+            review?: components["schemas"]["FrameReviewDoc"] | null;
+            run?: components["schemas"]["FrameRunDoc"] | null;
             scale: components["schemas"]["Counting"];
-            settings: components["schemas"]["FrameSettings"];
-            /** Stack */
+            settings: components["schemas"]["FrameSettingsDoc"];
             stack: components["schemas"]["FrameGlassDoc"][];
             state: components["schemas"]["State"];
         };
@@ -3044,19 +2948,24 @@ export interface components {
             /** Count */
             count: number;
             /** Frames */
-            frames: components["schemas"]["FrameKept"][];
+            frames: components["schemas"]["FrameKeptDoc"][];
         };
         /** FrameReading */
-        FrameReading: {
-            /** Aperture */
+        FrameReadingAsked: {
             aperture?: string | null;
-            /** Ev100 */
             ev100?: number | null;
-            /** Iso */
             iso?: string | null;
-            /** Metered At */
             metered_at?: string | null;
-            /** Shutter */
+            shutter?: string | null;
+            /** @default third */
+            step: components["schemas"]["Step"];
+        };
+        /** FrameReading */
+        FrameReadingDoc: {
+            aperture?: string | null;
+            ev100?: number | null;
+            iso?: string | null;
+            metered_at?: string | null;
             shutter?: string | null;
             /** @default third */
             step: components["schemas"]["Step"];
@@ -3065,117 +2974,159 @@ export interface components {
          * FrameReview
          * @description How it came out [stops, + brighter than right] and what was seen in it.
          */
-        FrameReview: {
-            /** Came Out */
+        FrameReviewAsked: {
             came_out?: number | null;
-            /**
-             * Seen
-             * @default []
-             */
+            /** @default [] */
             seen: components["schemas"]["Seen"][];
-            /**
-             * Tasted
-             * @default []
-             */
+            /** @default [] */
+            tasted: components["schemas"]["TastedAsked"][];
+        };
+        /**
+         * FrameReview
+         * @description How it came out [stops, + brighter than right] and what was seen in it.
+         */
+        FrameReviewDoc: {
+            came_out?: number | null;
+            /** @default [] */
+            seen: components["schemas"]["Seen"][];
+            /** @default [] */
             tasted: components["schemas"]["TastedDoc"][];
         };
         /**
          * FrameRun
          * @description What the clock of a frame needs beside its plan.
-         *
-         *     ``uncertain_seconds`` is how well opening and closing are known: a press by hand is 0.2 s, a device 0.05 s;
-         *     ``watched`` false when nothing lived through it. ``speed`` above 1 is practice on a sped-up clock. ``closes`` is
-         *     who closes it in bulb: a hand, or the camera at the mark.
          */
-        FrameRun: {
-            /**
-             * Bias Stops
-             * @default 0
-             */
+        FrameRunAsked: {
+            /** @default 0 */
             bias_stops: number;
-            /** Busy Until */
             busy_until?: string | null;
-            /** Closes */
             closes?: ("hand" | "mark") | null;
-            /**
-             * Delay Seconds
-             * @default 0
-             */
+            /** @default 0 */
             delay_seconds: number;
             /**
-             * Device
              * @default hand
              * @enum {string}
              */
             device: "hand" | "simulated";
-            /** Film */
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
-            /** Metered Seconds */
             metered_seconds: number;
             /**
-             * Purpose
              * @default frame
              * @enum {string}
              */
             purpose: "frame" | "rehearsal" | "dark" | "series";
+            /** @default [] */
+            rereads: components["schemas"]["RereadAsked"][];
+            /** @default 1 */
+            speed: number;
+            steady?: components["schemas"]["SteadyAsked"] | null;
+            stops_per_minute?: number | null;
+            /** @default 0.2 */
+            uncertain_seconds: number;
+            /** @default true */
+            watched: boolean;
+        };
+        /**
+         * FrameRun
+         * @description What the clock of a frame needs beside its plan.
+         */
+        FrameRunDoc: {
+            /** @default 0 */
+            bias_stops: number;
+            busy_until?: string | null;
+            closes?: ("hand" | "mark") | null;
+            /** @default 0 */
+            delay_seconds: number;
             /**
-             * Rereads
-             * @default []
+             * @default hand
+             * @enum {string}
              */
+            device: "hand" | "simulated";
+            film?: (components["schemas"]["PowerDoc"] | components["schemas"]["AdditiveDoc"] | components["schemas"]["TableDoc"]) | null;
+            metered_seconds: number;
+            /**
+             * @default frame
+             * @enum {string}
+             */
+            purpose: "frame" | "rehearsal" | "dark" | "series";
+            /** @default [] */
             rereads: components["schemas"]["RereadDoc"][];
-            /**
-             * Speed
-             * @default 1
-             */
+            /** @default 1 */
             speed: number;
             steady?: components["schemas"]["SteadyDoc"] | null;
-            /** Stops Per Minute */
             stops_per_minute?: number | null;
-            /**
-             * Uncertain Seconds
-             * @default 0.2
-             */
+            /** @default 0.2 */
             uncertain_seconds: number;
-            /**
-             * Watched
-             * @default true
-             */
+            /** @default true */
             watched: boolean;
         };
         /** FrameSettings */
-        FrameSettings: {
-            /** Aperture */
+        FrameSettingsAsked: {
             aperture: string;
-            /** Iso */
             iso: string;
         };
-        /** GapAnswer */
+        /** FrameSettings */
+        FrameSettingsDoc: {
+            aperture: string;
+            iso: string;
+        };
+        /**
+         * FrameSum
+         * @description The answer as it stood when the frame was armed.
+         */
+        FrameSumAsked: {
+            base_seconds: number;
+            dial_mark?: string | null;
+            seconds: number;
+            set_seconds: number;
+            steps: components["schemas"]["SumStepAsked"][];
+            sure_within_stops: number;
+        };
+        /**
+         * FrameSum
+         * @description The answer as it stood when the frame was armed.
+         */
+        FrameSumDoc: {
+            base_seconds: number;
+            dial_mark?: string | null;
+            seconds: number;
+            set_seconds: number;
+            steps: components["schemas"]["SumStepDoc"][];
+            sure_within_stops: number;
+        };
+        /**
+         * Gap
+         * @description A stretch between two rungs; ``bridges`` are the codes of what reaches into it (aperture, iso, polariser).
+         */
         GapAnswer: {
-            /** Bridges */
             bridges: string[];
-            /** From Seconds */
             from_seconds: number;
-            /** From Stops */
             from_stops: number;
-            /** To Seconds */
             to_seconds: number;
-            /** To Stops */
             to_stops: number;
         };
-        /** GlassAsked */
+        /**
+         * Strength
+         * @description How the sum takes a glass: ``stops`` as labelled, ``offset`` and ``offset_sd`` beside it [stops].
+         */
+        GearStrengthAnswer: {
+            high: number;
+            kind: components["schemas"]["GlassKind"];
+            low: number;
+            offset: number | null;
+            offset_sd: number;
+            stops: number;
+        };
+        /**
+         * GlassGiven
+         * @description One glass of the stack.
+         */
         GlassAsked: {
-            /**
-             * In Reading
-             * @default false
-             */
+            /** @default false */
             in_reading: boolean;
-            /** Label */
             label?: string | null;
-            /** Offset */
             offset?: number | null;
-            /** Offset Sd */
             offset_sd?: number | null;
-            /** Stops */
             stops?: number | null;
         };
         /** GlassFacts */
@@ -3244,12 +3195,10 @@ export interface components {
              * @enum {string}
              */
             sort: "glass";
-            strength: components["schemas"]["StrengthAnswer"];
+            /** Strength */
+            strength: components["schemas"]["GearStrengthAnswer"];
         };
-        /**
-         * GlassKind
-         * @enum {string}
-         */
+        /** @enum {string} */
         GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
         /** GlassOnAsked */
         GlassOnAsked: {
@@ -3263,58 +3212,45 @@ export interface components {
             /** Stops */
             stops: number;
         };
-        /** GraduatedAsked */
+        /**
+         * GraduatedQuestion
+         * @description Two readings at one aperture and ISO, of the sky and of the ground; ``sky_share`` of the averaged area.
+         */
         GraduatedAsked: {
-            /** Ground */
             ground: string | number;
             /** @default flat */
             horizon: components["schemas"]["Horizon"];
-            /**
-             * Owned
-             * @default []
-             */
+            /** @default [] */
             owned: components["schemas"]["OwnedAsked"][];
-            /** Sky */
             sky: string | number;
-            /**
-             * Sky Share
-             * @default 0.5
-             */
+            /** @default 0.5 */
             sky_share: number;
             /** @default third */
             step: components["schemas"]["Step"];
         };
-        /** GraduationAnswer */
+        /**
+         * Graduation
+         * @description ``wanted_stops`` keeps the sky a stop brighter; ``pick`` the nearest owned that suits the horizon.
+         */
         GraduationAnswer: {
-            /** Average Falls */
             average_falls: number;
-            /** Foreground Gains */
             foreground_gains: number;
-            /** Pick */
             pick: string | null;
-            /** Pick Stops */
             pick_stops: number;
-            /** Sky Lead */
             sky_lead: number;
-            /** Sky Stops */
             sky_stops: number;
-            /** Transition */
             transition: string;
-            /** Wanted Stops */
             wanted_stops: number;
         };
-        /** HabitAnswer */
+        /**
+         * Habit
+         * @description How a session leaned, apart from its glass [stops, + needs more time than reckoned].
+         */
         HabitAnswer: {
-            /**
-             * Began
-             * Format: date-time
-             */
+            /** Format: date-time */
             began: string;
-            /** Frames */
             frames: number;
-            /** Mean */
             mean: number;
-            /** Sd */
             sd: number;
         };
         /** HazardAnswer */
@@ -3334,6 +3270,18 @@ export interface components {
             status: string;
             /** Version */
             version: string;
+        };
+        /**
+         * Held
+         * @description ``turn_to`` is the setting needed; ``short_stops`` what the ring lacks, and on which side it stops.
+         */
+        HeldAnswer: {
+            held: boolean;
+            room_brighter: number;
+            room_darker: number;
+            short_stops: number;
+            side: string | null;
+            turn_to: number;
         };
         /** HolderFacts */
         HolderFacts: {
@@ -3372,12 +3320,11 @@ export interface components {
              */
             sort: "holder";
         };
-        /**
-         * Horizon
-         * @description What the line between sky and ground looks like.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Horizon: "flat" | "uneven" | "sun_on_it";
+        ItemAsked: {
+            [key: string]: unknown;
+        };
         /**
          * ItemsAsked
          * @description Items as a kit file carries them; each is read by the core, which refuses in words.
@@ -3417,22 +3364,16 @@ export interface components {
             frames: string[];
         };
         /**
-         * JudgedAsked
-         * @description A frame's stack by ids (none: bare); ``error_stops`` + = stack denser than labelled.
+         * Judged
+         * @description A frame's stack by ids (none: bare), its error [stops], and the session it was made in.
          */
         JudgedAsked: {
-            /** Error Stops */
             error_stops: number;
-            /** Glass */
             glass: string[];
-            /** Session */
             session?: string | null;
+            /** @default 1 */
+            weight: number;
         };
-        /**
-         * Kind
-         * @enum {string}
-         */
-        Kind: "opened" | "shifted" | "closed" | "taken_back" | "aborted" | "reread" | "extended" | "cut" | "aimed" | "corrected";
         /** KitAnswer */
         KitAnswer: {
             /** Items */
@@ -3465,67 +3406,69 @@ export interface components {
              */
             place: number;
         };
-        /** KitGlassAsked */
+        /**
+         * KitGlass
+         * @description A glass of the kit: ``stops``, or the range ``min`` to ``max`` (a variable's to ``usable_max``).
+         */
         KitGlassAsked: {
-            /** Id */
             id: string;
             kind: components["schemas"]["GlassKind"];
-            /** Max */
             max?: number | null;
-            /** Min */
             min?: number | null;
-            /** Stops */
             stops?: number | null;
-            /** Usable Max */
             usable_max?: number | null;
         };
         /**
-         * KnownAnswer
-         * @description ``mean`` and ``sd`` against the label [stops]; ``advice`` says what to do about it.
+         * Known
+         * @description What the frames say of a glass against its label; ``sd`` as it may be shown. ``advice`` says what to do.
          */
         KnownAnswer: {
-            /** Advice */
             advice: string;
-            /** Doubted */
             doubted: boolean;
-            /** Frames */
             frames: number;
-            /** Id */
             id: string;
-            /** Mean */
             mean: number;
-            /** Name */
             name: string;
-            /** Offset */
             offset: number | null;
-            /** Pairs */
             pairs: number;
-            /** Sd */
             sd: number;
-            /** Stops */
             stops: number;
-            /** Trend A Year */
             trend_a_year: number | null;
-            /** Witnesses */
             witnesses: components["schemas"]["WitnessAnswer"][];
         };
-        /** LatenessAnswer */
+        /**
+         * Label
+         * @description All meanings of a label, the likeliest first.
+         */
+        LabelAnswer: {
+            ambiguous: boolean;
+            conflict_stops?: number | null;
+            readings: components["schemas"]["StrengthAnswer"][];
+        };
+        /**
+         * Lateness
+         * @description How an actual time compares with the planned one; ``late_seconds`` is + when late.
+         */
         LatenessAnswer: {
-            /** Late Seconds */
             late_seconds: number;
-            /** Stops */
             stops: number;
-            /** Text */
             text: string;
-            /** Verdict */
             verdict: string;
         };
-        /** LatenessAsked */
+        /** LatenessQuestion */
         LatenessAsked: {
-            /** Actual Seconds */
             actual_seconds: number;
-            /** Planned Seconds */
             planned_seconds: number;
+        };
+        /**
+         * Lateness
+         * @description How an actual time compares with the planned one; ``late_seconds`` is + when late.
+         */
+        LatenessDoc: {
+            late_seconds: number;
+            stops: number;
+            text: string;
+            verdict: string;
         };
         /** LeakAnswer */
         LeakAnswer: {
@@ -3547,12 +3490,9 @@ export interface components {
          * @description Everything a log teaches beside the strength of the glass.
          */
         LearntAnswer: {
-            /** Clean Ends */
             clean_ends: components["schemas"]["CleanEndAnswer"][];
-            /** Clear Focals */
             clear_focals: components["schemas"]["ClearFocalAnswer"][];
             tally: components["schemas"]["TallyAnswer"];
-            /** Tastes */
             tastes: components["schemas"]["TasteAnswer"][];
         };
         /** LensFacts */
@@ -3618,78 +3558,55 @@ export interface components {
             /** Planned Seconds */
             planned_seconds: number;
         };
-        /** LightAnswer */
-        LightAnswer: {
-            /** Events */
-            events: components["schemas"]["EventAnswer"][];
-            /** Points */
-            points: components["schemas"]["LightPointAnswer"][];
-            /** Readings */
-            readings: components["schemas"]["ReadingStatusAnswer"][];
-        };
-        /** LightAsked */
+        /** LightQuestion */
         LightAsked: {
-            /**
-             * From
-             * Format: date-time
-             */
+            /** Format: date-time */
             from: string;
-            /** Latitude */
             latitude: number;
-            /** Longitude */
             longitude: number;
-            /**
-             * Readings
-             * @default []
-             */
+            /** @default [] */
             readings: components["schemas"]["OwnReadingAsked"][];
             ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default clear */
             sky: components["schemas"]["Sky"];
-            /**
-             * Step Seconds
-             * @default 60
-             */
+            /** @default 60 */
             step_seconds: number;
-            /**
-             * To
-             * Format: date-time
-             */
+            /** Format: date-time */
             to: string;
         };
-        /** LightPointAnswer */
+        /**
+         * LightPoint
+         * @description Light at an instant; ``lux`` is the clear-sky model alone, ``ev100`` anchored, ``stops_per_minute`` its rate.
+         */
         LightPointAnswer: {
-            /** Altitude Deg */
             altitude_deg: number;
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Azimuth Deg */
             azimuth_deg: number;
-            /** Ev100 */
             ev100: number;
-            /** Lux */
             lux: number;
-            /** Sd Stops */
             sd_stops: number;
-            /** Stops Per Minute */
             stops_per_minute: number;
         };
-        /** LineAnswer */
+        /**
+         * Line
+         * @description One thing to pack: ``missing`` when the plan needs it and the kit has none.
+         */
         LineAnswer: {
-            /** Code */
             code: string;
-            /** Habit */
-            habit: boolean;
-            severity: components["schemas"]["Severity"];
-            /** Text */
-            text: string;
-            /** Why */
+            missing: boolean;
+            what: string;
             why: string;
+        };
+        /**
+         * LogQuestion
+         * @description A guest's frames with the kit they were made with.
+         */
+        LogAsked: {
+            frames: components["schemas"]["FrameAsked"][];
+            items: components["schemas"]["ItemAsked"][];
         };
         /** LookCopy */
         LookCopy: {
@@ -3698,7 +3615,8 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
-            content?: components["schemas"]["OwnLookAsked"] | null;
+            /** Content */
+            content?: components["schemas"]["OwnLookDoc"] | null;
             /**
              * Id
              * Format: uuid
@@ -3712,29 +3630,20 @@ export interface components {
             /** Number */
             number: number;
         };
-        /** LooksAnswer */
+        /** Looks */
         LooksAnswer: {
-            /** Advice */
             advice: components["schemas"]["AdviceAnswer"][];
             aim: components["schemas"]["AimAnswer"] | null;
             conflict: components["schemas"]["ConflictAnswer"] | null;
-            /** Windows */
             windows: components["schemas"]["WindowAnswer"][];
         };
-        /** LooksAsked */
+        /** LooksQuestion */
         LooksAsked: {
             camera: components["schemas"]["CameraAsked"];
-            /**
-             * Own
-             * @default []
-             */
+            /** @default [] */
             own: components["schemas"]["OwnLookAsked"][];
-            /** Subjects */
             subjects: components["schemas"]["SubjectAsked"][];
-            /**
-             * Wants
-             * @default []
-             */
+            /** @default [] */
             wants: components["schemas"]["WantAsked"][];
         };
         /** MarkAnswer */
@@ -3746,16 +3655,16 @@ export interface components {
         };
         /** MeasuredAnswer */
         MeasuredAnswer: {
-            /** Stops */
             stops: number;
         };
-        /** MeasuredAsked */
+        /**
+         * MeasuredQuestion
+         * @description Two readings at one aperture and ISO, without a glass and with it.
+         */
         MeasuredAsked: {
             /** @default third */
             step: components["schemas"]["Step"];
-            /** With It */
             with_it: string | number;
-            /** Without */
             without: string | number;
         };
         /** MeterAnswer */
@@ -3784,94 +3693,75 @@ export interface components {
             /** @default clear */
             sky: components["schemas"]["Sky"];
         };
-        /** MissedAnswer */
+        /**
+         * Missed
+         * @description Frames whose time lay outside the wished window: by about how much, and the stops that were missing.
+         */
         MissedAnswer: {
-            /** Frames */
             frames: number;
-            /** Stops */
             stops: number;
-            /** Text */
             text: string;
         };
-        /** MistakeAnswer */
+        /** Mistake */
         MistakeAnswer: {
-            /** Code */
             code: string;
-            /** Cure */
             cure: string;
-            /** Frames */
             frames: number;
-            /** Label */
             label: string;
         };
         /**
-         * MovingAsked
-         * @description How the light moves since the metering, with the sd of that.
+         * MovingLight
+         * @description How the light moves [stops/min] and the sd of that, and how long ago it was metered [s].
          */
-        MovingAsked: {
-            /**
-             * Delay Seconds
-             * @default 0
-             */
+        MovingLightAsked: {
+            /** @default 0 */
             delay_seconds: number;
-            /**
-             * Rate Sd
-             * @default 0
-             */
+            /** @default 0 */
             rate_sd: number;
-            /** Stops Per Minute */
             stops_per_minute: number;
         };
-        /** NearestAnswer */
+        /**
+         * Nearest
+         * @description A setting that can be dialled and what it costs: + is brighter than correct.
+         */
         NearestAnswer: {
-            /** Cost Stops */
             cost_stops: number;
-            /** Exact */
             exact: number;
-            /** Mark */
             mark: string;
         };
-        /** NextAnswer */
-        NextAnswer: {
-            /** Light Stops */
+        /**
+         * NextTime
+         * @description The time for the same set-up, the light now ``light_stops`` brighter (+); the dial's mark, None in bulb.
+         */
+        NextTimeAnswer: {
             light_stops: number;
-            /** Mark */
             mark: string | null;
-            /** Seconds */
             seconds: number;
-            /** Text */
             text: string;
         };
-        /**
-         * Notation
-         * @enum {string}
-         */
+        /** @enum {string} */
         Notation: "stops" | "density" | "factor";
-        /** NoteAnswer */
+        /**
+         * Note
+         * @description One step of the edit: a code, the sentence, the amount and its unit.
+         */
         NoteAnswer: {
-            /** Amount */
             amount: number | null;
-            /** Code */
             code: string;
-            /** Text */
             text: string;
-            /** Unit */
             unit: string;
         };
-        /** OnAsked */
+        /**
+         * On
+         * @description A glass on the lens: what it is called, its facts, and the stops it is set to.
+         */
         OnAsked: {
-            /** Facts */
             facts: {
                 [key: string]: unknown;
             };
-            /**
-             * In Reading
-             * @default false
-             */
+            /** @default false */
             in_reading: boolean;
-            /** Name */
             name: string;
-            /** Stops */
             stops: number;
         };
         /**
@@ -3918,6 +3808,7 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            /** Content */
             content?: components["schemas"]["OutingDoc"] | null;
             /**
              * Id
@@ -3933,56 +3824,33 @@ export interface components {
             number: number;
         };
         /**
-         * OutingDoc
+         * Outing
          * @description An outing as the client keeps it; clock times are the place's own.
          */
         OutingDoc: {
-            /** Archived */
             archived: boolean;
-            /** Arrive */
             arrive: string;
-            /**
-             * Changed At
-             * Format: date-time
-             */
+            /** Format: date-time */
             changed_at: string;
-            /**
-             * Date
-             * Format: date
-             */
+            /** Format: date */
             date: string;
-            /** Floods At M */
             floods_at_m: number | null;
-            /** Hazards */
             hazards: string[];
-            /**
-             * Id
-             * Format: uuid
-             */
+            /** Format: uuid */
             id: string;
-            /** Latitude */
             latitude: number;
-            /** Longitude */
             longitude: number;
-            /** Margin Minutes */
             margin_minutes: number;
-            /** Name */
             name: string;
-            /** Packed */
             packed: string[];
-            /** Readings */
-            readings: components["schemas"]["OwnReadingAsked"][];
-            ridge: components["schemas"]["RidgeAsked"] | null;
+            readings: components["schemas"]["OwnReadingDoc"][];
+            ridge: components["schemas"]["RidgeDoc"] | null;
             scene: components["schemas"]["Scene"];
             sky: components["schemas"]["Sky"];
-            /** Turn Back */
             turn_back: string;
-            /** Walk Minutes */
             walk_minutes: number;
-            /** Waters */
-            waters: components["schemas"]["OwnWater"][];
-            weather: components["schemas"]["OwnWeather"];
-            /** Zone */
+            waters: components["schemas"]["OwnWaterDoc"][];
+            weather: components["schemas"]["OwnWeatherDoc"];
             zone: string;
         };
         /** OutingsAnswer */
@@ -3991,167 +3859,75 @@ export interface components {
             outings: components["schemas"]["OutingDoc"][];
         };
         /**
-         * OwnLog
-         * @description A guest's frames with the kit they were made with.
-         */
-        OwnLog: {
-            /** Frames */
-            frames: components["schemas"]["FrameDoc"][];
-            /** Items */
-            items: {
-                [key: string]: unknown;
-            }[];
-        };
-        /**
-         * OwnLookAsked
-         * @description A look of one's own: from where to where in the kind's measure (waves, share of the frame, contrast ...).
+         * OwnLook
+         * @description A look of one's own: a name and the stretch of the kind's measure it means.
          */
         OwnLookAsked: {
-            /** High */
             high?: number | null;
-            /** Kind */
             kind: string;
-            /** Look */
             look: string;
-            /** Low */
             low: number;
         };
-        /** OwnReadingAsked */
+        /**
+         * OwnLook
+         * @description A look of one's own: a name and the stretch of the kind's measure it means.
+         */
+        OwnLookDoc: {
+            high?: number | null;
+            kind: string;
+            look: string;
+            low: number;
+        };
+        /** OwnReading */
         OwnReadingAsked: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Ev100 */
+            ev100: number;
+        };
+        /** OwnReading */
+        OwnReadingDoc: {
+            /** Format: date-time */
+            at: string;
             ev100: number;
         };
         /**
          * OwnWater
          * @description A high or low water by the place's clock, within half a day of the outing.
          */
-        OwnWater: {
-            /** Height M */
+        OwnWaterDoc: {
             height_m: number;
             /**
-             * Source
              * @default own
              * @enum {string}
              */
             source: "own" | "simulated";
-            /** Time */
             time: string;
         };
         /** OwnWeather */
-        OwnWeather: {
-            /** Celsius */
+        OwnWeatherDoc: {
             celsius?: number | null;
-            /** Cloud M */
             cloud_m?: number | null;
             /**
-             * Source
              * @default own
              * @enum {string}
              */
             source: "own" | "simulated";
-            /** Swell M */
             swell_m?: number | null;
-            /** Wind From Deg */
             wind_from_deg?: number | null;
-            /** Wind M S */
             wind_m_s?: number | null;
         };
-        /** OwnedAsked */
+        /**
+         * Owned
+         * @description A graduated glass of the kit: its strength on the sky [stops] and its transition.
+         */
         OwnedAsked: {
-            /** Id */
             id: string;
-            /** Stops */
             stops: number;
-            /** Transition */
             transition: string;
         };
         /** PackAnswer */
         PackAnswer: {
-            /** Lines */
-            lines: components["schemas"]["PackLine"][];
-        };
-        /** PackAsked */
-        PackAsked: {
-            /** Battery Wh */
-            battery_wh?: number | null;
-            /** Body */
-            body?: string | null;
-            /** Celsius */
-            celsius?: number | null;
-            /**
-             * Dark
-             * @default false
-             */
-            dark: boolean;
-            /**
-             * Densest Stops
-             * @default 0
-             */
-            densest_stops: number;
-            /**
-             * Dial Limit
-             * @default 30
-             */
-            dial_limit: number;
-            /**
-             * Draw W
-             * @default 3
-             */
-            draw_w: number;
-            /** Film */
-            film?: string | null;
-            /** Frames */
-            frames?: number | null;
-            /**
-             * Glass
-             * @default []
-             */
-            glass: string[];
-            /**
-             * Hazards
-             * @default []
-             */
-            hazards: string[];
-            /** Holder */
-            holder?: string | null;
-            /** Lens */
-            lens?: string | null;
-            /** Longest Seconds */
-            longest_seconds?: number | null;
-            /**
-             * Noise Reduction
-             * @default false
-             */
-            noise_reduction: boolean;
-            /** Polariser */
-            polariser?: string | null;
-            /** Release */
-            release?: string | null;
-            /** Support */
-            support?: string | null;
-            /**
-             * Tide
-             * @default false
-             */
-            tide: boolean;
-            /** Wind M S */
-            wind_m_s?: number | null;
-        };
-        /** PackLine */
-        PackLine: {
-            /** Code */
-            code: string;
-            /** Missing */
-            missing: boolean;
-            /** What */
-            what: string;
-            /** Why */
-            why: string;
+            lines: components["schemas"]["LineAnswer"][];
         };
         /** PageAsked */
         PageAsked: {
@@ -4274,6 +4050,7 @@ export interface components {
             glass: components["schemas"]["GlassOnAsked"][];
             /** Iso */
             iso: string | number;
+            /** Scene */
             scene: components["schemas"]["AtAsked"];
             /**
              * Seed
@@ -4287,42 +4064,64 @@ export interface components {
             taken_at: string;
         };
         /**
+         * Plan
+         * @description What is known of the outing.
+         */
+        PlanAsked: {
+            battery_wh?: number | null;
+            body?: string | null;
+            celsius?: number | null;
+            /** @default false */
+            dark: boolean;
+            /** @default 0 */
+            densest_stops: number;
+            /** @default 30 */
+            dial_limit: number;
+            /** @default 3 */
+            draw_w: number;
+            film?: string | null;
+            frames?: number | null;
+            /** @default [] */
+            glass: string[];
+            /** @default [] */
+            hazards: string[];
+            holder?: string | null;
+            lens?: string | null;
+            longest_seconds?: number | null;
+            /** @default false */
+            noise_reduction: boolean;
+            polariser?: string | null;
+            release?: string | null;
+            support?: string | null;
+            /** @default false */
+            tide: boolean;
+            wind_m_s?: number | null;
+        };
+        /**
          * PlausibleAnswer
          * @description ``rate_sd`` is the sd of ``stops_per_minute``; a reading between the two times fits the sky within two sd.
          */
         PlausibleAnswer: {
             advice: components["schemas"]["AdviceAnswer"] | null;
-            /** Ev100 */
             ev100: number;
-            /** Forecast Ev100 */
             forecast_ev100: number;
-            /** From Seconds */
             from_seconds: number;
-            /** Rate Sd */
             rate_sd: number;
-            /** Sd Stops */
             sd_stops: number;
-            /** Stops Per Minute */
             stops_per_minute: number;
-            /** To Seconds */
             to_seconds: number;
         };
-        /** PlausibleAsked */
+        /**
+         * PlausibleQuestion
+         * @description A reading at a place and time, with the sky as it is.
+         */
         PlausibleAsked: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Latitude */
             latitude: number;
-            /** Longitude */
             longitude: number;
             reading: components["schemas"]["ReadingAsked"];
-            /**
-             * Readings
-             * @default []
-             */
+            /** @default [] */
             readings: components["schemas"]["OwnReadingAsked"][];
             ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
@@ -4330,79 +4129,97 @@ export interface components {
             /** @default clear */
             sky: components["schemas"]["Sky"];
         };
-        /** PointAsked */
+        /**
+         * Point
+         * @description Light relative to the metering [stops], ``at_seconds`` from the opening.
+         */
         PointAsked: {
-            /** At Seconds */
             at_seconds: number;
-            /** Stops */
             stops: number;
         };
-        /** PowerAsked */
-        PowerAsked: {
-            /**
-             * From Seconds
-             * @default 1
-             */
+        /**
+         * Power
+         * @description Tc = from_seconds (Tm/from_seconds)^p past ``from_seconds``.
+         */
+        PowerAnswer: {
             from_seconds: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             law: "power";
-            /** P */
             p: number;
         };
-        /** ProgressAnswer */
+        /**
+         * Power
+         * @description Tc = from_seconds (Tm/from_seconds)^p past ``from_seconds``.
+         */
+        PowerAsked: {
+            /** @default 1 */
+            from_seconds: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "power";
+            p: number;
+        };
+        /**
+         * Power
+         * @description Tc = from_seconds (Tm/from_seconds)^p past ``from_seconds``.
+         */
+        PowerDoc: {
+            /** @default 1 */
+            from_seconds: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "power";
+            p: number;
+        };
+        /**
+         * Progress
+         * @description Share gathered at ``seconds`` from the opening, and what closing then would be [stops, + brighter].
+         */
         ProgressAnswer: {
-            /** Gathered */
             gathered: number;
-            /** Seconds */
             seconds: number;
-            /** Stops */
             stops: number;
         };
-        /** PurchaseAnswer */
+        /**
+         * Purchase
+         * @description The one solid glass that closes most: its strength and the stops of gap with it and without.
+         */
         PurchaseAnswer: {
-            /** Gap Stops Now */
             gap_stops_now: number;
-            /** Gap Stops Then */
             gap_stops_then: number;
-            /** Stops */
             stops: number;
         };
-        /** ReachAnswer */
+        /** Reach */
         ReachAnswer: {
-            /** Gaps */
             gaps: components["schemas"]["GapAnswer"][];
-            /** Longest Bare Seconds */
             longest_bare_seconds: number;
             purchase: components["schemas"]["PurchaseAnswer"] | null;
-            /** Rungs */
             rungs: components["schemas"]["RungAnswer"][];
         };
-        /** ReachAsked */
+        /**
+         * ReachQuestion
+         * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows.
+         */
         ReachAsked: {
-            /** Glass */
             glass: components["schemas"]["KitGlassAsked"][];
             /**
-             * Isos
              * @default [
              *       "100"
              *     ]
              */
             isos: (string | number)[];
             reading: components["schemas"]["ReadingAsked"];
-            /**
-             * Sharp To
-             * @default 11
-             */
+            /** @default 11 */
             sharp_to: string | number;
-            /** Slots */
             slots: number;
-            /**
-             * Widest
-             * @default 5.6
-             */
+            /** @default 5.6 */
             widest: string | number;
         };
         /**
@@ -4432,61 +4249,55 @@ export interface components {
              */
             keep: boolean;
         };
-        /** ReadingAsked */
+        /**
+         * ReadingGiven
+         * @description A camera's reading (shutter, aperture, iso), or a hand meter's (ev100).
+         */
         ReadingAsked: {
-            /** Aperture */
-            aperture?: string | number | null;
-            /** Ev100 */
+            aperture?: (string | number) | null;
             ev100?: number | null;
-            /** Iso */
-            iso?: string | number | null;
-            /** Shutter */
-            shutter?: string | number | null;
+            iso?: (string | number) | null;
+            shutter?: (string | number) | null;
             /** @default third */
             step: components["schemas"]["Step"];
         };
-        /** ReadingStatusAnswer */
+        /** ReadingStatus */
         ReadingStatusAnswer: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
             status: components["schemas"]["Status"];
         };
-        /** ReadoutAnswer */
+        /**
+         * Readout
+         * @description All meanings of a shutter text, the likeliest first.
+         */
         ReadoutAnswer: {
-            /** Ambiguous */
             ambiguous: boolean;
-            /** Readings */
-            readings: components["schemas"]["ShutterRead"][];
+            readings: components["schemas"]["ShutterReadingAnswer"][];
         };
-        /** ReadoutAsked */
+        /**
+         * ReadoutQuestion
+         * @description What a shutter display shows.
+         */
         ReadoutAsked: {
-            /**
-             * Dial Limit
-             * @default 30
-             */
+            /** @default 30 */
             dial_limit: number;
             /** @default third */
             step: components["schemas"]["Step"];
-            /** Text */
             text: string;
         };
-        /** ReasonAnswer */
+        /** Reason */
         ReasonAnswer: {
-            /** Code */
             code: string;
-            /** Text */
             text: string;
         };
-        /** RehearsalAnswer */
+        /**
+         * Rehearsal
+         * @description The same frame at a high ISO, glass on: its ISO mark and time [s].
+         */
         RehearsalAnswer: {
-            /** Iso */
             iso: string;
-            /** Seconds */
             seconds: number;
-            /** Why */
             why: string;
         };
         /** ReleaseFacts */
@@ -4520,24 +4331,30 @@ export interface components {
              */
             sort: "release";
         };
-        /** RemarkAnswer */
+        /**
+         * Remark
+         * @description What this frame shows, with cause and cure for its own set-up.
+         */
         RemarkAnswer: {
-            /** Cause */
             cause: string;
             code: components["schemas"]["Seen"];
-            /** Cure */
             cure: string;
-            /** Label */
             label: string;
         };
         /**
-         * RereadDoc
+         * Reread
+         * @description A reading during the run [stops against the metering], seconds from the opening.
+         */
+        RereadAsked: {
+            at_seconds: number;
+            stops: number;
+        };
+        /**
+         * Reread
          * @description A reading during the run [stops against the metering], seconds from the opening.
          */
         RereadDoc: {
-            /** At Seconds */
             at_seconds: number;
-            /** Stops */
             stops: number;
         };
         /**
@@ -4545,102 +4362,87 @@ export interface components {
          * @description What a reviewed frame teaches: the time for the same picture, cause and cure of what was seen, and the edit.
          */
         ReviewedAnswer: {
-            /** Editing */
             editing: components["schemas"]["NoteAnswer"][];
-            next: components["schemas"]["NextAnswer"] | null;
-            /** Remarks */
+            next: components["schemas"]["NextTimeAnswer"] | null;
             remarks: components["schemas"]["RemarkAnswer"][];
         };
-        /** ReviewedAsked */
+        /**
+         * ReviewedQuestion
+         * @description ``light_stops``: how much brighter (+) it is now than for the frame; a reading of ``now`` says it instead.
+         */
         ReviewedAsked: {
-            frame: components["schemas"]["FrameDoc"];
-            /**
-             * Glass
-             * @default []
-             */
+            frame: components["schemas"]["FrameAsked"];
+            /** @default [] */
             glass: components["schemas"]["TintAsked"][];
-            /**
-             * Light Stops
-             * @default 0
-             */
+            /** @default 0 */
             light_stops: number;
             now?: components["schemas"]["ReadingAsked"] | null;
-            /** Pitch Deg */
             pitch_deg?: number | null;
-            /**
-             * Sensor Height Mm
-             * @default 24
-             */
+            /** @default 24 */
             sensor_height_mm: number;
             /** @default third */
             step: components["schemas"]["Step"];
         };
         /**
-         * RidgeAsked
-         * @description A ridge between the place and the sun: its height above the camera and how far away it is.
+         * Ridge
+         * @description Height of the ridge above the camera and its distance in the sun's direction [m].
          */
         RidgeAsked: {
-            /** Distance M */
             distance_m: number;
-            /** Height M */
+            height_m: number;
+        };
+        /**
+         * Ridge
+         * @description Height of the ridge above the camera and its distance in the sun's direction [m].
+         */
+        RidgeDoc: {
+            distance_m: number;
             height_m: number;
         };
         /** RigAnswer */
         RigAnswer: {
-            /** Findings */
             findings: components["schemas"]["AdviceAnswer"][];
         };
         /**
-         * RigAsked
-         * @description Facts are those of kit items; what is left out is unknown.
+         * Rig
+         * @description Everything in front of the shutter. What is None is unknown.
          */
         RigAsked: {
-            /** Body */
             body?: {
                 [key: string]: unknown;
             } | null;
-            /** F Number */
             f_number?: number | null;
-            /** Focal Mm */
             focal_mm?: number | null;
-            /** Glass */
             glass: components["schemas"]["OnAsked"][];
-            /** Holder */
             holder?: {
                 [key: string]: unknown;
             } | null;
-            /** Lens */
             lens?: {
                 [key: string]: unknown;
             } | null;
-            /**
-             * Step Rings
-             * @default []
-             */
+            /** @default [] */
             step_rings: {
                 [key: string]: unknown;
             }[];
         };
-        /** RoundedAnswer */
+        /**
+         * Rounded
+         * @description A rounder time and its cost: + is brighter than correct.
+         */
         RoundedAnswer: {
-            /** Mark */
             mark: string | null;
-            /** Seconds */
             seconds: number;
-            /** Stops */
             stops: number;
         };
-        /** RungAnswer */
+        /**
+         * Rung
+         * @description A strength the kit reaches: from ``stops`` to ``stops_to`` (a variable), by ``glass``.
+         */
         RungAnswer: {
-            /** Glass */
             glass: string[];
-            /** Seconds */
             seconds: number;
-            /** Seconds To */
             seconds_to: number;
-            /** Stops */
             stops: number;
-            /** Stops To */
             stops_to: number;
         };
         /** ScalesAnswer */
@@ -4652,115 +4454,75 @@ export interface components {
             /** Shutter */
             shutter: components["schemas"]["MarkAnswer"][];
         };
-        /**
-         * Scene
-         * @enum {string}
-         */
+        /** @enum {string} */
         Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
+        /** @enum {string} */
+        Seen: "corner" | "cross" | "cast" | "leak" | "specks" | "shake" | "leaves" | "ghosts" | "clipped" | "waterline";
         /**
          * Seen
-         * @description What one may find in a frame when looking closely.
-         * @enum {string}
+         * @description What a time does to one subject; only what applies is set. Contrasts are - for darker than the ground.
          */
-        Seen: "corner" | "cross" | "cast" | "leak" | "specks" | "shake" | "leaves" | "ghosts" | "clipped" | "waterline";
-        /** SeenAnswer */
         SeenAnswer: {
-            /** Blur Px */
             blur_px?: number | null;
-            /** Blur Share */
             blur_share?: number | null;
-            /** Body Contrast */
             body_contrast?: number | null;
-            /** Feet Contrast */
             feet_contrast?: number | null;
-            /** Id */
             id?: string | null;
-            /** Kind */
             kind: string;
-            /** Look */
             look: string;
-            /** Residual Texture */
             residual_texture?: number | null;
-            /** Rise M */
             rise_m?: number | null;
-            /** Standing Ghosts */
             standing_ghosts?: number | null;
-            /** Status */
             status: string;
-            /** Streak Share */
             streak_share?: number | null;
-            /** Text */
             text: string;
-            /** Trail Px */
             trail_px?: number | null;
-            /** Trail Stops */
             trail_stops?: number | null;
-            /** Turns */
             turns?: number | null;
-            /** Veil */
             veil?: number | null;
-            /** Veil Texture */
             veil_texture?: number | null;
-            /** Worst Seconds */
             worst_seconds?: number | null;
         };
-        /** SeriesAnswer */
+        /**
+         * Series
+         * @description ``burst`` when the camera's own bracketing reaches all; ``more_light_stops`` is what a split's frames want.
+         */
         SeriesAnswer: {
-            /** Burst */
             burst: boolean;
-            /** Frames */
             frames: components["schemas"]["SeriesFrameAnswer"][];
-            /** More Light Stops */
             more_light_stops: number;
-            /** Total Seconds */
             total_seconds: number;
         };
-        /** SeriesAsked */
+        /**
+         * SeriesQuestion
+         * @description ``spacing_stops`` between the frames of a bracket; ``count`` frames in all.
+         */
         SeriesAsked: {
-            /**
-             * Count
-             * @default 3
-             */
+            /** @default 3 */
             count: number;
-            /**
-             * Dial Limit
-             * @default 30
-             */
+            /** @default 30 */
             dial_limit: number;
-            /**
-             * Handling Seconds
-             * @default 5
-             */
+            /** @default 5 */
             handling_seconds: number;
-            /**
-             * Noise Reduction
-             * @default false
-             */
+            /** @default false */
             noise_reduction: boolean;
-            /** Seconds */
             seconds: number;
-            /**
-             * Spacing Stops
-             * @default 1
-             */
+            /** @default 1 */
             spacing_stops: number;
             /** @default third */
             step: components["schemas"]["Step"];
             way: components["schemas"]["Way"];
         };
-        /** SeriesFrameAnswer */
+        /**
+         * SeriesFrame
+         * @description ``stops`` against the planned frame; times [s] from the first opening; busy until noise reduction is done.
+         */
         SeriesFrameAnswer: {
-            /** Busy Until */
             busy_until: number;
-            /** Closes At */
             closes_at: number;
-            /** Mark */
             mark: string | null;
-            /** Opens At */
             opens_at: number;
-            /** Seconds */
             seconds: number;
-            /** Stops */
             stops: number;
         };
         /**
@@ -4777,18 +4539,12 @@ export interface components {
             /** Username */
             username: string | null;
         };
-        /** SettingsAsked */
+        /** SettingsGiven */
         SettingsAsked: {
-            /** Aperture */
-            aperture?: string | number | null;
-            /** Iso */
-            iso?: string | number | null;
+            aperture?: (string | number) | null;
+            iso?: (string | number) | null;
         };
-        /**
-         * Severity
-         * @description ``note`` informs, ``caution`` may spoil the frame, ``harm`` may hurt a person.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Severity: "note" | "caution" | "harm";
         /**
          * Shape
@@ -4796,11 +4552,12 @@ export interface components {
          * @enum {string}
          */
         Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs";
-        /** ShutterRead */
-        ShutterRead: {
-            /** Mark */
+        /**
+         * ShutterReading
+         * @description One meaning of a shutter text: exact seconds, and the mark printed for it (None = literal).
+         */
+        ShutterReadingAnswer: {
             mark: string | null;
-            /** Seconds */
             seconds: number;
         };
         /** SignIn */
@@ -4823,35 +4580,26 @@ export interface components {
              */
             since: number;
         };
-        /**
-         * Sky
-         * @enum {string}
-         */
+        /** @enum {string} */
         Sky: "clear" | "thin" | "overcast" | "heavy";
         /** SkyFitsAnswer */
         SkyFitsAnswer: {
             advice: components["schemas"]["AdviceAnswer"] | null;
-            /** Ev100 */
             ev100: number;
-            /** From Seconds */
             from_seconds: number;
-            /** High Ev100 */
             high_ev100: number;
-            /** Low Ev100 */
             low_ev100: number;
-            /** To Seconds */
             to_seconds: number;
         };
-        /** SkyFitsAsked */
+        /**
+         * SkyFitsQuestion
+         * @description A reading, and the light somebody sees without any plan.
+         */
         SkyFitsAsked: {
             reading: components["schemas"]["ReadingAsked"];
             sky: components["schemas"]["SkyPick"];
         };
-        /**
-         * SkyPick
-         * @description What one sees without any plan; it feeds plausibility and nothing else.
-         * @enum {string}
-         */
+        /** @enum {string} */
         SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
         /**
          * Sort
@@ -4909,79 +4657,31 @@ export interface components {
             /** Places */
             places: components["schemas"]["SpotDoc"][];
         };
-        /** StackAnswer */
+        /**
+         * Stack
+         * @description One way to the target. ``matters`` marks those no other beats in every respect.
+         */
         StackAnswer: {
-            /** Aperture */
             aperture: string;
-            /** Error Stops */
             error_stops: number;
-            /** Glass */
             glass: string[];
-            /** Hand Moves */
             hand_moves: number;
-            /** Iso */
             iso: string;
-            /** Matters */
             matters: boolean;
-            /** Reasons */
             reasons: components["schemas"]["ReasonAnswer"][];
-            /** Seconds */
             seconds: number;
-            /** Stops */
             stops: number;
-            /** Sure Half Range */
             sure_half_range: number;
-            /** Turned */
             turned?: number | null;
-        };
-        /** StacksAnswer */
-        StacksAnswer: {
-            /** Count */
-            count: number;
-            nearest?: components["schemas"]["StackAnswer"] | null;
-            /** None Because */
-            none_because?: string | null;
-            /** Stacks */
-            stacks: components["schemas"]["StackAnswer"][];
-        };
-        /** StacksAsked */
-        StacksAsked: {
-            /** Apertures */
-            apertures: (string | number)[];
-            /** Film */
-            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
-            /** Glass */
-            glass: components["schemas"]["KitGlassAsked"][];
-            /** Iso Base */
-            iso_base?: string | number | null;
-            /** Isos */
-            isos: (string | number)[];
-            /**
-             * Must
-             * @default []
-             */
-            must: string[];
-            /**
-             * On
-             * @default []
-             */
-            on: string[];
-            reading: components["schemas"]["ReadingAsked"];
-            /**
-             * Sharp To
-             * @default 11
-             */
-            sharp_to: string | number;
-            /** Slots */
-            slots: number;
-            target: components["schemas"]["TargetAsked"];
         };
         /**
          * StartAnswer
          * @description Who is here and what they own, the starter, and the answer to the starter's own question.
          */
         StartAnswer: {
+            /** Answer */
             answer: components["schemas"]["ExposureAnswer"];
+            /** Asked */
             asked: components["schemas"]["ExposureAsked"];
             /** Kit */
             kit: components["schemas"]["KitCopy"][];
@@ -5005,43 +4705,33 @@ export interface components {
             /** Shutter */
             shutter: string;
         };
-        /**
-         * State
-         * @enum {string}
-         */
+        /** @enum {string} */
         State: "open" | "closed" | "aborted";
-        /**
-         * Status
-         * @enum {string}
-         */
+        /** @enum {string} */
         Status: "ok" | "held" | "jump";
         /**
-         * SteadyDoc
+         * Steady
+         * @description The server's own count at the opening, which lives through reloads and changed clocks.
+         */
+        SteadyAsked: {
+            count: string;
+            seconds: number;
+        };
+        /**
+         * Steady
          * @description The server's own count at the opening, which lives through reloads and changed clocks.
          */
         SteadyDoc: {
-            /** Count */
             count: string;
-            /** Seconds */
             seconds: number;
         };
-        /** SteerAnswer */
-        SteerAnswer: {
-            /** Missing Stops */
-            missing_stops?: number | null;
-            /** Nearest */
-            nearest: components["schemas"]["NearestAnswer"][];
-            /** Value */
-            value: number;
-        };
-        /** SteerAsked */
+        /**
+         * SteerQuestion
+         * @description ``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time).
+         */
         SteerAsked: {
-            /**
-             * Dial Limit
-             * @default 30
-             */
+            /** @default 30 */
             dial_limit: number;
-            /** Film */
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
             float: components["schemas"]["Floating"];
             reading: components["schemas"]["ReadingAsked"];
@@ -5052,132 +4742,104 @@ export interface components {
              *     }
              */
             settings: components["schemas"]["SettingsAsked"];
-            /**
-             * Stack
-             * @default []
-             */
+            /** @default [] */
             stack: components["schemas"]["GlassAsked"][];
-            /**
-             * Stops
-             * @default 0
-             */
+            /** @default 0 */
             stops: number;
-            /** Target Seconds */
             target_seconds?: number | null;
         };
         /**
-         * Step
-         * @description How finely a body's dials are divided.
-         * @enum {string}
+         * Steered
+         * @description Seconds, f-number, ISO, stops of glass, or base reading in seconds, with the marks either side.
          */
-        Step: "third" | "half" | "full";
-        /** StepAnswer */
-        StepAnswer: {
-            /** Glass */
-            glass: number | null;
-            /** Kind */
-            kind: string;
-            /** Name */
-            name: string;
-            /** Seconds */
-            seconds: number;
-            /** Stops */
-            stops: number;
+        SteeredAnswer: {
+            missing_stops?: number | null;
+            nearest: components["schemas"]["NearestAnswer"][];
+            value: number;
         };
+        /** @enum {string} */
+        Step: "third" | "half" | "full";
         /**
-         * StrengthAnswer
-         * @description How the sum takes a glass; a range is taken at its middle.
+         * Strength
+         * @description One meaning of a label. The ``_max`` fields are the dense end of a variable glass.
          */
         StrengthAnswer: {
-            /** High */
-            high: number;
-            kind: components["schemas"]["GlassKind"];
-            /** Low */
-            low: number;
-            /** Offset */
-            offset: number | null;
-            /** Offset Sd */
-            offset_sd: number;
-            /** Stops */
-            stops: number;
-        };
-        /** StrengthRead */
-        StrengthRead: {
-            /** Density */
             density: number;
-            /** Density Max */
             density_max?: number | null;
-            /** Factor */
             factor: number;
-            /** Factor Max */
             factor_max?: number | null;
             notation: components["schemas"]["Notation"];
-            /** Stops */
             stops: number;
-            /** Stops Max */
             stops_max?: number | null;
         };
-        /** StretchAnswer */
+        /**
+         * Stretch
+         * @description One way to shoot, from when to when; ``glass`` None where no way of this kit stays in the aim.
+         */
         StretchAnswer: {
-            /** Aperture */
             aperture: string | null;
-            /**
-             * End
-             * Format: date-time
-             */
+            /** Format: date-time */
             end: string;
-            /** First Seconds */
             first_seconds: number | null;
-            /** Glass */
             glass: string[] | null;
-            /** Hand Moves */
             hand_moves: number;
-            /** Hand Seconds */
             hand_seconds: number;
-            /** Iso */
             iso: string | null;
-            /** Last Seconds */
             last_seconds: number | null;
-            /**
-             * Start
-             * Format: date-time
-             */
+            /** Format: date-time */
             start: string;
         };
-        /**
-         * SubjectAsked
-         * @description Its kind, and what is known of it; which facts a kind takes is the core's business.
-         */
         SubjectAsked: {
-            /** Id */
             id?: string | null;
-            /** Kind */
             kind: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * SumStep
+         * @description One line of the sum: what, how many stops it lengthens the time, the time so far.
+         */
+        SumStepAnswer: {
+            glass: number | null;
+            kind: string;
+            name: string;
+            seconds: number;
+            stops: number;
+        };
+        /**
+         * SumStep
+         * @description One line of the sum: what, how many stops it lengthens the time, the time so far.
+         */
+        SumStepAsked: {
+            glass?: number | null;
+            kind: string;
+            name: string;
+            seconds: number;
+            stops: number;
+        };
+        /**
+         * SumStep
+         * @description One line of the sum: what, how many stops it lengthens the time, the time so far.
+         */
+        SumStepDoc: {
+            glass?: number | null;
+            kind: string;
+            name: string;
+            seconds: number;
+            stops: number;
         };
         /**
          * SunAsked
          * @description Where and when, and where the camera looks, so that the sun in the frame is known.
          */
         SunAsked: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Bearing Deg */
             bearing_deg: number;
-            /**
-             * Elevation Deg
-             * @default 0
-             */
+            /** @default 0 */
             elevation_deg: number;
-            /** Focal Mm */
             focal_mm: number;
-            /** Latitude */
             latitude: number;
-            /** Longitude */
             longitude: number;
         };
         /** SupportFacts */
@@ -5209,78 +4871,76 @@ export interface components {
              */
             sort: "support";
         };
-        /** SwapsAnswer */
-        SwapsAnswer: {
-            /** Changes */
+        /** SwapPlan */
+        SwapPlanAnswer: {
             changes: number;
-            /** Stretches */
             stretches: components["schemas"]["StretchAnswer"][];
         };
         /**
-         * SwapsAsked
-         * @description The aim in seconds, the kit as for /stacks, what is on the lens now.
+         * SwapsQuestion
+         * @description A forecast, the aim in seconds, the kit as for /stacks, what is on the lens now.
          */
         SwapsAsked: {
-            /** Apertures */
             apertures: (string | number)[];
-            /**
-             * From
-             * Format: date-time
-             */
+            /** Format: date-time */
             from: string;
-            /** From Seconds */
             from_seconds: number;
-            /** Glass */
             glass: components["schemas"]["KitGlassAsked"][];
-            /** Isos */
             isos: (string | number)[];
-            /** Latitude */
             latitude: number;
-            /** Longitude */
             longitude: number;
-            /**
-             * On
-             * @default []
-             */
+            /** @default [] */
             on: string[];
-            /**
-             * Readings
-             * @default []
-             */
+            /** @default [] */
             readings: components["schemas"]["OwnReadingAsked"][];
             ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
-            /**
-             * Sharp To
-             * @default 11
-             */
+            /** @default 11 */
             sharp_to: string | number;
             /** @default clear */
             sky: components["schemas"]["Sky"];
-            /** Slots */
             slots: number;
-            /**
-             * Step Seconds
-             * @default 60
-             */
+            /** @default 60 */
             step_seconds: number;
-            /**
-             * To
-             * Format: date-time
-             */
+            /** Format: date-time */
             to: string;
-            /** To Seconds */
             to_seconds: number;
         };
-        /** TableAsked */
+        /**
+         * Table
+         * @description Knots (metered, corrected) [s], both strictly increasing, corrected never the shorter.
+         */
+        TableAnswer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "table";
+            points: number[][];
+        };
+        /**
+         * Table
+         * @description Knots (metered, corrected) [s], both strictly increasing, corrected never the shorter.
+         */
         TableAsked: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             law: "table";
-            /** Points */
+            points: number[][];
+        };
+        /**
+         * Table
+         * @description Knots (metered, corrected) [s], both strictly increasing, corrected never the shorter.
+         */
+        TableDoc: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            law: "table";
             points: number[][];
         };
         /** TakenAsked */
@@ -5290,61 +4950,55 @@ export interface components {
             /** Taken At */
             taken_at?: string | null;
         };
-        /** TallyAnswer */
+        /**
+         * Tally
+         * @description ``open_seconds`` is all the time the shutter stood open; ``lost_seconds`` the part that had to be repeated.
+         */
         TallyAnswer: {
-            /** Aborted */
             aborted: number;
-            /** Frames */
             frames: number;
-            /** Lost Seconds */
             lost_seconds: number;
-            /** Missed */
             missed: components["schemas"]["MissedAnswer"][];
-            /** Mistakes */
             mistakes: components["schemas"]["MistakeAnswer"][];
-            /** Open Seconds */
             open_seconds: number;
-            /** Repeats */
             repeats: number;
-            /** Reviewed */
             reviewed: number;
         };
-        /** TargetAsked */
+        /** Target */
         TargetAsked: {
-            /** Seconds */
             seconds: number;
-            /**
-             * Within Stops
-             * @default 0.3333333333333333
-             */
+            /** @default 0.3333333333333333 */
             within_stops: number;
         };
-        /** TasteAnswer */
+        /**
+         * Taste
+         * @description The time that was right for a look; for the sea at which swell, and in wave periods.
+         */
         TasteAnswer: {
-            /** Frames */
             frames: number;
-            /** Kind */
             kind: string;
-            /** Look */
             look: string;
-            /** Periods */
             periods: number | null;
-            /** Seconds */
             seconds: number;
-            /** Swell M */
             swell_m: number | null;
-            /** Text */
             text: string;
         };
         /**
-         * TastedDoc
-         * @description Whether the time was right for a look.
+         * Tasted
+         * @description What a person said of one look: this time was right, too short or too long for it.
+         */
+        TastedAsked: {
+            fit: components["schemas"]["Fit"];
+            kind: string;
+            look: string;
+        };
+        /**
+         * Tasted
+         * @description What a person said of one look: this time was right, too short or too long for it.
          */
         TastedDoc: {
             fit: components["schemas"]["Fit"];
-            /** Kind */
             kind: string;
-            /** Look */
             look: string;
         };
         /** TextAsked */
@@ -5357,42 +5011,26 @@ export interface components {
          * @description Heights are null outside the entered waters; ``leave_by`` null where nothing floods or is known.
          */
         TideAnswer: {
-            /** Floods At */
             floods_at: string | null;
-            /** Height M */
             height_m: number | null;
-            /** Heights */
             heights: (number | null)[];
-            /** Known Until */
             known_until: string | null;
-            /** Leave By */
             leave_by: string | null;
         };
-        /** TideAsked */
+        /**
+         * TideQuestion
+         * @description One's own high and low waters; heights are asked at ``at`` and at the ``marks``.
+         */
         TideAsked: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Floods At M */
             floods_at_m?: number | null;
-            /**
-             * Margin Minutes
-             * @default 15
-             */
+            /** @default 15 */
             margin_minutes: number;
-            /**
-             * Marks
-             * @default []
-             */
+            /** @default [] */
             marks: string[];
-            /**
-             * Walk Minutes
-             * @default 0
-             */
+            /** @default 0 */
             walk_minutes: number;
-            /** Waters */
             waters: components["schemas"]["WaterAsked"][];
         };
         /**
@@ -5411,91 +5049,68 @@ export interface components {
             seconds: number;
         };
         /**
-         * TintAsked
-         * @description What a glass that was on does to the picture, where the kit knows it.
+         * Tint
+         * @description What a glass does to the picture: its cast in words, the white balance that undoes it, its denser corners.
          */
         TintAsked: {
-            /**
-             * Cast
-             * @default
-             */
+            /** @default  */
             cast: string;
-            /** Corner Stops */
             corner_stops?: number | null;
-            /** Mired */
             mired?: number | null;
         };
-        /** TradeAnswer */
+        /** Trade */
         TradeAnswer: {
-            /** Rows */
             rows: components["schemas"]["TradeRowAnswer"][];
-            /** Third In M */
             third_in_m: number | null;
         };
-        /** TradeAsked */
+        /**
+         * TradeQuestion
+         * @description ``seconds`` at ``f_number`` now; focus at the hyperfocal distance unless ``focus_m`` is given.
+         */
         TradeAsked: {
-            /** F Number */
             f_number: number;
-            /** Farthest M */
             farthest_m?: number | null;
-            /** Focal Mm */
             focal_mm: number;
-            /** Focus M */
             focus_m?: number | null;
-            /** Nearest M */
             nearest_m?: number | null;
-            /** Pitch Um */
             pitch_um: number;
-            /** Seconds */
             seconds: number;
-            /**
-             * Sensor Height Mm
-             * @default 24
-             */
+            /** @default 24 */
             sensor_height_mm: number;
-            /**
-             * Sensor Width Mm
-             * @default 36
-             */
+            /** @default 36 */
             sensor_width_mm: number;
-            /** Smallest */
             smallest: number;
-            /** Widest */
             widest: number;
         };
-        /** TradeRowAnswer */
+        /**
+         * TradeRow
+         * @description One aperture: its time, what is sharp (``far_m`` None is infinity), how wide its diffraction spot is.
+         */
         TradeRowAnswer: {
-            /** Aperture */
             aperture: string;
-            /** Far M */
             far_m: number | null;
-            /** Hyperfocal M */
             hyperfocal_m: number;
-            /** Near M */
             near_m: number;
-            /** Seconds */
             seconds: number;
-            /** Sharpness */
             sharpness: string;
-            /** Spot Pixels */
             spot_pixels: number;
         };
-        /** TrialAnswer */
+        /**
+         * Trial
+         * @description ``seconds`` is the right time; ``offset`` what the whole stack measures beside its label [stops].
+         */
         TrialAnswer: {
-            /** Offset */
             offset: number;
-            /** Offset Give Or Take */
             offset_give_or_take: number;
-            /** Seconds */
             seconds: number;
         };
-        /** TrialAsked */
+        /**
+         * TrialQuestion
+         * @description A trial's time [s], how it came out [stops, + brighter], and what the sum asked for [s].
+         */
         TrialAsked: {
-            /** Came Out Stops */
             came_out_stops: number;
-            /** Sum Seconds */
             sum_seconds: number;
-            /** Trial Seconds */
             trial_seconds: number;
         };
         /**
@@ -5503,23 +5118,22 @@ export interface components {
          * @enum {string}
          */
         Trouble: "none" | "no_answer" | "not_bulb" | "drive" | "electronic_shutter" | "battery";
-        /** UsableAnswer */
+        /**
+         * UsableAnswer
+         * @description How far each can be turned [stops]; None for other glass.
+         */
         UsableAnswer: {
-            /** Ends */
             ends: (number | null)[];
         };
         /**
-         * UsableAsked
+         * UsableQuestion
          * @description Variable glass by its kit facts, before a lens at ``focal_mm``.
          */
         UsableAsked: {
-            /** Body */
             body?: {
                 [key: string]: unknown;
             } | null;
-            /** Focal Mm */
             focal_mm: number;
-            /** Glass */
             glass: {
                 [key: string]: unknown;
             }[];
@@ -5530,91 +5144,56 @@ export interface components {
          * @enum {string}
          */
         Verdict: "right" | "dark" | "bright" | "none";
-        /** VideoAnswer */
-        VideoAnswer: {
-            /** Held */
-            held: boolean;
-            /** Room Brighter */
-            room_brighter: number;
-            /** Room Darker */
-            room_darker: number;
-            /** Short Stops */
-            short_stops: number;
-            /** Side */
-            side: string | null;
-            /** Turn To */
-            turn_to: number;
-        };
-        /** VideoAsked */
+        /**
+         * VideoQuestion
+         * @description All in stops; ``change_stops`` is + when the light rises.
+         */
         VideoAsked: {
-            /** Change Stops */
             change_stops: number;
-            /** Setting Stops */
             setting_stops: number;
-            /** Usable End */
             usable_end: number;
-            /** Weak End */
             weak_end: number;
         };
-        /** WaitAnswer */
+        /**
+         * Wait
+         * @description ``stops_to_go`` is + when it must get brighter; ``at`` None when it does not happen before the end.
+         */
         WaitAnswer: {
-            /** At */
             at: string | null;
-            /** Give Or Take Minutes */
             give_or_take_minutes: number | null;
-            /** Stops To Go */
             stops_to_go: number;
         };
         /**
-         * WaitAsked
+         * WaitQuestion
          * @description The light that is waited for: as an EV at ISO 100, or as what a camera would read.
          */
         WaitAsked: {
-            /**
-             * From
-             * Format: date-time
-             */
+            /** Format: date-time */
             from: string;
-            /** Latitude */
             latitude: number;
-            /** Longitude */
             longitude: number;
-            /**
-             * Readings
-             * @default []
-             */
+            /** @default [] */
             readings: components["schemas"]["OwnReadingAsked"][];
             ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default clear */
             sky: components["schemas"]["Sky"];
-            /**
-             * Step Seconds
-             * @default 60
-             */
+            /** @default 60 */
             step_seconds: number;
-            /**
-             * To
-             * Format: date-time
-             */
+            /** Format: date-time */
             to: string;
             wanted?: components["schemas"]["ReadingAsked"] | null;
-            /** Wanted Ev100 */
             wanted_ev100?: number | null;
         };
-        /** WantAnswer */
+        /** Want */
         WantAnswer: {
-            /** Kind */
             kind: string;
-            /** Look */
             look: string;
         };
-        /** WantAsked */
+        /** Want */
         WantAsked: {
-            /** Kind */
             kind: string;
-            /** Look */
             look: string;
         };
         /** WaterAnswer */
@@ -5627,28 +5206,24 @@ export interface components {
             /** Height M */
             height_m: number;
         };
-        /** WaterAsked */
+        /**
+         * Water
+         * @description A high or low water: when, and its height [m] over the chart's zero.
+         */
         WaterAsked: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Height M */
             height_m: number;
         };
-        /**
-         * Way
-         * @enum {string}
-         */
+        /** @enum {string} */
         Way: "repeat" | "bracket" | "split";
-        /** WayOutAnswer */
+        /**
+         * WayOut
+         * @description What saves a frame that will not fill: ``thirds`` of a stop to open up or raise the ISO, ``stops`` to take off, or what closing at once costs.
+         */
         WayOutAnswer: {
-            /** Amount */
             amount: number;
-            /** Code */
             code: string;
-            /** Text */
             text: string;
         };
         /** WeatherAnswer */
@@ -5670,45 +5245,37 @@ export interface components {
             /** Wind M S */
             wind_m_s: number;
         };
-        /** WindowAnswer */
+        /**
+         * Window
+         * @description Times [s] that give a look; ``to_seconds`` None is open, ``from_seconds`` None is never.
+         */
         WindowAnswer: {
-            /** From Seconds */
             from_seconds: number | null;
-            /** Id */
             id: string | null;
-            /** Kind */
             kind: string;
-            /** Look */
             look: string;
-            /** Status */
             status: string;
-            /** To Seconds */
             to_seconds: number | null;
         };
-        /** WitnessAnswer */
+        /**
+         * Witness
+         * @description One frame's word on a glass: what it alone would say, the others' part and the session's habit taken out.
+         */
         WitnessAnswer: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Error Stops */
             error_stops: number;
-            /** Frame */
             frame: string;
+            habit_stops: number;
         };
         /**
-         * WriteAsked
+         * WriteQuestion
          * @description Frames to write; ``xmp`` takes exactly one.
          */
         WriteAsked: {
-            /**
-             * As
-             * @enum {string}
-             */
+            /** @enum {string} */
             as: "json" | "csv" | "xmp";
-            /** Frames */
-            frames: components["schemas"]["FrameDoc"][];
+            frames: components["schemas"]["FrameAsked"][];
         };
     };
     responses: never;
@@ -5856,7 +5423,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_calibration_learn: {
+    jackstaff_api_mount_calibration: {
         parameters: {
             query?: never;
             header?: never;
@@ -5898,7 +5465,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_bench_density: {
+    jackstaff_api_mount_density: {
         parameters: {
             query?: never;
             header?: never;
@@ -5917,7 +5484,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DensityAnswer"];
+                    "application/json": components["schemas"]["LabelAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -5940,7 +5507,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_bench_exposure: {
+    jackstaff_api_mount_exposure: {
         parameters: {
             query?: never;
             header?: never;
@@ -5982,7 +5549,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_lessons_field_card: {
+    jackstaff_api_mount_fieldcard: {
         parameters: {
             query?: never;
             header?: never;
@@ -6024,7 +5591,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_extras_flashing: {
+    jackstaff_api_mount_flash: {
         parameters: {
             query?: never;
             header?: never;
@@ -6043,7 +5610,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FlashAnswered"];
+                    "application/json": components["schemas"]["FlashAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -6456,7 +6023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FrameKept"] | null;
+                    "application/json": components["schemas"]["FrameKeptDoc"] | null;
                 };
             };
             /** @description Not signed in */
@@ -6568,7 +6135,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FrameKept"];
+                    "application/json": components["schemas"]["FrameKeptDoc"];
                 };
             };
             /** @description Not signed in */
@@ -6639,7 +6206,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FrameKept"];
+                    "application/json": components["schemas"]["FrameKeptDoc"];
                 };
             };
             /** @description Not signed in */
@@ -6972,7 +6539,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_extras_graduated: {
+    jackstaff_api_mount_graduated: {
         parameters: {
             query?: never;
             header?: never;
@@ -7490,7 +7057,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_light_light: {
+    jackstaff_api_mount_light: {
         parameters: {
             query?: never;
             header?: never;
@@ -7509,7 +7076,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LightAnswer"];
+                    "application/json": components["schemas"]["ForecastAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -7588,7 +7155,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_lessons_evidence_of: {
+    jackstaff_api_mount_log_evidence: {
         parameters: {
             query?: never;
             header?: never;
@@ -7597,7 +7164,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OwnLog"];
+                "application/json": components["schemas"]["LogAsked"];
             };
         };
         responses: {
@@ -7747,7 +7314,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_lessons_lessons_of: {
+    jackstaff_api_mount_log_learnt: {
         parameters: {
             query?: never;
             header?: never;
@@ -7756,7 +7323,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OwnLog"];
+                "application/json": components["schemas"]["LogAsked"];
             };
         };
         responses: {
@@ -7869,7 +7436,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_lessons_reviewed: {
+    jackstaff_api_mount_log_reviewed: {
         parameters: {
             query?: never;
             header?: never;
@@ -7990,9 +7557,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": string;
                     "application/rdf+xml": string;
                     "text/csv": string;
                 };
@@ -8017,7 +7582,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_looks_windows: {
+    jackstaff_api_mount_looks: {
         parameters: {
             query?: never;
             header?: never;
@@ -8059,7 +7624,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_looks_at: {
+    jackstaff_api_mount_looks_at: {
         parameters: {
             query?: never;
             header?: never;
@@ -8121,6 +7686,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                    "image/jpeg": string;
                 };
             };
             /** @description Refused, with the cure */
@@ -8134,7 +7700,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_extras_measuring: {
+    jackstaff_api_mount_measured: {
         parameters: {
             query?: never;
             header?: never;
@@ -8176,7 +7742,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_outing_frames: {
+    jackstaff_api_mount_outing_budget: {
         parameters: {
             query?: never;
             header?: never;
@@ -8345,7 +7911,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_outing_fillable: {
+    jackstaff_api_mount_outing_fillable: {
         parameters: {
             query?: never;
             header?: never;
@@ -8501,7 +8067,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_outing_packing: {
+    jackstaff_api_mount_outing_pack: {
         parameters: {
             query?: never;
             header?: never;
@@ -8510,7 +8076,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PackAsked"];
+                "application/json": components["schemas"]["PlanAsked"];
             };
         };
         responses: {
@@ -8543,7 +8109,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_outing_fits: {
+    jackstaff_api_mount_outing_plausible: {
         parameters: {
             query?: never;
             header?: never;
@@ -8585,7 +8151,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_outing_sky_fits: {
+    jackstaff_api_mount_outing_sky: {
         parameters: {
             query?: never;
             header?: never;
@@ -8627,7 +8193,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_outing_swaps: {
+    jackstaff_api_mount_outing_swaps: {
         parameters: {
             query?: never;
             header?: never;
@@ -8646,7 +8212,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SwapsAnswer"];
+                    "application/json": components["schemas"]["SwapPlanAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -8669,7 +8235,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_outing_tide: {
+    jackstaff_api_mount_outing_tide: {
         parameters: {
             query?: never;
             header?: never;
@@ -8711,7 +8277,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_outing_waiting: {
+    jackstaff_api_mount_outing_wait: {
         parameters: {
             query?: never;
             header?: never;
@@ -8945,7 +8511,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_stacks_reaching: {
+    jackstaff_api_mount_reach: {
         parameters: {
             query?: never;
             header?: never;
@@ -8987,7 +8553,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_bench_readout: {
+    jackstaff_api_mount_readout: {
         parameters: {
             query?: never;
             header?: never;
@@ -9157,7 +8723,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_stacks_rig: {
+    jackstaff_api_mount_rig: {
         parameters: {
             query?: never;
             header?: never;
@@ -9199,7 +8765,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_run_arming: {
+    jackstaff_api_mount_run_arm: {
         parameters: {
             query?: never;
             header?: never;
@@ -9218,7 +8784,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArmAnswer"];
+                    "application/json": components["schemas"]["ArmListAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -9241,7 +8807,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_run_close: {
+    jackstaff_api_mount_run_close: {
         parameters: {
             query?: never;
             header?: never;
@@ -9260,7 +8826,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CloseAnswer"];
+                    "application/json": components["schemas"]["ClosingAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -9283,7 +8849,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_run_compare: {
+    jackstaff_api_mount_run_lateness: {
         parameters: {
             query?: never;
             header?: never;
@@ -9325,7 +8891,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_run_queue: {
+    jackstaff_api_mount_run_series: {
         parameters: {
             query?: never;
             header?: never;
@@ -9537,7 +9103,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_stacks_stacks: {
+    jackstaff_api_mount_stacks: {
         parameters: {
             query?: never;
             header?: never;
@@ -9546,7 +9112,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StacksAsked"];
+                "application/json": components["schemas"]["FinderAsked"];
             };
         };
         responses: {
@@ -9556,7 +9122,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StacksAnswer"];
+                    "application/json": components["schemas"]["FoundAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -9806,7 +9372,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_stacks_steering: {
+    jackstaff_api_mount_steer: {
         parameters: {
             query?: never;
             header?: never;
@@ -9825,7 +9391,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SteerAnswer"];
+                    "application/json": components["schemas"]["SteeredAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -9848,7 +9414,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_extras_trading: {
+    jackstaff_api_mount_trade: {
         parameters: {
             query?: never;
             header?: never;
@@ -9890,7 +9456,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_extras_trying: {
+    jackstaff_api_mount_trial: {
         parameters: {
             query?: never;
             header?: never;
@@ -9932,7 +9498,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_stacks_usable: {
+    jackstaff_api_mount_usable: {
         parameters: {
             query?: never;
             header?: never;
@@ -9974,7 +9540,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_extras_video: {
+    jackstaff_api_mount_video: {
         parameters: {
             query?: never;
             header?: never;
@@ -9993,7 +9559,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VideoAnswer"];
+                    "application/json": components["schemas"]["HeldAnswer"];
                 };
             };
             /** @description Larger than 4 MB */

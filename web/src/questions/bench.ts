@@ -5,7 +5,7 @@ import { type Asked, useAsk } from "./ask";
 export type ExposureQuestion = Schemas["ExposureAsked"];
 export type Exposure = Schemas["ExposureAnswer"];
 export type SteerQuestion = Schemas["SteerAsked"];
-export type Steered = Schemas["SteerAnswer"];
+export type Steered = Schemas["SteeredAnswer"];
 export type Floating = Schemas["Floating"];
 export type Ladders = Schemas["ScalesAnswer"];
 export type Step = Schemas["Step"];
@@ -66,7 +66,7 @@ export function useDensity(text: string) {
 }
 
 /** Stacks of the bag that reach a time, the best first; asked when the hands rest, never in the way of the sum. */
-export function useStacks(question: Schemas["StacksAsked"] | null) {
+export function useStacks(question: Schemas["FinderAsked"] | null) {
   return useAsk("stacks", question, (body, signal) => answer(api.POST("/api/stacks", { body, signal })), {
     settle: 180,
   });

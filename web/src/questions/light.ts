@@ -1,8 +1,8 @@
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
-export type Light = Schemas["LightAnswer"];
-export type Swaps = Schemas["SwapsAnswer"];
+export type Light = Schemas["ForecastAnswer"];
+export type Swaps = Schemas["SwapPlanAnswer"];
 export type Tide = Schemas["TideAnswer"];
 export type Plausible = Schemas["PlausibleAnswer"];
 

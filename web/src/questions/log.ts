@@ -4,7 +4,7 @@ import { asForm } from "../api/form";
 import type { paths } from "../api/schema";
 import { useAsk } from "./ask";
 
-export type Frame = Schemas["FrameKept"];
+export type Frame = Schemas["FrameKeptDoc"];
 export type FrameDocument = Schemas["FrameDoc"];
 export type Digest = Schemas["DigestAnswer"];
 export type Known = Schemas["KnownAnswer"];
@@ -12,7 +12,7 @@ type Query = NonNullable<paths["/api/frames"]["get"]["parameters"]["query"]>;
 export type Search = Omit<Query, "limit" | "offset">;
 
 /** What is asked of an account's log is asked of the server; a guest's frames go along with the question. */
-export type OwnLog = Schemas["OwnLog"] | { account: number; head: number };
+export type OwnLog = Schemas["LogAsked"] | { account: number; head: number };
 
 const PAGE = 100;
 

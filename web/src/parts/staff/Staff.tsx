@@ -8,10 +8,9 @@ import { type Part, partsOf, staffText, type Summed } from "./parts";
 import "./staff.css";
 
 export interface StaffFrame {
-  answer: Pick<
-    Schemas["ExposureAnswer"],
-    "seconds" | "base_seconds" | "steps" | "stops" | "from_seconds" | "to_seconds"
-  >;
+  answer: Pick<Schemas["ExposureAnswer"], "seconds" | "base_seconds" | "stops" | "from_seconds" | "to_seconds"> & {
+    steps: readonly Schemas["SumStepDoc"][];
+  };
   stack: Summed["stack"];
   settings: Summed["settings"];
   dialLimit: number;

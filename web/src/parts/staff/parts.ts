@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 import { words } from "../../words";
 import { signedStops, timeText } from "../../words/times";
 
-export type SumStep = Schemas["StepAnswer"];
+export type SumStep = Schemas["SumStepDoc"];
 
 /** A span of the staff that one part of the sum takes. */
 export interface Part {
@@ -21,7 +21,7 @@ export interface Part {
 
 /** A worked-out frame, as far as drawing its sum needs it. */
 export interface Summed {
-  answer: { steps: SumStep[] };
+  answer: { steps: readonly SumStep[] };
   stack: {
     name: string;
     stops: number;

@@ -6,7 +6,7 @@ import { keepItems } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 
-type Strength = Schemas["StrengthRead"];
+type Strength = Schemas["StrengthAnswer"];
 
 interface Props {
   onAdded: (id: string) => void;

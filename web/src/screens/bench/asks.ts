@@ -12,7 +12,7 @@ export function stacksOf(
   laid: Laid,
   target: Schemas["TargetAsked"],
   ends: Record<string, number>,
-): Schemas["StacksAsked"] {
+): Schemas["FinderAsked"] {
   const { bench, lens, body, holder, fixedAperture, fixedIso } = laid;
   const free = laid.items.filter((item) => !bench.inReading.includes(item.id)).slice(0, 24);
   const taken = laid.stack.length - laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).length;
