@@ -82,7 +82,7 @@ class EntriesAnswer(Schema):
 
 def file_as(*kinds: str) -> dict[str, object]:
     """How a file of one of these kinds is described in the schema."""
-    content = {kind: {"schema": {"type": "string"}} for kind in kinds}
+    content = {kind: {"schema": {"type": "object" if kind.endswith("/json") else "string"}} for kind in kinds}
     return {"responses": {200: {"description": "OK", "content": content}}}
 
 
