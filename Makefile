@@ -16,7 +16,7 @@ MANAGE := $(BIN)/python server/manage.py
 PIP := $(BIN)/pip --disable-pip-version-check install --quiet --require-hashes -r
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo dev test lint types bench shots build account lock format clean
+.PHONY: help demo dev test lint types bench mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 10
@@ -58,6 +58,10 @@ bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference i
 	@tools/preflight.sh chromium
 	@$(BIN)/python -m bench.run
 
+mutants: build/dev.stamp ## would the tests notice? small changes to core and permissions, sampled (COUNT=60 SEED=1)
+	@$(PIP) requirements/mutants.txt
+	@$(BIN)/python -m bench.mutants
+
 shots: build/dev.stamp build/web.stamp ## retake docs/screenshots from demo data
 	@tools/preflight.sh chromium
 	@$(BIN)/python -m tools.shots
@@ -75,7 +79,7 @@ format: build/dev.stamp build/node.stamp ## format everything
 
 lock: build/dev.stamp ## lock the Python requirements anew
 	$(BIN)/pip install --quiet pip-tools==7.6.2
-	for part in run dev; do $(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --no-header --strip-extras \
+	for part in run dev mutants; do $(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --no-header --strip-extras \
 	  --no-emit-find-links --no-emit-index-url -o requirements/$$part.txt requirements/$$part.in; done
 
 clean: ## forget what was built and installed, keep the data

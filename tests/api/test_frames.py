@@ -14,7 +14,8 @@ from django.db import connection
 from django.test import Client, override_settings
 
 from jackstaff.records import demo
-from jackstaff.records.models import Frame
+from jackstaff.records.kit import start_kit
+from jackstaff.records.models import Frame, KitItem, Ledger, Outing, Revision
 from jackstaff_core.scales import LONGEST_SECONDS
 
 pytestmark = pytest.mark.django_db
@@ -219,6 +220,56 @@ def test_signing_in_and_out() -> None:
     assert sign_in("two-pairs-of-gloves") == 200
     assert client.get("/api/session").json()["username"] == "edda"
     assert client.delete("/api/session").json()["signed_in"] is False
+
+
+def test_a_password_is_changed_and_everybody_else_is_out() -> None:
+    account = User.objects.create_user("edda", password="one-pair-of-gloves")
+    page, other = Client(), Client()
+    for client in (page, other):
+        client.force_login(account)
+
+    def change(current: str, new: str) -> tuple[int, Any]:
+        body = json.dumps({"current": current, "new": new})
+        response = page.post("/api/account/password", body, content_type="application/json")
+        return response.status_code, response.json()
+
+    for current, new, field in (
+        ("two-pairs-of-gloves", "three-pairs-of-gloves", "current"),
+        ("one-pair-of-gloves", "12345678", "new"),
+        ("one-pair-of-gloves", "short", "new"),
+    ):
+        status, answer = change(current, new)
+        assert (status, answer["errors"][0]["field"]) == (422, field)
+        assert other.get("/api/session").json()["signed_in"]
+    assert change("one-pair-of-gloves", "three-pairs-of-gloves") == (200, page.get("/api/session").json())
+    assert page.get("/api/session").json()["username"] == "edda"
+    assert not other.get("/api/session").json()["signed_in"]
+    account.refresh_from_db()
+    assert account.check_password("three-pairs-of-gloves")
+
+
+def test_an_account_ends_with_everything_in_it_and_with_nothing_of_others() -> None:
+    demo_account = demo.load()
+    gone = User.objects.create_user("edda", password="one-pair-of-gloves")
+    start_kit(gone)
+    page, keeper = Client(), Client()
+    page.force_login(gone)
+    keeper.force_login(demo_account)
+    assert put(page, frame(review={"came_out": 0.0, "seen": ["cast"], "tasted": []}))[0] == 200
+    before = {model: model.objects.filter(account=demo_account).count() for model in (Frame, KitItem, Outing, Revision)}
+
+    def end(client: Client, password: str) -> tuple[int, Any]:
+        response = client.post("/api/account/end", json.dumps({"password": password}), content_type="application/json")
+        return response.status_code, response.json()
+
+    assert end(page, "two-pairs-of-gloves")[0] == 422
+    assert end(keeper, "lantern-square")[1]["errors"][0]["problem"] == "The demo account stays as it is."
+    assert Frame.objects.filter(account=gone).count() == 1
+    status, session = end(page, "one-pair-of-gloves")
+    assert (status, session["signed_in"]) == (200, False)
+    assert not User.objects.filter(username="edda").exists()
+    assert {model: model.objects.count() for model in before} == before
+    assert Ledger.objects.count() == 1
 
 
 @pytest.mark.parametrize(

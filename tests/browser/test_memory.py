@@ -29,19 +29,25 @@ def outing_named(page: Page) -> Any:
     return page.get_by_label("Place, in your words")
 
 
+_signed: dict[tuple[str, str], Any] = {}
+"""Browsers that are signed in already: asked again and again, they would be throttled."""
+
+
 def of_account(context: BrowserContext, server: Server, name: str) -> dict[str, Any]:
     """What the server holds of an account, asked by a browser of its own."""
     other = context.browser
     assert other is not None
-    with other.new_context() as asking:
-        asking.request.get(f"{server.url}/api/session")
-        token = next(one["value"] for one in asking.cookies() if one["name"] == "jackstaff_csrf")
-        signed = asking.request.post(
-            f"{server.url}/api/session",
-            data={"username": name, "password": OTHER_PASSWORD},
-            headers={"X-CSRFToken": token, "Referer": server.url},
-        )
-        assert signed.ok
+    with other.new_context(storage_state=_signed.get((server.url, name))) as asking:
+        if (server.url, name) not in _signed:
+            asking.request.get(f"{server.url}/api/session")
+            token = next(one["value"] for one in asking.cookies() if one["name"] == "jackstaff_csrf")
+            signed = asking.request.post(
+                f"{server.url}/api/session",
+                data={"username": name, "password": OTHER_PASSWORD},
+                headers={"X-CSRFToken": token, "Referer": server.url},
+            )
+            assert signed.ok
+            _signed[server.url, name] = asking.storage_state()
         got = asking.request.get(f"{server.url}/api/replica?limit=200").json()
         documents = [one for one in got["documents"] if one["content"]]
         return {

@@ -17,6 +17,7 @@ from . import (
     mount,
     outing,
     outings,
+    ownership,
     pairs,
     pictures,
     replica,
@@ -58,6 +59,7 @@ api.add_router("", kit.router)
 api.add_router("/run", run.router)
 api.add_router("/standins", standins.router)
 api.add_router("/session", session.router)
+api.add_router("/account", ownership.router)
 api.add_router("/start", start.router)
 api.add_router("/replica", replica.router)
 api.add_router("", pairs.router)

@@ -49,7 +49,7 @@ def visited(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
         login(request, User.objects.get(username=DEMO_ACCOUNT))
         response.set_cookie(VISITED, "1", max_age=_A_YEAR, samesite="Lax", httponly=True)
     get_token(request)
-    return _session(request)
+    return here(request)
 
 
 @router.post("", response={200: Session, 401: Faults}, throttle=[AnonRateThrottle("30/m")])
@@ -65,7 +65,7 @@ def sign_in(request: HttpRequest, credentials: SignIn) -> object:
         }
         return Status(401, {"errors": [fault]})
     login(request, user)
-    return Status(200, _session(request))
+    return Status(200, here(request))
 
 
 @router.delete("", response=Session)
@@ -74,10 +74,11 @@ def sign_out(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
     _own_page_only(request)
     logout(request)
     response.set_cookie(VISITED, "1", max_age=_A_YEAR, samesite="Lax", httponly=True)
-    return _session(request)
+    return here(request)
 
 
-def _session(request: HttpRequest) -> dict[str, object]:
+def here(request: HttpRequest) -> dict[str, object]:
+    """Who is here now."""
     signed_in = request.user.is_authenticated
     return {
         "signed_in": signed_in,

@@ -41,6 +41,8 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     # Headers stand above WhiteNoise, or the page and the scripts go out without them.
+    "django.middleware.security.SecurityMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "jackstaff.site.headers.SecurityHeaders",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "jackstaff.site.deadline.Deadline",
@@ -49,6 +51,11 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
 ]
+X_FRAME_OPTIONS = "DENY"
+# Over plain HTTP on one's own machine these two would lock the browser out; a proxy with TLS turns them on.
+SECURE_HSTS_SECONDS = 60 * 60 * 24 * 365 if NINJA_NUM_PROXIES else 0
+SECURE_REFERRER_POLICY = "same-origin"
+SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
 ROOT_URLCONF = "jackstaff.site.urls"
 WSGI_APPLICATION = "jackstaff.site.wsgi.application"
 

@@ -1,11 +1,11 @@
 """Where requests go: the API, else the page, which does its own routing."""
 
+from django.conf import settings
 from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
 from django.urls import path, re_path
 from django.views.decorators.csrf import csrf_exempt
 
 from jackstaff.api.front import api
-from jackstaff.site import settings
 
 
 def page(request: HttpRequest) -> HttpResponseBase:

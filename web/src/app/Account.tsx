@@ -1,12 +1,34 @@
-import { Button, Modal } from "react-bootstrap";
-import { signOut, useSession } from "../state/session";
+import { type SubmitEvent, useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { askArchive } from "../questions/logFiles";
+import { changePassword, endAccount, signOut, useSession } from "../state/session";
+import { Fault } from "../ui/Fault";
 import { faultText } from "../ui/faultText";
+import { saveAs } from "../ui/saveAs";
 import { say } from "../ui/say";
 import { words } from "../words";
+import { accountWords } from "../words/account";
 
-/** Who is signed in, and the way out. */
+type Page = "account" | "password" | "end";
+
+/** Who is signed in, the way out, another password, and the end of the account. */
 export function Account({ onClose }: { onClose: () => void }) {
   const { username } = useSession();
+  const [page, setPage] = useState<Page>("account");
+  const back = () => setPage("account");
+  return (
+    <Modal show onHide={onClose} centered aria-labelledby="account-title">
+      <Modal.Header closeButton closeLabel={words.keys.close}>
+        <Modal.Title id="account-title">{words.header.account(username ?? "")}</Modal.Title>
+      </Modal.Header>
+      {page === "account" && <Overview onPage={setPage} onClose={onClose} />}
+      {page === "password" && <NewPassword onBack={back} onClose={onClose} />}
+      {page === "end" && <End onBack={back} onClose={onClose} />}
+    </Modal>
+  );
+}
+
+function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: () => void }) {
   const leave = async () => {
     try {
       await signOut();
@@ -16,12 +38,17 @@ export function Account({ onClose }: { onClose: () => void }) {
     onClose();
   };
   return (
-    <Modal show onHide={onClose} centered aria-labelledby="account-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
-        <Modal.Title id="account-title">{words.header.account(username ?? "")}</Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
+    <>
+      <Modal.Body className="stacked">
         <p className="mb-0">{words.header.signOutWhy}</p>
+        <div className="d-flex flex-wrap gap-2">
+          <Button variant="quiet" onClick={() => onPage("password")}>
+            {accountWords.password}
+          </Button>
+          <Button variant="quiet" onClick={() => onPage("end")}>
+            {accountWords.end}
+          </Button>
+        </div>
       </Modal.Body>
       <Modal.Footer>
         <Button variant="quiet" onClick={onClose}>
@@ -31,6 +58,119 @@ export function Account({ onClose }: { onClose: () => void }) {
           {words.header.signOut}
         </Button>
       </Modal.Footer>
-    </Modal>
+    </>
+  );
+}
+
+interface Step {
+  onBack: () => void;
+  onClose: () => void;
+}
+
+/** What a form sends: once at a time, what is refused stays on screen with what was typed. */
+function useSending(send: () => Promise<void>, done: string, onClose: () => void) {
+  const [problem, setProblem] = useState<unknown>(null);
+  const [sending, setSending] = useState(false);
+  const submit = async (event: SubmitEvent) => {
+    event.preventDefault();
+    setSending(true);
+    try {
+      await send();
+      say({ text: done });
+      onClose();
+    } catch (error) {
+      setProblem(error);
+      setSending(false);
+    }
+  };
+  return { problem, sending, submit: (event: SubmitEvent) => void submit(event) };
+}
+
+function NewPassword({ onBack, onClose }: Step) {
+  const [current, setCurrent] = useState("");
+  const [next, setNext] = useState("");
+  const { problem, sending, submit } = useSending(() => changePassword(current, next), accountWords.changed, onClose);
+  return (
+    <Form onSubmit={submit}>
+      <Modal.Body className="stacked">
+        <PasswordField id="password-current" label={accountWords.current} value={current} onChange={setCurrent} />
+        <PasswordField id="password-new" label={accountWords.next} value={next} onChange={setNext} made />
+        <p className="quiet mb-0">{accountWords.nextHow}</p>
+        <Fault error={problem} />
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="quiet" onClick={onBack}>
+          {accountWords.back}
+        </Button>
+        <Button variant="signal" type="submit" disabled={sending}>
+          {accountWords.change}
+        </Button>
+      </Modal.Footer>
+    </Form>
+  );
+}
+
+function End({ onBack, onClose }: Step) {
+  const [password, setPassword] = useState("");
+  const [sure, setSure] = useState(false);
+  const { problem, sending, submit } = useSending(() => endAccount(password), accountWords.ended, onClose);
+  const save = async () => {
+    try {
+      saveAs("jackstaff-everything.zip", await askArchive());
+      say({ text: accountWords.saved });
+    } catch (error) {
+      say({ text: faultText(error) });
+    }
+  };
+  return (
+    <Form onSubmit={submit}>
+      <Modal.Body className="stacked">
+        <p className="mb-0">{accountWords.endWhy}</p>
+        <Button variant="quiet" onClick={() => void save()}>
+          {accountWords.save}
+        </Button>
+        <Form.Check
+          id="end-sure"
+          label={accountWords.sure}
+          checked={sure}
+          onChange={(event) => setSure(event.target.checked)}
+        />
+        <PasswordField id="end-password" label={accountWords.proof} value={password} onChange={setPassword} />
+        <Fault error={problem} />
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="quiet" onClick={onBack}>
+          {accountWords.back}
+        </Button>
+        <Button variant="quiet" type="submit" disabled={!sure || sending}>
+          {accountWords.erase}
+        </Button>
+      </Modal.Footer>
+    </Form>
+  );
+}
+
+interface FieldProps {
+  id: string;
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+  /** A password that is being made, not remembered. */
+  made?: boolean;
+}
+
+function PasswordField({ id, label, value, onChange, made = false }: FieldProps) {
+  return (
+    <Form.Group controlId={id}>
+      <Form.Label>{label}</Form.Label>
+      <Form.Control
+        type="password"
+        required
+        maxLength={120}
+        autoComplete={made ? "new-password" : "current-password"}
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </Form.Group>
   );
 }

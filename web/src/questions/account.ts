@@ -24,6 +24,14 @@ export function askSignOut(): Promise<Session> {
   return answer(api.DELETE("/api/session"));
 }
 
+export function askPassword(current: string, next: string): Promise<Session> {
+  return answer(api.POST("/api/account/password", { body: { current, new: next } }));
+}
+
+export function askEnd(password: string): Promise<Session> {
+  return answer(api.POST("/api/account/end", { body: { password } }));
+}
+
 /** What has changed in the account since a number. */
 export function askChanges(since: number, limit: number): Promise<Schemas["ChangesAnswer"]> {
   return answer(api.GET("/api/replica", { params: { query: { since, limit } } }));

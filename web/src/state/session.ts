@@ -1,6 +1,15 @@
 import { useSyncExternalStore } from "react";
 import { nameAccount } from "../api/client";
-import { askSession, askSignIn, askSignOut, askStart, type Session, type Start } from "../questions/account";
+import {
+  askEnd,
+  askPassword,
+  askSession,
+  askSignIn,
+  askSignOut,
+  askStart,
+  type Session,
+  type Start,
+} from "../questions/account";
 import { forgetAnswers } from "../questions/ask";
 import { exchange, exchangeFor, listenForReasons } from "./outbox";
 import { openShelf } from "./shelf";
@@ -79,6 +88,19 @@ export async function signOut(): Promise<void> {
   const session = hereOf(await askSignOut());
   await become(session, true);
   await store.shelf.forgetSent(leaving, replicated()).catch(() => undefined);
+  await store.setNote(`seen ${leaving}`, 0);
+}
+
+/** Another password. Every other browser is signed out by it. */
+export async function changePassword(current: string, next: string): Promise<void> {
+  await become(hereOf(await askPassword(current, next)), true);
+}
+
+/** Erase the account, on the server and in this browser, what was not sent yet among it. */
+export async function endAccount(password: string): Promise<void> {
+  const leaving = store.owner;
+  await become(hereOf(await askEnd(password)), true);
+  await store.shelf.forgetOwner(leaving).catch(() => undefined);
   await store.setNote(`seen ${leaving}`, 0);
 }
 

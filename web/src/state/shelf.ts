@@ -51,6 +51,8 @@ export interface Shelf {
   move: (from: string, to: string, how: (doc: Doc, held: Doc | undefined) => Doc | null) => Promise<Doc[]>;
   /** Forget what the server has as well. */
   forgetSent: (owner: string, kinds: string[]) => Promise<void>;
+  /** Everything of an owner who is no more, sent or not. */
+  forgetOwner: (owner: string) => Promise<void>;
   note: (key: string) => Promise<unknown>;
   setNote: (key: string, value: unknown) => Promise<void>;
 }
@@ -142,6 +144,9 @@ function lasting(database: IDBPDatabase<Schema>): Shelf {
       }
       await writing.done;
     },
+    forgetOwner: async (owner) => {
+      await database.delete("documents", ofOwner(owner));
+    },
     note: (key) => database.get("notes", key),
     setNote: async (key, value) => {
       await database.put("notes", value, key);
@@ -196,6 +201,10 @@ export function memoryShelf(): Shelf {
     forgetSent: (owner, kinds) => {
       for (const doc of all((one) => one.owner === owner && kinds.includes(one.kind) && one.waiting === null))
         documents.delete(keyOf(doc.owner, doc.kind, doc.id));
+      return Promise.resolve();
+    },
+    forgetOwner: (owner) => {
+      for (const doc of all((one) => one.owner === owner)) documents.delete(keyOf(doc.owner, doc.kind, doc.id));
       return Promise.resolve();
     },
     note: (key) => Promise.resolve(notes.get(key)),

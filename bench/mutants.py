@@ -1,0 +1,134 @@
+"""Would the tests notice? Small changes to the core and to who may do what, sampled, each run against its own tests.
+
+Run by ``make mutants``; COUNT and SEED choose the sample.
+
+Each change is made in a copy of the sources, so that nothing here is touched; annotations and docstrings, which nothing
+runs, are left alone. Printed: the share noticed, and every change that nobody noticed.
+"""
+
+from __future__ import annotations
+
+import ast
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+import cosmic_ray.plugins
+from cosmic_ray.ast import ast_nodes, get_ast
+from cosmic_ray.mutating import mutate_code
+
+ROOT = Path(__file__).parents[1]
+AIM = 0.85
+OPERATORS = [
+    name
+    for name in cosmic_ray.plugins.operator_names()
+    if any(sort in name for sort in ("BinaryOperator", "Comparison", "UnaryOperator", "Number", "Boolean", "AddNot"))
+    or any(sort in name for sort in ("ReplaceTrue", "ReplaceFalse", "ReplaceAnd", "ReplaceOr", "ReplaceContinue"))
+]
+MOST_SECONDS = 240
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One place in one file, by what is done there."""
+
+    module: Path
+    operator: str
+    occurrence: int
+    line: int
+
+    def made(self) -> str:
+        """The file with the change in it."""
+        code = (ROOT / self.module).read_text(encoding="utf-8")
+        changed = mutate_code(code, cosmic_ray.plugins.get_operator(self.operator)(), self.occurrence)
+        return code if changed is None else str(changed)
+
+    def told(self) -> str:
+        """Where it is, what stood there and what stands there now."""
+        was, now = (text.splitlines() for text in ((ROOT / self.module).read_text(encoding="utf-8"), self.made()))
+        before, after = next(((one, two) for one, two in zip(was, now, strict=False) if one != two), ("", ""))
+        return f"{self.module}:{self.line}\n    - {before.strip()}\n    + {after.strip()}"
+
+
+def changes(module: Path) -> list[Change]:
+    """Every change that could be made to a file and would be run."""
+    code = (ROOT / module).read_text(encoding="utf-8")
+    idle = _idle(code)
+    nodes = list(ast_nodes(get_ast(code)))
+    found = []
+    for name in OPERATORS:
+        operator = cosmic_ray.plugins.get_operator(name)()
+        spots = [start for node in nodes for start, _ in operator.mutation_positions(node)]
+        found += [Change(module, name, at, start[0]) for at, start in enumerate(spots) if not idle(start)]
+    return found
+
+
+def _idle(code: str) -> Callable[[tuple[int, int]], bool]:
+    """Whether a position lies where nothing is run: in an annotation."""
+    spans = []
+    for node in ast.walk(ast.parse(code)):
+        marks = [getattr(node, "annotation", None), getattr(node, "returns", None)]
+        spans += [
+            ((mark.lineno, mark.col_offset), (mark.end_lineno, mark.end_col_offset))
+            for mark in marks
+            if mark is not None
+        ]
+    return lambda start: any(low <= tuple(start) < high for low, high in spans)
+
+
+def noticed(change: Change, tests: list[str]) -> bool:
+    """Whether the tests fail with the change."""
+    with tempfile.TemporaryDirectory() as folder:
+        copy = Path(folder)
+        for part in ("core", "imaging", "server"):
+            shutil.copytree(ROOT / part, copy / part, ignore=shutil.ignore_patterns("__pycache__"))
+        (copy / change.module).write_text(change.made(), encoding="utf-8")
+        sources = [str(copy / part) for part in ("core", "imaging", "server")]
+        environment = {
+            **os.environ,
+            "PYTHONPATH": ":".join(sources),
+            "JACKSTAFF_DATA_DIR": str(copy / "var"),
+            "PYTHONDONTWRITEBYTECODE": "1",
+        }
+        # The tests' own settings would put the untouched sources first.
+        instead = f"pythonpath={' '.join([str(ROOT), *sources])}"
+        asked = [sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:cacheprovider", "-o", instead, *tests]
+        try:
+            run = subprocess.run(
+                asked, check=False, cwd=ROOT, env=environment, capture_output=True, timeout=MOST_SECONDS
+            )
+        except subprocess.TimeoutExpired:
+            return True
+        return run.returncode != 0
+
+
+def main() -> None:
+    count, seed = int(os.environ.get("COUNT", "60")), int(os.environ.get("SEED", "1"))
+    dice = random.Random(seed)
+    core = sorted(path.relative_to(ROOT) for path in (ROOT / "core/jackstaff_core").glob("*.py"))
+    doors = [Path("server/jackstaff") / name for name in ("api/account.py", "api/ownership.py", "site/headers.py")]
+    doors += [Path("server/jackstaff/records") / name for name in ("pictures.py", "outings.py", "kit.py")]
+    for title, modules, tests, share in (
+        ("core", core, ["tests/core"], count),
+        ("permissions", doors, ["tests/api/test_whose.py", "tests/api/test_frames.py"], max(4, count // 6)),
+    ):
+        every = [change for module in modules for change in changes(module)]
+        sample = dice.sample(every, min(share, len(every)))
+        with ThreadPoolExecutor(2) as pool:
+            found = list(pool.map(lambda change, given=tests: noticed(change, given), sample))
+        killed = sum(found)
+        print(f"{title}: {killed} of {len(sample)} noticed = {killed / len(sample):.2f}   (aim {AIM}; of {len(every)})")
+        for change, seen in zip(sample, found, strict=True):
+            if not seen:
+                print(f"  {change.told()}")
+
+
+if __name__ == "__main__":
+    main()

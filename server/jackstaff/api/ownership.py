@@ -1,0 +1,72 @@
+"""One's own account: another password, and an end with everything in it. Its export is the archive (logfiles.py)."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from django.contrib.auth import logout, update_session_auth_hash
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from ninja.throttling import AuthRateThrottle
+from pydantic import Field
+
+from jackstaff.records.accounts import erase_account
+from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
+from jackstaff.records.writing import all_or_none
+from jackstaff_core.refusal import Refusal, Refusals
+
+from .account import account_of, own_account
+from .asked import Asked
+from .session import Session, here
+
+router = Router(tags=["account"], auth=own_account)
+
+Password = Annotated[str, Field(min_length=1, max_length=120)]
+
+
+class PasswordAsked(Asked):
+    """The password until now, and the one from now on."""
+
+    current: Password
+    new: Password
+
+
+class EndAsked(Asked):
+    """The password, so that nobody else ends the account on an open page."""
+
+    password: Password
+
+
+@router.post("/password", response=Session, throttle=[AuthRateThrottle("10/m")])
+def change_password(request: HttpRequest, asked: PasswordAsked) -> dict[str, object]:
+    """Change the password; whoever is signed in elsewhere is signed out there."""
+    account = account_of(request)
+    _theirs("current", request, asked.current)
+    try:
+        validate_password(asked.new, account)
+    except ValidationError as error:
+        raise Refusals([Refusal("new", problem, "Choose another one.") for problem in error.messages]) from None
+    with all_or_none():
+        account.set_password(asked.new)
+        account.save(update_fields=["password"])
+    update_session_auth_hash(request, account)
+    return here(request)
+
+
+@router.post("/end", response=Session, throttle=[AuthRateThrottle("10/m")])
+def end(request: HttpRequest, response: HttpResponse, asked: EndAsked) -> dict[str, object]:
+    """Erase the account with everything that was kept for it, at once and for good."""
+    _theirs("password", request, asked.password)
+    erase_account(account_of(request))
+    logout(request)
+    return here(request)
+
+
+def _theirs(field: str, request: HttpRequest, password: str) -> None:
+    account = account_of(request)
+    if account.get_username() == DEMO_ACCOUNT:
+        raise Refusal(field, "The demo account stays as it is.", "Make an account of your own.")
+    if not account.check_password(password):
+        raise Refusal(field, "This is not the account's password.", "Type it again, capitals count.")
