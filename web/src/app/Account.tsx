@@ -41,7 +41,7 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
     <>
       <Modal.Body className="stacked">
         <p className="mb-0">{words.header.signOutWhy}</p>
-        <div className="d-flex flex-wrap gap-2">
+        <div className="stacked">
           <Button variant="quiet" onClick={() => onPage("password")}>
             {accountWords.password}
           </Button>
