@@ -45,12 +45,12 @@ lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, ge
 	$(BIN)/mypy
 	$(BIN)/lint-imports
 	@mkdir -p build
-	@$(MANAGE) export_openapi_schema --api jackstaff.api.front.api --sorted --indent 2 --output build/openapi.json
+	@$(MANAGE) export_openapi_schema --api jackstaff.api.api.api --sorted --indent 2 --output build/openapi.json
 	@cmp -s build/openapi.json web/src/api/openapi.json || { echo "The API changed: run 'make types'."; exit 1; }
 	cd web && npx --no-install eslint . --max-warnings 0 && npx --no-install prettier --check --log-level warn . && npx --no-install tsc -b
 
 types: build/dev.stamp build/node.stamp ## regenerate the interface types and the published schemas
-	$(MANAGE) export_openapi_schema --api jackstaff.api.front.api --sorted --indent 2 --output web/src/api/openapi.json
+	$(MANAGE) export_openapi_schema --api jackstaff.api.api.api --sorted --indent 2 --output web/src/api/openapi.json
 	cd web && npx --no-install openapi-typescript src/api/openapi.json -o src/api/schema.d.ts
 	$(BIN)/python -m tools.formats
 

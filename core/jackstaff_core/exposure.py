@@ -5,7 +5,7 @@
 Counted on the exact scale by default; *as marked* counts with the printed numbers instead
 (1/60 x 1024 = 17.07 s rather than 16 s). Stops are + when they lengthen the time.
 
-Where the light moves, T is the time whose integral of light is the same (closing.py), film last of all.
+Where the light moves, T is the time whose integral of light is the same (exposure_end.py), film last of all.
 
 Source: reciprocity law H = E t with E ~ transmittance / N^2; exposure index after ISO 2721 and
 ISO 12232. Limits: 8 glasses, 30 stops, 1/32000 s to 24 h. Verdict: computed, on an estimated
@@ -21,15 +21,15 @@ from enum import StrEnum
 from typing import Annotated
 
 from .advice import Advice, Severity
-from .closing import Closing, ClosingQuestion, closing, still_the_same_light
 from .density import MOST_STOPS, certain_strength
-from .film import FilmGiven, slope
+from .exposure_end import ExposureEnd, ExposureEndQuestion, exposure_end, still_the_same_light
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
 from .readout import DIAL_LIMIT
+from .reciprocity import LawGiven, slope
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, dial
 from .spoken import Rounded, rounded, said
-from .sureness import UNMEASURED_GLASS_SD, reading_sd, sure_within
+from .uncertainty import UNMEASURED_GLASS_SD, reading_sd, sure_within
 from .wire import Between, Size
 
 MOST_GLASSES = 8
@@ -81,9 +81,11 @@ class MovingLight:
         """What not knowing the rate better does to a frame of ``seconds`` [stops]."""
         return self.rate_sd * (seconds / 2 + self.delay_seconds) / 60
 
-    def closes(self, metered_seconds: float, film: FilmGiven | None) -> Closing:
+    def closes(self, metered_seconds: float, film: LawGiven | None) -> ExposureEnd:
         """When a frame metered as ``metered_seconds`` has gathered enough."""
-        return closing(ClosingQuestion(metered_seconds, 0.0, self.delay_seconds, self.stops_per_minute, film=film))
+        return exposure_end(
+            ExposureEndQuestion(metered_seconds, 0.0, self.delay_seconds, self.stops_per_minute, film=film)
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +95,7 @@ class ExposureQuestion:
     settings: SettingsGiven = field(default_factory=SettingsGiven)
     scale: Counting = Counting.EXACT
     dial_limit: float = DIAL_LIMIT
-    film: FilmGiven | None = None
+    film: LawGiven | None = None
     light: MovingLight | None = None
 
 
@@ -268,7 +270,7 @@ def _sum(
     stack: tuple[_Glass, ...],
     settings: Settings,
     counting: Counting,
-    film: FilmGiven | None,
+    film: LawGiven | None,
     light: MovingLight | None,
 ) -> Iterator[SumStep]:
     """The sum line by line, each carrying the running time; film acts last, on the metered time."""
@@ -333,7 +335,7 @@ def _on_dial(seconds: float, mark: Mark, marks: Scale) -> tuple[Rounded, ...]:
     return tuple(Rounded(side.exact, math.log2(side.exact / seconds), side.label) for side in sides)
 
 
-def _light_advice(light: MovingLight, closes: Closing) -> Iterator[Advice]:
+def _light_advice(light: MovingLight, closes: ExposureEnd) -> Iterator[Advice]:
     since = light.stops_per_minute * light.delay_seconds / 60
     if abs(since) > METER_AGAIN_STOPS:
         yield Advice(

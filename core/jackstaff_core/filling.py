@@ -2,7 +2,7 @@
 
 For each point of a forecast the light from there to the end of the period, in seconds of that minute's own light:
 
-    longest(i) = sum over later segments of dt 2^(EV - EV_i), log-mean within a segment (drift.py)
+    longest(i) = sum over later segments of dt 2^(EV - EV_i), log-mean within a segment (light_integral.py)
 
 A metered time longer than that is never filled before the period ends. Verdict: computed on the forecast.
 """
@@ -12,8 +12,8 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from .drift import segment
 from .forecast import LightPoint
+from .light_integral import segment
 
 
 def longest(points: Sequence[LightPoint]) -> list[float]:

@@ -23,8 +23,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, NamedTuple
 
-from .film import FilmGiven
 from .reading import Given, ReadingGiven, SettingsGiven, metered
+from .reciprocity import LawGiven
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .settings import SOFT_STOPS, Ends, Isos, Setting, allowed
@@ -92,7 +92,7 @@ class FinderQuestion:
     sharp_to: Given = "11"
     iso_base: Given | None = None
     on: Ids = ()
-    film: FilmGiven | None = None
+    film: LawGiven | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,9 +6,9 @@ import math
 from dataclasses import dataclass
 from datetime import datetime
 
-from .film import FilmLaw
 from .finder import GlassKind
 from .frame import Frame, FrameConditions, FrameReview, Seen, State, Tasted, reckonable
+from .reciprocity import ReciprocityLaw
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,7 +49,7 @@ class FinishedFrame:
     dark: bool = False
     practice: bool = False
     bias_stops: float = 0.0
-    film: FilmLaw | None = None
+    film: ReciprocityLaw | None = None
     aperture: str = ""
     iso: str = ""
     base_seconds: float | None = None

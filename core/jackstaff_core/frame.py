@@ -13,12 +13,12 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from .exposure import MOST_GLASSES, Counting, SumStep
-from .film import FilmGiven
 from .finder import GlassKind, GlassStops
 from .forecast import Sky
-from .lateness import Lateness, lateness
+from .reciprocity import LawGiven
 from .refusal import Refusal
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step
+from .timing_error import TimingError, timing_error
 from .wire import Between, Inline, Size
 
 VERSION = 1
@@ -154,7 +154,7 @@ class FrameRun:
     """
 
     metered_seconds: Seconds
-    film: FilmGiven | None = None
+    film: LawGiven | None = None
     stops_per_minute: Annotated[float, Between(-30, 30, "stops a minute")] | None = None
     delay_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.0
     rereads: Annotated[tuple[Reread, ...], Size(0, 200)] = ()
@@ -251,12 +251,12 @@ class Frame:
         return next((seconds for seconds in aimed if seconds), self.answer.seconds)
 
     @property
-    def timing(self) -> Lateness | None:
+    def timing(self) -> TimingError | None:
         """How the real time compares with the one aimed at; None while it runs or where it cannot be reckoned with."""
         seconds = self.open_seconds
         if seconds is None or not reckonable(seconds, self.aimed_seconds):
             return None
-        return lateness(self.aimed_seconds, seconds)
+        return timing_error(self.aimed_seconds, seconds)
 
 
 def reckonable(*seconds: float) -> bool:
@@ -270,5 +270,5 @@ class FrameKept:
 
     frame: Annotated[Frame, Inline()]
     actual_seconds: float | None
-    error: Lateness | None
+    error: TimingError | None
     pictured: bool

@@ -12,11 +12,11 @@ from dataclasses import dataclass
 
 from .diffraction import SOFT_PIXELS, f_number_for
 from .facts import choice, flag, number, numbers, pairs, text, whole
-from .film import Additive, FilmGiven, Power, Table, from_aperture_corrections
 from .finder import GlassKind
+from .reciprocity import Additive, LawGiven, Power, Table, from_aperture_corrections
 from .refusal import Refusal
 from .scales import Step, isos
-from .sureness import UNMEASURED_GLASS_SD
+from .uncertainty import UNMEASURED_GLASS_SD
 
 STRENGTH = "the sum, the finder, the staff"
 USUAL_TOLERANCE = 0.33
@@ -214,7 +214,7 @@ class Film:
     def __post_init__(self) -> None:
         self.as_law()
 
-    def as_law(self) -> FilmGiven:
+    def as_law(self) -> LawGiven:
         """The law these facts stand for.
 
         Raises

@@ -17,8 +17,8 @@ from uuid import UUID
 
 from .facts import json_schema, read, written
 from .gear import SORTS
+from .line_numbers import line_of
 from .refusal import Refusal, Refusals
-from .whereabouts import line_of
 
 FORMAT, VERSION = "jackstaff-kit", 1
 MOST_ITEMS = 400

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from . import editing, evidence, lessons, review
-from . import tally as counting
+from . import statistics as counting
 from .exposure import MOST_GLASSES
 from .finished import FinishedFrame, finished
 from .frame import Frame
@@ -98,13 +98,13 @@ class LearntAnswer:
     clean_ends: tuple[lessons.CleanEnd, ...]
     clear_focals: tuple[lessons.ClearFocal, ...]
     tastes: tuple[lessons.Taste, ...]
-    tally: counting.Tally
+    tally: counting.Statistics
 
 
 def learnt(frames: Sequence[FinishedFrame]) -> LearntAnswer:
     """What a log teaches of time, focal length, taste and mistakes."""
     return LearntAnswer(
-        lessons.clean_ends(frames), lessons.clear_focals(frames), lessons.tastes(frames), counting.tally(frames)
+        lessons.clean_ends(frames), lessons.clear_focals(frames), lessons.tastes(frames), counting.statistics(frames)
     )
 
 

@@ -11,25 +11,23 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Annotated, Any
 
-from . import arming, plausibility, tide
+from . import checklist, plausibility, tide
 from .advice import Advice
-from .arming import Armed, ArmList
 from .budget import Budget, BudgetQuestion, budget
 from .calibration import Calibration, CalibrationQuestion, calibrate
-from .closing import MOST_POINTS, Closing, ClosingQuestion, closing
+from .checklist import Armed, Checklist
 from .density import Label, density
 from .evidence import Evidence, weigh
 from .exposure import MOST_GLASSES, Exposure, ExposureQuestion, expose
+from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
 from .fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
 from .filling import longest
-from .film import FilmGiven
 from .finder import FinderQuestion, Found, Ids, OwnGlass, Slots, find
 from .flash import FlashAnswer, FlashQuestion, flash
 from .forecast import Forecast, LightQuestion, OwnReadings, Scene, Sky, forecast, light_at, rate_sd
 from .gear import Body, Glass, Holder, Lens, Release, Support
 from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
-from .lateness import Lateness, lateness
 from .logquestions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
 from .looks import Looks, LooksQuestion, Seen, Subjects, Wants, looks, looks_at
 from .packing import Line as PackLine
@@ -38,16 +36,18 @@ from .plausibility import SkyPick
 from .reach import Reach, ReachQuestion, reach
 from .reading import Given, ReadingGiven, SettingsGiven, metered, shutter
 from .readout import DIAL_LIMIT, Readout, readout
+from .reciprocity import LawGiven
 from .refusal import Refusal
 from .ridge import Ridge
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step, ev100
 from .series import Series, SeriesQuestion, series
 from .settings import Ends, Isos
+from .solving import Solved, SolveQuestion, solve
 from .stacking import FocalLength, On, Rig, findings, usable_end
-from .steer import Steered, SteerQuestion, steer
 from .subjects import Camera
 from .swaps import SwapPlan, SwapQuestion, plan
 from .tide import Water
+from .timing_error import TimingError, timing_error
 from .trade import Trade, TradeQuestion, trade
 from .trial import Trial, measured, trial
 from .video import Held, VideoQuestion, hold
@@ -341,7 +341,7 @@ class PackAnswer:
 
 
 @dataclass(frozen=True, slots=True)
-class LatenessQuestion:
+class TimingErrorQuestion:
     planned_seconds: float
     actual_seconds: float
 
@@ -368,15 +368,15 @@ class CloseQuestion:
     stops_per_minute: float | None = None
     ev_points: Points = ()
     readings: Points = ()
-    film: FilmGiven | None = None
+    film: LawGiven | None = None
     tracked: bool = False
     bias_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     rate_from_readings: bool = False
 
 
-def _close(asked: CloseQuestion) -> Closing:
-    return closing(
-        ClosingQuestion(
+def _close(asked: CloseQuestion) -> ExposureEnd:
+    return exposure_end(
+        ExposureEndQuestion(
             needed_seconds=asked.needed_seconds * 2**asked.bias_stops,
             now_seconds=(asked.now - asked.opened_at).total_seconds(),
             delay_seconds=asked.delay_seconds,
@@ -421,15 +421,15 @@ class ArmQuestion:
     sun: SunAsked | None = None
 
 
-def _arm(asked: ArmQuestion) -> ArmList:
+def _arm(asked: ArmQuestion) -> Checklist:
     same = {name: getattr(asked, name) for name in ArmQuestion.__slots__ if name != "sun"}
     armed = Armed(**same)
     if sun := asked.sun:
         altitude, azimuth = sun_at(sun.place, sun.at)
         where = in_frame(sun.focal_mm, sun.bearing_deg, sun.elevation_deg, azimuth, altitude)
         half = (asked.body.sensor_width_mm / 2, asked.body.sensor_height_mm / 2) if asked.body else (18.0, 12.0)
-        armed = arming.with_sun(armed, where, altitude, half)
-    return arming.arm(armed)
+        armed = checklist.with_sun(armed, where, altitude, half)
+    return checklist.arm(armed)
 
 
 @dataclass(frozen=True, slots=True)
@@ -456,7 +456,7 @@ QUESTIONS: dict[str, Question] = {
     "readout": Question(ReadoutQuestion, lambda q: readout(q.text, q.step, q.dial_limit), Readout),
     "density": Question(DensityQuestion, lambda q: density(q.text), Label, drop_none=True),
     "exposure": Question(ExposureQuestion, expose, Exposure),
-    "steer": Question(SteerQuestion, steer, Steered, drop_none=True),
+    "steer": Question(SolveQuestion, solve, Solved, drop_none=True),
     "stacks": Question(FinderQuestion, find, Found, drop_none=True),
     "rig": Question(Rig, lambda q: RigAnswer(findings(q)), RigAnswer),
     "usable": Question(UsableQuestion, _usable, UsableAnswer),
@@ -478,9 +478,11 @@ QUESTIONS: dict[str, Question] = {
     "outing/sky": Question(SkyFitsQuestion, _sky_fits, SkyFitsAnswer),
     "outing/fillable": Question(LightQuestion, _fillable, FillableAnswer),
     "outing/pack": Question(Plan, lambda q: PackAnswer(pack(q)), PackAnswer),
-    "run/lateness": Question(LatenessQuestion, lambda q: lateness(q.planned_seconds, q.actual_seconds), Lateness),
-    "run/close": Question(CloseQuestion, _close, Closing),
-    "run/arm": Question(ArmQuestion, _arm, ArmList),
+    "run/lateness": Question(
+        TimingErrorQuestion, lambda q: timing_error(q.planned_seconds, q.actual_seconds), TimingError
+    ),
+    "run/close": Question(CloseQuestion, _close, ExposureEnd),
+    "run/arm": Question(ArmQuestion, _arm, Checklist),
     "run/series": Question(SeriesQuestion, series, Series),
     "calibration": Question(CalibrationQuestion, calibrate, Calibration),
     "log/reviewed": Question(ReviewedQuestion, reviewed, ReviewedAnswer),

@@ -15,7 +15,7 @@ from hypothesis import HealthCheck, settings
 from schemathesis.specs.openapi.checks import positive_data_acceptance
 from tools.serving import Server
 
-from jackstaff.api.front import api
+from jackstaff.api.api import api
 
 READING = {"shutter": "1/40", "aperture": "9", "iso": "64"}
 

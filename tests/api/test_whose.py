@@ -12,7 +12,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db.models import QuerySet
 from django.test import Client
 
-from jackstaff.api.front import api
+from jackstaff.api.api import api
 from jackstaff.records import demo
 from jackstaff.records.models import Frame, FrameEvent, FrameGlass, FramePicture, KitItem, Outing, Revision
 

@@ -10,11 +10,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassGiven, expose
-from jackstaff_core.lateness import close_by, lateness
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, times
 from jackstaff_core.spoken import rounded, said
+from jackstaff_core.timing_error import close_by, timing_error
 
 from .tables import facts, near
 
@@ -201,7 +201,7 @@ def test_two_minutes_eight_is_called_two_minutes() -> None:
 @facts("lateness")
 def test_lateness_in_stops(row: dict[str, str]) -> None:
     planned, late, stops = (float(row[name]) for name in ("planned", "late", "stops"))
-    found = lateness(planned, planned + late)
+    found = timing_error(planned, planned + late)
     assert found.stops == near(stops)
     assert found.verdict == ("on_time" if abs(stops) < 0.05 else "slight" if abs(stops) < 1 / 3 else "off")
     assert close_by(planned, stops) == pytest.approx(planned + late, rel=1e-4)

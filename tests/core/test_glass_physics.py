@@ -17,7 +17,6 @@ from jackstaff_core.diffraction import (
     leaked_stops,
     mtf_at_nyquist,
 )
-from jackstaff_core.film import Additive, FilmLaw, Power, Table, from_aperture_corrections
 from jackstaff_core.flash import stops_to_sync
 from jackstaff_core.focus import circle_mm, depth, hyperfocal_m
 from jackstaff_core.graduated import average_falls, wanted_stops
@@ -32,12 +31,13 @@ from jackstaff_core.polarisers import (
     unevenness,
     usable_end,
 )
+from jackstaff_core.reciprocity import Additive, Power, ReciprocityLaw, Table, from_aperture_corrections
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.rims import Rim, pupil_depth, widest_clear
 
 from .tables import facts, near
 
-LAWS: dict[str, FilmLaw] = {
+LAWS: dict[str, ReciprocityLaw] = {
     "power p=1.3, t1=1 s": Power(1.3),
     "power p=1.3, t1=0.1 s": Power(1.3, 0.1),
     "additive a=0.1 b=1.6": Additive(0.1, 1.6),
@@ -54,7 +54,7 @@ def test_reciprocity_laws(row: dict[str, str]) -> None:
 
 
 @given(st.sampled_from(list(LAWS.values())), st.floats(0.01, 5000), st.floats(1.0001, 3))
-def test_laws_rise_never_shorten_and_invert(law: FilmLaw, metered: float, more: float) -> None:
+def test_laws_rise_never_shorten_and_invert(law: ReciprocityLaw, metered: float, more: float) -> None:
     assert law.corrected(metered) >= metered * (1 - 1e-12)
     assert law.corrected(metered * more) > law.corrected(metered)
     assert law.metered(law.corrected(metered)) == pytest.approx(metered, rel=1e-9)

@@ -17,9 +17,9 @@ from hypothesis import strategies as st
 from jackstaff_core.facts import Fact, Shape, all_of, described, read, written
 from jackstaff_core.gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength, usable_at
 from jackstaff_core.kitfile import Item, as_json, changes, file, item, parse, schema
+from jackstaff_core.line_numbers import line_of
 from jackstaff_core.refusal import Refusal, Refusals
 from jackstaff_core.starter import STARTER_KIT
-from jackstaff_core.whereabouts import line_of
 
 KEY = "0f8fad5b-d9cb-469f-a165-70867728950e"
 

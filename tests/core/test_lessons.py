@@ -16,16 +16,16 @@ from hypothesis import strategies as st
 from jackstaff_core.editing import EditQuestion, Tint, editing_notes, keystone_crop
 from jackstaff_core.evidence import GlassKnown, against_label, weigh
 from jackstaff_core.fieldcard import CardGlass, field_card
-from jackstaff_core.film import Power
 from jackstaff_core.finder import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
 from jackstaff_core.frame import Fit, Seen, Tasted
 from jackstaff_core.joining import Candidate, File, join
 from jackstaff_core.lessons import clean_ends, clear_focals, next_time, tastes
+from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.review import FINDINGS, remarks
 from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, times
-from jackstaff_core.tally import tally
+from jackstaff_core.statistics import statistics as statistics_of
 
 DAWN = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
 NINE = UsedGlass("nine", "Slot ND 9", GlassKind.SOLID, 9.0)
@@ -226,12 +226,12 @@ def test_time_lost_and_mistakes() -> None:
         frame(202, aim=(240.0, math.inf)),
         frame(400, seconds=160.0, aim=(10.0, 30.0)),
     ]
-    found = tally(frames)
+    found = statistics_of(frames)
     assert (found.frames, found.reviewed, found.repeats, found.aborted) == (5, 2, 2, 1)
     assert (found.open_seconds, found.lost_seconds) == (550, 150)
     assert {one.code: one.frames for one in found.mistakes} == {"shake": 2, "too_dark": 1, "aborted": 1, "late": 1}
     assert [round(one.stops, 2) for one in found.missed] == [1.0, 2.0]
-    assert tally([]).lost_seconds == 0
+    assert statistics_of([]).lost_seconds == 0
 
 
 # A camera two hours ahead (its zone) and eleven seconds off.
@@ -334,7 +334,7 @@ def test_time_lost_is_never_more_than_the_time_open(shots: list[tuple[str, int]]
     for what, gap in shots:
         minute += gap + 3
         frames.append(frame(minute, came_out=came[what], aborted=what == "aborted"))
-    found = tally(frames)
+    found = statistics_of(frames)
     assert 0 <= found.lost_seconds <= found.open_seconds == pytest.approx(120 * len(frames))
     spoilt = sum(what != "ok" for what, _ in shots)
     assert found.repeats <= spoilt

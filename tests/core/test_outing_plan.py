@@ -9,17 +9,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.closing import ClosingQuestion, closing
-from jackstaff_core.drift import Path, gathered
 from jackstaff_core.exposure import ExposureQuestion, GlassGiven, MovingLight, expose
+from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
 from jackstaff_core.filling import longest
-from jackstaff_core.film import Power
 from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, Sky, forecast, rate_sd
 from jackstaff_core.hazards import HAZARDS
 from jackstaff_core.heavens import Place
+from jackstaff_core.light_integral import Path, gathered
 from jackstaff_core.packing import Plan, pack
 from jackstaff_core.plausibility import SkyPick, fits_sky
 from jackstaff_core.reading import ReadingGiven
+from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.ridge import MOST_STEP, Ridge, beam_lux, sun_step
 
@@ -91,7 +91,7 @@ def test_moving_light_in_the_sum_is_what_closing_says(rate: float, delay: float,
         ExposureQuestion(reading, (GlassGiven(stops=glass),), film=film, light=MovingLight(rate, 0.02, delay))
     )
     assert moved.metered_seconds == still.metered_seconds
-    end = closing(ClosingQuestion(still.metered_seconds, 0, delay, rate, film=film))
+    end = exposure_end(ExposureEndQuestion(still.metered_seconds, 0, delay, rate, film=film))
     if end.close_after_seconds is None:
         assert any(one.code == "never_fills" for one in moved.advice)
     else:

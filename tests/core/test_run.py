@@ -9,10 +9,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.arming import LINE_OF, Armed, arm, with_sun
-from jackstaff_core.closing import ClosingQuestion, closing, light_path, likely_rate
-from jackstaff_core.film import Additive, Power
+from jackstaff_core.checklist import LINE_OF, Armed, arm, with_sun
+from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end, light_path, likely_rate
 from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
+from jackstaff_core.reciprocity import Additive, Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.series import SeriesQuestion, Way, series
 from jackstaff_core.stacking import On
@@ -101,13 +101,13 @@ def test_the_sun_is_in_the_frame_when_it_is_inside_the_picture(
 def test_the_track_follows_the_gathering_to_the_end(
     needed: float, rate: float, delay: float, film: Power | Additive | None
 ) -> None:
-    found = closing(ClosingQuestion(needed, 0, delay, rate, film=film, tracked=True))
+    found = exposure_end(ExposureEndQuestion(needed, 0, delay, rate, film=film, tracked=True))
     shares = [point.gathered for point in found.track]
     assert shares[0] == 0
     assert shares == sorted(shares)
     if found.close_after_seconds is not None:
-        at_end = closing(
-            replace(ClosingQuestion(needed, 0, delay, rate, film=film), now_seconds=found.close_after_seconds)
+        at_end = exposure_end(
+            replace(ExposureEndQuestion(needed, 0, delay, rate, film=film), now_seconds=found.close_after_seconds)
         )
         assert at_end.gathered == pytest.approx(1, abs=1e-3)
         assert at_end.error_if_closed_now_stops == pytest.approx(0, abs=2e-3)
@@ -120,7 +120,7 @@ def test_the_track_follows_the_gathering_to_the_end(
 
 @given(needed=st.floats(30, 3600), rate=st.floats(-0.5, -0.01))
 def test_each_way_out_really_fills_and_none_is_offered_where_it_fills(needed: float, rate: float) -> None:
-    found = closing(ClosingQuestion(needed, 60.0, 0, rate, tracked=True))
+    found = exposure_end(ExposureEndQuestion(needed, 60.0, 0, rate, tracked=True))
     left = found.light_left_at_close
     if found.reaches and left is not None and left >= 0.2:
         assert found.ways_out == ()
@@ -129,11 +129,11 @@ def test_each_way_out_really_fills_and_none_is_offered_where_it_fills(needed: fl
     assert {"open_up", "raise_iso", "drop_glass", "close_now"} <= set(ways) or "open_up" not in ways
     if "open_up" in ways:
         thirds = ways["open_up"].amount
-        saved = closing(ClosingQuestion(needed * 2 ** (-thirds / 3), 0, 0, rate))
+        saved = exposure_end(ExposureEndQuestion(needed * 2 ** (-thirds / 3), 0, 0, rate))
         assert saved.reaches
         assert saved.light_left_at_close is not None
         assert saved.light_left_at_close >= 0.5 - 1e-9
-        less = closing(ClosingQuestion(needed * 2 ** (-(thirds - 1) / 3), 0, 0, rate))
+        less = exposure_end(ExposureEndQuestion(needed * 2 ** (-(thirds - 1) / 3), 0, 0, rate))
         assert not less.reaches or (less.light_left_at_close or 0) < 0.5
         assert ways["drop_glass"].amount == pytest.approx(thirds / 3)
     assert ways["close_now"].amount == pytest.approx(found.error_if_closed_now_stops)
@@ -150,7 +150,9 @@ def test_each_way_out_really_fills_and_none_is_offered_where_it_fills(needed: fl
 )
 def test_the_rate_that_readings_make_likely(known: tuple[tuple[float, float], ...], rate: float) -> None:
     assert likely_rate(known) * 60 == pytest.approx(rate, abs=0.02)
-    path = light_path(ClosingQuestion(200.0, readings=known[1:], delay_seconds=-known[0][0], rate_from_readings=True))
+    path = light_path(
+        ExposureEndQuestion(200.0, readings=known[1:], delay_seconds=-known[0][0], rate_from_readings=True)
+    )
     assert path.slope_after * 60 == pytest.approx(rate, abs=0.02)
 
 

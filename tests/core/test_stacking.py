@@ -9,13 +9,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
-from jackstaff_core.film import Power
 from jackstaff_core.finder import GlassKind, KitGlass
 from jackstaff_core.flash import FlashQuestion, flash
 from jackstaff_core.gear import Accessory, Body, Glass, Holder, Lens
 from jackstaff_core.graduated import GraduatedQuestion, Horizon, Owned, choose
 from jackstaff_core.reach import CLOSE_STOPS, ReachQuestion, reach
 from jackstaff_core.reading import ReadingGiven
+from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.stacking import On, Rig, findings, usable_end
 from jackstaff_core.trade import TradeQuestion, trade

@@ -14,10 +14,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.film import FilmGiven, Power
 from jackstaff_core.gear import Glass
 from jackstaff_core.questions import QUESTIONS, ask
 from jackstaff_core.reading import Given
+from jackstaff_core.reciprocity import LawGiven, Power
 from jackstaff_core.refusal import Refusal, Refusals
 from jackstaff_core.wire import Between, Checked, Inline, Matches, Named, Size, plain, read
 from jackstaff_core.wireschema import Schemas
@@ -56,7 +56,7 @@ class Asked:
     key: UUID | None = None
     side: Literal["left", "right"] | None = None
     clock: Annotated[str, Matches(r"\d\d:\d\d", "Give hours and minutes.")] | None = None
-    film: FilmGiven | None = None
+    film: LawGiven | None = None
     glass: Glass | None = None
     codes: frozenset[Tone] = frozenset()
     by_name: float | dict[str, float] | None = None

@@ -7,7 +7,7 @@ from ninja import Router, Schema
 
 from jackstaff_core.scales import Scale, Step, apertures, dial, isos
 
-from .asked import DialLimit
+from .schemas import DialLimit
 
 router = Router(tags=["bench"])
 

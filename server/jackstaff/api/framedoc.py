@@ -9,8 +9,8 @@ from jackstaff.records.framerows import as_json, frame_of
 from jackstaff.records.models import Frame
 from jackstaff_core.finished import FinishedFrame, finished
 from jackstaff_core.frame import EventKind, reckonable
-from jackstaff_core.lateness import lateness
 from jackstaff_core.refusal import Refusals
+from jackstaff_core.timing_error import timing_error
 
 
 def shown(row: Frame) -> dict[str, Any]:
@@ -29,7 +29,7 @@ def shown(row: Frame) -> dict[str, Any]:
 def _error(row: Frame, seconds: float | None) -> object:
     aimed_at = (event.seconds for event in reversed(row.events.all()) if event.kind == EventKind.AIMED)
     aimed = next((one for one in aimed_at if one), row.planned_seconds)
-    return lateness(aimed, seconds) if seconds is not None and reckonable(aimed, seconds) else None
+    return timing_error(aimed, seconds) if seconds is not None and reckonable(aimed, seconds) else None
 
 
 def finished_of(rows: Iterable[Frame]) -> list[FinishedFrame]:

@@ -13,9 +13,9 @@ from ninja import Schema
 from pydantic import BaseModel, Field, create_model
 
 from jackstaff_core.facts import Described, Shape, all_of, described
-from jackstaff_core.film import FilmGiven
 from jackstaff_core.gear import SORTS, Body, Film, Glass, Strength, isos_of, sharp_to, strength
 from jackstaff_core.kitfile import Change, Item
+from jackstaff_core.reciprocity import LawGiven
 from jackstaff_core.wire import plain
 
 from .wired import answered
@@ -24,18 +24,18 @@ StrengthAnswer: Any = answered(Strength)
 
 
 @dataclass(frozen=True, slots=True)
-class FilmLaw:
+class ReciprocityLaw:
     """A film's law of reciprocity as the questions take it."""
 
-    law: FilmGiven
+    law: LawGiven
 
 
-FILM_LAW: Any = answered(FilmGiven)
+FILM_LAW: Any = answered(LawGiven)
 
 
-def film_json(law: FilmGiven) -> Any:
+def film_json(law: LawGiven) -> Any:
     """A law as a question of the API carries it."""
-    return plain(FilmLaw(law))["law"]
+    return plain(ReciprocityLaw(law))["law"]
 
 
 class BodyOffers(Schema):

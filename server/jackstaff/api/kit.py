@@ -15,9 +15,9 @@ from jackstaff_core.refusal import Refusal, Refusals
 from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
 
 from .account import account_of, own_account
-from .asked import Asked
 from .gear import ChangeAnswer, KitAnswer, SortAnswer, items_answer, sorts_answer
 from .refusals import Faults
+from .schemas import Asked
 
 router = Router(tags=["kit"])
 

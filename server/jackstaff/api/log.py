@@ -16,11 +16,11 @@ from jackstaff_core.refusal import Refusal
 from jackstaff_core.wire import read
 
 from .account import account_of, own_account
-from .asked import Instant
 from .framedoc import shown
 from .framekeeping import save
 from .mount import body_of, document, said
 from .refusals import Faults
+from .schemas import Instant
 from .wired import kept
 
 router = Router(tags=["log"], auth=own_account)

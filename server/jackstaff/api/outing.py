@@ -14,7 +14,7 @@ from jackstaff_core.forecast import Sky
 from jackstaff_core.hazards import HAZARDS
 from jackstaff_core.heavens import Place
 
-from .asked import Asked, Instant, Number
+from .schemas import Asked, Instant, Number
 
 router = Router(tags=["outing"])
 

@@ -19,9 +19,9 @@ from jackstaff_core.refusal import Refusal
 from jackstaff_core.wire import plain, read
 
 from .account import account_of, own_account
-from .asked import Asked, Instant, Number
 from .mount import body_of, document, said
 from .refusals import Faults
+from .schemas import Asked, Instant, Number
 from .wired import kept
 
 router = Router(tags=["outings"])

@@ -18,7 +18,7 @@ from jackstaff.records.writing import all_or_none
 from jackstaff_core.refusal import Refusal, Refusals
 
 from .account import account_of, own_account
-from .asked import Asked
+from .schemas import Asked
 from .session import Session, here
 
 router = Router(tags=["account"], auth=own_account)

@@ -20,8 +20,8 @@ from jackstaff_imaging.light import Bytes
 from jackstaff_imaging.pair import Pair, exposure_value, measure, measure_bracket
 from jackstaff_imaging.photo import Shot, pixels
 
-from .asked import Number
 from .refusals import Faults
+from .schemas import Number
 from .uploads import alone, picture
 
 router = Router(tags=["pairs"])

@@ -23,9 +23,9 @@ from jackstaff_imaging.digest import digest
 from jackstaff_imaging.photo import Shot, reduced, strips
 
 from .account import account_of, own_account
-from .asked import Asked, Instant, Number, of_our_times
 from .outings import file_as
 from .refusals import Faults
+from .schemas import Asked, Instant, Number, of_our_times
 from .uploads import alone, decoded_picture, picture
 
 router = Router(tags=["pictures"])

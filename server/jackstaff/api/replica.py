@@ -26,10 +26,10 @@ from jackstaff_core.outing import Outing
 from jackstaff_core.refusal import Refusal, Refusals
 
 from .account import AnotherAccount, account_of, own_account
-from .asked import Asked, Instant
 from .framedoc import shown
 from .gear import ItemAnswer, item_answer
 from .refusals import Fault
+from .schemas import Asked, Instant
 from .shelves import SHELVES
 from .wired import kept
 

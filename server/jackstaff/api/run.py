@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from .steady import steady_count, steady_seconds
+from .uptime import steady_count, steady_seconds
 
 router = Router(tags=["run"])
 

@@ -14,8 +14,8 @@ from ninja.utils import check_csrf
 
 from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
 
-from .asked import Asked, Text
 from .refusals import Faults
+from .schemas import Asked, Text
 
 router = Router(tags=["session"])
 

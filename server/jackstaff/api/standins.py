@@ -18,8 +18,8 @@ from jackstaff_core.questions import AtQuestion
 from jackstaff_core.reading import aperture, iso
 from jackstaff_core.scales import Step
 
-from .asked import Asked, Dial, Flag, Instant, Number
 from .outings import Latitude, Longitude, file_as
+from .schemas import Asked, Dial, Flag, Instant, Number
 from .wired import asked as asked_as
 
 router = Router(tags=["standins"])

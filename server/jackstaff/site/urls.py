@@ -5,7 +5,7 @@ from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseBas
 from django.urls import path, re_path
 from django.views.decorators.csrf import csrf_exempt
 
-from jackstaff.api.front import api
+from jackstaff.api.api import api
 
 
 def page(request: HttpRequest) -> HttpResponseBase:

@@ -12,7 +12,7 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Protocol
 
-from jackstaff_core.arming import LINE_OF
+from jackstaff_core.checklist import LINE_OF
 from jackstaff_core.refusal import within
 
 BATTERY_LASTS = 0.7

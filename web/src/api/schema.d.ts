@@ -119,7 +119,7 @@ export interface paths {
         put?: never;
         /**
          * Exposure
-         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'FilmGiven | None' = None, light: 'MovingLight | None' = None)
+         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None)
          */
         post: operations["jackstaff_api_mount_exposure"];
         delete?: never;
@@ -417,7 +417,7 @@ export interface paths {
          * Health
          * @description Whether the server answers, and which version it is.
          */
-        get: operations["jackstaff_api_front_health"];
+        get: operations["jackstaff_api_api_health"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1336,7 +1336,7 @@ export interface paths {
         put?: never;
         /**
          * Run Lateness
-         * @description LatenessQuestion(planned_seconds: 'float', actual_seconds: 'float')
+         * @description TimingErrorQuestion(planned_seconds: 'float', actual_seconds: 'float')
          */
         post: operations["jackstaff_api_mount_run_lateness"];
         delete?: never;
@@ -1444,7 +1444,7 @@ export interface paths {
         put?: never;
         /**
          * Stacks
-         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'FilmGiven | None' = None)
+         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'LawGiven | None' = None)
          */
         post: operations["jackstaff_api_mount_stacks"];
         delete?: never;
@@ -1812,23 +1812,6 @@ export interface components {
             /** @default false */
             upright: boolean;
             wind_m_s?: number | null;
-        };
-        /** ArmList */
-        ArmListAnswer: {
-            battery_takes: number | null;
-            lines: components["schemas"]["ArmingLineAnswer"][];
-            rehearsal: components["schemas"]["RehearsalAnswer"] | null;
-        };
-        /**
-         * Line
-         * @description ``habit`` lines may be folded away once they sit; lines of harm never.
-         */
-        ArmingLineAnswer: {
-            code: string;
-            habit: boolean;
-            severity: components["schemas"]["Severity"];
-            text: string;
-            why: string;
         };
         /**
          * AsideContent
@@ -2262,6 +2245,23 @@ export interface components {
             /** R */
             r: number;
         };
+        /** Checklist */
+        ChecklistAnswer: {
+            battery_takes: number | null;
+            lines: components["schemas"]["ChecklistLineAnswer"][];
+            rehearsal: components["schemas"]["RehearsalAnswer"] | null;
+        };
+        /**
+         * Line
+         * @description ``habit`` lines may be folded away once they sit; lines of harm never.
+         */
+        ChecklistLineAnswer: {
+            code: string;
+            habit: boolean;
+            severity: components["schemas"]["Severity"];
+            text: string;
+            why: string;
+        };
         /** ChoiceAnswer */
         ChoiceAnswer: {
             /** Code */
@@ -2339,23 +2339,6 @@ export interface components {
         };
         /** @enum {string} */
         ClosedBy: "hand" | "mark";
-        /**
-         * Closing
-         * @description Times [s] from opening, None for never; ``light_left_at_close`` relative to the opening.
-         */
-        ClosingAnswer: {
-            advice: components["schemas"]["AdviceAnswer"][];
-            as_metered_seconds: number;
-            close_after_seconds: number | null;
-            error_if_closed_as_metered_stops: number;
-            error_if_closed_now_stops: number | null;
-            gathered: number;
-            largest_reachable_seconds: number | null;
-            light_left_at_close: number | null;
-            reaches: boolean;
-            track: components["schemas"]["ProgressAnswer"][];
-            ways_out: components["schemas"]["WayOutAnswer"][];
-        };
         /** Conflict */
         ConflictAnswer: {
             frames: components["schemas"]["BlendFrameAnswer"][];
@@ -2534,6 +2517,23 @@ export interface components {
             settings: components["schemas"]["SettingsAsked"];
             /** @default [] */
             stack: components["schemas"]["GlassAsked"][];
+        };
+        /**
+         * ExposureEnd
+         * @description Times [s] from opening, None for never; ``light_left_at_close`` relative to the opening.
+         */
+        ExposureEndAnswer: {
+            advice: components["schemas"]["AdviceAnswer"][];
+            as_metered_seconds: number;
+            close_after_seconds: number | null;
+            error_if_closed_as_metered_stops: number;
+            error_if_closed_now_stops: number | null;
+            gathered: number;
+            largest_reachable_seconds: number | null;
+            light_left_at_close: number | null;
+            reaches: boolean;
+            track: components["schemas"]["ProgressAnswer"][];
+            ways_out: components["schemas"]["WayOutAnswer"][];
         };
         /** ExposureRead */
         ExposureRead: {
@@ -2974,7 +2974,7 @@ export interface components {
             closed_by?: components["schemas"]["ClosedBy"] | null;
             conditions?: components["schemas"]["FrameConditionsDoc"] | null;
             dial_limit: number;
-            error: components["schemas"]["LatenessDoc"] | null;
+            error: components["schemas"]["TimingErrorDoc"] | null;
             events: components["schemas"]["FrameEventDoc"][];
             /** Format: uuid */
             id: string;
@@ -3493,31 +3493,6 @@ export interface components {
             conflict_stops?: number | null;
             readings: components["schemas"]["StrengthAnswer"][];
         };
-        /**
-         * Lateness
-         * @description How an actual time compares with the planned one; ``late_seconds`` is + when late.
-         */
-        LatenessAnswer: {
-            late_seconds: number;
-            stops: number;
-            text: string;
-            verdict: string;
-        };
-        /** LatenessQuestion */
-        LatenessAsked: {
-            actual_seconds: number;
-            planned_seconds: number;
-        };
-        /**
-         * Lateness
-         * @description How an actual time compares with the planned one; ``late_seconds`` is + when late.
-         */
-        LatenessDoc: {
-            late_seconds: number;
-            stops: number;
-            text: string;
-            verdict: string;
-        };
         /** LeakAnswer */
         LeakAnswer: {
             /** Below Grey Stops */
@@ -3540,7 +3515,7 @@ export interface components {
         LearntAnswer: {
             clean_ends: components["schemas"]["CleanEndAnswer"][];
             clear_focals: components["schemas"]["ClearFocalAnswer"][];
-            tally: components["schemas"]["TallyAnswer"];
+            tally: components["schemas"]["StatisticsAnswer"];
             tastes: components["schemas"]["TasteAnswer"][];
         };
         /** LensFacts */
@@ -4660,6 +4635,38 @@ export interface components {
         /** @enum {string} */
         SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
         /**
+         * SolveQuestion
+         * @description ``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time).
+         */
+        SolveAsked: {
+            /** @default 30 */
+            dial_limit: number;
+            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            float: components["schemas"]["Floating"];
+            reading: components["schemas"]["ReadingAsked"];
+            /**
+             * @default {
+             *       "aperture": null,
+             *       "iso": null
+             *     }
+             */
+            settings: components["schemas"]["SettingsAsked"];
+            /** @default [] */
+            stack: components["schemas"]["GlassAsked"][];
+            /** @default 0 */
+            stops: number;
+            target_seconds?: number | null;
+        };
+        /**
+         * Solved
+         * @description Seconds, f-number, ISO, stops of glass, or base reading in seconds, with the marks either side.
+         */
+        SolvedAnswer: {
+            missing_stops?: number | null;
+            nearest: components["schemas"]["NearestAnswer"][];
+            value: number;
+        };
+        /**
          * Sort
          * @description In which order a search lists its frames.
          * @enum {string}
@@ -4765,6 +4772,20 @@ export interface components {
         };
         /** @enum {string} */
         State: "open" | "closed" | "aborted";
+        /**
+         * Statistics
+         * @description ``open_seconds`` is all the time the shutter stood open; ``lost_seconds`` the part that had to be repeated.
+         */
+        StatisticsAnswer: {
+            aborted: number;
+            frames: number;
+            lost_seconds: number;
+            missed: components["schemas"]["MissedAnswer"][];
+            mistakes: components["schemas"]["MistakeAnswer"][];
+            open_seconds: number;
+            repeats: number;
+            reviewed: number;
+        };
         /** @enum {string} */
         Status: "ok" | "held" | "jump";
         /**
@@ -4782,38 +4803,6 @@ export interface components {
         SteadyDoc: {
             count: string;
             seconds: number;
-        };
-        /**
-         * SteerQuestion
-         * @description ``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time).
-         */
-        SteerAsked: {
-            /** @default 30 */
-            dial_limit: number;
-            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
-            float: components["schemas"]["Floating"];
-            reading: components["schemas"]["ReadingAsked"];
-            /**
-             * @default {
-             *       "aperture": null,
-             *       "iso": null
-             *     }
-             */
-            settings: components["schemas"]["SettingsAsked"];
-            /** @default [] */
-            stack: components["schemas"]["GlassAsked"][];
-            /** @default 0 */
-            stops: number;
-            target_seconds?: number | null;
-        };
-        /**
-         * Steered
-         * @description Seconds, f-number, ISO, stops of glass, or base reading in seconds, with the marks either side.
-         */
-        SteeredAnswer: {
-            missing_stops?: number | null;
-            nearest: components["schemas"]["NearestAnswer"][];
-            value: number;
         };
         /** @enum {string} */
         Step: "third" | "half" | "full";
@@ -5008,20 +4997,6 @@ export interface components {
             /** Taken At */
             taken_at?: string | null;
         };
-        /**
-         * Tally
-         * @description ``open_seconds`` is all the time the shutter stood open; ``lost_seconds`` the part that had to be repeated.
-         */
-        TallyAnswer: {
-            aborted: number;
-            frames: number;
-            lost_seconds: number;
-            missed: components["schemas"]["MissedAnswer"][];
-            mistakes: components["schemas"]["MistakeAnswer"][];
-            open_seconds: number;
-            repeats: number;
-            reviewed: number;
-        };
         /** Target */
         TargetAsked: {
             seconds: number;
@@ -5105,6 +5080,31 @@ export interface components {
             count: string;
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * TimingError
+         * @description How an actual time compares with the planned one; ``late_seconds`` is + when late.
+         */
+        TimingErrorAnswer: {
+            late_seconds: number;
+            stops: number;
+            text: string;
+            verdict: string;
+        };
+        /** TimingErrorQuestion */
+        TimingErrorAsked: {
+            actual_seconds: number;
+            planned_seconds: number;
+        };
+        /**
+         * TimingError
+         * @description How an actual time compares with the planned one; ``late_seconds`` is + when late.
+         */
+        TimingErrorDoc: {
+            late_seconds: number;
+            stops: number;
+            text: string;
+            verdict: string;
         };
         /**
          * Tint
@@ -6777,7 +6777,7 @@ export interface operations {
             };
         };
     };
-    jackstaff_api_front_health: {
+    jackstaff_api_api_health: {
         parameters: {
             query?: never;
             header?: never;
@@ -8980,7 +8980,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArmListAnswer"];
+                    "application/json": components["schemas"]["ChecklistAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -9022,7 +9022,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClosingAnswer"];
+                    "application/json": components["schemas"]["ExposureEndAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -9054,7 +9054,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LatenessAsked"];
+                "application/json": components["schemas"]["TimingErrorAsked"];
             };
         };
         responses: {
@@ -9064,7 +9064,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LatenessAnswer"];
+                    "application/json": components["schemas"]["TimingErrorAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -9577,7 +9577,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SteerAsked"];
+                "application/json": components["schemas"]["SolveAsked"];
             };
         };
         responses: {
@@ -9587,7 +9587,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SteeredAnswer"];
+                    "application/json": components["schemas"]["SolvedAnswer"];
                 };
             };
             /** @description Larger than 4 MB */

@@ -4,8 +4,8 @@ import { type Asked, useAsk } from "./ask";
 
 export type ExposureQuestion = Schemas["ExposureAsked"];
 export type Exposure = Schemas["ExposureAnswer"];
-export type SteerQuestion = Schemas["SteerAsked"];
-export type Steered = Schemas["SteeredAnswer"];
+export type SteerQuestion = Schemas["SolveAsked"];
+export type Steered = Schemas["SolvedAnswer"];
 export type Floating = Schemas["Floating"];
 export type Ladders = Schemas["ScalesAnswer"];
 export type Step = Schemas["Step"];

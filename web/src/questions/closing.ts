@@ -1,7 +1,7 @@
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
-export type Closing = Schemas["ClosingAnswer"];
+export type Closing = Schemas["ExposureEndAnswer"];
 
 /** When enough light has gathered: asked anew only when something about the light was learnt. */
 export function useClosing(question: Schemas["CloseAsked"] | null): Closing | undefined {

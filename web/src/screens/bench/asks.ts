@@ -94,7 +94,7 @@ export function bareOf(laid: Laid): Schemas["ReachAsked"] | null {
 }
 
 /** The reading that makes each solid glass of the bag give a time. */
-export function pairsOf(laid: Laid, target: number): Schemas["SteerAsked"][] {
+export function pairsOf(laid: Laid, target: number): Schemas["SolveAsked"][] {
   const settings = settingsOf(laid);
   return laid.bag
     .filter((glass) => glass.kind === "solid")

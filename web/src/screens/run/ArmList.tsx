@@ -5,7 +5,7 @@ import { remember, useHabits } from "../../state/habits";
 import { useKeys } from "../../ui/useKeys";
 import { runWords } from "../../words/run";
 
-type Line = Schemas["ArmingLineAnswer"];
+type Line = Schemas["ChecklistLineAnswer"];
 
 interface Props {
   lines: Line[];

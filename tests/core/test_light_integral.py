@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.closing import ClosingQuestion, closing
-from jackstaff_core.drift import (
+from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
+from jackstaff_core.light_integral import (
     Path,
     close_after,
     close_film,
@@ -19,7 +19,7 @@ from jackstaff_core.drift import (
     largest_reachable,
     open_seconds,
 )
-from jackstaff_core.film import Additive, FilmGiven, Power, Table
+from jackstaff_core.reciprocity import Additive, LawGiven, Power, Table
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS
 
@@ -48,15 +48,15 @@ def test_more_of_the_table() -> None:
     # Opened a minute after the metering: the same path seen from the opening.
     later = Path.through([(second - 60, stops) for second, stops in zip(TABLE_A.seconds, TABLE_A.stops, strict=True)])
     assert close_after(later, 120) == near(240.92)
-    falling = closing(ClosingQuestion(240, 100, readings=((90, -0.5),), stops_per_minute=-0.5 / 1.5))
+    falling = exposure_end(ExposureEndQuestion(240, 100, readings=((90, -0.5),), stops_per_minute=-0.5 / 1.5))
     assert falling.gathered * 240 == near(82.9967)
     assert falling.close_after_seconds == near(100 + 569.886, 5)
-    flat = closing(ClosingQuestion(240, 200, readings=((90, -0.5), (200, -0.6)), stops_per_minute=0.0))
+    flat = exposure_end(ExposureEndQuestion(240, 200, readings=((90, -0.5), (200, -0.6)), stops_per_minute=0.0))
     assert flat.gathered * 240 == near(151.207)
     assert flat.close_after_seconds == near(200 + 134.585)
     film = close_film(TABLE_A, 60, Power(1.3))
     assert film == near(581.51)
-    at_close = closing(ClosingQuestion(240, stops_per_minute=-0.25))
+    at_close = exposure_end(ExposureEndQuestion(240, stops_per_minute=-0.25))
     assert at_close.light_left_at_close == near(0.306853)
 
 
@@ -112,56 +112,56 @@ def test_constant_light_on_film_is_the_film_s_own_time() -> None:
 
 
 def test_what_never_fills_says_how_to_get_out() -> None:
-    never = closing(ClosingQuestion(480, stops_per_minute=-0.2, delay_seconds=120))
+    never = exposure_end(ExposureEndQuestion(480, stops_per_minute=-0.2, delay_seconds=120))
     assert (never.close_after_seconds, never.reaches, never.light_left_at_close) == (None, False, None)
     assert never.largest_reachable_seconds == near(328.008)
     assert never.error_if_closed_as_metered_stops == pytest.approx(-1.12681, abs=1e-5)
     (harm,) = never.advice
     assert (harm.code, harm.severity) == ("never_fills", "harm")
     assert "thirds" in harm.text
-    hardly = closing(ClosingQuestion(240, stops_per_minute=-0.33))
+    hardly = exposure_end(ExposureEndQuestion(240, stops_per_minute=-0.33))
     assert hardly.reaches
     assert {one.code for one in hardly.advice} >= {"hardly_fills", "ends_part"}
-    halved = closing(ClosingQuestion(240, stops_per_minute=-0.25))
+    halved = exposure_end(ExposureEndQuestion(240, stops_per_minute=-0.25))
     assert "light_halves" in {one.code for one in halved.advice}
-    assert closing(ClosingQuestion(60)).advice == ()
+    assert exposure_end(ExposureEndQuestion(60)).advice == ()
 
 
 def test_readings_and_points_join() -> None:
     # One reading and no rate: its slope since the metering goes on.
-    one = closing(ClosingQuestion(100, 60, delay_seconds=60, readings=((60, 0.2),)))
+    one = exposure_end(ExposureEndQuestion(100, 60, delay_seconds=60, readings=((60, 0.2),)))
     assert one.close_after_seconds == pytest.approx(close_after(Path.through([(-60, 0), (60, 0.2)]), 100))
     # Points override the rate; after a reading they go on from where it lifted them.
     points = tuple((60.0 * turn, -0.1 * turn) for turn in range(8))
-    assert closing(ClosingQuestion(100, ev_points=points, stops_per_minute=5.0)).close_after_seconds == pytest.approx(
-        close_after(Path.through(points), 100)
-    )
-    lifted = closing(ClosingQuestion(300, 120, readings=((120, 0.5),), ev_points=points))
+    assert exposure_end(
+        ExposureEndQuestion(100, ev_points=points, stops_per_minute=5.0)
+    ).close_after_seconds == pytest.approx(close_after(Path.through(points), 100))
+    lifted = exposure_end(ExposureEndQuestion(300, 120, readings=((120, 0.5),), ev_points=points))
     path = Path.through([(0, 0), (120, 0.5), *((at, stops + 0.7) for at, stops in points if at > 120)])
     assert lifted.close_after_seconds == pytest.approx(close_after(path, 300))
-    assert closing(ClosingQuestion(10, -5)).gathered == 0
+    assert exposure_end(ExposureEndQuestion(10, -5)).gathered == 0
 
 
 @pytest.mark.parametrize(
     ("question", "field"),
     [
-        (ClosingQuestion(0.0), "needed_seconds"),
-        (ClosingQuestion(10, delay_seconds=-1), "delay_seconds"),
-        (ClosingQuestion(10, stops_per_minute=99), "stops_per_minute"),
-        (ClosingQuestion(10, ev_points=((10, 0), (5, 1))), "ev_points"),
-        (ClosingQuestion(10, ev_points=((10, 99.0),)), "ev_points.0.stops"),
-        (ClosingQuestion(10, readings=((math.nan, 1.0),)), "readings.0.at_seconds"),
-        (ClosingQuestion(10, readings=((10, 0), (5, 1))), "readings"),
-        (ClosingQuestion(10, readings=((5, 0), (5, 1))), "readings"),
-        (ClosingQuestion(10, readings=((5, 0), (5, 1)), rate_from_readings=True), "readings"),
-        (ClosingQuestion(10, ev_points=((5, 0), (5, 1))), "ev_points"),
-        (ClosingQuestion(10, delay_seconds=3600, stops_per_minute=-1.0), "delay_seconds"),
-        (ClosingQuestion(3600, film=Power(3.0)), "film"),
+        (ExposureEndQuestion(0.0), "needed_seconds"),
+        (ExposureEndQuestion(10, delay_seconds=-1), "delay_seconds"),
+        (ExposureEndQuestion(10, stops_per_minute=99), "stops_per_minute"),
+        (ExposureEndQuestion(10, ev_points=((10, 0), (5, 1))), "ev_points"),
+        (ExposureEndQuestion(10, ev_points=((10, 99.0),)), "ev_points.0.stops"),
+        (ExposureEndQuestion(10, readings=((math.nan, 1.0),)), "readings.0.at_seconds"),
+        (ExposureEndQuestion(10, readings=((10, 0), (5, 1))), "readings"),
+        (ExposureEndQuestion(10, readings=((5, 0), (5, 1))), "readings"),
+        (ExposureEndQuestion(10, readings=((5, 0), (5, 1)), rate_from_readings=True), "readings"),
+        (ExposureEndQuestion(10, ev_points=((5, 0), (5, 1))), "ev_points"),
+        (ExposureEndQuestion(10, delay_seconds=3600, stops_per_minute=-1.0), "delay_seconds"),
+        (ExposureEndQuestion(3600, film=Power(3.0)), "film"),
     ],
 )
-def test_what_cannot_be_closed_is_refused(question: ClosingQuestion, field: str) -> None:
+def test_what_cannot_be_closed_is_refused(question: ExposureEndQuestion, field: str) -> None:
     with pytest.raises(Refusal) as refused:
-        closing(question)
+        exposure_end(question)
     assert refused.value.field == field
 
 
@@ -173,15 +173,15 @@ def test_what_cannot_be_closed_is_refused(question: ClosingQuestion, field: str)
     st.sampled_from([None, Power(1.3), Additive(1.0)]),
 )
 def test_however_fast_and_old_the_light_the_answer_is_a_number_or_a_sentence(
-    needed: float, rate: float, delay: float, film: FilmGiven | None
+    needed: float, rate: float, delay: float, film: LawGiven | None
 ) -> None:
-    question = ClosingQuestion(needed, 60.0, delay, rate, film=film, tracked=True)
+    question = ExposureEndQuestion(needed, 60.0, delay, rate, film=film, tracked=True)
     asked = film.corrected(needed) if film else needed
     if abs(rate * delay / 60) > 40 or asked > LONGEST_SECONDS:
         with pytest.raises(Refusal):
-            closing(question)
+            exposure_end(question)
         return
-    found = closing(question)
+    found = exposure_end(question)
     assert math.isfinite(found.gathered)
     assert math.isfinite(found.error_if_closed_as_metered_stops)
     assert all(math.isfinite(point.stops) for point in found.track)

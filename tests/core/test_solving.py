@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.refusal import Refusal
-from jackstaff_core.steer import Floating, Steered, SteerQuestion, steer
+from jackstaff_core.solving import Floating, Solved, SolveQuestion, solve
 
 from .tables import facts, near
 
@@ -32,8 +32,8 @@ def test_inverse_problems(row: dict[str, str]) -> None:
     floating = next(which for start, which in WHICH if row["problem"].startswith(start))
     stops = _number(row["stops"]) or 0.0
     target = stops if floating is Floating.STACK else float(row["problem"].partition("T = ")[2].split(" ")[0])
-    found = steer(
-        SteerQuestion(
+    found = solve(
+        SolveQuestion(
             floating,
             ReadingGiven(_number(row["reading"]) or 1.0, _number(row["from_aperture"]), _number(row["from_iso"])),
             0.0 if floating is Floating.STACK else stops,
@@ -62,7 +62,7 @@ def test_inverse_problems(row: dict[str, str]) -> None:
 def test_marks_either_side_and_what_they_cost(
     floating: Floating, stops: float, target: float | None, nearest: list[tuple[str, float]], missing: float | None
 ) -> None:
-    found = steer(SteerQuestion(floating, ReadingGiven("1/40", "9", "64"), stops, target_seconds=target))
+    found = solve(SolveQuestion(floating, ReadingGiven("1/40", "9", "64"), stops, target_seconds=target))
     assert [one.mark for one in found.nearest] == [mark for mark, _ in nearest]
     assert [one.cost_stops for one in found.nearest] == pytest.approx([cost for _, cost in nearest], abs=1e-4)
     assert found.missing_stops == (None if missing is None else pytest.approx(missing, abs=1e-4))
@@ -72,10 +72,10 @@ def test_marks_either_side_and_what_they_cost(
 def test_what_floats_gives_the_time_that_was_held(stops: float, log_target: float, floating: Floating) -> None:
     target = 2.0**log_target
     reading = ReadingGiven(1 / 64, 8.0, 100.0)
-    value = steer(
-        SteerQuestion(floating, reading, stops, settings=SettingsGiven(11.0, 200.0), target_seconds=target)
+    value = solve(
+        SolveQuestion(floating, reading, stops, settings=SettingsGiven(11.0, 200.0), target_seconds=target)
     ).value
-    again: dict[Floating, Callable[[], Steered]] = {
+    again: dict[Floating, Callable[[], Solved]] = {
         Floating.APERTURE: lambda: _time(reading, stops, SettingsGiven(value, 200.0)),
         Floating.ISO: lambda: _time(reading, stops, SettingsGiven(11.0, value)),
         Floating.READING: lambda: _time(ReadingGiven(value, 8.0, 100.0), stops, SettingsGiven(11.0, 200.0)),
@@ -89,20 +89,20 @@ def test_what_floats_gives_the_time_that_was_held(stops: float, log_target: floa
     assert math.log2(again[floating]().value / target) == pytest.approx(0, abs=1e-9)
 
 
-def _time(reading: ReadingGiven, stops: float, settings: SettingsGiven) -> Steered:
-    return steer(SteerQuestion(Floating.TIME, reading, stops, settings=settings))
+def _time(reading: ReadingGiven, stops: float, settings: SettingsGiven) -> Solved:
+    return solve(SolveQuestion(Floating.TIME, reading, stops, settings=settings))
 
 
 @pytest.mark.parametrize(
     ("question", "field"),
     [
-        (SteerQuestion(Floating.ISO, ReadingGiven("1/40", "9", "64")), "target_seconds"),
-        (SteerQuestion(Floating.ISO, ReadingGiven("1/40", "9", "64"), 31, target_seconds=1.0), "stops"),
-        (SteerQuestion(Floating.TIME, ReadingGiven("30", "9", "64"), 20), "target_seconds"),
-        (SteerQuestion(Floating.STACK, ReadingGiven("1/40", "9", "64"), target_seconds=-1.0), "target_seconds"),
+        (SolveQuestion(Floating.ISO, ReadingGiven("1/40", "9", "64")), "target_seconds"),
+        (SolveQuestion(Floating.ISO, ReadingGiven("1/40", "9", "64"), 31, target_seconds=1.0), "stops"),
+        (SolveQuestion(Floating.TIME, ReadingGiven("30", "9", "64"), 20), "target_seconds"),
+        (SolveQuestion(Floating.STACK, ReadingGiven("1/40", "9", "64"), target_seconds=-1.0), "target_seconds"),
     ],
 )
-def test_unsound_questions_are_refused(question: SteerQuestion, field: str) -> None:
+def test_unsound_questions_are_refused(question: SolveQuestion, field: str) -> None:
     with pytest.raises(Refusal) as refused:
-        steer(question)
+        solve(question)
     assert refused.value.field == field

@@ -86,13 +86,13 @@ class Rehearsal:
 
 
 @dataclass(frozen=True, slots=True)
-class ArmList:
+class Checklist:
     lines: tuple[Line, ...]
     rehearsal: Rehearsal | None
     battery_takes: float | None
 
 
-def arm(asked: Armed) -> ArmList:
+def arm(asked: Armed) -> Checklist:
     """The list for this frame.
 
     Raises
@@ -106,7 +106,7 @@ def arm(asked: Armed) -> ArmList:
     if asked.battery_share is not None:
         within("battery_share", asked.battery_share, 0, 1, "of a full battery")
     lines = tuple(line for rule in _RULES for line in rule(asked))
-    return ArmList(lines, _rehearsal(asked), battery_takes(asked))
+    return Checklist(lines, _rehearsal(asked), battery_takes(asked))
 
 
 def _stops(asked: Armed) -> float:

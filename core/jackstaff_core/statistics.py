@@ -42,7 +42,7 @@ class Missed:
 
 
 @dataclass(frozen=True, slots=True)
-class Tally:
+class Statistics:
     """``open_seconds`` is all the time the shutter stood open; ``lost_seconds`` the part that had to be repeated."""
 
     frames: int
@@ -63,14 +63,14 @@ _OTHERS: Mapping[str, tuple[str, str]] = {
 }
 
 
-def tally(frames: Sequence[FinishedFrame]) -> Tally:
+def statistics(frames: Sequence[FinishedFrame]) -> Statistics:
     """Count what happened."""
     counts: Counter[str] = Counter()
     for one in frames:
         counts.update(str(code) for code in one.seen)
         counts.update(_others(one))
     repeated = _repeated(sorted(frames, key=lambda one: one.opened_at))
-    return Tally(
+    return Statistics(
         len(frames),
         sum(one.came_out is not None for one in frames),
         sum(one.aborted for one in frames),

@@ -17,9 +17,9 @@ from typing import Annotated
 
 from .density import MOST_STOPS
 from .exposure import MOST_GLASSES, GlassGiven, added_stops
-from .film import FilmGiven
 from .reading import ReadingGiven, SettingsGiven, metered, settled
 from .readout import DIAL_LIMIT
+from .reciprocity import LawGiven
 from .refusal import Refusal, within
 from .scales import (
     LONGEST_DIAL,
@@ -46,7 +46,7 @@ class Floating(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class SteerQuestion:
+class SolveQuestion:
     """``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time)."""
 
     floating: Annotated[Floating, Named("float")]
@@ -56,7 +56,7 @@ class SteerQuestion:
     settings: SettingsGiven = field(default_factory=SettingsGiven)
     target_seconds: float | None = None
     dial_limit: float = DIAL_LIMIT
-    film: FilmGiven | None = None
+    film: LawGiven | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +69,7 @@ class Nearest:
 
 
 @dataclass(frozen=True, slots=True)
-class Steered:
+class Solved:
     """Seconds, f-number, ISO, stops of glass, or base reading in seconds, with the marks either side."""
 
     value: float
@@ -77,7 +77,7 @@ class Steered:
     missing_stops: float | None = None
 
 
-def steer(question: SteerQuestion) -> Steered:
+def solve(question: SolveQuestion) -> Solved:
     """Work out the floating quantity.
 
     Raises
@@ -121,30 +121,30 @@ def _target(seconds: float | None) -> float:
     return within("target_seconds", seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
 
 
-def _time(value: float, marks: Scale, step: Step) -> Steered:
+def _time(value: float, marks: Scale, step: Step) -> Solved:
     within("target_seconds", value, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     past = math.log2(value / marks.marks[-1].exact)
     if past > 0.5 / step.per_stop:
         # Bulb takes any time; nothing is missing and nothing need be rounded.
-        return Steered(value, ())
+        return Solved(value, ())
     return _on(value, marks, lambda exact: math.log2(exact / value))
 
 
-def _on(value: float, scale: Scale, cost: Callable[[float], float]) -> Steered:
+def _on(value: float, scale: Scale, cost: Callable[[float], float]) -> Solved:
     low, high = scale.marks[0].exact, scale.marks[-1].exact
     nearest = tuple(Nearest(mark.label, mark.exact, cost(mark.exact)) for mark in scale.neighbours(value))
     reachable = low * (1 - 1e-9) <= value <= high * (1 + 1e-9)
-    return Steered(value, nearest, None if reachable else abs(nearest[0].cost_stops))
+    return Solved(value, nearest, None if reachable else abs(nearest[0].cost_stops))
 
 
-def _glass(stops: float) -> Steered:
+def _glass(stops: float) -> Solved:
     if stops < 0:
-        return Steered(stops, (Nearest("0", 0.0, stops),), -stops)
+        return Solved(stops, (Nearest("0", 0.0, stops),), -stops)
     if stops > MOST_STOPS:
-        return Steered(stops, (Nearest("30", MOST_STOPS, stops - MOST_STOPS),), stops - MOST_STOPS)
+        return Solved(stops, (Nearest("30", MOST_STOPS, stops - MOST_STOPS),), stops - MOST_STOPS)
     below = math.floor(stops * 3 + 1e-9)
     thirds = [below] if abs(stops * 3 - below) < 1e-9 else [below, below + 1]
-    return Steered(stops, tuple(Nearest(_thirds(third), third / 3, stops - third / 3) for third in thirds))
+    return Solved(stops, tuple(Nearest(_thirds(third), third / 3, stops - third / 3) for third in thirds))
 
 
 def _thirds(count: int) -> str:

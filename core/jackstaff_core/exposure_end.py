@@ -1,7 +1,7 @@
 """When to close a running exposure, what it has gathered, and whether it can ever fill.
 
 Puts the light of a run together: readings (before and during) over forecast points over a steady rate, film last.
-Models: drift.py, film.py. Below a fifth of the opening's light no time is promised: ways out are.
+Models: light_integral.py, reciprocity.py. Below a fifth of the opening's light no time is promised: ways out are.
 """
 
 from __future__ import annotations
@@ -12,8 +12,8 @@ from dataclasses import dataclass
 
 from .advice import Advice, Severity
 from .anchoring import LEVEL_SD, READING_SD
-from .drift import Path, close_after, close_film, film_gathered, gathered, largest_reachable
-from .film import FilmGiven, FilmLaw
+from .light_integral import Path, close_after, close_film, film_gathered, gathered, largest_reachable
+from .reciprocity import LawGiven, ReciprocityLaw
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .spoken import said
@@ -27,7 +27,7 @@ _MOST_THIRDS = 30
 
 
 @dataclass(frozen=True, slots=True)
-class ClosingQuestion:
+class ExposureEndQuestion:
     """``needed_seconds`` is the metered time at the metering's light, before film; ``now_seconds`` since the opening.
 
     ``ev_points`` and ``readings`` are (seconds from opening, stops relative to the metering). Without a rate the last
@@ -40,7 +40,7 @@ class ClosingQuestion:
     stops_per_minute: float | None = None
     ev_points: tuple[tuple[float, float], ...] = ()
     readings: tuple[tuple[float, float], ...] = ()
-    film: FilmGiven | None = None
+    film: LawGiven | None = None
     tracked: bool = False
     rate_from_readings: bool = False
 
@@ -65,7 +65,7 @@ class WayOut:
 
 
 @dataclass(frozen=True, slots=True)
-class Closing:
+class ExposureEnd:
     """Times [s] from opening, None for never; ``light_left_at_close`` relative to the opening.
 
     ``track`` follows the gathering past the end, so that a screen can hoist it without asking again.
@@ -84,7 +84,7 @@ class Closing:
     track: tuple[Progress, ...]
 
 
-def closing(question: ClosingQuestion) -> Closing:
+def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
     """Work out the end of a running exposure.
 
     Raises
@@ -106,7 +106,7 @@ def closing(question: ClosingQuestion) -> Closing:
     left = 2.0 ** (path.at(end) - path.at(0.0)) if reaches else None
     done = _done(path, needed, film, max(0.0, now))
     at_metered = _done(path, needed, film, as_metered)
-    return Closing(
+    return ExposureEnd(
         close_after_seconds=end if reaches else None,
         gathered=min(1.0, done),
         reaches=reaches,
@@ -121,7 +121,7 @@ def closing(question: ClosingQuestion) -> Closing:
     )
 
 
-def _track(path: Path, needed: float, film: FilmLaw | None, end: float) -> Iterator[Progress]:
+def _track(path: Path, needed: float, film: ReciprocityLaw | None, end: float) -> Iterator[Progress]:
     """Evenly to the end and half as long again."""
     last = min(end * 1.5, 2 * LONGEST_SECONDS)
     done, before = 0.0, 0.0
@@ -162,7 +162,7 @@ def _thirds(count: int) -> str:
     return f"{said_} stop" if count <= 3 else f"{said_} stops"
 
 
-def light_path(question: ClosingQuestion) -> Path:
+def light_path(question: ExposureEndQuestion) -> Path:
     """The light of a run. Readings win for the past; then points go on, else the rate given, else the last slope."""
     rate = None
     if question.stops_per_minute is not None:
@@ -241,7 +241,7 @@ def likely_rate(known: Sequence[tuple[float, float]]) -> float:
     return (a * v - b * u) / (a * d - b * b) / 60
 
 
-def _done(path: Path, needed: float, film: FilmLaw | None, seconds: float) -> float:
+def _done(path: Path, needed: float, film: ReciprocityLaw | None, seconds: float) -> float:
     """Share of the exposure gathered by then."""
     if seconds <= 0:
         return 0.0

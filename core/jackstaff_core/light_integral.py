@@ -22,7 +22,7 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from .film import FilmLaw, Power
+from .reciprocity import Power, ReciprocityLaw
 from .refusal import Refusal, within
 
 _LN2 = math.log(2)
@@ -128,7 +128,7 @@ def close_after(path: Path, needed: float, start: float = 0.0, held: float = 0.0
     return at + open_seconds(left * math.exp2(-path.at(at)), path.slope_after)
 
 
-def close_film(path: Path, metered: float, law: FilmLaw, start: float = 0.0) -> float:
+def close_film(path: Path, metered: float, law: ReciprocityLaw, start: float = 0.0) -> float:
     """The same for film: seconds after ``start`` at which the integral of 1/f reaches 1; infinite if not in a day."""
     if isinstance(law, Power) and _always_bent(path, metered, law):
         return close_after(path.scaled(law.p), law.corrected(metered), start)
@@ -157,7 +157,7 @@ _NODES = (
 )
 
 
-def _progress(path: Path, metered: float, law: FilmLaw, low: float, high: float) -> float:
+def _progress(path: Path, metered: float, law: ReciprocityLaw, low: float, high: float) -> float:
     total = 0.0
     for begin, end in path.pieces(low, high):
         middle, half = (begin + end) / 2, (end - begin) / 2
@@ -168,7 +168,7 @@ def _progress(path: Path, metered: float, law: FilmLaw, low: float, high: float)
     return total
 
 
-def _within(path: Path, metered: float, law: FilmLaw, at: float, step: float, needed: float) -> float:
+def _within(path: Path, metered: float, law: ReciprocityLaw, at: float, step: float, needed: float) -> float:
     low, high = 0.0, step
     for _ in range(50):
         middle = (low + high) / 2
@@ -176,7 +176,7 @@ def _within(path: Path, metered: float, law: FilmLaw, at: float, step: float, ne
     return at + high
 
 
-def film_gathered(path: Path, metered: float, law: FilmLaw, end: float, start: float = 0.0) -> float:
+def film_gathered(path: Path, metered: float, law: ReciprocityLaw, end: float, start: float = 0.0) -> float:
     """Share of a film's exposure done from ``start`` to ``end``, 1 when complete."""
     total, at = 0.0, start
     while at < end:

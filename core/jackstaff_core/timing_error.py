@@ -20,7 +20,7 @@ THIRD = 1 / 3
 
 
 @dataclass(frozen=True, slots=True)
-class Lateness:
+class TimingError:
     """How an actual time compares with the planned one; ``late_seconds`` is + when late."""
 
     stops: float
@@ -29,7 +29,7 @@ class Lateness:
     text: str
 
 
-def lateness(planned_seconds: float, actual_seconds: float) -> Lateness:
+def timing_error(planned_seconds: float, actual_seconds: float) -> TimingError:
     """Compare two exposure times [s]; the verdict is ``on_time``, ``slight`` or ``off``.
 
     Raises
@@ -42,10 +42,10 @@ def lateness(planned_seconds: float, actual_seconds: float) -> Lateness:
     stops = math.log2(actual / planned)
     late = actual - planned
     if abs(stops) < NOTICEABLE_STOPS:
-        return Lateness(stops, late, "on_time", "Closed on time.")
+        return TimingError(stops, late, "on_time", "Closed on time.")
     way, tone = ("late", "brighter") if stops > 0 else ("early", "darker")
     verdict = "slight" if abs(stops) < THIRD else "off"
-    return Lateness(stops, late, verdict, f"Closed {said(abs(late))} {way}: {abs(stops):.2f} stop {tone}.")
+    return TimingError(stops, late, verdict, f"Closed {said(abs(late))} {way}: {abs(stops):.2f} stop {tone}.")
 
 
 def close_by(planned_seconds: float, stops: float) -> float:

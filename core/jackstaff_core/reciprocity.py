@@ -25,14 +25,14 @@ GAINER_EXPONENT = 1.62
 """The usual b of the additive law."""
 
 
-class FilmLaw(Protocol):
+class ReciprocityLaw(Protocol):
     """A correction in both directions, seconds to seconds."""
 
     def corrected(self, metered: float) -> float: ...
     def metered(self, corrected: float) -> float: ...
 
 
-def slope(law: FilmLaw, metered: float) -> float:
+def slope(law: ReciprocityLaw, metered: float) -> float:
     """Stops of corrected time a stop of metered time asks for, at this time (p for the power law)."""
     half = math.sqrt(math.sqrt(2))
     return 2 * math.log2(law.corrected(metered * half) / law.corrected(metered / half))
@@ -119,7 +119,7 @@ class Table:
         return metered > self.points[-1][0]
 
 
-FilmGiven = Annotated[
+LawGiven = Annotated[
     Power | Additive | Table, Tagged("law", (("power", Power), ("additive", Additive), ("table", Table)))
 ]
 """A law as a question carries it: told apart by ``law``."""
