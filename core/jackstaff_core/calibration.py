@@ -18,8 +18,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated
 
+from .marks import Size
 from .refusal import Refusal, within
-from .wire import Size
 
 MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS = 5000, 60, 400
 NU = 4.0

@@ -17,8 +17,8 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from .frame import Seen
+from .marks import Between, Size
 from .refusal import within
-from .wire import Between, Size
 
 LEVEL_DEG = 0.5
 MOST_PITCH_DEG = 30.0

@@ -23,6 +23,7 @@ from typing import Annotated
 from .advice import Advice, Severity
 from .density import MOST_STOPS, certain_strength
 from .exposure_end import ExposureEnd, ExposureEndQuestion, exposure_end, still_the_same_light
+from .marks import Between, Size
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
 from .readout import DIAL_LIMIT
 from .reciprocity import LawGiven, slope
@@ -30,7 +31,6 @@ from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, dial
 from .spoken import Rounded, rounded, said
 from .uncertainty import UNMEASURED_GLASS_SD, reading_sd, sure_within
-from .wire import Between, Size
 
 MOST_GLASSES = 8
 STRAY_LIGHT_STOPS = 13.0

@@ -16,7 +16,7 @@ from .light_integral import Path, close_after, close_film, film_gathered, gather
 from .reciprocity import LawGiven, ReciprocityLaw
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
-from .spoken import said
+from .spoken import said, stops_said
 
 LIGHT_LEFT_WARNING, LIGHT_LEFT_LEAST = 0.5, 0.2
 MOST_POINTS = 2000
@@ -144,8 +144,8 @@ def _ways_out(path: Path, needed: float, done: float, left: float | None, reache
         end = close_after(path, less)
         if end <= LONGEST_SECONDS and math.exp2(path.at(end) - path.at(0.0)) >= LIGHT_LEFT_WARNING:
             stops = thirds / 3
-            yield WayOut("open_up", thirds, f"Open the aperture by {_thirds(thirds)}.")
-            yield WayOut("raise_iso", thirds, f"Raise the ISO by {_thirds(thirds)}.")
+            yield WayOut("open_up", thirds, f"Open the aperture by {stops_said(thirds)}.")
+            yield WayOut("raise_iso", thirds, f"Raise the ISO by {stops_said(thirds)}.")
             yield WayOut("drop_glass", stops, f"Take off {stops:.1f} stops of glass or more.")
             break
     if done > 0:
@@ -153,13 +153,6 @@ def _ways_out(path: Path, needed: float, done: float, left: float | None, reache
         yield WayOut(
             "close_now", stops, f"Close now and accept {abs(stops):.1f} stops darker." if stops < 0 else "Close now."
         )
-
-
-def _thirds(count: int) -> str:
-    whole, rest = divmod(count, 3)
-    fraction = ("", "1/3", "2/3")[rest]
-    said_ = " ".join(part for part in (str(whole) if whole else "", fraction) if part)
-    return f"{said_} stop" if count <= 3 else f"{said_} stops"
 
 
 def light_path(question: ExposureEndQuestion) -> Path:

@@ -12,10 +12,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
+from .marks import Size
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, Step, on_dial, times
 from .spoken import rounded, said
-from .wire import Size
 
 MOST_COLUMNS = 8
 MOST_ROWS = 60

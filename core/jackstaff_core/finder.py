@@ -23,13 +23,13 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, NamedTuple
 
+from .marks import Between, Size
 from .reading import Given, ReadingGiven, SettingsGiven, metered
 from .reciprocity import LawGiven
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .settings import SOFT_STOPS, Ends, Isos, Setting, allowed
 from .spoken import said
-from .wire import Between, Size
 
 MOST_GLASSES = 24
 MOST_SLOTS = 4

@@ -16,9 +16,9 @@ from typing import Annotated
 from .anchoring import LEVEL_SD, Anchored, Status, anchor
 from .daylight import NIGHT_LUX, ev100, ev_rate, moon_lux, sun_lux
 from .heavens import Event, Place, Track, crossings, events, moon_at, sun_at
+from .marks import Inline, Named, Size
 from .refusal import Refusal, within
 from .ridge import Ridge, sun_step
-from .wire import Inline, Named, Size
 
 MOST_POINTS = 3000
 LONGEST = timedelta(days=7)

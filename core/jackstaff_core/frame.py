@@ -6,6 +6,7 @@ whoever reads what an earlier day wrote catches the refusal and shows the frame 
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
@@ -15,11 +16,11 @@ from uuid import UUID
 from .exposure import MOST_GLASSES, Counting, SumStep
 from .finder import GlassKind, GlassStops
 from .forecast import Sky
+from .marks import Between, Inline, Size
 from .reciprocity import LawGiven
 from .refusal import Refusal
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step
 from .timing_error import TimingError, timing_error
-from .wire import Between, Inline, Size
 
 VERSION = 1
 
@@ -247,16 +248,20 @@ class Frame:
     @property
     def aimed_seconds(self) -> float:
         """The time that was aimed at in the end [s]: the last one that moving light or a wish asked for."""
-        aimed = (event.seconds for event in reversed(self.events) if event.kind is EventKind.AIMED)
-        return next((seconds for seconds in aimed if seconds), self.answer.seconds)
+        return last_aim(((event.kind, event.seconds) for event in self.events), self.answer.seconds)
 
-    @property
-    def timing(self) -> TimingError | None:
-        """How the real time compares with the one aimed at; None while it runs or where it cannot be reckoned with."""
-        seconds = self.open_seconds
-        if seconds is None or not reckonable(seconds, self.aimed_seconds):
-            return None
-        return timing_error(self.aimed_seconds, seconds)
+
+def last_aim(events: Iterable[tuple[str, float | None]], planned_seconds: float) -> float:
+    """The time [s] that was aimed at last among what happened; the planned one where nothing moved it."""
+    aims = [seconds for kind, seconds in events if kind == EventKind.AIMED and seconds]
+    return aims[-1] if aims else planned_seconds
+
+
+def timing(aimed_seconds: float, open_seconds: float | None) -> TimingError | None:
+    """How a real time compares with the one aimed at; None where either cannot be reckoned with."""
+    if open_seconds is None or not reckonable(open_seconds, aimed_seconds):
+        return None
+    return timing_error(aimed_seconds, open_seconds)
 
 
 def reckonable(*seconds: float) -> bool:

@@ -14,10 +14,10 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated
 
+from .marks import Between, Size
 from .reading import Given, shutter
 from .refusal import Refusal, within
 from .scales import Step
-from .wire import Between, Size
 
 SKY_LEAD_STOPS = 1.0
 

@@ -13,9 +13,9 @@ from .finished import FinishedFrame, finished
 from .frame import Frame
 from .gear import Glass
 from .kitfile import MOST_ITEMS, Item
+from .marks import Between, Size
 from .reading import ReadingGiven, SettingsGiven, metered
 from .scales import Step
-from .wire import Between, Size
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -13,10 +13,10 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from .advice import Advice
+from .marks import Between, Size
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .subjects import Camera, Moving, Subject, finite, moving
-from .wire import Between, Size
 
 MOST_SUBJECTS = 12
 Word = Annotated[str, Size(1, 120)]

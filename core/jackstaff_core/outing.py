@@ -10,9 +10,9 @@ from zoneinfo import available_timezones
 
 from .forecast import OwnReadings, Scene, Sky
 from .hazards import BY_CODE
+from .marks import Between, Checked, Matches, Size
 from .refusal import Refusal
 from .ridge import Ridge
-from .wire import Between, Checked, Matches, Size
 
 Clock = Annotated[str, Matches(r"([01]\d|2[0-3]):[0-5]\d", "Give hours and minutes, like 05:40.")]
 Latitude = Annotated[float, Between(-90, 90, "degrees")]

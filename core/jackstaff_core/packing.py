@@ -12,16 +12,14 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from .budget import battery_frames, derate
+from .exposure import STRAY_LIGHT_STOPS
 from .hazards import BY_CODE
+from .marks import Between, Size
 from .refusal import Refusal, within
 from .spoken import said
-from .wire import Between, Size
 
-STRAY_LIGHT_STOPS = 13.0
 COLD_CELSIUS = 5.0
 MOST_SPARES = 6
-
-
 MOST_NAMED = 24
 """Glasses that a list can be made for."""
 Called = Annotated[str, Size(1, 60)]

@@ -30,6 +30,7 @@ from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
 from .logquestions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
 from .looks import Looks, LooksQuestion, Seen, Subjects, Wants, looks, looks_at
+from .marks import Between, Inline, Named, Size
 from .packing import Line as PackLine
 from .packing import Plan, pack
 from .plausibility import SkyPick
@@ -52,7 +53,7 @@ from .trade import Trade, TradeQuestion, trade
 from .trial import Trial, measured, trial
 from .video import Held, VideoQuestion, hold
 from .waiting import Wait, wait
-from .wire import Between, Inline, Named, Size, plain, read
+from .wire import plain, read
 
 Words = Annotated[str, Size(1, 120)]
 

@@ -10,10 +10,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
+from .marks import Size
 from .readout import certain_shutter
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures, ev100, isos, spelled, times
-from .wire import Size
 
 Given = Annotated[str, Size(1, 24)] | float
 """A dial mark (string) or a literal number."""

@@ -18,8 +18,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Protocol
 
+from .marks import Size, Tagged
 from .refusal import Refusal, within
-from .wire import Size, Tagged
 
 GAINER_EXPONENT = 1.62
 """The usual b of the additive law."""

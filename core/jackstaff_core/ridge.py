@@ -19,8 +19,8 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from .daylight import sun_lux
+from .marks import Between
 from .refusal import within
-from .wire import Between
 
 _OUTSIDE_LUX, _EXTINCTION = 127_500.0, 0.21
 MOST_STEP = 3.0

@@ -12,10 +12,10 @@ from collections.abc import Sequence
 from typing import Annotated, NamedTuple
 
 from .diffraction import stops_past
+from .marks import Size
 from .reading import Given, aperture, iso
 from .refusal import Refusal
 from .scales import Mark, Step, apertures
-from .wire import Size
 
 MOST_ISOS = 60
 Ends = Annotated[tuple[Given, ...], Size(1, 2)]

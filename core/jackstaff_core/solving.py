@@ -17,6 +17,7 @@ from typing import Annotated
 
 from .density import MOST_STOPS
 from .exposure import MOST_GLASSES, GlassGiven, added_stops
+from .marks import Named, Size
 from .reading import ReadingGiven, SettingsGiven, metered, settled
 from .readout import DIAL_LIMIT
 from .reciprocity import LawGiven
@@ -32,7 +33,7 @@ from .scales import (
     dial,
     isos,
 )
-from .wire import Named, Size
+from .spoken import thirds
 
 
 class Floating(StrEnum):
@@ -143,10 +144,5 @@ def _glass(stops: float) -> Solved:
     if stops > MOST_STOPS:
         return Solved(stops, (Nearest("30", MOST_STOPS, stops - MOST_STOPS),), stops - MOST_STOPS)
     below = math.floor(stops * 3 + 1e-9)
-    thirds = [below] if abs(stops * 3 - below) < 1e-9 else [below, below + 1]
-    return Solved(stops, tuple(Nearest(_thirds(third), third / 3, stops - third / 3) for third in thirds))
-
-
-def _thirds(count: int) -> str:
-    whole, rest = divmod(count, 3)
-    return f"{whole} {rest}/3" if rest and whole else f"{rest}/3" if rest else f"{whole}"
+    steps = [below] if abs(stops * 3 - below) < 1e-9 else [below, below + 1]
+    return Solved(stops, tuple(Nearest(thirds(third), third / 3, stops - third / 3) for third in steps))

@@ -46,3 +46,14 @@ def said(seconds: float) -> str:
         return f"{minutes} m {rest:02d} s" if rest else f"{minutes} m"
     hours, minutes = divmod(round(seconds / 60), 60)
     return f"{hours} h {minutes:02d} m" if minutes else f"{hours} h"
+
+
+def thirds(count: int) -> str:
+    """A number of thirds of a stop, as displays and people write it: ``2/3``, ``1``, ``1 1/3``."""
+    whole, rest = divmod(count, 3)
+    return " ".join(part for part in (str(whole) if whole or not rest else "", ("", "1/3", "2/3")[rest]) if part)
+
+
+def stops_said(count: int) -> str:
+    """The same with its unit: ``2/3 stop``, ``1 1/3 stops``."""
+    return f"{thirds(count)} {'stop' if count <= 3 else 'stops'}"

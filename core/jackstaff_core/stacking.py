@@ -17,9 +17,9 @@ from .exposure import MOST_GLASSES as MOST_ON
 from .exposure import STRAY_LIGHT_STOPS
 from .finder import GlassKind
 from .gear import Accessory, Body, Glass, Holder, Lens, usable_at
+from .marks import Between, Named, Size
 from .polarisers import UNEVEN_WARNING_STOPS, Pair, spread, usable_for_spread
 from .rims import Rim, pupil_depth, widest_clear
-from .wire import Between, Named, Size
 
 WIDE_FOR_RIMS = 0.9
 """Focal lengths below this share of the picture width are wide enough for rims to be asked about."""

@@ -10,9 +10,9 @@ from typing import Annotated
 
 from .diffraction import HARD_PIXELS, SOFT_PIXELS, fwhm_pixels
 from .focus import circle_mm, depth, hyperfocal_m, third_in_m
+from .marks import Between
 from .refusal import Refusal, within
 from .scales import Step, apertures
-from .wire import Between
 
 Millimetres = Annotated[float, Between(0, 3000, "mm", above=True)]
 Metres = Annotated[float, Between(0, 100_000, "m", above=True)]

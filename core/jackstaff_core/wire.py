@@ -1,7 +1,7 @@
 """JSON to the core's types and back: every bound, unit and choice stands once, in the type itself.
 
 A question is a frozen dataclass. What a field may hold is said by its annotation: the plain type, and beside it in
-``Annotated`` the markers below. From these come the reader (one refusal for each thing that is wrong, with its dotted
+``Annotated`` its marks (marks.py). From these come the reader (one refusal for each thing that is wrong, with its dotted
 place), the writer, and the JSON Schema. Standard library only, so that a browser's worker reads as the server does.
 """
 
@@ -21,63 +21,11 @@ from typing import Annotated, Any, Literal, TypeVar
 from uuid import UUID
 
 from . import facts
+from .marks import Between, Checked, Inline, Matches, Named, Size, Tagged
 from .refusal import Refusal, Refusals, within
 
 T = TypeVar("T")
 Reader = Callable[[Any, str], Any]
-
-
-@dataclass(frozen=True, slots=True)
-class Between:
-    """A number from ``low`` to ``high``, both included unless ``above`` says that the low end is not."""
-
-    low: float = -math.inf
-    high: float = math.inf
-    unit: str = ""
-    above: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Size:
-    """Letters of a text, or entries of a list or map."""
-
-    least: int = 0
-    most: int = 1_000_000
-
-
-@dataclass(frozen=True, slots=True)
-class Named:
-    """The field's name in JSON, where Python keeps that word for itself."""
-
-    name: str
-
-
-@dataclass(frozen=True, slots=True)
-class Inline:
-    """The parts of this value stand in JSON beside the fields of the question that holds it."""
-
-
-@dataclass(frozen=True, slots=True)
-class Tagged:
-    """One of several shapes, told apart by the text under ``by``."""
-
-    by: str
-    shapes: tuple[tuple[str, type], ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Matches:
-    """Text of this pattern; ``instead`` says which."""
-
-    pattern: str
-    instead: str
-
-
-@dataclass(frozen=True, slots=True)
-class Checked:
-    """A last look by a function of the value that raises Refusal with an empty field."""
-
-    by: Callable[[Any], None]
 
 
 FIRST_YEAR, LAST_YEAR = 1900, 2200

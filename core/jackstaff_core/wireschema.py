@@ -11,7 +11,8 @@ from enum import Enum
 from typing import Any, Literal
 from uuid import UUID
 
-from .wire import Between, Matches, Size, Tagged, is_described, is_union, narrowed, parted, parts, plain
+from .marks import Between, Matches, Size, Tagged
+from .wire import is_described, is_union, narrowed, parted, parts, plain
 
 
 class Schemas:

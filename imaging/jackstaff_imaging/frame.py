@@ -13,12 +13,11 @@ from fractions import Fraction
 
 import numpy as np
 from PIL import Image
+from PIL.ExifTags import IFD, Base
 from PIL.TiffImagePlugin import IFDRational
 
 from .light import Picture, encoded
 
-_MODEL, _DESCRIPTION, _SOFTWARE = 0x0110, 0x010E, 0x0131
-_EXIF, _TIME, _F_NUMBER, _ISO, _TAKEN, _OFFSET = 0x8769, 0x829A, 0x829D, 0x8827, 0x9003, 0x9011
 _SHORTEST_AS_FRACTION = 0.3
 
 
@@ -43,15 +42,15 @@ def photograph(picture: Picture, stops: float, taken: Taken, quality: int = 88) 
 
 def _exif(taken: Taken) -> Image.Exif:
     exif = Image.Exif()
-    exif[_MODEL] = taken.body
-    exif[_DESCRIPTION] = "A drawing by a simulated camera"
-    exif[_SOFTWARE] = "Jackstaff"
-    inner = exif.get_ifd(_EXIF)
-    inner[_TIME] = _rational(taken.seconds)
-    inner[_F_NUMBER] = _rational(taken.f_number)
-    inner[_ISO] = round(taken.iso)
-    inner[_TAKEN] = taken.at.astimezone(UTC).strftime("%Y:%m:%d %H:%M:%S")
-    inner[_OFFSET] = "+00:00"
+    exif[Base.Model] = taken.body
+    exif[Base.ImageDescription] = "A drawing by a simulated camera"
+    exif[Base.Software] = "Jackstaff"
+    inner = exif.get_ifd(IFD.Exif)
+    inner[Base.ExposureTime] = _rational(taken.seconds)
+    inner[Base.FNumber] = _rational(taken.f_number)
+    inner[Base.ISOSpeedRatings] = round(taken.iso)
+    inner[Base.DateTimeOriginal] = taken.at.astimezone(UTC).strftime("%Y:%m:%d %H:%M:%S")
+    inner[Base.OffsetTimeOriginal] = "+00:00"
     return exif
 
 

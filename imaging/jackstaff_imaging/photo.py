@@ -19,6 +19,7 @@ from typing import IO
 
 import numpy as np
 from PIL import Image, UnidentifiedImageError
+from PIL.ExifTags import IFD, Base
 
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, apertures, dial, isos
@@ -30,7 +31,6 @@ MOST_MEASURED, MOST_COUNTED, MOST_PROGRESSIVE = 12_000_000, 64_000_000, 40_000_0
 """Pixels decoded to be measured; that can be counted one by one; of a file that has to be held whole to be decoded."""
 LEAST_SIDE = 64
 STRIP = 128
-_EXIF, _TIME, _F_NUMBER, _ISO, _TV, _AV, _TAKEN, _MODEL = 0x8769, 0x829A, 0x829D, 0x8827, 0x9201, 0x9202, 0x9003, 0x0110
 _NEAR_STOPS = 0.1
 _APEX_AGREES = 0.2
 _LONGEST_MARK = 32.0
@@ -139,13 +139,13 @@ def _decoded(field: str, image: Image.Image) -> Image.Image:
 def _shot(image: Image.Image) -> Shot:
     try:
         exif = image.getexif()
-        inner = exif.get_ifd(_EXIF)
-        body = exif.get(_MODEL)
-        taken = inner.get(_TAKEN)
+        inner = exif.get_ifd(IFD.Exif)
+        body = exif.get(Base.Model)
+        taken = inner.get(Base.DateTimeOriginal)
         return Shot(
-            _seconds(_number(inner.get(_TIME)), _number(inner.get(_TV))),
-            _marked(_number(inner.get(_F_NUMBER)), _number(inner.get(_AV))),
-            _speed(inner.get(_ISO)),
+            _seconds(_number(inner.get(Base.ExposureTime)), _number(inner.get(Base.ShutterSpeedValue))),
+            _marked(_number(inner.get(Base.FNumber)), _number(inner.get(Base.ApertureValue))),
+            _speed(inner.get(Base.ISOSpeedRatings)),
             _instant(taken),
             " ".join(str(body).split())[:60] if body else None,
         )

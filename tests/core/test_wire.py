@@ -15,11 +15,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jackstaff_core.gear import Glass
+from jackstaff_core.marks import Between, Checked, Inline, Matches, Named, Size
 from jackstaff_core.questions import QUESTIONS, ask
 from jackstaff_core.reading import Given
 from jackstaff_core.reciprocity import LawGiven, Power
 from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.wire import Between, Checked, Inline, Matches, Named, Size, plain, read
+from jackstaff_core.wire import plain, read
 from jackstaff_core.wireschema import Schemas
 
 

@@ -8,9 +8,8 @@ from typing import Any
 from jackstaff.records.framerows import as_json, frame_of
 from jackstaff.records.models import Frame
 from jackstaff_core.finished import FinishedFrame, finished
-from jackstaff_core.frame import EventKind, reckonable
+from jackstaff_core.frame import last_aim, timing
 from jackstaff_core.refusal import Refusals
-from jackstaff_core.timing_error import timing_error
 
 
 def shown(row: Frame) -> dict[str, Any]:
@@ -18,18 +17,13 @@ def shown(row: Frame) -> dict[str, Any]:
     seconds = (row.closed_at - row.opened_at).total_seconds() if row.closed_at else None
     if seconds is not None and row.run:
         seconds *= row.run["speed"]
+    aimed = last_aim(((event.kind, event.seconds) for event in row.events.all()), row.planned_seconds)
     return {
         **as_json(row),
         "actual_seconds": seconds,
-        "error": _error(row, seconds),
+        "error": timing(aimed, seconds),
         "pictured": hasattr(row, "picture"),
     }
-
-
-def _error(row: Frame, seconds: float | None) -> object:
-    aimed_at = (event.seconds for event in reversed(row.events.all()) if event.kind == EventKind.AIMED)
-    aimed = next((one for one in aimed_at if one), row.planned_seconds)
-    return timing_error(aimed, seconds) if seconds is not None and reckonable(aimed, seconds) else None
 
 
 def finished_of(rows: Iterable[Frame]) -> list[FinishedFrame]:

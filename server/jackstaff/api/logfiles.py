@@ -20,9 +20,10 @@ from jackstaff.records.writing import KeyTaken
 from jackstaff_core import kitfile
 from jackstaff_core.finished import finished
 from jackstaff_core.frame import Frame
+from jackstaff_core.marks import Named, Size
 from jackstaff_core.outing import Outing
 from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.wire import Named, Size, plain
+from jackstaff_core.wire import plain
 from jackstaff_core.wire import read as read_as
 from jackstaff_core.wireschema import Schemas
 
