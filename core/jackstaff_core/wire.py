@@ -1,7 +1,7 @@
 """JSON to the core's types and back: every bound, unit and choice stands once, in the type itself.
 
 A question is a frozen dataclass. What a field may hold is said by its annotation: the plain type, and beside it in
-``Annotated`` its marks (marks.py). From these come the reader (one refusal for each thing that is wrong, with its dotted
+``Annotated`` its marks (marks.py). From these come the reader (a refusal for each thing that is wrong, with its dotted
 place), the writer, and the JSON Schema. Standard library only, so that a browser's worker reads as the server does.
 """
 

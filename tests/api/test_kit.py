@@ -48,6 +48,17 @@ def test_items_are_kept_once_in_their_order_and_forgotten(edda: Client) -> None:
     assert send(edda, "PUT", "kit/items", {"items": [{**two, "retired": True}]})[1]["items"][0]["retired"] is True
 
 
+def test_named_things_stand_first_and_the_rest_follows_as_it_stood(edda: Client) -> None:
+    things = [glass(f"Glass {number}") for number in range(7)]
+    send(edda, "PUT", "kit/items", {"items": things})
+    for first in ([4, 2], [6], [0, 1, 2, 3, 4, 5, 6], [5, 3, 1]):
+        before = [item["name"] for item in send(edda, "GET", "kit")[1]["items"]]
+        named = [str(things[number]["name"]) for number in first]
+        put = send(edda, "PUT", "kit/order", {"ids": [things[number]["id"] for number in first]})[1]
+        after = [item["name"] for item in put["items"]]
+        assert after == [*named, *(name for name in before if name not in named)]
+
+
 def test_a_wrong_item_keeps_none_of_its_batch(edda: Client) -> None:
     bad = {**glass(), "facts": {"stops": -1}}
     status, answer = send(edda, "PUT", "kit/items", {"items": [glass(), bad]})

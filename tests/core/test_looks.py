@@ -209,6 +209,23 @@ def test_wishes_that_conflict_ask_for_two_frames() -> None:
     assert "leaves_need_their_own_frame" in {one.code for one in found.advice}
 
 
+def test_a_conflict_names_the_first_two_that_never_meet() -> None:
+    # Sea and leaves are both short, the sea the longer; people never meet either.
+    found = looks(
+        asked(("sea", "crisp"), ("people", "gone"), ("leaves", "sharp"), sea={"height_m": 0.64},
+              leaves={"class": "fresh", "distance_m": 3}, people={})
+    )  # fmt: skip
+    assert found.conflict is not None
+    assert {want.kind for want in found.conflict.wants} & {"people"}
+    windows = {(one.kind, one.look): one for one in found.windows}
+    for frame in found.conflict.frames:
+        for want in found.conflict.wants:
+            if want.kind in frame.kinds:
+                own = windows[want.kind, want.look]
+                assert (own.from_seconds or 0.0) <= frame.from_seconds
+                assert (frame.to_seconds or math.inf) <= (own.to_seconds or math.inf)
+
+
 def test_wishes_no_frame_can_give() -> None:
     still = looks(asked(("cloud", "streaks"), cloud={"class": "high", "wind_m_s": 0}))
     assert (still.aim, still.conflict and still.conflict.text) == (None, "No time gives streaks cloud here.")

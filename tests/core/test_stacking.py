@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import combinations
 
 import pytest
 from hypothesis import given, settings
@@ -209,3 +210,56 @@ def test_aperture_as_a_trade() -> None:
     assert trade(TradeQuestion(1, 8, 24, 8, 8, 4.35, nearest_m=2, farthest_m=8)).third_in_m == pytest.approx(4)
     with pytest.raises(Refusal):
         trade(TradeQuestion(1, 8, 24, 8, 8, 4.35, nearest_m=8, farthest_m=2))
+
+
+SOLIDS = st.lists(st.sampled_from([1.0, 2.0, 3.0, 6.0, 10.0]), max_size=4)
+
+
+@settings(max_examples=60, deadline=None)
+@given(SOLIDS, st.booleans(), st.integers(0, 2))
+def test_the_ladder_is_every_sum_of_the_kit_with_its_times(solids: list[float], turning: bool, slots: int) -> None:
+    glass = [KitGlass(f"g{number}", GlassKind.SOLID, stops) for number, stops in enumerate(solids)]
+    glass += [KitGlass("turn", GlassKind.VARIABLE, min=2.0, max=5.0)] * turning
+    found = reach(ReachQuestion(ReadingGiven(0.25, 8.0, 100.0), tuple(glass), slots))
+    ends = {one.id: (one.stops or one.min or 0.0, one.stops or one.max or 0.0) for one in glass}
+    sums = {
+        tuple(round(sum(ends[one][side] for one in chosen), 6) for side in (0, 1))
+        for size in range(slots + 1)
+        for chosen in combinations(ends, size)
+    }
+    assert {(round(rung.stops, 6), round(rung.stops_to, 6)) for rung in found.rungs} == sums
+    for rung in found.rungs:
+        assert [rung.seconds, rung.seconds_to] == pytest.approx([0.25 * 2**rung.stops, 0.25 * 2**rung.stops_to])
+        assert sum(ends[one][0] for one in rung.glass) == pytest.approx(rung.stops)
+    # A gap lies between two rungs, wider than both are near; nothing of the kit reaches into it.
+    for gap in found.gaps:
+        assert gap.to_stops - gap.from_stops > 2 / 3
+        assert [gap.from_seconds, gap.to_seconds] == pytest.approx([0.25 * 2**gap.from_stops, 0.25 * 2**gap.to_stops])
+        assert not any(low < gap.to_stops - 1e-6 and high > gap.from_stops + 1e-6 for low, high in sums)
+    if found.purchase and slots:
+        more = (*glass, KitGlass("a new one", GlassKind.SOLID, found.purchase.stops))
+        then = reach(ReachQuestion(ReadingGiven(0.25, 8.0, 100.0), more, slots))
+        left = then.purchase.gap_stops_now if then.purchase else 0.0
+        assert found.purchase.gap_stops_then <= found.purchase.gap_stops_now
+        assert left in (0.0, pytest.approx(found.purchase.gap_stops_then))
+
+
+@pytest.mark.parametrize(
+    ("widest", "sharp_to", "isos", "bridges", "longest"),
+    [
+        # From f/8 and ISO 100: a stop each way by the aperture is two, by the ISO none.
+        ("5.6", "11", ("100",), {"aperture"}, 0.5),
+        ("8", "8", ("100",), set(), 0.25),
+        ("8", "8", ("50", "800"), {"iso"}, 0.5),
+        ("8", "11", ("50", "200"), {"aperture", "iso"}, 1.0),
+    ],
+)
+def test_what_bridges_a_gap(
+    widest: str, sharp_to: str, isos: tuple[str, ...], bridges: set[str], longest: float
+) -> None:
+    kit = (KitGlass("two", GlassKind.SOLID, 1.6),)
+    found = reach(ReachQuestion(ReadingGiven(0.25, 8.0, 100.0), kit, 1, widest, sharp_to, isos))
+    assert [set(gap.bridges) for gap in found.gaps] == [bridges]
+    assert found.longest_bare_seconds == pytest.approx(longest)
+    with pytest.raises(Refusal, match="backwards"):
+        reach(ReachQuestion(ReadingGiven(0.25, 8.0, 100.0), kit, 1, "11", "5.6"))

@@ -1,0 +1,112 @@
+"""The core as a house: what it may lean on, and what its questions take where nothing is said."""
+
+from __future__ import annotations
+
+import ast
+import dataclasses
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+import jackstaff_core
+from jackstaff_core.questions import QUESTIONS
+from jackstaff_core.wireschema import Schemas
+
+SOURCES = sorted(Path(jackstaff_core.__file__).parent.glob("*.py"))
+ALLOWED = {"astral", "jackstaff_core"} | set(sys.stdlib_module_names)
+NO_CLOCK = {"now", "today", "utcnow", "time", "monotonic", "perf_counter"}
+
+
+@pytest.mark.parametrize("source", SOURCES, ids=lambda path: path.stem)
+def test_a_module_leans_on_the_standard_library_and_astral_alone_and_reads_no_clock(source: Path) -> None:
+    tree = ast.parse(source.read_text(encoding="utf-8"))
+    leant = {
+        name.partition(".")[0]
+        for node in ast.walk(tree)
+        for name in (
+            [alias.name for alias in node.names]
+            if isinstance(node, ast.Import)
+            else [node.module or ""]
+            if isinstance(node, ast.ImportFrom) and node.level == 0
+            else []
+        )
+    }
+    assert leant <= ALLOWED
+    asked = {
+        node.func.attr
+        for node in ast.walk(tree)
+        if isinstance(node, ast.Call)
+        and isinstance(node.func, ast.Attribute)
+        and isinstance(node.func.value, ast.Name)
+        and node.func.value.id in {"datetime", "date", "time"}
+    }
+    assert not asked & NO_CLOCK
+
+
+DEFAULTS: dict[str, dict[str, Any]] = {
+    "readout": {"step": "third", "dial_limit": 30},
+    "density": {},
+    "exposure": {"stack": [], "settings": {"aperture": None, "iso": None}, "scale": "exact", "dial_limit": 30},
+    "steer": {"stops": 0, "stack": [], "settings": {"aperture": None, "iso": None}, "dial_limit": 30},
+    "stacks": {"must": [], "sharp_to": "11", "on": []},
+    "rig": {"step_rings": []},
+    "usable": {},
+    "reach": {"widest": "5.6", "sharp_to": "11", "isos": ["100"]},
+    "graduated": {"sky_share": 0.5, "horizon": "flat", "owned": [], "step": "third"},
+    "trade": {"sensor_width_mm": 36, "sensor_height_mm": 24},
+    "flash": {},
+    "video": {},
+    "trial": {},
+    "measured": {"step": "third"},
+    "looks": {"wants": [], "own": []},
+    "looks/at": {"wants": []},
+    "light": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
+    "outing/wait": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
+    "outing/swaps": {
+        "step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": [], "sharp_to": "11", "on": [],
+    },
+    "outing/tide": {"walk_minutes": 0, "margin_minutes": 15, "marks": []},
+    "outing/budget": {"handling_seconds": 30, "noise_reduction": False, "draw_w": 3, "celsius": 10},
+    "outing/plausible": {"sky": "clear", "scene": "sky_lit", "readings": []},
+    "outing/sky": {},
+    "outing/fillable": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
+    "outing/pack": {
+        "glass": [], "densest_stops": 0, "dial_limit": 30, "draw_w": 3, "noise_reduction": False, "dark": False,
+        "tide": False, "hazards": [],
+    },
+    "run/lateness": {},
+    "run/close": {
+        "delay_seconds": 0, "ev_points": [], "readings": [], "tracked": False, "bias_stops": 0,
+        "rate_from_readings": False,
+    },
+    "run/arm": {"glass": [], "upright": False},
+    "run/series": {
+        "count": 3, "spacing_stops": 1, "dial_limit": 30, "step": "third", "noise_reduction": False,
+        "handling_seconds": 5,
+    },
+    "calibration": {"prior_sd": 0.2, "noise_sd": 0.2, "session_sd": 0.15, "robust": False},
+    "log/reviewed": {"light_stops": 0, "step": "third", "sensor_height_mm": 24, "glass": []},
+    "log/evidence": {},
+    "log/learnt": {},
+    "fieldcard": {"fastest": 0.001, "slowest": 1, "dial_limit": 30, "step": "third"},
+}  # fmt: skip
+"""What is taken where nothing is said; whoever leaves a field out relies on these."""
+
+
+@pytest.mark.parametrize("name", QUESTIONS)
+def test_what_is_left_out_is_taken_as_it_always_was(name: str) -> None:
+    shapes = Schemas()
+    asked = shapes.asked(QUESTIONS[name].asked)["$ref"].removeprefix(shapes.ref)
+    properties = shapes.made[asked]["properties"]
+    taken = {field: shape["default"] for field, shape in properties.items() if "default" in shape}
+    assert taken == DEFAULTS[name]
+
+
+def test_every_question_is_in_the_table_and_every_type_is_frozen() -> None:
+    assert QUESTIONS.keys() == DEFAULTS.keys()
+    for question in QUESTIONS.values():
+        for kind in (question.asked, question.answered):
+            assert dataclasses.is_dataclass(kind)
+            assert kind.__dataclass_params__.frozen  # type: ignore[attr-defined]
