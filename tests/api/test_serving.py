@@ -78,6 +78,23 @@ def test_signing_in_is_throttled_whatever_the_sender_claims(
     assert answers == [403] * 30 + [last]
 
 
+@pytest.mark.parametrize("path", ["/", "/api/health", "/api/nowhere", "/api/exposure"])
+def test_every_answer_keeps_foreign_scripts_and_frames_out(path: str) -> None:
+    headers = Client().get(path).headers
+    policy = dict(part.split(" ", 1) for part in headers["Content-Security-Policy"].split("; "))
+    assert policy == {
+        "default-src": "'self'", "script-src": "'self' 'wasm-unsafe-eval'", "style-src": "'self'",
+        "worker-src": "'self'", "img-src": "'self' data: blob:", "object-src": "'none'", "base-uri": "'none'",
+        "form-action": "'self'", "frame-ancestors": "'none'",
+    }  # fmt: skip
+    assert headers["X-Frame-Options"] == "DENY"
+    assert headers["X-Content-Type-Options"] == "nosniff"
+    assert headers["Referrer-Policy"] == headers["Cross-Origin-Opener-Policy"] == "same-origin"
+    assert headers["Permissions-Policy"] == "camera=(), microphone=(), geolocation=()"
+    # Over plain HTTP on one's own machine it would lock the browser out.
+    assert "Strict-Transport-Security" not in headers
+
+
 @pytest.fixture(scope="module")
 def proxied(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     """Host and port of a server that stands behind a proxy."""
@@ -93,6 +110,7 @@ def test_behind_a_proxy_with_tls_the_page_can_sign_in_and_its_cookies_are_secure
         connection.request(method, "/api/session", json.dumps(body), headers)
         return connection.getresponse()
 
+    assert ask("GET", "https://rocks.test").headers["Strict-Transport-Security"] == "max-age=31536000"
     cookies = ask("GET", "https://rocks.test").headers.get_all("set-cookie") or []
     assert [cookie.split("=")[0] for cookie in cookies] == ["jackstaff_csrf"]
     assert "Secure" in cookies[0]
