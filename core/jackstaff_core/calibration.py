@@ -124,30 +124,30 @@ class _Fit:
                 for at, times in row.glass:
                     shared[at] = shared.get(at, 0.0) + share * times
         for shared, precision, sum_ in zip(cross, own, told, strict=True):
-            for at, one in shared.items():
-                right[at] -= one * sum_ / precision
+            for at, each in shared.items():
+                right[at] -= each * sum_ / precision
                 for other, another in shared.items():
-                    whole[at][other] -= one * another / precision
+                    whole[at][other] -= each * another / precision
         self.own = own
         self.cross = cross
         self.between = _inverse(whole)
         self.glass = [math.fsum(a * b for a, b in zip(line, right, strict=True)) for line in self.between]
         self.habits = [
-            (sum_ - sum(one * self.glass[at] for at, one in shared.items())) / precision
+            (sum_ - sum(each * self.glass[at] for at, each in shared.items())) / precision
             for shared, precision, sum_ in zip(cross, own, told, strict=True)
         ]
 
         # Covariance of glass and habit, by habit.
         self.crossed = [
-            [-sum(line[other] * one for other, one in shared.items()) / precision for line in self.between]
+            [-sum(line[other] * each for other, each in shared.items()) / precision for line in self.between]
             for shared, precision in zip(cross, own, strict=True)
         ]
 
-    def of_habits(self, one: int, other: int) -> float:
+    def of_habits(self, first: int, other: int) -> float:
         """Covariance of two habits."""
-        line = self.crossed[one]
+        line = self.crossed[first]
         through = -sum(line[at] * share for at, share in self.cross[other].items()) / self.own[other]
-        return through + (1 / self.own[one] if one == other else 0.0)
+        return through + (1 / self.own[first] if first == other else 0.0)
 
     def apart(self, row: _Row) -> float:
         """What a frame says beyond the fit [stops]."""
@@ -175,7 +175,7 @@ class _Fitted:
     def covariance(self) -> tuple[tuple[float, ...], ...]:
         fit, glass, habits = self.fit, range(len(self.names)), range(len(self.sessions))
         upper = [(*fit.between[at], *(line[at] for line in fit.crossed)) for at in glass]
-        lower = [(*fit.crossed[one], *(fit.of_habits(one, other) for other in habits)) for one in habits]
+        lower = [(*fit.crossed[habit], *(fit.of_habits(habit, other) for other in habits)) for habit in habits]
         return (*upper, *lower)
 
 
@@ -276,7 +276,7 @@ def _inverse(matrix: list[list[float]]) -> list[list[float]]:
 class Tangled:
     """Two glasses that these frames cannot tell apart, and the one frame that would."""
 
-    one: str
+    first: str
     other: str
     correlation: float
 
@@ -314,7 +314,9 @@ def _suspect(fitted: _Fitted, name: str) -> bool:
     """Whether the middle of a glass's frames lies far enough from its label to be worth the full check."""
     at = fitted.names.index(name)
     rest = sorted(
-        fitted.fit.apart(row) + fitted.fit.glass[at] for row in fitted.rows if any(one == at for one, _ in row.glass)
+        fitted.fit.apart(row) + fitted.fit.glass[at]
+        for row in fitted.rows
+        if any(piece == at for piece, _ in row.glass)
     )
     return len(rest) > 1 and max(abs(rest[len(rest) // 2]), abs(rest[(len(rest) - 1) // 2])) > _SUSPECT_STOPS
 
@@ -323,24 +325,24 @@ def _contradicts(asked: CalibrationQuestion, priors: Mapping[str, float], name: 
     """Whether, given the freedom, this glass's frames put it over three prior sd off and agree with each other."""
     own = [frame for frame in asked.frames if name in frame.glass]
     free = _found(_fitted(replace(asked, prior_sd={**priors, name: WIDE_PRIOR_SD})))
-    delta = {one.id: one.mean for one in free}
+    delta = {entry.id: entry.mean for entry in free}
     if abs(delta[name]) <= CONTRADICTS_SDS * OWN_PRIOR_SD:
         return False
     rest = [frame.error_stops - sum(delta[each] for each in frame.glass) for frame in own]
     middle = sorted(rest)[len(rest) // 2]
-    near = sum(abs(one - middle) <= 2 * asked.noise_sd for one in rest)
+    near = sum(abs(entry - middle) <= 2 * asked.noise_sd for entry in rest)
     return near > len(rest) / 2
 
 
 def _tangled(found: Calibration, frames: Sequence[Judged]) -> list[Tangled]:
     pairs = []
-    for at, one in enumerate(found.glass):
+    for at, piece in enumerate(found.glass):
         for other_at in range(at + 1, len(found.glass)):
             other = found.glass[other_at]
-            correlation = found.covariance[at][other_at] / (one.sd * other.sd)
-            told = any((one.id in frame.glass) != (other.id in frame.glass) for frame in frames)
+            correlation = found.covariance[at][other_at] / (piece.sd * other.sd)
+            told = any((piece.id in frame.glass) != (other.id in frame.glass) for frame in frames)
             if correlation < TANGLED or not told:
-                pairs.append(Tangled(one.id, other.id, correlation))
+                pairs.append(Tangled(piece.id, other.id, correlation))
     return pairs
 
 

@@ -110,7 +110,7 @@ def arm(asked: Armed) -> Checklist:
 
 
 def _stops(asked: Armed) -> float:
-    return sum(one.stops for one in asked.stack)
+    return sum(glass.stops for glass in asked.stack)
 
 
 def _sun(asked: Armed) -> Iterator[Line]:
@@ -160,10 +160,10 @@ def _focus(asked: Armed) -> Iterator[Line]:
 def _glass(asked: Armed) -> Iterator[Line]:
     if not asked.stack:
         return
-    plates = [one for one in asked.stack if one.glass.mount == "plate"]
-    gasket = [one for one in asked.stack if one.glass.gasket]
-    graduated = [one for one in asked.stack if GlassKind(one.glass.kind) is GlassKind.GRADUATED]
-    polariser = any(GlassKind(one.glass.kind).polarises for one in asked.stack)
+    plates = [glass for glass in asked.stack if glass.glass.mount == "plate"]
+    gasket = [glass for glass in asked.stack if glass.glass.gasket]
+    graduated = [glass for glass in asked.stack if GlassKind(glass.glass.kind) is GlassKind.GRADUATED]
+    polariser = any(GlassKind(glass.glass.kind).polarises for glass in asked.stack)
     dense = _stops(asked) >= COVER_FROM_STOPS
     parts = []
     if gasket:

@@ -97,4 +97,4 @@ def best_bearing(sky: Sky, seconds: float) -> tuple[float, float]:
         )
         for bearing in range(0, 360, 10)
     }  # fmt: skip
-    return max(shares.items(), key=lambda one: (one[1], -one[0]))
+    return max(shares.items(), key=lambda share: (share[1], -share[0]))

@@ -177,7 +177,7 @@ def _agreed(marks: list[tuple[Strength, ...]]) -> Label:
         readings = _distinct(sorted(supported, key=_by_plainness) if len(marks) > 1 else supported)
         return Label(len(readings) > 1, readings)
     readings = _distinct(sorted((strength for mark in marks for strength in mark), key=_by_plainness))
-    gaps = [one.apart(other) for one in readings for other in readings]
+    gaps = [reading.apart(other) for reading in readings for other in readings]
     finite = [gap for gap in gaps if math.isfinite(gap)]
     return Label(True, readings, max(finite, default=0.0))
 

@@ -84,8 +84,8 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
             "dark_frame", f"Subtract the dark frame of the same length ({_length(q.seconds)}) first, on the raw."
         )
     # Of a stack, casts and corners add up.
-    mired, corner = (_total(getattr(one, name) for one in q.glass) for name in ("mired", "corner_stops"))
-    cast = "; ".join(one.cast for one in q.glass if one.cast)
+    mired, corner = (_total(getattr(piece, name) for piece in q.glass) for name in ("mired", "corner_stops"))
+    cast = "; ".join(piece.cast for piece in q.glass if piece.cast)
     if mired is not None and abs(mired) >= LEAST_MIRED:
         way = "warmer" if mired > 0 else "cooler"
         yield Note("white_balance", f"White balance about {abs(mired):.0f} mired {way}.", mired, "mired")
@@ -122,7 +122,7 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
 
 def _total(measured: Iterable[float | None]) -> float | None:
     """The sum of what was measured; None where nothing was."""
-    known = [one for one in measured if one is not None]
+    known = [each for each in measured if each is not None]
     return math.fsum(known) if known else None
 
 

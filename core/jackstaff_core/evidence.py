@@ -94,7 +94,7 @@ class Evidence:
 
 def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidence:
     """Learn from the log; glass that no frame speaks of is left out."""
-    reviewed = sorted((one for one in frames if one.came_out is not None and not one.dark), key=_opened)
+    reviewed = sorted((each for each in frames if each.came_out is not None and not each.dark), key=_opened)
     known = _learnable(reviewed, kit)
     asides: Counter[str] = Counter()
     used: list[tuple[FinishedFrame, tuple[str, ...]]] = []
@@ -102,27 +102,30 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
         if why := _aside(frame, known):
             asides[why] += 1
         else:
-            used.append((frame, tuple(one.id for one in _counted(frame) if one.id)))
+            used.append((frame, tuple(each.id for each in _counted(frame) if each.id)))
     sessions = _sessions([frame for frame, _ in used])
     kept = set(sorted(set(sessions.values()))[-MOST_SESSIONS:])
     judged = [
         Judged(glass, against_label(frame), began.isoformat() if (began := sessions[frame.id]) in kept else None)
         for frame, glass in used
     ]
-    paired = [(one, stops) for one in known.values() for stops in one.pairs[-MOST_PAIRS:]]
-    judged += [Judged((one.id,), stops - one.stops, None, PAIR_WEIGHT) for one, stops in paired]
-    if not any(one.glass for one in judged):
+    paired = [(fact, stops) for fact in known.values() for stops in fact.pairs[-MOST_PAIRS:]]
+    judged += [Judged((each.id,), stops - each.stops, None, PAIR_WEIGHT) for each, stops in paired]
+    if not any(each.glass for each in judged):
         return Evidence((), (), len(used), asides)
     learnt = learn(judged)
-    deltas = {one.id: one.mean for one in learnt.calibration.glass}
-    habits = {one.id: one for one in learnt.calibration.sessions}
+    deltas = {piece.id: piece.mean for piece in learnt.calibration.glass}
+    habits = {session.id: session for session in learnt.calibration.sessions}
     glass = tuple(
         _known(found, known[found.id], learnt, known, _witnesses(found.id, used, deltas, habits, sessions))
         for found in learnt.calibration.glass
     )
     return Evidence(
-        tuple(sorted(glass, key=lambda one: -abs(one.mean))),
-        tuple(Habit(datetime.fromisoformat(one.id), one.mean, shown_sd(one.sd), one.frames) for one in habits.values()),
+        tuple(sorted(glass, key=lambda piece: -abs(piece.mean))),
+        tuple(
+            Habit(datetime.fromisoformat(habit.id), habit.mean, shown_sd(habit.sd), habit.frames)
+            for habit in habits.values()
+        ),
         len(used),
         asides,
     )
@@ -130,7 +133,7 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
 
 def against_label(frame: FinishedFrame) -> float:
     """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
-    in_use = sum(one.offset or 0.0 for one in _counted(frame))
+    in_use = sum(each.offset or 0.0 for each in _counted(frame))
     return in_use + frame.bias_stops + frame.late_stops - (frame.came_out or 0.0)
 
 
@@ -140,14 +143,14 @@ def _opened(frame: FinishedFrame) -> datetime:
 
 def _counted(frame: FinishedFrame) -> list[UsedGlass]:
     """The glass that darkened the metered part: not what was on when metered, nor a graduated one."""
-    return [one for one in frame.glass if not one.in_reading and one.kind is not GlassKind.GRADUATED]
+    return [piece for piece in frame.glass if not piece.in_reading and piece.kind is not GlassKind.GRADUATED]
 
 
 def _learnable(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> dict[str, GlassKnown]:
     """The kit, or of a very large one the glass that most frames speak of."""
-    spoken = Counter(one.id for frame in frames for one in _counted(frame))
-    most = sorted(kit, key=lambda one: -(spoken[one.id] + len(one.pairs)))[:MOST_GLASSES]
-    return {one.id: one for one in most}
+    spoken = Counter(each.id for frame in frames for each in _counted(frame))
+    most = sorted(kit, key=lambda thing: -(spoken[thing.id] + len(thing.pairs)))[:MOST_GLASSES]
+    return {each.id: each for each in most}
 
 
 def _aside(frame: FinishedFrame, known: Mapping[str, GlassKnown]) -> str | None:
@@ -160,9 +163,9 @@ def _aside(frame: FinishedFrame, known: Mapping[str, GlassKnown]) -> str | None:
     if abs(against_label(frame)) > WILD_STOPS:
         return "further off than glass can be"
     counted = _counted(frame)
-    if any(one.kind not in (None, GlassKind.SOLID) for one in counted):
+    if any(each.kind not in (None, GlassKind.SOLID) for each in counted):
         return "variable glass or a polariser was on"
-    if any(one.id not in known for one in counted):
+    if any(each.id not in known for each in counted):
         return "a glass is not in the kit"
     return None
 
@@ -191,7 +194,7 @@ def _witnesses(
             continue
         habit = habits.get(sessions[frame.id].isoformat())
         leaned = habit.mean if habit else 0.0
-        others = sum(deltas[one] for one in stack) - deltas[glass]
+        others = sum(deltas[each] for each in stack) - deltas[glass]
         found.append(Witness(frame.id, frame.opened_at, against_label(frame) - others - leaned, leaned))
     return tuple(found)
 
@@ -217,7 +220,7 @@ def _known(
 
 
 def _tangles(learnt: Learnt, glass: str) -> list[tuple[str, str]]:
-    return [(one.one, one.other) for one in learnt.tangled if glass in (one.one, one.other)]
+    return [(each.first, each.other) for each in learnt.tangled if glass in (each.first, each.other)]
 
 
 def _other(pair: tuple[str, str], glass: str) -> str:
@@ -233,7 +236,7 @@ def _advice(found: Found, glass: GlassKnown, doubted: bool, tangled: list[str], 
             " Is the label wrong, or was something left on?"
         )
     if tangled:
-        names = " and ".join(kit[one].name for one in tangled)
+        names = " and ".join(kit[each].name for each in tangled)
         return (
             f"Always used with {names}: only the two together are known. One frame with {glass.name} alone would tell."
         )
@@ -254,13 +257,13 @@ def _trend(witnesses: Sequence[Witness]) -> float | None:
     """
     if len(witnesses) < TREND_FRAMES:
         return None
-    days = [(one.at - witnesses[0].at).total_seconds() / 86_400 for one in witnesses]
+    days = [(witness.at - witnesses[0].at).total_seconds() / 86_400 for witness in witnesses]
     if days[-1] - days[0] < TREND_DAYS:
         return None
-    errors = [one.error_stops + one.habit_stops for one in witnesses]
+    errors = [witness.error_stops + witness.habit_stops for witness in witnesses]
     slope, start = statistics.linear_regression(days, errors)
     rest = [error - start - slope * day for day, error in zip(days, errors, strict=True)]
     middle = statistics.fmean(days)
     spread = math.fsum((day - middle) ** 2 for day in days)
-    sd = math.sqrt(math.fsum(one**2 for one in rest) / (len(rest) - 2) / spread)
+    sd = math.sqrt(math.fsum(each**2 for each in rest) / (len(rest) - 2) / spread)
     return slope * 365.25 if abs(slope) > 2 * max(sd, 1e-12) and abs(slope) * 365.25 > 0.05 else None

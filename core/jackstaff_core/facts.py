@@ -92,7 +92,7 @@ def _made(fact: Fact, default: Any) -> Any:
 
 def described(sort: type) -> tuple[Described, ...]:
     """The facts of a sort, in the order a person is asked for them."""
-    return tuple(Described(one.name, one.metadata["fact"], one.default) for one in dataclasses.fields(sort))
+    return tuple(Described(each.name, each.metadata["fact"], each.default) for each in dataclasses.fields(sort))
 
 
 def read(sort: type[Things], given: Mapping[str, Any]) -> Things:
@@ -103,7 +103,7 @@ def read(sort: type[Things], given: Mapping[str, Any]) -> Things:
     Refusals
         Every fact that is unknown, of the wrong shape or out of bounds, each with its cure.
     """
-    known = {one.name: one for one in described(sort)}
+    known = {each.name: each for each in described(sort)}
     wrong: list[Refusal] = []
     values: dict[str, Any] = {}
     for name, value in given.items():
@@ -125,19 +125,19 @@ def read(sort: type[Things], given: Mapping[str, Any]) -> Things:
 def written(thing: object) -> dict[str, Any]:
     """The facts of a thing as JSON values, those that still have their default left out."""
     return {
-        one.name: _plain(getattr(thing, one.name))
-        for one in described(type(thing))
-        if getattr(thing, one.name) != one.default
+        each.name: _plain(getattr(thing, each.name))
+        for each in described(type(thing))
+        if getattr(thing, each.name) != each.default
     }
 
 
 def all_of(thing: object) -> dict[str, Any]:
     """Every fact of a thing as a JSON value, defaults included."""
-    return {one.name: _plain(getattr(thing, one.name)) for one in described(type(thing))}
+    return {each.name: _plain(getattr(thing, each.name)) for each in described(type(thing))}
 
 
 def _plain(value: Any) -> Any:
-    return [_plain(one) for one in value] if isinstance(value, tuple) else value
+    return [_plain(each) for each in value] if isinstance(value, tuple) else value
 
 
 def _value(described: Described, value: Any) -> Any:
@@ -159,9 +159,9 @@ def _value(described: Described, value: Any) -> Any:
                 return value
             raise Refusal(name, f"{fact.label} has an unknown value.", f"Give one of: {', '.join(allowed)}.")
         case Shape.NUMBERS:
-            return tuple(_number(f"{name}.{place}", fact, one) for place, one in enumerate(_rows(described, value)))
+            return tuple(_number(f"{name}.{place}", fact, row) for place, row in enumerate(_rows(described, value)))
         case Shape.PAIRS:
-            return tuple(_pair(f"{name}.{place}", fact, one) for place, one in enumerate(_rows(described, value)))
+            return tuple(_pair(f"{name}.{place}", fact, row) for place, row in enumerate(_rows(described, value)))
         case _:
             return _number(name, fact, value)
 
@@ -199,19 +199,19 @@ def json_schema(sort: type) -> dict[str, Any]:
     return {
         "type": "object",
         "additionalProperties": False,
-        "properties": dict(_property(one) for one in described(sort)),
+        "properties": dict(_property(each) for each in described(sort)),
     }
 
 
-def _property(one: Described) -> tuple[str, dict[str, Any]]:
-    fact = one.fact
+def _property(described_fact: Described) -> tuple[str, dict[str, Any]]:
+    fact = described_fact.fact
     unit = f" [{fact.unit}]" if fact.unit else ""
     schema: dict[str, Any] = {"title": f"{fact.label}{unit}", "description": f"Used by: {fact.used_by}."}
     schema.update(_shape(fact))
-    if one.default is None:
+    if described_fact.default is None:
         schema["type"] = [schema["type"], "null"]
-    schema["default"] = _plain(one.default)
-    return one.name, schema
+    schema["default"] = _plain(described_fact.default)
+    return described_fact.name, schema
 
 
 def _shape(fact: Fact) -> dict[str, Any]:

@@ -57,15 +57,15 @@ def field_card(
     """
     if not 1 <= len(glass) <= MOST_COLUMNS:
         raise Refusal("glass", f"A card holds 1 to {MOST_COLUMNS} glasses.", "Choose the ones you take along.")
-    for place, one in enumerate(glass):
-        within(f"glass.{place}.stops", one.stops, 0, 30, "stops")
+    for place, piece in enumerate(glass):
+        within(f"glass.{place}.stops", piece.stops, 0, 30, "stops")
     if not 0 < fastest <= slowest:
         raise Refusal("fastest", "The fastest time is not shorter than the slowest.", "Give them the other way round.")
     rows = times(step).between(fastest, slowest)
     if not 1 <= len(rows) <= MOST_ROWS:
         raise Refusal("slowest", f"{len(rows)} rows do not make a card.", f"Give a span of 1 to {MOST_ROWS} marks.")
     return tuple(
-        Line(row.label, tuple(_cell(row.exact * math.exp2(one.stops), dial_limit, step) for one in glass))
+        Line(row.label, tuple(_cell(row.exact * math.exp2(piece.stops), dial_limit, step) for piece in glass))
         for row in rows
     )
 
@@ -77,6 +77,6 @@ def _cell(seconds: float, dial_limit: float, step: Step) -> Cell:
     if mark:
         text = mark.label if mark.exact < 0.3 else f"{mark.label} s"
         return Cell(text, mark.exact, math.log2(mark.exact / seconds), False)
-    near = min(rounded(seconds), key=lambda one: abs(one.stops), default=None)
+    near = min(rounded(seconds), key=lambda each: abs(each.stops), default=None)
     set_to = near.seconds if near else seconds
     return Cell(said(set_to), set_to, near.stops if near else 0.0, True)

@@ -184,7 +184,7 @@ def find(question: FinderQuestion) -> Found:
     target = within("target.seconds", question.target.seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     window = within("target.within_stops", question.target.within_stops, 0, 5, "stops")
     settings = sorted(
-        allowed(question.apertures, question.isos, question.sharp_to, question.iso_base), key=lambda one: one.stops
+        allowed(question.apertures, question.isos, question.sharp_to, question.iso_base), key=lambda each: each.stops
     )
     film = question.film
     # All is worked out in metered time; the film's own law comes last.
@@ -290,7 +290,7 @@ class _Fitting:
         """The hits no other beats in glasses, closeness, diffraction and ISO together."""
         met = [self._hit(bare) for places in self._closest for bare in places.parts[0] if bare is not None]
         front: list[tuple[_Worth, _Hit]] = []
-        for own, hit in sorted(((_worth(hit), hit) for hit in met), key=lambda one: (one[0], one[1].key)):
+        for own, hit in sorted(((_worth(hit), hit) for hit in met), key=lambda each: (each[0], each[1].key)):
             # In this order a later one never beats an earlier one, so one look back is enough.
             if not any(
                 glasses <= own[0] and size <= own[1] and soft <= own[2] and away <= own[3]
@@ -327,12 +327,12 @@ def pieces_of(glass: tuple[KitGlass, ...], must: tuple[str, ...] = ()) -> list[P
     """
     if len(glass) > MOST_GLASSES:
         raise Refusal("glass", f"{len(glass)} glasses are more than can be tried.", "Give at most 24.")
-    if doubled := [one for one, count in Counter(each.id for each in glass).items() if count > 1]:
+    if doubled := [entry for entry, count in Counter(each.id for each in glass).items() if count > 1]:
         raise Refusal("glass", f"The id '{doubled[0]}' stands twice.", "Give every glass its own id.")
     return [
-        _piece(f"glass.{place}", one)
-        for place, one in enumerate(glass)
-        if one.kind is not GlassKind.GRADUATED or one.id in must
+        _piece(f"glass.{place}", piece)
+        for place, piece in enumerate(glass)
+        if piece.kind is not GlassKind.GRADUATED or piece.id in must
     ]
 
 

@@ -87,8 +87,10 @@ def finished(frame: Frame) -> FinishedFrame | None:
         aimed_seconds=aimed,
         planned_seconds=frame.answer.seconds,
         glass=tuple(
-            UsedGlass(str(one.id) if one.id else None, one.name, one.kind, one.stops, one.offset, one.in_reading)
-            for one in frame.stack
+            UsedGlass(
+                str(glass.id) if glass.id else None, glass.name, glass.kind, glass.stops, glass.offset, glass.in_reading
+            )
+            for glass in frame.stack
         ),
         came_out=review.came_out,
         seen=frozenset(review.seen),

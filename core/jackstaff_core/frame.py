@@ -266,7 +266,7 @@ def timing(aimed_seconds: float, open_seconds: float | None) -> TimingError | No
 
 def reckonable(*seconds: float) -> bool:
     """Whether these times are ones the core works with."""
-    return all(SHORTEST_SECONDS <= one <= LONGEST_SECONDS for one in seconds)
+    return all(SHORTEST_SECONDS <= second <= LONGEST_SECONDS for second in seconds)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

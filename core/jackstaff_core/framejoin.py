@@ -67,7 +67,7 @@ def _end(events: Sequence[FrameEvent]) -> tuple[FrameEvent | None, set[object]]:
                 end = event
             else:
                 others |= {event.id}
-                others |= {one.id for one in events if one.kind == Kind.AIMED and one.at == event.at != end.at}
+                others |= {each.id for each in events if each.kind == Kind.AIMED and each.at == event.at != end.at}
     return end, others
 
 
@@ -89,10 +89,10 @@ def _shifted(news: Sequence[FrameEvent]) -> timedelta:
 def _run(run: FrameRun, other: FrameRun | None, news: Sequence[FrameEvent]) -> FrameRun:
     """Readings on the way and longer or shorter, from both."""
     longer = sum(event.seconds or 0.0 for event in news if event.kind in _LONGER)
-    rereads = [*run.rereads, *(one for one in (other.rereads if other else []) if one not in run.rereads)]
+    rereads = [*run.rereads, *(each for each in (other.rereads if other else []) if each not in run.rereads)]
     return replace(
         run,
         bias_stops=max(-10.0, min(10.0, round((run.bias_stops + longer) * 3) / 3)),
-        rereads=tuple(sorted(rereads, key=lambda one: one.at_seconds)[-200:]),
+        rereads=tuple(sorted(rereads, key=lambda reread: reread.at_seconds)[-200:]),
         steady=run.steady or (other.steady if other else None),
     )

@@ -107,8 +107,8 @@ def choose(question: GraduatedQuestion) -> Graduation:
         )
     wanted = wanted_stops(lead)
     suits = _TRANSITIONS[question.horizon]
-    fitting = [one for one in question.owned if one.transition in suits]
-    near = sorted(fitting, key=lambda one: (round(abs(one.stops - wanted), 9), suits.index(one.transition), one.id))
+    fitting = [each for each in question.owned if each.transition in suits]
+    near = sorted(fitting, key=lambda each: (round(abs(each.stops - wanted), 9), suits.index(each.transition), each.id))
     pick = near[0] if near and wanted > 0.5 else None
     stops = pick.stops if pick else wanted
     falls = average_falls(share, lead, stops)

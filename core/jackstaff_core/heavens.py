@@ -170,8 +170,8 @@ def _when(track: Track, altitude: float, low: float, high: float, way: int) -> f
 def _highest(track: Track, low: float, high: float) -> float:
     while high - low > 0.02:
         third = (high - low) / 3
-        one, two = low + third, high - third
-        low, high = (one, high) if track.at(one)[0] < track.at(two)[0] else (low, two)
+        first, two = low + third, high - third
+        low, high = (first, high) if track.at(first)[0] < track.at(two)[0] else (low, two)
     return (low + high) / 2
 
 

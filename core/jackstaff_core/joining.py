@@ -72,18 +72,20 @@ def join(files: Sequence[File], frames: Sequence[Candidate], ahead: float | None
         raise Refusal("files", "That is too much to join at once.", f"Give up to {MOST_FILES} files at a time.")
     if ahead is not None:
         within("ahead_seconds", ahead, -MOST_AHEAD_SECONDS, MOST_AHEAD_SECONDS, "s")
-        return Joining(tuple(_of(one, frames, ahead) for one in files), ahead, False, ())
+        return Joining(tuple(_of(file, frames, ahead) for file in files), ahead, False, ())
     offsets = _offsets(files, frames)
     if not offsets:
         return Joining(tuple(Joined(()) for _ in files), None, False, ())
     best = offsets[0]
-    return Joining(tuple(_of(one, frames, best) for one in files), best, True, tuple(offsets[1:4]))
+    return Joining(tuple(_of(file, frames, best) for file in files), best, True, tuple(offsets[1:4]))
 
 
 def _of(file: File, frames: Sequence[Candidate], ahead: float) -> Joined:
     if file.taken_at is None:
         return Joined(())
-    near = sorted((gap, one.id) for one in frames if _alike(file, one) and (gap := _gap(file, one, ahead)) is not None)
+    near = sorted(
+        (gap, frame.id) for frame in frames if _alike(file, frame) and (gap := _gap(file, frame, ahead)) is not None
+    )
     return Joined(tuple(key for _, key in near))
 
 
@@ -119,5 +121,5 @@ def _offsets(files: Sequence[File], frames: Sequence[Candidate]) -> list[float]:
             groups.append([ahead])
     if not groups:
         return []
-    most = max(len(one) for one in groups)
-    return sorted((statistics.median(one) for one in groups if len(one) == most), key=abs)
+    most = max(len(group) for group in groups)
+    return sorted((statistics.median(group) for group in groups if len(group) == most), key=abs)

@@ -117,21 +117,21 @@ def _key(given: object, wrong: list[Refusal]) -> UUID | None:
         return None
 
 
-def as_json(one: Item) -> dict[str, Any]:
+def as_json(owned: Item) -> dict[str, Any]:
     """An item as it stands in a file."""
     return {
-        "id": str(one.id),
-        "sort": one.sort,
-        "name": one.name,
-        **({"note": one.note} if one.note else {}),
-        **({"retired": True} if one.retired else {}),
-        "facts": written(one.thing),
+        "id": str(owned.id),
+        "sort": owned.sort,
+        "name": owned.name,
+        **({"note": owned.note} if owned.note else {}),
+        **({"retired": True} if owned.retired else {}),
+        "facts": written(owned.thing),
     }
 
 
 def file(items: Iterable[Item]) -> str:
     """A kit file, the items in the order given."""
-    body = {"format": FORMAT, "version": VERSION, "items": [as_json(one) for one in items]}
+    body = {"format": FORMAT, "version": VERSION, "items": [as_json(each) for each in items]}
     return json.dumps(body, indent=1, ensure_ascii=False) + "\n"
 
 
@@ -150,9 +150,9 @@ def parse(text: str) -> tuple[Item, ...]:
     items: list[Item] = []
     wrong: list[Refusal] = []
     seen: set[UUID] = set()
-    for place, one in enumerate(given):
+    for place, entry in enumerate(given):
         try:
-            found = item(one)
+            found = item(entry)
         except Refusals as refusals:
             wrong.extend(_on_line(text, ["items", place, *_path(each.field)], each) for each in refusals.all)
             continue
@@ -208,8 +208,8 @@ def _path(field: str) -> list[str | int]:
 
 def changes(held: Iterable[Item], coming: Iterable[Item]) -> tuple[ItemChange, ...]:
     """What taking ``coming`` into ``held`` would change, item by item in the order of the file."""
-    by_id = {one.id: one for one in held}
-    return tuple(_change(by_id.get(one.id), one) for one in coming)
+    by_id = {each.id: each for each in held}
+    return tuple(_change(by_id.get(arriving.id), arriving) for arriving in coming)
 
 
 def _change(held: Item | None, coming: Item) -> ItemChange:

@@ -58,7 +58,7 @@ def next_time(
         f"{abs(wrong):.1f} stop {'less' if wrong > 0 else 'more'} for how it came out" if wrong else "",
         f"{abs(light):.1f} stop {'less' if light > 0 else 'more'} for the light" if abs(light) >= 0.05 else "",
     ]
-    because = " and ".join(one for one in why if one) or "the same time was right"
+    because = " and ".join(each for each in why if each) or "the same time was right"
     shown = mark.label if mark else said(seconds)
     return NextTime(seconds, mark.label if mark else None, light, f"Set {shown}: {because}.")
 
@@ -102,11 +102,11 @@ def clean_ends(frames: Iterable[FinishedFrame]) -> tuple[CleanEnd, ...]:
     """One row for each variable glass and focal length at which a cross was seen."""
     crossed: dict[tuple[str, float], list[UsedGlass]] = {}
     for frame in frames:
-        for one in frame.glass:
-            if one.kind is GlassKind.VARIABLE and one.id and frame.focal_mm and Seen.CROSS in frame.seen:
-                crossed.setdefault((one.id, round(frame.focal_mm)), []).append(one)
+        for piece in frame.glass:
+            if piece.kind is GlassKind.VARIABLE and piece.id and frame.focal_mm and Seen.CROSS in frame.seen:
+                crossed.setdefault((piece.id, round(frame.focal_mm)), []).append(piece)
     return tuple(
-        CleanEnd(key, seen[0].name, focal, max(0.0, min(one.used for one in seen) - _BELOW_CROSS), len(seen))
+        CleanEnd(key, seen[0].name, focal, max(0.0, min(each.used for each in seen) - _BELOW_CROSS), len(seen))
         for (key, focal), seen in sorted(crossed.items())
     )
 
@@ -119,17 +119,17 @@ def clear_focals(frames: Iterable[FinishedFrame]) -> tuple[ClearFocal, ...]:
             by_lens.setdefault(frame.lens, []).append(frame)
     found = []
     for lens, own in sorted(by_lens.items()):
-        clipped = [one for one in own if Seen.CORNER in one.seen]
+        clipped = [held for held in own if Seen.CORNER in held.seen]
         if not clipped:
             # Nothing was ever cut off: that it is clear says little about where it ends.
             continue
-        rims = min(one.rims_mm or 0.0 for one in clipped)
-        worst = max(one.focal_mm or 0.0 for one in clipped)
+        rims = min(each.rims_mm or 0.0 for each in clipped)
+        worst = max(each.focal_mm or 0.0 for each in clipped)
         clear = [
-            one for one in own if one not in clipped and (one.rims_mm or 0) >= rims and (one.focal_mm or 0) > worst
+            held for held in own if held not in clipped and (held.rims_mm or 0) >= rims and (held.focal_mm or 0) > worst
         ]
         if clear:
-            best = min(clear, key=lambda one: (one.focal_mm or 0.0, -(one.rims_mm or 0.0)))
+            best = min(clear, key=lambda each: (each.focal_mm or 0.0, -(each.rims_mm or 0.0)))
             found.append(
                 ClearFocal(lens, best.focal_mm or 0.0, best.rims_mm or 0.0, best.opening_mm, len(clear) + len(clipped))
             )
@@ -140,17 +140,17 @@ def tastes(frames: Iterable[FinishedFrame]) -> tuple[Taste, ...]:
     """What was right for each look, nearest swells together."""
     liked: dict[tuple[str, str], list[FinishedFrame]] = {}
     for frame in frames:
-        for one in frame.tasted:
-            if one.fit is Fit.RIGHT:
-                liked.setdefault((one.kind, one.look), []).append(frame)
+        for each in frame.tasted:
+            if each.fit is Fit.RIGHT:
+                liked.setdefault((each.kind, each.look), []).append(frame)
     return tuple(_taste(kind, look, own) for (kind, look), own in sorted(liked.items()))
 
 
 def _taste(kind: str, look: str, own: Sequence[FinishedFrame]) -> Taste:
-    seconds = math.exp2(statistics.median(math.log2(one.seconds) for one in own))
-    waves = [(one, _period(one)) for one in own if kind == "sea"]
-    periods = [one.seconds / period for one, period in waves if period]
-    swells = [one.swell_m for one in own if one.swell_m is not None]
+    seconds = math.exp2(statistics.median(math.log2(held.seconds) for held in own))
+    waves = [(held, _period(held)) for held in own if kind == "sea"]
+    periods = [wave.seconds / period for wave, period in waves if period]
+    swells = [held.swell_m for held in own if held.swell_m is not None]
     swell = statistics.median(swells) if swells and kind == "sea" else None
     where = f" at {swell:.1f} m swell" if swell is not None else ""
     in_waves = statistics.median(periods) if periods else None

@@ -88,7 +88,7 @@ class LogQuestion:
 
     def finished(self) -> list[FinishedFrame]:
         """Those that have ended and can be reckoned with."""
-        return [frame for one in self.frames if (frame := finished(one)) is not None]
+        return [frame for each in self.frames if (frame := finished(each)) is not None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +111,7 @@ def learnt(frames: Sequence[FinishedFrame]) -> LearntAnswer:
 def solids(kit: Iterable[Item]) -> list[evidence.GlassKnown]:
     """The solid glass of a kit, as the evidence weighs it."""
     return [
-        evidence.GlassKnown(str(one.id), one.name, one.thing.stops, one.thing.offset, one.thing.pair_stops)
-        for one in kit
-        if isinstance(one.thing, Glass) and one.thing.kind == "solid"
+        evidence.GlassKnown(str(thing.id), thing.name, thing.thing.stops, thing.thing.offset, thing.thing.pair_stops)
+        for thing in kit
+        if isinstance(thing.thing, Glass) and thing.thing.kind == "solid"
     ]

@@ -136,10 +136,10 @@ def looks(question: LooksQuestion) -> Looks:
     moving = _ready(question)
     windows = tuple(
         window
-        for subject, one in zip(question.subjects, moving, strict=True)
-        for window in _windows(subject, one, question.own)
+        for subject, each in zip(question.subjects, moving, strict=True)
+        for window in _windows(subject, each, question.own)
     )
-    advice = tuple(advice for one in moving for advice in one.advice)
+    advice = tuple(advice for each in moving for advice in each.advice)
     wished = [(want, _wished(place, want, windows)) for place, want in enumerate(question.wants)]
     aim, conflict = _meet(wished)
     return Looks(windows, aim, conflict, advice)
@@ -154,7 +154,9 @@ def looks_at(question: LooksQuestion, seconds: float) -> tuple[Seen, ...]:
         As :func:`looks`; a time outside 1/32000 s to 24 h.
     """
     within("seconds", seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
-    return tuple(_seen(subject, one, seconds) for subject, one in zip(question.subjects, _ready(question), strict=True))
+    return tuple(
+        _seen(subject, each, seconds) for subject, each in zip(question.subjects, _ready(question), strict=True)
+    )
 
 
 def _ready(question: LooksQuestion) -> list[Moving]:
@@ -163,57 +165,57 @@ def _ready(question: LooksQuestion) -> list[Moving]:
     return [moving(f"subjects.{place}", subject, question.camera) for place, subject in enumerate(question.subjects)]
 
 
-def _windows(subject: Subject, one: Moving, own: Sequence[OwnLook]) -> Iterator[Window]:
+def _windows(subject: Subject, first: Moving, own: Sequence[OwnLook]) -> Iterator[Window]:
     # A look of one's own with a preset's name is that preset as this person means it.
     edited = {mine.look for mine in own if mine.kind == subject.kind}
     begun = 0.0
-    for look, bound in one.classes:
-        ends = math.inf if math.isinf(bound) else one.reached(bound)
+    for look, bound in first.classes:
+        ends = math.inf if math.isinf(bound) else first.reached(bound)
         if look in edited:
             pass
         elif math.isinf(begun):
-            yield Window(subject.kind, look, None, None, one.status, subject.id)
+            yield Window(subject.kind, look, None, None, first.status, subject.id)
         else:
-            yield Window(subject.kind, look, begun, finite(ends), one.status, subject.id)
+            yield Window(subject.kind, look, begun, finite(ends), first.status, subject.id)
         begun = ends
     for mine in own:
         if mine.kind == subject.kind:
-            yield _own_window(subject, one, mine)
+            yield _own_window(subject, first, mine)
 
 
-def _own_window(subject: Subject, one: Moving, mine: OwnLook) -> Window:
+def _own_window(subject: Subject, first: Moving, mine: OwnLook) -> Window:
     bounds = [mine.low, math.inf if mine.high is None else mine.high]
-    if one.falls:
+    if first.falls:
         bounds = [math.inf if mine.high is None else mine.high, mine.low]
-        times = [0.0 if math.isinf(bounds[0]) else one.reached(bounds[0]), one.reached(bounds[1])]
+        times = [0.0 if math.isinf(bounds[0]) else first.reached(bounds[0]), first.reached(bounds[1])]
     else:
         times = [
-            0.0 if mine.low <= 0 else one.reached(mine.low),
-            math.inf if math.isinf(bounds[1]) else one.reached(bounds[1]),
+            0.0 if mine.low <= 0 else first.reached(mine.low),
+            math.inf if math.isinf(bounds[1]) else first.reached(bounds[1]),
         ]
     return Window(
         subject.kind,
         mine.look,
         finite(times[0]),
         finite(times[1]) if not math.isinf(times[0]) else None,
-        one.status,
+        first.status,
         subject.id,
     )
 
 
-def _look(one: Moving, seconds: float) -> str:
+def _look(first: Moving, seconds: float) -> str:
     """The class a time falls into; a boundary belongs to the class before it."""
-    value = one.measure(seconds)
-    for look, bound in one.classes:
-        if (value >= bound * (1 - 1e-12)) if one.falls else (value <= bound * (1 + 1e-12)):
+    value = first.measure(seconds)
+    for look, bound in first.classes:
+        if (value >= bound * (1 - 1e-12)) if first.falls else (value <= bound * (1 + 1e-12)):
             return look
-    return one.classes[-1][0]
+    return first.classes[-1][0]
 
 
-def _seen(subject: Subject, one: Moving, seconds: float) -> Seen:
-    look = _look(one, seconds)
-    found = one.seen(seconds)
-    return Seen(subject.kind, look, one.status, one.said(look, found), subject.id, **found)
+def _seen(subject: Subject, first: Moving, seconds: float) -> Seen:
+    look = _look(first, seconds)
+    found = first.seen(seconds)
+    return Seen(subject.kind, look, first.status, first.said(look, found), subject.id, **found)
 
 
 def _wished(place: int, want: Want, windows: Sequence[Window]) -> list[Window]:
@@ -277,8 +279,8 @@ def _conflict(wished: list[tuple[Want, list[Window]]]) -> Conflict:
         return Conflict(
             f"The {lonely.kind} differ so much that no one time gives them all '{lonely.look}'.", (lonely,), ()
         )
-    sound = sorted(((want, span) for want, span in spans if span), key=lambda one: (one[1][0], one[1][1]))
-    apart = [(one, other) for at, (one, a) in enumerate(sound) for other, b in sound[at + 1 :] if a[1] <= b[0]]
+    sound = sorted(((want, span) for want, span in spans if span), key=lambda each: (each[1][0], each[1][1]))
+    apart = [(wish, other) for at, (wish, a) in enumerate(sound) for other, b in sound[at + 1 :] if a[1] <= b[0]]
     first, second = apart[0] if apart else (sound[0][0], sound[-1][0])
     text = f"{_capital(first.look)} {first.kind} and {second.look} {second.kind} do not fit into one frame"
     for cut in range(1, len(sound)):

@@ -72,11 +72,11 @@ def transmission(ray: Vector, theta_deg: float, bisector_deg: float, leak: float
     """Transmission relative to parallel along a unit ``ray`` inside the film."""
     half = math.radians(theta_deg) / 2
     middle = math.radians(bisector_deg)
-    one = (math.cos(middle - half), math.sin(middle - half))
+    first = (math.cos(middle - half), math.sin(middle - half))
     other = (math.cos(middle + half), math.sin(middle + half))
-    on_one = ray[0] * one[0] + ray[1] * one[1]
+    on_one = ray[0] * first[0] + ray[1] * first[1]
     on_other = ray[0] * other[0] + ray[1] * other[1]
-    dot = one[0] * other[0] + one[1] * other[1]
+    dot = first[0] * other[0] + first[1] * other[1]
     cosine = (dot - on_one * on_other) / math.sqrt((1 - on_one**2) * (1 - on_other**2))
     return cosine**2 + leak * (1 - cosine**2)
 

@@ -51,9 +51,9 @@ class Refusals(ValueError):
     """Several refusals of one question, so that a form can show them all at once."""
 
     def __init__(self, all_: Sequence[Refusal]) -> None:
-        super().__init__("; ".join(str(one) for one in all_))
+        super().__init__("; ".join(str(each) for each in all_))
         self.all = tuple(all_)
 
     def under(self, parent: str) -> Refusals:
         """The same refusals seen from the question that holds ``parent``."""
-        return Refusals([one.under(parent) for one in self.all])
+        return Refusals([each.under(parent) for each in self.all])

@@ -95,7 +95,7 @@ _FINDINGS = (
     ),
 )
 
-FINDINGS: Mapping[Seen, Finding] = {one.code: one for one in _FINDINGS}
+FINDINGS: Mapping[Seen, Finding] = {each.code: each for each in _FINDINGS}
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,10 +115,12 @@ def remarks(frame: FinishedFrame) -> tuple[Remark, ...]:
 
 def _remark(finding: Finding, frame: FinishedFrame) -> Remark:
     cause, cure = finding.cause, finding.cure
-    dense = sum(one.used for one in frame.glass)
+    dense = sum(piece.used for piece in frame.glass)
     match finding.code:
         case Seen.CROSS:
-            turned = next((one for one in frame.glass if one.kind in (GlassKind.VARIABLE, GlassKind.COMBINED)), None)
+            turned = next(
+                (piece for piece in frame.glass if piece.kind in (GlassKind.VARIABLE, GlassKind.COMBINED)), None
+            )
             if turned is None:
                 cause = "No variable glass was on: two polarisers, or a dark middle from stray light."
                 cure = "Take one polariser off, and cover the eyepiece."

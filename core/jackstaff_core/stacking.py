@@ -78,7 +78,7 @@ def usable_end(glass: Glass, focal_mm: float, body: Body | None = None) -> float
 
 def _fits(rig: Rig) -> Iterator[Advice]:
     lens, holder = rig.lens, rig.holder
-    plates = [one for one in rig.glass if one.glass.mount == "plate"]
+    plates = [piece for piece in rig.glass if piece.glass.mount == "plate"]
     if rig.glass and lens and lens.takes == "none":
         yield _found(
             "lens_takes_no_glass",
@@ -99,13 +99,13 @@ def _fits(rig: Rig) -> Iterator[Advice]:
             plates=len(plates),
             slots=holder.slots,
         )
-    for one in plates:
-        size = one.glass.size_mm
+    for plate in plates:
+        size = plate.glass.size_mm
         if holder and size is not None and size < holder.size_mm - 0.5:
             yield _found(
                 "plate_too_narrow",
                 Severity.CAUTION,
-                f"{one.name} is {size:g} mm wide, the holder takes {holder.size_mm:g}.",
+                f"{plate.name} is {size:g} mm wide, the holder takes {holder.size_mm:g}.",
                 "It will fall out or leave a gap: use the holder it was made for.",
                 size_mm=size,
                 holder_mm=holder.size_mm,
@@ -123,15 +123,15 @@ def _fits(rig: Rig) -> Iterator[Advice]:
 
 def _threads(rig: Rig) -> Iterator[Advice]:
     at = rig.lens.thread_mm if rig.lens else None
-    for one in rig.glass:
-        size = one.glass.size_mm
-        if one.glass.mount not in _THREADED or size is None or at is None:
+    for piece in rig.glass:
+        size = piece.glass.size_mm
+        if piece.glass.mount not in _THREADED or size is None or at is None:
             continue
         if size < at - 0.5:
             yield _found(
                 "thread_too_small",
                 Severity.CAUTION,
-                f"{one.name} is {size:g} mm, what it screws into is {at:g}: stepping down cuts the corners.",
+                f"{piece.name} is {size:g} mm, what it screws into is {at:g}: stepping down cuts the corners.",
                 "Use a glass as large as the thread or larger.",
                 size_mm=size,
                 thread_mm=at,
@@ -141,7 +141,7 @@ def _threads(rig: Rig) -> Iterator[Advice]:
             yield _found(
                 "step_ring",
                 Severity.NOTE,
-                f"{one.name} is {size:g} mm, what it screws into is {at:g}.",
+                f"{piece.name} is {size:g} mm, what it screws into is {at:g}.",
                 f"Put the {at:g} to {size:g} mm step ring on first."
                 + ("" if owned else " There is none in the kit, so bring one."),
                 size_mm=size,
@@ -151,8 +151,8 @@ def _threads(rig: Rig) -> Iterator[Advice]:
 
 
 def _order(rig: Rig) -> Iterator[Advice]:
-    plates = [one for one in rig.glass if one.glass.mount == "plate"]
-    gaskets = [place for place, one in enumerate(plates) if one.glass.gasket]
+    plates = [piece for piece in rig.glass if piece.glass.mount == "plate"]
+    gaskets = [place for place, plate in enumerate(plates) if plate.glass.gasket]
     if gaskets and gaskets[0] != 0:
         name = plates[gaskets[0]].name
         yield _found(
@@ -162,17 +162,17 @@ def _order(rig: Rig) -> Iterator[Advice]:
             f"Put {name} in the slot nearest the lens, gasket to the lens.",
             glass=name,
         )
-    for inner, one in enumerate(rig.glass):
-        if one.glass.kind == "graduated" and any(other.glass.kind != "graduated" for other in rig.glass[inner + 1 :]):
+    for inner, piece in enumerate(rig.glass):
+        if piece.glass.kind == "graduated" and any(other.glass.kind != "graduated" for other in rig.glass[inner + 1 :]):
             yield _found(
                 "graduated_outermost",
                 Severity.CAUTION,
-                f"{one.name} is behind other glass, where its edge cannot be seen or moved.",
+                f"{piece.name} is behind other glass, where its edge cannot be seen or moved.",
                 "Put the graduated glass outermost.",
-                glass=one.name,
+                glass=piece.name,
             )
             break
-    dark = sum(one.stops for one in rig.glass)
+    dark = sum(piece.stops for piece in rig.glass)
     if len(plates) > 1 and dark > 10:
         yield _found(
             "gaps",
@@ -184,11 +184,11 @@ def _order(rig: Rig) -> Iterator[Advice]:
 
 
 def _polarising(rig: Rig) -> Iterator[Advice]:
-    polarising = [one for one in rig.glass if one.polarises]
+    polarising = [piece for piece in rig.glass if piece.polarises]
     if len(polarising) < 2:
         return
-    names = " and ".join(one.name for one in polarising)
-    variable = any(one.glass.kind == "variable" for one in polarising)
+    names = " and ".join(each.name for each in polarising)
+    variable = any(each.glass.kind == "variable" for each in polarising)
     yield _found(
         "variable_on_polariser" if variable else "two_polarisers",
         Severity.CAUTION,
@@ -200,31 +200,31 @@ def _polarising(rig: Rig) -> Iterator[Advice]:
 def _uneven(rig: Rig) -> Iterator[Advice]:
     if rig.focal_mm is None:
         return
-    for one in rig.glass:
-        glass = one.glass
+    for piece in rig.glass:
+        glass = piece.glass
         if glass.kind != "variable" or glass.stops_max is None:
             continue
         known = usable_at(glass, rig.focal_mm)
         pair = _pair(rig.body, glass)
         if known is not None:
-            if one.stops > known:
+            if piece.stops > known:
                 yield _found(
                     "past_clean_end",
                     Severity.CAUTION,
-                    f"{one.name} is set to {one.stops:.1f} stops; at {rig.focal_mm:g} mm your frames were clean up to"
-                    f" {known:.1f}.",
+                    f"{piece.name} is set to {piece.stops:.1f} stops; at {rig.focal_mm:g} mm your frames were clean"
+                    f" up to {known:.1f}.",
                     "Turn it back and add solid glass.",
-                    stops=one.stops,
+                    stops=piece.stops,
                     usable=known,
                 )
             continue
-        uneven = spread(one.stops, rig.focal_mm, pair)
+        uneven = spread(piece.stops, rig.focal_mm, pair)
         if uneven >= UNEVEN_WARNING_STOPS:
             end = usable_for_spread(UNEVEN_WARNING_STOPS, rig.focal_mm, pair)
             yield _found(
                 "uneven",
                 Severity.CAUTION,
-                f"At {rig.focal_mm:g} mm and {one.stops:.1f} stops {one.name} darkens the picture unevenly by about"
+                f"At {rig.focal_mm:g} mm and {piece.stops:.1f} stops {piece.name} darkens the picture unevenly by about"
                 f" {uneven:.0f} {'stop' if uneven < 1.5 else 'stops'}.",
                 f"Stay below about {end:.1f} stops, or tell the kit how far your frames were clean.",
                 spread_stops=uneven,
@@ -242,9 +242,9 @@ def _pair(body: Body | None, glass: Glass) -> Pair:
 def _rims(rig: Rig) -> Iterator[Advice]:
     lens, focal = rig.lens, rig.focal_mm
     rims = [
-        Rim(one.glass.rim_depth_mm, one.glass.clear_mm or 0.0)
-        for one in rig.glass
-        if one.glass.mount in _THREADED and one.glass.rim_depth_mm
+        Rim(piece.glass.rim_depth_mm, piece.glass.clear_mm or 0.0)
+        for piece in rig.glass
+        if piece.glass.mount in _THREADED and piece.glass.rim_depth_mm
     ]
     if lens is None or focal is None or not rims:
         return
@@ -283,7 +283,7 @@ def _rims(rig: Rig) -> Iterator[Advice]:
 
 
 def _metering(rig: Rig) -> Iterator[Advice]:
-    through = sum(one.stops for one in rig.glass if one.in_reading)
+    through = sum(piece.stops for piece in rig.glass if piece.in_reading)
     limit = rig.body.sees_through_stops if rig.body else Body().sees_through_stops
     if through > limit:
         yield _found(
@@ -294,21 +294,21 @@ def _metering(rig: Rig) -> Iterator[Advice]:
             stops=through,
             limit=limit,
         )
-    for one in rig.glass:
+    for piece in rig.glass:
         # Darker glass nobody meters through by mistake; what can be seen through is asked about.
-        if one.stops <= 0 or one.stops > limit:
+        if piece.stops <= 0 or piece.stops > limit:
             continue
         counted, wrong, cure = (
             ("counts as metered with. If it was not on", "dark", "Then take that mark off its tile.")
-            if one.in_reading
+            if piece.in_reading
             else ("is counted. If it was on when you metered", "bright", "Then press metered with on its tile.")
         )
-        why = f"{one.name} {counted}, this frame comes out {one.stops:.1f} stops too {wrong}."
-        yield _found("was_it_on", Severity.NOTE, why, cure, stops=one.stops)
+        why = f"{piece.name} {counted}, this frame comes out {piece.stops:.1f} stops too {wrong}."
+        yield _found("was_it_on", Severity.NOTE, why, cure, stops=piece.stops)
 
 
 def _light(rig: Rig) -> Iterator[Advice]:
-    dark = sum(one.stops for one in rig.glass)
+    dark = sum(piece.stops for piece in rig.glass)
     if dark <= STRAY_LIGHT_STOPS or rig.body is None:
         return
     if rig.body.eyepiece == "optical":
@@ -343,14 +343,14 @@ def _front(rig: Rig) -> Iterator[Advice]:
     lens = rig.lens
     if lens is None or not rig.glass:
         return
-    if lens.rotating_front and any(one.glass.kind in {"graduated", "polariser", "combined"} for one in rig.glass):
+    if lens.rotating_front and any(piece.glass.kind in {"graduated", "polariser", "combined"} for piece in rig.glass):
         yield _found(
             "rotating_front",
             Severity.NOTE,
             "The front of this lens turns when it focuses.",
             "Focus first, then set the graduated glass and the polariser again.",
         )
-    if any(one.glass.mount in _THREADED or one.glass.mount == "plate" for one in rig.glass):
+    if any(piece.glass.mount in _THREADED or piece.glass.mount == "plate" for piece in rig.glass):
         yield _found(
             "hood", Severity.NOTE, "The hood does not fit over glass.", "Shade the front with a hat or a card."
         )

@@ -66,29 +66,29 @@ _OTHERS: Mapping[str, tuple[str, str]] = {
 def statistics(frames: Sequence[FinishedFrame]) -> Statistics:
     """Count what happened."""
     counts: Counter[str] = Counter()
-    for one in frames:
-        counts.update(str(code) for code in one.seen)
-        counts.update(_others(one))
-    repeated = _repeated(sorted(frames, key=lambda one: one.opened_at))
+    for frame in frames:
+        counts.update(str(code) for code in frame.seen)
+        counts.update(_others(frame))
+    repeated = _repeated(sorted(frames, key=lambda frame: frame.opened_at))
     return Statistics(
         len(frames),
-        sum(one.came_out is not None for one in frames),
-        sum(one.aborted for one in frames),
-        math.fsum(one.seconds for one in frames),
-        math.fsum(one.seconds for one in repeated),
+        sum(frame.came_out is not None for frame in frames),
+        sum(frame.aborted for frame in frames),
+        math.fsum(frame.seconds for frame in frames),
+        math.fsum(each.seconds for each in repeated),
         len(repeated),
         tuple(Mistake(code, *_said(code, times)) for code, times in counts.most_common()),
         _missed(frames),
     )
 
 
-def _others(one: FinishedFrame) -> list[str]:
-    if one.aborted:
+def _others(frame: FinishedFrame) -> list[str]:
+    if frame.aborted:
         return ["aborted"]
     found = []
-    if one.came_out is not None and abs(one.came_out) >= WRONG_STOPS:
-        found.append("too_bright" if one.came_out > 0 else "too_dark")
-    if not one.dark and abs(one.late_stops) >= LATE_STOPS:
+    if frame.came_out is not None and abs(frame.came_out) >= WRONG_STOPS:
+        found.append("too_bright" if frame.came_out > 0 else "too_dark")
+    if not frame.dark and abs(frame.late_stops) >= LATE_STOPS:
         found.append("late")
     return found
 
@@ -103,27 +103,27 @@ def _said(code: str, times: int) -> tuple[str, int, str]:
 
 def _repeated(frames: Sequence[FinishedFrame]) -> list[FinishedFrame]:
     found = []
-    for one, following in pairwise(frames):
-        same = (one.aperture, one.iso, [each.name for each in one.glass]) == (
+    for entry, following in pairwise(frames):
+        same = (entry.aperture, entry.iso, [each.name for each in entry.glass]) == (
             following.aperture,
             following.iso,
             [each.name for each in following.glass],
         )
-        soon = following.opened_at - one.opened_at <= REPEAT_WITHIN + timedelta(seconds=one.seconds)
-        spoilt = one.aborted or (one.came_out is not None and abs(one.came_out) >= WRONG_STOPS)
-        if same and soon and spoilt and not (one.dark or following.dark):
-            found.append(one)
+        soon = following.opened_at - entry.opened_at <= REPEAT_WITHIN + timedelta(seconds=entry.seconds)
+        spoilt = entry.aborted or (entry.came_out is not None and abs(entry.came_out) >= WRONG_STOPS)
+        if same and soon and spoilt and not (entry.dark or following.dark):
+            found.append(entry)
     return found
 
 
 def _missed(frames: Sequence[FinishedFrame]) -> tuple[Missed, ...]:
     """Where the planned time lay outside the window that was wished for, too short and too long apart."""
     short, long = [], []
-    for one in frames:
-        if one.aim is None or one.dark:
+    for frame in frames:
+        if frame.aim is None or frame.dark:
             continue
-        low, high = one.aim
-        planned = math.log2(one.planned_seconds)
+        low, high = frame.aim
+        planned = math.log2(frame.planned_seconds)
         below = math.log2(low) - planned
         above = planned - math.log2(high) if math.isfinite(high) else -math.inf
         if below > MISSED_STOPS:

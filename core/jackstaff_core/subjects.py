@@ -50,7 +50,7 @@ class Subject:
             raise Refusal("kind", "A subject has no kind.", f"Give one of {', '.join(_KINDS)}.")
         if name is not None and (not isinstance(name, str) or not 1 <= len(name) <= 120):
             raise Refusal("id", "A subject's id is a text.", "Give up to 120 letters.")
-        return cls(kind, {one: value for one, value in given.items() if one not in ("kind", "id")}, name)
+        return cls(kind, {each: value for each, value in given.items() if each not in ("kind", "id")}, name)
 
     @staticmethod
     def json_schema() -> dict[str, Any]:

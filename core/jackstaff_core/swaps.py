@@ -113,7 +113,7 @@ def plan(question: SwapQuestion) -> SwapPlan:
     settings = allowed(question.apertures, question.isos, question.sharp_to)
     racks = _racks(pieces_of(question.glass), question.slots)
     # A soft aperture or a raised ISO only where nothing cleaner stays in the aim.
-    choices = [_Choice(racks, [one for one in settings if one.clean], aim), _Choice(racks, settings, aim)]
+    choices = [_Choice(racks, [setting for setting in settings if setting.clean], aim), _Choice(racks, settings, aim)]
     levels = [point.ev100 for point in question.light]
     stretches: list[Stretch] = []
     at, on, dialled = 0, question.on, None

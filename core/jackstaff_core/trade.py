@@ -75,7 +75,7 @@ def trade(question: TradeQuestion) -> Trade:
     now = thirds.nearest(question.f_number)
     marks[now.label] = now
     rows = []
-    for mark in sorted(marks.values(), key=lambda one: one.exact):
+    for mark in sorted(marks.values(), key=lambda each: each.exact):
         hyperfocal = hyperfocal_m(focal, mark.exact, circle)
         sharp = depth(focal, mark.exact, circle, question.focus_m or hyperfocal)
         spot = fwhm_pixels(mark.exact, pitch)

@@ -61,7 +61,7 @@ def _made(hint: Any) -> Reader:
     if tagged is not None:
         return _checked(_optional(plain, _tagged_reader(tagged)), marks)
     if is_union(plain):
-        members = [one for one in typing.get_args(plain) if one is not type(None)]
+        members = [get_arg for get_arg in typing.get_args(plain) if get_arg is not type(None)]
         inner = _reader(narrowed(members[0], marks)) if len(members) == 1 else _either(members, marks)
         return _optional(plain, inner)
     return _checked(_plain_reader(plain, marks), marks)
@@ -170,7 +170,7 @@ def _parsed(parse: Callable[[str], Any], problem: str, instead: str) -> Reader:
 
 
 def _one_of(allowed: tuple[Any, ...]) -> Reader:
-    listed = " or ".join(f"'{one}'" for one in allowed)
+    listed = " or ".join(f"'{each}'" for each in allowed)
 
     def one(value: Any, path: str) -> Any:
         if not isinstance(value, str) or value not in allowed:
@@ -181,16 +181,17 @@ def _one_of(allowed: tuple[Any, ...]) -> Reader:
 
 
 def _choice_reader(kind: type[Enum]) -> Reader:
-    read_one = _one_of(tuple(one.value for one in kind))
+    read_one = _one_of(tuple(each.value for each in kind))
     return lambda value, path: kind(read_one(value, path))
 
 
 def _either(members: list[Any], marks: tuple[Any, ...]) -> Reader:
     """Text or number (a dial's mark or a literal), or a number or a map of them."""
     readers = {
-        ("text" if parted(one)[0] is str else "map" if typing.get_origin(one) else "number"): one for one in members
+        ("text" if parted(member)[0] is str else "map" if typing.get_origin(member) else "number"): member
+        for member in members
     }
-    by_kind = {name: _reader(narrowed(one, marks)) for name, one in readers.items()}
+    by_kind = {name: _reader(narrowed(reader, marks)) for name, reader in readers.items()}
     dial = "text" in by_kind
 
     def either(value: Any, path: str) -> Any:
@@ -219,7 +220,7 @@ def _list_reader(plain: Any, origin: Any, marks: tuple[Any, ...]) -> Reader:
     members = typing.get_args(plain)
     size = next((mark for mark in marks if isinstance(mark, Size)), Size())
     if origin is tuple and members[-1] is not Ellipsis:
-        readers = [_reader(one) for one in members]
+        readers = [_reader(member) for member in members]
         size = Size(len(members), len(members))
     else:
         readers = [_reader(members[0])]
@@ -231,9 +232,9 @@ def _list_reader(plain: Any, origin: Any, marks: tuple[Any, ...]) -> Reader:
             count = f"{size.least}" if size.least == size.most else f"{size.least} to {size.most}"
             raise _wrong(path, f"has {len(value)} entries.", f"Give {count}.")
         found, wrong = [], []
-        for place, one in enumerate(value):
+        for place, each in enumerate(value):
             try:
-                found.append(readers[place if len(readers) > 1 else 0](one, _joined(path, str(place))))
+                found.append(readers[place if len(readers) > 1 else 0](each, _joined(path, str(place))))
             except (Refusal, Refusals) as refused:
                 wrong += _all(refused)
         if wrong:
@@ -244,14 +245,14 @@ def _list_reader(plain: Any, origin: Any, marks: tuple[Any, ...]) -> Reader:
 
 
 def _map_reader(plain: Any, marks: tuple[Any, ...]) -> Reader:
-    key, member = (_reader(one) for one in typing.get_args(plain))
+    key, member = (_reader(get_arg) for get_arg in typing.get_args(plain))
     size = next((mark for mark in marks if isinstance(mark, Size)), Size())
 
     def entries(value: Any, path: str) -> dict[Any, Any]:
         given = _object(value, path)
         if len(given) > size.most:
             raise _wrong(path, f"has {len(given)} entries.", f"Give up to {size.most}.")
-        return {key(name, path): member(one, _joined(path, name[:40])) for name, one in given.items()}
+        return {key(name, path): member(each, _joined(path, name[:40])) for name, each in given.items()}
 
     return entries
 
@@ -277,14 +278,14 @@ def parts(kind: Any) -> tuple[_Part, ...]:
 def _parts(kind: Any) -> tuple[_Part, ...]:
     hints = typing.get_type_hints(kind, include_extras=True)
     found = []
-    for one in dataclasses.fields(kind):
-        plain, marks = parted(hints[one.name])
-        named = next((mark.name for mark in marks if isinstance(mark, Named)), one.name)
+    for field in dataclasses.fields(kind):
+        plain, marks = parted(hints[field.name])
+        named = next((mark.name for mark in marks if isinstance(mark, Named)), field.name)
         inline = plain if any(isinstance(mark, Inline) for mark in marks) else None
-        required = one.default is dataclasses.MISSING and one.default_factory is dataclasses.MISSING
-        made = one.default_factory
-        default = one.default if made is dataclasses.MISSING else made()
-        found.append(_Part(one.name, named, hints[one.name], required, None if required else default, inline))
+        required = field.default is dataclasses.MISSING and field.default_factory is dataclasses.MISSING
+        made = field.default_factory
+        default = field.default if made is dataclasses.MISSING else made()
+        found.append(_Part(field.name, named, hints[field.name], required, None if required else default, inline))
     return tuple(found)
 
 
@@ -303,7 +304,7 @@ def _record_reader(kind: type) -> Reader:
             try:
                 if part.inline:
                     names = _names(part.inline)
-                    mine = {name: one for name, one in given.items() if name in names}
+                    mine = {name: each for name, each in given.items() if name in names}
                     values[part.name] = _reader(part.inline)(mine, path)
                 elif part.called in given:
                     values[part.name] = reader(given[part.called], _joined(path, part.called))  # type: ignore[misc]
@@ -361,7 +362,7 @@ def _placed(make: Callable[[], T], path: str) -> T:
     try:
         return make()
     except (Refusal, Refusals) as refused:
-        raise Refusals([_under(one, path) for one in _all(refused)]) from None
+        raise Refusals([_under(each, path) for each in _all(refused)]) from None
 
 
 def _under(refusal: Refusal, path: str) -> Refusal:
@@ -408,7 +409,7 @@ def is_union(plain: Any) -> bool:
 
 
 def is_described(plain: Any) -> bool:
-    return dataclasses.is_dataclass(plain) and all("fact" in one.metadata for one in dataclasses.fields(plain))
+    return dataclasses.is_dataclass(plain) and all("fact" in field.metadata for field in dataclasses.fields(plain))
 
 
 _SIMPLE: dict[Any, Callable[[tuple[Any, ...]], Reader]] = {
@@ -429,8 +430,8 @@ _SIMPLE: dict[Any, Callable[[tuple[Any, ...]], Reader]] = {
 def plain(value: Any, *, drop_none: bool = False) -> Any:
     """``value`` as JSON has it; ``drop_none`` leaves out what is None."""
 
-    def again(one: Any) -> Any:
-        return plain(one, drop_none=drop_none)
+    def again(value: Any) -> Any:
+        return plain(value, drop_none=drop_none)
 
     if value is None or (isinstance(value, bool | int | str) and not isinstance(value, Enum)):
         return value
@@ -445,9 +446,9 @@ def plain(value: Any, *, drop_none: bool = False) -> Any:
     if isinstance(value, UUID):
         return str(value)
     if isinstance(value, Mapping):
-        return {str(again(name)): again(one) for name, one in value.items()}
+        return {str(again(name)): again(each) for name, each in value.items()}
     if isinstance(value, list | tuple | frozenset):
-        return [again(one) for one in (sorted(value) if isinstance(value, frozenset) else value)]
+        return [again(each) for each in (sorted(value) if isinstance(value, frozenset) else value)]
     return _record(value, drop_none)
 
 
@@ -471,5 +472,5 @@ def _record(value: Any, drop_none: bool) -> dict[str, Any]:
 def _tag(hint: Any) -> Tagged | None:
     plain, marks = parted(hint)
     inner = typing.get_args(plain) if is_union(plain) else ()
-    every = (*marks, *(mark for one in inner for mark in parted(one)[1]))
+    every = (*marks, *(mark for each in inner for mark in parted(each)[1]))
     return next((mark for mark in every if isinstance(mark, Tagged)), None)

@@ -39,17 +39,17 @@ class Schemas:
         return self._schema(hint, "Doc", False)
 
     def _schema(self, hint: Any, role: str, drop_none: bool) -> dict[str, Any]:
-        def again(one: Any) -> dict[str, Any]:
-            return self._schema(one, role, drop_none)
+        def again(value: Any) -> dict[str, Any]:
+            return self._schema(value, role, drop_none)
 
         bare, marks = parted(hint)
         tagged = next((mark for mark in marks if isinstance(mark, Tagged)), None)
         if tagged:
             tags = [self._tagged(tagged.by, name, kind, role) for name, kind in tagged.shapes]
-            mapping = {name: one["$ref"] for (name, _), one in zip(tagged.shapes, tags, strict=True)}
+            mapping = {name: shape["$ref"] for (name, _), shape in zip(tagged.shapes, tags, strict=True)}
             return _null_too(bare, {"oneOf": tags, "discriminator": {"propertyName": tagged.by, "mapping": mapping}})
         if is_union(bare):
-            shapes = [again(narrowed(one, marks)) for one in typing.get_args(bare) if one is not type(None)]
+            shapes = [again(narrowed(get_arg, marks)) for get_arg in typing.get_args(bare) if get_arg is not type(None)]
             return _null_too(bare, shapes[0] if len(shapes) == 1 else {"anyOf": shapes})
         origin = typing.get_origin(bare)
         members: tuple[Any, ...] = typing.get_args(bare)
@@ -60,7 +60,7 @@ class Schemas:
         if origin is not None and issubclass(origin, Mapping):
             return {"type": "object", "additionalProperties": again(members[1])}
         if isinstance(bare, type) and issubclass(bare, Enum):
-            return self._named(bare.__name__, bare, lambda: {"type": "string", "enum": [one.value for one in bare]})
+            return self._named(bare.__name__, bare, lambda: {"type": "string", "enum": [each.value for each in bare]})
         if simple := _SIMPLE.get(bare):
             return {**simple, **_bounds(bare, marks)}
         if hasattr(bare, "json_schema"):

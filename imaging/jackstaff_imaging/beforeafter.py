@@ -28,8 +28,8 @@ class Side:
 def card(before: Side, after: Side, foot: str) -> bytes:
     """The PNG."""
     each = (WIDE - 2 * MARGIN - GAP) // 2
-    sides = [_fitted(one.image, each) for one in (before, after)]
-    high = max(one.height for one in sides)
+    sides = [_fitted(entry.image, each) for entry in (before, after)]
+    high = max(entry.height for entry in sides)
     whole = Image.new("RGB", (WIDE, MARGIN + high + 190), GROUND)
     pen = ImageDraw.Draw(whole)
     for place, (side, picture) in enumerate(zip((before, after), sides, strict=True)):

@@ -89,7 +89,7 @@ def leak(closed: Bytes, opened: Bytes) -> Leak:
     if _not_capped(closed.max(axis=2)) or float(np.median(opened.max(axis=2))) > SCENE_CODE:
         return Leak(False, None, "", (), "", _NOT_CAPPED)
     more = _blocks(opened) - _blocks(closed)
-    rows = tuple(tuple(round(float(one), 6) for one in line) for line in more)
+    rows = tuple(tuple(round(float(number), 6) for number in line) for line in more)
     worst = float(more.max())
     if worst < LEAK_LINEAR:
         return Leak(False, None, "", rows, "No light comes in by the eyepiece in this time.", None)

@@ -51,7 +51,7 @@ def digest(image: Image.Image, pixels: Bytes) -> Digest:
         stops = -np.log2(np.maximum(decoded(sampled), 1e-6))
     at = np.clip((stops / BIN_STOPS).astype(int), 0, BINS - 1)
     red, green, blue = (
-        tuple(round(float(one), 6) for one in np.bincount(at[:, c], minlength=BINS) / len(sampled)) for c in range(3)
+        tuple(round(float(each), 6) for each in np.bincount(at[:, c], minlength=BINS) / len(sampled)) for c in range(3)
     )
     full = (sampled >= _CLIPPED_CODE).mean(axis=0)
     return Digest(

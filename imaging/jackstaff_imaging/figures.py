@@ -244,7 +244,7 @@ def _soft(cover: Mask, pixels: int) -> Mask:
     if pixels < 1:
         return cover
     for axis in (0, 1):
-        room = [(pixels, pixels) if one == axis else (0, 0) for one in (0, 1)]
+        room = [(pixels, pixels) if each == axis else (0, 0) for each in (0, 1)]
         sums = np.cumsum(np.pad(cover, room, mode="edge"), axis=axis)
         ahead, behind = [slice(None)] * 2, [slice(None)] * 2
         ahead[axis], behind[axis] = slice(2 * pixels, None), slice(None, -2 * pixels)

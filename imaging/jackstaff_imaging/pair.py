@@ -93,7 +93,7 @@ def _found(logs: Map, valid: Valid, more_light: float, changed: float, mismatch:
         nothing = Cast(0.0, 0.0, 0.0)
         return Pair((0.0, 0.0, 0.0), nothing, None, 0, total, 0.0, 0.0, (), _refusal(0, total, 0.0, 0.0))
     medians = np.median(logs[valid], axis=0)
-    red, green, blue = (float(one) + more_light for one in medians)
+    red, green, blue = (float(median) + more_light for median in medians)
     mad = float(np.median(np.abs(logs[valid][:, 1] - medians[1])))
     error = 1.2533 * 1.4826 * mad / math.sqrt(count)
     mismatch = float(medians[1]) if mismatch is None else mismatch
@@ -107,7 +107,7 @@ def _found(logs: Map, valid: Valid, more_light: float, changed: float, mismatch:
         total,
         2 * math.hypot(error, MODEL_SD),
         mismatch,
-        tuple(tuple(None if math.isnan(one) else float(one) for one in line) for line in strengths),
+        tuple(tuple(None if math.isnan(number) else float(number) for number in line) for line in strengths),
         _refusal(count, total, mismatch, changed),
     )
 
@@ -127,7 +127,7 @@ def measure_bracket(
     that a generator holds no more than one of them decoded.
     """
     found = [(value, *_blocks(frame, filtered, rows, columns)) for frame, value in bares]
-    exposures, logs, shares = zip(*sorted(found, key=lambda one: one[0]), strict=True)
+    exposures, logs, shares = zip(*sorted(found, key=lambda each: each[0]), strict=True)
     values = np.array(exposures)
     # Bare against filtered by exposure: where it crosses zero both would look alike.
     apart = np.where(np.stack(shares)[..., None] >= ENOUGH_PIXELS, np.stack(logs), np.nan)
@@ -153,8 +153,10 @@ def _crossings(values: Map, apart: Map) -> Map:
 def _blocks(bare: Bytes, filtered: Bytes, rows: int, columns: int) -> tuple[Map, Map]:
     """log2 of bare against filtered by block and channel, and the share of pixels that counted."""
     step = max(1, int(math.sqrt(bare.shape[0] * bare.shape[1] / _SAMPLED_PIXELS)))
-    one, other = bare[::step, ::step], filtered[::step, ::step]
-    good = ((one >= LOWEST_CODE) & (one <= HIGHEST_CODE) & (other >= LOWEST_CODE) & (other <= HIGHEST_CODE)).all(axis=2)
+    first, other = bare[::step, ::step], filtered[::step, ::step]
+    good = ((first >= LOWEST_CODE) & (first <= HIGHEST_CODE) & (other >= LOWEST_CODE) & (other <= HIGHEST_CODE)).all(
+        axis=2
+    )
     edges = [
         np.linspace(0, size, parts + 1).astype(int) for size, parts in zip(good.shape, (rows, columns), strict=True)
     ]
@@ -162,7 +164,7 @@ def _blocks(bare: Bytes, filtered: Bytes, rows: int, columns: int) -> tuple[Map,
     sizes = _sums(np.ones(good.shape), edges)
     light = [
         _sums(np.asarray(np.where(good, decoded(frame[..., c]), 0.0), dtype=np.float64), edges)
-        for frame in (one, other)
+        for frame in (first, other)
         for c in range(3)
     ]
     with np.errstate(divide="ignore", invalid="ignore"):

@@ -56,13 +56,13 @@ def exposed(question: LooksQuestion, seconds: float) -> Exposed:
     """
     found = Exposed(within("seconds", seconds, 2**-15, 86_400, "s"))
     for place, subject in enumerate(question.subjects):
-        one = moving(f"subjects.{place}", subject, question.camera)
+        first = moving(f"subjects.{place}", subject, question.camera)
         facts = subject.facts
         match subject.kind:
             case "sea" | "river":
-                found = replace(found, waves=one.measure(seconds))
+                found = replace(found, waves=first.measure(seconds))
             case "leaves":
-                found = replace(found, sway=one.measure(seconds))
+                found = replace(found, sway=first.measure(seconds))
             case "people" | "crowd":
                 found = replace(
                     found,

@@ -104,7 +104,7 @@ def test_a_mislabelled_glass_is_found_and_asked_about() -> None:
     assert learn(judged((A, 1.8), (A, -0.3), (A, 0.1), (A, 0.0))).doubted == ()
     # Glass that was only ever used together cannot be told apart; one frame alone would tell.
     tangled = learn(judged(*[(AB, 0.4)] * 6)).tangled
-    assert [(one.one, one.other) for one in tangled] == [("A", "B")]
+    assert [(pair.first, pair.other) for pair in tangled] == [("A", "B")]
     assert learn(judged(*[(AB, 0.4)] * 6, *[(A, 0.2)] * 4)).tangled == ()
     assert shown_sd(0.001) == 0.05
 

@@ -127,7 +127,7 @@ class ChangeAnswer(Schema):
 
 def items_answer(items: Iterable[Item]) -> dict[str, object]:
     """A kit as the wire carries it."""
-    return {"items": [item_answer(one) for one in items]}
+    return {"items": [item_answer(item) for item in items]}
 
 
 def sorts_answer() -> list[dict[str, object]]:
@@ -135,40 +135,40 @@ def sorts_answer() -> list[dict[str, object]]:
     return [
         {
             "sort": sort,
-            "facts": [_fact(one) for one in described(thing)],
+            "facts": [_fact(each) for each in described(thing)],
         }
         for sort, thing in SORTS.items()
     ]
 
 
-def _fact(one: Described) -> dict[str, object]:
-    fact = one.fact
+def _fact(described_fact: Described) -> dict[str, object]:
+    fact = described_fact.fact
     plain = {
         name: getattr(fact, name) for name in ("label", "used_by", "shape", "unit", "low", "high", "most", "group")
     }
     return plain | {
-        "name": one.name,
-        "default": one.default,
+        "name": described_fact.name,
+        "default": described_fact.default,
         "pair": fact.pair,
         "choices": [{"code": code, "said": said} for code, said in fact.choices],
         "only_for": fact.only_for and {"fact": fact.only_for[0], "values": fact.only_for[1]},
     }
 
 
-def item_answer(one: Item) -> Mapping[str, object]:
+def item_answer(owned: Item) -> Mapping[str, object]:
     """An item as the wire carries it, with what the core works out beside it."""
     answer: dict[str, object] = {
-        "id": one.id,
-        "sort": one.sort,
-        "name": one.name,
-        "note": one.note,
-        "retired": one.retired,
-        "facts": all_of(one.thing),
+        "id": owned.id,
+        "sort": owned.sort,
+        "name": owned.name,
+        "note": owned.note,
+        "retired": owned.retired,
+        "facts": all_of(owned.thing),
     }
-    if isinstance(one.thing, Body):
-        answer["offers"] = {"isos": isos_of(one.thing), "sharp_to": sharp_to(one.thing)}
-    if isinstance(one.thing, Glass):
-        answer["strength"] = strength(one.thing)
-    if isinstance(one.thing, Film):
-        answer["law"] = film_json(one.thing.as_law())
+    if isinstance(owned.thing, Body):
+        answer["offers"] = {"isos": isos_of(owned.thing), "sharp_to": sharp_to(owned.thing)}
+    if isinstance(owned.thing, Glass):
+        answer["strength"] = strength(owned.thing)
+    if isinstance(owned.thing, Film):
+        answer["law"] = film_json(owned.thing.as_law())
     return answer

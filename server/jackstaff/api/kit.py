@@ -31,9 +31,9 @@ class ItemsAsked(Asked):
         """The items, or every refusal with its place."""
         found: list[Item] = []
         wrong: list[Refusal] = []
-        for place, one in enumerate(self.items):
+        for place, each in enumerate(self.items):
             try:
-                found.append(item(one))
+                found.append(item(each))
             except Refusals as refusals:
                 wrong.extend(refusals.under(f"items.{place}").all)
         if wrong:
@@ -116,8 +116,14 @@ def read_file(request: HttpRequest, asked: FileAsked) -> dict[str, object]:
     coming = parse(asked.text)
     return {
         "changes": [
-            {"id": one.item.id, "sort": one.item.sort, "name": one.item.name, "change": one.change, "facts": one.facts}
-            for one in changes(asked.given(), coming)
+            {
+                "id": change.item.id,
+                "sort": change.item.sort,
+                "name": change.item.name,
+                "change": change.change,
+                "facts": change.facts,
+            }
+            for change in changes(asked.given(), coming)
         ],
         "kit": items_answer(coming),
     }

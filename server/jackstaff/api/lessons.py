@@ -39,7 +39,7 @@ class FindingAnswer(Schema):
 @router.get("/log/seen", response=list[FindingAnswer])
 def seen(request: HttpRequest) -> list[dict[str, object]]:
     """What one may find in a frame, each with cause and cure."""
-    return [asdict(one) for one in review.FINDINGS.values()]
+    return [asdict(each) for each in review.FINDINGS.values()]
 
 
 @router.get("/log/evidence", response=EvidenceAnswer, auth=own_account)

@@ -145,11 +145,11 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
         raise Refusals(refusals.under("outings").all[:MOST_FAULTS]) from None
     account = account_of(request)
     found = _changes(account, documents, asked.keep)
-    archive.belongs(account, held, {one.id for one in documents})
+    archive.belongs(account, held, {document.id for document in documents})
     if asked.keep:
         try:
             save_all(account, documents)
-            archive.keep(account, held, things, [plain(one) for one in outings])
+            archive.keep(account, held, things, [plain(outing) for outing in outings])
         except KeyTaken:
             return Status(409, _TAKEN)
     return Status(
@@ -194,8 +194,8 @@ _TAKEN = {
 
 
 def _written(frames: Sequence[Frame], as_: str) -> HttpResponse:
-    by_key = {str(one.id): one for one in frames}
-    documents = [plain(one) for one in frames]
+    by_key = {str(each.id): each for each in frames}
+    documents = [plain(each) for each in frames]
 
     def told(frame: dict[str, Any]) -> tuple[object, ...]:
         was = finished(by_key[frame["id"]])
@@ -236,12 +236,12 @@ def _checked(frames: Sequence[Any]) -> list[Frame]:
     found: list[Frame] = []
     wrong: list[Refusal] = []
     keys: set[UUID] = set()
-    for place, one in enumerate(frames):
+    for place, each in enumerate(frames):
         try:
-            frame = read_as(Frame, one)
+            frame = read_as(Frame, each)
         except Refusals as refusals:
             faults = refusals.under(f"frames.{place}").all
-            wrong += [Refusal(one.field, f"Frame {place + 1}: {one.problem}", one.instead) for one in faults]
+            wrong += [Refusal(fault.field, f"Frame {place + 1}: {fault.problem}", fault.instead) for fault in faults]
             if len(wrong) >= MOST_FAULTS:
                 break
             continue
@@ -256,14 +256,16 @@ def _checked(frames: Sequence[Any]) -> list[Frame]:
 
 def _changes(account: User, frames: Sequence[Frame], kept: bool) -> dict[str, object]:
     held = {
-        row.pk: held_frame(row) for keys in batched((one.id for one in frames), CHUNK) for row in changes(account, keys)
+        row.pk: held_frame(row)
+        for keys in batched((frame.id for frame in frames), CHUNK)
+        for row in changes(account, keys)
     }
     counts = {"new": 0, "changed": 0, "same": 0}
     rows: list[dict[str, object]] = []
-    for one in frames:
-        change = "new" if one.id not in held else "same" if held[one.id] == one else "changed"
+    for frame in frames:
+        change = "new" if frame.id not in held else "same" if held[frame.id] == frame else "changed"
         counts[change] += 1
         if len(rows) < MOST_SHOWN and change != "same":
-            what = " + ".join(glass.name for glass in one.stack) or "bare"
-            rows.append({"id": one.id, "opened_at": one.opened_at.isoformat(), "what": what, "change": change})
+            what = " + ".join(glass.name for glass in frame.stack) or "bare"
+            rows.append({"id": frame.id, "opened_at": frame.opened_at.isoformat(), "what": what, "change": change})
     return {**counts, "kept": kept, "frames": rows}

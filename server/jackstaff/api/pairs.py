@@ -108,7 +108,7 @@ def pair(
             f"The frames differ in size: {first.size[0]} x {first.size[1]} and {second.size[0]} x {second.size[1]}.",
             "Give two frames of one camera, uncropped and the same way up.",
         )
-    one = _exposed("bare", first_shot, (settings.bare_shutter, settings.bare_aperture, settings.bare_iso))
+    each = _exposed("bare", first_shot, (settings.bare_shutter, settings.bare_aperture, settings.bare_iso))
     other = _exposed(
         "filtered", second_shot, (settings.filtered_shutter, settings.filtered_aperture, settings.filtered_iso)
     )
@@ -119,8 +119,8 @@ def pair(
                 raise Refusal(
                     "after", "A bracket and a frame against drift do not go together.", "Give one or the other."
                 )
-            bares = _bracket(request, bracket, first, one)
-            return Status(200, _said(measure_bracket(bares, glassed, other.value), one, other))
+            bares = _bracket(request, bracket, first, each)
+            return Status(200, _said(measure_bracket(bares, glassed, other.value), each, other))
         third = None
         if after is not None:
             image, shot = _alike(request, "after", after, first)
@@ -130,8 +130,8 @@ def pair(
                     "after", "The two bare frames were not exposed alike.", "Shoot both with the same settings."
                 )
             third = pixels("after", image)
-        found = measure(pixels("bare", first), glassed, other.value - one.value, after=third)
-        return Status(200, _said(found, one, other))
+        found = measure(pixels("bare", first), glassed, other.value - each.value, after=third)
+        return Status(200, _said(found, each, other))
 
 
 def _alike(request: HttpRequest, field: str, file: UploadedFile, first: Image.Image) -> tuple[Image.Image, Shot]:
@@ -142,7 +142,7 @@ def _alike(request: HttpRequest, field: str, file: UploadedFile, first: Image.Im
 
 
 def _bracket(
-    request: HttpRequest, files: list[UploadedFile], first: Image.Image, one: _Exposed
+    request: HttpRequest, files: list[UploadedFile], first: Image.Image, each: _Exposed
 ) -> Iterator[tuple[Bytes, float]]:
     """The bare frames, decoded as they are asked for; what can be refused before any is decoded is refused at once."""
     if len(files) > MOST_BRACKET:
@@ -153,7 +153,7 @@ def _bracket(
     exposed = [_told(f"bracket.{place}", shot) for place, (_, shot) in enumerate(opened)]
 
     def decoded() -> Iterator[tuple[Bytes, float]]:
-        yield pixels("bare", first), one.value
+        yield pixels("bare", first), each.value
         for place, ((image, _), by) in enumerate(zip(opened, exposed, strict=True)):
             yield pixels(f"bracket.{place}", image), by.value
 
@@ -192,12 +192,12 @@ def _exposed(which: str, shot: Shot, typed: tuple[str, str, str]) -> _Exposed:
 def _typed_seconds(field: str, text: str) -> float:
     found = readout(text.strip(), Step.THIRD, 30.0)
     if found.ambiguous:
-        both = " or ".join(f"{one.seconds:g} s" for one in found.readings)
+        both = " or ".join(f"{reading.seconds:g} s" for reading in found.readings)
         raise Refusal(field, f"'{text}' can be {both}.", "Write 1/… for a fraction, or add s.")
     return found.readings[0].seconds
 
 
-def _said(found: Pair, one: _Exposed, other: _Exposed) -> dict[str, object]:
+def _said(found: Pair, first: _Exposed, other: _Exposed) -> dict[str, object]:
     red, green, blue = found.stops
     return {
         "stops": {"r": red, "g": green, "b": blue},
@@ -208,7 +208,7 @@ def _said(found: Pair, one: _Exposed, other: _Exposed) -> dict[str, object]:
         "sure_within": found.sure_within,
         "mismatch": found.mismatch,
         "map": [list(line) for line in found.green_map],
-        "bare": one,
+        "bare": first,
         "filtered": other,
         "refused": found.refused,
     }

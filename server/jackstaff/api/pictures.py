@@ -132,12 +132,12 @@ def photo(request: HttpRequest, file: File[UploadedFile]) -> dict[str, object]:
 @router.post("/frames/join", response=JoinAnswer)
 def joined(request: HttpRequest, asked: JoinAsked) -> Joining:
     """Which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing."""
-    zoned = {one.taken_at.tzinfo is not None for one in asked.files if one.taken_at}
+    zoned = {file.taken_at.tzinfo is not None for file in asked.files if file.taken_at}
     if len(zoned) > 1:
         raise Refusal("files", "Some of these times have a zone and some none.", "Give all of them alike.")
     return join(
-        [Taken(one.taken_at and _clock(one.taken_at), one.seconds) for one in asked.files],
-        [Candidate(str(one.id), one.opened_at, one.seconds) for one in asked.frames],
+        [Taken(file.taken_at and _clock(file.taken_at), file.seconds) for file in asked.files],
+        [Candidate(str(frame.id), frame.opened_at, frame.seconds) for frame in asked.frames],
         asked.ahead_seconds,
     )
 
@@ -186,13 +186,13 @@ def specks(request: HttpRequest, file: File[UploadedFile], settings: Form[Capped
 def leak(request: HttpRequest, closed: File[UploadedFile], opened: File[UploadedFile]) -> object:
     """Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing."""
     with alone():
-        _, one, shot = decoded_picture(request, "closed", closed)
+        _, first, shot = decoded_picture(request, "closed", closed)
         _, other, other_shot = decoded_picture(request, "opened", opened)
-        if one.shape != other.shape:
+        if first.shape != other.shape:
             raise Refusal("opened", "The two frames differ in size.", "Give two frames of one camera, uncropped.")
         if shot.seconds and other_shot.seconds and abs(shot.seconds / other_shot.seconds - 1) > 0.1:
             raise Refusal("opened", "The two frames differ in time.", "Shoot both for the same time at the same ISO.")
-        return capped.leak(one, other)
+        return capped.leak(first, other)
 
 
 @router.post("/frames/card", response={200: str, 413: Faults}, openapi_extra=file_as("image/png"))

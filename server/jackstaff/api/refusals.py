@@ -76,9 +76,9 @@ class RefusingAPI(NinjaAPI):
 def _ours(part: Any) -> Any:
     """Pointers to the core's own descriptions, where they really stand."""
     if isinstance(part, dict):
-        return type(part)({name: _ours(one) for name, one in part.items()})
+        return type(part)({name: _ours(each) for name, each in part.items()})
     if isinstance(part, list):
-        return [_ours(one) for one in part]
+        return [_ours(each) for each in part]
     return part.replace(ELSEWHERE, SCHEMAS.ref) if isinstance(part, str) else part
 
 
@@ -92,7 +92,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Refusals)
     def all_refused(request: HttpRequest, refusals: Refusals) -> HttpResponse:
-        faults = [{"field": one.field, "problem": one.problem, "instead": one.instead} for one in refusals.all]
+        faults = [{"field": each.field, "problem": each.problem, "instead": each.instead} for each in refusals.all]
         return api.create_response(request, {"errors": faults}, status=422)
 
     @api.exception_handler(ValidationError)
@@ -152,8 +152,8 @@ def _faults(item: dict[str, Any]) -> list[dict[str, str]]:
         return [_fault(item)]
     where = ".".join(str(part) for part in item["loc"][2:])
     every = own.all if isinstance(own, Refusals) else (own,)
-    placed = [one.under(where) if where else one for one in every]
-    return [{"field": one.field, "problem": one.problem, "instead": one.instead} for one in placed]
+    placed = [each.under(where) if where else each for each in every]
+    return [{"field": each.field, "problem": each.problem, "instead": each.instead} for each in placed]
 
 
 def _fault(item: dict[str, Any]) -> dict[str, str]:

@@ -153,28 +153,30 @@ def write(request: HttpRequest, asked: ChangesAsked) -> dict[str, object]:
     account = account_of(request)
     if asked.account != account.pk:
         raise AnotherAccount
-    results = [_taken(account, one) for one in asked.documents]
+    results = [_taken(account, document) for document in asked.documents]
     return {"account": account.pk, "head": head_of(account), "results": results}
 
 
-def _taken(account: User, one: ChangeAsked) -> dict[str, object]:
+def _taken(account: User, change: ChangeAsked) -> dict[str, object]:
     try:
-        shelf = SHELVES[one.kind]
-        content = None if one.content is None else shelf.read(one.id, one.content)
+        shelf = SHELVES[change.kind]
+        content = None if change.content is None else shelf.read(change.id, change.content)
         opening = isinstance(content, Frame) and content.state is State.OPEN
         with durable() if opening else all_or_none():
-            coming = Write(one.kind, one.id, one.write, one.base, one.changed_at, content, frozenset(one.follows))
+            coming = Write(
+                change.kind, change.id, change.write, change.base, change.changed_at, content, frozenset(change.follows)
+            )
             take(account, shelf, coming, datetime.now(UTC))
-            row = revision_of(account, one.kind, one.id)
+            row = revision_of(account, change.kind, change.id)
             held = copies(account, [row] if row else [])
-        return {"write": one.write, "held": held[0] if held else None}
+        return {"write": change.write, "held": held[0] if held else None}
     except Refusal as refusal:
-        return {"write": one.write, "refused": [_fault(refusal)]}
+        return {"write": change.write, "refused": [_fault(refusal)]}
     except Refusals as refusals:
-        return {"write": one.write, "refused": [_fault(each) for each in refusals.all]}
+        return {"write": change.write, "refused": [_fault(each) for each in refusals.all]}
     except KeyTaken:
         taken = Refusal("id", "This key is taken by somebody else.", "Save it as a file, or make it anew.")
-        return {"write": one.write, "refused": [_fault(taken)]}
+        return {"write": change.write, "refused": [_fault(taken)]}
 
 
 def copies(account: User, rows: Sequence[Revision]) -> list[dict[str, object]]:
@@ -202,7 +204,7 @@ def _contents(account: User, kind: DocKind, keys: Iterable[UUID]) -> dict[UUID, 
     match kind:
         case DocKind.KIT:
             placed = placed_of(account, keys)
-            return {key: {"place": one.place, "content": item_answer(one.item)} for key, one in placed.items()}
+            return {key: {"place": each.place, "content": item_answer(each.item)} for key, each in placed.items()}
         case DocKind.FRAME:
             return {frame.pk: {"content": shown(frame)} for frame in changes(account, list(keys))}
         case DocKind.OUTING:

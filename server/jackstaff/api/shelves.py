@@ -70,13 +70,13 @@ class Kit(Whole[Placed]):
 
     def plain(self, content: Placed) -> dict[str, Any]:
         """As a kit file carries it."""
-        one = content.item
-        facts = written(one.thing)
+        first = content.item
+        facts = written(first.thing)
         return {
-            "sort": one.sort,
-            "name": one.name,
-            "note": one.note,
-            "retired": one.retired,
+            "sort": first.sort,
+            "name": first.name,
+            "note": first.note,
+            "retired": first.retired,
             "facts": facts,
             "place": content.place,
         }

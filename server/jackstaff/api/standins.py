@@ -131,7 +131,7 @@ def take(request: HttpRequest, question: PictureAsked) -> HttpResponse:
     """The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF."""
     f_number = aperture("aperture", question.aperture, Step.THIRD).exact
     speed = iso("iso", question.iso, Step.THIRD).exact
-    glass = tuple(GlassOn(**dict(one)) for one in question.glass)
+    glass = tuple(GlassOn(**dict(piece)) for piece in question.glass)
     jpeg = picture(
         question.scene.scene(),
         question.scene.seconds,

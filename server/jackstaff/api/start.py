@@ -60,18 +60,19 @@ def start(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
 
 
 def _body() -> Body:
-    return next(one.thing for one in STARTER_KIT if isinstance(one.thing, Body))
+    return next(each.thing for each in STARTER_KIT if isinstance(each.thing, Body))
 
 
 @cache
 def _question() -> dict[str, object]:
     """The question that the bench asks of the starter, untouched, just as the page writes it."""
     shutter, aperture, iso = STARTER_READING
-    on = [strength(one.thing) for one in STARTER_KIT if str(one.id) in STARTER_ON and isinstance(one.thing, Glass)]
+    on = [strength(each.thing) for each in STARTER_KIT if str(each.id) in STARTER_ON and isinstance(each.thing, Glass)]
     return {
         "reading": {"shutter": shutter, "aperture": aperture, "iso": iso, "step": _body().step},
         "stack": [
-            {"stops": one.stops, "offset": one.offset, "offset_sd": one.offset_sd, "in_reading": False} for one in on
+            {"stops": each.stops, "offset": each.offset, "offset_sd": each.offset_sd, "in_reading": False}
+            for each in on
         ],
         "settings": {"aperture": aperture, "iso": iso},
         "scale": "exact",

@@ -105,7 +105,7 @@ def read(file: IO[bytes]) -> Held:
             members = archive.infolist()
             _known(members)
             texts = {name: _text(archive, name) for name in _TEXTS}
-            pictures = _pictures(archive, {one.filename for one in members})
+            pictures = _pictures(archive, {member.filename for member in members})
     except Refusal:
         raise
     except _UNSOUND:
@@ -140,7 +140,7 @@ def keep(account: User, held: Held, things: Sequence[kitfile.Item], outings: Seq
     """Keep kit, outings and pictures, after the frames: each sort together, pictures some hundred at a time."""
     with all_or_none():
         keep_items(account, things)
-        order_items(account, [one.id for one in things])
+        order_items(account, [thing.id for thing in things])
         for plan in outings:
             keep_outing(account, UUID(plan["id"]), plan)
     for keys in batched(held.pictures, CHUNK):
@@ -162,8 +162,8 @@ def _add(archive: zipfile.ZipFile, name: str, content: str | bytes) -> None:
 
 
 def _known(members: Sequence[zipfile.ZipInfo]) -> None:
-    names = [one.filename for one in members]
-    if len(names) > MOST_MEMBERS or sum(one.file_size for one in members) > MOST_BYTES:
+    names = [member.filename for member in members]
+    if len(names) > MOST_MEMBERS or sum(member.file_size for member in members) > MOST_BYTES:
         raise Refusal(
             "file", "This archive unpacks to more than is allowed.", f"Keep it under {MOST_BYTES // 10**6} MB."
         )
@@ -227,10 +227,11 @@ def _tones(tones: Any) -> bool:
     if not isinstance(tones, dict) or set(tones) != {*_CHANNELS, "bin_stops", "clipped", "black", "median_stops"}:
         return False
     lists = [tones[name] for name in (*_CHANNELS, "clipped")]
-    flat = [*(one for each in lists if isinstance(each, list) for one in each)]
+    flat = [*(entry for each in lists if isinstance(each, list) for entry in each)]
     singles = [tones["bin_stops"], tones["black"], tones["median_stops"]]
     sound = all(
-        isinstance(one, int | float) and not isinstance(one, bool) and abs(one) < 1e9 for one in (*flat, *singles)
+        isinstance(entry, int | float) and not isinstance(entry, bool) and abs(entry) < 1e9
+        for entry in (*flat, *singles)
     )
     return sound and all(isinstance(each, list) and len(each) <= 64 for each in lists)
 

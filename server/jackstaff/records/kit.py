@@ -60,7 +60,7 @@ def keep_items(account: User, items: Iterable[Item]) -> None:
     coming = list(items)
     with all_or_none():
         _write_all(account, coming)
-        stamp(account, DocKind.KIT, [one.id for one in coming])
+        stamp(account, DocKind.KIT, [arriving.id for arriving in coming])
 
 
 def start_kit(account: User) -> None:
@@ -68,14 +68,14 @@ def start_kit(account: User) -> None:
     with all_or_none():
         if not KitItem.objects.filter(account=account).exists():
             _write_all(account, STARTER_KIT)
-            stamp(account, DocKind.KIT, [one.id for one in STARTER_KIT], at=UNTOUCHED)
+            stamp(account, DocKind.KIT, [each.id for each in STARTER_KIT], at=UNTOUCHED)
 
 
 def _write_all(account: User, items: Sequence[Item]) -> None:
     places = dict(KitItem.objects.filter(account=account).values_list("key", "place"))
     end = max(places.values(), default=-1) + 1
-    for place, one in enumerate(items, end):
-        write_item(account, one, places.get(one.id, place))
+    for place, item in enumerate(items, end):
+        write_item(account, item, places.get(item.id, place))
 
 
 def order_items(account: User, keys: Sequence[UUID]) -> None:

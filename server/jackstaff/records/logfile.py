@@ -118,7 +118,7 @@ def as_csv(frames: Sequence[Document], shown: Callable[[Document], Sequence[obje
     writer = csv.writer(out)
     writer.writerow(COLUMNS)
     for frame in _bounded(list(frames)):
-        cells = [_guarded(str(one)) if isinstance(one, str) else _json(one) for one in shown(frame)]
+        cells = [_guarded(str(each)) if isinstance(each, str) else _json(each) for each in shown(frame)]
         cells += [_guarded("" if (value := _at(frame, name)) is None else str(value)) for name in _TEXTS]
         cells += [_json(_at(frame, name)) for name in _JSON]
         writer.writerow(cells)
@@ -185,7 +185,7 @@ def as_xmp(frame: Document, shown: Sequence[object]) -> str:
     for name, value in facts.items():
         if value is not None:
             about.set(_name("jackstaff", name), f"{value}")
-    _bag(about, "Glass", [_glass(one) for one in frame["stack"]], "Seq")
+    _bag(about, "Glass", [_glass(each) for each in frame["stack"]], "Seq")
     _bag(about, "Seen", review.get("seen") or [], "Bag")
     if frame["note"]:
         alternatives = ET.SubElement(ET.SubElement(about, _name("dc", "description")), _name("rdf", "Alt"))
@@ -240,13 +240,13 @@ def _bag(about: ET.Element, name: str, entries: Sequence[str], kind: str) -> Non
             ET.SubElement(bag, _name("rdf", "li")).text = _printable(entry)
 
 
-def _glass(one: Mapping[str, Any]) -> str:
-    offset = one.get("offset")
-    return f"{one['name']}: {one['stops']:g} stops" + (f", measures {offset:+.2f}" if offset else "")
+def _glass(first: Mapping[str, Any]) -> str:
+    offset = first.get("offset")
+    return f"{first['name']}: {first['stops']:g} stops" + (f", measures {offset:+.2f}" if offset else "")
 
 
 def _printable(text: str) -> str:
-    return "".join(one if one.isprintable() or one == "\n" else " " for one in text)
+    return "".join(each if each.isprintable() or each == "\n" else " " for each in text)
 
 
 def _bounded(rows: list[Any]) -> list[Any]:

@@ -35,7 +35,7 @@ def hidden_offset(name: str, seed: int) -> float:
 
 def brightness(gathered_stops: float, glass: tuple[GlassOn, ...], seed: int) -> float:
     """Stops above a correct frame: what time and light did, less what the glass hides."""
-    return gathered_stops - sum(hidden_offset(one.name, seed) - one.offset for one in glass)
+    return gathered_stops - sum(hidden_offset(piece.name, seed) - piece.offset for piece in glass)
 
 
 def picture(
