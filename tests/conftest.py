@@ -12,9 +12,11 @@ OTHER_PASSWORD = "two-pairs-of-gloves"
 
 @pytest.fixture(scope="session")
 def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
-    """The application with the demo account and three others."""
+    """The application with the demo account and four others."""
     data = tmp_path_factory.mktemp("data")
     (data / "password").write_text(OTHER_PASSWORD)
-    accounts = (["add_account", name, "--password-from", str(data / "password")] for name in ("edda", "joar", "runa"))
+    accounts = (
+        ["add_account", name, "--password-from", str(data / "password")] for name in ("edda", "joar", "runa", "sanna")
+    )
     with serving(data, *accounts) as running:
         yield running

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
+from http.cookiejar import CookieJar
 from typing import Any
+from urllib.request import HTTPCookieProcessor, Request, build_opener
 from uuid import uuid4
 
 import pytest
@@ -16,6 +18,7 @@ from schemathesis.specs.openapi.checks import positive_data_acceptance
 from tools.serving import Server
 
 from jackstaff.api.api import api
+from tests.conftest import OTHER_PASSWORD
 
 READING = {"shutter": "1/40", "aperture": "9", "iso": "64"}
 
@@ -198,3 +201,30 @@ def test_no_question_breaks_the_server(case: Any, server: Server) -> None:
     # Nor is a body over the limit of size anybody's to validate; that it is refused is held above, too.
     if response.status_code != 413:
         case.validate_response(response, excluded_checks=[positive_data_acceptance])
+
+
+@pytest.fixture(scope="module")
+def signed_in(server: Server) -> dict[str, dict[str, str]]:
+    """Cookies and headers of an account of its own, so that nobody else's tests meet what is kept here."""
+    jar = CookieJar()
+    opener = build_opener(HTTPCookieProcessor(jar))
+
+    def ask(**more: Any) -> dict[str, str]:
+        opener.open(Request(f"{server.url}/api/session", **more), timeout=60).read()  # noqa: S310 (our own server)
+        return {cookie.name: cookie.value or "" for cookie in jar}
+
+    token = {"X-CSRFToken": ask()["jackstaff_csrf"], "Referer": server.url, "Content-Type": "application/json"}
+    body = json.dumps({"username": "sanna", "password": OTHER_PASSWORD}).encode()
+    cookies = ask(data=body, headers=token)
+    return {"cookies": cookies, "headers": {"X-CSRFToken": cookies["jackstaff_csrf"], "Referer": server.url}}
+
+
+@schema.include(path_regex="^/api/(frames|outings|kit|replica|log/evidence|log/learnt|log/file|account)").parametrize()
+@settings(max_examples=6, deadline=None, suppress_health_check=list(HealthCheck))
+def test_no_record_operation_breaks_the_server(case: Any, server: Server, signed_in: dict[str, dict[str, str]]) -> None:
+    response = case.call(base_url=server.url, **signed_in)
+    assert response.status_code < 500, response.text[:300]
+    assert "html" not in response.headers.get("Content-Type", [""])[0], (response.status_code, response.text[:200])
+    if response.status_code in (400, 401, 403, 404, 409, 413, 422, 429):
+        faults = response.json()["errors"]
+        assert all(fault["problem"].endswith(".") and fault["instead"].endswith((".", "]", ")")) for fault in faults)

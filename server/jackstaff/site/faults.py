@@ -20,6 +20,21 @@ def server_error(request: HttpRequest) -> HttpResponse:
     return _said(request, 500, "Something went wrong here; nothing was kept.", "Try again; what you typed is not lost.")
 
 
+def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Django's handler400: a host, a path or a form it does not take."""
+    return _said(request, 400, "This request cannot be understood.", "Load the page again.")
+
+
+def forbidden(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Django's handler403."""
+    return _said(request, 403, "This page is out of date.", "Load it again.")
+
+
+def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Django's handler404."""
+    return _said(request, 404, "There is nothing at this address.", "See /api/openapi.json for what there is.")
+
+
 def _said(request: HttpRequest, status: int, problem: str, instead: str) -> HttpResponse:
     if request.path.startswith("/api/"):
         fault = {"field": "request", "problem": problem, "instead": instead}

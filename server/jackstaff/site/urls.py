@@ -34,4 +34,7 @@ urlpatterns = [
     re_path(r"^api/(?P<rest>.*)$", unknown),
     re_path(r"^(?!api/|assets/).*$", page),
 ]
+handler400 = "jackstaff.site.faults.bad_request"
+handler403 = "jackstaff.site.faults.forbidden"
+handler404 = "jackstaff.site.faults.not_found"
 handler500 = "jackstaff.site.faults.server_error"

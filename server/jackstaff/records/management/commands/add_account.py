@@ -10,16 +10,17 @@ from jackstaff.records.kit import start_kit
 
 
 class Command(BaseCommand):
-    help = "Make an account that can sign in: add_account NAME (asks for the password)."
+    help = "Make accounts that can sign in: add_account NAME ... (asks for the password)."
 
     def add_arguments(self, parser: CommandParser) -> None:
-        parser.add_argument("name")
+        parser.add_argument("names", nargs="+", metavar="NAME")
         parser.add_argument("--password-from", help="read the password from this file instead of asking")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        name = options["name"].strip()
-        if not name or User.objects.filter(username=name).exists():
-            raise CommandError(f"'{name}' is empty or taken. Choose another name.")
+        names = [name.strip() for name in options["names"]]
+        for name in names:
+            if not name or User.objects.filter(username=name).exists():
+                raise CommandError(f"'{name}' is empty or taken. Choose another name.")
         if options["password_from"]:
             with open(options["password_from"], encoding="utf-8") as file:
                 password = file.read().strip()
@@ -31,5 +32,6 @@ class Command(BaseCommand):
             validate_password(password)
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
-        start_kit(User.objects.create_user(name, password=password))
-        self.stdout.write(f"Account '{name}' made.")
+        for name in names:
+            start_kit(User.objects.create_user(name, password=password))
+            self.stdout.write(f"Account '{name}' made.")
