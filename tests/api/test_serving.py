@@ -176,6 +176,12 @@ def test_a_request_past_its_time_is_ended_with_words_and_the_thread_goes_on(monk
     response = deadline.Deadline(endless)(HttpRequest())
     assert response.status_code == 503
     assert "nothing was kept" in json.loads(response.content)["errors"][0]["problem"]
+    # A log that goes in by chunks may be kept in part, and that is said.
+    monkeypatch.setattr(deadline, "MOST_SECONDS_FILES", 0.1)
+    taking_in = HttpRequest()
+    taking_in.path = "/api/log/read"
+    said = json.loads(deadline.Deadline(endless)(taking_in).content)["errors"][0]
+    assert ("a part of it may be kept" in said["problem"], "again" in said["instead"]) == (True, True)
     # Many that just make it are left alone, in the same thread.
     watched = deadline.Deadline(lambda _request: HttpResponse("in time"))
     assert all(watched(HttpRequest()).status_code == 200 for _ in range(2000))

@@ -51,7 +51,7 @@ class WriteQuestion:
 
 
 class ReadAsked(Schema):
-    """``keep``: take the file in, all of it or nothing; else only say what it would do."""
+    """``keep``: take the file in, checked whole first, then kept by chunks; else only say what it would do."""
 
     keep: bool = False
 
@@ -106,7 +106,7 @@ def log_schema(request: HttpRequest) -> dict[str, Any]:
 
 @router.post("/log/read", response={200: ReadAnswer, 409: Faults, 413: Faults}, auth=own_account)
 def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
-    """Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do."""
+    """Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do. Refused, none is kept."""
     documents = _checked(_frames_in(file.name or "", _text(content(request, "file", file, "file"))))
     account = account_of(request)
     found = _changes(account, documents, asked.keep)
@@ -134,7 +134,7 @@ def everything(request: HttpRequest) -> HttpResponse:
 
 @router.post("/account/archive", response={200: ArchiveAnswer, 409: Faults, 413: Faults}, auth=own_account)
 def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
-    """Take an archive back, all of it or nothing, or say what it holds."""
+    """Take an archive back, or say what it holds. Refused, none of it is kept."""
     bounded("file", file, archive.MOST_BYTES, "Give the archive as Jackstaff wrote it.")
     held = archive.read(file)
     documents = _checked(logfile.from_json(held.log))

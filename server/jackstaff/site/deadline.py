@@ -1,4 +1,4 @@
-"""No request works longer than is fair to others: past its time it is ended with words, and nothing is half written.
+"""No request works longer than is fair to others: past its time it is ended with words.
 
 A watching thread raises :class:`OutOfTime` in the thread of the late request; transactions roll back on the way out.
 """
@@ -17,6 +17,8 @@ MOST_SECONDS, MOST_SECONDS_FILES = 20.0, 120.0
 """How long a request may work, and how long one that takes in a whole log."""
 FILES = ("/api/log/read", "/api/account/archive")
 _GLANCE = 0.5
+_KEPT = {False: "nothing was kept", True: "a part of it may be kept"}
+"""A log is taken in by chunks, each whole, so that nobody else waits for all of it."""
 
 
 class OutOfTime(BaseException):
@@ -68,7 +70,8 @@ class Deadline:
         self.watch = _Watch()
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        seconds = MOST_SECONDS_FILES if request.path in FILES else MOST_SECONDS
+        in_parts = request.path in FILES
+        seconds = MOST_SECONDS_FILES if in_parts else MOST_SECONDS
         try:
             name = self.watch.begin(seconds)
             try:
@@ -78,7 +81,9 @@ class Deadline:
         except OutOfTime:
             fault = {
                 "field": "request",
-                "problem": f"This took longer than {seconds:.0f} seconds and was ended; nothing was kept.",
-                "instead": "Ask for less at once.",
+                "problem": f"This took longer than {seconds:.0f} seconds and was ended; {_KEPT[in_parts]}.",
+                "instead": "Send it again: what is kept already stays as it is."
+                if in_parts
+                else "Ask for less at once.",
             }
             return JsonResponse({"errors": [fault]}, status=503)

@@ -19,7 +19,7 @@ export interface paths {
         put?: never;
         /**
          * Back
-         * @description Take an archive back, all of it or nothing, or say what it holds.
+         * @description Take an archive back, or say what it holds. Refused, none of it is kept.
          */
         post: operations["jackstaff_api_logfiles_back"];
         delete?: never;
@@ -705,7 +705,7 @@ export interface paths {
         put?: never;
         /**
          * Read
-         * @description Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do.
+         * @description Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do. Refused, none is kept.
          */
         post: operations["jackstaff_api_logfiles_read"];
         delete?: never;
@@ -4273,7 +4273,7 @@ export interface components {
         };
         /**
          * ReadAsked
-         * @description ``keep``: take the file in, all of it or nothing; else only say what it would do.
+         * @description ``keep``: take the file in, checked whole first, then kept by chunks; else only say what it would do.
          */
         ReadAsked: {
             /**
