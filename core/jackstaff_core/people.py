@@ -64,11 +64,6 @@ def feet_contrast(seconds: float) -> float:
     return DARK * min(1.0, PLANTED * STEP_SECONDS / seconds)
 
 
-def feet_seconds_for(contrast: float) -> float:
-    """Time [s] at which planted feet have faded to this size of contrast."""
-    return -DARK * PLANTED * STEP_SECONDS / contrast
-
-
 def standing_ghosts(walkers: Walkers, seconds: float, share: float = GHOST_SHARE) -> float:
     """Expected number of people who stood long enough to be seen."""
     stays = seconds / walkers.stay_s

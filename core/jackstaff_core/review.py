@@ -13,8 +13,6 @@ from .finder import GlassKind
 from .finished import FinishedFrame
 from .frame import Seen
 
-MOST_WRONG_STOPS = 5.0
-
 
 @dataclass(frozen=True, slots=True)
 class Finding:

@@ -18,8 +18,6 @@ from PIL.TiffImagePlugin import IFDRational
 
 from .light import Picture, encoded
 
-_SHORTEST_AS_FRACTION = 0.3
-
 
 @dataclass(frozen=True, slots=True)
 class Taken:

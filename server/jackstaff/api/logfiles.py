@@ -106,7 +106,7 @@ def log_schema(request: HttpRequest) -> dict[str, Any]:
 
 @router.post("/log/read", response={200: ReadAnswer, 409: Faults, 413: Faults}, auth=own_account)
 def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
-    """Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do. Refused, none is kept."""
+    """Read a log file (JSON, CSV or sidecar) into the account, or say what it would do. Refused, none is kept."""
     documents = _checked(_frames_in(file.name or "", _text(content(request, "file", file, "file"))))
     account = account_of(request)
     found = _changes(account, documents, asked.keep)

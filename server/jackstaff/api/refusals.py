@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
@@ -136,13 +135,6 @@ def faulty(api: NinjaAPI, request: HttpRequest, status: int, field: str, problem
     return api.create_response(
         request, {"errors": [{"field": field, "problem": problem, "instead": instead}]}, status=status
     )
-
-
-def fault_of(item: Mapping[str, Any], parent: str) -> Refusal:
-    """A fault of a document that came in a file, with its place under ``parent``."""
-    found = _fault({**item, "loc": ("body", "document", *item["loc"])})
-    own = "" if found["field"] == "body" else found["field"]
-    return Refusal(f"{parent}.{own}".rstrip("."), found["problem"], found["instead"])
 
 
 def _faults(item: dict[str, Any]) -> list[dict[str, str]]:

@@ -230,7 +230,7 @@ def _tones(tones: Any) -> bool:
     flat = [*(entry for each in lists if isinstance(each, list) for entry in each)]
     singles = [tones["bin_stops"], tones["black"], tones["median_stops"]]
     sound = all(
-        isinstance(entry, int | float) and not isinstance(entry, bool) and abs(entry) < 1e9
+        isinstance(entry, int | float) and not isinstance(entry, bool) and abs(entry) < _MOST_TONE
         for entry in (*flat, *singles)
     )
     return sound and all(isinstance(each, list) and len(each) <= 64 for each in lists)

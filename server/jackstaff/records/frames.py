@@ -131,7 +131,7 @@ def frames_of(account: User) -> QuerySet[Frame]:
 
 def finished_frames(account: User) -> QuerySet[Frame]:
     """Those that have ended."""
-    return frames_of(account).exclude(state=Frame.State.OPEN)
+    return frames_of(account).exclude(state=core.State.OPEN)
 
 
 class Sort(StrEnum):
@@ -204,7 +204,7 @@ def changes(account: User, keys: Sequence[UUID]) -> QuerySet[Frame]:
 
 def running_frame(account: User) -> Frame | None:
     """Of the exposures that have not ended the one written last: a device whose clock runs ahead hides no other."""
-    return frames_of(account).filter(state=Frame.State.OPEN).order_by("-changed_at").first()
+    return frames_of(account).filter(state=core.State.OPEN).order_by("-changed_at").first()
 
 
 def erase_frame(account: User, key: UUID) -> bool:

@@ -6,8 +6,17 @@ signed-out person's records can be adopted later without renaming them.
 
 from __future__ import annotations
 
+from enum import StrEnum
+
 from django.conf import settings
 from django.db import models
+
+from jackstaff_core.frame import ClosedBy, EventKind, State
+
+
+def _choices(of: type[StrEnum]) -> list[tuple[str, str]]:
+    """The core's own list, as a column takes it."""
+    return [(entry.value, entry.name.replace("_", " ").title()) for entry in of]
 
 
 class Frame(models.Model):
@@ -18,21 +27,12 @@ class Frame(models.Model):
     question and the answer as they stood when it was armed.
     """
 
-    class State(models.TextChoices):
-        OPEN = "open"
-        CLOSED = "closed"
-        ABORTED = "aborted"
-
-    class ClosedBy(models.TextChoices):
-        HAND = "hand"
-        MARK = "mark"
-
     id = models.UUIDField(primary_key=True)
     account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="frames")
-    state = models.CharField(max_length=8, choices=State.choices)
+    state = models.CharField(max_length=8, choices=_choices(State))
     opened_at = models.DateTimeField()
     closed_at = models.DateTimeField(null=True)
-    closed_by = models.CharField(max_length=8, choices=ClosedBy.choices, blank=True)
+    closed_by = models.CharField(max_length=8, choices=_choices(ClosedBy), blank=True)
     note = models.TextField(blank=True)
 
     # The base reading: a camera's shutter, aperture and ISO, or a hand meter's EV.
@@ -117,22 +117,10 @@ class FrameEvent(models.Model):
     because the light moved (seconds), corrected by hand after nobody watched (seconds).
     """
 
-    class Kind(models.TextChoices):
-        OPENED = "opened"
-        SHIFTED = "shifted"
-        CLOSED = "closed"
-        TAKEN_BACK = "taken_back"
-        ABORTED = "aborted"
-        REREAD = "reread"
-        EXTENDED = "extended"
-        CUT = "cut"
-        AIMED = "aimed"
-        CORRECTED = "corrected"
-
     key = models.UUIDField()
     frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="events")
     at = models.DateTimeField()
-    kind = models.CharField(max_length=12, choices=Kind.choices)
+    kind = models.CharField(max_length=12, choices=_choices(EventKind))
     seconds = models.FloatField(null=True)
 
     class Meta:
