@@ -458,15 +458,21 @@ def _record(value: Any, drop_none: bool) -> dict[str, Any]:
         own = getattr(value, part.name)
         if own is None and drop_none:
             continue
-        written = plain(own, drop_none=drop_none)
-        tagged = _tag(part.hint)
-        if tagged and own is not None:
-            written = {tagged.by: next(name for name, kind in tagged.shapes if isinstance(own, kind)), **written}
+        written = plain_as(part.hint, own, drop_none=drop_none)
         if part.inline:
             found |= written
         else:
             found[part.called] = written
     return found
+
+
+def plain_as(hint: Any, value: Any, *, drop_none: bool = False) -> Any:
+    """``value`` as JSON has what is annotated with ``hint``: one of several shapes says which it is."""
+    written = plain(value, drop_none=drop_none)
+    tagged = _tag(hint)
+    if tagged is None or value is None:
+        return written
+    return {tagged.by: next(name for name, kind in tagged.shapes if isinstance(value, kind)), **written}
 
 
 def _tag(hint: Any) -> Tagged | None:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
 from functools import reduce
 from operator import or_
 from typing import Annotated, Any, Literal, cast, get_type_hints
@@ -16,26 +15,14 @@ from jackstaff_core.facts import Described, Shape, all_of, described
 from jackstaff_core.gear import SORTS, Body, Film, Glass, Strength, isos_of, sharp_to, strength
 from jackstaff_core.kitfile import Change, Item
 from jackstaff_core.reciprocity import LawGiven
-from jackstaff_core.wire import plain
+from jackstaff_core.wire import plain_as
 
 from .wired import answered
 
 StrengthAnswer: Any = answered(Strength)
 
 
-@dataclass(frozen=True, slots=True)
-class ReciprocityLaw:
-    """A film's law of reciprocity as the questions take it."""
-
-    law: LawGiven
-
-
 FILM_LAW: Any = answered(LawGiven)
-
-
-def film_json(law: LawGiven) -> Any:
-    """A law as a question of the API carries it."""
-    return plain(ReciprocityLaw(law))["law"]
 
 
 class BodyOffers(Schema):
@@ -170,5 +157,5 @@ def item_answer(owned: Item) -> Mapping[str, object]:
     if isinstance(owned.thing, Glass):
         answer["strength"] = strength(owned.thing)
     if isinstance(owned.thing, Film):
-        answer["law"] = film_json(owned.thing.as_law())
+        answer["law"] = plain_as(LawGiven, owned.thing.as_law())
     return answer

@@ -705,7 +705,7 @@ export interface paths {
         put?: never;
         /**
          * Read
-         * @description Read a log file (JSON, CSV or sidecar) into the account, or say what reading it would do. Refused, none is kept.
+         * @description Read a log file (JSON, CSV or sidecar) into the account, or say what it would do. Refused, none is kept.
          */
         post: operations["jackstaff_api_logfiles_read"];
         delete?: never;
