@@ -13,5 +13,5 @@ export default defineConfig({
     },
   },
   build: { target: "es2022", assetsInlineLimit: 0, sourcemap: false },
-  test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"], setupFiles: ["./test.setup.ts"] },
+  test: { environment: "node", include: ["src/**/*.test.{ts,tsx}"], setupFiles: ["./test.setup.ts"] },
 });

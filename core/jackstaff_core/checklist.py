@@ -7,15 +7,17 @@ heavens.py, battery from budget.py. Verdict: a list; the battery's share is an e
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
+from enum import Enum
+from typing import Annotated
 
 from .advice import Severity
 from .budget import derate
-from .exposure import STRAY_LIGHT_STOPS, SUN_TEMPTS_STOPS
+from .exposure import MOST_GLASSES, STRAY_LIGHT_STOPS, SUN_TEMPTS_STOPS
 from .finder import GlassKind
 from .gear import Body, Holder, Lens, Release, Support
+from .marks import Named, Size
 from .refusal import within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, isos
 from .spoken import said
@@ -42,7 +44,7 @@ LINE_OF = {
 
 @dataclass(frozen=True, slots=True)
 class Armed:
-    """What is about to be exposed. What is None is unknown; the sun's place is on the sensor [mm], None when behind.
+    """What is about to be exposed, by the facts of kit items. What is None is unknown.
 
     ``noise_reduction`` as decided, ``battery_share`` what is left in the battery (0 to 1), ``upright`` when the camera
     was turned upright after the polariser was set.
@@ -50,7 +52,7 @@ class Armed:
 
     seconds: float
     bulb: bool
-    stack: tuple[On, ...] = ()
+    stack: Annotated[tuple[On, ...], Named("glass"), Size(0, MOST_GLASSES)] = ()
     body: Body | None = None
     lens: Lens | None = None
     holder: Holder | None = None
@@ -61,8 +63,14 @@ class Armed:
     celsius: float | None = None
     battery_share: float | None = None
     upright: bool = False
-    sun_mm: tuple[float, float] | None = None
-    sun_up: bool = False
+
+
+class Sun(Enum):
+    """Where the sun is, as far as hands and eyes are concerned."""
+
+    DOWN = "down, or nobody said where"
+    UP = "up, outside the picture"
+    IN_PICTURE = "in the picture"
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +100,7 @@ class Checklist:
     battery_takes: float | None
 
 
-def arm(asked: Armed) -> Checklist:
+def arm(asked: Armed, sun: Sun = Sun.DOWN) -> Checklist:
     """The list for this frame.
 
     Raises
@@ -105,7 +113,7 @@ def arm(asked: Armed) -> Checklist:
         within("wind_m_s", asked.wind_m_s, 0, 60, "m/s")
     if asked.battery_share is not None:
         within("battery_share", asked.battery_share, 0, 1, "of a full battery")
-    lines = tuple(line for rule in _RULES for line in rule(asked))
+    lines = (*_sun(asked, sun), *(line for rule in _RULES for line in rule(asked)))
     return Checklist(lines, _rehearsal(asked), battery_takes(asked))
 
 
@@ -113,8 +121,8 @@ def _stops(asked: Armed) -> float:
     return sum(glass.stops for glass in asked.stack)
 
 
-def _sun(asked: Armed) -> Iterator[Line]:
-    if asked.sun_mm is not None and asked.sun_up:
+def _sun(asked: Armed, sun: Sun) -> Iterator[Line]:
+    if sun is Sun.IN_PICTURE:
         yield Line(
             "sun",
             "The sun is in this frame: do not look through the finder; cap the lens between frames",
@@ -122,7 +130,7 @@ def _sun(asked: Armed) -> Iterator[Line]:
             Severity.HARM,
             False,
         )
-    elif _stops(asked) >= SUN_TEMPTS_STOPS and asked.sun_up:
+    elif sun is Sun.UP and _stops(asked) >= SUN_TEMPTS_STOPS:
         yield Line(
             "sun",
             "Put dense glass on with the lens pointed away from the sun, or capped",
@@ -245,7 +253,7 @@ def _remote(asked: Armed) -> Iterator[Line]:
         yield Line("remote", text[0].upper() + text[1:], why, grave, grave is Severity.NOTE and not asked.bulb)
 
 
-_RULES = (_sun, _tripod, _focus, _glass, _camera, _eyepiece, _remote)
+_RULES = (_tripod, _focus, _glass, _camera, _eyepiece, _remote)
 
 
 def battery_takes(asked: Armed) -> float | None:
@@ -269,9 +277,9 @@ def _rehearsal(asked: Armed) -> Rehearsal | None:
     return Rehearsal(mark.label, seconds, "Seconds now prove strength, focus, corners, cast and framing.")
 
 
-def with_sun(
-    asked: Armed, place_mm: tuple[float, float] | None, altitude_deg: float, half: tuple[float, float]
-) -> Armed:
-    """The same with the sun on the sensor if it is inside the picture, ``half`` its half width and height [mm]."""
+def sun_seen(place_mm: tuple[float, float] | None, altitude_deg: float, half: tuple[float, float]) -> Sun:
+    """Where the sun is, by its place on the sensor [mm] (None: behind), altitude, and half the picture's sides [mm]."""
+    if not altitude_deg > -1:
+        return Sun.DOWN
     inside = place_mm is not None and abs(place_mm[0]) <= half[0] and abs(place_mm[1]) <= half[1]
-    return replace(asked, sun_mm=place_mm if inside else None, sun_up=altitude_deg > -1 and math.isfinite(altitude_deg))
+    return Sun.IN_PICTURE if inside else Sun.UP

@@ -1,8 +1,6 @@
-"""Diffraction by aperture and pixel pitch, and the light that leaks past dark glass.
+"""Diffraction by aperture and pixel pitch.
 
     FWHM = 1.029 lambda N          (lambda 0.55 um)
-    MTF at Nyquist = (2/pi)(acos x - x sqrt(1 - x^2)), x = lambda N / (2 pitch)
-    leak: added stops = log2(1 + leak 2^stops)
 
 FWHM of 1.5 pixels is where it begins to show, 2 pixels where nothing finer is left. "Airy disc wider than two pixels"
 would warn at f/6 already and is far too strict.
@@ -24,17 +22,6 @@ def fwhm_pixels(f_number: float, pitch_um: float) -> float:
     return _FWHM * WAVELENGTH_UM * f_number / pitch_um
 
 
-def airy_pixels(f_number: float, pitch_um: float) -> float:
-    """Diameter of the Airy disc, in pixels."""
-    return 2.44 * WAVELENGTH_UM * f_number / pitch_um
-
-
-def mtf_at_nyquist(f_number: float, pitch_um: float) -> float:
-    """Contrast that diffraction leaves at the finest detail the pixels can carry, 0 to 1."""
-    x = WAVELENGTH_UM * f_number / (2 * pitch_um)
-    return 0.0 if x >= 1 else 2 / math.pi * (math.acos(x) - x * math.sqrt(1 - x * x))
-
-
 def f_number_for(pixels: float, pitch_um: float) -> float:
     """The f-number whose spot is ``pixels`` wide at half height."""
     return pixels * pitch_um / (_FWHM * WAVELENGTH_UM)
@@ -43,8 +30,3 @@ def f_number_for(pixels: float, pitch_um: float) -> float:
 def stops_past(f_number: float, sharp_to: float) -> float:
     """Stops by which an aperture is past the sharpest useful one, never negative."""
     return max(0.0, 2 * math.log2(f_number / sharp_to))
-
-
-def leaked_stops(leak: float, glass_stops: float) -> float:
-    """Stops of false light that a ``leak`` (share of bare light) adds behind glass."""
-    return math.log2(1 + leak * 2.0**glass_stops)

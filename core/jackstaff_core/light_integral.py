@@ -23,7 +23,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .reciprocity import Power, ReciprocityLaw
-from .refusal import Refusal, within
+from .refusal import Refusal
 
 _LN2 = math.log(2)
 _DAY = 86_400.0
@@ -192,14 +192,6 @@ def largest_reachable(path: Path) -> float:
     last = max(path.seconds[-1], 0.0)
     tail = math.exp2(path.at(last)) / (-path.slope_after * _LN2)
     return (gathered(path, 0.0, last) if last > 0 else 0.0) + tail
-
-
-def critical_rate(needed: float, delay: float) -> float:
-    """The falling rate [stop/s] at which ``needed`` seconds are just never reached: -W0(d/T0)/(d ln2), -1/(T0 ln2)."""
-    within("needed_seconds", needed, 1e-6, _DAY, "s")
-    if delay <= 0:
-        return -1 / (needed * _LN2)
-    return -_lambert(delay / needed) / (delay * _LN2)
 
 
 def _lambert(z: float) -> float:

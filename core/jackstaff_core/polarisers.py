@@ -50,12 +50,6 @@ class Unevenness:
     cross: bool
 
 
-def stops_at(theta_deg: float, parallel_stops: float = PARALLEL_STOPS, leak: float = 0.0) -> float:
-    """Stops on axis with the axes ``theta_deg`` apart."""
-    cos2 = math.cos(math.radians(theta_deg)) ** 2
-    return parallel_stops - math.log2(cos2 + leak * (1 - cos2))
-
-
 def angle_for(stops: float, parallel_stops: float = PARALLEL_STOPS, leak: float = 0.0) -> float:
     """Degrees between the axes that give ``stops`` on axis."""
     share = (2.0 ** (parallel_stops - stops) - leak) / (1 - leak)

@@ -18,19 +18,19 @@ from .calibration import Calibration, CalibrationQuestion, calibrate
 from .checklist import Armed, Checklist
 from .density import Label, density
 from .evidence import Evidence, weigh
-from .exposure import MOST_GLASSES, Exposure, ExposureQuestion, expose
+from .exposure import Exposure, ExposureQuestion, expose
 from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
 from .fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
 from .filling import longest
-from .finder import FinderQuestion, Found, Ids, OwnGlass, Slots, find
+from .finder import FinderQuestion, Found, find
 from .flash import FlashAnswer, FlashQuestion, flash
 from .forecast import Forecast, LightQuestion, OwnReadings, Scene, Sky, forecast, light_at, rate_sd
-from .gear import Body, Glass, Holder, Lens, Release, Support
+from .gear import Body, Glass
 from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
 from .logquestions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
 from .looks import Looks, LooksQuestion, Seen, Subjects, Wants, looks, looks_at
-from .marks import Between, Inline, Named, Size
+from .marks import Between, Inline, Size
 from .packing import Line as PackLine
 from .packing import Plan, pack
 from .plausibility import SkyPick
@@ -42,11 +42,10 @@ from .refusal import Refusal
 from .ridge import Ridge
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step, ev100
 from .series import Series, SeriesQuestion, series
-from .settings import Ends, Isos
 from .solving import Solved, SolveQuestion, solve
-from .stacking import FocalLength, On, Rig, findings, usable_end
+from .stacking import FocalLength, Rig, findings, usable_end
 from .subjects import Camera
-from .swaps import SwapPlan, SwapQuestion, plan
+from .swaps import SwapPlan, SwapWish, plan
 from .tide import Water
 from .timing_error import TimingError, timing_error
 from .trade import Trade, TradeQuestion, trade
@@ -189,33 +188,14 @@ def _wait(asked: WaitQuestion) -> Wait:
 
 @dataclass(frozen=True, slots=True)
 class SwapsQuestion:
-    """A forecast, the aim in seconds, the kit as for /stacks, what is on the lens now."""
+    """The light to plan over, and what is wished."""
 
     light: Annotated[LightQuestion, Inline()]
-    from_seconds: float
-    to_seconds: float
-    glass: OwnGlass
-    slots: Slots
-    apertures: Ends
-    isos: Isos
-    sharp_to: Given = "11"
-    on: Ids = ()
+    wish: Annotated[SwapWish, Inline()]
 
 
 def _swaps(asked: SwapsQuestion) -> SwapPlan:
-    return plan(
-        SwapQuestion(
-            forecast(asked.light).points,
-            asked.from_seconds,
-            asked.to_seconds,
-            asked.glass,
-            asked.slots,
-            asked.apertures,
-            asked.isos,
-            asked.sharp_to,
-            asked.on,
-        )
-    )
+    return plan(forecast(asked.light).points, asked.wish)
 
 
 @dataclass(frozen=True, slots=True)
@@ -404,33 +384,20 @@ class SunAsked:
 
 @dataclass(frozen=True, slots=True)
 class ArmQuestion:
-    """Facts are those of kit items; what is left out is unknown."""
+    """What is about to be exposed, and where the sun is looked for; what is left out is unknown."""
 
-    seconds: float
-    bulb: bool
-    stack: Annotated[tuple[On, ...], Named("glass"), Size(0, MOST_GLASSES)] = ()
-    body: Body | None = None
-    lens: Lens | None = None
-    holder: Holder | None = None
-    support: Support | None = None
-    release: Release | None = None
-    noise_reduction: bool | None = None
-    wind_m_s: float | None = None
-    celsius: float | None = None
-    battery_share: float | None = None
-    upright: bool = False
+    frame: Annotated[Armed, Inline()]
     sun: SunAsked | None = None
 
 
 def _arm(asked: ArmQuestion) -> Checklist:
-    same = {name: getattr(asked, name) for name in ArmQuestion.__slots__ if name != "sun"}
-    armed = Armed(**same)
-    if sun := asked.sun:
-        altitude, azimuth = sun_at(sun.place, sun.at)
-        where = in_frame(sun.focal_mm, sun.bearing_deg, sun.elevation_deg, azimuth, altitude)
-        half = (asked.body.sensor_width_mm / 2, asked.body.sensor_height_mm / 2) if asked.body else (18.0, 12.0)
-        armed = checklist.with_sun(armed, where, altitude, half)
-    return checklist.arm(armed)
+    frame, sun = asked.frame, asked.sun
+    if sun is None:
+        return checklist.arm(frame)
+    altitude, azimuth = sun_at(sun.place, sun.at)
+    where = in_frame(sun.focal_mm, sun.bearing_deg, sun.elevation_deg, azimuth, altitude)
+    half = (frame.body.sensor_width_mm / 2, frame.body.sensor_height_mm / 2) if frame.body else (18.0, 12.0)
+    return checklist.arm(frame, checklist.sun_seen(where, altitude, half))
 
 
 @dataclass(frozen=True, slots=True)

@@ -34,10 +34,9 @@ GLASS_SECONDS, APERTURE_SECONDS = 30.0, 5.0
 
 
 @dataclass(frozen=True, slots=True)
-class SwapQuestion:
-    """``light`` over the time to plan; the aim [s]; the kit as the finder takes it; what is on the lens now."""
+class SwapWish:
+    """The aim [s]; the kit as the finder takes it; what is on the lens now."""
 
-    light: tuple[LightPoint, ...]
     from_seconds: float
     to_seconds: float
     glass: OwnGlass
@@ -94,8 +93,8 @@ class _Aim(NamedTuple):
     high: float
 
 
-def plan(question: SwapQuestion) -> SwapPlan:
-    """The swap plan over a forecast.
+def plan(light: Sequence[LightPoint], question: SwapWish) -> SwapPlan:
+    """The swap plan over a forecast's points.
 
     Raises
     ------
@@ -103,8 +102,8 @@ def plan(question: SwapQuestion) -> SwapPlan:
         No light, too many steps, an aim that is none or so narrow that the plan changes more than 100 times, or a kit
         the finder refuses.
     """
-    if not 2 <= len(question.light) <= MOST_STEPS:
-        raise Refusal("light", f"{len(question.light)} steps make no plan.", f"Give 2 to {MOST_STEPS} steps.")
+    if not 2 <= len(light) <= MOST_STEPS:
+        raise Refusal("light", f"{len(light)} steps make no plan.", f"Give 2 to {MOST_STEPS} steps.")
     low = math.log2(within("from_seconds", question.from_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
     high = math.log2(within("to_seconds", question.to_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
     if high <= low:
@@ -114,7 +113,7 @@ def plan(question: SwapQuestion) -> SwapPlan:
     racks = _racks(pieces_of(question.glass), question.slots)
     # A soft aperture or a raised ISO only where nothing cleaner stays in the aim.
     choices = [_Choice(racks, [setting for setting in settings if setting.clean], aim), _Choice(racks, settings, aim)]
-    levels = [point.ev100 for point in question.light]
+    levels = [point.ev100 for point in light]
     stretches: list[Stretch] = []
     at, on, dialled = 0, question.on, None
     while at < len(levels):
@@ -126,10 +125,10 @@ def plan(question: SwapQuestion) -> SwapPlan:
         if end == at:
             after = next((step for step in range(at, len(levels)) if serving.serves(levels[step : step + 1])), None)
             at, start = len(levels) if after is None else after, at
-            stretches.append(_nothing(question, start, at))
+            stretches.append(_nothing(light, start, at))
             continue
         way = serving.best(levels[at:end], on, dialled)
-        stretches.append(_stretch(question, way, at, end, on, dialled, (low, high)))
+        stretches.append(_stretch(light, way, at, end, on, dialled, (low, high)))
         on, dialled, at = way.glass, way.setting, end
     return SwapPlan(tuple(stretches), sum(stretch.glass is not None for stretch in stretches[1:]))
 
@@ -233,7 +232,7 @@ def _moves(way: _Way, on: tuple[str, ...], dialled: Setting | None) -> tuple[int
 
 
 def _stretch(
-    question: SwapQuestion,
+    light: Sequence[LightPoint],
     way: _Way,
     start: int,
     end: int,
@@ -242,12 +241,10 @@ def _stretch(
     aim: tuple[float, float],
 ) -> Stretch:
     moves, seconds = _moves(way, on, dialled)
-    first, last = (_time(way, question.light[step].ev100, aim) for step in (start, end - 1))
-    until = question.light[min(end, len(question.light) - 1)].at
+    first, last = (_time(way, light[step].ev100, aim) for step in (start, end - 1))
+    until = light[min(end, len(light) - 1)].at
     setting = way.setting
-    return Stretch(
-        question.light[start].at, until, way.glass, setting.aperture, setting.iso, first, last, moves, seconds
-    )
+    return Stretch(light[start].at, until, way.glass, setting.aperture, setting.iso, first, last, moves, seconds)
 
 
 def _time(way: _Way, level: float, aim: tuple[float, float]) -> float:
@@ -256,6 +253,6 @@ def _time(way: _Way, level: float, aim: tuple[float, float]) -> float:
     return math.exp2(min(time + way.more, max(time, aim[0])))
 
 
-def _nothing(question: SwapQuestion, start: int, end: int) -> Stretch:
-    until = question.light[min(end, len(question.light) - 1)].at
-    return Stretch(question.light[start].at, until, None, None, None, None, None, 0, 0.0)
+def _nothing(light: Sequence[LightPoint], start: int, end: int) -> Stretch:
+    until = light[min(end, len(light) - 1)].at
+    return Stretch(light[start].at, until, None, None, None, None, None, 0, 0.0)

@@ -46,8 +46,3 @@ def timing_error(planned_seconds: float, actual_seconds: float) -> TimingError:
     way, tone = ("late", "brighter") if stops > 0 else ("early", "darker")
     verdict = "slight" if abs(stops) < THIRD else "off"
     return TimingError(stops, late, verdict, f"Closed {said(abs(late))} {way}: {abs(stops):.2f} stop {tone}.")
-
-
-def close_by(planned_seconds: float, stops: float) -> float:
-    """Seconds after opening at which the frame is ``stops`` brighter (+) or darker (-) than planned."""
-    return planned_seconds * math.exp2(stops)

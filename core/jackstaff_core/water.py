@@ -31,12 +31,6 @@ def river_period(texture_m: float, flow_m_s: float) -> float:
     return within("texture_m", texture_m, 0.01, 10, "m") / within("flow_m_s", flow_m_s, 0.02, 15, "m/s")
 
 
-def tapped_period(taps_s: tuple[float, ...]) -> float:
-    """Wave time [s] from the instants of tapped crests [s]: the mean gap, at least three taps."""
-    within("taps_s", float(len(taps_s)), 3, 60, "taps")
-    return within("taps_s", (taps_s[-1] - taps_s[0]) / (len(taps_s) - 1), 0.3, 30, "s a wave")
-
-
 def residual_texture(seconds: float, period: float) -> float:
     """Share of the waves' contrast that is left, at most."""
     return 1 / math.sqrt(1 + seconds / period)

@@ -11,11 +11,8 @@ from hypothesis import strategies as st
 from jackstaff_core.diffraction import (
     HARD_PIXELS,
     SOFT_PIXELS,
-    airy_pixels,
     f_number_for,
     fwhm_pixels,
-    leaked_stops,
-    mtf_at_nyquist,
 )
 from jackstaff_core.flash import stops_to_sync
 from jackstaff_core.focus import circle_mm, depth, hyperfocal_m
@@ -25,7 +22,6 @@ from jackstaff_core.polarisers import (
     angle_for,
     cross_setting,
     ray_to,
-    stops_at,
     stops_per_degree,
     transmission,
     unevenness,
@@ -94,9 +90,9 @@ def test_variable_on_axis(row: dict[str, str]) -> None:
     assert theta == near(row["theta"])
     assert 90 - theta == near(row["from_crossed"], 5)
     assert stops_per_degree(stops) == near(row["per_degree"])
-    assert stops_at(theta) == pytest.approx(stops)
-    assert stops_at(theta, leak=1e-4) == near(row["leak_1e4"])
-    assert stops_at(theta, leak=1e-3) == near(row["leak_1e3"])
+    # Light that leaks through crossed films makes a setting weaker: the same angle gives the fewer stops of the table.
+    for leak, weaker in ((1e-4, row["leak_1e4"]), (1e-3, row["leak_1e3"])):
+        assert angle_for(float(weaker), leak=leak) == pytest.approx(theta, abs=0.05)
 
 
 @facts("variable_rays")
@@ -158,9 +154,7 @@ def test_rims_after_one_observation(row: dict[str, str]) -> None:
 @facts("diffraction")
 def test_diffraction(row: dict[str, str]) -> None:
     f_number, pitch = float(row["f_number"]), float(row["pitch"])
-    assert airy_pixels(f_number, pitch) == near(row["airy_px"], 5)
     assert fwhm_pixels(f_number, pitch) == near(row["fwhm"], 5)
-    assert mtf_at_nyquist(f_number, pitch) == near(row["mtf"], 4)
 
 
 def test_soft_and_hard_limits_of_a_pitch() -> None:
@@ -168,11 +162,6 @@ def test_soft_and_hard_limits_of_a_pitch() -> None:
         near("11.5293", 5),
         near("15.3724", 5),
     ]
-
-
-@facts("leak")
-def test_leaks(row: dict[str, str]) -> None:
-    assert leaked_stops(float(row["leak"]), float(row["stops"])) == near(row["added"], 5)
 
 
 @facts("hyperfocal")

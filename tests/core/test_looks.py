@@ -80,7 +80,6 @@ def test_standing_people(row: dict[str, str]) -> None:
         (water.sea_period(0.64, None), 4.0),
         (water.sea_period(0.64, 8.0), 8.0),
         (water.river_period(0.3, 1.0), 0.3),
-        (water.tapped_period((0.0, 4.0, 9.0, 12.0)), 4.0),
     ],
 )
 def test_other_vectors(found: float, value: float) -> None:

@@ -16,7 +16,7 @@ from jackstaff_core.heavens import Place
 from jackstaff_core.plausibility import plausible
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import apertures
-from jackstaff_core.swaps import SwapQuestion, plan
+from jackstaff_core.swaps import SwapPlan, SwapWish, plan
 from jackstaff_core.tide import Water, height, leave_by
 from jackstaff_core.waiting import wait
 
@@ -40,12 +40,12 @@ def path(levels: list[float]) -> tuple[LightPoint, ...]:
     )
 
 
-def asked(levels: list[float], **more: object) -> SwapQuestion:
-    given: dict[str, object] = {
-        "light": path(levels), "from_seconds": 20.0, "to_seconds": 60.0, "glass": KIT, "slots": 2,
+def planned(levels: list[float], **more: object) -> SwapPlan:
+    wish: dict[str, object] = {
+        "from_seconds": 20.0, "to_seconds": 60.0, "glass": KIT, "slots": 2,
         "apertures": ("5.6", "16"), "isos": ("100",),
     }  # fmt: skip
-    return SwapQuestion(**{**given, **more})  # type: ignore[arg-type]
+    return plan(path(levels), SwapWish(**{**wish, **more}))  # type: ignore[arg-type]
 
 
 def test_waiting_tells_when_and_how_surely() -> None:
@@ -70,7 +70,7 @@ def test_waiting_tells_when_and_how_surely() -> None:
 
 def test_a_dawn_is_kept_in_the_aim_with_few_changes() -> None:
     levels = [point.ev100 for point in forecast(dawn(3)).points]
-    found = plan(asked(levels))
+    found = planned(levels)
     shown = [stretch for stretch in found.stretches if stretch.glass is not None]
     assert found.stretches[0].start == BEGIN
     assert 2 <= len(shown) <= 6
@@ -87,8 +87,7 @@ def test_the_plan_leaves_the_aim_only_where_every_stack_would_and_changes_least(
     moves: list[float], begun: float
 ) -> None:
     levels = [begun + sum(moves[:turn]) for turn in range(len(moves))]
-    question = asked(levels, apertures=("8", "11"), glass=KIT[:3])
-    found = plan(question)
+    found = planned(levels, apertures=("8", "11"), glass=KIT[:3])
     serving = [_serving(level) for level in levels]
     at = 0
     for stretch in found.stretches:
@@ -129,26 +128,30 @@ def _fewest(serving: list[set[tuple[frozenset[str], str]]]) -> int:
 
 
 def test_a_swap_prefers_what_is_on_and_counts_the_hands() -> None:
-    found = plan(asked([6.0] * 5, on=("six",)))
+    found = planned([6.0] * 5, on=("six",))
     (only,) = found.stretches
     assert (only.glass, only.hand_moves, only.hand_seconds, found.changes) == (("six",), 0, 0.0, 0)
-    fallen = plan(asked([10.0] * 5 + [6.0] * 5, glass=KIT[:3], on=("ten",)))
+    fallen = planned([10.0] * 5 + [6.0] * 5, glass=KIT[:3], on=("ten",))
     assert next(one.hand_moves for one in fallen.stretches) == 0
-    nothing = plan(asked([30.0] * 3))
+    nothing = planned([30.0] * 3)
     assert (nothing.stretches[0].glass, nothing.changes) == (None, 0)
-    for bad in ({"from_seconds": 60.0, "to_seconds": 20.0}, {"light": path([1.0])}, {"isos": ()}):
+    for levels, bad in (
+        ([6.0] * 5, {"from_seconds": 60.0, "to_seconds": 20.0}),
+        ([1.0], {}),
+        ([6.0] * 5, {"isos": ()}),
+    ):
         with pytest.raises(Refusal):
-            plan(asked([6.0] * 5, **bad))
+            planned(levels, **bad)
     # A lens of one aperture, off the ladder, shoots as well.
-    (fixed,) = plan(asked([6.0] * 5, apertures=("5.1", "5.1"))).stretches
+    (fixed,) = planned([6.0] * 5, apertures=("5.1", "5.1")).stretches
     assert fixed.aperture == "5.1"
 
 
 def test_an_aim_that_would_change_at_every_step_is_refused_before_it_costs_more() -> None:
     flicker = [6.0, 6.5] * 100
-    assert plan(asked(flicker)).changes == 0
+    assert planned(flicker).changes == 0
     with pytest.raises(Refusal, match="more than 100 times"):
-        plan(asked(flicker, glass=KIT[:3], from_seconds=31.0, to_seconds=33.0))
+        planned(flicker, glass=KIT[:3], from_seconds=31.0, to_seconds=33.0)
 
 
 LOW, HIGH = Water(BEGIN, 0.4), Water(BEGIN + timedelta(hours=6.5), 3.1)

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.checklist import LINE_OF, Armed, arm, with_sun
+from jackstaff_core.checklist import LINE_OF, Armed, Sun, arm, sun_seen
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end, light_path, likely_rate
 from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
 from jackstaff_core.reciprocity import Additive, Power
@@ -42,8 +42,6 @@ LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=Tr
         (replace(LONG, release=Release(longest_s=60.0)), "remote", "This remote holds 1 m at most"),
         (replace(LONG, release=Release(kind="body")), "remote", "the self-timer cannot hold bulb"),
         (replace(LONG, battery_share=0.01), "remote", "fresh battery"),
-        (replace(LONG, sun_mm=(3.0, 2.0), sun_up=True), "sun", "do not look through the finder"),
-        (replace(LONG, sun_up=True), "sun", "Put dense glass on with the lens pointed away from the sun"),
         (Armed(1.0, False, (), Body(self_timers_s=(2.0, 10.0))), "remote", "Remote, or the 2 s self-timer"),
     ],
 )
@@ -54,15 +52,16 @@ def test_the_arm_list_grows_from_the_gear(armed: Armed, line: str, said: str) ->
 
 def test_at_most_seven_lines_in_the_order_of_the_hands_and_harm_cannot_be_folded() -> None:
     everything = replace(
-        LONG, stack=(PLATE, FOUR, GRADUATED, POLARISER), wind_m_s=12.0, upright=True, sun_mm=(0, 0), sun_up=True,
+        LONG, stack=(PLATE, FOUR, GRADUATED, POLARISER), wind_m_s=12.0, upright=True,
         body=Body(eyepiece="optical", battery_wh=14.0), lens=Lens(rotating_front=True), battery_share=0.1,
     )  # fmt: skip
-    codes = [one.code for one in arm(everything).lines]
-    assert codes == ["sun", "tripod", "focus", "glass", "camera", "eyepiece", "remote"]
-    assert not any(one.habit for one in arm(everything).lines if one.severity == "harm")
+    lines = arm(everything, Sun.IN_PICTURE).lines
+    assert [line.code for line in lines] == ["sun", "tripod", "focus", "glass", "camera", "eyepiece", "remote"]
+    assert [line.code for line in lines if line.severity == "harm"] == ["sun"]
+    assert not any(line.habit for line in lines if line.severity == "harm")
     # A short frame in hand-held light wants little.
     assert [one.code for one in arm(Armed(1 / 250, False, (), BODY)).lines] == ["tripod", "camera"]
-    assert set(LINE_OF.values()) <= set(codes)
+    assert set(LINE_OF.values()) <= {line.code for line in lines}
     with pytest.raises(Refusal, match="m/s"):
         arm(replace(LONG, wind_m_s=100.0))
 
@@ -82,14 +81,27 @@ def test_a_rehearsal_is_offered_past_four_minutes_and_a_battery_is_weighed() -> 
 
 
 @pytest.mark.parametrize(
-    ("place", "altitude", "inside"), [((10.0, 5.0), 8.0, True), ((30.0, 5.0), 8.0, False), (None, 8.0, False)]
+    ("place", "altitude", "seen", "said"),
+    [
+        ((10.0, 5.0), 8.0, Sun.IN_PICTURE, "do not look through the finder"),
+        ((-17.9, -11.9), -0.5, Sun.IN_PICTURE, "do not look through the finder"),
+        ((30.0, 5.0), 8.0, Sun.UP, "Put dense glass on with the lens pointed away from the sun"),
+        ((10.0, 12.1), 8.0, Sun.UP, "Put dense glass on with the lens pointed away from the sun"),
+        (None, 8.0, Sun.UP, "Put dense glass on with the lens pointed away from the sun"),
+        ((10.0, 5.0), -3.0, Sun.DOWN, None),
+        ((10.0, 5.0), math.nan, Sun.DOWN, None),
+    ],
 )
-def test_the_sun_is_in_the_frame_when_it_is_inside_the_picture(
-    place: tuple[float, float] | None, altitude: float, inside: bool
+def test_a_sun_that_can_be_looked_at_is_warned_of(
+    place: tuple[float, float] | None, altitude: float, seen: Sun, said: str | None
 ) -> None:
-    armed = with_sun(LONG, place, altitude, (18.0, 12.0))
-    assert (armed.sun_mm is not None) == inside
-    assert with_sun(LONG, place, -3.0, (18.0, 12.0)).sun_up is False
+    assert sun_seen(place, altitude, (18.0, 12.0)) is seen
+    warned = [line.text for line in arm(LONG, seen).lines if line.code == "sun"]
+    assert len(warned) == (said is not None)
+    assert said is None or said in warned[0]
+    # Bare or behind weak glass nobody is tempted to look, unless the sun is in the picture.
+    weak = arm(replace(LONG, stack=(POLARISER,)), seen).lines
+    assert ("sun" in [line.code for line in weak]) == (seen is Sun.IN_PICTURE)
 
 
 @given(

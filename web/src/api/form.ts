@@ -6,9 +6,9 @@ export function asForm(parts: Record<string, Blob | Blob[] | string | number | b
       const form = new FormData();
       for (const [name, value] of Object.entries(parts)) {
         if (value === null || value === undefined || value === "") continue;
-        for (const one of Array.isArray(value) ? value : [value])
-          if (one instanceof Blob) form.append(name, one);
-          else form.append(name, String(one));
+        for (const part of Array.isArray(value) ? value : [value])
+          if (part instanceof Blob) form.append(name, part);
+          else form.append(name, String(part));
       }
       return form;
     },

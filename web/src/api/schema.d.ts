@@ -1108,7 +1108,7 @@ export interface paths {
         put?: never;
         /**
          * Outing Swaps
-         * @description A forecast, the aim in seconds, the kit as for /stacks, what is on the lens now.
+         * @description The light to plan over, and what is wished.
          */
         post: operations["jackstaff_api_mount_outing_swaps"];
         delete?: never;
@@ -1296,7 +1296,7 @@ export interface paths {
         put?: never;
         /**
          * Run Arm
-         * @description Facts are those of kit items; what is left out is unknown.
+         * @description What is about to be exposed, and where the sun is looked for; what is left out is unknown.
          */
         post: operations["jackstaff_api_mount_run_arm"];
         delete?: never;
@@ -1783,7 +1783,7 @@ export interface components {
         };
         /**
          * ArmQuestion
-         * @description Facts are those of kit items; what is left out is unknown.
+         * @description What is about to be exposed, and where the sun is looked for; what is left out is unknown.
          */
         ArmAsked: {
             battery_share?: number | null;
@@ -4925,7 +4925,7 @@ export interface components {
         };
         /**
          * SwapsQuestion
-         * @description A forecast, the aim in seconds, the kit as for /stacks, what is on the lens now.
+         * @description The light to plan over, and what is wished.
          */
         SwapsAsked: {
             apertures: (string | number)[];

@@ -85,7 +85,7 @@ export function App() {
 function useFetchedAhead(): void {
   useEffect(() => {
     const ahead = async () => {
-      for (const one of [...Object.values(fetched), fetchDialogs]) await one();
+      for (const fetchPart of [...Object.values(fetched), fetchDialogs]) await fetchPart();
     };
     // A piece that cannot be had now is asked for again when it is opened.
     const timer = window.setTimeout(() => void ahead().catch(() => undefined), AHEAD_MS);

@@ -47,9 +47,9 @@ export function Header({ light, setLight, onKeys, onSignIn, onAccount }: Props) 
         value={light}
         onChange={setLight}
       >
-        {LIGHTS.map((one) => (
-          <ToggleButton key={one} id={`light-${one}`} value={one} variant="segment" size="sm">
-            {words.lights[one]}
+        {LIGHTS.map((tone) => (
+          <ToggleButton key={tone} id={`light-${tone}`} value={tone} variant="segment" size="sm">
+            {words.lights[tone]}
           </ToggleButton>
         ))}
       </ToggleButtonGroup>

@@ -9,32 +9,32 @@ export function Toasts() {
   const said = useSaid();
   return (
     <div className="toast-container toasts" aria-live="polite">
-      {said.map((one) => (
-        <Saying key={one.key} one={one} />
+      {said.map((saying) => (
+        <Saying key={saying.key} one={saying} />
       ))}
     </div>
   );
 }
 
-function Saying({ one }: { one: Standing }) {
+function Saying({ one: saying }: { one: Standing }) {
   useEffect(() => {
-    const timer = window.setTimeout(() => unsay(one.key), STANDS_MS);
+    const timer = window.setTimeout(() => unsay(saying.key), STANDS_MS);
     return () => window.clearTimeout(timer);
-  }, [one.key]);
+  }, [saying.key]);
   return (
     <div className="toast show" role="status">
       <div className="toast-body">
-        <span>{one.text}</span>
-        {one.action && (
+        <span>{saying.text}</span>
+        {saying.action && (
           <Button
             variant="quiet"
             size="sm"
             onClick={() => {
-              one.action?.act();
-              unsay(one.key);
+              saying.action?.act();
+              unsay(saying.key);
             }}
           >
-            {one.action.label}
+            {saying.action.label}
           </Button>
         )}
       </div>

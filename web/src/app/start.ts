@@ -69,7 +69,7 @@ function keepAnswers(client: QueryClient): void {
   client.getQueryCache().subscribe((event) => {
     if (event.type !== "updated" || event.action.type !== "success") return;
     const [name] = event.query.queryKey as unknown[];
-    const kept = KEPT.find((one) => String(name).startsWith(one));
+    const kept = KEPT.find((prefix) => String(name).startsWith(prefix));
     if (!kept) return;
     if (owner !== store.owner) latest.clear();
     owner = store.owner;

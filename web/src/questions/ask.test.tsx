@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
@@ -49,7 +50,7 @@ test("an answer is only handed out for the question that was asked", async () =>
   // The old one may stand there greyed; nobody can act on it.
   expect(hook.result.current).toMatchObject({ answer: undefined, shown: "one", stale: true });
   hook.rerender({ name: "sum", question: { n: 3 } });
-  expect(waiting.map((one) => one.signal.aborted)).toEqual([false, true, false]);
+  expect(waiting.map((request) => request.signal.aborted)).toEqual([false, true, false]);
   await settle(() => waiting[1]?.answer("two, late"));
   expect(hook.result.current.answer).toBeUndefined();
   await settle(() => waiting[2]?.answer("three"));
@@ -85,7 +86,7 @@ test("a question that is asked when hands rest is stale while they move", async 
   }
   expect(waiting).toHaveLength(1);
   await act(() => vi.advanceTimersByTimeAsync(200));
-  expect(waiting.map((one) => one.question.n)).toEqual([1, 4]);
+  expect(waiting.map((request) => request.question.n)).toEqual([1, 4]);
   vi.useRealTimers();
 });
 

@@ -27,7 +27,7 @@ export async function askItems(drafts: Draft[]): Promise<KitItem[]> {
 /** Every fact of a sort, as a form asks for it. */
 export function useFacts(sort: KitItem["sort"]): Fact[] {
   const sorts = useAsk("kit-facts", {}, (_, signal) => answer(api.GET("/api/kit/facts", { signal })));
-  return sorts.shown?.find((one) => one.sort === sort)?.facts ?? [];
+  return sorts.shown?.find((described) => described.sort === sort)?.facts ?? [];
 }
 
 /** What two readings, without and with a glass, say of it. */

@@ -24,7 +24,7 @@ export function useSearch(search: Search | null, account: number | null, head: n
       answer(api.GET("/api/frames", { params: { query: { ...search, limit: PAGE, offset: pageParam } }, signal })),
     initialPageParam: 0,
     getNextPageParam: (page, pages) => {
-      const had = pages.reduce((sum, one) => sum + one.frames.length, 0);
+      const had = pages.reduce((sum, part) => sum + part.frames.length, 0);
       return had < page.count && page.frames.length > 0 ? had : undefined;
     },
     enabled: search !== null && account !== null,

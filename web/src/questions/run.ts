@@ -4,7 +4,7 @@ import { useAsk } from "./ask";
 type Device = Schemas["DeviceAsked"];
 
 /** How far a time is from the planned one; null when nobody can be asked. */
-export async function askLateness(planned: number, actual: number): Promise<Schemas["TimingErrorAnswer"] | null> {
+export async function askTimingError(planned: number, actual: number): Promise<Schemas["TimingErrorAnswer"] | null> {
   try {
     return await answer(api.POST("/api/run/lateness", { body: { planned_seconds: planned, actual_seconds: actual } }));
   } catch {

@@ -24,7 +24,7 @@ export class AccountServer {
 
   put(kind: Copy["kind"], id: string, content: object | null): void {
     this.head += 1;
-    this.held = [...this.held.filter((one) => one.id !== id), { kind, id, number: this.head, content, write: "" }];
+    this.held = [...this.held.filter((held) => held.id !== id), { kind, id, number: this.head, content, write: "" }];
   }
 
   fetch = async (request: Request): Promise<Response> => {
@@ -52,8 +52,8 @@ export class AccountServer {
     if (request.method === "GET") {
       const since = Number(search.get("since"));
       const documents = this.held
-        .filter((one) => one.number > since)
-        .toSorted((one, other) => one.number - other.number)
+        .filter((held) => held.number > since)
+        .toSorted((a, b) => a.number - b.number)
         .slice(0, 2);
       const until = documents.length === 2 ? (documents.at(-1)?.number ?? this.head) : this.head;
       return Response.json({ account, head: this.head, until, documents: documents.map(copyOf) });
@@ -65,12 +65,12 @@ export class AccountServer {
       const why = this.refuses(change);
       if (why !== null)
         return { write: change.write, held: null, refused: [{ field: "x", problem: why, instead: "Change it." }] };
-      if (!this.held.some((one) => one.write === change.write)) {
+      if (!this.held.some((known) => known.write === change.write)) {
         this.put(change.kind, change.id, change.content);
         const last = this.held.at(-1);
         if (last) last.write = change.write;
       }
-      const held = this.held.find((one) => one.id === change.id);
+      const held = this.held.find((known) => known.id === change.id);
       return { write: change.write, held: held && copyOf(held), refused: [] };
     });
     return Response.json({ account, head: this.head, results: this.backwards ? results.toReversed() : results });

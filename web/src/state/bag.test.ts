@@ -10,7 +10,7 @@ const glass = (more: object) => item("a", { strength: { ...strength, ...more } }
 describe("the bag", () => {
   it("holds what is not put away, sort by sort, and falls back to the first", () => {
     const kit = [item("a", { retired: true }), item("b"), item("c"), item("d", { sort: "lens" })];
-    expect(itemsOf(kit, "glass").map((one) => one.id)).toEqual(["b", "c"]);
+    expect(itemsOf(kit, "glass").map((piece) => piece.id)).toEqual(["b", "c"]);
     expect(chosen(kit, "glass", "c")?.id).toBe("c");
     expect(chosen(kit, "glass", "a")?.id).toBe("b");
     expect(chosen(kit, "glass", null)?.id).toBe("b");

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { describe, expect, it } from "vitest";
 import type { KitItem } from "./kit";
 import { exposureOf, holdTime, steerOf } from "./asks";
@@ -26,7 +27,7 @@ const START = bench(
 );
 const after = (...moves: Move[]): Bench => moves.reduce((state, move) => bench(state, move, NOW), START);
 const toggle = (id: string): Move => ({ do: "toggle", id });
-const stops = (state: Bench) => lay(state, KIT).stack.map((one) => one.stops);
+const stops = (state: Bench) => lay(state, KIT).stack.map((piece) => piece.stops);
 
 describe("the bench", () => {
   it("meets a new kit with one strong solid glass, and keeps what it knows of an old one", () => {

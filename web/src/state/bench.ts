@@ -95,7 +95,7 @@ export function bench(state: Bench, move: Move, now: Date): Bench {
       // A kit not met before: one strong solid glass goes on, so that the bench answers at once.
       const solid = move.glass.filter((glass) => glass.kind === "solid");
       const distance = (glass: Glass) => Math.abs(glass.stops - FIRST_STOPS);
-      const first = solid.toSorted((one, other) => distance(one) - distance(other))[0];
+      const first = solid.toSorted((a, b) => distance(a) - distance(b))[0];
       return { ...state, on: first ? [first.id] : [], inReading: [] };
     }
   }

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { afterEach, beforeEach, expect, type Mock, test, vi } from "vitest";
 import { askTime } from "../questions/run";
 import * as clock from "./clock";
@@ -43,52 +44,52 @@ afterEach(() => {
 });
 
 test("the page that opened it counts on its own clock, whatever the wall says", () => {
-  const one = frame();
-  clock.opened(one.id, 0);
+  const run = frame();
+  clock.opened(run.id, 0);
   vi.advanceTimersByTime(90_000);
   vi.setSystemTime(START + 5_000_000);
-  expect(clock.openSeconds(one)).toBeCloseTo(90, 3);
-  expect(clock.runNow(one).toISOString()).toBe("2027-04-17T04:31:30.000Z");
+  expect(clock.openSeconds(run)).toBeCloseTo(90, 3);
+  expect(clock.runNow(run).toISOString()).toBe("2027-04-17T04:31:30.000Z");
 });
 
 test("practice multiplies the camera's clock and a late press moves the opening", () => {
-  const one = frame({ speed: 60 });
-  clock.opened(one.id, 0.5);
+  const run = frame({ speed: 60 });
+  clock.opened(run.id, 0.5);
   vi.advanceTimersByTime(2000);
-  expect(clock.cameraSeconds(one)).toBeCloseTo(150, 3);
-  clock.shifted(one.id, 5);
-  expect(clock.openSeconds(one)).toBeCloseTo(7.5, 3);
+  expect(clock.cameraSeconds(run)).toBeCloseTo(150, 3);
+  clock.shifted(run.id, 5);
+  expect(clock.openSeconds(run)).toBeCloseTo(7.5, 3);
 });
 
 test("a page that comes later asks the server, whose count no wall moves", async () => {
-  const one = frame();
+  const run = frame();
   vi.setSystemTime(START + 3_600_000);
   server(240);
-  expect(await settled(clock.watch(one))).toBe("server");
+  expect(await settled(clock.watch(run))).toBe("server");
   // Two tenths went by while no other page answered.
-  expect(clock.openSeconds(one)).toBeGreaterThan(240);
-  expect(clock.openSeconds(one)).toBeLessThan(240.3);
+  expect(clock.openSeconds(run)).toBeGreaterThan(240);
+  expect(clock.openSeconds(run)).toBeLessThan(240.3);
 });
 
 test.each([
   ["another start of the machine", 7, "another start"],
   ["no server at all", null, "this start"],
 ])("with %s the wall counts, and says so", async (_, seconds, name) => {
-  const one = frame();
+  const run = frame();
   vi.setSystemTime(START + 600_000);
   server(seconds, name);
-  expect(await settled(clock.watch(one))).toBe("wall");
-  expect(clock.openSeconds(one)).toBeGreaterThan(600);
+  expect(await settled(clock.watch(run))).toBe("wall");
+  expect(clock.openSeconds(run)).toBeGreaterThan(600);
 });
 
 test("a reload without a server goes on from the last sign of life, not from the wall", async () => {
-  const one = frame();
+  const run = frame();
   // The wall had been set ahead by an hour while the first page lived: it counted 100 s all the same.
-  await store.setNote("alive", { id: one.id, wall: START + 3_700_000, seconds: 100 });
+  await store.setNote("alive", { id: run.id, wall: START + 3_700_000, seconds: 100 });
   vi.setSystemTime(START + 3_703_000);
-  expect(await settled(clock.watch(one))).toBe("page");
-  expect(clock.openSeconds(one)).toBeGreaterThan(102.9);
-  expect(clock.openSeconds(one)).toBeLessThan(103.6);
+  expect(await settled(clock.watch(run))).toBe("page");
+  expect(clock.openSeconds(run)).toBeGreaterThan(102.9);
+  expect(clock.openSeconds(run)).toBeLessThan(103.6);
 });
 
 test("a sign of life that is old, or of another frame, or from the future proves nothing", async () => {
@@ -97,10 +98,10 @@ test("a sign of life that is old, or of another frame, or from the future proves
     { id: "another", wall: START, seconds: 5 },
     { id: "", wall: START + 60_000, seconds: 5 },
   ]) {
-    const one = frame();
-    await store.setNote("alive", { ...alive, id: alive.id || one.id });
+    const run = frame();
+    await store.setNote("alive", { ...alive, id: alive.id || run.id });
     vi.setSystemTime(START + 30_000);
-    expect(await settled(clock.watch(one))).toBe("wall");
+    expect(await settled(clock.watch(run))).toBe("wall");
   }
 });
 
@@ -109,15 +110,15 @@ test.each([
   ["a clock set back", -3_600_000, 10, "clock_changed", 10],
   ["a machine that slept", 300_000, 310, "slept", 310],
 ])("%s is told by the server's count", async (_, jump, truth, said, open) => {
-  const one = frame();
-  clock.opened(one.id, 0);
+  const run = frame();
+  clock.opened(run.id, 0);
   vi.advanceTimersByTime(10_000);
   vi.setSystemTime(START + 10_000 + jump);
   server(truth);
-  expect(await clock.checked(one)).toBe(said);
-  expect(clock.openSeconds(one)).toBeCloseTo(open, 1);
+  expect(await clock.checked(run)).toBe(said);
+  expect(clock.openSeconds(run)).toBeCloseTo(open, 1);
   // Told once: from here on both clocks are alike again.
-  expect(await clock.checked(one)).toBe("none");
+  expect(await clock.checked(run)).toBe("none");
 });
 
 test("with nobody to ask, forward is unknown and backward is a changed clock", async () => {
@@ -125,34 +126,34 @@ test("with nobody to ask, forward is unknown and backward is a changed clock", a
     [60_000, "unknown"],
     [-60_000, "clock_changed"],
   ] as const) {
-    const one = frame();
+    const run = frame();
     vi.setSystemTime(START);
-    clock.opened(one.id, 0);
+    clock.opened(run.id, 0);
     vi.advanceTimersByTime(5000);
-    expect(await clock.checked(one)).toBe("none");
+    expect(await clock.checked(run)).toBe("none");
     vi.setSystemTime(START + 5000 + jump);
-    expect(await clock.checked(one)).toBe(said);
-    expect(clock.openSeconds(one)).toBeCloseTo(5, 2);
+    expect(await clock.checked(run)).toBe(said);
+    expect(clock.openSeconds(run)).toBeCloseTo(5, 2);
   }
 });
 
 test("what the person remembers is counted on from", () => {
-  const one = frame();
-  clock.corrected(one.id, 120);
+  const run = frame();
+  clock.corrected(run.id, 120);
   vi.advanceTimersByTime(3000);
-  expect(clock.openSeconds(one)).toBeCloseTo(123, 3);
+  expect(clock.openSeconds(run)).toBeCloseTo(123, 3);
 });
 
 test("the server's count at the opening is taken half-way between asking and hearing", async () => {
-  const one = frame();
-  clock.opened(one.id, 0);
+  const run = frame();
+  clock.opened(run.id, 0);
   vi.advanceTimersByTime(4000);
   asked.mockImplementation(async () => {
     await new Promise((resolve) => setTimeout(resolve, 100));
     return { seconds: 1004.05, count: "this start" };
   });
-  const steady = await settled(clock.steadyAt(one));
+  const steady = await settled(clock.steadyAt(run));
   expect(steady?.seconds).toBeCloseTo(1000, 2);
   server(null);
-  expect(await clock.steadyAt(one)).toBeNull();
+  expect(await clock.steadyAt(run)).toBeNull();
 });

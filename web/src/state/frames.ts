@@ -62,7 +62,7 @@ export function useFrames(most: number): { frames: Frame[]; count: number; loadi
       there = false;
     };
   }, [all, owner]);
-  const frames = all.toSorted((one, other) => Date.parse(other.opened_at) - Date.parse(one.opened_at)).slice(0, most);
+  const frames = all.toSorted((a, b) => Date.parse(b.opened_at) - Date.parse(a.opened_at)).slice(0, most);
   return { frames, count: Math.max(count ?? 0, frames.length), loading: loaded === 0 && frames.length === 0 };
 }
 

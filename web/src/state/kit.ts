@@ -78,12 +78,12 @@ function removals(lent: KitItem[]): string {
 }
 
 function laid(own: readonly Placed[], lent: KitItem[], removed: string): KitItem[] {
-  const mine = new Set(own.map((one) => one.item.id));
+  const mine = new Set(own.map((placed) => placed.item.id));
   const gone = new Set(removed.split(","));
   const rest = lent
     .map((item, place) => ({ item, place }))
     .filter(({ item }) => !mine.has(item.id) && !gone.has(item.id));
-  return [...own, ...rest].toSorted((one, other) => one.place - other.place).map((one) => one.item);
+  return [...own, ...rest].toSorted((a, b) => a.place - b.place).map((placed) => placed.item);
 }
 
 /** The same outside of a component. */
@@ -97,10 +97,10 @@ function itemsNow(): Placed[] {
 export async function keepItems(drafts: Draft[]): Promise<void> {
   const read = await askItems(drafts);
   const now = itemsNow();
-  const end = Math.max(-1, ...now.map((one) => one.place)) + 1;
+  const end = Math.max(-1, ...now.map((placed) => placed.place)) + 1;
   await Promise.all(
     read.map((item, at) => {
-      const place = now.find((one) => one.item.id === item.id)?.place ?? end + at;
+      const place = now.find((placed) => placed.item.id === item.id)?.place ?? end + at;
       return things.set(item.id, { item, place });
     }),
   );
@@ -115,7 +115,7 @@ export async function orderItems(ids: string[]): Promise<void> {
   const now = itemsNow();
   await Promise.all(
     ids.flatMap((id, place) => {
-      const held = now.find((one) => one.item.id === id);
+      const held = now.find((placed) => placed.item.id === id);
       return held && held.place !== place ? [things.set(id, { item: held.item, place })] : [];
     }),
   );

@@ -34,5 +34,5 @@ export async function forgetLook(look: OwnLook): Promise<void> {
 
 /** The key of a look that may be there already under another. */
 function keyOf(look: OwnLook): string {
-  return looks.idOf((one) => one.kind === look.kind && one.look === look.look) ?? crypto.randomUUID();
+  return looks.idOf((named) => named.kind === look.kind && named.look === look.look) ?? crypto.randomUUID();
 }

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { AccountServer } from "./account.test.data";
 import { emptyBrowser } from "./pages.test.data";
@@ -19,8 +20,8 @@ async function visit(server: AccountServer) {
 }
 
 let server: AccountServer;
-const names = () => server.held.map((one) => (one.content as { look?: string } | null)?.look ?? null);
-const sentNames = () => server.parcels.map((parcel) => parcel.map((one) => (one.content as { look: string }).look));
+const names = () => server.held.map((held) => (held.content as { look?: string } | null)?.look ?? null);
+const sentNames = () => server.parcels.map((parcel) => parcel.map((write) => (write.content as { look: string }).look));
 
 beforeEach(async () => {
   await emptyBrowser();
@@ -150,7 +151,7 @@ describe("the outbox", () => {
     await page.session.renew(false);
     await page.outbox.sent();
     expect(page.looks.all()).toHaveLength(5);
-    server.held = server.held.filter((one) => one.number <= 3);
+    server.held = server.held.filter((held) => held.number <= 3);
     server.head = 3;
     await page.outbox.sent();
     await page.outbox.sent();

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { expect, test } from "vitest";
 import { instantNear, isLive, type Outing, placeOf, span } from "./outings";
 import { minutesText, rateText } from "../words/rate";

@@ -75,16 +75,16 @@ export function useOutings() {
   const removed = useSyncExternalStore(store.subscribe, () => plans.removed(FIRST.id));
   const guest = session.account === null;
   return useMemo(() => {
-    const sample = own.length === 0 || (guest && !removed && !own.some((one) => one.id === FIRST.id));
+    const sample = own.length === 0 || (guest && !removed && !own.some((outing) => outing.id === FIRST.id));
     const outings = sample ? [FIRST, ...own] : [...own];
-    const current = outings.find((one) => one.id === chosen) ?? latest(outings) ?? FIRST;
+    const current = outings.find((outing) => outing.id === chosen) ?? latest(outings) ?? FIRST;
     return { outings, current, choose, keep, forget };
   }, [own, guest, removed, chosen]);
 }
 
 /** What was planned last is what one wants to see first. */
 function latest(outings: Outing[]): Outing | undefined {
-  return outings.toSorted((one, other) => Date.parse(other.changed_at) - Date.parse(one.changed_at))[0];
+  return outings.toSorted((a, b) => Date.parse(b.changed_at) - Date.parse(a.changed_at))[0];
 }
 
 function choose(id: string): void {
@@ -113,8 +113,8 @@ export function instantNear(outing: Outing, time: string): number {
   const [from, to] = span(outing);
   const middle = (from + to) / 2;
   const at = instantOf(outing.date, time, outing.zone);
-  return [at - DAY, at, at + DAY].reduce((best, one) =>
-    Math.abs(one - middle) < Math.abs(best - middle) ? one : best,
+  return [at - DAY, at, at + DAY].reduce((best, day) =>
+    Math.abs(day - middle) < Math.abs(best - middle) ? day : best,
   );
 }
 

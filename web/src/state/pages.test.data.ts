@@ -22,7 +22,7 @@ export class Channel {
     this.heard.push(heard);
   }
   removeEventListener(_: string, heard: Heard): void {
-    this.heard = this.heard.filter((one) => one !== heard);
+    this.heard = this.heard.filter((listener) => listener !== heard);
   }
   postMessage(data: unknown): void {
     const copy: unknown = structuredClone(data);

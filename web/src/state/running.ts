@@ -2,7 +2,7 @@ import * as v from "valibot";
 import type { Schemas } from "../api/client";
 import { askExposure, type Exposure } from "../questions/bench";
 import type { ArmQuestion } from "../questions/checklist";
-import { askLateness, letGo, press } from "../questions/run";
+import { askTimingError, letGo, press } from "../questions/run";
 import * as clock from "./clock";
 import { addFrame, changeFrame, type Frame, frameNow, openFrame } from "./frames";
 import { type Device, habits } from "./habits";
@@ -337,7 +337,7 @@ export async function end(
   const mine = ended as Frame | null;
   if (!mine) return;
   showEnded(mine);
-  const error = await askLateness(aimed ?? mine.answer.seconds, openFor);
+  const error = await askTimingError(aimed ?? mine.answer.seconds, openFor);
   if (!error) return;
   // It may have been taken back while the core thought.
   await changeFrame(id, (frame) => (frame.closed_at === mine.closed_at ? { ...frame, error } : undefined));

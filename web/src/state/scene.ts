@@ -69,13 +69,13 @@ export const FIRST_SCENE: Scene = {
 
 /** Wished or not: one look a kind; wishing it again takes the wish back. */
 export function toggledWant(wants: Want[], want: Want): Want[] {
-  const others = wants.filter((one) => one.kind !== want.kind);
-  const had = wants.some((one) => one.kind === want.kind && one.look === want.look);
+  const others = wants.filter((wanted) => wanted.kind !== want.kind);
+  const had = wants.some((wanted) => wanted.kind === want.kind && wanted.look === want.look);
   return had ? others : [...others, want];
 }
 
 export function withoutSubject(scene: Scene, id: string): Scene {
-  const subjects = scene.subjects.filter((one) => one.id !== id);
-  const kinds = new Set<string>(subjects.map((one) => one.kind));
+  const subjects = scene.subjects.filter((subject) => subject.id !== id);
+  const kinds = new Set<string>(subjects.map((subject) => subject.kind));
   return { ...scene, subjects, wants: scene.wants.filter((want) => kinds.has(want.kind)) };
 }

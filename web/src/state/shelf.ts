@@ -168,7 +168,7 @@ export function memoryShelf(): Shelf {
     newest: (owner, kind, most) =>
       Promise.resolve(
         listed(owner, kind)
-          .toSorted((one, other) => (one.sort < other.sort ? 1 : -1))
+          .toSorted((a, b) => (a.sort < b.sort ? 1 : -1))
           .slice(0, most),
       ),
     count: (owner, kind) => Promise.resolve(listed(owner, kind).length),
@@ -176,7 +176,7 @@ export function memoryShelf(): Shelf {
     waiting: (owner) =>
       Promise.resolve(
         all((doc) => doc.owner === owner && doc.waiting !== null).toSorted(
-          (one, other) => (one.waiting?.order ?? 0) - (other.waiting?.order ?? 0),
+          (a, b) => (a.waiting?.order ?? 0) - (b.waiting?.order ?? 0),
         ),
       ),
     change: (owner, kind, id, how) => {
@@ -189,7 +189,7 @@ export function memoryShelf(): Shelf {
     },
     move: (from, to, how) => {
       const moved: Doc[] = [];
-      for (const doc of all((one) => one.owner === from)) {
+      for (const doc of all((held) => held.owner === from)) {
         const next = how(doc, documents.get(keyOf(to, doc.kind, doc.id)));
         documents.delete(keyOf(from, doc.kind, doc.id));
         if (!next) continue;
@@ -199,12 +199,12 @@ export function memoryShelf(): Shelf {
       return Promise.resolve(moved);
     },
     forgetSent: (owner, kinds) => {
-      for (const doc of all((one) => one.owner === owner && kinds.includes(one.kind) && one.waiting === null))
+      for (const doc of all((held) => held.owner === owner && kinds.includes(held.kind) && held.waiting === null))
         documents.delete(keyOf(doc.owner, doc.kind, doc.id));
       return Promise.resolve();
     },
     forgetOwner: (owner) => {
-      for (const doc of all((one) => one.owner === owner)) documents.delete(keyOf(doc.owner, doc.kind, doc.id));
+      for (const doc of all((held) => held.owner === owner)) documents.delete(keyOf(doc.owner, doc.kind, doc.id));
       return Promise.resolve();
     },
     note: (key) => Promise.resolve(notes.get(key)),

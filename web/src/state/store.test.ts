@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { emptyBrowser, fill, page } from "./pages.test.data";
 
@@ -9,11 +10,11 @@ type Page = Awaited<ReturnType<typeof page>>;
 
 /** A page that is open for somebody, with a kind of its own that goes to the server and one that does not. */
 async function opened(owner = "guest") {
-  const one = await page();
+  const tab = await page();
   const check = (content: unknown) => (typeof (content as Note | null)?.text === "string" ? (content as Note) : null);
-  const sent = one.drawer<Note>({ name: "note", version: 1, check, wire: (note) => ({ ...note }) });
-  const local = one.drawer<Note>({ name: "local", version: 1, check });
-  const log = one.drawer<Note>({
+  const sent = tab.drawer<Note>({ name: "note", version: 1, check, wire: (note) => ({ ...note }) });
+  const local = tab.drawer<Note>({ name: "local", version: 1, check });
+  const log = tab.drawer<Note>({
     name: "log",
     version: 1,
     check,
@@ -21,8 +22,8 @@ async function opened(owner = "guest") {
     sort: (n) => n.text,
     paged: true,
   });
-  await one.store.open(await one.openShelf(), owner);
-  return { ...one, sent, local, log };
+  await tab.store.open(await tab.openShelf(), owner);
+  return { ...tab, sent, local, log };
 }
 
 const texts = (all: readonly Note[]) => all.map((note) => note.text);

@@ -107,7 +107,7 @@ export class Store {
     const held = this.views.get(kind);
     if (held) return held;
     const found = [...this.docs.values()].filter((doc) => doc.kind === kind && doc.content !== null);
-    const view = found.length === 0 ? NOTHING : found.toSorted((one, other) => (one.sort < other.sort ? 1 : -1));
+    const view = found.length === 0 ? NOTHING : found.toSorted((a, b) => (a.sort < b.sort ? 1 : -1));
     this.views.set(kind, view);
     return view;
   }
@@ -122,7 +122,7 @@ export class Store {
     const held = this.views.get("\u0000waiting");
     if (held) return held;
     const found = [...this.docs.values()].filter((doc) => doc.waiting !== null);
-    const view = found.toSorted((one, other) => (one.waiting?.order ?? 0) - (other.waiting?.order ?? 0));
+    const view = found.toSorted((a, b) => (a.waiting?.order ?? 0) - (b.waiting?.order ?? 0));
     this.views.set("\u0000waiting", view);
     return view;
   }
@@ -364,9 +364,9 @@ export class Store {
 
   private apply({ docs = [], gone = [] }: Told): void {
     const touched = new Set<string>();
-    for (const one of gone) {
-      if (one.owner !== this.owner || !this.docs.delete(keyOf(one.kind, one.id))) continue;
-      touched.add(one.kind);
+    for (const document of gone) {
+      if (document.owner !== this.owner || !this.docs.delete(keyOf(document.kind, document.id))) continue;
+      touched.add(document.kind);
     }
     for (const doc of docs) {
       if (doc.owner !== this.owner) continue;
@@ -385,7 +385,7 @@ export class Store {
     const most = this.sizes.get(kind) ?? FIRST_PAGE;
     const all = [...this.docs.values()].filter((doc) => doc.kind === kind && doc.waiting === null);
     if (all.length <= most) return;
-    for (const doc of all.toSorted((one, other) => (one.sort < other.sort ? 1 : -1)).slice(most))
+    for (const doc of all.toSorted((a, b) => (a.sort < b.sort ? 1 : -1)).slice(most))
       this.docs.delete(keyOf(kind, doc.id));
   }
 

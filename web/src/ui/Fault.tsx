@@ -17,9 +17,9 @@ export function Fault({ error, again }: Props) {
     <div className="fault-box" role="alert">
       {faults.length > 1 ? (
         <ul className="plain-list fault">
-          {faults.map((one) => (
-            <li key={one.field + one.problem}>
-              {one.problem} {one.instead}
+          {faults.map((fault) => (
+            <li key={fault.field + fault.problem}>
+              {fault.problem} {fault.instead}
             </li>
           ))}
         </ul>

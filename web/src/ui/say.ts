@@ -24,14 +24,15 @@ function show(next: Standing[]): void {
 export function say(said: Said): void {
   count += 1;
   show(
-    [...standing.filter((one) => one.action !== undefined || one.text !== said.text), { ...said, key: count }].slice(
-      -MOST,
-    ),
+    [
+      ...standing.filter((earlier) => earlier.action !== undefined || earlier.text !== said.text),
+      { ...said, key: count },
+    ].slice(-MOST),
   );
 }
 
 export function unsay(key: number): void {
-  show(standing.filter((one) => one.key !== key));
+  show(standing.filter((shown) => shown.key !== key));
 }
 
 export function useSaid(): Standing[] {

@@ -57,15 +57,15 @@ export const log = {
     title: "Two frames",
     noPicture: "No picture kept. Add the JPEG on the frame's page.",
     tones: "How the tones lie",
-    tonesText: (shift: string, one: string, other: string) =>
-      `The second is ${shift} than the first. Clipped: ${one} and ${other}.`,
+    tonesText: (shift: string, a: string, b: string) =>
+      `The second is ${shift} than the first. Clipped: ${a} and ${b}.`,
     shift: (stops: string, brighter: boolean) => `${stops} stops ${brighter ? "brighter" : "darker"}`,
     same: "no brighter or darker",
     axis: "stops below full",
     first: "first",
     second: "second",
     clipped: (share: string) => `${share} clipped`,
-    facts: { opened: "Opened", set: "Set at", glass: "Glass", real: "Open", cameOut: "Came out", light: "Light" },
+    facts: { opened: "Opened", set: "Set at", glass: "Glass", real: "Open", exposureError: "Came out", light: "Light" },
     estimate: "The shift is an estimate from JPEG tones, good to about 0.1 stop.",
   },
   review: {

@@ -35,10 +35,10 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
   const set = (change: Partial<Scene>) => onScene({ ...scene, ...change });
   const setFact = (id: string, name: string, value: number | string | undefined) =>
     set({
-      subjects: scene.subjects.map((one) => {
-        if (one.id !== id) return one;
-        const facts = Object.fromEntries(Object.entries(one.facts).filter(([key]) => key !== name));
-        return { ...one, facts: value === undefined ? facts : { ...facts, [name]: value } };
+      subjects: scene.subjects.map((subject) => {
+        if (subject.id !== id) return subject;
+        const facts = Object.fromEntries(Object.entries(subject.facts).filter(([key]) => key !== name));
+        return { ...subject, facts: value === undefined ? facts : { ...facts, [name]: value } };
       }),
     });
   return (
@@ -99,9 +99,9 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
           />
         </div>
         <ul className="advice">
-          {found?.advice.map((one) => (
-            <li key={one.code + one.text} className={`advice-${one.severity}`}>
-              {one.text}
+          {found?.advice.map((remark) => (
+            <li key={remark.code + remark.text} className={`advice-${remark.severity}`}>
+              {remark.text}
             </li>
           ))}
         </ul>

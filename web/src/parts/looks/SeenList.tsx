@@ -26,10 +26,10 @@ export function SeenList({ seen, stale, looks, seconds }: Props) {
       )}
       {looks?.conflict && <p className="seen-aim">{looks.conflict.text}</p>}
       <dl>
-        {seen.map((one) => (
-          <div key={one.id ?? one.kind}>
-            <dt>{words.looks.kinds[one.kind as keyof typeof words.looks.kinds]}</dt>
-            <dd>{one.text}</dd>
+        {seen.map((sight) => (
+          <div key={sight.id ?? sight.kind}>
+            <dt>{words.looks.kinds[sight.kind as keyof typeof words.looks.kinds]}</dt>
+            <dd>{sight.text}</dd>
           </div>
         ))}
       </dl>

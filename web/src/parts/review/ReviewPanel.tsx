@@ -29,7 +29,7 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
     void changeFrame(frame.id, (now) => ({ ...now, review: { ...(now.review ?? NOTHING), ...part } }));
   const came = review.came_out == null ? null : Math.round(review.came_out * 3);
   const toggle = (code: Seen) =>
-    change({ seen: seen.includes(code) ? seen.filter((one) => one !== code) : [...seen, code] });
+    change({ seen: seen.includes(code) ? seen.filter((defect) => defect !== code) : [...seen, code] });
   return (
     <section className="review" aria-label={say.title}>
       <h2>{say.title}</h2>
@@ -56,16 +56,16 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
         <>
           <h3>{say.seen}</h3>
           <div className="review-seen" role="group" aria-label={say.seen}>
-            {findings.map((one) => (
+            {findings.map((finding) => (
               <Button
-                key={one.code}
+                key={finding.code}
                 variant="segment"
                 size="sm"
-                active={seen.includes(one.code)}
-                aria-pressed={seen.includes(one.code)}
-                onClick={() => toggle(one.code)}
+                active={seen.includes(finding.code)}
+                aria-pressed={seen.includes(finding.code)}
+                onClick={() => toggle(finding.code)}
               >
-                {one.label}
+                {finding.label}
               </Button>
             ))}
           </div>
@@ -82,11 +82,11 @@ function Tastes({ tasted, onChange }: { tasted: Tasted[]; onChange: (tasted: Tas
   const own = ownLooks.use();
   const windows = useLooks(laid && looksOf(laid, own)).shown?.windows ?? [];
   const [picked, setPicked] = useState("");
-  const looks = [...new Set(windows.map((one) => `${one.kind}/${one.look}`))];
+  const looks = [...new Set(windows.map((window) => `${window.kind}/${window.look}`))];
   const add = (fit: Tasted["fit"]) => {
     const [kind, look] = picked.split("/");
     if (!kind || !look) return;
-    onChange([...tasted.filter((one) => one.kind !== kind || one.look !== look), { kind, look, fit }]);
+    onChange([...tasted.filter((taste) => taste.kind !== kind || taste.look !== look), { kind, look, fit }]);
     setPicked("");
   };
   return (
@@ -94,16 +94,16 @@ function Tastes({ tasted, onChange }: { tasted: Tasted[]; onChange: (tasted: Tas
       <h3>{say.tastes}</h3>
       {tasted.length > 0 && (
         <ul className="plain-list">
-          {tasted.map((one) => (
-            <li key={`${one.kind}/${one.look}`} className="review-taste">
+          {tasted.map((taste) => (
+            <li key={`${taste.kind}/${taste.look}`} className="review-taste">
               <span>
-                {kindOf(one.kind)}, {one.look.replaceAll("_", " ")}: {say.fits[one.fit]}
+                {kindOf(taste.kind)}, {taste.look.replaceAll("_", " ")}: {say.fits[taste.fit]}
               </span>
               <Button
                 variant="quiet"
                 size="sm"
-                onClick={() => onChange(tasted.filter((each) => each !== one))}
-                aria-label={`${say.off}: ${one.look}`}
+                onClick={() => onChange(tasted.filter((each) => each !== taste))}
+                aria-label={`${say.off}: ${taste.look}`}
               >
                 {say.off}
               </Button>
@@ -114,10 +114,10 @@ function Tastes({ tasted, onChange }: { tasted: Tasted[]; onChange: (tasted: Tas
       <div className="review-taste-add">
         <Form.Select aria-label={say.tastesAdd} value={picked} onChange={(event) => setPicked(event.target.value)}>
           <option value="">{say.tastesAdd}</option>
-          {looks.map((one) => {
-            const [kind = "", look = ""] = one.split("/");
+          {looks.map((verdict) => {
+            const [kind = "", look = ""] = verdict.split("/");
             return (
-              <option key={one} value={one}>
+              <option key={verdict} value={verdict}>
                 {kindOf(kind)}: {look.replaceAll("_", " ")}
               </option>
             );

@@ -11,12 +11,12 @@ const ORDER = { harm: 0, caution: 1, note: 2 };
  */
 export function AdviceList({ advice, findings }: { advice: Advice[]; findings: Advice[] }) {
   // Of the two ways to say that light leaks in, the one that knows this body is enough.
-  const known = findings.some((one) => one.code === "eyepiece" || one.code === "gaps");
+  const known = findings.some((finding) => finding.code === "eyepiece" || finding.code === "gaps");
   const shown = [
-    ...advice.filter((one) => !(known && one.code === "stray_light")),
-    ...findings.filter((one) => one.severity !== "note"),
-  ].toSorted((one, other) => ORDER[one.severity] - ORDER[other.severity]);
-  const folded = findings.filter((one) => one.severity === "note");
+    ...advice.filter((remark) => !(known && remark.code === "stray_light")),
+    ...findings.filter((finding) => finding.severity !== "note"),
+  ].toSorted((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+  const folded = findings.filter((finding) => finding.severity === "note");
   return (
     <>
       {shown.length > 0 && <List advice={shown} />}
@@ -33,9 +33,9 @@ export function AdviceList({ advice, findings }: { advice: Advice[]; findings: A
 function List({ advice }: { advice: Advice[] }) {
   return (
     <ul className="advice" aria-label={words.bench.words}>
-      {advice.map((one) => (
-        <li key={one.code + one.text} className={`advice-${one.severity}`}>
-          {one.text}
+      {advice.map((remark) => (
+        <li key={remark.code + remark.text} className={`advice-${remark.severity}`}>
+          {remark.text}
         </li>
       ))}
     </ul>

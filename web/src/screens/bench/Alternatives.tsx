@@ -31,7 +31,7 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
   const asked = useStacks(known ? stacksOf(laid, target, endsById(laid, usable.shown?.ends)) : null);
   const waits = usable.stale || asked.stale;
   const found = asked.shown;
-  const failed = [usable, asked].find((one) => one.error !== null);
+  const failed = [usable, asked].find((question) => question.error !== null);
   if (failed) return <Fault error={failed.error} again={failed.again} />;
   if (!found) return null;
   const stacks = others(found.stacks, laid.bench.floating === "time").slice(0, SHOWN);

@@ -169,7 +169,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           <div className="bench-words" data-stale={!fresh || undefined}>
             {answer && (
               <AdviceList
-                advice={[...said(light), ...answer.advice.filter((one) => one.code !== "bulb")]}
+                advice={[...said(light), ...answer.advice.filter((remark) => remark.code !== "bulb")]}
                 findings={findings}
               />
             )}
@@ -235,7 +235,7 @@ function said(light: BenchLight): Exposure["advice"] {
 function withFloating(laid: Laid, steered: { nearest: { mark: string; cost_stops: number }[] } | undefined): Laid {
   const { floating, targetSeconds } = laid.bench;
   if (targetSeconds === null || !steered || (floating !== "aperture" && floating !== "iso")) return laid;
-  const best = steered.nearest.toSorted((one, other) => Math.abs(one.cost_stops) - Math.abs(other.cost_stops))[0];
+  const best = steered.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0];
   if (!best) return laid;
   return { ...laid, bench: { ...laid.bench, [floating === "aperture" ? "shotAperture" : "shotIso"]: best.mark } };
 }

@@ -150,7 +150,7 @@ function Video({ laid }: { laid: Laid }) {
   const ends = endsById(laid, usable?.ends);
   const known = turning === null || usable !== undefined;
   const [id, setId] = useState(variable[0]?.id ?? "");
-  const glass = variable.find((one) => one.id === id);
+  const glass = variable.find((piece) => piece.id === id);
   const [setting, setSetting] = useState(glass ? glass.stops.toFixed(1) : "");
   const [change, setChange] = useState("1");
   const say = words.extras.video;
@@ -173,9 +173,9 @@ function Video({ laid }: { laid: Laid }) {
         <Form.Group controlId="video-glass">
           <Form.Label>{say.glass}</Form.Label>
           <Form.Select value={id} onChange={(event) => setId(event.target.value)}>
-            {variable.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
+            {variable.map((piece) => (
+              <option key={piece.id} value={piece.id}>
+                {piece.name}
               </option>
             ))}
           </Form.Select>
@@ -204,7 +204,7 @@ const PAIR_SECONDS = [15, 30, 60, 120, 240, 480];
 function Pair({ laid }: { laid: Laid }) {
   const [target, setTarget] = useState(120);
   const say = words.extras.pair;
-  const glass = laid.bag.filter((one) => one.kind === "solid");
+  const glass = laid.bag.filter((piece) => piece.kind === "solid");
   const pairs = usePairs(pairsOf(laid, target));
   const reach = useReach(bareOf(laid)).answer;
   return (
@@ -222,11 +222,11 @@ function Pair({ laid }: { laid: Laid }) {
       </Form.Group>
       <Said asked={pairs}>
         <ul className="plain-list">
-          {glass.map((one, at) => {
+          {glass.map((piece, at) => {
             const found = pairs.shown?.[at];
             const mark = found?.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0]?.mark;
             return found ? (
-              <li key={one.id}>{say.when(one.name, mark ?? timeText(found.value), timeText(target))}</li>
+              <li key={piece.id}>{say.when(piece.name, mark ?? timeText(found.value), timeText(target))}</li>
             ) : null;
           })}
         </ul>

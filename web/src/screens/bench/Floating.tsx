@@ -25,7 +25,7 @@ export function Floating({ what, steered, stale, target, onTake, children }: Pro
         <p className="answer-sure">{words.bench.waiting}</p>
       </div>
     );
-  const best = steered.nearest.toSorted((one, other) => Math.abs(one.cost_stops) - Math.abs(other.cost_stops))[0];
+  const best = steered.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0];
   const missing = steered.missing_stops;
   return (
     <div className="answer" data-stale={stale || undefined}>

@@ -34,9 +34,9 @@ export function Graduated({ laid }: { laid: Laid }) {
             value={horizon}
             onChange={(event) => setHorizon(event.target.value as (typeof HORIZONS)[number])}
           >
-            {HORIZONS.map((one) => (
-              <option key={one} value={one}>
-                {say.horizons[one]}
+            {HORIZONS.map((entry) => (
+              <option key={entry} value={entry}>
+                {say.horizons[entry]}
               </option>
             ))}
           </Form.Select>

@@ -148,7 +148,7 @@ export function ReadingPanel({
       )}
       <Age
         at={bench.meteredAt}
-        moved={answer?.advice.some((one) => one.code === "meter_again") ?? false}
+        moved={answer?.advice.some((remark) => remark.code === "meter_again") ?? false}
         onAgain={() => set({ meteredAt: new Date().toISOString() })}
       />
 

@@ -23,5 +23,5 @@ export const Drawing = lazy(async () => ({ default: (await fetched.drawing()).Dr
 
 /** All of them, one after the other. */
 export async function fetchDialogs(): Promise<void> {
-  for (const one of [...Object.values(fetched), fetchArming]) await one();
+  for (const fetchPart of [...Object.values(fetched), fetchArming]) await fetchPart();
 }

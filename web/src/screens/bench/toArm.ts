@@ -33,7 +33,7 @@ function conditionsOf({ laid, outing, aim, answered }: Pick<Given, "laid" | "out
     lens: lens?.name ?? null,
     lens_id: lens?.id ?? null,
     focal_mm: laid.focalMm ?? null,
-    rims_mm: depths.length > 0 ? depths.reduce((sum, one) => sum + one, 0) : null,
+    rims_mm: depths.length > 0 ? depths.reduce((sum, depth) => sum + depth, 0) : null,
     opening_mm: openings.length > 0 ? Math.min(...openings) : null,
     pitch_deg: bench.scene.elevationDeg,
     ev100: answered.scene_ev100,

@@ -146,8 +146,8 @@ function TextField({ id, label, value, described, onText, most, hint, children }
 function meaning(typed: string, plain: boolean): string {
   if (plain) return typed;
   if (typed.includes(" ") && typed.trim().includes(" ")) return listed(list(typed));
-  const one = number(typed);
-  return typed.trim() === "" ? "" : String(one);
+  const value = number(typed);
+  return typed.trim() === "" ? "" : String(value);
 }
 
 function number(text: string): number | string {
@@ -159,7 +159,7 @@ function list(text: string): (number | string)[] {
   return text
     .split(/[\s;]+/)
     .filter(Boolean)
-    .map((one) => number(one));
+    .map((part) => number(part));
 }
 
 function listed(value: unknown): string {

@@ -20,12 +20,12 @@ export function FileDialog({ file, kit, onClose }: Props) {
   const [held] = useState(kit.items);
   const read = useKitFile(file.text, held);
   const found = read.answer;
-  const count = (change: string) => found?.changes.filter((one) => one.change === change).length ?? 0;
+  const count = (change: string) => found?.changes.filter((told) => told.change === change).length ?? 0;
   const [fresh, changed] = [count("new"), count("changed")];
   const take = async () => {
     if (!found) return;
-    const before = kit.items.filter((item) => found.changes.some((one) => one.id === item.id)).map(draftOf);
-    const made = found.changes.filter((one) => one.change === "new").map((one) => one.id);
+    const before = kit.items.filter((item) => found.changes.some((change) => change.id === item.id)).map(draftOf);
+    const made = found.changes.filter((change) => change.change === "new").map((change) => change.id);
     try {
       await keepItems(found.kit.items.map(draftOf));
     } catch (error) {
@@ -60,11 +60,11 @@ export function FileDialog({ file, kit, onClose }: Props) {
             </p>
             <ul className="plain-list">
               {found.changes
-                .filter((one) => one.change !== "same")
-                .map((one) => (
-                  <li key={one.id}>
-                    <strong>{one.name}</strong> {kitWords.file.changes[one.change]}
-                    {one.facts.length > 0 && <span className="quiet">: {one.facts.join(", ")}</span>}
+                .filter((change) => change.change !== "same")
+                .map((change) => (
+                  <li key={change.id}>
+                    <strong>{change.name}</strong> {kitWords.file.changes[change.change]}
+                    {change.facts.length > 0 && <span className="quiet">: {change.facts.join(", ")}</span>}
                   </li>
                 ))}
             </ul>

@@ -17,19 +17,25 @@ export function GlassHelp({ facts, set }: Props) {
   const measured = useMeasured(without && through ? { without, with_it: through, step: "third" } : null).answer;
   const stops = typeof facts.stops === "number" ? facts.stops : 0;
   const readings = (read?.readings ?? []).filter(
-    (one) => Math.abs(one.stops - stops) > 0.05 || (one.stops_max != null && facts.stops_max !== one.stops_max),
+    (reading) =>
+      Math.abs(reading.stops - stops) > 0.05 || (reading.stops_max != null && facts.stops_max !== reading.stops_max),
   );
   const offset = measured && measured.stops - stops;
   return (
     <>
-      {readings.map((one) => (
-        <p key={one.notation + String(one.stops)} className="glass-help">
-          <span>{kitWords.label(short(one.stops) + (one.stops_max == null ? "" : `–${short(one.stops_max)}`))}</span>
+      {readings.map((reading) => (
+        <p key={reading.notation + String(reading.stops)} className="glass-help">
+          <span>
+            {kitWords.label(short(reading.stops) + (reading.stops_max == null ? "" : `–${short(reading.stops_max)}`))}
+          </span>
           <Button
             variant="quiet"
             size="sm"
             onClick={() =>
-              set({ stops: round(one.stops), ...(one.stops_max != null && { stops_max: round(one.stops_max) }) })
+              set({
+                stops: round(reading.stops),
+                ...(reading.stops_max != null && { stops_max: round(reading.stops_max) }),
+              })
             }
           >
             {kitWords.useLabel}

@@ -25,7 +25,7 @@ export function KitScreen() {
   const [reach, setReach] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const starter = useStarter();
-  const item = kit.items.find((one) => one.id === chosen);
+  const item = kit.items.find((candidate) => candidate.id === chosen);
   const draft = fresh ?? (item && draftOf(item));
 
   if (kit.loading) return <p className="waiting">{words.bench.waiting}</p>;
@@ -34,13 +34,13 @@ export function KitScreen() {
     setFresh({ id: crypto.randomUUID(), sort, name: "", note: "", retired: false, facts: {} });
     setChosen(null);
   };
-  const move = (one: KitItem, by: -1 | 1) => {
+  const move = (moved: KitItem, by: -1 | 1) => {
     const ids = kit.items.map((each) => each.id);
-    const peers = kit.items.filter((each) => each.sort === one.sort).map((each) => each.id);
-    const other = peers[peers.indexOf(one.id) + by];
+    const peers = kit.items.filter((each) => each.sort === moved.sort).map((each) => each.id);
+    const other = peers[peers.indexOf(moved.id) + by];
     if (!other) return;
-    const [at, to] = [ids.indexOf(one.id), ids.indexOf(other)];
-    [ids[at], ids[to]] = [other, one.id];
+    const [at, to] = [ids.indexOf(moved.id), ids.indexOf(other)];
+    [ids[at], ids[to]] = [other, moved.id];
     void orderItems(ids);
   };
   const readFile = async (event: ChangeEvent<HTMLInputElement>) => {
@@ -84,39 +84,39 @@ export function KitScreen() {
             </Button>
           </div>
         )}
-        {SORTS.filter((sort) => kit.items.some((one) => one.sort === sort)).map((sort) => (
+        {SORTS.filter((sort) => kit.items.some((candidate) => candidate.sort === sort)).map((sort) => (
           <section key={sort} aria-label={kitWords.groups[sort]}>
             <h2>{kitWords.groups[sort]}</h2>
             <ul>
               {kit.items
-                .filter((one) => one.sort === sort)
-                .map((one) => (
-                  <li key={one.id} data-retired={one.retired || undefined}>
+                .filter((candidate) => candidate.sort === sort)
+                .map((candidate) => (
+                  <li key={candidate.id} data-retired={candidate.retired || undefined}>
                     <button
                       type="button"
                       className="kit-item"
-                      aria-pressed={one.id === chosen && !fresh}
+                      aria-pressed={candidate.id === chosen && !fresh}
                       onClick={() => {
                         setFresh(null);
-                        setChosen(one.id);
+                        setChosen(candidate.id);
                       }}
                     >
-                      <span>{one.name}</span>
-                      <span className="quiet">{summary(one)}</span>
+                      <span>{candidate.name}</span>
+                      <span className="quiet">{summary(candidate)}</span>
                     </button>
                     <button
                       type="button"
                       className="kit-move"
-                      aria-label={`${kitWords.up}: ${one.name}`}
-                      onClick={() => move(one, -1)}
+                      aria-label={`${kitWords.up}: ${candidate.name}`}
+                      onClick={() => move(candidate, -1)}
                     >
                       <span aria-hidden="true">↑</span>
                     </button>
                     <button
                       type="button"
                       className="kit-move"
-                      aria-label={`${kitWords.down}: ${one.name}`}
-                      onClick={() => move(one, 1)}
+                      aria-label={`${kitWords.down}: ${candidate.name}`}
+                      onClick={() => move(candidate, 1)}
                     >
                       <span aria-hidden="true">↓</span>
                     </button>

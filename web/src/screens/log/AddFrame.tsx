@@ -33,7 +33,7 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
     }
     setProblem(null);
     try {
-      const glass = laid.bag.filter((one) => on.includes(one.id));
+      const glass = laid.bag.filter((piece) => on.includes(piece.id));
       await addFrame(await madeFrame({ openedAt, seconds: length, glass, ...facts }, laid));
       onClose();
     } catch (error) {
@@ -77,14 +77,14 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
           {field("shutter", say.reading)}
           <fieldset className="add-glass">
             <legend>{say.glass}</legend>
-            {laid.bag.map((one) => (
+            {laid.bag.map((piece) => (
               <Form.Check
-                key={one.id}
-                id={`add-${one.id}`}
-                label={one.name}
-                checked={on.includes(one.id)}
+                key={piece.id}
+                id={`add-${piece.id}`}
+                label={piece.name}
+                checked={on.includes(piece.id)}
                 onChange={(event) =>
-                  setOn(event.target.checked ? [...on, one.id].slice(-8) : on.filter((id) => id !== one.id))
+                  setOn(event.target.checked ? [...on, piece.id].slice(-8) : on.filter((id) => id !== piece.id))
                 }
               />
             ))}

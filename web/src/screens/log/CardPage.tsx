@@ -16,16 +16,16 @@ const MOST = 8;
 /** This body's times down, these glasses as measured across: to print and take along. */
 export function CardPage() {
   const [laid] = useBench();
-  const solids = itemsOf(useKit().items, "glass").filter((one) => one.facts.kind === "solid");
+  const solids = itemsOf(useKit().items, "glass").filter((piece) => piece.facts.kind === "solid");
   const [left, setLeft] = useState<string[]>([]);
   const [span, setSpan] = useState({ fastest: 1 / 512, slowest: 1 });
   const step = laid?.step ?? "third";
   const ladders = useLadders(step, laid?.dialLimit ?? 30);
-  const shown = solids.filter((one) => !left.includes(one.id)).slice(0, MOST);
+  const shown = solids.filter((solid) => !left.includes(solid.id)).slice(0, MOST);
   const asked = {
-    glass: shown.map((one) => ({
-      name: one.name,
-      stops: Math.max(0, one.strength.stops + (one.strength.offset ?? 0)),
+    glass: shown.map((column) => ({
+      name: column.name,
+      stops: Math.max(0, column.strength.stops + (column.strength.offset ?? 0)),
     })),
     ...span,
     dial_limit: laid?.dialLimit ?? 30,
@@ -60,14 +60,14 @@ export function CardPage() {
       <div className="card-pick no-print">
         <fieldset>
           <legend>{say.glass}</legend>
-          {solids.map((one) => (
+          {solids.map((solid) => (
             <Form.Check
-              key={one.id}
-              id={`card-${one.id}`}
-              label={one.name}
-              checked={!left.includes(one.id)}
+              key={solid.id}
+              id={`card-${solid.id}`}
+              label={solid.name}
+              checked={!left.includes(solid.id)}
               onChange={(event) =>
-                setLeft(event.target.checked ? left.filter((id) => id !== one.id) : [...left, one.id])
+                setLeft(event.target.checked ? left.filter((id) => id !== solid.id) : [...left, solid.id])
               }
             />
           ))}
@@ -84,10 +84,10 @@ export function CardPage() {
             <thead>
               <tr>
                 <th scope="col">{say.bare}</th>
-                {shown.map((one) => (
-                  <th key={one.id} scope="col">
-                    {one.name}
-                    <span>{words.staff.stops((one.strength.stops + (one.strength.offset ?? 0)).toFixed(1))}</span>
+                {shown.map((column) => (
+                  <th key={column.id} scope="col">
+                    {column.name}
+                    <span>{words.staff.stops((column.strength.stops + (column.strength.offset ?? 0)).toFixed(1))}</span>
                   </th>
                 ))}
               </tr>

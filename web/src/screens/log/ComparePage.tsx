@@ -14,9 +14,9 @@ const say = logWords.compare;
 
 /** Two frames side by side: pictures, tones laid over each other, and what was set. */
 export function ComparePage() {
-  const { one = null, other = null } = useParams();
-  const first = useFrame(one);
-  const second = useFrame(other);
+  const ids = useParams();
+  const first = useFrame(ids.first ?? null);
+  const second = useFrame(ids.second ?? null);
   const { account } = useSession();
   const firstPicture = usePicture(first?.pictured ? first.id : null, account);
   const secondPicture = usePicture(second?.pictured ? second.id : null, account);
@@ -86,14 +86,14 @@ function Side({ frame, small, name }: { frame: Frame; small: string | undefined;
   );
 }
 
-function rows(one: Frame, other: Frame): [string, string, string][] {
-  const both = (text: (frame: Frame) => string): [string, string] => [text(one), text(other)];
+function rows(a: Frame, b: Frame): [string, string, string][] {
+  const both = (text: (frame: Frame) => string): [string, string] => [text(a), text(b)];
   return [
     [say.facts.opened, ...both((frame) => whenText(frame.opened_at))],
     [say.facts.set, ...both((frame) => `f/${frame.settings.aperture} ISO ${frame.settings.iso}`)],
     [say.facts.glass, ...both(glassText)],
     [say.facts.real, ...both((frame) => timeText(Math.max(frame.actual_seconds ?? 0, 0.001)))],
-    [say.facts.cameOut, ...both((frame) => verdictText(frame.review?.came_out))],
+    [say.facts.exposureError, ...both((frame) => verdictText(frame.review?.came_out))],
     [
       say.facts.light,
       ...both((frame) => (frame.conditions?.ev100 == null ? "" : `EV ${frame.conditions.ev100.toFixed(1)}`)),

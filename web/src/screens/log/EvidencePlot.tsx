@@ -9,7 +9,7 @@ const EDGE = 34;
 /** Every frame's own word on a glass, a dot each in the order of time, and what they say together. */
 export function EvidencePlot({ known }: { known: Known }) {
   const dots = known.witnesses;
-  const far = Math.max(0.5, ...dots.map((one) => Math.abs(one.error_stops)), Math.abs(known.mean) + 2 * known.sd);
+  const far = Math.max(0.5, ...dots.map((dot) => Math.abs(dot.error_stops)), Math.abs(known.mean) + 2 * known.sd);
   const reach = Math.ceil(far * 2) / 2;
   const y = (stops: number) => HIGH / 2 - (stops / reach) * (HIGH / 2 - 8);
   const x = (at: number) => EDGE + ((at + 0.5) / Math.max(dots.length, 1)) * (WIDE - EDGE - 8);
@@ -31,8 +31,8 @@ export function EvidencePlot({ known }: { known: Known }) {
           {stops === 0 ? "0" : signedStops(stops)}
         </text>
       ))}
-      {dots.map((one, at) => (
-        <circle key={one.frame} cx={x(at)} cy={y(one.error_stops)} r={dots.length > 60 ? 2 : 4} />
+      {dots.map((dot, at) => (
+        <circle key={dot.frame} cx={x(at)} cy={y(dot.error_stops)} r={dots.length > 60 ? 2 : 4} />
       ))}
     </svg>
   );

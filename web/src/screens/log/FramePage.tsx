@@ -54,7 +54,7 @@ function OneFrame({ frame }: { frame: Frame }) {
           : { meter: "hand" as const, ev100 }),
         shotAperture: frame.settings.aperture,
         shotIso: frame.settings.iso,
-        on: frame.stack.flatMap((glass) => (laid?.bag.some((one) => one.id === glass.id) ? (glass.id ?? []) : [])),
+        on: frame.stack.flatMap((glass) => (laid?.bag.some((piece) => piece.id === glass.id) ? (glass.id ?? []) : [])),
         floating: "time",
         targetSeconds: null,
       },
@@ -116,7 +116,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
   const [byBench, setByBench] = useState(false);
   const kit = useKit();
   const body = chosen(kit.items, "body", frame.conditions?.body_id ?? null);
-  const on = itemsOf(kit.items, "glass").filter((one) => frame.stack.some((each) => each.id === one.id));
+  const on = itemsOf(kit.items, "glass").filter((piece) => frame.stack.some((each) => each.id === piece.id));
   const asked: Schemas["ReviewedAsked"] = {
     frame: documentOf(frame),
     light_stops: 0,
@@ -164,11 +164,11 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
         <section aria-label={say.remarks}>
           <h2>{say.remarks}</h2>
           <dl className="frame-remarks">
-            {remarks.map((one) => (
-              <div key={one.code}>
-                <dt>{one.label}</dt>
+            {remarks.map((remark) => (
+              <div key={remark.code}>
+                <dt>{remark.label}</dt>
                 <dd>
-                  {one.cause} <strong>{one.cure}</strong>
+                  {remark.cause} <strong>{remark.cure}</strong>
                 </dd>
               </div>
             ))}
@@ -181,8 +181,8 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
           <p className="quiet mb-0">{say.editing.none}</p>
         ) : (
           <ol className="frame-editing">
-            {editing.map((one) => (
-              <li key={one.code}>{one.text}</li>
+            {editing.map((remark) => (
+              <li key={remark.code}>{remark.text}</li>
             ))}
           </ol>
         )}

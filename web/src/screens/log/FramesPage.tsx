@@ -35,7 +35,7 @@ export function FramesPage() {
   const sorted = params.has("sort") && params.get("sort") !== "newest";
 
   const pick = (id: string) => {
-    const both = picked.includes(id) ? picked.filter((one) => one !== id) : [...picked, id].slice(-2);
+    const both = picked.includes(id) ? picked.filter((chosen) => chosen !== id) : [...picked, id].slice(-2);
     setPicked(both);
   };
   const dropped = (list: FileList | null) => {

@@ -33,8 +33,8 @@ export function GlassPage() {
         </div>
       )}
       <ol className="glass-list">
-        {data.glass.map((one) => (
-          <GlassRow key={one.id} known={one} kit={kit} stale={evidence.stale} />
+        {data.glass.map((known) => (
+          <GlassRow key={known.id} known={known} kit={kit} stale={evidence.stale} />
         ))}
       </ol>
       {asides.length > 0 && (
@@ -46,10 +46,10 @@ export function GlassPage() {
         <details>
           <summary>{say.habits}</summary>
           <ul className="plain-list">
-            {data.habits.map((one) => (
-              <li key={one.began}>
-                {whenText(one.began)}: {say.habit(tenthStops(one.mean), (2 * one.sd).toFixed(1))}
-                <span className="quiet"> ({logWords.lessons.frames(one.frames)})</span>
+            {data.habits.map((habit) => (
+              <li key={habit.began}>
+                {whenText(habit.began)}: {say.habit(tenthStops(habit.mean), (2 * habit.sd).toFixed(1))}
+                <span className="quiet"> ({logWords.lessons.frames(habit.frames)})</span>
               </li>
             ))}
           </ul>
@@ -61,7 +61,7 @@ export function GlassPage() {
 
 function GlassRow({ known, kit, stale }: { known: Known; kit: Kit; stale: boolean }) {
   const [mean, sure] = [tenthStops(known.mean), (2 * known.sd).toFixed(1)];
-  const item = kit.items.find((one) => one.id === known.id);
+  const item = kit.items.find((owned) => owned.id === known.id);
   const accept = async () => {
     if (item?.sort !== "glass") return;
     const facts = {

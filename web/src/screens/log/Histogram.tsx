@@ -5,13 +5,13 @@ const WIDE = 640;
 const HIGH = 120;
 
 /** Two frames' tones over each other, on the axis of stops: the first filled, the second a line. */
-export function Histogram({ one, other }: { one: Digest; other: Digest }) {
+export function Histogram({ one: entry, other }: { one: Digest; other: Digest }) {
   const say = logWords.compare;
-  const bins = one.green.length;
-  const shown = Math.min(bins, Math.round(12 / one.bin_stops));
+  const bins = entry.green.length;
+  const shown = Math.min(bins, Math.round(12 / entry.bin_stops));
   const light = (digest: Digest) =>
     digest.green.slice(0, shown).map((green, at) => (green + (digest.red[at] ?? 0) + (digest.blue[at] ?? 0)) / 3);
-  const [first, second] = [light(one), light(other)];
+  const [first, second] = [light(entry), light(other)];
   const most = Math.max(...first, ...second, 1e-6);
   // Bright on the right, as on the back of a camera.
   const x = (at: number) => WIDE - (at / shown) * WIDE;
@@ -24,7 +24,7 @@ export function Histogram({ one, other }: { one: Digest; other: Digest }) {
       <path className="histogram-second" d={steps(second)} />
       <line className="histogram-foot" x1="0" x2={WIDE} y1={HIGH} y2={HIGH} />
       {[0, 2, 4, 6, 8, 10].map((stops) => (
-        <text key={stops} x={x(stops / one.bin_stops)} y={HIGH + 16} textAnchor={stops === 0 ? "end" : "middle"}>
+        <text key={stops} x={x(stops / entry.bin_stops)} y={HIGH + 16} textAnchor={stops === 0 ? "end" : "middle"}>
           {stops === 0 ? say.axis : `−${stops}`}
         </text>
       ))}

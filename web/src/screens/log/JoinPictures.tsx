@@ -43,7 +43,8 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
   const [fault, setFault] = useState<string | null>(null);
   const kit = useKit();
   const bodies = itemsOf(kit.items, "body");
-  const body = bodies.find((one) => read.some((each) => "photo" in each && each.photo.body === one.name)) ?? laid.body;
+  const body =
+    bodies.find((owned) => read.some((each) => "photo" in each && each.photo.body === owned.name)) ?? laid.body;
 
   // The clock as the kit knew it when the files were chosen: what is learnt here does not start it all again.
   const [ahead] = useState(laid.body?.facts.clock_ahead_s ?? null);
@@ -66,20 +67,20 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
   }, [files, signedIn, ahead]);
 
   const answers = (joining?.files ?? []).map(
-    (one, at) => chosen[at] ?? (one.frames.length === 1 ? one.frames[0] : NEW),
+    (file, at) => chosen[at] ?? (file.frames.length === 1 ? file.frames[0] : NEW),
   );
-  const keeping = read.filter((one, at) => "photo" in one && answers[at] !== LEAVE).length;
+  const keeping = read.filter((picture, at) => "photo" in picture && answers[at] !== LEAVE).length;
   const again = async (ahead: number) => setJoining(await join(read, frames, ahead, joining ?? undefined));
   const keep = async () => {
     if (!joining) return;
     setBusy(true);
     let kept = 0;
     try {
-      for (const [at, one] of read.entries()) {
+      for (const [at, picture] of read.entries()) {
         const to = answers[at];
-        if (!("photo" in one) || !to) continue;
-        const id = to === NEW ? await fresh(one.photo, joining.ahead_seconds ?? 0) : to;
-        await keepPicture(id, one.file);
+        if (!("photo" in picture) || !to) continue;
+        const id = to === NEW ? await fresh(picture.photo, joining.ahead_seconds ?? 0) : to;
+        await keepPicture(id, picture.file);
         kept += 1;
       }
       if (remember && body && joining.learnt && joining.ahead_seconds !== null) {
@@ -135,16 +136,16 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
               </tr>
             </thead>
             <tbody>
-              {read.map((one, at) => (
-                <tr key={one.file.name + String(at)}>
+              {read.map((picture, at) => (
+                <tr key={picture.file.name + String(at)}>
                   <th scope="row">
-                    {one.file.name}
-                    <span className="quiet">{"photo" in one ? photoText(one.photo) : one.fault}</span>
+                    {picture.file.name}
+                    <span className="quiet">{"photo" in picture ? photoText(picture.photo) : picture.fault}</span>
                   </th>
                   <td>
-                    {"photo" in one && (
+                    {"photo" in picture && (
                       <Form.Select
-                        aria-label={`${say.frame}: ${one.file.name}`}
+                        aria-label={`${say.frame}: ${picture.file.name}`}
                         value={answers[at] ?? NEW}
                         onChange={(event) => setChosen({ ...chosen, [at]: event.target.value })}
                       >
@@ -203,9 +204,9 @@ function ClockLine({ joining, onTake }: { joining: Joining; onTake: (ahead: numb
         <Form.Group controlId="join-clock">
           <Form.Label className="fault">{say.clockAsk}</Form.Label>
           <Form.Select value={ahead} onChange={(event) => onTake(Number(event.target.value))}>
-            {[ahead, ...joining.others].map((one) => (
-              <option key={one} value={one}>
-                {told(one)}
+            {[ahead, ...joining.others].map((seconds) => (
+              <option key={seconds} value={seconds}>
+                {told(seconds)}
               </option>
             ))}
           </Form.Select>
@@ -224,8 +225,8 @@ async function readOne(file: File, signal: AbortSignal): Promise<Read> {
 }
 
 async function framesAround(read: Read[]): Promise<Frame[]> {
-  const times = read.flatMap((one) =>
-    "photo" in one && one.photo.taken_at ? [Date.parse(`${one.photo.taken_at}Z`)] : [],
+  const times = read.flatMap((picture) =>
+    "photo" in picture && picture.photo.taken_at ? [Date.parse(`${picture.photo.taken_at}Z`)] : [],
   );
   if (times.length === 0) return [];
   const since = new Date(Math.min(...times) - AROUND).toISOString();
@@ -235,8 +236,10 @@ async function framesAround(read: Read[]): Promise<Frame[]> {
 }
 
 async function join(read: Read[], frames: Frame[], ahead: number | null, before?: Joining): Promise<Joining> {
-  const files = read.map((one) =>
-    "photo" in one ? { taken_at: one.photo.taken_at, seconds: one.photo.seconds } : { taken_at: null, seconds: null },
+  const files = read.map((picture) =>
+    "photo" in picture
+      ? { taken_at: picture.photo.taken_at, seconds: picture.photo.seconds }
+      : { taken_at: null, seconds: null },
   );
   const candidates = frames.map(({ id, opened_at, actual_seconds }) => ({
     id,
@@ -246,7 +249,7 @@ async function join(read: Read[], frames: Frame[], ahead: number | null, before?
   const found = await askJoin({ files, frames: candidates, ahead_seconds: ahead });
   if (!before) return found;
   // A clock that was picked among several is as good as learnt; the others stay to choose from.
-  const all = [before.ahead_seconds, ...before.others].filter((one) => one !== null && one !== ahead);
+  const all = [before.ahead_seconds, ...before.others].filter((seconds) => seconds !== null && seconds !== ahead);
   return { ...found, learnt: true, others: all as number[] };
 }
 

@@ -35,29 +35,29 @@ export function LessonsPage() {
       )}
       <div className="lessons-parts">
         <Part title={say.mistakes}>
-          {tally.mistakes.slice(0, 8).map((one) => (
-            <li key={one.code} className="lessons-bar">
-              <span>{one.label}</span>
-              <span className="quiet">{say.frames(one.frames)}</span>
+          {tally.mistakes.slice(0, 8).map((mistake) => (
+            <li key={mistake.code} className="lessons-bar">
+              <span>{mistake.label}</span>
+              <span className="quiet">{say.frames(mistake.frames)}</span>
               <svg viewBox="0 0 100 4" preserveAspectRatio="none" aria-hidden="true">
-                <rect width={(100 * one.frames) / most} height="4" />
+                <rect width={(100 * mistake.frames) / most} height="4" />
               </svg>
-              <span className="lessons-cure">{one.cure}</span>
+              <span className="lessons-cure">{mistake.cure}</span>
             </li>
           ))}
         </Part>
         <div>
-          <Part title={say.tastes}>{tastes.map((one) => told(one))}</Part>
-          <Part title={say.missed}>{tally.missed.map((one) => told(one))}</Part>
+          <Part title={say.tastes}>{tastes.map((taste) => told(taste))}</Part>
+          <Part title={say.missed}>{tally.missed.map((mistake) => told(mistake))}</Part>
           <Part title={say.ends}>
-            {clean_ends.map((one) => {
-              const item = named(kit.items, "glass", one.glass);
-              const others = item?.facts.usable_end.filter(([focal]) => focal !== one.focal_mm) ?? [];
-              const end = [one.focal_mm, Math.round(one.stops * 100) / 100];
+            {clean_ends.map((found) => {
+              const item = named(kit.items, "glass", found.glass);
+              const others = item?.facts.usable_end.filter(([focal]) => focal !== found.focal_mm) ?? [];
+              const end = [found.focal_mm, Math.round(found.stops * 100) / 100];
               return (
                 <Limit
-                  key={`${one.glass}/${one.focal_mm}`}
-                  text={say.end(one.name, one.stops.toFixed(1), String(one.focal_mm))}
+                  key={`${found.glass}/${found.focal_mm}`}
+                  text={say.end(found.name, found.stops.toFixed(1), String(found.focal_mm))}
                   use={
                     item &&
                     !learnt.stale &&
@@ -68,17 +68,17 @@ export function LessonsPage() {
             })}
           </Part>
           <Part title={say.clear}>
-            {clear_focals.map((one) => {
-              const item = named(kit.items, "lens", one.lens);
+            {clear_focals.map((found) => {
+              const item = named(kit.items, "lens", found.lens);
               const facts = {
-                clear_from_mm: one.focal_mm,
-                clear_rims_mm: one.rims_mm,
-                ...(one.opening_mm !== null && { clear_opening_mm: one.opening_mm }),
+                clear_from_mm: found.focal_mm,
+                clear_rims_mm: found.rims_mm,
+                ...(found.opening_mm !== null && { clear_opening_mm: found.opening_mm }),
               };
               return (
                 <Limit
-                  key={one.lens}
-                  text={say.clearAt(item?.name ?? say.goneLens, String(one.focal_mm), String(one.rims_mm))}
+                  key={found.lens}
+                  text={say.clearAt(item?.name ?? say.goneLens, String(found.focal_mm), String(found.rims_mm))}
                   use={item && !learnt.stale && (() => amend(item, facts, say.used))}
                 />
               );
@@ -122,9 +122,9 @@ function Limit({ text, use }: { text: string; use: (() => Promise<void>) | false
 }
 
 function named<S extends Sort>(items: KitItem[], sort: S, id: string): ItemOf<S> | undefined {
-  return items.find((one): one is ItemOf<S> => one.sort === sort && one.id === id);
+  return items.find((item): item is ItemOf<S> => item.sort === sort && item.id === id);
 }
 
-function byFocal([one = 0]: number[], [other = 0]: number[]): number {
-  return one - other;
+function byFocal([a = 0]: number[], [other = 0]: number[]): number {
+  return a - other;
 }

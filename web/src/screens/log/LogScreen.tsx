@@ -37,7 +37,7 @@ export function LogScreen() {
       <Routes>
         <Route index element={<FramesPage />} />
         <Route path="frame/:id" element={<FramePage />} />
-        <Route path="compare/:one/:other" element={<ComparePage />} />
+        <Route path="compare/:first/:second" element={<ComparePage />} />
         <Route path="glass" element={<GlassPage />} />
         <Route path="measure" element={<MeasurePage />} />
         <Route path="lessons" element={<LessonsPage />} />

@@ -108,7 +108,7 @@ function Found({ pair }: { pair: Pair }) {
         <tbody>
           <tr>
             <th scope="row">{say.channels}</th>
-            <td>{[stops.r, stops.g, stops.b].map((one) => one.toFixed(1)).join(", ")}</td>
+            <td>{[stops.r, stops.g, stops.b].map((strength) => strength.toFixed(1)).join(", ")}</td>
           </tr>
           <tr>
             <th scope="row">{say.cast}</th>
@@ -135,7 +135,7 @@ function Found({ pair }: { pair: Pair }) {
 
 /** Strength over the picture: corners that are denser, or the cross of a variable glass. */
 function StrengthMap({ map }: { map: (number | null)[][] }) {
-  const all = map.flat().filter((one) => one !== null);
+  const all = map.flat().filter((cell) => cell !== null);
   if (all.length === 0) return null;
   const [low, high] = [Math.min(...all), Math.max(...all)];
   const span = Math.max(high - low, 0.2);
@@ -147,15 +147,15 @@ function StrengthMap({ map }: { map: (number | null)[][] }) {
         aria-label={`${say.map}. ${say.mapText(low.toFixed(1), high.toFixed(1))}`}
       >
         {map.flatMap((line, y) =>
-          line.map((one, x) => (
+          line.map((cell, x) => (
             <rect
               key={`${x}-${y}`}
               x={x}
               y={y}
               width="1.02"
               height="1.02"
-              className={one === null ? "map-none" : "map-block"}
-              style={one === null ? undefined : { fillOpacity: 0.08 + (0.87 * (one - low)) / span }}
+              className={cell === null ? "map-none" : "map-block"}
+              style={cell === null ? undefined : { fillOpacity: 0.08 + (0.87 * (cell - low)) / span }}
             />
           )),
         )}
@@ -170,11 +170,11 @@ function StrengthMap({ map }: { map: (number | null)[][] }) {
 /** Offer the strength to what is known of a glass; nothing is kept unless asked. */
 function KeepPair({ pair }: { pair: Pair }) {
   const kit = useKit();
-  const solids = itemsOf(kit.items, "glass").filter((one) => one.facts.kind === "solid");
-  const near = (one: (typeof solids)[number]) => Math.abs(one.facts.stops - pair.stops.g);
-  const nearest = solids.toSorted((one, other) => near(one) - near(other))[0];
+  const solids = itemsOf(kit.items, "glass").filter((piece) => piece.facts.kind === "solid");
+  const near = (piece: (typeof solids)[number]) => Math.abs(piece.facts.stops - pair.stops.g);
+  const nearest = solids.toSorted((a, b) => near(a) - near(b))[0];
   const [chosen, setChosen] = useState<string | null>(null);
-  const glass = solids.find((one) => one.id === (chosen ?? nearest?.id));
+  const glass = solids.find((solid) => solid.id === (chosen ?? nearest?.id));
   const keep = async () => {
     if (!glass) return;
     const pair_stops = [...glass.facts.pair_stops, Math.round(pair.stops.g * 100) / 100].slice(-12);
@@ -192,9 +192,9 @@ function KeepPair({ pair }: { pair: Pair }) {
       <Form.Group controlId="pair-glass">
         <Form.Label>{say.forGlass}</Form.Label>
         <Form.Select value={glass?.id ?? ""} onChange={(event) => setChosen(event.target.value)}>
-          {solids.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {solids.map((solid) => (
+            <option key={solid.id} value={solid.id}>
+              {solid.name}
             </option>
           ))}
         </Form.Select>

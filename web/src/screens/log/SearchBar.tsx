@@ -49,12 +49,12 @@ export function SearchBar({ params, setParams }: Props) {
       {pick(
         "seen",
         say.seen,
-        findings.map((one) => [one.code, one.label]),
+        findings.map((finding) => [finding.code, finding.label]),
       )}
       {pick(
         "glass",
         say.glass,
-        glass.map((one) => [one.id, one.name]),
+        glass.map((piece) => [piece.id, piece.name]),
       )}
       {pick(
         "sort",

@@ -50,9 +50,9 @@ export function TakeIn({ sort, file, onClose }: Props) {
             <p className="mb-0">{nothing ? say.nothing : say.counts(frames.new, frames.changed, frames.same)}</p>
             {beside && <p className="mb-0">{say.holds(beside.things, beside.outings, beside.pictures)}</p>}
             <ul className="plain-list">
-              {frames.frames.map((one) => (
-                <li key={one.id}>
-                  {whenText(one.opened_at)} {one.what} <span className="quiet">({say.changes[one.change]})</span>
+              {frames.frames.map((frame) => (
+                <li key={frame.id}>
+                  {whenText(frame.opened_at)} {frame.what} <span className="quiet">({say.changes[frame.change]})</span>
                 </li>
               ))}
             </ul>

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { describe, expect, it } from "vitest";
 import { signedThirds, thirdsText } from "../../words/times";
 import { baseText, closedText, glassText, verdictText } from "./frameText";
@@ -38,7 +39,7 @@ describe("a frame in words", () => {
     [frame({ error: late(0.01, "on_time") }), "closed on time"],
     [frame({ error: late(0.22, "slight") }), "closed 0.22 late"],
     [frame({ error: late(-1.2, "off") }), "closed 1.2 early"],
-  ])("how it closed", (one, text) => expect(closedText(one)).toBe(text));
+  ])("how it closed", (entry, text) => expect(closedText(entry)).toBe(text));
 
   it("names its reading and its glass", () => {
     expect(baseText(frame())).toBe("from 1/40 f/9 ISO 64");

@@ -5,10 +5,10 @@ import type { Frame } from "../../state/frames";
 
 /** Frames in words, the same on every page of the log. */
 const say = logWords;
-export function verdictText(cameOut: number | null | undefined): string {
-  if (cameOut == null) return say.review.none;
-  if (Math.round(cameOut * 3) === 0) return say.review.isRight;
-  return say.review.verdict(thirdsText(cameOut), cameOut < 0);
+export function verdictText(exposureError: number | null | undefined): string {
+  if (exposureError == null) return say.review.none;
+  if (Math.round(exposureError * 3) === 0) return say.review.isRight;
+  return say.review.verdict(thirdsText(exposureError), exposureError < 0);
 }
 
 export function closedText(frame: Frame): string {

@@ -19,10 +19,10 @@ export async function madeFrame(made: Made, laid: Laid): Promise<Frame> {
   const reading = shutter ? read : { step: laid.step };
   let planned: Exposure | null = null;
   if (shutter) {
-    const stack = glass.map((one) => ({
-      stops: one.stops,
-      offset: one.offset,
-      offset_sd: one.offset_sd,
+    const stack = glass.map((piece) => ({
+      stops: piece.stops,
+      offset: piece.offset,
+      offset_sd: piece.offset_sd,
       in_reading: false,
     }));
     planned = await askExposure({ reading: read, stack, settings: {}, scale: "exact", dial_limit: laid.dialLimit });
@@ -43,13 +43,13 @@ export async function madeFrame(made: Made, laid: Laid): Promise<Frame> {
     note: "",
     reading: { ...reading, metered_at: null },
     settings: { aperture, iso },
-    stack: glass.map((one) => ({
-      name: one.name,
-      stops: one.stops,
-      offset: one.offset,
+    stack: glass.map((piece) => ({
+      name: piece.name,
+      stops: piece.stops,
+      offset: piece.offset,
       in_reading: false,
-      id: one.id,
-      kind: one.kind,
+      id: piece.id,
+      kind: piece.kind,
     })),
     scale: "exact",
     dial_limit: laid.dialLimit,

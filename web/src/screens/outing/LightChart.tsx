@@ -69,9 +69,9 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
     ms: begins + ((ends - begins) * place) / Math.max(1, marks.length - 1),
     metres,
   }));
-  const known = heights.filter((one): one is { ms: number; metres: number } => one.metres != null);
+  const known = heights.filter((entry): entry is { ms: number; metres: number } => entry.metres != null);
   const sea = scaleLinear(
-    [Math.min(0, ...known.map((one) => one.metres)), Math.max(1, ...known.map((one) => one.metres))],
+    [Math.min(0, ...known.map((entry) => entry.metres)), Math.max(1, ...known.map((entry) => entry.metres))],
     [height - FOOT - 2, height - FOOT - TIDE + 12],
   );
   const leaveBy = tide?.leave_by == null ? null : Date.parse(tide.leave_by);
@@ -196,7 +196,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
             .filter((reading) => shows(Date.parse(reading.at)))
             .map((reading, place) => {
               const status =
-                light.readings.find((one) => Date.parse(one.at) === Date.parse(reading.at))?.status ?? "ok";
+                light.readings.find((weighed) => Date.parse(weighed.at) === Date.parse(reading.at))?.status ?? "ok";
               return (
                 <circle
                   key={place}
@@ -231,8 +231,8 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
               className="tide-curve"
               d={
                 line<{ ms: number; metres: number }>()
-                  .x((one) => x(one.ms))
-                  .y((one) => sea(one.metres))
+                  .x((entry) => x(entry.ms))
+                  .y((entry) => sea(entry.metres))
                   .curve(curveMonotoneX)(known) ?? ""
               }
             />

@@ -44,10 +44,10 @@ export function OutingScreen() {
           <Form.Label>{outingWords.which}</Form.Label>
           <Form.Select value={current.id} onChange={(event) => choose(event.target.value)}>
             {outings
-              .toSorted((one, other) => Number(one.archived) - Number(other.archived))
-              .map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.archived ? outingWords.archived(one.name) : one.name}
+              .toSorted((a, b) => Number(a.archived) - Number(b.archived))
+              .map((outing) => (
+                <option key={outing.id} value={outing.id}>
+                  {outing.archived ? outingWords.archived(outing.name) : outing.name}
                 </option>
               ))}
           </Form.Select>

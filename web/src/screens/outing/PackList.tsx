@@ -30,7 +30,7 @@ export function PackList({ outing, set, laid, swaps, light, nameOf }: Props) {
   const packed = new Set(outing.packed);
   const left = lines.filter((line) => !packed.has(line.code)).length;
   const tick = (code: string) =>
-    set({ packed: packed.has(code) ? outing.packed.filter((one) => one !== code) : [...outing.packed, code] });
+    set({ packed: packed.has(code) ? outing.packed.filter((ticked) => ticked !== code) : [...outing.packed, code] });
   return (
     <div className="pack">
       <div className="heading-line">
@@ -103,7 +103,7 @@ export function Hazards({ outing, set }: Pick<Props, "outing" | "set">) {
             onChange={() =>
               set({
                 hazards: here.has(hazard.code)
-                  ? outing.hazards.filter((one) => one !== hazard.code)
+                  ? outing.hazards.filter((ticked) => ticked !== hazard.code)
                   : [...outing.hazards, hazard.code],
               })
             }

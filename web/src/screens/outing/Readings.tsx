@@ -31,7 +31,7 @@ export function Readings({ outing, set, laid, light }: Props) {
       <h2>{say.readings}</h2>
       <ul className="plain-list">
         {outing.readings.map((reading, place) => {
-          const status = light?.readings.find((one) => Date.parse(one.at) === Date.parse(reading.at))?.status;
+          const status = light?.readings.find((weighed) => Date.parse(weighed.at) === Date.parse(reading.at))?.status;
           return (
             <li key={place} className="reading-row">
               <span>
@@ -63,7 +63,7 @@ export function Readings({ outing, set, laid, light }: Props) {
           onClick={() => {
             if (!plausible) return;
             const reading = { at: new Date(at).toISOString(), ev100: Math.round(plausible.ev100 * 100) / 100 };
-            set({ readings: [...outing.readings.filter((one) => one.at !== reading.at), reading] });
+            set({ readings: [...outing.readings.filter((kept) => kept.at !== reading.at), reading] });
           }}
         >
           {plausible ? say.takeReading(plausible.ev100.toFixed(1)) : say.noReading}

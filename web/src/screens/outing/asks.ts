@@ -24,7 +24,7 @@ export function packOf({ outing, laid, swaps, light, nameOf, items }: Given): Pa
   const stops = (ids: Iterable<string>) =>
     [...ids].reduce((sum, id) => sum + (laid?.bag.find((glass) => glass.id === id)?.high ?? 0), 0);
   const stacks = swaps?.stretches.map((stretch) => stretch.glass ?? []) ?? [laid?.bench.on ?? []];
-  const times = swaps?.stretches.flatMap((one) => [one.first_seconds ?? 0, one.last_seconds ?? 0]) ?? [];
+  const times = swaps?.stretches.flatMap((stretch) => [stretch.first_seconds ?? 0, stretch.last_seconds ?? 0]) ?? [];
   const longest = Math.max(0, ...times);
   const [from, to] = span(outing);
   const polariser = laid?.bag.find((glass) => glass.kind === "polariser")?.name;

@@ -21,7 +21,8 @@ export function ArmList({ lines, pointed }: Props) {
   const hidden = (line: Line) => line.habit && line.severity !== "harm" && away.includes(line.code);
   const shown = lines.filter((line) => open || !hidden(line) || line.code === pointed);
   const left = lines.length - shown.length;
-  const tick = (code: string) => setDone(done.includes(code) ? done.filter((one) => one !== code) : [...done, code]);
+  const tick = (code: string) =>
+    setDone(done.includes(code) ? done.filter((ticked) => ticked !== code) : [...done, code]);
   useKeys(
     "1,2,3,4,5,6,7",
     (event) => {
@@ -56,7 +57,9 @@ export function ArmList({ lines, pointed }: Props) {
                 aria-label={`${away.includes(line.code) ? runWords.list.unfold : runWords.list.fold}: ${line.text}`}
                 onClick={() =>
                   remember({
-                    folded: away.includes(line.code) ? away.filter((one) => one !== line.code) : [...away, line.code],
+                    folded: away.includes(line.code)
+                      ? away.filter((folded) => folded !== line.code)
+                      : [...away, line.code],
                   })
                 }
               >

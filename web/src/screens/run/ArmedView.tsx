@@ -123,7 +123,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
               ["hand", say.closesHand],
               ["mark", say.closesMark],
             ]}
-            onValue={(one) => remember({ closes: one })}
+            onValue={(means) => remember({ closes: means })}
           />
         )}
         {mute && (
@@ -177,8 +177,8 @@ function Choice<T extends string | number>({ name, label, value, choices, onValu
         value={value}
         onChange={(next: T) => onValue(next)}
       >
-        {choices.map(([one, said]) => (
-          <ToggleButton key={one} id={`${name}-${one}`} value={one} variant="segment">
+        {choices.map(([choice, said]) => (
+          <ToggleButton key={choice} id={`${name}-${choice}`} value={choice} variant="segment">
             {said}
           </ToggleButton>
         ))}

@@ -12,8 +12,8 @@ import { cameraSeconds, openSeconds } from "../../state/clock";
 import { HoldButton } from "./HoldButton";
 import { MeterButton } from "./MeterButton";
 import { PlanStaff } from "./PlanStaff";
-import { type Closing, useClosing } from "../../questions/closing";
-import { aimedAt, closingOf, standing } from "../../state/closing";
+import { type ExposureEnd, useExposureEnd } from "../../questions/exposureEnd";
+import { aimedAt, exposureEndOf, standing } from "../../state/exposureEnd";
 import { correct, end, endByDevice, extend, givenOut, openedEarlier, reread } from "../../state/running";
 import { useAwake, useWatch, type Watch } from "./useWatch";
 
@@ -22,7 +22,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   useBeat(100);
   useAwake();
   const watch = useWatch(frame);
-  const closing = useClosing(closingOf(frame));
+  const closing = useExposureEnd(exposureEndOf(frame));
   const speed = frame.run?.speed ?? 1;
   const simulated = frame.run?.device === "simulated";
   const gone = cameraSeconds(frame);
@@ -194,7 +194,7 @@ const OVERDUE_S = 60;
 const REREADS = [-3, -2, -1, 0, 1, 2, 3];
 
 /** Both ends where they differ, and why; ways out where the frame never fills. */
-function Ends({ frame, closing, aimed }: { frame: Frame; closing: Closing | undefined; aimed: number | null }) {
+function Ends({ frame, closing, aimed }: { frame: Frame; closing: ExposureEnd | undefined; aimed: number | null }) {
   const say = runWords;
   const planned = frame.answer.set_seconds;
   if (!closing) return <p className="run-gone">{say.planned(timeText(planned))}</p>;

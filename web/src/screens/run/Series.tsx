@@ -55,21 +55,21 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
         <Modal.Title id="series-title">{say.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
-        {WAYS.map((one) => (
+        {WAYS.map((entry) => (
           <Form.Check
-            key={one}
+            key={entry}
             type="radio"
             name="series-way"
-            id={`series-${one}`}
+            id={`series-${entry}`}
             className="choice"
-            checked={way === one}
+            checked={way === entry}
             onChange={() => {
-              setWay(one);
+              setWay(entry);
               setShown(null);
             }}
             label={
               <>
-                <strong>{say.ways[one]}</strong> <span>{say.why[one]}</span>
+                <strong>{say.ways[entry]}</strong> <span>{say.why[entry]}</span>
               </>
             }
           />

@@ -1,9 +1,9 @@
 import type { Schemas } from "../api/client";
-import type { Closing } from "../questions/closing";
+import type { ExposureEnd } from "../questions/exposureEnd";
 import type { Frame } from "./frames";
 
 /** What a running frame asks about its end. */
-export function closingOf(frame: Frame): Schemas["CloseAsked"] | null {
+export function exposureEndOf(frame: Frame): Schemas["CloseAsked"] | null {
   const { run } = frame;
   if (!run) return null;
   return {
@@ -21,22 +21,22 @@ export function closingOf(frame: Frame): Schemas["CloseAsked"] | null {
   };
 }
 
-type Point = Closing["track"][number];
+type Point = ExposureEnd["track"][number];
 
 /** Where the frame stands at a time, between the core's own points. */
-export function standing(closing: Closing | undefined, seconds: number): Pick<Point, "gathered" | "stops"> | null {
+export function standing(closing: ExposureEnd | undefined, seconds: number): Pick<Point, "gathered" | "stops"> | null {
   const track = closing?.track ?? [];
   const place = track.findIndex((point) => point.seconds >= seconds);
   const [before, after] = [track[place - 1], track[place]];
   if (after && place === 0) return after;
   if (!before || !after) return track.at(-1) ?? null;
   const share = (seconds - before.seconds) / (after.seconds - before.seconds);
-  const between = (one: number, other: number) => one + (other - one) * share;
+  const between = (a: number, b: number) => a + (b - a) * share;
   return { gathered: between(before.gathered, after.gathered), stops: between(before.stops, after.stops) };
 }
 
 /** The time at which the shutter should close [s on the camera's clock]; null when the frame never fills. */
-export function aimedAt(frame: Frame, closing: Closing | undefined): number | null {
+export function aimedAt(frame: Frame, closing: ExposureEnd | undefined): number | null {
   const { run, answer: planned } = frame;
   const onDial = planned.dial_mark !== null;
   const learnt = (run?.rereads.length ?? 0) > 0 || (run?.bias_stops ?? 0) !== 0;

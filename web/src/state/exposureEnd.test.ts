@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { Frame } from "./frames";
-import type { Closing } from "../questions/closing";
-import { aimedAt, standing } from "./closing";
+import type { ExposureEnd } from "../questions/exposureEnd";
+import { aimedAt, standing } from "./exposureEnd";
 
 const track = [
   { seconds: 0, gathered: 0, stops: -40 },
@@ -9,8 +9,8 @@ const track = [
   { seconds: 300, gathered: 1, stops: 0 },
 ];
 
-function closing(more: Partial<Closing> = {}): Closing {
-  return { close_after_seconds: 300, track, ways_out: [], ...more } as Closing;
+function closing(more: Partial<ExposureEnd> = {}): ExposureEnd {
+  return { close_after_seconds: 300, track, ways_out: [], ...more } as ExposureEnd;
 }
 
 function frame(run: Partial<NonNullable<Frame["run"]>> | null, mark: string | null = null): Frame {
@@ -41,8 +41,8 @@ const aims: [string, Frame, number | null][] = [
   ["a dark frame is as long as its frame", frame({ stops_per_minute: -0.1, purpose: "dark" }), 240],
   ["a frame of the time before runs keeps its plan", frame(null), 240],
 ];
-test.each(aims)("%s", (_, one, aimed) => {
-  expect(aimedAt(one, closing())).toBe(aimed);
+test.each(aims)("%s", (_, run, aimed) => {
+  expect(aimedAt(run, closing())).toBe(aimed);
 });
 
 test("a frame that never fills has no end, and before the core has answered the plan stands", () => {
