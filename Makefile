@@ -36,7 +36,7 @@ dev: build/run.stamp build/node.stamp ## the same, reloading server and interfac
 test: build/dev.stamp build/node.stamp lint build/web.stamp ## every check and test, the browser included
 	@tools/preflight.sh chromium
 	cd web && npx --no-install vitest run
-	$(BIN)/python -m pytest -n 2 --dist worksteal
+	$(BIN)/python -m pytest -n 3 --dist worksteal
 	@$(BIN)/python tools/test_share.py
 
 lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, generated types up to date

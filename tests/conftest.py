@@ -2,21 +2,34 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import fcntl
+import shutil
+from collections.abc import Callable, Iterator
+from pathlib import Path
 
 import pytest
-from tools.serving import Server, serving
+from tools.serving import DATABASE, Server, prepare, serving
 
 OTHER_PASSWORD = "two-pairs-of-gloves"
 
 
 @pytest.fixture(scope="session")
-def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+def fresh_data(tmp_path_factory: pytest.TempPathFactory, testrun_uid: str) -> Callable[[str], Path]:
+    """Make a data folder with the demo account and four others; it is filled once for all workers of a run."""
+    shared = tmp_path_factory.getbasetemp().parent / f"filled-{testrun_uid}"
+    with open(shared.with_suffix(".lock"), "w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not (shared / DATABASE).exists():
+            prepare(shared, "edda", "joar", "runa", "sanna", password=OTHER_PASSWORD)
+
+    def fresh(name: str) -> Path:
+        return Path(shutil.copytree(shared, tmp_path_factory.mktemp(name) / "data"))
+
+    return fresh
+
+
+@pytest.fixture(scope="session")
+def server(fresh_data: Callable[[str], Path]) -> Iterator[Server]:
     """The application with the demo account and four others."""
-    data = tmp_path_factory.mktemp("data")
-    (data / "password").write_text(OTHER_PASSWORD)
-    accounts = (
-        ["add_account", name, "--password-from", str(data / "password")] for name in ("edda", "joar", "runa", "sanna")
-    )
-    with serving(data, *accounts) as running:
+    with serving(fresh_data("data")) as running:
         yield running

@@ -6,7 +6,7 @@ import fcntl
 import json
 import socket
 import threading
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from http.client import HTTPConnection, HTTPResponse
 from pathlib import Path
 from urllib.parse import urlsplit
@@ -96,10 +96,10 @@ def test_every_answer_keeps_foreign_scripts_and_frames_out(path: str) -> None:
 
 
 @pytest.fixture(scope="module")
-def proxied(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+def proxied(fresh_data: Callable[[str], Path]) -> Iterator[str]:
     """Host and port of a server that stands behind a proxy."""
     settings = {"JACKSTAFF_HOSTS": "rocks.test", "JACKSTAFF_PROXIES": "1"}
-    with serving(tmp_path_factory.mktemp("served"), more=settings) as server:
+    with serving(fresh_data("served"), more=settings) as server:
         yield urlsplit(server.url).netloc
 
 

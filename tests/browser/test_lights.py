@@ -17,8 +17,8 @@ RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "be
 CONTRAST = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
 
 
-def screens(page: Page) -> dict[str, Any]:
-    """How to bring up every view that exists."""
+def screens(page: Page, way: str) -> dict[str, Any]:
+    """How to bring up, one after the other, the views on a way through the application."""
 
     def bench() -> None:
         page.goto(page.url.split("/", 3)[0] + "//" + page.url.split("/")[2])
@@ -146,11 +146,13 @@ def screens(page: Page) -> dict[str, Any]:
         page.get_by_role("button", name="Sign in").click()
         page.wait_for_timeout(400)
 
-    views = (
-        bench, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach, back, moved,
-        entry, armed, simulated, remote_test, queue, queued, running, ended, log, sign_in,
-    )  # fmt: skip
-    return {view.__name__: view for view in views}
+    ways = {
+        "planning": (bench, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach),
+        "exposing": (
+            bench, moved, entry, armed, simulated, remote_test, queue, queued, running, ended, log, back, sign_in,
+        ),
+    }  # fmt: skip
+    return {view.__name__: view for view in ways[way]}
 
 
 def in_every_light(page: Page, name: str, targets: bool) -> None:
@@ -173,11 +175,12 @@ def in_every_light(page: Page, name: str, targets: bool) -> None:
         assert small_targets(page) == [], name
 
 
+@pytest.mark.parametrize("way", ["planning", "exposing"])
 @pytest.mark.parametrize("phone", [False, True], ids=["desk", "phone"])
-def test_every_view_in_every_light(visits: Any, phone: bool) -> None:
+def test_every_view_in_every_light(visits: Any, phone: bool, way: str) -> None:
     visit: Visit = visits(visited=True, phone=phone)
     page = visit.page
-    for name, bring_up in screens(page).items():
+    for name, bring_up in screens(page, way).items():
         bring_up()
         in_every_light(page, name, targets=phone)
         if not phone and name in {"bench", "moved", "armed", "running"}:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import re
 import zipfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -21,9 +21,9 @@ from .conftest import Visit, eventually
 
 
 @pytest.fixture(scope="module")
-def own(tmp_path_factory: Any) -> Iterator[Server]:
+def own(fresh_data: Callable[[str], Path]) -> Iterator[Server]:
     """A server of one's own: what is learnt and measured here stays here."""
-    with serving(tmp_path_factory.mktemp("log")) as running:
+    with serving(fresh_data("log")) as running:
         yield running
 
 

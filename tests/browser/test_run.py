@@ -4,15 +4,14 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
 from tools.browserdata import kept, note, write_document
 from tools.serving import Server, serving
-
-from tests.conftest import OTHER_PASSWORD
 
 from .conftest import Visit, frames
 from .test_path import HOLD_MS, hold
@@ -323,12 +322,9 @@ def test_phone_and_laptop_show_the_same_run(visits: Any) -> None:
 
 
 @pytest.fixture
-def mortal(tmp_path: Any) -> Iterator[Server]:
+def mortal(fresh_data: Callable[[str], Path]) -> Iterator[Server]:
     """A server of one's own to kill."""
-    data = tmp_path / "data"
-    data.mkdir()
-    (data / "password").write_text(OTHER_PASSWORD)
-    with serving(data, ["add_account", "edda", "--password-from", str(data / "password")]) as running:
+    with serving(fresh_data("mortal")) as running:
         yield running
 
 
