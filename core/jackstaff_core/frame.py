@@ -271,9 +271,14 @@ def reckonable(*seconds: float) -> bool:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FrameKept:
-    """A frame as the log shows it, with what the clock says, and whether a picture is kept beside it."""
+    """A frame as the log shows it, with what the clock says, and whether a picture is kept beside it.
+
+    ``refused`` says why today's rules would not take a frame that was kept by those of another day: it is shown, and
+    counts in no lesson.
+    """
 
     frame: Annotated[Frame, Inline()]
     actual_seconds: float | None
     error: TimingError | None
     pictured: bool
+    refused: str | None = None

@@ -54,6 +54,11 @@ class Refusals(ValueError):
         super().__init__("; ".join(str(each) for each in all_))
         self.all = tuple(all_)
 
+    @property
+    def words(self) -> str:
+        """The first refusal as a person reads it."""
+        return f"{self.all[0].problem} {self.all[0].instead}"
+
     def under(self, parent: str) -> Refusals:
         """The same refusals seen from the question that holds ``parent``."""
         return Refusals([each.under(parent) for each in self.all])

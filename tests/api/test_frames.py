@@ -2,20 +2,23 @@
 
 from __future__ import annotations
 
+import io
 import json
 import math
+import zipfile
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import uuid4
 
 import pytest
 from django.contrib.auth.models import User
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test import Client, override_settings
 
 from jackstaff.records import demo
 from jackstaff.records.kit import start_kit
-from jackstaff.records.models import Frame, KitItem, Ledger, Outing, Revision
+from jackstaff.records.models import Frame, FramePicture, KitItem, Ledger, Outing, Revision
 from jackstaff_core.scales import LONGEST_SECONDS
 
 pytestmark = pytest.mark.django_db
@@ -193,10 +196,29 @@ def test_a_frame_that_today_s_rules_refuse_is_shown_and_left_out_of_the_lessons(
     row = Frame.objects.get(pk=old["id"])
     row.run = {**(row.run or {}), "film": STEEP}
     row.save()
-    shown = {one["id"] for one in edda.get("/api/frames").json()["frames"]}
-    assert old["id"] in shown
+    shown = {one["id"]: one["refused"] for one in edda.get("/api/frames").json()["frames"]}
+    assert "Give a value from 1 to 3" in shown.pop(old["id"])
+    assert list(shown.values()) == [None]
     assert edda.get("/api/log/evidence").status_code == 200
     assert edda.get("/api/log/learnt").json()["tally"]["frames"] == 1
+    # Nor does it keep the log and the archive in: what can be taken back goes out as ever, the rest lies aside.
+    assert len(edda.get("/api/log/file").json()["frames"]) == 1
+    FramePicture.objects.create(frame=row, small=b"a picture", tones={})
+    sent = edda.get("/api/account/archive")
+    assert sent.status_code == 200
+    with zipfile.ZipFile(io.BytesIO(sent.content)) as archive:
+        aside = json.loads(archive.read("aside.json"))
+        assert [frame["run"]["film"]["p"] for frame in aside["frames"]] == [99.0]
+        assert not any(name.startswith("pictures/") for name in archive.namelist())
+    files = {"file": SimpleUploadedFile("everything.zip", sent.content), "keep": "true"}
+    answer = accounts["joar"].post("/api/account/archive", files)
+    # The other frame is edda's: its key is taken.
+    assert answer.status_code == 409
+    row.delete()
+    Frame.objects.all().delete()
+    files["file"] = SimpleUploadedFile("everything.zip", sent.content)
+    back = accounts["joar"].post("/api/account/archive", files).json()
+    assert (back["aside"], back["frames"]["new"]) == (1, 1)
 
 
 def test_writes_without_the_page_s_token_are_refused() -> None:

@@ -324,7 +324,7 @@ def test_an_end_is_written_once_and_what_two_devices_did_is_kept_from_both() -> 
     number = client.get(f"/api/replica?since={number}").json()["documents"][-1]["number"]
     taken = {**held, "state": "open", "closed_at": None, "closed_by": None,
              "events": [*held["events"], event("taken_back", 260)]}  # fmt: skip
-    for computed in ("actual_seconds", "error", "pictured"):
+    for computed in ("actual_seconds", "error", "pictured", "refused"):
         taken.pop(computed)
     post(client, account.pk, sent("frame", key, taken, number))
     assert client.get("/api/frames/running").json()["id"] == key

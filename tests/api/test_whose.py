@@ -67,7 +67,7 @@ class Two:
 
     def _frame(self) -> dict[str, Any]:
         shown = self.owner.get(f"/api/frames/{self.frame}").json()
-        more = ("actual_seconds", "error", "pictured")
+        more = ("actual_seconds", "error", "pictured", "refused")
         return {name: value for name, value in shown.items() if name not in more} | {"note": "mine now"}
 
 

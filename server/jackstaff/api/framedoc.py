@@ -7,9 +7,11 @@ from typing import Any
 
 from jackstaff.records.framerows import as_json, frame_of
 from jackstaff.records.models import Frame
+from jackstaff_core import frame as core
 from jackstaff_core.finished import FinishedFrame, finished
 from jackstaff_core.frame import last_aim, timing
 from jackstaff_core.refusal import Refusals
+from jackstaff_core.wire import plain
 
 
 def shown(row: Frame) -> dict[str, Any]:
@@ -23,17 +25,29 @@ def shown(row: Frame) -> dict[str, Any]:
         "actual_seconds": seconds,
         "error": timing(aimed, seconds),
         "pictured": hasattr(row, "picture"),
+        "refused": _refused(row),
     }
+
+
+def _refused(row: Frame) -> str | None:
+    try:
+        frame_of(row)
+    except Refusals as refusals:
+        return refusals.words
+    return None
+
+
+def taken_and_refused(rows: Iterable[Frame]) -> tuple[list[core.Frame], list[dict[str, Any]]]:
+    """The frames that today's rules take, and the others as they were kept, each with what is ``refused`` in it."""
+    taken, refused = [], []
+    for row in rows:
+        try:
+            taken.append(frame_of(row))
+        except Refusals as refusals:
+            refused.append({**plain(as_json(row)), "refused": refusals.words})
+    return taken, refused
 
 
 def finished_of(rows: Iterable[Frame]) -> list[FinishedFrame]:
     """Those the lessons can reckon with; a frame kept by the rules of another day must not silence the others."""
-    found = []
-    for row in rows:
-        try:
-            frame = finished(frame_of(row))
-        except Refusals:
-            continue
-        if frame is not None:
-            found.append(frame)
-    return found
+    return [frame for row in taken_and_refused(rows)[0] if (frame := finished(row)) is not None]

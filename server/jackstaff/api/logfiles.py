@@ -13,7 +13,6 @@ from ninja import File, Form, Router, Schema, Status
 from ninja.files import UploadedFile
 
 from jackstaff.records import archive, logfile
-from jackstaff.records.framerows import frame_of
 from jackstaff.records.frames import CHUNK, batched, changes, frames_of
 from jackstaff.records.outings import outings_of
 from jackstaff.records.writing import KeyTaken
@@ -28,6 +27,7 @@ from jackstaff_core.wire import read as read_as
 from jackstaff_core.wireschema import Schemas
 
 from .account import account_of, own_account
+from .framedoc import taken_and_refused
 from .framekeeping import held_frame, save_all
 from .mount import body_of, described
 from .outings import file_as
@@ -80,13 +80,14 @@ class ArchiveAnswer(Schema):
     things: int
     outings: int
     pictures: int
+    aside: int
     kept: bool
 
 
 @router.get("/log/file", response={200: dict[str, Any]}, auth=own_account, openapi_extra=file_as("text/csv"))
 def own_file(request: HttpRequest, as_: Literal["json", "csv"] = "json") -> HttpResponse:
-    """The account's whole log as JSON or CSV."""
-    return _written([frame_of(row) for row in frames_of(account_of(request))], as_)
+    """The account's log as JSON or CSV: the frames that today's rules take. The archive has the others, too."""
+    return _written(taken_and_refused(frames_of(account_of(request)))[0], as_)
 
 
 @router.post("/log/write", openapi_extra=described(WriteQuestion, None) | file_as(*_KINDS.values()))
@@ -120,14 +121,17 @@ def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
 
 @router.get("/account/archive", response={200: str}, auth=own_account, openapi_extra=file_as("application/zip"))
 def everything(request: HttpRequest) -> HttpResponse:
-    """Everything of the account in one archive: log, pictures, kit, outings."""
+    """Everything of the account in one archive: log, pictures, kit, outings, and aside what today's rules refuse."""
     account = account_of(request)
-    frames = [plain(frame_of(row)) for row in frames_of(account)]
-    plans = [plain(read_as(Outing, plan)) for plan in outings_of(account)]
-    answer = HttpResponse(
-        archive.written(account, frames, plans),
-        content_type="application/zip",
-    )
+    frames, refused = taken_and_refused(frames_of(account))
+    plans, aside = [], {"frames": refused, "outings": list[Any]()}
+    for plan in outings_of(account):
+        try:
+            plans.append(plain(read_as(Outing, plan)))
+        except Refusals as refusals:
+            aside["outings"].append({**plan, "refused": refusals.words})
+    content = archive.written(account, [plain(frame) for frame in frames], plans, aside)
+    answer = HttpResponse(content, content_type="application/zip")
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-everything.zip"'
     return answer
 
@@ -159,6 +163,7 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
             "things": len(things),
             "outings": len(outings),
             "pictures": len(held.pictures),
+            "aside": held.aside,
             "kept": asked.keep,
         },
     )

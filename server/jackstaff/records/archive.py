@@ -3,6 +3,8 @@
     jackstaff.json      {"format": "jackstaff-account", "version": 1}
     log.json            the log file        kit.json      the kit file        outings.json      the plans
     pictures/<frame>.jpg, pictures/<frame>.json      the small copy and the tones beside a frame
+    aside.json          where there is any: frames and plans that today's rules refuse, as they were kept. They are
+                        carried out so that nothing is lost, and are not taken back; their pictures stay out.
 
 Nothing is unpacked to the disk: only these names are known, each once, bounded before
 and while it is read. Writing the same account twice gives the same bytes.
@@ -43,6 +45,7 @@ MOST_OUTINGS = 1000
 _MOST_SMALL, _MOST_TONES, _MOST_TEXT = 200_000, 20_000, 100_000_000
 _PICTURE = re.compile(r"pictures/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})\.(jpg|json)")
 _TEXTS = ("jackstaff.json", "log.json", "kit.json", "outings.json")
+_ASIDE = "aside.json"
 _DAY_ONE = (1980, 1, 1, 0, 0, 0)
 _UNSOUND = (
     zipfile.BadZipFile,
@@ -68,10 +71,17 @@ class Held:
     kit: str
     outings: list[Any]
     pictures: dict[UUID, tuple[bytes, dict[str, Any]]]
+    aside: int
+    """How many frames and plans lie aside in it."""
 
 
-def written(account: User, frames: Sequence[logfile.Document], outings: Sequence[logfile.Document]) -> bytes:
-    """The archive of an account, with its frames and outings as documents.
+def written(
+    account: User,
+    frames: Sequence[logfile.Document],
+    outings: Sequence[logfile.Document],
+    aside: dict[str, list[Any]],
+) -> bytes:
+    """The archive of an account, with its frames and outings as documents, and the refused ones ``aside``.
 
     Raises
     ------
@@ -84,7 +94,12 @@ def written(account: User, frames: Sequence[logfile.Document], outings: Sequence
         _add(archive, "log.json", logfile.as_json(frames))
         _add(archive, "kit.json", kitfile.file(kit_of(account)))
         _add(archive, "outings.json", json.dumps(list(outings), indent=1, ensure_ascii=False, sort_keys=True))
+        if any(aside.values()):
+            _add(archive, _ASIDE, json.dumps(aside, indent=1, ensure_ascii=False, sort_keys=True))
+        left_out = {frame["id"] for frame in aside["frames"]}
         for picture in pictures_of(account).iterator():
+            if str(picture.frame_id) in left_out:
+                continue
             _add(archive, f"pictures/{picture.frame_id}.jpg", bytes(picture.small))
             _add(archive, f"pictures/{picture.frame_id}.json", json.dumps(picture.tones, sort_keys=True))
     if out.tell() > MOST_BYTES:
@@ -105,7 +120,9 @@ def read(file: IO[bytes]) -> Held:
             members = archive.infolist()
             _known(members)
             texts = {name: _text(archive, name) for name in _TEXTS}
-            pictures = _pictures(archive, {member.filename for member in members})
+            names = {member.filename for member in members}
+            pictures = _pictures(archive, names)
+            aside = _aside(_text(archive, _ASIDE)) if _ASIDE in names else 0
     except Refusal:
         raise
     except _UNSOUND:
@@ -116,7 +133,7 @@ def read(file: IO[bytes]) -> Held:
     outings = _json("outings.json", texts["outings.json"])
     if not isinstance(outings, list) or len(outings) > MOST_OUTINGS:
         raise Refusal("file.outings.json", "This is no list of outings.", f"Give a list of up to {MOST_OUTINGS}.")
-    return Held(texts["log.json"], texts["kit.json"], outings, pictures)
+    return Held(texts["log.json"], texts["kit.json"], outings, pictures, aside)
 
 
 def belongs(account: User, held: Held, coming: set[UUID]) -> None:
@@ -168,7 +185,7 @@ def _known(members: Sequence[zipfile.ZipInfo]) -> None:
             "file", "This archive unpacks to more than is allowed.", f"Keep it under {MOST_BYTES // 10**6} MB."
         )
     for name in names:
-        if name not in _TEXTS and not _PICTURE.fullmatch(name):
+        if name not in (*_TEXTS, _ASIDE) and not _PICTURE.fullmatch(name):
             raise Refusal("file", f"'{name[:60]}' has no place in this archive.", "Give it as Jackstaff wrote it.")
     if len(set(names)) != len(names):
         raise Refusal("file", "A name stands in this archive twice.", "Give it as Jackstaff wrote it.")
@@ -191,6 +208,14 @@ def _text(archive: zipfile.ZipFile, name: str) -> str:
         return logfile.sized(f"file.{name}", _member(archive, name, _MOST_TEXT).decode("utf-8"))
     except UnicodeDecodeError:
         raise Refusal(f"file.{name}", "This part is no text in UTF-8.", "Give it as Jackstaff wrote it.") from None
+
+
+def _aside(text: str) -> int:
+    found = _json(_ASIDE, text)
+    lists = [found.get("frames"), found.get("outings")] if isinstance(found, dict) else [None]
+    if not all(isinstance(each, list) for each in lists):
+        raise Refusal(f"file.{_ASIDE}", "This is no list of what lies aside.", "Give it as Jackstaff wrote it.")
+    return sum(len(each or []) for each in lists)
 
 
 def _pictures(archive: zipfile.ZipFile, names: set[str]) -> dict[UUID, tuple[bytes, dict[str, Any]]]:

@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Everything
-         * @description Everything of the account in one archive: log, pictures, kit, outings.
+         * @description Everything of the account in one archive: log, pictures, kit, outings, and aside what today's rules refuse.
          */
         get: operations["jackstaff_api_logfiles_everything"];
         put?: never;
@@ -659,7 +659,7 @@ export interface paths {
         };
         /**
          * Own File
-         * @description The account's whole log as JSON or CSV.
+         * @description The account's log as JSON or CSV: the frames that today's rules take. The archive has the others, too.
          */
         get: operations["jackstaff_api_logfiles_own_file"];
         put?: never;
@@ -1771,6 +1771,8 @@ export interface components {
          * @description What an archive holds, and what of it is new or changed here.
          */
         ArchiveAnswer: {
+            /** Aside */
+            aside: number;
             frames: components["schemas"]["ReadAnswer"];
             /** Kept */
             kept: boolean;
@@ -2984,6 +2986,7 @@ export interface components {
             opened_at: string;
             pictured: boolean;
             reading: components["schemas"]["FrameReadingDoc"];
+            refused?: string | null;
             review?: components["schemas"]["FrameReviewDoc"] | null;
             run?: components["schemas"]["FrameRunDoc"] | null;
             scale: components["schemas"]["Counting"];

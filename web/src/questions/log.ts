@@ -97,5 +97,6 @@ export function documentOf(frame: Frame): FrameDocument {
   delete doc.actual_seconds;
   delete doc.error;
   delete doc.pictured;
+  delete doc.refused;
   return doc;
 }

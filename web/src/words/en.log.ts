@@ -26,6 +26,8 @@ export const log = {
   running: "open now",
   aborted: "given up",
   onTime: "closed on time",
+  countsNot: "counts in no lesson",
+  refused: (why: string) => `Kept by the rules of another day; today's refuse it: ${why} It counts in no lesson.`,
   brighter: (stops: string) => `closed ${stops} late`,
   darker: (stops: string) => `closed ${stops} early`,
   remove: "Remove this frame",
@@ -272,6 +274,8 @@ export const log = {
     make: "Make the card",
     title_: "What this file would do",
     counts: (fresh: number, changed: number, same: number) => `${fresh} new, ${changed} changed, ${same} the same.`,
+    aside: (n: number) =>
+      `${n === 1 ? "One entry lies" : `${n} entries lie`} aside in it: refused by today's rules, not taken back.`,
     holds: (things: number, outings: number, pictures: number) =>
       `Also ${things} things of the kit, ${outings} outings and ${pictures} pictures.`,
     all_: "All of it is taken in, or nothing.",

@@ -82,6 +82,7 @@ function OneFrame({ frame }: { frame: Frame }) {
             {closedText(frame)}
           </span>
         </p>
+        {frame.refused != null && <p className="fault mb-0">{say.refused(frame.refused)}</p>}
         <FrameStaff frame={frame} />
       </section>
       <section className="frame-more" aria-label={say.picture.title}>

@@ -175,7 +175,7 @@ function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick:
       </div>
       <div className="log-error">
         <span>{verdictText(review?.came_out)}</span>
-        <span className="quiet">{closedText(frame)}</span>
+        <span className="quiet">{frame.refused == null ? closedText(frame) : say.countsNot}</span>
       </div>
       <Form.Check
         id={`compare-${frame.id}`}

@@ -49,6 +49,7 @@ export function TakeIn({ sort, file, onClose }: Props) {
           <>
             <p className="mb-0">{nothing ? say.nothing : say.counts(frames.new, frames.changed, frames.same)}</p>
             {beside && <p className="mb-0">{say.holds(beside.things, beside.outings, beside.pictures)}</p>}
+            {beside !== null && beside.aside > 0 && <p className="mb-0">{say.aside(beside.aside)}</p>}
             <ul className="plain-list">
               {frames.frames.map((frame) => (
                 <li key={frame.id}>

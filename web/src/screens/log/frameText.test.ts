@@ -58,9 +58,9 @@ describe("a frame in words", () => {
 
 describe("what is sent", () => {
   it("is the record alone, and the frame itself stays whole", () => {
-    const whole = frame({ error: late(0, "on_time"), pictured: true });
+    const whole = frame({ error: late(0, "on_time"), pictured: true, refused: null });
     const doc = documentOf(whole);
-    for (const name of ["actual_seconds", "error", "pictured"]) expect(doc).not.toHaveProperty(name);
+    for (const name of ["actual_seconds", "error", "pictured", "refused"]) expect(doc).not.toHaveProperty(name);
     expect(whole.pictured).toBe(true);
     expect(doc.stack).toBe(whole.stack);
   });
