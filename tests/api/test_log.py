@@ -149,7 +149,9 @@ def test_what_the_demo_log_teaches(keeper: Client) -> None:
 
 
 def clean(shown: dict[str, Any]) -> dict[str, Any]:
-    return {name: value for name, value in shown.items() if name not in {"actual_seconds", "error", "pictured", "refused"}}
+    return {
+        name: value for name, value in shown.items() if name not in {"actual_seconds", "error", "pictured", "refused"}
+    }
 
 
 def test_next_time_goes_by_the_reading_of_now() -> None:

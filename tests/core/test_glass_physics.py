@@ -76,6 +76,9 @@ def test_data_sheets_that_say_open_up_are_no_time_tables() -> None:
         lambda: Table(((1, 1),)),
         lambda: Table(((1, 0.5), (2, 3))),
         lambda: Table(((2, 3), (1, 4))),
+        lambda: Table(((0, 1), (2, 3))),
+        lambda: Table(((-1, 1), (2, 3))),
+        lambda: Table(((1, math.inf), (2, math.inf))),
     ],
 )
 def test_unsound_laws_are_refused(law: type) -> None:

@@ -52,6 +52,13 @@ def test_standing_people(row: dict[str, str]) -> None:
         assert people.worst_seconds(walkers, share) == near(row["worst"])
 
 
+@pytest.mark.parametrize("stay", [10.0, 45.0, 300.0])
+def test_frames_for_a_median_are_so_far_apart_that_nobody_stays_for_half_of_them(stay: float) -> None:
+    frames = people.median(people.Walkers(standing=3, stay_s=stay))
+    half = (frames.frames - 1) * frames.apart_seconds / 2
+    assert math.exp(-half / stay) == pytest.approx(people.CERTAIN)
+
+
 @pytest.mark.parametrize(
     ("found", "value"),
     [
