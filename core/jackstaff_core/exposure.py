@@ -23,6 +23,7 @@ from typing import Annotated
 from .advice import Advice, Severity
 from .density import MOST_STOPS, certain_strength
 from .exposure_end import ExposureEnd, ExposureEndQuestion, exposure_end, still_the_same_light
+from .light_integral import Path, film_gathered, gathered
 from .marks import Between, Size
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
 from .readout import DIAL_LIMIT
@@ -65,6 +66,7 @@ class GlassGiven:
     in_reading: bool = False
 
 
+_MOST_RESIDUE, _HALVINGS = 12.0, 34
 METER_AGAIN_STOPS = 1 / 3
 """Light that has moved further than this since the metering wants a new reading."""
 
@@ -76,6 +78,11 @@ class MovingLight:
     stops_per_minute: float
     rate_sd: float = 0.0
     delay_seconds: float = 0.0
+
+    @property
+    def path(self) -> Path:
+        """The light from the opening on."""
+        return Path.steady(self.stops_per_minute / 60, self.delay_seconds)
 
     def sd(self, seconds: float) -> float:
         """What not knowing the rate better does to a frame of ``seconds`` [stops]."""
@@ -97,13 +104,17 @@ class ExposureQuestion:
     dial_limit: float = DIAL_LIMIT
     film: LawGiven | None = None
     light: MovingLight | None = None
+    chosen_seconds: float | None = None
+    """A time somebody would rather use than the one that comes out: it is what is set, and what it costs is said."""
+    fineness_seconds: float | None = None
+    """What a person's timer counts in past the dial; None for what people say."""
 
 
 @dataclass(frozen=True, slots=True)
 class SumStep:
     """One line of the sum: what, how many stops it lengthens the time, the time so far.
 
-    ``kind`` is reading, glass, measured, in_reading, aperture, iso, light or film; ``glass`` is the place in
+    ``kind`` is reading, glass, measured, in_reading, aperture, iso, light, film or chosen; ``glass`` is the place in
     the stack that a glass step belongs to.
     """
 
@@ -121,6 +132,10 @@ class Exposure:
     ``set_seconds`` is what the shutter will do: the dial mark's exact time, or ``seconds`` in bulb; ``metered_seconds``
     what the light at the metering asks for, before it moves and before film. ``scene_ev100`` is the light itself, glass
     that was on when metered taken out.
+
+    With a chosen time ``set_seconds``, ``bulb`` and the dial's mark are its own, the sum ends at it, and
+    ``residue_stops`` is how much brighter (+) or darker than right the frame will be: the light it gathers against the
+    light that was asked for, film taken out. ``seconds`` stays what would be right.
     """
 
     seconds: float
@@ -138,6 +153,7 @@ class Exposure:
     base_seconds: float
     scene_ev100: float
     glass_stops: float
+    residue_stops: float
     steps: tuple[SumStep, ...]
     rounded: tuple[Rounded, ...]
     advice: tuple[Advice, ...]
@@ -171,10 +187,18 @@ def expose(question: ExposureQuestion) -> Exposure:
     seconds = steps[-1].seconds
     _bounded(seconds)
     marks = dial(dial_limit, reading.step)
-    past = math.log2(seconds / marks.marks[-1].exact)
-    bulb = past > 0.5 / reading.step.per_stop
-    mark = None if bulb else marks.nearest(seconds)
     asked = _metered(steps)
+    chosen = question.chosen_seconds
+    if chosen is not None:
+        within("chosen_seconds", chosen, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    past = math.log2((chosen or seconds) / marks.marks[-1].exact)
+    bulb = past > 0.5 / reading.step.per_stop
+    mark = None if bulb else marks.nearest(chosen or seconds)
+    will = mark.exact if mark else chosen or seconds
+    residue = 0.0
+    if chosen is not None:
+        residue = _residue(asked, will, film, light)
+        steps = (*steps, SumStep("Chosen time", math.log2(will / seconds), will, "chosen"))
     doubts = [reading_sd(reading.step), *(glass.sd for glass in stack if not glass.in_reading)]
     sure = sure_within([*doubts, light.sd(seconds)] if light else doubts)
     if film:
@@ -189,7 +213,7 @@ def expose(question: ExposureQuestion) -> Exposure:
         exact_seconds=exact,
         bulb=bulb,
         dial_mark=mark.label if mark else None,
-        set_seconds=mark.exact if mark else seconds,
+        set_seconds=will,
         past_dial_stops=max(past, 0.0),
         sure_within_stops=sure,
         from_seconds=seconds * 2**-sure,
@@ -197,8 +221,9 @@ def expose(question: ExposureQuestion) -> Exposure:
         base_seconds=steps[0].seconds,
         scene_ev100=reading.ev100 + sum(glass.stops + glass.offset for glass in stack if glass.in_reading),
         glass_stops=on,
+        residue_stops=residue,
         steps=steps,
-        rounded=_on_dial(seconds, mark, marks) if mark else rounded(seconds),
+        rounded=_rounded(seconds, marks, reading.step, question.fineness_seconds),
         advice=(
             *_advice(question, reading.step, exact, marked, past if bulb else None, on),
             *(_light_advice(light, light.closes(asked, film)) if light else ()),
@@ -325,6 +350,37 @@ def _bounded(seconds: float) -> None:
             "The sum comes to less than 1/32000 s.",
             f"Add at least {under:.1f} stops of glass, or stop down or lower the ISO by as much.",
         )
+
+
+def _residue(asked: float, will: float, film: LawGiven | None, light: MovingLight | None) -> float:
+    """How much brighter (+) than asked for a frame of ``will`` seconds comes out [stops at the metering].
+
+    The metered time that would just be filled by ``will`` against the one ``asked`` for: gathered light without film,
+    else by bisection, for a frame that wants more is always less complete.
+    """
+    if not film:
+        return math.log2((gathered(light.path, 0.0, will) if light else will) / asked)
+    if not light:
+        return math.log2(film.metered(will) / asked)
+    low, high = -_MOST_RESIDUE, _MOST_RESIDUE
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        done = film_gathered(light.path, asked * 2**middle, film, will)
+        low, high = (middle, high) if done > 1 else (low, middle)
+    return low
+
+
+def _rounded(seconds: float, marks: Scale, step: Step, fineness: float | None) -> tuple[Rounded, ...]:
+    """The times either side that are easier to set or to count, each with what it costs."""
+    if fineness is not None:
+        within("fineness_seconds", fineness, 1, 900, "s")
+    last = marks.marks[-1]
+    if math.log2(seconds / last.exact) <= 0.5 / step.per_stop:
+        return _on_dial(seconds, marks.nearest(seconds), marks)
+    # Below the first time a coarse timer counts stands the dial's last mark.
+    on_dial = (Rounded(last.exact, math.log2(last.exact / seconds), last.label),)
+    beyond = tuple(each for each in rounded(seconds, fineness) if each.seconds > last.exact)
+    return beyond if len(beyond) != 1 or beyond[0].seconds < seconds else (*on_dial, *beyond)
 
 
 def _on_dial(seconds: float, mark: Mark, marks: Scale) -> tuple[Rounded, ...]:

@@ -92,7 +92,7 @@ def _run(run: FrameRun, other: FrameRun | None, news: Sequence[FrameEvent]) -> F
     rereads = [*run.rereads, *(each for each in (other.rereads if other else []) if each not in run.rereads)]
     return replace(
         run,
-        bias_stops=max(-10.0, min(10.0, round((run.bias_stops + longer) * 3) / 3)),
+        bias_stops=max(-10.0, min(10.0, round(run.bias_stops + longer, 6))),
         rereads=tuple(sorted(rereads, key=lambda reread: reread.at_seconds)[-200:]),
         steady=run.steady or (other.steady if other else None),
     )

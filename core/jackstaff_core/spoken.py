@@ -9,8 +9,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-# Up to each limit [s], times are spoken in multiples of the grain [s].
-_GRAINS = ((20.0, 1.0), (60.0, 5.0), (300.0, 30.0), (1200.0, 60.0), (3600.0, 300.0), (math.inf, 900.0))
+# Up to each limit [s], times are counted in multiples of the grain [s].
+_GRAINS = ((20.0, 1.0), (60.0, 5.0), (300.0, 10.0), (1200.0, 30.0), (3600.0, 60.0), (math.inf, 300.0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,9 +22,12 @@ class Rounded:
     mark: str | None = None
 
 
-def rounded(seconds: float) -> tuple[Rounded, ...]:
-    """The spoken times just below and above ``seconds``; empty when it is spoken already."""
-    grain = next(grain for limit, grain in _GRAINS if seconds < limit)
+def rounded(seconds: float, fineness: float | None = None) -> tuple[Rounded, ...]:
+    """The times just below and above ``seconds`` that are counted easily; empty when it is one already.
+
+    ``fineness`` [s] is what a timer counts in; None counts as people do, the longer the coarser.
+    """
+    grain = fineness or next(grain for limit, grain in _GRAINS if seconds < limit)
     below = math.floor(seconds / grain) * grain
     above = below + grain
     if min(seconds - below, above - seconds) < 1e-9 * seconds:

@@ -6,11 +6,13 @@ import math
 from dataclasses import replace
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassGiven, expose
+from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassGiven, MovingLight, expose
+from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.reciprocity import Additive, LawGiven, Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, times
 from jackstaff_core.spoken import rounded, said
@@ -191,11 +193,72 @@ def test_rounder_times_enclose_and_tell_their_cost(stops: float) -> None:
 
 
 def test_two_minutes_eight_is_called_two_minutes() -> None:
-    assert [time.seconds for time in rounded(128)] == [120, 150]
-    assert [time.stops for time in rounded(128)] == pytest.approx([-0.0931094, 0.2288187])
+    assert [time.seconds for time in rounded(128)] == [120, 130]
+    assert [time.stops for time in rounded(128)] == pytest.approx([-0.0931094, 0.0223678])
     assert rounded(120) == ()
     wanted = {1 / 64: "1/64 s", 0.63: "0.6 s", 4: "4 s", 59.4: "59 s", 128: "2 m 08 s", 180: "3 m", 3900: "1 h 05 m"}
     assert {time: said(time) for time in wanted} == wanted
+
+
+@pytest.mark.parametrize(
+    ("seconds", "fineness", "offered"),
+    [
+        (102, None, [100, 110]),
+        (102, 5, [100, 105]),
+        (102, 60, [60, 120]),
+        (203.2, None, [200, 210]),
+        (203.2, 30, [180, 210]),
+        (323, 60, [300, 360]),
+        (700, None, [690, 720]),
+        (1427, None, [1380, 1440]),
+        (120, None, []),
+    ],
+)
+def test_times_are_rounded_as_finely_as_one_counts(seconds: float, fineness: float | None, offered: list[int]) -> None:
+    assert [time.seconds for time in rounded(seconds, fineness)] == offered
+
+
+def test_below_the_first_time_a_coarse_timer_counts_stands_the_dial_s_last_mark() -> None:
+    # 1/40 and 10.8 stops: 44.6 s, past the dial; a timer that counts minutes has nothing below a minute.
+    offered = ask(10.8, fineness_seconds=60.0).rounded
+    assert [(time.mark, time.seconds) for time in offered] == [("30", 32.0), (None, 60.0)]
+    assert offered[0].stops == pytest.approx(math.log2(32 / ask(10.8).seconds))
+
+
+def test_a_chosen_time_is_what_is_set_and_ends_the_sum() -> None:
+    right = ask(9, 4)
+    chosen = ask(9, 4, chosen_seconds=180.0)
+    assert (chosen.set_seconds, chosen.seconds) == (180.0, right.seconds)
+    assert (chosen.steps[-1].kind, chosen.steps[-1].seconds) == ("chosen", 180.0)
+    assert chosen.steps[-1].stops == chosen.residue_stops == pytest.approx(math.log2(180 / right.seconds))
+    assert (right.residue_stops, right.steps[-1].kind) == (0.0, "glass")
+    # Where the dial reaches, its mark is set and its mark's cost is said; 30 is really 32 s.
+    trial = ask(9, 4, chosen_seconds=30.0)
+    assert (trial.bulb, trial.dial_mark, trial.set_seconds) == (False, "30", 32.0)
+    assert trial.residue_stops == pytest.approx(math.log2(32 / right.seconds))
+    for bad in (0.0, -5.0, 1e6, math.nan):
+        with pytest.raises(Refusal, match="chosen_seconds"):
+            ask(9, 4, chosen_seconds=bad)
+
+
+@settings(deadline=None)
+@given(
+    stops=st.floats(9, 13),
+    chosen=st.floats(60, 2000),
+    rate=st.one_of(st.none(), st.floats(-0.05, 0.3)),
+    film=st.sampled_from([None, Power(1.3), Additive(0.1, 1.6)]),
+)
+def test_what_a_chosen_time_costs_closes_the_frame_at_it(
+    stops: float, chosen: float, rate: float | None, film: LawGiven | None
+) -> None:
+    light = None if rate is None else MovingLight(rate, 0.0, 60.0)
+    answer = ask(stops, chosen_seconds=chosen, light=light, film=film)
+    # Run keeps the metered time and what was wished beside it, and asks when that has been gathered.
+    needed = answer.metered_seconds * 2**answer.residue_stops
+    end = exposure_end(
+        ExposureEndQuestion(needed, delay_seconds=60.0 if light else 0.0, stops_per_minute=rate, film=film)
+    )
+    assert end.close_after_seconds == pytest.approx(chosen, rel=1e-6)
 
 
 @facts("lateness")

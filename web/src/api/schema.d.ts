@@ -119,7 +119,7 @@ export interface paths {
         put?: never;
         /**
          * Exposure
-         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None)
+         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None, chosen_seconds: 'float | None' = None, fineness_seconds: 'float | None' = None)
          */
         post: operations["jackstaff_api_mount_exposure"];
         delete?: never;
@@ -2492,6 +2492,7 @@ export interface components {
             glass_stops: number;
             metered_seconds: number;
             past_dial_stops: number;
+            residue_stops: number;
             rounded: components["schemas"]["RoundedAnswer"][];
             scene_ev100: number;
             seconds: number;
@@ -2503,9 +2504,11 @@ export interface components {
         };
         /** ExposureQuestion */
         ExposureAsked: {
+            chosen_seconds?: number | null;
             /** @default 30 */
             dial_limit: number;
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            fineness_seconds?: number | null;
             light?: components["schemas"]["MovingLightAsked"] | null;
             reading: components["schemas"]["ReadingAsked"];
             /** @default exact */
