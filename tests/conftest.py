@@ -8,7 +8,12 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 from tools.serving import DATABASE, Server, prepare, serving
+
+# No test judges how fast the machine is.
+settings.register_profile("house", deadline=None)
+settings.load_profile("house")
 
 OTHER_PASSWORD = "two-pairs-of-gloves"
 

@@ -228,7 +228,7 @@ def _unknowns(question: CalibrationQuestion) -> tuple[list[str], list[str]]:
     kept = question.session_sd is not None
     sessions = list(dict.fromkeys(frame.session for frame in question.frames if kept and frame.session is not None))
     if len(names) > MOST_GLASSES:
-        raise Refusal("frames", f"{len(names)} glasses are too many.", f"Give frames of at most {MOST_GLASSES}.")
+        raise Refusal("frames", f"{len(names)} filters are too many.", f"Give frames of at most {MOST_GLASSES}.")
     if len(sessions) > MOST_SESSIONS:
         raise Refusal("frames", f"{len(sessions)} sessions are too many.", f"Give at most {MOST_SESSIONS}.")
     for name in names:

@@ -133,7 +133,7 @@ def _sun(asked: Armed, sun: Sun) -> Iterator[Line]:
     elif sun is Sun.UP and _stops(asked) >= SUN_TEMPTS_STOPS:
         yield Line(
             "sun",
-            "Put dense glass on with the lens pointed away from the sun, or capped",
+            "Put dense filters on with the lens pointed away from the sun, or capped",
             "No photographic filter protects eyes.",
             Severity.HARM,
             False,
@@ -156,13 +156,13 @@ def _focus(asked: Armed) -> Iterator[Line]:
     if turns:
         yield Line(
             "focus",
-            "Set focus again after the glass is on, then lock it",
+            "Set focus again after the filter is on, then lock it",
             "The front of this lens turns with the focus.",
             Severity.CAUTION,
             False,
         )
     elif asked.stack:
-        yield Line("focus", "Focus locked to manual", "It hunts behind dark glass.", Severity.NOTE, True)
+        yield Line("focus", "Focus locked to manual", "It hunts behind a dark filter.", Severity.NOTE, True)
 
 
 def _glass(asked: Armed) -> Iterator[Line]:
@@ -177,7 +177,7 @@ def _glass(asked: Armed) -> Iterator[Line]:
     if gasket:
         parts.append(f"{gasket[0].name} in the slot nearest the lens, gasket towards it")
     if graduated:
-        parts.append("graduated glass outermost")
+        parts.append("graduated filter outermost")
     if len(plates) > 1 and dense:
         parts.append("gaps between plates covered")
     if polariser and asked.upright:

@@ -7,7 +7,9 @@ is split into its marks, each mark lists the meanings it can have, and only mean
 mark supports within 0.1 stop survive. More than one survivor is handed back for the person to
 choose, never guessed.
 
-Source: D = -log10(transmittance), ISO 5 series; factor and stop by definition.
+A K behind a factor is a thousand. A welder's shade S has the optical density 3 (S - 1) / 7.
+
+Source: D = -log10(transmittance), ISO 5 series; factor and stop by definition; shade number: EN 169.
 Limits: up to 30 stops, 120 characters. Verdict: computed, or ask.
 """
 
@@ -15,10 +17,11 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass, replace
 from enum import StrEnum
 from functools import lru_cache
 
+from .filter_kind import FilterKind, kind_of, without_sizes
 from .refusal import Refusal
 
 MOST_STOPS = 30.0
@@ -69,12 +72,16 @@ class Strength:
 class Label:
     """All meanings of a label, the likeliest first.
 
-    ``conflict_stops`` is the largest difference when explicit notations disagree.
+    ``conflict_stops`` is the largest difference when explicit notations disagree. ``kind``, ``transition``,
+    ``mount`` are what its words say beside the strength; a polariser that names none has no readings.
     """
 
     ambiguous: bool
     readings: tuple[Strength, ...]
     conflict_stops: float | None = None
+    kind: str | None = None
+    transition: str | None = None
+    mount: str | None = None
 
 
 def _triple(notation: Notation, value: float) -> tuple[float, float, float]:
@@ -92,11 +99,14 @@ _STOP_WORD = r"(?:f-?\s?stops?|stops?|ev)"
 _DENSITY_WORD = r"(?:optical\s+density|density|od|d)"
 _TO = r"\s*(?:-|–|—|\bto\b)\s*"
 _MARK = re.compile(
-    rf"(?<![^\W_])(?P<nd>v?nd\s*-?\s*)?"
+    rf"(?<![^\W_])(?P<nd>[vg]?nd\s*-?\s*)?"
     rf"(?P<before>\b(?:{_DENSITY_WORD}|factor)\s*|[x×]\s*)?"
-    rf"(?P<low>{_NUM})(?:\s*[x×](?=\s*(?:-|–|to)\s*\d))?(?:{_TO}(?P<high>{_NUM}))?"
-    rf"(?:\s*-?\s*(?P<after>{_STOP_WORD}|{_DENSITY_WORD}|[x×]|factor)(?![a-z0-9]))?",
+    rf"(?P<low>{_NUM})(?:\s*[x×](?=\s*(?:-|–|to)\s*\d))?(?:{_TO}(?:nd\s*-?\s*)?(?P<high>{_NUM}))?"
+    rf"(?P<kilo>\s?k(?![a-z]))?(?:\s*-?\s*(?P<after>{_STOP_WORD}|{_DENSITY_WORD}|[x×]|factor)(?![a-z0-9]))?",
     re.IGNORECASE,
+)
+_SHADE = re.compile(
+    r"\b(?:welder'?s?\s+|welding\s+)?(?:glass\s+)?shade\s*(?:no\.?\s*|#\s*)?(\d+(?:[.,]\d+)?)", re.IGNORECASE
 )
 _THREAD = re.compile(r"(?:[øØ]\s*\d+(?:[.,]\d+)?)|(?:\b\d+(?:[.,]\d+)?\s*mm\b)", re.IGNORECASE)
 _WORDS = re.compile(r"[^\W\d_]+\.?|[\s()/,;:+|#'\"_-]+")
@@ -121,7 +131,8 @@ def density(text: str) -> Label:
     body = " ".join(text.split())
     for glyph, spelled in _GLYPHS.items():
         body = body.replace(glyph, f" {spelled}")
-    body = _THREAD.sub(" ", body)
+    named = body
+    body = _THREAD.sub(" ", without_sizes(_SHADE.sub(_density_of_shade, body)))
     marks: list[tuple[Strength, ...]] = []
     rest = []
     at = 0
@@ -130,11 +141,14 @@ def density(text: str) -> Label:
         at = found.end()
         marks.append(_meanings(found, text.strip()))
     rest.append(body[at:])
+    if not marks and kind_of(named).kind == "polariser" and not _WORDS.sub("", body):
+        return replace(Label(False, ()), **asdict(_sort(named, ())))
     if not marks or any(re.search(r"(?:^|\s)[-−]$", part) for part in rest[:-1]):
         raise _unreadable(text)
     if any(_WORDS.sub("", part) for part in rest):
         raise _unreadable(text)
-    return _agreed(marks)
+    found_strengths = _agreed(marks)
+    return replace(found_strengths, **asdict(_sort(named, found_strengths.readings)))
 
 
 def certain_strength(field: str, text: str) -> Strength:
@@ -149,6 +163,8 @@ def certain_strength(field: str, text: str) -> Strength:
         label = density(text)
     except Refusal as refusal:
         raise Refusal(field, refusal.problem, refusal.instead) from refusal
+    if not label.readings:
+        raise Refusal(field, f"'{text.strip()}' names no strength.", _INSTEAD)
     if label.ambiguous:
         listed = ", ".join(said(reading) for reading in label.readings)
         raise Refusal(field, f"'{text.strip()}' can be read as {listed}.", _INSTEAD)
@@ -198,6 +214,8 @@ def _meanings(found: re.Match[str], text: str) -> tuple[Strength, ...]:
     """Every strength one mark of a label can mean."""
     low = _value(found["low"], text)
     high = _value(found["high"], text) if found["high"] else None
+    if found["kilo"] and high is None and not found["after"]:
+        return _thousandfold(low, text)
     if high is not None and high < low:
         low, high = high, low
     explicit = _explicit(found["after"] or found["before"])
@@ -212,6 +230,22 @@ def _meanings(found: re.Match[str], text: str) -> tuple[Strength, ...]:
     if not strengths:
         raise Refusal("text", f"'{text}' is not a filter strength between 0 and 30 stops.", _INSTEAD)
     return tuple(strengths)
+
+
+def _thousandfold(value: float, text: str) -> tuple[Strength, ...]:
+    """A factor in thousands: ND32K, 100K."""
+    if not _is_glass(Notation.FACTOR, value * 1000, None):
+        raise Refusal("text", f"'{text}' is not a filter strength between 0 and 30 stops.", _INSTEAD)
+    return (Strength.of(Notation.FACTOR, value * 1000),)
+
+
+def _density_of_shade(found: re.Match[str]) -> str:
+    shade = float(found[1].replace(",", "."))
+    return f" {max(0.0, 3 * (shade - 1) / 7):.6f} OD "
+
+
+def _sort(text: str, readings: tuple[Strength, ...]) -> FilterKind:
+    return kind_of(text, any(reading.stops_max is not None for reading in readings), bool(readings))
 
 
 def _notations(found: re.Match[str], explicit: Notation | None, low: float, high: float | None) -> tuple[Notation, ...]:

@@ -161,12 +161,12 @@ def _aside(frame: FinishedFrame, known: Mapping[str, GlassKnown]) -> str | None:
     if not frame.watched:
         return "the time is not known well"
     if abs(against_label(frame)) > WILD_STOPS:
-        return "further off than glass can be"
+        return "further off than a filter can be"
     counted = _counted(frame)
     if any(each.kind not in (None, GlassKind.SOLID) for each in counted):
-        return "variable glass or a polariser was on"
+        return "a variable filter or a polariser was on"
     if any(each.id not in known for each in counted):
-        return "a glass is not in the kit"
+        return "a filter is not in the kit"
     return None
 
 

@@ -244,19 +244,21 @@ def added_stops(stack: tuple[GlassGiven, ...]) -> float:
 
 def _stack(given: tuple[GlassGiven, ...]) -> tuple[_Glass, ...]:
     if len(given) > MOST_GLASSES:
-        raise Refusal("stack", f"{len(given)} glasses are more than fit.", f"Give at most {MOST_GLASSES}.")
+        raise Refusal("stack", f"{len(given)} filters are more than fit.", f"Give at most {MOST_GLASSES}.")
     stack = tuple(_glass(f"stack.{place}", glass) for place, glass in enumerate(given))
     total = sum(glass.stops + glass.offset for glass in stack)
     if total > MOST_STOPS:
         raise Refusal(
-            "stack", f"{total:.3g} stops of glass is past {MOST_STOPS:g}.", "Take a glass off until it is 30 or less."
+            "stack",
+            f"{total:.3g} stops are past {MOST_STOPS:g}.",
+            "Take a filter off until it is 30 or less.",
         )
     return stack
 
 
 def _glass(place: str, given: GlassGiven) -> _Glass:
     if given.label is not None and given.stops is not None:
-        raise Refusal(f"{place}.label", "A glass has its stops or its label, not both.", "Leave one of them out.")
+        raise Refusal(f"{place}.label", "A filter has its stops or its label, not both.", "Leave one of them out.")
     if given.label is not None:
         strength = certain_strength(f"{place}.label", given.label)
         name, stops = given.label.strip(), strength.stops
@@ -264,7 +266,7 @@ def _glass(place: str, given: GlassGiven) -> _Glass:
         stops = within(f"{place}.stops", given.stops, 0, MOST_STOPS, "stops")
         name = f"{stops:.3g} stops"
     else:
-        raise Refusal(place, "This glass has no strength.", "Give its stops, or its label.")
+        raise Refusal(place, "This filter has no strength.", "Give its stops, or its label.")
     sd = UNMEASURED_GLASS_SD
     offset = 0.0
     if given.offset is not None:
@@ -272,7 +274,7 @@ def _glass(place: str, given: GlassGiven) -> _Glass:
         if given.offset_sd is not None:
             sd = within(f"{place}.offset_sd", given.offset_sd, 0, 5, "stops")
     if stops + offset < 0:
-        raise Refusal(f"{place}.offset", "This glass would add light.", "Check the sign: + is denser than labelled.")
+        raise Refusal(f"{place}.offset", "This filter would add light.", "Check the sign: + is denser than labelled.")
     return _Glass(name, stops, offset, sd, given.in_reading)
 
 
@@ -341,14 +343,14 @@ def _bounded(seconds: float) -> None:
         raise Refusal(
             "stack",
             "The sum comes to more than 24 h.",
-            f"Take off at least {over:.1f} stops of glass, or open the aperture or raise the ISO by as much.",
+            f"Take off at least {over:.1f} stops of filters, or open the aperture or raise the ISO by as much.",
         )
     if seconds < SHORTEST_SECONDS * (1 - 1e-12):
         under = math.log2(SHORTEST_SECONDS / seconds)
         raise Refusal(
             "settings",
             "The sum comes to less than 1/32000 s.",
-            f"Add at least {under:.1f} stops of glass, or stop down or lower the ISO by as much.",
+            f"Add at least {under:.1f} stops of filters, or stop down or lower the ISO by as much.",
         )
 
 
@@ -434,13 +436,13 @@ def _advice(
         yield Advice(
             "stray_light",
             Severity.CAUTION,
-            "Cover the eyepiece and close the gaps between glasses: past 13 stops a leak nobody sees shows.",
+            "Cover the eyepiece and close the gaps between filters: past 13 stops a leak nobody sees shows.",
             {"stops": glass_stops},
         )
     if glass_stops >= SUN_TEMPTS_STOPS:
         yield Advice(
             "sun_eyes",
             Severity.HARM,
-            "Never look at the sun through this glass. It does not protect eyes.",
+            "Never look at the sun through this filter. It does not protect eyes.",
             {"stops": glass_stops},
         )

@@ -99,7 +99,7 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
     as_metered = film.corrected(needed) if film else needed
     if as_metered > LONGEST_SECONDS:
         # Asked before the film is followed: its time grows without bound, and the work with it.
-        raise Refusal("film", "By this law the film asks for more than 24 h.", "Take glass off, or open the aperture.")
+        raise Refusal("film", "By this law the film asks for more than 24 h.", "Take filters off, or open up.")
     end = close_film(path, needed, film) if film else close_after(path, needed)
     reaches = end <= LONGEST_SECONDS
     largest = largest_reachable(path)
@@ -146,7 +146,7 @@ def _ways_out(path: Path, needed: float, done: float, left: float | None, reache
             stops = thirds / 3
             yield WayOut("open_up", thirds, f"Open the aperture by {stops_said(thirds)}.")
             yield WayOut("raise_iso", thirds, f"Raise the ISO by {stops_said(thirds)}.")
-            yield WayOut("drop_glass", stops, f"Take off {stops:.1f} stops of glass or more.")
+            yield WayOut("drop_glass", stops, f"Take off {stops:.1f} stops of filters or more.")
             break
     if done > 0:
         stops = math.log2(done)
@@ -249,7 +249,7 @@ def _advice(needed: float, end: float, left: float | None, largest: float, reach
             "never_fills",
             Severity.HARM,
             f"In this light the frame never fills: it stays at least {max(short, 0.1):.1f} stops short. Open up or"
-            f" raise the ISO by {thirds} thirds, drop a glass, or close early and accept a darker frame.",
+            f" raise the ISO by {thirds} thirds, drop a filter, or close early and accept a darker frame.",
             {"short_stops": short},
         )
         return
@@ -258,7 +258,7 @@ def _advice(needed: float, end: float, left: float | None, largest: float, reach
             "hardly_fills",
             Severity.HARM,
             "It will not fill in time: by then a fifth of the light or less is left, and no time can be trusted."
-            " Open up a stop, raise the ISO or drop a glass.",
+            " Open up a stop, raise the ISO or drop a filter.",
             {"light_left": left},
         )
     elif left is not None and left < LIGHT_LEFT_WARNING:

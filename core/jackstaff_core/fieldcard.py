@@ -56,7 +56,7 @@ def field_card(
         No glass or too much, times the wrong way round, or more rows than a card holds.
     """
     if not 1 <= len(glass) <= MOST_COLUMNS:
-        raise Refusal("glass", f"A card holds 1 to {MOST_COLUMNS} glasses.", "Choose the ones you take along.")
+        raise Refusal("glass", f"A card holds 1 to {MOST_COLUMNS} filters.", "Choose the ones you take along.")
     for place, piece in enumerate(glass):
         within(f"glass.{place}.stops", piece.stops, 0, 30, "stops")
     if not 0 < fastest <= slowest:

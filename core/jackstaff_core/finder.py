@@ -312,7 +312,7 @@ def _pieces(question: FinderQuestion) -> tuple[list[Piece], Counter[str]]:
     ids = {glass.id for glass in question.glass}
     for place, wanted in enumerate(question.must):
         if wanted not in ids:
-            raise Refusal(f"must.{place}", f"There is no glass '{wanted}'.", "Name a glass of the list.")
+            raise Refusal(f"must.{place}", f"There is no filter '{wanted}'.", "Name a filter of the list.")
     must = Counter(question.must)
     return pieces_of(question.glass, question.must), must
 
@@ -326,9 +326,9 @@ def pieces_of(glass: tuple[KitGlass, ...], must: tuple[str, ...] = ()) -> list[P
         More than 24 glasses, an id that stands twice, or a glass without a strength.
     """
     if len(glass) > MOST_GLASSES:
-        raise Refusal("glass", f"{len(glass)} glasses are more than can be tried.", "Give at most 24.")
+        raise Refusal("glass", f"{len(glass)} filters are more than can be tried.", "Give at most 24.")
     if doubled := [entry for entry, count in Counter(each.id for each in glass).items() if count > 1]:
-        raise Refusal("glass", f"The id '{doubled[0]}' stands twice.", "Give every glass its own id.")
+        raise Refusal("glass", f"The id '{doubled[0]}' stands twice.", "Give every filter its own id.")
     return [
         _piece(f"glass.{place}", piece)
         for place, piece in enumerate(glass)
@@ -433,7 +433,7 @@ def _turned(hit: _Hit) -> float | None:
 def _reasons(hit: _Hit, front: list[_Hit]) -> Iterator[Reason]:
     glasses = len(hit.subset.pieces)
     if glasses == min(len(other.subset.pieces) for other in front):
-        yield Reason("fewest_glasses", "fewest glasses")
+        yield Reason("fewest_glasses", "fewest filters")
     if abs(hit.error) <= min(abs(other.error) for other in front) + _SAME:
         yield Reason("closest_time", "closest to the time")
     if hit.setting.diffraction == 0 and hit.setting.iso_distance == 0:
@@ -453,12 +453,12 @@ def _none_because(question: FinderQuestion, must: Counter[str], pieces: list[Pie
     wanted = said(question.target.seconds)
     if nearest is None:
         if len(must) > question.slots:
-            return f"{len(must)} glasses are asked for and the holder takes {question.slots}."
+            return f"{len(must)} filters are asked for and the holder takes {question.slots}."
         polarising = {piece.id for piece in pieces if piece.polarises}
         if len(polarising & must.keys()) > 1:
-            return "Two polarising glasses are asked for; together their stops mean nothing."
+            return "Two polarising filters are asked for; together their stops mean nothing."
         return "No stack fits this holder."
     short = abs(nearest.error)
     if nearest.error > 0:
-        return f"{wanted} is {short:.1f} stops too short for this light: open up, raise the ISO or take glass off."
-    return f"{wanted} is {short:.1f} stops out of reach: more glass, a smaller aperture or less light is needed."
+        return f"{wanted} is {short:.1f} stops too short for this light: open up, raise the ISO or take filters off."
+    return f"{wanted} is {short:.1f} stops out of reach: more filters, a smaller aperture or less light is needed."

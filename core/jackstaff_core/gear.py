@@ -66,7 +66,7 @@ class Body:
         group="Light and noise",
     )
     self_timers_s: tuple[float, ...] = numbers("Self-timers", "the lead-in", 0.5, 60, "s", 6, group="Release")
-    sync_s: float = number("Flash sync time", "flash with glass", 1e-4, 1, "s", 0.005, group="Release")
+    sync_s: float = number("Flash sync time", "flash with filters", 1e-4, 1, "s", 0.005, group="Release")
     clock_ahead_s: float | None = number(
         "Its clock is ahead of true time by",
         "joining pictures to frames",
@@ -94,7 +94,7 @@ class Lens:
     aperture_smallest: float = number("Smallest aperture f/", "the finder", 0.5, 512, "", 22.0)
     sharp_to: float | None = number("Sharp to f/ (empty: from the pixels)", "the finder's order", 0.5, 512)
     takes: str = choice(
-        "Takes glass",
+        "Takes filters",
         "stack rules",
         {"thread": "on its thread", "holder": "in a holder of its own", "none": "not at all"},
         "thread",
@@ -295,7 +295,7 @@ class Glass:
     gasket: bool = flag("Has a gasket", "slot order", group="Fit")
     transition: str = choice(
         "Transition",
-        "which graduated glass",
+        "which graduated filter",
         {"soft": "soft", "medium": "medium", "hard": "hard", "reverse": "reverse"},
         "soft",
         only_for=("kind", ("graduated",)),
@@ -317,11 +317,11 @@ class Glass:
         if self.stops_max is not None and self.stops_max < self.stops:
             raise Refusal("stops_max", "The dense end is weaker than the weak end.", "Give the weaker end first.")
         if self.kind == "variable" and self.stops_max is None:
-            raise Refusal("stops_max", "A variable glass needs its dense end.", "Give the strongest setting in stops.")
+            raise Refusal("stops_max", "A variable filter needs its dense end.", "Give the strongest setting in stops.")
         if self.kind == "solid" and self.stops <= 0:
-            raise Refusal("stops", "A solid glass has a strength.", "Give its stops, for example 6.")
+            raise Refusal("stops", "A solid filter has a strength.", "Give its stops, for example 6.")
         if self.stops + (self.offset or 0.0) < 0:
-            raise Refusal("offset", "This glass would add light.", "Check the sign: + is denser than labelled.")
+            raise Refusal("offset", "This filter would add light.", "Check the sign: + is denser than labelled.")
 
 
 @dataclass(frozen=True, slots=True)

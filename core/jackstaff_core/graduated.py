@@ -103,7 +103,7 @@ def choose(question: GraduatedQuestion) -> Graduation:
     lead = math.log2(ground / sky)
     if lead < 0:
         raise Refusal(
-            "sky", "The sky reads darker than the ground.", "No graduated glass is needed; check both readings."
+            "sky", "The sky reads darker than the ground.", "No graduated filter is needed; check both readings."
         )
     wanted = wanted_stops(lead)
     suits = _TRANSITIONS[question.horizon]

@@ -60,7 +60,7 @@ HAZARDS = (
     Hazard(
         "edge",
         "Edge in the dark",
-        "Look at the place by daylight first. Keep two steps from the edge, sit down to change glass.",
+        "Look at the place by daylight first. Keep two steps from the edge, sit down to change filters.",
         "Local closures and signs.",
         ("head_torch",),
     ),

@@ -52,7 +52,7 @@ def next_time(
     within("dial_limit", dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
     seconds = used * math.exp2(-wrong - light)
     if not SHORTEST_SECONDS <= seconds <= LONGEST_SECONDS:
-        raise Refusal("light_stops", "The time for that light cannot be set.", "Change glass, aperture or ISO first.")
+        raise Refusal("light_stops", "The time for that light cannot be set.", "Change filters, aperture or ISO first.")
     mark = on_dial(seconds, dial_limit, step)
     why = [
         f"{abs(wrong):.1f} stop {'less' if wrong > 0 else 'more'} for how it came out" if wrong else "",

@@ -91,7 +91,7 @@ def pack(plan: Plan) -> tuple[Line, ...]:
 def _camera(plan: Plan) -> Iterator[Line]:
     long_ = plan.longest_seconds is not None and plan.longest_seconds > plan.dial_limit
     yield Line("body", plan.body or "Camera", "Card empty, clock right.", plan.body is None)
-    yield Line("lens", plan.lens or "Lens", "Front glass clean.", plan.lens is None)
+    yield Line("lens", plan.lens or "Lens", "Front filters clean.", plan.lens is None)
     yield Line("support", plan.support or "Tripod", "Nothing long is sharp without it.", plan.support is None)
     if long_ and plan.longest_seconds is not None:
         why = f"Frames up to {said(plan.longest_seconds)} run past the {plan.dial_limit:g} s dial."
@@ -130,9 +130,9 @@ def _glass(plan: Plan) -> Iterator[Line]:
     if plan.densest_stops > STRAY_LIGHT_STOPS:
         yield Line("tape", "Eyepiece cover and dark cloth", "Past 13 stops a leak nobody sees shows.")
     if plan.glass:
-        yield Line("hat", "Hat or card", "The hood does not fit over glass: shade the lens by hand.")
-        yield Line("cap", "Lens cap", "Dense glass goes on capped or away from the sun; and for a dark frame.")
-    yield Line("cloths", "Cloths and blower", "Spray and fingers on the front glass.")
+        yield Line("hat", "Hat or card", "The hood does not fit over filters: shade the lens by hand.")
+        yield Line("cap", "Lens cap", "A dense filter goes on capped or away from the sun; and for a dark frame.")
+    yield Line("cloths", "Cloths and blower", "Spray and fingers on the front filter.")
 
 
 def _person(plan: Plan) -> Iterator[Line]:

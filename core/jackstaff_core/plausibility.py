@@ -36,9 +36,9 @@ def plausible(reading_ev100: float, light: LightPoint) -> Advice | None:
             Severity.CAUTION if deep else Severity.NOTE,
             f"That is {-apart:.0f} stops darker than the open sky gives. "
             + (
-                "Is dark glass still on the lens?"
+                "Is a dark filter still on the lens?"
                 if deep
-                else "Shade, a ravine or an alley can be; or is a polariser or glass still on?"
+                else "Shade, a ravine or an alley can be; or is a polariser or another filter still on?"
             ),
             values,
         )
@@ -88,7 +88,7 @@ def fits_sky(reading_ev100: float, pick: SkyPick) -> Advice | None:
         return Advice(
             "too_dark",
             Severity.NOTE,
-            f"That is {low - reading_ev100:.0f} stops darker than such light gives. Is a polariser or glass still on,"
+            f"That is {low - reading_ev100:.0f} stops darker than such light gives. Is another filter still on,"
             " or is it a ravine or an alley?",
             values,
         )

@@ -29,22 +29,22 @@ _FINDINGS = (
     Finding(
         Seen.CORNER,
         "Dark corners",
-        "Rims stand in the picture, or dyed glass is thicker on the slant.",
-        "Take a glass off, zoom in a little, or use a holder instead of stacked rings.",
+        "Rims stand in the picture, or a dyed filter is thicker on the slant.",
+        "Take a filter off, zoom in a little, or use a holder instead of stacked rings.",
         "the focal length these rims leave clear",
     ),
     Finding(
         Seen.CROSS,
         "Cross or dark middle",
-        "A variable glass was turned past its clean end for this focal length.",
-        "Turn it back, zoom in, or put a solid glass in its place.",
-        "the clean end of this glass at this focal length",
+        "A variable filter was turned past its clean end for this focal length.",
+        "Turn it back, zoom in, or put a solid filter in its place.",
+        "the clean end of this filter at this focal length",
     ),
     Finding(
         Seen.CAST,
         "Colour cast",
-        "Dense glass holds one colour back more than another.",
-        "Set white balance by a frame of a grey card through the glass, or correct it in the edit.",
+        "A dense filter holds one colour back more than another.",
+        "Set white balance by a frame of a grey card through the filter, or correct it in the edit.",
         "a frame pair measures it",
     ),
     Finding(
@@ -83,7 +83,7 @@ _FINDINGS = (
         Seen.CLIPPED,
         "Colours clipped",
         "One channel ran full, as red and blue do at sunrise.",
-        "Give a third to a full stop less, or hold the sky with a graduated glass.",
+        "Give a third to a full stop less, or hold the sky with a graduated filter.",
     ),
     Finding(
         Seen.WATERLINE,
@@ -120,7 +120,7 @@ def _remark(finding: Finding, frame: FinishedFrame) -> Remark:
                 (piece for piece in frame.glass if piece.kind in (GlassKind.VARIABLE, GlassKind.COMBINED)), None
             )
             if turned is None:
-                cause = "No variable glass was on: two polarisers, or a dark middle from stray light."
+                cause = "No variable filter was on: two polarisers, or a dark middle from stray light."
                 cure = "Take one polariser off, and cover the eyepiece."
             elif frame.focal_mm:
                 cause = (
@@ -129,7 +129,7 @@ def _remark(finding: Finding, frame: FinishedFrame) -> Remark:
         case Seen.CORNER if frame.rims_mm and frame.focal_mm:
             cause = f"{frame.rims_mm:.0f} mm of rims stand in the picture at {frame.focal_mm:.0f} mm."
         case Seen.LEAK if dense:
-            cause = f"Behind {dense:.0f} stops of glass, light that came in another way counts {2**dense:,.0f} times."
+            cause = f"Behind {dense:.0f} stops of filters, light that came in another way counts {2**dense:,.0f} times."
         case Seen.GHOSTS if frame.seconds < 30:
             cure = "Go past a minute or two, or take several shorter frames and blend their median."
     return Remark(finding.code, finding.label, cause, cure)

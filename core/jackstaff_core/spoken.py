@@ -36,7 +36,7 @@ def rounded(seconds: float, fineness: float | None = None) -> tuple[Rounded, ...
 
 
 def said(seconds: float) -> str:
-    """A time for a sentence: ``1/60``, ``0.6 s``, ``2 m 08 s``, ``1 h 05 m``."""
+    """A time for a sentence: ``1/60``, ``0.6 s``, ``2 min 08 s``, ``1 h 05 min``."""
     if seconds < 0.29:
         return f"1/{1 / seconds:.3g} s" if seconds > 1 / 999.5 else f"1/{round(1 / seconds):d} s"
     if seconds < 9.95:
@@ -46,9 +46,9 @@ def said(seconds: float) -> str:
         return f"{whole} s"
     if whole < 3600:
         minutes, rest = divmod(whole, 60)
-        return f"{minutes} m {rest:02d} s" if rest else f"{minutes} m"
+        return f"{minutes} min {rest:02d} s" if rest else f"{minutes} min"
     hours, minutes = divmod(round(seconds / 60), 60)
-    return f"{hours} h {minutes:02d} m" if minutes else f"{hours} h"
+    return f"{hours} h {minutes:02d} min" if minutes else f"{hours} h"
 
 
 def thirds(count: int) -> str:

@@ -83,7 +83,7 @@ def _fits(rig: Rig) -> Iterator[Advice]:
         yield _found(
             "lens_takes_no_glass",
             Severity.CAUTION,
-            "This lens takes no glass.",
+            "This lens takes no filter.",
             "Change the lens, or wait for the light.",
         )
     if plates and holder is None:
@@ -132,7 +132,7 @@ def _threads(rig: Rig) -> Iterator[Advice]:
                 "thread_too_small",
                 Severity.CAUTION,
                 f"{piece.name} is {size:g} mm, what it screws into is {at:g}: stepping down cuts the corners.",
-                "Use a glass as large as the thread or larger.",
+                "Use a filter as large as the thread or larger.",
                 size_mm=size,
                 thread_mm=at,
             )
@@ -167,8 +167,8 @@ def _order(rig: Rig) -> Iterator[Advice]:
             yield _found(
                 "graduated_outermost",
                 Severity.CAUTION,
-                f"{piece.name} is behind other glass, where its edge cannot be seen or moved.",
-                "Put the graduated glass outermost.",
+                f"{piece.name} is behind other filters, where its edge cannot be seen or moved.",
+                "Put the graduated filter outermost.",
                 glass=piece.name,
             )
             break
@@ -192,7 +192,7 @@ def _polarising(rig: Rig) -> Iterator[Advice]:
     yield _found(
         "variable_on_polariser" if variable else "two_polarisers",
         Severity.CAUTION,
-        f"{names} are polarisers: one on another is a variable glass of unknown strength.",
+        f"{names} are polarisers: one on another is a variable filter of unknown strength.",
         "Take one off, or meter through both and count neither.",
     )
 
@@ -213,7 +213,7 @@ def _uneven(rig: Rig) -> Iterator[Advice]:
                     Severity.CAUTION,
                     f"{piece.name} is set to {piece.stops:.1f} stops; at {rig.focal_mm:g} mm your frames were clean"
                     f" up to {known:.1f}.",
-                    "Turn it back and add solid glass.",
+                    "Turn it back and add solid filters.",
                     stops=piece.stops,
                     usable=known,
                 )
@@ -290,7 +290,7 @@ def _metering(rig: Rig) -> Iterator[Advice]:
             "doubtful_reading",
             Severity.CAUTION,
             f"You metered through {through:.1f} stops; this body meters through about {limit:g}.",
-            "Take the dark glass off and meter again.",
+            "Take the dark filters off and meter again.",
             stops=through,
             limit=limit,
         )
@@ -334,7 +334,7 @@ def _aperture(rig: Rig) -> Iterator[Advice]:
         "diffraction",
         Severity.CAUTION if hard else Severity.NOTE,
         f"f/{rig.f_number:.2g} {'loses' if hard else 'softens'} the finest detail on {rig.body.pitch_um:g} µm pixels.",
-        f"Sharp up to about f/{soft:.2g}: glass instead of a small aperture.",
+        f"Sharp up to about f/{soft:.2g}: filters instead of a small aperture.",
         spot_pixels=wide,
     )
 
@@ -348,9 +348,9 @@ def _front(rig: Rig) -> Iterator[Advice]:
             "rotating_front",
             Severity.NOTE,
             "The front of this lens turns when it focuses.",
-            "Focus first, then set the graduated glass and the polariser again.",
+            "Focus first, then set the graduated filter and the polariser again.",
         )
     if any(piece.glass.mount in _THREADED or piece.glass.mount == "plate" for piece in rig.glass):
         yield _found(
-            "hood", Severity.NOTE, "The hood does not fit over glass.", "Shade the front with a hat or a card."
+            "hood", Severity.NOTE, "The hood does not fit over filters.", "Shade the front with a hat or a card."
         )

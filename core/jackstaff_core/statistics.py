@@ -57,7 +57,7 @@ class Statistics:
 
 _OTHERS: Mapping[str, tuple[str, str]] = {
     "too_bright": ("Too bright", "Meter bare right before the frame, and take the time from Next time."),
-    "too_dark": ("Too dark", "Meter bare right before the frame, and check what the glass measures."),
+    "too_dark": ("Too dark", "Meter bare right before the frame, and check what the filter measures."),
     "late": ("Closed late or early", "Let the bell or a device close, not the eye on a watch."),
     "aborted": ("Given up", "Rehearse at high ISO before anything over four minutes."),
 }
@@ -133,8 +133,8 @@ def _missed(frames: Sequence[FinishedFrame]) -> tuple[Missed, ...]:
     return tuple(
         Missed(len(each), sorted(each)[len(each) // 2], text.format(sorted(each)[len(each) // 2]))
         for each, text in (
-            (short, "Too short for the look by about {:.1f} stops: that much more glass would have reached it."),
-            (long, "Too long for the look by about {:.1f} stops: a weaker glass would have reached it."),
+            (short, "Too short for the look by about {:.1f} stops: that much more would have reached it."),
+            (long, "Too long for the look by about {:.1f} stops: a weaker filter would have reached it."),
         )
         if each
     )

@@ -49,7 +49,7 @@ def test_items_are_kept_once_in_their_order_and_forgotten(edda: Client) -> None:
 
 
 def test_named_things_stand_first_and_the_rest_follows_as_it_stood(edda: Client) -> None:
-    things = [glass(f"Glass {number}") for number in range(7)]
+    things = [glass(f"Filters {number}") for number in range(7)]
     send(edda, "PUT", "kit/items", {"items": things})
     for first in ([4, 2], [6], [0, 1, 2, 3, 4, 5, 6], [5, 3, 1]):
         before = [item["name"] for item in send(edda, "GET", "kit")[1]["items"]]

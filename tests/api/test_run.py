@@ -160,7 +160,7 @@ def test_its_glass_hides_what_it_really_measures() -> None:
     assert brightness(0.2, (glass,), 7) == pytest.approx(0.2 - hidden)
     # Once measured it hides nothing more.
     assert brightness(0.0, (GlassOn("Slot ND 10", 10.0, hidden),), 7) == pytest.approx(0)
-    drawn = np.std([hidden_offset(f"glass {one}", 1) for one in range(400)])
+    drawn = np.std([hidden_offset(f"filters {one}", 1) for one in range(400)])
     assert drawn == pytest.approx(0.3, abs=0.04)
 
 

@@ -75,6 +75,46 @@ def test_more_labels(text: str, readings: list[tuple[str, float]], conflict: flo
     assert label.conflict_stops == (None if conflict is None else near(conflict))
 
 
+@pytest.mark.parametrize(
+    ("text", "kind", "transition", "mount", "stops"),
+    [
+        ("ND8", "solid", None, None, [3]),
+        ("ND8 grad", "graduated", None, None, [3]),
+        ("0.9 soft", "graduated", "soft", None, [2.98974, 0.9]),
+        ("GND 0.9 hard edge 100x150 mm", "graduated", "hard", "plate", [2.98974]),
+        ("reverse ND8", "graduated", "reverse", None, [3]),
+        ("CPL", "polariser", None, None, []),
+        ("77 mm circular polarizer", "polariser", None, "thread", []),
+        ("ND8 CPL", "combined", None, None, [3]),
+        ("variable ND2-ND32", "variable", None, None, [1]),
+        ("VND 2-5 stops", "variable", None, None, [2]),
+        ("100x100 ND1000", "solid", None, "plate", [9.96578]),
+        ("magnetic ND64", "solid", None, "magnet", [6]),
+        ("ND100K", "solid", None, None, [16.6096]),
+        ("100K", "solid", None, None, [16.6096]),
+        ("ND32K", "solid", None, None, [14.9658]),
+        ("shade 10", "solid", None, None, [12.8131]),
+        ("Welder's filters shade 5", "solid", None, None, [5.69472]),
+    ],
+)
+def test_words_of_a_label_say_what_sort_of_filter_it_is(
+    text: str, kind: str, transition: str | None, mount: str | None, stops: list[float]
+) -> None:
+    label = density(text)
+    assert (label.kind, label.transition, label.mount) == (kind, transition, mount)
+    assert [reading.stops for reading in label.readings] == [near(value) for value in stops]
+
+
+def test_a_shade_is_an_optical_density_and_names_no_light_in_itself() -> None:
+    # 3 (S - 1) / 7: shade 8 passes a thousandth.
+    assert density("shade 8").readings[0].density == pytest.approx(3.0)
+    for text in ("shade 1", "shade 0", "2000000K"):
+        with pytest.raises(Refusal):
+            density(text)
+    with pytest.raises(Refusal, match="names no strength"):
+        certain_strength("stack.0.label", "CPL")
+
+
 @pytest.mark.parametrize("text", ["", "stops", "-3 stops", "ND0", "31 stops", "x0", "A7", "ND8 and ?", "9" * 130, "∞"])
 def test_unreadable_labels_are_refused_with_a_cure(text: str) -> None:
     with pytest.raises(Refusal, match="OD"):
@@ -106,5 +146,5 @@ def test_no_text_does_worse_than_a_refusal(text: str) -> None:
         label = density(text)
     except Refusal:
         return
-    assert label.readings
+    assert label.readings or label.kind == "polariser"
     assert all(0 <= reading.stops <= (reading.stops_max or 30) <= 30.001 for reading in label.readings)

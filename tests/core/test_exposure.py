@@ -196,7 +196,15 @@ def test_two_minutes_eight_is_called_two_minutes() -> None:
     assert [time.seconds for time in rounded(128)] == [120, 130]
     assert [time.stops for time in rounded(128)] == pytest.approx([-0.0931094, 0.0223678])
     assert rounded(120) == ()
-    wanted = {1 / 64: "1/64 s", 0.63: "0.6 s", 4: "4 s", 59.4: "59 s", 128: "2 m 08 s", 180: "3 m", 3900: "1 h 05 m"}
+    wanted = {
+        1 / 64: "1/64 s",
+        0.63: "0.6 s",
+        4: "4 s",
+        59.4: "59 s",
+        128: "2 min 08 s",
+        180: "3 min",
+        3900: "1 h 05 min",
+    }
     assert {time: said(time) for time in wanted} == wanted
 
 
@@ -244,8 +252,8 @@ def test_a_chosen_time_is_what_is_set_and_ends_the_sum() -> None:
 @settings(deadline=None)
 @given(
     stops=st.floats(9, 13),
-    chosen=st.floats(60, 2000),
-    rate=st.one_of(st.none(), st.floats(-0.05, 0.3)),
+    chosen=st.floats(60, 900),
+    rate=st.one_of(st.none(), st.floats(-0.05, 0.1)),
     film=st.sampled_from([None, Power(1.3), Additive(0.1, 1.6)]),
 )
 def test_what_a_chosen_time_costs_closes_the_frame_at_it(

@@ -74,8 +74,8 @@ def test_those_that_matter_say_why() -> None:
     [
         ({"target": Target(86_000.0), "slots": 1}, "out of reach"),
         ({"reading": ReadingGiven(16.0, 8.0, 100.0), "target": Target(0.1)}, "too short for this light"),
-        ({"must": ("ND10", "ND6", "ND3a"), "slots": 2}, "3 glasses are asked for and the holder takes 2."),
-        ({"must": ("CPL", "VND")}, "Two polarising glasses"),
+        ({"must": ("ND10", "ND6", "ND3a"), "slots": 2}, "3 filters are asked for and the holder takes 2."),
+        ({"must": ("CPL", "VND")}, "Two polarising filters"),
     ],
 )
 def test_no_solution_says_why_and_what_is_nearest(change: dict[str, object], because: str) -> None:

@@ -70,13 +70,13 @@ def test_the_error_against_the_label(facts: dict[str, Any], error: float) -> Non
 @pytest.mark.parametrize(
     ("facts", "why"),
     [
-        ({"glass": (TURNED,)}, "variable glass or a polariser was on"),
-        ({"glass": (UsedGlass(None, "Lost", GlassKind.SOLID, 3.0),)}, "a glass is not in the kit"),
+        ({"glass": (TURNED,)}, "a variable filter or a polariser was on"),
+        ({"glass": (UsedGlass(None, "Lost", GlassKind.SOLID, 3.0),)}, "a filter is not in the kit"),
         ({"aborted": True}, "given up"),
         ({"watched": False}, "the time is not known well"),
         ({"practice": True}, "made with the simulated camera"),
         # The shutter stayed open over lunch: that is no property of glass.
-        ({"seconds": 60_000.0}, "further off than glass can be"),
+        ({"seconds": 60_000.0}, "further off than a filter can be"),
     ],
 )
 def test_frames_that_say_nothing_certain_are_left_aside_and_counted(facts: dict[str, Any], why: str) -> None:
@@ -212,10 +212,10 @@ def test_every_finding_has_cause_and_cure_of_its_own_set_up() -> None:
     for code, words in {
         Seen.CROSS: "Turned ND stood at 5.0 stops at 16 mm",
         Seen.CORNER: "9 mm of rims",
-        Seen.LEAK: "14 stops of glass",
+        Seen.LEAK: "14 stops of filters",
     }.items():
         assert words in told[code].cause
-    assert "No variable glass" in remarks(frame(seen=frozenset({Seen.CROSS})))[0].cause
+    assert "No variable filter" in remarks(frame(seen=frozenset({Seen.CROSS})))[0].cause
 
 
 def test_time_lost_and_mistakes() -> None:

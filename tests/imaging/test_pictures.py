@@ -182,7 +182,7 @@ def test_the_card_holds_both_whatever_their_shape(sizes: tuple[tuple[int, int], 
     colours = ((200, 0, 0), (0, 0, 200))
     left, right = (Image.new("RGB", size, colour) for size, colour in zip(sizes, colours, strict=True))
     long = "Vardsund mole at first light with a nine and a four " * 4
-    content = card(Side(left, "Without glass", "1/40 f/9 ISO 64"), Side(right, "With glass", long), long)
+    content = card(Side(left, "Without filters", "1/40 f/9 ISO 64"), Side(right, "With filters", long), long)
     with Image.open(io.BytesIO(content)) as made:
         assert (made.format, made.size[0]) == ("PNG", 1600)
         shown = {colour for _, colour in made.convert("RGB").getcolors(2_000_000) or []}

@@ -114,9 +114,9 @@ class LeakAnswer(Schema):
 
 
 class CardWords(Schema):
-    before_title: Line = "Without glass"
+    before_title: Line = "Without filters"
     before_text: Line = ""
-    after_title: Line = "With glass"
+    after_title: Line = "With filters"
     after_text: Line = ""
     foot: Line = ""
 

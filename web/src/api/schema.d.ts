@@ -2097,7 +2097,7 @@ export interface components {
             after_text: string;
             /**
              * After Title
-             * @default With glass
+             * @default With filters
              */
             after_title: string;
             /**
@@ -2107,7 +2107,7 @@ export interface components {
             before_text: string;
             /**
              * Before Title
-             * @default Without glass
+             * @default Without filters
              */
             before_title: string;
             /**
@@ -3497,7 +3497,10 @@ export interface components {
         LabelAnswer: {
             ambiguous: boolean;
             conflict_stops?: number | null;
+            kind?: string | null;
+            mount?: string | null;
             readings: components["schemas"]["StrengthAnswer"][];
+            transition?: string | null;
         };
         /** LeakAnswer */
         LeakAnswer: {
@@ -5923,7 +5926,7 @@ export interface operations {
                     after_text?: string;
                     /**
                      * After Title
-                     * @default With glass
+                     * @default With filters
                      */
                     after_title?: string;
                     /**
@@ -5938,7 +5941,7 @@ export interface operations {
                     before_text?: string;
                     /**
                      * Before Title
-                     * @default Without glass
+                     * @default Without filters
                      */
                     before_title?: string;
                     /**

@@ -3,6 +3,7 @@ import type { ExposureQuestion, SteerQuestion } from "../questions/bench";
 import type { SceneQuestion } from "../questions/looks";
 import { kitGlass } from "./bag";
 import { type Bench, type Laid, settingsOf } from "./bench";
+import { habits } from "./habits";
 import type { OwnLook } from "./looks";
 import { instantNear, type Outing, placeOf, span } from "./outings";
 
@@ -19,6 +20,8 @@ export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQue
     dial_limit: laid.dialLimit,
     film: filmOf(laid),
     light: laid.light,
+    chosen_seconds: asked.floating === "time" ? asked.targetSeconds : null,
+    fineness_seconds: habits().timerSeconds,
   };
 }
 
@@ -158,9 +161,7 @@ export function swapsOf(
   };
 }
 
-/** Holding a time: if it was worked out until now, the aperture is instead, or the ISO where the aperture is fixed. */
-export function holdTime(laid: Laid, seconds: number): Partial<Bench> {
-  const { floating } = laid.bench;
-  const instead = laid.fixedAperture === null ? "aperture" : laid.fixedIso === null ? "iso" : "stack";
-  return { targetSeconds: seconds, floating: floating === "time" ? instead : floating };
+/** The time to use: beside the one that is worked out, or what something else is worked out for. */
+export function holdTime(seconds: number): Partial<Bench> {
+  return { targetSeconds: seconds };
 }

@@ -76,11 +76,32 @@ describe("the bench", () => {
     expect(START.meter).toBe("camera");
   });
 
+  it("uses a time that was decided until the sum it was decided for changes", () => {
+    const decided = bench(START, { do: "set", change: holdTime(300) }, NOW);
+    expect(steerOf(lay(decided, KIT))).toBeNull();
+    expect(exposureOf(lay(decided, KIT)).chosen_seconds).toBe(300);
+    // Where the camera points, the looks wished for, the outing's light: none of these is another sum.
+    const turned = bench(decided, { do: "set", change: { lightAt: "06:00" } }, NOW);
+    expect(turned.targetSeconds).toBe(300);
+    const changes: Move[] = [
+      { do: "toggle", id: "g5" },
+      { do: "toggleInReading", id: "g5" },
+      { do: "bare" },
+      { do: "set", change: { shutter: "1/60" } },
+      { do: "set", change: { shotIso: "100" } },
+    ];
+    for (const change of changes) expect(bench(decided, change, NOW).targetSeconds, change.do).toBeNull();
+    // What something else is worked out for stays: that is the point of it.
+    const wanted = { ...decided, floating: "stack" as const };
+    for (const change of changes) expect(bench(wanted, change, NOW).targetSeconds, change.do).toBe(300);
+  });
+
   it("lets exactly one thing float, and asks for that one", () => {
     const laid = lay(START, KIT);
     expect(steerOf(laid)).toBeNull();
-    const held = lay(bench(START, { do: "set", change: holdTime(laid, 30) }, NOW), KIT);
+    const held = lay(bench(START, { do: "set", change: { floating: "aperture", targetSeconds: 30 } }, NOW), KIT);
     expect(steerOf(held)).toMatchObject({ float: "aperture", target_seconds: 30, stack: [{ stops: 9 }] });
+    expect(exposureOf(held).chosen_seconds).toBeNull();
     const stack = lay({ ...held.bench, floating: "stack" }, KIT);
     expect(steerOf(stack)).toMatchObject({ float: "stack", stack: [] });
     const took = after({ do: "take", on: ["g5"], aperture: "8", iso: "64", turned: {} });

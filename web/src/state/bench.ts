@@ -36,7 +36,7 @@ export interface Bench {
   filmId: string | null;
   focalMm: number | null;
   floating: Floating;
-  /** The time held while something else floats [s]. */
+  /** A time that was decided [s]: what something else is worked out for, or what is used instead of the one worked out. */
   targetSeconds: number | null;
   scene: Scene;
   /** Whether the current outing's light counts, and at which clock time of it; null is now. */
@@ -59,25 +59,31 @@ const FIRST_STOPS = 9;
 
 /** What a change of the reading touches: it was metered now. */
 const READING: (keyof Bench)[] = ["shutter", "aperture", "iso", "ev100", "meter"];
+/** What a time is worked out from. */
+const SUMMED: (keyof Bench)[] = [...READING, "shotAperture", "shotIso", "scale", "bodyId", "filmId", "turned"];
 
 export function bench(state: Bench, move: Move, now: Date): Bench {
   const on = state.on ?? [];
   switch (move.do) {
     case "set": {
       const metered = READING.some((key) => key in move.change);
-      return { ...state, ...(metered ? { meteredAt: now.toISOString() } : {}), ...move.change };
+      const summed = SUMMED.some((key) => key in move.change);
+      const held = summed ? workedOutAnew(state) : state;
+      return { ...held, ...(metered ? { meteredAt: now.toISOString() } : {}), ...move.change };
     }
     case "toggle":
-      return on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id);
+      return workedOutAnew(on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id));
     case "toggleInReading": {
       if (state.inReading.includes(move.id)) {
-        return { ...state, inReading: state.inReading.filter((id) => id !== move.id) };
+        return workedOutAnew({ ...state, inReading: state.inReading.filter((id) => id !== move.id) });
       }
       const with_ = putOn(state, move.id);
-      return with_.on?.includes(move.id) ? { ...with_, inReading: [...with_.inReading, move.id] } : state;
+      return with_.on?.includes(move.id)
+        ? workedOutAnew({ ...with_, inReading: [...with_.inReading, move.id] })
+        : state;
     }
     case "bare":
-      return { ...state, on: [], inReading: [] };
+      return workedOutAnew({ ...state, on: [], inReading: [] });
     case "take":
       return {
         ...state,
@@ -99,6 +105,11 @@ export function bench(state: Bench, move: Move, now: Date): Bench {
       return { ...state, on: first ? [first.id] : [], inReading: [] };
     }
   }
+}
+
+/** A time that was chosen beside the one worked out was chosen for another sum: it is worked out anew. */
+function workedOutAnew(state: Bench): Bench {
+  return state.floating === "time" ? { ...state, targetSeconds: null } : state;
 }
 
 function putOn(state: Bench, id: string): Bench {

@@ -5,6 +5,10 @@ import { drawer } from "./store";
 const SHAPE = v.object({
   /** How long the countdown before opening is [s]. */
   lead: v.fallback(v.number(), 2),
+  /** What one's timer counts in past the dial [s]; null is as people say it. */
+  timerSeconds: v.fallback(v.nullable(v.number()), null),
+  /** Whether single letters act as keys. */
+  letterKeys: v.fallback(v.boolean(), true),
   /** Who closes a bulb exposure. */
   closes: v.fallback(v.picklist(["hand", "mark"]), "hand"),
   /** What opens and closes the shutter: a hand on a remote, or the simulated trigger that ships. */

@@ -119,14 +119,15 @@ export function queued(armed: Armed): Plan {
 export async function rehearse(iso: string): Promise<void> {
   const armed = read();
   if (!armed?.question) return;
-  const question = { ...armed.question, settings: { ...armed.question.settings, iso } };
+  // A rehearsal is exposed as its own sum says, whatever time was decided for the frame.
+  const question = { ...armed.question, chosen_seconds: null, settings: { ...armed.question.settings, iso } };
   const answered = await askExposure(question);
   const { plan, list } = armed;
   const rehearsal: Plan = {
     ...plan,
     settings: { ...plan.settings, iso },
     answer: answerOf(answered),
-    run: { ...plan.run, metered_seconds: answered.metered_seconds, purpose: "rehearsal" },
+    run: { ...plan.run, metered_seconds: answered.metered_seconds, bias_stops: 0, purpose: "rehearsal" },
   };
   const seconds = answered.set_seconds;
   write({
@@ -162,7 +163,9 @@ export function darkFrame(frame: Frame): void {
 }
 
 export function answerOf(answered: Exposure): Plan["answer"] {
-  const { seconds, set_seconds, base_seconds, sure_within_stops, dial_mark, steps } = answered;
+  const { set_seconds, base_seconds, sure_within_stops, dial_mark, steps } = answered;
+  // A time that was decided is the plan, whatever would have been right.
+  const seconds = steps.some((step) => step.kind === "chosen") ? set_seconds : answered.seconds;
   return { seconds, set_seconds, base_seconds, sure_within_stops, dial_mark, steps };
 }
 

@@ -5,7 +5,7 @@ export interface TimePart {
   unit: string;
 }
 
-/** A time in the parts the big answer is set in: `3` m `38` s, `1/60`, `0.6` s. */
+/** A time in the parts the big answer is set in: `3` min `38` s, `1/60`, `0.6` s. */
 export function timeParts(seconds: number): TimePart[] {
   if (seconds < 0.29) return [{ value: `1/${trimmed(1 / seconds)}`, unit: "s" }];
   if (seconds < 9.95) return [{ value: seconds.toFixed(1).replace(/\.0$/, ""), unit: "s" }];
@@ -13,14 +13,14 @@ export function timeParts(seconds: number): TimePart[] {
   if (whole < 60) return [{ value: String(whole), unit: "s" }];
   if (whole < 3600) {
     return [
-      { value: String(Math.floor(whole / 60)), unit: "m" },
+      { value: String(Math.floor(whole / 60)), unit: "min" },
       { value: String(whole % 60).padStart(2, "0"), unit: "s" },
     ];
   }
   const minutes = Math.round(seconds / 60);
   return [
     { value: String(Math.floor(minutes / 60)), unit: "h" },
-    { value: String(minutes % 60).padStart(2, "0"), unit: "m" },
+    { value: String(minutes % 60).padStart(2, "0"), unit: "min" },
   ];
 }
 
@@ -30,12 +30,17 @@ export function timeText(seconds: number): string {
   return parts.map((part) => `${part.value} ${part.unit}`).join(" ");
 }
 
+/** The same without parts that say nothing: `5 min`, `1 h`. */
+export function exactTime(seconds: number): string {
+  return timeText(seconds).replace(/ 00 (s|min)$/, "");
+}
+
 /** A time no finer than two digits can stand for: the ends of a plus-or-minus band. */
 export function roughTime(seconds: number): string {
   if (seconds < 0.29) return `1/${Number((1 / seconds).toPrecision(2))}`;
   const grain = seconds < 10 ? 0.1 : seconds < 60 ? 1 : seconds < 600 ? 10 : seconds < 3600 ? 60 : 600;
   const rounded = Math.round(seconds / grain) * grain;
-  return timeText(rounded).replace(/ 00 [sm]$/, "");
+  return exactTime(rounded);
 }
 
 /** A running clock: `0:07`, `12:45`, `1:02:03`. */

@@ -10,6 +10,7 @@ export function bandsOf(laid: Laid, looks: Looks | undefined): Band[] {
   const { subjects, wants } = laid.bench.scene;
   return subjects.slice(0, MOST_BANDS).map((subject) => ({
     id: subject.id,
+    kind: subject.kind,
     name: words.looks.kinds[subject.kind],
     windows: (looks?.windows ?? [])
       .filter((window) => window.id === subject.id && window.from_seconds != null)

@@ -1,14 +1,18 @@
 import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { signedStops, timeText } from "../../words/times";
+import { clockText, exactTime, markText, signedStops, timeText } from "../../words/times";
 import { type Band, Bands } from "./Bands";
 import { axis, thirds, ticks, type Axis } from "./axis";
 import { type Part, partsOf, staffText, type Summed } from "./parts";
 import "./staff.css";
 
 export interface StaffFrame {
-  answer: Pick<Schemas["ExposureAnswer"], "seconds" | "base_seconds" | "stops" | "from_seconds" | "to_seconds"> & {
+  answer: Pick<
+    Schemas["ExposureAnswer"],
+    "seconds" | "set_seconds" | "base_seconds" | "stops" | "from_seconds" | "to_seconds"
+  > & {
+    dial_mark?: string | null;
     steps: readonly Schemas["SumStepDoc"][];
   };
   stack: Summed["stack"];
@@ -27,15 +31,22 @@ interface Props extends StaffFrame {
   /** What the sky would give at the reading's settings. */
   sky?: { from: number; to: number } | null | undefined;
   onTakeOff?: (id: string) => void;
+  /** The pennant was dragged to a time [s]. */
+  onChoose?: ((seconds: number) => void) | undefined;
+  /** A window was tapped: aim for it, or let it go. */
+  onWant?: (want: { kind: string; look: string }) => void;
+  /** What the dial said when metered, as it stands there. */
+  read?: string | undefined;
   width: number;
   height: number;
 }
 
-const LABELS = 62;
 const POLE = 10;
 const FLAG = 34;
-const READ_FLAG = 124;
 const LINE = 17;
+/** Narrower than this, one subject's windows stand beside the staff. */
+const NARROW = 300;
+const ONE_BAND = 54;
 
 /** The staff: one upright axis of shutter times that the whole sum hangs on. */
 export function Staff({
@@ -49,15 +60,22 @@ export function Staff({
   bands = [],
   sky,
   onTakeOff,
+  onChoose,
+  onWant,
+  read,
   width,
   height,
 }: Props) {
   const hatch = useId();
+  const [turn, setTurn] = useState(0);
+  const narrow = width < NARROW;
+  const end = answer.set_seconds;
   const parts = partsOf({ answer, stack, settings });
   const dial = Math.max(dialLimit, 1);
   const scale = axis(
     [
       answer.base_seconds,
+      end,
       answer.seconds,
       answer.to_seconds,
       dial,
@@ -67,102 +85,177 @@ export function Staff({
     FLAG + 8,
     height - FLAG - 4,
   );
-  const pole = LABELS + 14;
+  const pole = narrow ? 52 : 76;
+  const readFlag = narrow ? 76 : 124;
   const blocks = pole + POLE + 8;
   // Beside bands everything stands a little closer together.
   const close = bands.length > 0;
-  const blockWidth = Math.min(close ? 160 : 190, Math.max(96, width * 0.32));
+  const blockWidth = narrow ? width - blocks - ONE_BAND - 10 : Math.min(close ? 160 : 190, Math.max(96, width * 0.32));
   // Room enough for a long time; on a phone the stops stay in the sum below.
   const roomy = width > 480;
-  const flagWidth = Math.min(roomy ? (close ? 228 : 250) : 150, width - pole - POLE);
+  const flagWidth = Math.min(roomy ? (close ? 228 : 250) : narrow ? blockWidth + 12 : 150, width - pole - POLE);
   const notches = Math.max(blocks + blockWidth, pole + POLE + flagWidth) + 12;
   const moves = parts.filter((part) => part.kind !== "glass" && part.kind !== "in_reading");
   const text = staffText(answer, parts);
   // Beside the longest pennant, where there is room for it; a phone shows the windows in words alone.
-  const bandsAt = notches + (moves.length > 0 ? 96 : 0);
-  const shown = width - bandsAt > 40 * bands.length ? bands : [];
-
+  const bandsAt = narrow ? width - ONE_BAND - 2 : notches + (moves.length > 0 ? 96 : 0);
+  const only = bands[turn % Math.max(1, bands.length)];
+  const shown = narrow ? (only ? [only] : []) : width - bandsAt > 40 * bands.length ? bands : [];
   return (
-    <svg className="staff" width={width} height={height} role="img" aria-label={text}>
-      <defs>
-        <pattern id={hatch} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line className="hatch-line" x1="0" y1="0" x2="0" y2="6" />
-        </pattern>
-      </defs>
-      <Graduation
-        scale={scale}
-        pole={pole}
-        height={height}
-        dialLimit={dial}
-        width={width}
-        labelAt={shown.length > 0 ? bandsAt - 8 : width - 2}
-      />
-      {shown.length > 0 && <Bands bands={shown} scale={scale} x={bandsAt} width={width - bandsAt - 2} />}
-      {aim && (
-        <Aim
+    <div className="staff-frame">
+      <svg className="staff" width={width} height={height} role="img" aria-label={text}>
+        <defs>
+          <pattern id={hatch} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <line className="hatch-line" x1="0" y1="0" x2="0" y2="6" />
+          </pattern>
+        </defs>
+        <Graduation
           scale={scale}
-          aim={aim}
-          x={pole + POLE}
+          pole={pole}
+          height={height}
+          dialLimit={dial}
           width={width}
-          labelAt={shown.length > 0 ? bandsAt - 8 : width - 4}
+          labelAt={shown.length > 0 ? bandsAt - 8 : width - 2}
         />
-      )}
-      {sky && <SkyGives scale={scale} sky={sky} x={pole - 7} />}
-      <SureBand scale={scale} answer={answer} x={pole + POLE} width={width - pole - POLE} />
-      {parts.map(
-        (part) =>
-          (part.kind === "glass" || part.kind === "in_reading") && (
-            <Block
+        {aim && (
+          <Aim
+            scale={scale}
+            aim={aim}
+            x={pole + POLE}
+            width={width}
+            labelAt={shown.length > 0 ? bandsAt - 8 : width - 4}
+          />
+        )}
+        {sky && <SkyGives scale={scale} sky={sky} x={pole - 7} />}
+        <SureBand scale={scale} answer={answer} x={pole + POLE} width={width - pole - POLE} />
+        {parts.map(
+          (part) =>
+            (part.kind === "glass" || part.kind === "in_reading") && (
+              <Block
+                key={part.key}
+                part={part}
+                scale={scale}
+                x={part.kind === "glass" ? blocks : pole + POLE + readFlag + 8}
+                width={blockWidth}
+                hatch={hatch}
+                narrow={narrow}
+                timed={clearOfFlag(scale(part.to), scale(end))}
+                {...(onTakeOff && { onTakeOff })}
+              />
+            ),
+        )}
+        {!narrow &&
+          moves.map((part, place) => (
+            <Notch
               key={part.key}
               part={part}
               scale={scale}
-              x={part.kind === "glass" ? blocks : pole + POLE + READ_FLAG + 8}
-              width={blockWidth}
+              x={notches}
               hatch={hatch}
-              timed={clearOfFlag(scale(part.to), scale(answer.seconds))}
-              {...(onTakeOff && { onTakeOff })}
+              labelAt={labelHeight(moves, place, scale, scale(end))}
             />
-          ),
-      )}
-      {moves.map((part, place) => (
-        <Notch
-          key={part.key}
-          part={part}
+          ))}
+        <Flag
+          className="flag-read"
+          x={pole + POLE}
+          y={scale(answer.base_seconds)}
+          hangs
+          width={readFlag}
+          label={
+            narrow ? (read ?? timeText(answer.base_seconds)) : words.staff.read(read ?? timeText(answer.base_seconds))
+          }
+        />
+        <AnswerFlag
           scale={scale}
-          x={notches}
-          hatch={hatch}
-          labelAt={labelHeight(moves, place, scale, scale(answer.seconds))}
+          end={end}
+          mark={answer.dial_mark ?? null}
+          x={pole + POLE}
+          width={width}
+          flagWidth={flagWidth}
+          roomy={roomy}
+          narrow={narrow}
+          onChoose={onChoose}
         />
-      ))}
-      <Flag
-        className="flag-read"
-        x={pole + POLE}
-        y={scale(answer.base_seconds)}
-        hangs
-        width={READ_FLAG}
-        label={words.staff.read(timeText(answer.base_seconds))}
-      />
-      <line className="answer-line" x1={pole + POLE} x2={width} y1={scale(answer.seconds)} y2={scale(answer.seconds)} />
-      <Flag
-        className="flag-answer"
-        x={pole + POLE}
-        y={scale(answer.seconds)}
-        width={flagWidth}
-        label={timeText(answer.seconds)}
-        {...(roomy && { aside: words.staff.stops(signedStops(answer.stops)) })}
-      />
-      {elapsed !== undefined && elapsed > 0 && (
-        <Halyard
-          x={notches + (roomy && moves.length > 0 ? 110 : 0)}
-          top={scale(answer.seconds)}
-          bottom={Math.max(scale(scale.ends[0]), scale(scale.ends[1]))}
-          at={scale(Math.max(hoisted ?? elapsed, scale.ends[0]))}
-          label={timeText(elapsed < 1 ? elapsed : Math.floor(elapsed))}
+        {elapsed !== undefined && elapsed > 0 && (
+          <Halyard
+            x={notches + (roomy && moves.length > 0 ? 110 : 0)}
+            top={scale(end)}
+            bottom={Math.max(scale(scale.ends[0]), scale(scale.ends[1]))}
+            at={scale(Math.max(hoisted ?? elapsed, scale.ends[0]))}
+            label={timeText(elapsed < 1 ? elapsed : Math.floor(elapsed))}
+          />
+        )}
+      </svg>
+      {shown.length > 0 && (
+        <Bands
+          bands={shown}
+          scale={scale}
+          x={bandsAt}
+          width={width - bandsAt - 2}
+          top={scale(scale.ends[1])}
+          onWant={onWant}
+          onNext={narrow && bands.length > 1 ? () => setTurn(turn + 1) : undefined}
         />
       )}
-    </svg>
+    </div>
   );
 }
+
+interface AnswerFlagProps {
+  scale: Axis;
+  end: number;
+  mark: string | null;
+  x: number;
+  width: number;
+  flagWidth: number;
+  roomy: boolean;
+  narrow: boolean;
+  onChoose: Props["onChoose"];
+}
+
+/** The answer's pennant: dragged up or down it chooses another time. */
+function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narrow, onChoose }: AnswerFlagProps) {
+  const [pulled, setPulled] = useState<number | null>(null);
+  const grip = useRef<number | null>(null);
+  const y = scale(end) + (pulled ?? 0);
+  const letGo = () => {
+    grip.current = null;
+    setPulled(null);
+  };
+  const drag = onChoose && {
+    onPointerDown: (event: PointerEvent) => {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      grip.current = event.clientY;
+      setPulled(0);
+    },
+    onPointerMove: (event: PointerEvent) => {
+      if (grip.current !== null) setPulled(event.clientY - grip.current);
+    },
+    onPointerUp: () => {
+      if (pulled !== null && Math.abs(pulled) > LEAST_PULL) onChoose(scale.at(y));
+      letGo();
+    },
+    onPointerCancel: letGo,
+  };
+  // The big answer beside it spells a time out; on a narrow staff there is room for the figures alone.
+  const said = (seconds: number) => (narrow && seconds >= 60 ? clockText(seconds) : exactTime(seconds));
+  const stands = mark === null ? said(end) : markText(mark);
+  return (
+    <g className={onChoose ? "flag-loose" : undefined} {...drag}>
+      <line className="answer-line" x1={x} x2={width} y1={y} y2={y} />
+      <Flag
+        className="flag-answer"
+        x={x}
+        y={y}
+        width={flagWidth}
+        label={pulled === null ? stands : said(scale.at(y))}
+        {...(roomy && onChoose && stands.length < 9 && { aside: words.staff.drag })}
+      />
+    </g>
+  );
+}
+
+const LEAST_PULL = 4;
 
 function Graduation(props: {
   scale: Axis;
@@ -192,9 +285,11 @@ function Graduation(props: {
       ))}
       <rect className="pole" x={pole} y={top - 10} width={POLE} height={bottom - top + 20} />
       <line className="dial-line" x1={pole + POLE} x2={width} y1={scale(dialLimit)} y2={scale(dialLimit)} />
-      <text className="dial-label" x={labelAt} y={scale(dialLimit) - 6} textAnchor="end">
-        {words.staff.bulbFrom}
-      </text>
+      {width >= NARROW && (
+        <text className="dial-label" x={labelAt} y={scale(dialLimit) - 6} textAnchor="end">
+          {words.staff.bulbFrom}
+        </text>
+      )}
     </g>
   );
 }
@@ -274,13 +369,15 @@ interface BlockProps {
   width: number;
   hatch: string;
   timed: boolean;
+  /** Too narrow for names: what it takes stands there alone. */
+  narrow: boolean;
   onTakeOff?: (id: string) => void;
 }
 
 const OFF_PX = 60;
 
 function Block(props: BlockProps) {
-  const { part, scale, x, width, hatch, timed, onTakeOff } = props;
+  const { part, scale, x, width, hatch, timed, narrow, onTakeOff } = props;
   const [pulled, setPulled] = useState(0);
   const grip = useRef<number | null>(null);
   const [top, bottom] = [scale(Math.max(part.from, part.to)), scale(Math.min(part.from, part.to))];
@@ -332,22 +429,26 @@ function Block(props: BlockProps) {
       {ghost && <rect className="hatch" width={width} height={height} rx="3" fill={`url(#${hatch})`} />}
       {height >= 17 && (
         <text className="block-name" x="12" y={roomy ? height / 2 - 4 : height / 2} dy={roomy ? 0 : "0.35em"}>
-          {part.name}
-          {!roomy && <tspan className="block-stops">{`  ${signedStops(part.stops)}`}</tspan>}
+          {narrow ? shortStops(part.stops) : part.name}
+          {!roomy && !narrow && <tspan className="block-stops">{`  ${signedStops(part.stops)}`}</tspan>}
         </text>
       )}
-      {roomy && (
+      {roomy && !narrow && (
         <text className="block-stops" x="12" y={height / 2 + 16}>
           {words.staff.stops(signedStops(part.stops))}
         </text>
       )}
-      {timed && !ghost && height >= 60 && (
+      {timed && !narrow && !ghost && height >= 60 && (
         <text className="block-time" x={width - 10} y={17} textAnchor="end">
           {timeText(part.to)}
         </text>
       )}
     </g>
   );
+}
+
+function shortStops(stops: number): string {
+  return stops.toFixed(1).replace(/\.0$/, "");
 }
 
 /** A signed move of aperture or ISO: a hatched sliver with an arrow the way it goes. */

@@ -1,6 +1,8 @@
 /** One axis for everything: time in stops, shortest at the bottom; a time's place on it [px]. */
 export interface Axis {
   (seconds: number): number;
+  /** The time at a height [s]. */
+  at: (height: number) => number;
   /** The shortest and the longest time on it [s]. */
   ends: readonly [number, number];
 }
@@ -15,7 +17,7 @@ const MARKS: Tick[] = [
   ...FRACTIONS.map((n, place) => ({ seconds: 2 ** -(place + 1), label: `1/${n}` })).reverse(),
   ...[1, 2, 4, 8, 15, 30].map((n, place) => ({ seconds: 2 ** place, label: `${n} s` })),
   // Past the dial times are literal, so these are true minutes and hours.
-  ...[1, 2, 4, 8, 16, 32].map((n) => ({ seconds: 60 * n, label: `${n} m` })),
+  ...[1, 2, 4, 8, 16, 32].map((n) => ({ seconds: 60 * n, label: `${n} min` })),
   ...[1, 2, 4, 8, 16].map((n) => ({ seconds: 3600 * n, label: `${n} h` })),
 ];
 
@@ -31,7 +33,8 @@ export function axis(times: number[], top: number, bottom: number, stops = 12): 
   }
   const pixels = (top - bottom) / Math.log2(high / low);
   const place = (seconds: number) => bottom + Math.log2(seconds / low) * pixels;
-  return Object.assign(place, { ends: [low, high] as const });
+  const at = (height: number) => low * 2 ** ((height - bottom) / pixels);
+  return Object.assign(place, { at, ends: [low, high] as const });
 }
 
 /** Full-stop marks on the axis, thinned until labels are `gap` pixels apart. */

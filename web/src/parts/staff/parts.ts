@@ -7,7 +7,7 @@ export type SumStep = Schemas["SumStepDoc"];
 /** A span of the staff that one part of the sum takes. */
 export interface Part {
   key: string;
-  kind: "glass" | "in_reading" | "aperture" | "iso" | "light" | "film";
+  kind: "glass" | "in_reading" | "aperture" | "iso" | "light" | "film" | "chosen";
   name: string;
   stops: number;
   from: number;
@@ -68,6 +68,7 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
         iso: `ISO ${settings.iso}`,
         light: step.stops < 0 ? words.staff.lightRises : words.staff.lightFalls,
         film: words.staff.film,
+        chosen: words.staff.chosen,
         glass: glass?.name ?? step.name,
       };
       parts.push({
@@ -85,8 +86,10 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
   return parts;
 }
 
-function isMove(kind: string): kind is "aperture" | "iso" | "light" | "film" {
-  return kind === "aperture" || kind === "iso" || kind === "light" || kind === "film";
+type Moved = "aperture" | "iso" | "light" | "film" | "chosen";
+
+function isMove(kind: string): kind is Moved {
+  return ["aperture", "iso", "light", "film", "chosen"].includes(kind);
 }
 
 function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {
@@ -101,7 +104,7 @@ function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {
 }
 
 /** The staff in words, for those who hear it. */
-export function staffText(answer: { base_seconds: number; seconds: number }, parts: Part[]): string {
+export function staffText(answer: { base_seconds: number; set_seconds: number }, parts: Part[]): string {
   const said = parts.map((part) =>
     words.staff.part(
       part.kind === "in_reading" ? words.staff.was(part.name) : part.name,
@@ -109,5 +112,5 @@ export function staffText(answer: { base_seconds: number; seconds: number }, par
       timeText(part.kind === "in_reading" ? answer.base_seconds : part.to),
     ),
   );
-  return words.staff.text(timeText(answer.base_seconds), said.join(" "), timeText(answer.seconds));
+  return words.staff.text(timeText(answer.base_seconds), said.join(" "), timeText(answer.set_seconds));
 }

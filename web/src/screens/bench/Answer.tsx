@@ -1,66 +1,80 @@
-import { words } from "../../words";
-import { markText, roughTime, signedStops, timeParts, timeText } from "../../words/times";
-import { type Laid, settingsOf } from "../../state/bench";
+import type { ReactNode } from "react";
 import type { Exposure } from "../../questions/bench";
+import { type Laid, settingsOf } from "../../state/bench";
+import { words } from "../../words";
+import { exactTime, roughTime, signedStops, timeParts, timeText } from "../../words/times";
 
 interface Props {
   answer: Exposure;
   laid: Laid;
 }
 
-/** The time to set and how sure it is. */
-export function Answer({ answer, laid, stale }: Props & { stale: boolean }) {
+/** The time to set, what it costs where it was decided, and how sure the sum is. */
+export function Answer({ answer, laid, stale, children }: Props & { stale: boolean; children?: ReactNode }) {
   const mark = answer.dial_mark;
-  const sure = words.bench.sure(
-    answer.sure_within_stops.toFixed(1),
+  const say = words.bench;
+  const decided = isDecided(answer);
+  const sure = say.sure(
+    stopsText(answer.sure_within_stops),
     roughTime(answer.from_seconds),
     roughTime(answer.to_seconds),
   );
   return (
     <div className="answer" data-stale={stale || undefined}>
-      <h2>{mark ? words.bench.set : words.bench.hold}</h2>
+      <h2>{mark ? say.set : say.hold}</h2>
       <p className="answer-time" aria-live="polite" data-testid="answer-time">
-        {mark ? <BigMark label={mark} /> : <BigTime seconds={answer.seconds} />}
+        {mark ? <BigMark label={mark} /> : <BigTime seconds={answer.set_seconds} />}
       </p>
+      {decided && (
+        <p className="answer-cost" data-testid="answer-cost">
+          {costText(answer.residue_stops, timeText(answer.seconds))}
+        </p>
+      )}
       <p className="answer-sure">
-        {mark
-          ? words.bench.exactly(timeText(answer.seconds))
-          : words.bench.bulb(markText(String(laid.dialLimit)), answer.past_dial_stops.toFixed(1))}{" "}
-        {sure}
+        {!mark && (
+          <>
+            {say.bulb}
+            <span className="at-desk">{say.dialEnds(exactTime(laid.dialLimit))}</span>.{" "}
+          </>
+        )}
+        {mark && !decided && say.exactly(timeText(answer.seconds))} {sure}
       </p>
+      {children}
     </div>
   );
 }
 
-/** The sum line by line, and rounder times with their cost; while a time is held, nothing is rounded. */
-export function Sum({ answer, laid, held, stale }: Props & { held: boolean; stale: boolean }) {
-  const mark = answer.dial_mark;
+function isDecided(answer: Exposure): boolean {
+  return answer.steps.some((step) => step.kind === "chosen");
+}
+
+function stopsText(stops: number): string {
+  return stops.toFixed(1);
+}
+
+function costText(stops: number, right: string): string {
+  if (Math.abs(stops) < 0.05) return words.bench.costsNothing(right);
+  const size = Math.abs(stops) < 0.295 ? Math.abs(stops).toFixed(2) : Math.abs(stops).toFixed(1);
+  return words.bench.cost(stops > 0 ? words.bench.brighter(size) : words.bench.darker(size), right);
+}
+
+/** The sum line by line. */
+export function Sum({ answer, laid, stale }: Props & { stale: boolean }) {
   return (
-    <div className="reckoning" data-stale={stale || undefined}>
-      <h3 className="visually-hidden">{words.bench.sum}</h3>
+    <details className="reckoning" data-stale={stale || undefined}>
+      <summary>{words.bench.sum}</summary>
       <table className="sum">
         <tbody>
           {answer.steps.map((step, place) => (
             <tr key={place}>
               <th scope="row">{stepName(step, laid)}</th>
               <td>{place > 0 && (step.kind === "in_reading" ? "0" : signedStops(step.stops))}</td>
-              <td>{timeText(step.seconds)}</td>
+              <td>{place === 0 && laid.bench.meter === "camera" ? laid.bench.shutter : timeText(step.seconds)}</td>
             </tr>
           ))}
         </tbody>
-        {!held && answer.rounded.length > 0 && (
-          <tbody className="sum-rounded">
-            {answer.rounded.map((rounder) => (
-              <tr key={rounder.seconds}>
-                <th scope="row">{mark ? words.bench.roundedOnDial : words.bench.rounded}</th>
-                <td>{signedStops(rounder.stops)}</td>
-                <td>{rounder.mark ? markText(rounder.mark) : timeText(rounder.seconds).replace(" 00 s", "")}</td>
-              </tr>
-            ))}
-          </tbody>
-        )}
       </table>
-    </div>
+    </details>
   );
 }
 
@@ -86,21 +100,24 @@ function stepName(step: Exposure["steps"][number], laid: Laid): string {
   const glass = step.glass == null ? undefined : laid.stack[step.glass]?.name;
   const { aperture, iso } = laid.bench;
   const shot = settingsOf(laid);
+  const say = words.bench.stepNames;
   switch (step.kind) {
     case "reading":
-      return words.bench.stepNames.reading;
+      return say.reading;
     case "measured":
-      return step.stops > 0 ? words.bench.darker(glass ?? "") : words.bench.lighter(glass ?? "");
+      return say.measured(glass ?? "");
     case "in_reading":
-      return words.bench.stepNames.in_reading(glass ?? "");
+      return say.in_reading(glass ?? "");
     case "aperture":
-      return words.bench.stepNames.aperture(`f/${aperture}`, `f/${shot.aperture}`);
+      return say.aperture(`f/${aperture}`, `f/${shot.aperture}`);
     case "iso":
-      return words.bench.stepNames.iso(iso, shot.iso);
+      return say.iso(iso, shot.iso);
     case "light":
-      return step.stops < 0 ? words.bench.stepNames.lightRises : words.bench.stepNames.lightFalls;
+      return step.stops < 0 ? say.lightRises : say.lightFalls;
     case "film":
-      return words.bench.stepNames.film(laid.film?.name ?? "");
+      return say.film(laid.film?.name ?? "");
+    case "chosen":
+      return say.chosen(exactTime(step.seconds));
     default:
       return glass ?? step.name;
   }

@@ -5,13 +5,15 @@ import { bandsOf } from "../../parts/looks/bands";
 import "../../parts/looks/looks.css";
 import { SeenList } from "../../parts/looks/SeenList";
 import { Staff } from "../../parts/staff/Staff";
-import { type Exposure, useExposure, useLadders, useRig, useSteer } from "../../questions/bench";
+import { type Exposure, type Ladders, useExposure, useLadders, useRig, useSteer } from "../../questions/bench";
 import { type Looks, useLooks, useSeen } from "../../questions/looks";
 import { exposureOf, looksOf, sceneOf, steerOf } from "../../state/asks";
 import { type Bench, type Floating as What, type Laid, type Move, settingsOf, useBench } from "../../state/bench";
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
+import { habits, useHabits } from "../../state/habits";
 import { useKit } from "../../state/kit";
 import { looks as ownLooks } from "../../state/looks";
+import { toggledWant, type Want } from "../../state/scene";
 import { Fault } from "../../ui/Fault";
 import { useKeys } from "../../ui/useKeys";
 import { useMeasured } from "../../ui/useMeasured";
@@ -20,15 +22,18 @@ import { AdviceList } from "./AdviceList";
 import { Alternatives, type Target } from "./Alternatives";
 import { Answer, Sum } from "./Answer";
 import { rigOf } from "./asks";
-import { AddGlass, Drawing, Entry, Extras, fetchArming, LightDialog, LooksDialog, SetUp } from "./dialogs";
+import { AddGlass, Drawing, Entry, Extras, fetchArming, LightDialog, LooksDialog, MeteredWith, SetUp } from "./dialogs";
 import type { Field } from "./Entry";
 import { Floating } from "./Floating";
-import { ReadingPanel } from "./ReadingPanel";
+import { MeterPanel } from "./MeterPanel";
+import { RoundTimes } from "./RoundTimes";
 import { Shelf } from "./Shelf";
+import { ShotPanel } from "./ShotPanel";
 import { WaitLine } from "./WaitLine";
+import { WorkOut } from "./WorkOut";
 import "./bench.css";
 
-type Panel = "light" | "setUp" | "glass" | "extras" | "looks";
+type Panel = "light" | "setUp" | "glass" | "extras" | "looks" | "meteredWith";
 
 export function BenchScreen() {
   const [laid, move] = useBench();
@@ -45,6 +50,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const light = useBenchLight(held);
   const laid = { ...withFloating(held, steered.answer), light: light.moving };
   const { bench } = laid;
+  // How finely one's timer counts is part of the question.
+  useHabits();
   const exposure = useExposure(exposureOf(laid));
   const kit = useKit();
   const findings = useRig(rigOf(laid, kit.items));
@@ -59,6 +66,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const fresh = steering === null || steered.answer ? exposure.answer : undefined;
   const floating = bench.floating === "time" || bench.targetSeconds === null ? null : bench.floating;
 
+  const choose = (seconds: number | null) => set({ targetSeconds: seconds });
   const float = (what: What) => {
     if (what === "time") set({ floating: "time", targetSeconds: null });
     // What is held from now on is the time that stands there.
@@ -95,109 +103,132 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
     <div className="bench">
       <h1 className="visually-hidden">{words.bench.title}</h1>
       <div className="bench-parts">
-        <ReadingPanel
-          laid={laid}
-          ladders={ladders}
-          answer={answer}
-          fresh={fresh}
-          set={set}
-          float={float}
-          onType={setEntry}
-          onSetUp={() => setPanel("setUp")}
-          onLooks={() => setPanel("looks")}
-          onLight={() => setPanel("light")}
-          looks={looks}
-          light={light}
-        />
-        <section className="bench-staff" aria-label={words.bench.staff}>
-          <StaffStage
+        <div className="bench-first">
+          <MeterPanel
             laid={laid}
+            ladders={ladders}
             answer={answer}
-            looks={looks}
             light={light}
-            onTakeOff={(id) => move({ do: "toggle", id })}
-          >
-            {drawn && seenSeconds !== undefined && (
-              <Suspense fallback={null}>
-                <Drawing laid={laid} seconds={seenSeconds} onClose={() => setDrawn(false)} />
-              </Suspense>
-            )}
-          </StaffStage>
+            set={set}
+            onType={setEntry}
+            onMeteredWith={() => setPanel("meteredWith")}
+          />
           <Shelf
             laid={laid}
+            needed={bench.floating === "stack" ? (steered.answer?.value ?? null) : null}
             onToggle={(id) => move({ do: "toggle", id })}
-            onToggleInReading={(id) => move({ do: "toggleInReading", id })}
             onTurn={(id, stops) => set({ turned: { ...bench.turned, [id]: stops } })}
             onAdd={() => setPanel("glass")}
             onDraw={() => setDrawn(!drawn)}
             drawn={drawn}
-            float={() => float("stack")}
           />
-        </section>
-        <section className="bench-answer" aria-label={words.bench.hold}>
-          <Fault
-            error={exposure.error ?? steered.error}
-            again={() => {
-              exposure.again();
-              if (steering) steered.again();
-            }}
-          />
-          {floating ? (
-            <Floating
-              what={floating}
-              steered={steered.shown}
-              stale={steered.stale}
-              target={bench.targetSeconds ?? 1}
-              onTake={(mark) => set(taken(floating, mark))}
-            >
-              {floating === "reading" && steered.answer && (
-                <WaitLine laid={laid} light={light} seconds={steered.answer.value} />
-              )}
-            </Floating>
-          ) : (
-            answer && <Answer answer={answer} laid={laid} stale={!fresh} />
-          )}
-          {seenSeconds !== undefined && (
-            <SeenList
-              seen={seen.shown?.subjects ?? []}
-              stale={seen.stale || looked.stale}
+          <WorkOut what={floating ?? "time"} onChange={float} />
+          <section className="bench-staff" aria-label={words.bench.staff}>
+            <StaffStage
+              laid={laid}
+              answer={answer}
               looks={looks}
-              seconds={seenSeconds}
-            />
-          )}
-          {answer && <Sum answer={answer} laid={laid} held={floating !== null} stale={!fresh} />}
-          <div className="bench-words" data-stale={!fresh || undefined}>
-            {answer && (
-              <AdviceList
-                advice={[...said(light), ...answer.advice.filter((remark) => remark.code !== "bulb")]}
-                findings={findings}
+              light={light}
+              ladders={ladders}
+              onTakeOff={(id) => move({ do: "toggle", id })}
+              onChoose={choose}
+              onWant={(want) => set({ scene: wanting(bench.scene, want) })}
+            >
+              {drawn && seenSeconds !== undefined && (
+                <Suspense fallback={null}>
+                  <Drawing laid={laid} seconds={seenSeconds} onClose={() => setDrawn(false)} />
+                </Suspense>
+              )}
+            </StaffStage>
+          </section>
+          <div className="bench-outcome">
+            <section className="bench-answer" aria-label={words.bench.answer}>
+              <Fault
+                error={exposure.error ?? steered.error}
+                again={() => {
+                  exposure.again();
+                  if (steering) steered.again();
+                }}
               />
-            )}
-            {answer && (
-              <Alternatives
-                laid={laid}
-                intoAim={bench.targetSeconds === null && looks?.aim != null}
-                target={targetOf(bench.targetSeconds, looks?.aim, answer.seconds)}
-                onTake={(stack, turned) =>
-                  move({ do: "take", on: stack.glass, aperture: stack.aperture, iso: stack.iso, turned })
-                }
-              />
-            )}
+              {floating ? (
+                <Floating
+                  what={floating}
+                  steered={steered.shown}
+                  stale={steered.stale}
+                  target={bench.targetSeconds ?? 1}
+                  onTake={(mark) => set(taken(floating, mark))}
+                  onTarget={() => setEntry("time")}
+                >
+                  {floating === "reading" && steered.answer && (
+                    <WaitLine laid={laid} light={light} seconds={steered.answer.value} />
+                  )}
+                </Floating>
+              ) : (
+                answer && (
+                  <Answer answer={answer} laid={laid} stale={!fresh}>
+                    <RoundTimes
+                      answer={answer}
+                      chosen={bench.targetSeconds}
+                      stale={!fresh}
+                      onChoose={choose}
+                      onType={() => setEntry("time")}
+                    />
+                  </Answer>
+                )
+              )}
+            </section>
+            <div className="bench-words" data-stale={!fresh || undefined}>
+              {answer && (
+                <AdviceList
+                  advice={[...said(light), ...answer.advice.filter((remark) => remark.code !== "bulb")]}
+                  findings={findings}
+                />
+              )}
+              {seenSeconds !== undefined && (
+                <SeenList
+                  seen={seen.shown?.subjects ?? []}
+                  stale={seen.stale || looked.stale}
+                  looks={looks}
+                  seconds={seenSeconds}
+                />
+              )}
+              {answer && (
+                <Alternatives
+                  laid={laid}
+                  intoAim={bench.targetSeconds === null && looks?.aim != null}
+                  target={targetOf(bench.targetSeconds, looks?.aim, answer.seconds)}
+                  onTake={(stack, turned) =>
+                    move({ do: "take", on: stack.glass, aperture: stack.aperture, iso: stack.iso, turned })
+                  }
+                />
+              )}
+              {answer && <Sum answer={answer} laid={laid} stale={!fresh} />}
+            </div>
           </div>
-          <div className="bench-foot">
-            <Button variant="quiet" onClick={() => setPanel("extras")}>
-              {words.extras.open}
-            </Button>
-            <ArmButton place="desk" onArm={() => void armIt()} ready={fresh !== undefined} />
-          </div>
-        </section>
+        </div>
+        <ShotPanel
+          laid={laid}
+          ladders={ladders}
+          answer={answer}
+          fresh={fresh}
+          light={light}
+          looks={looks}
+          set={set}
+          onType={setEntry}
+          onOpen={setPanel}
+        />
       </div>
-      <ArmButton place="thumb" onArm={() => void armIt()} ready={fresh !== undefined} />
+      <div className="bench-action">
+        <Button variant="signal" className="bench-arm" onClick={() => void armIt()} disabled={fresh === undefined}>
+          {words.bench.arm}
+        </Button>
+      </div>
       <Suspense fallback={null}>
         {entry && (
           <Entry
             field={entry}
             laid={laid}
+            ladders={ladders}
             onClose={() => setEntry(null)}
             onTake={(change) => {
               set(change);
@@ -209,6 +240,13 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
         {panel === "looks" && (
           <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
+        )}
+        {panel === "meteredWith" && (
+          <MeteredWith
+            laid={laid}
+            onToggle={(id) => move({ do: "toggleInReading", id })}
+            onClose={() => setPanel(null)}
+          />
         )}
         {panel === "extras" && <Extras laid={laid} answer={answer} onClose={() => setPanel(null)} />}
         {panel === "glass" && (
@@ -223,6 +261,23 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       </Suspense>
     </div>
   );
+}
+
+/** A time dragged to, as the dial or a watch can do it. */
+function snapped(ladders: Ladders | undefined, seconds: number): number {
+  const dial = ladders?.shutter.map((mark) => mark.exact) ?? [];
+  const last = dial.at(-1) ?? 30;
+  if (seconds > last) {
+    const grain = habits().timerSeconds ?? (seconds < 300 ? 10 : seconds < 1200 ? 30 : 60);
+    return Math.max(last, Math.round(seconds / grain) * grain);
+  }
+  const apart = (time: number) => Math.abs(Math.log(time / seconds));
+  return dial.toSorted((a, b) => apart(a) - apart(b))[0] ?? seconds;
+}
+
+/** The scene with a look wished for, or no longer. */
+function wanting(scene: Bench["scene"], want: Want): Bench["scene"] {
+  return { ...scene, wants: toggledWant(scene.wants, want) };
 }
 
 /** What the light says about the reading. */
@@ -254,15 +309,6 @@ function taken(what: Exclude<What, "time">, mark: string): Partial<Bench> {
   }
 }
 
-/** The main action: under the sum at the desk, in reach of the thumb on a phone. */
-function ArmButton({ place, onArm, ready }: { place: "desk" | "thumb"; onArm: () => void; ready: boolean }) {
-  return (
-    <Button variant="signal" className={`bench-arm arm-at-${place}`} onClick={onArm} disabled={!ready}>
-      {words.bench.arm}
-    </Button>
-  );
-}
-
 /** What the alternatives steer for: the time held, else the aim, else the time that stands there. */
 function targetOf(held: number | null, aim: Looks["aim"] | undefined, seconds: number): Target {
   if (held !== null) return { seconds: held, within_stops: THIRD };
@@ -277,12 +323,15 @@ interface StageProps {
   answer: Exposure | undefined;
   looks: Looks | undefined;
   light: BenchLight;
+  ladders: Ladders | undefined;
   onTakeOff: (id: string) => void;
+  onChoose: (seconds: number) => void;
+  onWant: (want: Want) => void;
   children: ReactNode;
 }
 
 function StaffStage(props: StageProps) {
-  const { laid, answer, looks, light, onTakeOff, children } = props;
+  const { laid, answer, looks, light, ladders, onTakeOff, onChoose, onWant, children } = props;
   const sky = light.plausible ?? light.seen;
   const [stage, size] = useMeasured<HTMLDivElement>();
   return (
@@ -294,13 +343,16 @@ function StaffStage(props: StageProps) {
           settings={settingsOf(laid)}
           dialLimit={laid.dialLimit}
           aim={
-            laid.bench.targetSeconds !== null
+            laid.bench.targetSeconds !== null && laid.bench.floating !== "time"
               ? { held: laid.bench.targetSeconds }
               : looks?.aim && { from: looks.aim.from_seconds, to: looks.aim.to_seconds }
           }
           bands={bandsOf(laid, looks)}
           sky={sky && { from: sky.from_seconds, to: sky.to_seconds }}
           onTakeOff={onTakeOff}
+          onChoose={laid.bench.floating === "time" ? (seconds) => onChoose(snapped(ladders, seconds)) : undefined}
+          onWant={onWant}
+          read={laid.bench.meter === "camera" ? laid.bench.shutter : undefined}
           width={size.width}
           height={size.height}
         />

@@ -1,12 +1,13 @@
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { Refused } from "../../api/client";
-import { useExposures, useReadout } from "../../questions/bench";
+import { type Ladders, useExposures, useReadout } from "../../questions/bench";
 import { exposureOf, holdTime } from "../../state/asks";
-import { type Bench, type Laid } from "../../state/bench";
+import { type Bench, type Laid, settingsOf } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { markText, timeText } from "../../words/times";
+import { around } from "./stepping";
 import "./entry.css";
 
 export type Field = "shutter" | "aperture" | "iso" | "ev" | "shotAperture" | "shotIso" | "time";
@@ -14,6 +15,7 @@ export type Field = "shutter" | "aperture" | "iso" | "ev" | "shotAperture" | "sh
 interface Props {
   field: Field;
   laid: Laid;
+  ladders: Ladders | undefined;
   onTake: (change: Partial<Bench>) => void;
   onClose: () => void;
 }
@@ -33,16 +35,19 @@ const KIND = {
   time: "time",
 } as const;
 
-const PAD = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "1/", "m", "s"];
+/** Every sign the hints show. */
+const PAD = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "1/", '"', "min", "s"];
+const EACH_SIDE = 3;
 
 /**
  * Typing one value. Whatever can be read more than one way is shown with what each meaning gives;
  * nothing is taken until it has one meaning.
  */
-export function Entry({ field, laid, onTake, onClose }: Props) {
+export function Entry({ field, laid, ladders, onTake, onClose }: Props) {
   const [text, setText] = useState("");
   const kind = KIND[field];
   const timed = kind === "shutter" || kind === "time";
+  const near = neighbours(field, laid, ladders);
   const { candidates, problem, trouble } = useCandidates(field, text.trim(), laid);
   const outcomes = useExposures(candidates.map((candidate) => exposureOf(laid, candidate.change)));
   const refused = outcomes.map((outcome) => outcome.error).find((error) => error instanceof Refused);
@@ -96,14 +101,26 @@ export function Entry({ field, laid, onTake, onClose }: Props) {
                 ) : null;
               })}
           </div>
-          <div className="keypad">
-            {PAD.filter((key) => timed || /[\d.]/.test(key[0] ?? ""))
-              .filter((key) => timed || key !== "1/")
-              .map((key) => (
-                <Button key={key} variant="quiet" onClick={() => setText(text + key)}>
-                  {key}
+          {near.length > 0 && (
+            <div className="neighbours" role="group" aria-label={words.entry.near}>
+              {near.map((candidate) => (
+                <Button
+                  key={candidate.said}
+                  variant="quiet"
+                  aria-pressed={candidate.stands}
+                  onClick={() => onTake(candidate.change)}
+                >
+                  {candidate.said}
                 </Button>
               ))}
+            </div>
+          )}
+          <div className="keypad">
+            {PAD.filter((key) => timed || /^[\d.]$/.test(key)).map((key) => (
+              <Button key={key} variant="quiet" onClick={() => setText(text + key)}>
+                {key}
+              </Button>
+            ))}
             <Button variant="quiet" onClick={() => setText(text.slice(0, -1))}>
               {words.entry.erase}
             </Button>
@@ -120,6 +137,26 @@ export function Entry({ field, laid, onTake, onClose }: Props) {
       </Form>
     </Modal>
   );
+}
+
+/** The dial's marks either side of what stands there, each one tap away. */
+function neighbours(field: Field, laid: Laid, ladders: Ladders | undefined): (Candidate & { stands: boolean })[] {
+  if (!ladders || field === "ev" || field === "time") return [];
+  const shot = settingsOf(laid);
+  const { bench } = laid;
+  const stood = {
+    shutter: bench.shutter,
+    aperture: bench.aperture,
+    iso: bench.iso,
+    shotAperture: shot.aperture,
+    shotIso: shot.iso,
+  }[field];
+  const kind = KIND[field];
+  return around(ladders[kind], stood, EACH_SIDE).map((label) => {
+    const said = kind === "shutter" ? markText(label) : kind === "aperture" ? `f/${label}` : label;
+    const change = kind === "shutter" ? { shutter: said, meter: "camera" as const } : { [field]: label };
+    return { said, change, stands: said === stood || label === stood };
+  });
 }
 
 /** The meanings of what is typed: a shutter may have two, the rest have one. */
@@ -140,7 +177,7 @@ function useCandidates(
         candidates: (readout.answer?.readings ?? []).map((reading) => {
           const said = reading.mark ? markText(reading.mark) : literal(reading.seconds);
           return field === "time"
-            ? { said, change: holdTime(laid, reading.seconds) }
+            ? { said, change: holdTime(reading.seconds) }
             : { said, change: { shutter: said, meter: "camera" } };
         }),
       };

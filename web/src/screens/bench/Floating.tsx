@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { words } from "../../words";
-import { markText, signedStops, timeText } from "../../words/times";
+import { exactTime, markText, signedStops, timeText } from "../../words/times";
 import type { Floating as What } from "../../state/bench";
 import type { Steered } from "../../questions/bench";
 
@@ -13,11 +13,13 @@ interface Props {
   target: number;
   /** Take a mark either side: it is pinned and the time floats again. */
   onTake: (mark: string) => void;
+  /** Another time to work it out for. */
+  onTarget: () => void;
   children?: ReactNode;
 }
 
 /** What floats, large, with the marks either side and what each costs. */
-export function Floating({ what, steered, stale, target, onTake, children }: Props) {
+export function Floating({ what, steered, stale, target, onTake, onTarget, children }: Props) {
   if (!steered)
     return (
       <div className="answer" data-stale>
@@ -41,7 +43,10 @@ export function Floating({ what, steered, stale, target, onTake, children }: Pro
         )}
       </p>
       <p className="answer-sure">
-        {words.pins.holding(timeText(target))}{" "}
+        {words.pins.holding(exactTime(target))}{" "}
+        <Button variant="link" className="plain-link" onClick={onTarget}>
+          {words.pins.target}
+        </Button>{" "}
         {missing != null && <strong>{words.pins.missing[what](missing.toFixed(1), steered.value < 0)}</strong>}
       </p>
       {what !== "stack" && missing == null && steered.nearest.length > 0 && (

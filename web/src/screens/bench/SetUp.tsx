@@ -5,6 +5,7 @@ import { type Sort, useKit } from "../../state/kit";
 import { words } from "../../words";
 import { kitWords } from "../../words/kit";
 import type { Bench, Laid, Scale } from "../../state/bench";
+import { TimerFineness } from "./RoundTimes";
 
 interface Props {
   laid: Laid;
@@ -58,6 +59,22 @@ export function SetUp({ laid, set, onClose }: Props) {
         )}
         {pick("holder", laid.holder?.id, (holderId) => ({ holderId }))}
         {laid.body?.facts.film && pick("film", laid.film?.id, (filmId) => ({ filmId }))}
+        <fieldset>
+          <legend className="form-label">{words.bench.meter.label}</legend>
+          {(["camera", "hand"] as const).map((meter) => (
+            <Form.Check
+              key={meter}
+              type="radio"
+              name="meter"
+              id={`meter-${meter}`}
+              className="choice"
+              label={<strong>{words.bench.meter[meter]}</strong>}
+              checked={laid.bench.meter === meter}
+              onChange={() => set({ meter })}
+            />
+          ))}
+        </fieldset>
+        <TimerFineness />
         <fieldset>
           <legend className="form-label">{words.bench.counting}</legend>
           {(["exact", "as_marked"] as const).map((scale: Scale) => (

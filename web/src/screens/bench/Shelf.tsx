@@ -1,117 +1,118 @@
 import { type PointerEvent, useRef } from "react";
 import { Button } from "react-bootstrap";
-import { words } from "../../words";
-import { Pin } from "./Pin";
 import { type Glass, type Laid, MOST_GLASSES } from "../../state/bench";
+import { words } from "../../words";
 
 interface Props {
   laid: Laid;
+  /** How many stops are needed, while the filters are what is worked out. */
+  needed: number | null;
   onToggle: (id: string) => void;
-  onToggleInReading: (id: string) => void;
   onTurn: (id: string, stops: number) => void;
   onAdd: () => void;
   onDraw: () => void;
   drawn: boolean;
-  float: () => void;
 }
 
-/** The glass in the bag: a tap, its number, or a drag onto the staff puts it on the lens. */
-export function Shelf({ laid, onToggle, onToggleInReading, onTurn, onAdd, onDraw, drawn, float }: Props) {
-  const { bag, bench } = laid;
+/** The filters in the bag: a tap, its number, or a drag onto the staff puts one on the lens. */
+export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onDraw, drawn }: Props) {
+  const { bag } = laid;
   const full = laid.stack.length >= MOST_GLASSES;
+  const turned = laid.stack.filter((glass) => glass.kind === "variable");
   return (
-    <div className="shelf-part">
+    <section className="bench-shelf" aria-labelledby="shelf-title">
       <div className="heading-line">
-        <h2>{words.bench.glass}</h2>
-        <Button variant="quiet" size="sm" className="draw-toggle" aria-pressed={drawn} onClick={onDraw}>
+        <h2 id="shelf-title">{words.bench.glass}</h2>
+        {needed !== null && <strong>{words.bench.needed(shortStops(needed))}</strong>}
+        <Button variant="link" className="plain-link draw-toggle" aria-pressed={drawn} onClick={onDraw}>
           {words.looks.drawing.open}
         </Button>
-        <Button variant="quiet" size="sm" className="tile-add" onClick={onAdd} disabled={full}>
-          {words.bench.addGlass}
-        </Button>
-        <Pin what={words.pins.what.stack} floats={bench.floating === "stack"} onFloat={float} />
       </div>
       <div className="shelf" role="group" aria-label={words.bench.glass}>
         {bag.map((glass, place) => (
           <Tile
             key={glass.id}
             glass={glass}
+            short={shortName(laid, glass)}
             number={place < 9 ? place + 1 : null}
             on={laid.stack.includes(glass)}
-            inReading={bench.inReading.includes(glass.id)}
+            inReading={laid.bench.inReading.includes(glass.id)}
             disabled={full}
             onToggle={() => onToggle(glass.id)}
-            onToggleInReading={() => onToggleInReading(glass.id)}
-            onTurn={(stops) => onTurn(glass.id, stops)}
           />
         ))}
+        <button type="button" className="tile tile-add" onClick={onAdd} disabled={full}>
+          {words.bench.addGlass}
+        </button>
       </div>
+      {turned.map((glass) => (
+        <div key={glass.id} className="turn" role="group" aria-label={words.bench.turn(glass.name)}>
+          <span>{words.bench.turned(glass.name, glass.stops.toFixed(1))}</span>
+          <Button
+            variant="quiet"
+            aria-label={words.bench.weaker}
+            onClick={() => onTurn(glass.id, glass.stops - TURN_STOPS)}
+          >
+            −
+          </Button>
+          <Button
+            variant="quiet"
+            aria-label={words.bench.denser}
+            onClick={() => onTurn(glass.id, glass.stops + TURN_STOPS)}
+          >
+            +
+          </Button>
+        </div>
+      ))}
       {full && <p className="quiet shelf-full">{words.addGlass.full}</p>}
-    </div>
+    </section>
   );
+}
+
+const TURN_STOPS = 1 / 3;
+
+/** What kind it is or how it goes on, in a word; a graduated one says how its edge runs. */
+function shortName({ items }: Laid, glass: Glass): string {
+  const facts = items.find((item) => item.id === glass.id)?.facts;
+  if (glass.kind === "graduated") return `${facts?.transition ?? ""} ${shortStops(facts?.stops ?? 0)}`;
+  return words.bench.tile[glass.kind] ?? words.bench.tile[facts?.mount ?? ""] ?? glass.name;
 }
 
 interface TileProps {
   glass: Glass;
+  short: string;
   number: number | null;
   on: boolean;
   inReading: boolean;
   disabled: boolean;
   onToggle: () => void;
-  onToggleInReading: () => void;
-  onTurn: (stops: number) => void;
 }
 
-const TURN_STOPS = 0.5;
-
-function Tile({ glass, number, on, inReading, disabled, onToggle, onToggleInReading, onTurn }: TileProps) {
+function Tile({ glass, short, number, on, inReading, disabled, onToggle }: TileProps) {
   const dropped = useDropOnStaff(() => {
     if (!on) onToggle();
   });
-  const variable = glass.kind === "variable";
   return (
-    <div className={`tile tile-${glass.kind} ${on ? "tile-on" : ""} ${inReading ? "tile-in" : ""}`}>
-      <button
-        type="button"
-        className="tile-main"
-        aria-pressed={on}
-        disabled={disabled && !on}
-        {...dropped.handlers}
-        onClick={() => {
-          if (!dropped.took()) onToggle();
-        }}
-      >
-        <span className="tile-stops">{strengthText(glass, on)}</span>
-        <span className="tile-name">{glass.name}</span>
-        {number !== null && (
-          <kbd className="tile-key" aria-hidden="true">
-            {number}
-          </kbd>
-        )}
-      </button>
-      {on && variable && (
-        <div className="tile-turn" role="group" aria-label={words.bench.turn(glass.name)}>
-          <button type="button" aria-label={words.bench.weaker} onClick={() => onTurn(glass.stops - TURN_STOPS)}>
-            −
-          </button>
-          <button type="button" aria-label={words.bench.denser} onClick={() => onTurn(glass.stops + TURN_STOPS)}>
-            +
-          </button>
-        </div>
+    <button
+      type="button"
+      className={`tile tile-${glass.kind} ${on ? "tile-on" : ""} ${inReading ? "tile-in" : ""}`}
+      aria-pressed={on}
+      aria-label={words.bench.tileName(glass.name, strengthText(glass, on))}
+      title={glass.name}
+      disabled={disabled && !on}
+      {...dropped.handlers}
+      onClick={() => {
+        if (!dropped.took()) onToggle();
+      }}
+    >
+      {number !== null && (
+        <kbd className="tile-key" aria-hidden="true">
+          {number}
+        </kbd>
       )}
-      {on && glass.kind !== "graduated" && (
-        <button
-          type="button"
-          className="tile-foot"
-          aria-pressed={inReading}
-          aria-label={words.bench.wasOnFor(glass.name)}
-          title={words.bench.wrongCosts(shortStops(glass.stops + (glass.offset ?? 0)))}
-          onClick={onToggleInReading}
-        >
-          {inReading ? words.bench.tile.in : words.bench.wasOn}
-        </button>
-      )}
-    </div>
+      <span className="tile-stops">{strengthText(glass, on)}</span>
+      <span className="tile-name">{inReading ? words.bench.tileMetered : short}</span>
+    </button>
   );
 }
 

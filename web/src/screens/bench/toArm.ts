@@ -77,7 +77,8 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
       stops_per_minute: laid.light?.stops_per_minute ?? null,
       delay_seconds: laid.light?.delay_seconds ?? 0,
       rereads: [],
-      bias_stops: 0,
+      // What a decided time lets in beside the light that was asked for was meant.
+      bias_stops: answered.residue_stops,
       device: "hand",
       speed: 1,
       purpose: "frame",

@@ -1,0 +1,60 @@
+"""What sort of filter a label names, by the trade's words: which kind, how its edge runs, how it goes on.
+
+Only words say it; a bare ND number is solid, and what no word says is left open (None) for the person to add.
+Source: trade usage. Verdict: a class.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+_VARIABLE = re.compile(r"\b(?:vnd|variable|vari|fader)", re.IGNORECASE)
+_POLARISER = re.compile(
+    r"\b(?:c-?pl|pl-?c|pola|pol|polari[sz](?:er|ing|ator)s?|circ(?:ular)?\s+pol\w*)\b", re.IGNORECASE
+)
+_GRADUATED = re.compile(r"\b(?:grad(?:uated)?s?|gnd|(?:soft|medium|hard|reverse)(?:[\s-]+edge)?)", re.IGNORECASE)
+_TRANSITION = re.compile(r"\b(soft|medium|hard|reverse)", re.IGNORECASE)
+_PLATE = re.compile(r"\b\d{2,3}\s*[x×]\s*\d{2,3}\s*(?:mm)?\b|\b(?:plate|slot|square|rectangular)\b", re.IGNORECASE)
+_MAGNET = re.compile(r"\bmagnet(?:ic)?\b", re.IGNORECASE)
+_THREAD = re.compile(
+    r"[øØ]\s*\d|\bscrew(?:-?in|ed)?\b|\bthread(?:ed)?\b|\bring\b|\b\d{2}(?:[.,]\d)?\s*mm\b", re.IGNORECASE
+)
+
+
+@dataclass(frozen=True, slots=True)
+class FilterKind:
+    """``kind`` solid, variable, polariser, graduated or combined; ``transition`` and ``mount`` as a kit names them."""
+
+    kind: str | None = None
+    transition: str | None = None
+    mount: str | None = None
+
+    @property
+    def graduated_unsaid(self) -> bool:
+        """It is graduated, but nobody said how its edge runs."""
+        return self.kind == "graduated" and self.transition is None
+
+
+def kind_of(text: str, ranged: bool = False, strong: bool = False) -> FilterKind:
+    """The sort of filter ``text`` names; ``ranged`` when it spells a range of strengths, ``strong`` when any."""
+    polariser, variable = _POLARISER.search(text), ranged or _VARIABLE.search(text)
+    kind = None
+    if _GRADUATED.search(text):
+        kind = "graduated"
+    elif variable:
+        # Two polarisers make a variable: its label may name them.
+        kind = "variable"
+    elif polariser:
+        kind = "combined" if strong else "polariser"
+    elif strong:
+        kind = "solid"
+    transition = _TRANSITION.search(text) if kind == "graduated" else None
+    mounts = (("plate", _PLATE), ("magnet", _MAGNET), ("thread", _THREAD))
+    mount = next((name for name, pattern in mounts if pattern.search(text)), None)
+    return FilterKind(kind, transition[1].lower() if transition else None, mount)
+
+
+def without_sizes(text: str) -> str:
+    """The text without the sizes of plates, which would be read as strengths."""
+    return _PLATE.sub(" ", text)

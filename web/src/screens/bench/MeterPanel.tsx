@@ -1,0 +1,131 @@
+import { useRef } from "react";
+import { Button } from "react-bootstrap";
+import type { Exposure, Ladders } from "../../questions/bench";
+import { askMeter } from "../../questions/light";
+import type { Bench, Laid } from "../../state/bench";
+import type { BenchLight } from "../../state/benchLight";
+import { faultText } from "../../ui/faultText";
+import { say as toast } from "../../ui/say";
+import { useKeys } from "../../ui/useKeys";
+import { useNow } from "../../ui/useNow";
+import { words } from "../../words";
+import { markText } from "../../words/times";
+import type { Field } from "./Entry";
+import { stepped } from "./stepping";
+import { Stepper } from "./Stepper";
+
+interface Props {
+  laid: Laid;
+  ladders: Ladders | undefined;
+  answer: Exposure | undefined;
+  light: BenchLight;
+  set: (change: Partial<Bench>) => void;
+  onType: (field: Field) => void;
+  onMeteredWith: () => void;
+}
+
+/** What the meter says, and what was on the lens while it said so: the first thing one enters. */
+export function MeterPanel({ laid, ladders, answer, light, set, onType, onMeteredWith }: Props) {
+  const { bench } = laid;
+  const shutter = useRef<HTMLButtonElement>(null);
+  const aperture = useRef<HTMLButtonElement>(null);
+  const iso = useRef<HTMLButtonElement>(null);
+  useKeys("s", () => shutter.current?.focus());
+  useKeys("a", () => aperture.current?.focus());
+  useKeys("i", () => iso.current?.focus());
+  const step = (change: (label: string) => Partial<Bench>, dial: keyof Ladders, value: string, by: 1 | -1) => {
+    const next = ladders && stepped(ladders[dial], value, by);
+    if (next) set(change(next));
+  };
+  const through = laid.stack.filter((glass) => bench.inReading.includes(glass.id));
+  const camera = bench.meter === "camera";
+  return (
+    <section className="bench-meter" aria-labelledby="meter-title">
+      <div className="heading-line">
+        <h2 id="meter-title">{words.bench.meterSays}</h2>
+        <Age at={bench.meteredAt} moved={answer?.advice.some((remark) => remark.code === "meter_again") ?? false} />
+        <Button variant="link" className="plain-link" onClick={() => set({ meteredAt: new Date().toISOString() })}>
+          {words.bench.metered.again}
+        </Button>
+      </div>
+      {camera ? (
+        <div className="meter-values">
+          <Stepper
+            what={words.bench.shutter}
+            value={bench.shutter}
+            fieldRef={shutter}
+            onStep={(by) => step((label) => ({ shutter: markText(label) }), "shutter", bench.shutter, by)}
+            onType={() => onType("shutter")}
+          />
+          <Stepper
+            what={words.bench.aperture}
+            value={`f/${bench.aperture}`}
+            fieldRef={aperture}
+            onStep={(by) => step((label) => ({ aperture: label }), "aperture", bench.aperture, by)}
+            onType={() => onType("aperture")}
+          />
+          <Stepper
+            what={words.bench.iso}
+            value={bench.iso}
+            caption={words.bench.iso}
+            fieldRef={iso}
+            onStep={(by) => step((label) => ({ iso: label }), "iso", bench.iso, by)}
+            onType={() => onType("iso")}
+          />
+        </div>
+      ) : (
+        <div className="meter-hand">
+          <Stepper
+            what={words.bench.ev}
+            value={evText(bench.ev100)}
+            caption={words.bench.ev}
+            fieldRef={shutter}
+            onStep={(by) => set({ ev100: Math.round((bench.ev100 + by / 10) * 10) / 10 })}
+            onType={() => onType("ev")}
+          />
+          <SimulatedMeter light={light} onRead={(ev100) => set({ ev100 })} />
+        </div>
+      )}
+      <p className="meter-lines">
+        {through.length > 0
+          ? words.bench.through(through.map((glass) => glass.name).join(", "))
+          : words.bench.throughNone}
+        <Button variant="link" className="plain-link" onClick={onMeteredWith} aria-label={words.bench.throughChange}>
+          {words.bench.change}
+        </Button>
+      </p>
+    </section>
+  );
+}
+
+/** The hand meter that ships, for practice: it follows the current outing's sky. */
+function SimulatedMeter({ light, onRead }: { light: BenchLight; onRead: (ev100: number) => void }) {
+  const { latitude, longitude, sky } = light.outing;
+  const read = async () => {
+    const body = { latitude, longitude, sky, seed: 1, at: new Date(light.at).toISOString() };
+    try {
+      onRead(await askMeter(body));
+    } catch (error) {
+      toast({ text: faultText(error) });
+    }
+  };
+  return (
+    <Button variant="quiet" onClick={() => void read()}>
+      {words.meter}
+    </Button>
+  );
+}
+
+/** How old the reading is; nothing before the first. */
+function Age({ at, moved }: { at: string | null; moved: boolean }) {
+  const now = useNow(15_000);
+  if (at === null) return null;
+  const minutes = Math.floor((now - Date.parse(at)) / 60_000);
+  const { metered } = words.bench;
+  const text = minutes < 1 ? metered.now : minutes < 60 ? metered.ago(minutes) : metered.old;
+  return <span className={moved || minutes >= 10 ? "age age-old" : "age"}>{text}</span>;
+}
+
+function evText(ev: number): string {
+  return ev.toFixed(1).replace("-", "−");
+}
