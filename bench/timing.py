@@ -45,7 +45,7 @@ def _opened(browser: Browser, url: str) -> tuple[Page, float]:
     for key in ("2", "1"):
         page.keyboard.press(key)
     expect(page.get_by_test_id("answer-time")).to_contain_text("27m")
-    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_role("button", name="Get ready").click()
     page.get_by_text("simulated trigger").click()
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()

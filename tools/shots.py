@@ -42,7 +42,7 @@ def entry(page: Page) -> None:
 def armed(page: Page) -> None:
     bench(page)
     page.wait_for_timeout(300)
-    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_role("button", name="Get ready").click()
 
 
 def running(page: Page) -> None:
@@ -55,9 +55,9 @@ def running(page: Page) -> None:
 
 
 def alternatives(page: Page) -> None:
-    page.get_by_role("button", name="Let the glass float").click()
     for key in ("t", *["ArrowUp"] * 8):
         page.keyboard.press(key)
+    page.locator("label[for=work-stack]").click()
     page.wait_for_timeout(900)
 
 
@@ -160,7 +160,7 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("run-open-phone", running, PHONE, "dusk"),
     ("log", log, DESK, "noon"),
     ("log-frame", frame, DESK, "noon"),
-    ("log-glass", log_page("Glass"), DESK, "noon"),
+    ("log-glass", log_page("Filters"), DESK, "noon"),
     ("log-pair", pair, DESK, "noon"),
     ("log-card", log_page("Field card"), DESK, "dusk"),
 )

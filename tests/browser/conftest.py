@@ -54,6 +54,11 @@ def eventually(page: Page, holds: Callable[[], bool], what: str = "it") -> None:
     raise AssertionError(f"{what} did not come about")
 
 
+def work_out(page: Page, what: str) -> None:
+    """Choose what is worked out: time, filters, f-stop, ISO or when."""
+    page.get_by_role("radio", name=what, exact=True).locator("xpath=following-sibling::label[1]").click()
+
+
 class Visit:
     """One visitor's own browser profile, with everything that went wrong in it."""
 

@@ -10,7 +10,7 @@ from axe_playwright_python.sync_playwright import Axe
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from .conftest import Visit, until
+from .conftest import Visit, until, work_out
 
 LIGHTS = ("noon", "dusk", "red")
 RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}
@@ -33,8 +33,9 @@ def screens(page: Page, way: str) -> dict[str, Any]:
     def held() -> None:
         for key in ("t", "ArrowUp", "ArrowUp"):
             page.keyboard.press(key)
+        expect(page.get_by_test_id("answer-cost")).to_be_visible()
+        work_out(page, "f-stop")
         expect(page.get_by_test_id("answer-floating")).to_be_visible()
-        page.get_by_role("button", name="Let the time float").click()
 
     def extras() -> None:
         page.keyboard.press("x")
@@ -48,7 +49,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
     def looks() -> None:
         page.keyboard.press("w")
         page.get_by_role("button", name="mirror").click()
-        expect(page.get_by_text("Aim: ")).to_be_visible()
+        expect(page.get_by_text("Your look: ")).to_be_visible()
 
     def drawn() -> None:
         page.keyboard.press("Escape")
@@ -84,7 +85,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         if page.get_by_role("button", name="All of the kit").is_visible():
             page.get_by_role("button", name="All of the kit").click()
         page.get_by_role("button", name="What this kit reaches").click()
-        expect(page.get_by_text("Without glass the longest")).to_be_visible()
+        expect(page.get_by_text("Without filters the longest")).to_be_visible()
 
     def back() -> None:
         page.keyboard.press("Escape")
@@ -103,8 +104,8 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         # Long enough to be looked at from every side before it ends by itself.
         page.keyboard.press("2")
         expect(page.get_by_test_id("answer-time")).to_contain_text("m")
-        page.get_by_role("button", name="Arm this frame").click()
-        expect(page.get_by_role("heading", name="Armed")).to_be_visible()
+        page.get_by_role("button", name="Get ready").click()
+        expect(page.get_by_role("heading", name="Ready")).to_be_visible()
 
     def simulated() -> None:
         page.get_by_text("simulated trigger").click()
@@ -234,7 +235,7 @@ def overlapping_parts(page: Page) -> list[str]:
     """Parts of the one-column bench that lie on each other."""
     found: list[str] = page.evaluate(
         """() => {
-            const parts = [".answer", ".bench-staff", ".bench-reading", ".reckoning"];
+            const parts = [".bench-meter", ".bench-shelf", ".bench-work", ".bench-staff", ".bench-words"];
             const boxes = parts.map((part) => document.querySelector(part).getBoundingClientRect());
             return parts.slice(1).filter((_, at) => boxes[at + 1].top < boxes[at].bottom - 1);
         }"""
@@ -281,12 +282,12 @@ def test_every_key_of_the_list_is_there(visits: Any) -> None:
     page = visit.page
     expect(page.get_by_test_id("answer-time")).to_be_visible()
     page.keyboard.press("?")
-    expect(page.get_by_role("dialog")).to_contain_text("Put that glass on")
+    expect(page.get_by_role("dialog")).to_contain_text("Put that filter on")
     page.keyboard.press("2")
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("answer-time")).to_have_text("13s")
     page.keyboard.press("r")
-    expect(page.get_by_role("heading", name="Armed")).to_be_visible()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     page.keyboard.press("l")
     expect(page.get_by_text("No frames yet.")).to_be_visible()
     page.keyboard.press("b")

@@ -66,7 +66,7 @@ def sent(name: str, content: bytes) -> Any:
 
 
 def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
-    page.get_by_label("Words in note, place or glass").fill("cold hands")
+    page.get_by_label("Words in note, place or filters").fill("cold hands")
     expect(page.get_by_test_id("log-count")).to_have_text("1 frame")
     page.get_by_label("Came out").select_option("bright")
     expect(page.get_by_role("heading", name="No frame fits this search.")).to_be_visible()
@@ -77,7 +77,7 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     # 149 s of 128 s, and a third dark all the same: the nine is denser than its label.
     expect(page.get_by_text("Say how it came out")).to_be_visible()
     page.get_by_role("button", name="⅓ stop dark", exact=True).click()
-    expect(page.get_by_test_id("next-time")).to_have_text("3 m 08 s")
+    expect(page.get_by_test_id("next-time")).to_have_text("3 min 08 s")
     page.get_by_role("button", name="By the bench's reading").click()
     expect(page.get_by_text("stops from what it was")).to_be_visible()
     page.get_by_role("button", name="Leaves or grass smeared").click()
@@ -89,7 +89,7 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     expect(page.get_by_role("button", name="⅓ stop dark", exact=True)).to_have_attribute("aria-pressed", "true")
     expect(page.get_by_text("Sea, mirror: right")).to_be_visible()
 
-    go(page, "Glass")
+    go(page, "Filters")
     row = page.get_by_role("listitem", name="Slot ND 9")
     expect(row).to_contain_text("labelled 9 stops; 8 frames")
     expect(row.get_by_test_id("glass-mean")).to_have_text(re.compile(r"measures \+0\.[345] ± 0\.2"))
@@ -100,7 +100,8 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     expect(row).to_contain_text(re.compile(r"in use: \+0\.[345]"))
     # From now on it counts in every sum.
     page.get_by_role("link", name="Bench").click()
-    expect(page.get_by_role("row", name=re.compile("measures"))).to_be_visible()
+    page.get_by_text("The sum, line by line").click()
+    expect(page.get_by_role("row", name=re.compile("Slot ND 9, measured correction"))).to_be_visible()
 
     page.get_by_role("link", name="Log", exact=True).click()
     go(page, "Lessons")
@@ -122,14 +123,14 @@ def test_pictures_join_their_frames_and_are_compared(page: Page, own: Server) ->
     ]  # fmt: skip
     page.get_by_test_id("log-pictures").set_input_files([*files, sent("broken.jpg", files[0]["buffer"][:900])])
     dialog = page.get_by_role("dialog")
-    expect(dialog.get_by_text("The camera's clock is taken to be 2 h 00 m ahead of true time.")).to_be_visible()
+    expect(dialog.get_by_text("The camera's clock is taken to be 2 h 00 min ahead of true time.")).to_be_visible()
     expect(dialog.get_by_text("no JPEG picture that can be read").or_(dialog.get_by_text("breaks off"))).to_be_visible()
     dialog.get_by_role("button", name="Keep 2 pictures").click()
     expect(page.get_by_text("2 pictures joined the log.")).to_be_visible()
     eventually(page, lambda: thing(page, "Full-frame body A")["facts"]["clock_ahead_s"] is not None)
     assert thing(page, "Full-frame body A")["facts"]["clock_ahead_s"] == pytest.approx(7211, abs=2)
 
-    page.get_by_label("Words in note, place or glass").fill("vardsund")
+    page.get_by_label("Words in note, place or filters").fill("vardsund")
     rows = page.get_by_role("listitem").filter(has_text=re.compile("Grey, flat|Fog look"))
     expect(rows).to_have_count(2)
     for n in range(2):
@@ -169,7 +170,7 @@ def test_a_pair_measures_and_becomes_evidence(page: Page) -> None:
     expect(found.get_by_label("This was")).to_have_text(re.compile("Ring ND 6"))
     found.get_by_role("button", name="Keep as evidence").click()
     expect(page.get_by_text("is kept as evidence")).to_be_visible()
-    go(page, "Glass")
+    go(page, "Filters")
     expect(page.get_by_role("listitem", name="Ring ND 6")).to_contain_text("1 pair")
     eventually(page, lambda: thing(page, "Ring ND 6")["facts"]["pair_stops"] != [])
     six = thing(page, "Ring ND 6")
@@ -217,8 +218,8 @@ def test_the_card_prints_and_everything_goes_out_and_comes_back(page: Page, tmp_
     dialog.get_by_role("button", name="Take it in").click()
     expect(page.get_by_text("Taken in.").last).to_be_visible()
     at = datetime.fromisoformat("2027-04-20T10:00:00+00:00")
-    page.get_by_label("Without glass").set_input_files(sent("bare.jpg", picture(at, 1 / 64)))
-    page.get_by_label("With glass").set_input_files(sent("glass.jpg", picture(at, 1.0)))
+    page.get_by_label("Without filters").set_input_files(sent("bare.jpg", picture(at, 1 / 64)))
+    page.get_by_label("With filters").set_input_files(sent("glass.jpg", picture(at, 1.0)))
     card = saved(page, "Make the card")
     assert Path(card.path()).read_bytes().startswith(b"\x89PNG")
     page.goto(page.url.replace("/files", ""))

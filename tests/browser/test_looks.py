@@ -17,9 +17,9 @@ def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
     page.keyboard.press("w")
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("button", name=re.compile("^mirror")).click()
-    expect(dialog.get_by_text("Aim: 19 s to 2 m")).to_be_visible()
+    expect(dialog.get_by_text("Your look: 19 s to 2 min")).to_be_visible()
     dialog.get_by_role("button", name=re.compile("^gone")).click()
-    expect(dialog.get_by_text("Aim: 19 s to 2 m")).to_be_visible()
+    expect(dialog.get_by_text("Your look: 19 s to 2 min")).to_be_visible()
     # A field that cannot be is said where it stands, and nothing typed is lost.
     dialog.get_by_label("Height, m").first.fill("400")
     expect(dialog.get_by_role("alert")).to_contain_text("400 m is outside")
@@ -34,16 +34,16 @@ def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
     expect(dialog.get_by_text("do not fit into one frame: shoot two and blend them.")).to_be_visible()
     expect(dialog.get_by_text("One frame for leaves: up to")).to_be_visible()
     dialog.get_by_role("button", name="Remove: Leaves").click()
-    expect(dialog.get_by_text("Aim: 19 s to 2 m")).to_be_visible()
+    expect(dialog.get_by_text("Your look: 19 s to 2 min")).to_be_visible()
     dialog.get_by_role("button", name="Close").last.click()
-    expect(page.get_by_text("Shorter than the aim.")).to_be_visible()
+    expect(page.get_by_text("Too short for your look.")).to_be_visible()
     expect(page.get_by_role("button", name="What should blur mirror sea, gone people")).to_be_visible()
     # The finder steers for the aim; one press takes a way into it.
-    ways = page.get_by_role("region", name="Ways into the aim")
+    ways = page.get_by_role("region", name="Ways to get this look")
     ways.get_by_role("button").first.click()
-    expect(page.get_by_text("Inside the aim.")).to_be_visible()
+    expect(page.get_by_text("Gives your look.")).to_be_visible()
     page.reload()
-    expect(page.get_by_text("Inside the aim.")).to_be_visible()
+    expect(page.get_by_text("Gives your look.")).to_be_visible()
 
 
 def test_a_look_of_one_s_own_is_a_look_like_the_others(guest: Visit) -> None:
@@ -57,7 +57,7 @@ def test_a_look_of_one_s_own_is_a_look_like_the_others(guest: Visit) -> None:
     sea.get_by_label("To (empty: open)").fill("5")
     sea.get_by_role("button", name="Keep this look").click()
     sea.get_by_role("button", name=re.compile("^soft folds")).click()
-    expect(page.get_by_text("Aim: 15 s to 19 s")).to_be_visible()
+    expect(page.get_by_text("Your look: 15 s to 19 s")).to_be_visible()
     # Forgotten, its wish has nothing to stand for and is let go with it.
     sea.get_by_role("button", name="Forget my soft folds").click()
     expect(sea.get_by_role("button", name=re.compile("^soft folds"))).to_have_count(0)
@@ -75,7 +75,7 @@ def test_the_drawing_follows_the_pennant(guest: Visit) -> None:
     assert big.evaluate("image => image.naturalWidth") == 720
     first = big.get_attribute("src")
     page.keyboard.press("2")
-    expect(drawing.get_by_role("figure").get_by_role("img", name=re.compile("as 3 m 23 s would"))).to_be_visible()
+    expect(drawing.get_by_role("figure").get_by_role("img", name=re.compile("as 3 min 23 s would"))).to_be_visible()
     assert drawing.get_by_role("figure").get_by_role("img").get_attribute("src") != first
     drawing.get_by_role("button", name="1/250").last.click()
     expect(drawing.get_by_role("figure").get_by_role("img", name=re.compile("as 1.250 would"))).to_be_visible()

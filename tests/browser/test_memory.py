@@ -14,7 +14,7 @@ from tools.serving import Server
 
 from tests.conftest import OTHER_PASSWORD
 
-from .conftest import Visit, eventually, frames
+from .conftest import Visit, eventually, frames, work_out
 from .test_path import HOLD_MS, arm_and_open, hold, short_bulb
 from .test_run import arm, left, open_it
 
@@ -100,7 +100,7 @@ def test_the_next_person_sees_nothing_of_the_one_before_and_works_on(visits: Any
     open_it(page)
     visit.sign_out("edda")
     # Neither her running frame, nor what she had set up, nor her bench, nor her plans.
-    expect(page.get_by_text("Nothing is armed.")).to_be_visible()
+    expect(page.get_by_text("Nothing is set up yet.")).to_be_visible()
     page.get_by_role("link", name="Bench", exact=True).click()
     expect(answer(page)).to_have_text("13s")
     page.get_by_role("link", name="Outing").click()
@@ -108,7 +108,7 @@ def test_the_next_person_sees_nothing_of_the_one_before_and_works_on(visits: Any
     # A frame of one's own opens while hers is still open.
     page.get_by_role("link", name="Bench", exact=True).click()
     short_bulb(page)
-    arm_and_open(page, "my hand")
+    arm_and_open(page, "I close it")
     hold(page, "Close")
     expect(page.get_by_test_id("run-result")).to_be_visible()
     # Back again, hers is still running.
@@ -155,7 +155,7 @@ def test_a_full_browser_is_said_and_work_goes_on_in_the_page(guest: Visit) -> No
     fill, room = small_browser(guest)
     short_bulb(page)
     fill()
-    arm_and_open(page, "my hand")
+    arm_and_open(page, "I close it")
     expect(page.get_by_text("This browser's storage is full")).to_be_visible()
     page.keyboard.press("e")
     hold(page, "Close")
@@ -163,7 +163,7 @@ def test_a_full_browser_is_said_and_work_goes_on_in_the_page(guest: Visit) -> No
     page.get_by_role("link", name="Bench", exact=True).click()
     expect(answer(page)).to_be_visible()
     page.keyboard.press("3")
-    expect(page.get_by_role("button", name=re.compile("^6 on Ring ND 6"))).to_be_visible()
+    expect(page.get_by_role("button", name="Ring ND 6, 6 stops")).to_have_attribute("aria-pressed", "true")
     with page.expect_download() as download:
         page.get_by_role("button", name="Save everything as a file").click()
     saved = download.value.path().read_text()
@@ -188,7 +188,7 @@ def test_a_browser_that_keeps_nothing_still_works(guest: Visit) -> None:
     page = guest.tab("/")
     expect(page.get_by_text("This browser keeps nothing for this page")).to_be_visible()
     short_bulb(page)
-    arm_and_open(page, "my hand")
+    arm_and_open(page, "I close it")
     hold(page, "Close")
     expect(page.get_by_test_id("run-result")).to_be_visible()
     page.get_by_role("link", name="Log", exact=True).click()
@@ -199,7 +199,7 @@ def test_what_cannot_be_read_is_set_aside_and_named(guest: Visit) -> None:
     page = guest.page
     expect(answer(page)).to_be_visible()
     page.keyboard.press("2")
-    expect(answer(page)).to_have_text("3m23s")
+    expect(answer(page)).to_have_text("3min23s")
     page.wait_for_timeout(300)
     bench = kept(page, "bench")[0]
     subjects = [{"id": "x", "kind": "dragon", "facts": {}}]
@@ -252,21 +252,22 @@ def test_an_answer_to_another_question_is_neither_shown_as_one_nor_acted_on(gues
     page.wait_for_load_state("networkidle")
     for key in ("t", "ArrowUp", "ArrowUp", "ArrowUp"):
         page.keyboard.press(key)
+    work_out(page, "f-stop")
     floating = page.get_by_test_id("answer-floating")
     expect(floating).to_have_text("f/13")
     steering = hold_back(page, "/api/steer")
-    page.get_by_role("button", name="Let the ISO float").click()
+    work_out(page, "ISO")
     # What the aperture came to says nothing about the ISO.
-    expect(page.get_by_role("heading", name="ISO")).to_be_visible()
+    expect(page.get_by_role("heading", name="Set the ISO to")).to_be_visible()
     expect(floating).to_have_count(0)
     expect(page.get_by_text("ISO 11")).to_have_count(0)
-    expect(page.get_by_role("button", name="Arm this frame")).to_be_disabled()
+    expect(page.get_by_role("button", name="Get ready")).to_be_disabled()
     eventually(page, lambda: bool(steering))
     let_go(page, "/api/steer", steering)
     expect(floating).to_have_text("ISO 32")
     # Ways to a time are ways to that time: until there are some, the old ones cannot be taken.
     stacks = hold_back(page, "/api/stacks")
-    page.get_by_role("button", name="Let the time float").click()
+    work_out(page, "time")
     for key in ("t", "ArrowUp", "ArrowUp", "ArrowUp", "ArrowUp"):
         page.keyboard.press(key)
     ways = page.locator(".alternatives")
@@ -281,13 +282,14 @@ def test_reframing_forgets_the_metering_and_nothing_else(guest: Visit) -> None:
     page = guest.page
     expect(answer(page)).to_be_visible()
     page.keyboard.press("m")
-    expect(page.get_by_text("Metered just now")).to_be_visible()
+    expect(page.get_by_text("just now")).to_be_visible()
     arm(page)
-    page.get_by_role("button", name="Reframe").click()
-    expect(page.get_by_text("Not metered yet")).to_be_visible()
-    expect(answer(page)).to_have_text("3m23s")
+    page.get_by_role("button", name="Recompose").click()
+    expect(page.get_by_text("just now")).to_be_hidden()
+    expect(answer(page)).to_have_text("3min23s")
     page.reload()
-    expect(page.get_by_text("Not metered yet")).to_be_visible()
+    expect(answer(page)).to_have_text("3min23s")
+    expect(page.get_by_text("just now")).to_be_hidden()
 
 
 def test_a_removed_outing_stays_removed_on_every_device(visits: Any) -> None:
@@ -320,7 +322,7 @@ def test_signing_in_keeps_every_thing_the_same_thing(visits: Any) -> None:
     visit: Visit = visits(visited=True)
     page = visit.page
     short_bulb(page)
-    arm_and_open(page, "my hand")
+    arm_and_open(page, "I close it")
     hold(page, "Close")
     page.get_by_role("button", name="⅓ stop dark", exact=True).click()
     used = [glass["id"] for glass in frames(page)[0]["stack"]]
@@ -343,20 +345,20 @@ def test_two_bench_tabs_are_one_bench(guest: Visit) -> None:
     b = guest.tab("/")
     expect(answer(b)).to_have_text("13s")
     a.keyboard.press("2")
-    expect(answer(b)).to_have_text("3m23s")
+    expect(answer(b)).to_have_text("3min23s")
     b.keyboard.press("1")
-    expect(answer(a)).to_have_text("27m05s")
+    expect(answer(a)).to_have_text("27min05s")
     a.keyboard.press("2")
-    expect(answer(b)).to_have_text("1m42s")
+    expect(answer(b)).to_have_text("1min42s")
     for page in (a, b):
         page.reload()
-        expect(answer(page)).to_have_text("1m42s")
+        expect(answer(page)).to_have_text("1min42s")
 
 
 def test_two_pages_of_one_run_close_it_once(guest: Visit) -> None:
     a = guest.page
     short_bulb(a)
-    arm_and_open(a, "the camera, at the mark")
+    arm_and_open(a, "the camera does")
     b = guest.tab("/run")
     for page in (a, b):
         expect(page.get_by_test_id("run-result")).to_be_visible()
@@ -396,7 +398,7 @@ def test_without_a_word_from_the_session_a_guest_works_on(guest: Visit, path: st
     page.reload()
     expect(answer(page)).to_have_text("13s")
     page.keyboard.press("2")
-    expect(answer(page)).to_have_text("3m23s")
+    expect(answer(page)).to_have_text("3min23s")
     guest.wrong.clear()
 
 
@@ -415,7 +417,7 @@ def test_space_ticks_a_focused_line_and_opens_nothing(guest: Visit) -> None:
 def test_the_log_goes_on_past_two_hundred_frames(guest: Visit) -> None:
     page = guest.page
     short_bulb(page)
-    arm_and_open(page, "my hand")
+    arm_and_open(page, "I close it")
     hold(page, "Close")
     expect(page.get_by_test_id("run-result")).to_be_visible()
     page.wait_for_timeout(300)
@@ -452,7 +454,7 @@ def test_each_step_keeps_its_own_way_back(guest: Visit) -> None:
 def test_a_note_is_kept_while_it_is_typed(guest: Visit) -> None:
     page = guest.page
     short_bulb(page)
-    arm_and_open(page, "my hand")
+    arm_and_open(page, "I close it")
     hold(page, "Close")
     page.get_by_label("Note").press_sequentially("cold hands")
     # Nobody leaves the field: the page is just gone.
@@ -527,12 +529,12 @@ def test_a_returning_visitor_needs_nobody_and_an_idle_page_asks_nothing(guest: V
     page = guest.page
     expect(answer(page)).to_have_text("13s")
     page.keyboard.press("2")
-    expect(answer(page)).to_have_text("3m23s")
+    expect(answer(page)).to_have_text("3min23s")
     # The last answers are kept a moment after the hands rest.
     page.wait_for_timeout(2500)
     guest.context.route("**/api/**", lambda route: route.abort())
     page.reload()
-    expect(answer(page)).to_have_text("3m23s")
+    expect(answer(page)).to_have_text("3min23s")
     expect(page.locator(".answer")).not_to_have_attribute("data-stale", "true")
     guest.context.unroute("**/api/**")
     page.reload()

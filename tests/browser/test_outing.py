@@ -9,20 +9,20 @@ from playwright.sync_api import Page, expect
 
 from tests.api.test_outings import GPX
 
-from .conftest import Visit
+from .conftest import Visit, work_out
 
 
 def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     page = guest.page
     expect(page.get_by_test_id("answer-time")).to_be_visible()
     page.keyboard.press("w")
-    page.get_by_role("button", name=re.compile("^mirror")).click()
+    page.get_by_role("dialog").get_by_role("button", name=re.compile("^mirror")).click()
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_be_hidden()
     page.keyboard.press("g")
     chart = page.get_by_label("The light over the clock")
     expect(chart.get_by_text("sunrise 06:17")).to_be_visible()
-    expect(page.get_by_text("Not between arriving and turning back: sunset.")).to_be_visible()
+    expect(page.get_by_text("Not during this outing: sunset.")).to_be_visible()
     # Read by keyboard as by pointing.
     chart.focus()
     page.keyboard.press("ArrowRight")
@@ -58,7 +58,7 @@ def test_several_outings_are_copied_and_the_polar_night_has_no_sunrise(guest: Vi
     page.get_by_label("Place, in your words").fill("Grey Tarn, winter")
     page.get_by_label("Latitude, north +").fill("75")
     page.get_by_role("textbox", name="Day").fill("2027-12-21")
-    expect(page.get_by_text("Not between arriving and turning back: sunrise, sunset.")).to_be_visible()
+    expect(page.get_by_text("Not during this outing: sunrise, sunset.")).to_be_visible()
     page.reload()
     expect(page.get_by_label("Outing", exact=True)).to_have_value(re.compile(".+"))
     expect(page.get_by_label("Place, in your words")).to_have_value("Grey Tarn, winter")
@@ -86,6 +86,7 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     expect(take).to_be_enabled()
     take.click()
     expect(dialog).to_be_hidden()
+    page.get_by_text("The sum, line by line").click()
     expect(page.get_by_text("Light rises since the reading")).to_be_visible()
     page.get_by_role("button", name="Light rising 1 stop in").click()
     expect(dialog.get_by_text("stop a minute")).to_be_visible()
@@ -94,7 +95,7 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     page.clock.fast_forward("10:00")
     expect(page.get_by_text(re.compile(r"The light has moved about \d\.\d stop since the reading"))).to_be_visible()
     # Wait instead of glass: hold the time, float the reading.
-    page.get_by_role("button", name="Let the reading float").click()
+    work_out(page, "when")
     expect(page.get_by_test_id("wait")).to_be_visible()
     # The time to leave is told on every screen, ten minutes ahead and when it has come.
     page.get_by_role("navigation").get_by_role("link", name="Run").first.click()
@@ -209,5 +210,5 @@ def test_the_chart_is_looked_at_closer(guest: Visit) -> None:
     page.keyboard.press("+")
     expect(chart.get_by_text("civil dawn 05:33")).to_be_hidden()
     expect(chart.get_by_text("sunrise 06:17")).to_be_visible()
-    page.get_by_role("button", name="Whole").click()
+    page.get_by_role("button", name="All", exact=True).click()
     expect(chart.get_by_text("civil dawn 05:33")).to_be_visible()

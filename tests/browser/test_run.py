@@ -35,12 +35,12 @@ def newest(page: Page) -> dict[str, Any]:
 
 
 def arm(page: Page) -> None:
-    """Nine and four stops on 1/40: 3 m 23 s in bulb."""
+    """Nine and four stops on 1/40: 3 min 23 s in bulb."""
     expect(page.get_by_test_id("answer-time")).to_be_visible()
     page.keyboard.press("2")
     expect(page.get_by_test_id("answer-time")).to_contain_text("m")
-    page.get_by_role("button", name="Arm this frame").click()
-    expect(page.get_by_role("heading", name="Armed")).to_be_visible()
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     page.get_by_text("None", exact=True).click()
 
 
@@ -80,10 +80,12 @@ def test_under_falling_light_the_frame_ends_when_the_light_has_gathered(guest: V
     open_it(page)
     expect(page.get_by_text("Simulated camera, 60 times as fast.")).to_be_visible()
     expect(page.get_by_test_id("run-ends")).to_have_text(
-        re.compile(r"By the sum at 3 m 23 s; by the light at \d m \d\d s, because it is falling 1 stop in \d+ min")
+        re.compile(
+            r"Planned 3 min 23 s; for this light close at \d min \d\d s, because it is falling 1 stop in \d+ min"
+        )
     )
     expect(page.get_by_test_id("run-gathered")).to_have_text(re.compile(r"\d+ % of the light gathered"))
-    expect(page.get_by_test_id("run-if-closed")).to_contain_text("Closed now: −")
+    expect(page.get_by_test_id("run-if-closed")).to_contain_text("If you close now: −")
     expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
     frame = newest(page)
     asked = {
@@ -131,10 +133,10 @@ def test_a_frame_that_never_fills_is_said_before_and_during_with_ways_out(guest:
         page.keyboard.press(key)
     # Half an hour of metered time while the light falls by a stop in seven minutes.
     expect(page.get_by_text("In this light the frame never fills")).to_be_visible()
-    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_role("button", name="Get ready").click()
     page.get_by_text("None", exact=True).click()
     open_it(page)
-    ways = page.get_by_role("alert").filter(has_text="It will not fill in time.")
+    ways = page.get_by_role("alert").filter(has_text="Not enough light left for this frame.")
     expect(ways).to_contain_text("Open the aperture by")
     expect(ways).to_contain_text("Raise the ISO by")
     expect(left(page)).to_contain_text("open")
@@ -184,7 +186,7 @@ def test_a_battery_that_gives_out_ends_the_frame_there_and_then(guest: Visit) ->
 def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> None:
     page = guest.page
     arm(page)
-    expect(page.get_by_role("list", name="Arm list").get_by_role("listitem")).to_have_count(6)
+    expect(page.get_by_role("list", name="Before you open").get_by_role("listitem")).to_have_count(6)
     page.keyboard.press("1")
     expect(page.get_by_role("checkbox", name=re.compile("Tripod feet firm"))).to_be_checked()
     page.get_by_role("button", name=re.compile("^I do this: Focus locked")).click()
@@ -193,26 +195,27 @@ def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> Non
     expect(page.get_by_text("Focus locked to manual")).to_be_visible()
     # A rehearsal of a longer frame, and back; then a dark frame after a long one.
     page.get_by_role("link", name="To the bench").click()
-    expect(page.get_by_test_id("answer-time")).to_have_text("3m23s")
+    expect(page.get_by_test_id("answer-time")).to_have_text("3min23s")
     page.keyboard.press("1")
     expect(page.get_by_test_id("answer-time")).to_contain_text("27m")
-    page.get_by_role("button", name="Arm this frame").click()
-    page.get_by_role("button", name="Arm the rehearsal").click()
-    expect(page.get_by_text("Rehearsal at high ISO, glass on.")).to_be_visible()
+    page.get_by_role("button", name="Get ready").click()
+    page.get_by_role("button", name="Get the rehearsal ready").click()
+    expect(page.get_by_text("Rehearsal at high ISO, filters on.")).to_be_visible()
     expect(page.get_by_text(re.compile(r"ISO 4000, Slot ND 9 \+ Slot ND 4"))).to_be_visible()
     simulate(page, "60")
     open_it(page)
     page.get_by_role("button", name="Back to the frame itself").click()
     expect(page.get_by_text(re.compile(r"ISO 64, Slot ND 9"))).to_be_visible()
-    page.get_by_role("button", name="Reframe").click()
-    expect(page.get_by_text("Take the dark glass off; frame, focus and meter again.")).to_be_visible()
-    expect(page.get_by_text("Not metered yet")).to_be_visible()
+    page.get_by_role("button", name="Recompose").click()
+    expect(page.get_by_text("Take the dark filters off; frame, focus and meter again.")).to_be_visible()
+    expect(page.get_by_role("button", name="I just metered")).to_be_visible()
+    expect(page.get_by_text("just now")).to_be_hidden()
 
 
 def test_a_queue_of_frames_goes_on_by_itself_and_a_lucky_series_keeps_its_tally(guest: Visit) -> None:
     page = guest.page
     expect(page.get_by_test_id("answer-time")).to_have_text("13s")
-    page.get_by_role("button", name="Arm this frame").click()
+    page.get_by_role("button", name="Get ready").click()
     page.get_by_text("None", exact=True).click()
     simulate(page, "60")
     page.get_by_role("button", name="More than one frame").click()
@@ -282,7 +285,7 @@ def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None
     ask.get_by_role("button", name="Set").click()
     expect(ask).to_be_hidden()
     expect(left(page)).to_contain_text("1:2")
-    expect(page.get_by_text("Known within 5 s.")).to_be_visible()
+    expect(page.get_by_text("Timed to 5 s.")).to_be_visible()
     page.keyboard.down("Space")
     page.wait_for_timeout(HOLD_MS)
     page.keyboard.up("Space")

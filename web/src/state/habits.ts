@@ -7,6 +7,8 @@ const SHAPE = v.object({
   lead: v.fallback(v.number(), 2),
   /** What one's timer counts in past the dial [s]; null is as people say it. */
   timerSeconds: v.fallback(v.nullable(v.number()), null),
+  /** Whether one was asked which filters one owns. */
+  bagAsked: v.fallback(v.boolean(), false),
   /** Whether single letters act as keys. */
   letterKeys: v.fallback(v.boolean(), true),
   /** Who closes a bulb exposure. */

@@ -23,6 +23,11 @@ export function useStarter(): Starter | null {
   );
 }
 
+/** Whether a thing is one of those everybody starts with. */
+export function isLent(id: string): boolean {
+  return held?.kit.items.some((item) => item.id === id) ?? false;
+}
+
 function show(next: Starter): void {
   held = next;
   for (const listener of listeners) listener();

@@ -22,7 +22,10 @@ interface Props {
 }
 
 const GAP = 6;
+/** Room for the name above; as a button it is as high as a finger. */
 const HEAD = 30;
+const HEAD_BUTTON = 48;
+const FINGER = 48;
 const LEAST_LABEL = 17;
 /** Lower than this a window cannot be hit safely: it is picked in the list instead. */
 const LEAST_TARGET = 24;
@@ -31,13 +34,16 @@ const LEAST_TARGET = 24;
 export function Bands({ bands, scale, x, width, top, onWant, onNext }: Props) {
   const each = (width - GAP * (bands.length - 1)) / bands.length;
   const [low, high] = scale.ends;
+  const head = onNext ? HEAD_BUTTON : HEAD;
+  // Under a finger a low window is hit on more than it covers.
+  const least = window.matchMedia("(pointer: coarse)").matches ? FINGER : 0;
   return bands.map((band, place) => (
     <div
       key={band.id}
       className="band-column"
       role="group"
       aria-label={words.looks.wish(band.name)}
-      style={{ left: x + place * (each + GAP), width: each, top: top - HEAD }}
+      style={{ left: x + place * (each + GAP), width: each, top: top - head }}
     >
       {onNext ? (
         <button type="button" className="band-name band-next" onClick={onNext} aria-label={words.looks.next(band.name)}>
@@ -46,30 +52,34 @@ export function Bands({ bands, scale, x, width, top, onWant, onNext }: Props) {
       ) : (
         <span className="band-name">{band.name}</span>
       )}
-      {band.windows.map((window, at) => {
-        const [from, to] = [Math.max(window.from, low), Math.min(window.to ?? high, high)];
+      {band.windows.map((look, at) => {
+        const [from, to] = [Math.max(look.from, low), Math.min(look.to ?? high, high)];
         if (from >= to) return null;
         const upper = Math.max(scale(to), top);
         const height = scale(from) - upper - 1;
         if (height <= 0) return null;
-        const box = { top: upper - top + HEAD, height };
-        const name = height >= LEAST_LABEL ? window.look : "";
-        const shade = `band band-${at % 2}${window.wanted ? " band-wanted" : ""}`;
+        const shade = `band band-${at % 2}${look.wanted ? " band-wanted" : ""}`;
+        const drawn = (
+          <span className={shade} style={{ height }}>
+            {height >= LEAST_LABEL ? look.look : ""}
+          </span>
+        );
+        const more = Math.max(0, least - height) / 2;
         return onWant && height >= LEAST_TARGET ? (
           <button
-            key={window.look}
+            key={look.look}
             type="button"
-            className={shade}
-            style={box}
-            aria-pressed={window.wanted}
-            onClick={() => onWant({ kind: band.kind, look: window.look })}
+            className="band-hit"
+            style={{ top: upper - top + head - more, height: height + 2 * more, zIndex: more > 0 ? 1 : 0 }}
+            aria-pressed={look.wanted}
+            onClick={() => onWant({ kind: band.kind, look: look.look })}
           >
-            {name}
+            {drawn}
           </button>
         ) : (
-          <span key={window.look} className={shade} style={box}>
-            {name}
-          </span>
+          <div key={look.look} className="band-hit" style={{ top: upper - top + head, height }}>
+            {drawn}
+          </div>
         );
       })}
     </div>

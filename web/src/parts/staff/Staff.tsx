@@ -96,7 +96,7 @@ export function Staff({
   const flagWidth = Math.min(roomy ? (close ? 228 : 250) : narrow ? blockWidth + 12 : 150, width - pole - POLE);
   const notches = Math.max(blocks + blockWidth, pole + POLE + flagWidth) + 12;
   const moves = parts.filter((part) => part.kind !== "glass" && part.kind !== "in_reading");
-  const text = staffText(answer, parts);
+  const text = staffText(answer, parts, read);
   // Beside the longest pennant, where there is room for it; a phone shows the windows in words alone.
   const bandsAt = narrow ? width - ONE_BAND - 2 : notches + (moves.length > 0 ? 96 : 0);
   const only = bands[turn % Math.max(1, bands.length)];

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { signedStops, timeText } from "../../words/times";
+import { markText, signedStops, timeText } from "../../words/times";
 
 export type SumStep = Schemas["SumStepDoc"];
 
@@ -104,7 +104,11 @@ function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {
 }
 
 /** The staff in words, for those who hear it. */
-export function staffText(answer: { base_seconds: number; set_seconds: number }, parts: Part[]): string {
+export function staffText(
+  answer: { base_seconds: number; set_seconds: number; dial_mark?: string | null },
+  parts: Part[],
+  read = timeText(answer.base_seconds),
+): string {
   const said = parts.map((part) =>
     words.staff.part(
       part.kind === "in_reading" ? words.staff.was(part.name) : part.name,
@@ -112,5 +116,9 @@ export function staffText(answer: { base_seconds: number; set_seconds: number },
       timeText(part.kind === "in_reading" ? answer.base_seconds : part.to),
     ),
   );
-  return words.staff.text(timeText(answer.base_seconds), said.join(" "), timeText(answer.set_seconds));
+  return words.staff.text(
+    read,
+    said.join(" "),
+    answer.dial_mark == null ? timeText(answer.set_seconds) : markText(answer.dial_mark),
+  );
 }

@@ -1,8 +1,9 @@
 import { type SubmitEvent, useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form, Modal, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { useDensity } from "../../questions/bench";
-import { keepItems } from "../../state/kit";
+import { itemsOf } from "../../state/bag";
+import { keepItems, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 
@@ -13,30 +14,47 @@ interface Props {
   onClose: () => void;
 }
 
-/** A glass by what is engraved on it, in whichever notation; ambiguity is asked about. */
+/** A filter by what is engraved on it, in whichever notation; what the label leaves open is asked. */
 export function AddGlass({ onAdded, onClose }: Props) {
   const [label, setLabel] = useState("");
   const [name, setName] = useState("");
   const [offset, setOffset] = useState("");
   const [sd, setSd] = useState("0.3");
   const [chosen, setChosen] = useState<number | null>(null);
+  const [edge, setEdge] = useState<string | null>(null);
+  const [fitted, setFitted] = useState<string | null>(null);
+  const kit = useKit();
   const [fault, setFault] = useState<unknown>(null);
   const read = useDensity(label.trim());
   const readings = label.trim() === "" ? [] : (read.answer?.readings ?? []);
   const strength = readings.length === 1 ? readings[0] : chosen === null ? undefined : readings[chosen];
   const ranged = strength?.stops_max != null;
+  const kind = read.answer?.kind ?? (ranged ? "variable" : "solid");
+  const transition = read.answer?.transition ?? edge;
+  // How the filters before went on is how this one does, until somebody says otherwise.
+  const mount = read.answer?.mount ?? fitted ?? itemsOf(kit.items, "glass").at(-1)?.facts.mount ?? "thread";
+  // A polariser is sold without a strength; this is what most of them take, until it is measured.
+  const stops = strength?.stops ?? (kind === "polariser" ? POLARISER_STOPS : undefined);
   const measured = offset.trim() === "" ? null : Number(offset.replace(",", ".").replace("−", "-"));
-  const sound = strength && !Number.isNaN(measured ?? 0) && !(Number(sd) < 0);
+  const asksEdge = kind === "graduated" && read.answer?.transition == null;
+  const sound =
+    label.trim() !== "" &&
+    stops !== undefined &&
+    !(asksEdge && transition === null) &&
+    !Number.isNaN(measured ?? 0) &&
+    !(Number(sd) < 0);
 
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
     if (!sound) return;
     const id = crypto.randomUUID();
     const facts = {
-      kind: ranged ? "variable" : "solid",
+      kind,
       label: label.trim(),
-      stops: strength.stops,
+      stops,
+      mount,
       ...(ranged && { stops_max: strength.stops_max }),
+      ...(kind === "graduated" && { transition }),
       ...(measured !== null && { offset: measured, give_or_take: Number(sd), evidence: "typed" }),
     };
     const draft = { id, sort: "glass" as const, name: name.trim() || label.trim(), note: "", retired: false, facts };
@@ -92,9 +110,32 @@ export function AddGlass({ onAdded, onClose }: Props) {
               />
             ))}
             {readings.length === 1 && strength && <p className="quiet">{echo(strength)}</p>}
-            {ranged && <p className="quiet">{words.addGlass.range}</p>}
+            {read.answer && label.trim() !== "" && (
+              <p className="quiet">
+                {words.addGlass.kinds[kind]}
+                {kind === "polariser" && strength === undefined && ` ${words.addGlass.polariser}`}
+              </p>
+            )}
             <Fault error={fault} />
           </div>
+          {asksEdge && (
+            <Choice
+              name="glass-edge"
+              title={words.addGlass.edge}
+              choices={words.addGlass.edges}
+              value={transition}
+              onChange={setEdge}
+            />
+          )}
+          {read.answer?.mount == null && (
+            <Choice
+              name="glass-mount"
+              title={words.addGlass.mount}
+              choices={words.addGlass.mounts}
+              value={mount}
+              onChange={setFitted}
+            />
+          )}
           <Form.Group controlId="glass-name">
             <Form.Label>{words.addGlass.name}</Form.Label>
             <Form.Control
@@ -133,6 +174,31 @@ export function AddGlass({ onAdded, onClose }: Props) {
         </Modal.Footer>
       </Form>
     </Modal>
+  );
+}
+
+const POLARISER_STOPS = 1.5;
+
+interface ChoiceProps {
+  name: string;
+  title: string;
+  choices: Record<string, string>;
+  value: string | null;
+  onChange: (value: string) => void;
+}
+
+function Choice({ name, title, choices, value, onChange }: ChoiceProps) {
+  return (
+    <fieldset>
+      <legend className="form-label">{title}</legend>
+      <ToggleButtonGroup type="radio" name={name} className="segments" value={value} onChange={onChange}>
+        {Object.entries(choices).map(([choice, said]) => (
+          <ToggleButton key={choice} id={`${name}-${choice}`} value={choice} variant="segment">
+            {said}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+    </fieldset>
   );
 }
 

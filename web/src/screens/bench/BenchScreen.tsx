@@ -10,8 +10,10 @@ import { type Looks, useLooks, useSeen } from "../../questions/looks";
 import { exposureOf, looksOf, sceneOf, steerOf } from "../../state/asks";
 import { type Bench, type Floating as What, type Laid, type Move, settingsOf, useBench } from "../../state/bench";
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
-import { habits, useHabits } from "../../state/habits";
+import { habits, remember, useHabits } from "../../state/habits";
 import { useKit } from "../../state/kit";
+import { useSession } from "../../state/session";
+import { isLent } from "../../state/starter";
 import { looks as ownLooks } from "../../state/looks";
 import { toggledWant, type Want } from "../../state/scene";
 import { Fault } from "../../ui/Fault";
@@ -22,7 +24,18 @@ import { AdviceList } from "./AdviceList";
 import { Alternatives, type Target } from "./Alternatives";
 import { Answer, Sum } from "./Answer";
 import { rigOf } from "./asks";
-import { AddGlass, Drawing, Entry, Extras, fetchArming, LightDialog, LooksDialog, MeteredWith, SetUp } from "./dialogs";
+import {
+  AddGlass,
+  Drawing,
+  Entry,
+  Extras,
+  fetchArming,
+  LightDialog,
+  LooksDialog,
+  MeteredWith,
+  OwnBag,
+  SetUp,
+} from "./dialogs";
 import type { Field } from "./Entry";
 import { Floating } from "./Floating";
 import { MeterPanel } from "./MeterPanel";
@@ -33,7 +46,7 @@ import { WaitLine } from "./WaitLine";
 import { WorkOut } from "./WorkOut";
 import "./bench.css";
 
-type Panel = "light" | "setUp" | "glass" | "extras" | "looks" | "meteredWith";
+type Panel = "light" | "setUp" | "glass" | "extras" | "looks" | "meteredWith" | "ownBag";
 
 export function BenchScreen() {
   const [laid, move] = useBench();
@@ -51,7 +64,10 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const laid = { ...withFloating(held, steered.answer), light: light.moving };
   const { bench } = laid;
   // How finely one's timer counts is part of the question.
-  useHabits();
+  const { bagAsked } = useHabits();
+  const { username } = useSession();
+  // The demo account's gear is its scenario; everybody else is asked once what is in the own bag.
+  const lent = !bagAsked && username !== "demo" && held.bag.length > 0 && held.bag.every((glass) => isLent(glass.id));
   const exposure = useExposure(exposureOf(laid));
   const kit = useKit();
   const findings = useRig(rigOf(laid, kit.items));
@@ -121,6 +137,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             onAdd={() => setPanel("glass")}
             onDraw={() => setDrawn(!drawn)}
             drawn={drawn}
+            onOwn={lent ? () => setPanel("ownBag") : null}
           />
           <WorkOut what={floating ?? "time"} onChange={float} />
           <section className="bench-staff" aria-label={words.bench.staff}>
@@ -240,6 +257,14 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
         {panel === "looks" && (
           <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
+        )}
+        {panel === "ownBag" && (
+          <OwnBag
+            onClose={() => {
+              remember({ bagAsked: true });
+              setPanel(null);
+            }}
+          />
         )}
         {panel === "meteredWith" && (
           <MeteredWith

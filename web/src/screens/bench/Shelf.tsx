@@ -1,6 +1,7 @@
 import { type PointerEvent, useRef } from "react";
 import { Button } from "react-bootstrap";
 import { type Glass, type Laid, MOST_GLASSES } from "../../state/bench";
+import { remember } from "../../state/habits";
 import { words } from "../../words";
 
 interface Props {
@@ -12,10 +13,12 @@ interface Props {
   onAdd: () => void;
   onDraw: () => void;
   drawn: boolean;
+  /** Asks which filters somebody owns; null where that is known. */
+  onOwn: (() => void) | null;
 }
 
 /** The filters in the bag: a tap, its number, or a drag onto the staff puts one on the lens. */
-export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onDraw, drawn }: Props) {
+export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onDraw, drawn, onOwn }: Props) {
   const { bag } = laid;
   const full = laid.stack.length >= MOST_GLASSES;
   const turned = laid.stack.filter((glass) => glass.kind === "variable");
@@ -45,6 +48,17 @@ export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onDraw, drawn }: 
           {words.bench.addGlass}
         </button>
       </div>
+      {onOwn && (
+        <p className="lent">
+          <span>{words.ownBag.ask}</span>
+          <Button variant="link" className="plain-link" onClick={onOwn}>
+            {words.ownBag.open}
+          </Button>
+          <Button variant="link" className="plain-link" onClick={() => remember({ bagAsked: true })}>
+            {words.ownBag.skip}
+          </Button>
+        </p>
+      )}
       {turned.map((glass) => (
         <div key={glass.id} className="turn" role="group" aria-label={words.bench.turn(glass.name)}>
           <span>{words.bench.turned(glass.name, glass.stops.toFixed(1))}</span>
@@ -97,7 +111,7 @@ function Tile({ glass, short, number, on, inReading, disabled, onToggle }: TileP
       type="button"
       className={`tile tile-${glass.kind} ${on ? "tile-on" : ""} ${inReading ? "tile-in" : ""}`}
       aria-pressed={on}
-      aria-label={words.bench.tileName(glass.name, strengthText(glass, on))}
+      aria-label={glass.kind === "graduated" ? glass.name : words.bench.tileName(glass.name, strengthText(glass, on))}
       title={glass.name}
       disabled={disabled && !on}
       {...dropped.handlers}

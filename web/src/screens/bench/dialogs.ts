@@ -3,6 +3,7 @@ import { lazy } from "react";
 /** What the bench opens now and then, fetched then or ahead of time. */
 const fetched = {
   entry: () => import("./Entry"),
+  ownBag: () => import("./OwnBag"),
   meteredWith: () => import("./MeteredWith"),
   extras: () => import("./Extras"),
   setUp: () => import("./SetUp"),
@@ -15,6 +16,7 @@ const fetched = {
 export const fetchArming = () => import("./toArm");
 
 export const Entry = lazy(async () => ({ default: (await fetched.entry()).Entry }));
+export const OwnBag = lazy(async () => ({ default: (await fetched.ownBag()).OwnBag }));
 export const MeteredWith = lazy(async () => ({ default: (await fetched.meteredWith()).MeteredWith }));
 export const Extras = lazy(async () => ({ default: (await fetched.extras()).Extras }));
 export const SetUp = lazy(async () => ({ default: (await fetched.setUp()).SetUp }));

@@ -1,0 +1,180 @@
+"""The bench in the hand: how many taps it takes, what is decided is what is run, nothing lies on anything."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from .conftest import Visit, frames, work_out
+from .test_run import open_it, simulate
+
+
+def answer(page: Page) -> Any:
+    return page.get_by_test_id("answer-time")
+
+
+class Taps:
+    """Counts what a finger does."""
+
+    def __init__(self, page: Page) -> None:
+        self.page, self.count = page, 0
+
+    def on(self, name: str | re.Pattern[str], exact: bool = False) -> None:
+        self.page.get_by_role("button", name=name, exact=exact).first.tap()
+        self.count += 1
+
+
+def test_a_reading_and_two_filters_are_ready_in_six_taps(visits: Any) -> None:
+    page = visits(visited=True, phone=True).page
+    expect(answer(page)).to_have_text("13s")
+    taps = Taps(page)
+    taps.on(re.compile("^Shutter 1.40"))
+    taps.on("1/60", exact=True)
+    taps.on("Slot ND 4, 4 stops")
+    # Nine stops are on already; a newcomer would tap them, too.
+    expect(answer(page)).to_have_text("2min08s")
+    taps.on("Get ready")
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    assert taps.count + 1 <= 6
+    assert frames(page) == []
+
+
+def test_at_the_desk_it_takes_eight_keys(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.wait_for_load_state("networkidle")
+    keys = ["0", "s", "ArrowDown", "4", "2", "r"]
+    for key in keys[:-1]:
+        page.keyboard.press(key)
+    expect(answer(page)).to_have_text("2min41s")
+    page.keyboard.press("r")
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    assert len(keys) <= 8
+
+
+def test_one_s_own_bag_of_four_stands_in_eight_taps_and_the_lent_one_goes(visits: Any) -> None:
+    visit: Visit = visits(visited=True, phone=True)
+    page = visit.page
+    expect(answer(page)).to_have_text("13s")
+    taps = Taps(page)
+    taps.on("Which do you own?")
+    for stops in ("3", "6", "10", "15"):
+        taps.on(stops, exact=True)
+    taps.on("These 4 are my bag")
+    expect(page.get_by_role("button", name="ND 15, 15 stops")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("Slot ND"))).to_have_count(0)
+    assert taps.count <= 8
+    # It stays so, and nobody is asked again.
+    page.reload()
+    expect(page.get_by_role("button", name="ND 10, 10 stops")).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_text("These filters are lent.")).to_be_hidden()
+    # The bag goes along into an account.
+    visit.sign_in()
+    expect(page.get_by_text(re.compile("things? joined your kit"))).to_be_visible()
+
+
+def test_a_time_that_was_decided_is_the_one_that_is_run_and_logged(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("2")
+    expect(answer(page)).to_have_text("3min23s")
+    # A round time beside it, each with its cost; another one typed.
+    expect(page.get_by_role("button", name="3 min 20 s −0.02 stop")).to_be_visible()
+    page.get_by_role("button", name="Another", exact=True).click()
+    page.get_by_role("dialog").get_by_role("textbox").fill("5 min")
+    page.get_by_role("dialog").get_by_role("button", name="Take it").click()
+    expect(answer(page)).to_have_text("5min00s")
+    expect(page.get_by_test_id("answer-cost")).to_have_text("0.6 stop bright, exact 3 min 23 s")
+    # The pennant, the sum and what is said of the subjects stand at it, too.
+    expect(page.get_by_role("img", name=re.compile("Set 5 min 00 s"))).to_be_visible()
+    page.get_by_text("The sum, line by line").click()
+    expect(page.get_by_role("row", name=re.compile(r"5 min chosen \+0\.6"))).to_be_visible()
+    page.reload()
+    expect(answer(page)).to_have_text("5min00s")
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_text("Open for 5 min 00 s")).to_be_attached()
+    page.get_by_text("None", exact=True).click()
+    simulate(page, "60")
+    open_it(page)
+    expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
+    (frame,) = frames(page)
+    assert frame["answer"]["seconds"] == frame["answer"]["set_seconds"] == 300
+    assert frame["run"]["bias_stops"] == pytest.approx(0.5621, abs=1e-3)
+    assert frame["actual_seconds"] == pytest.approx(300, abs=4)
+    page.get_by_role("link", name="See the log").click()
+    expect(page.get_by_text("Planned 5 min 00 s")).to_be_visible()
+    # Another filter is another sum: what was decided for the old one does not stand.
+    page.get_by_role("link", name="Bench").filter(visible=True).click()
+    expect(answer(page)).to_have_text("5min00s")
+    page.keyboard.press("1")
+    expect(answer(page)).to_have_text("27min05s")
+
+
+def test_the_exact_aperture_for_a_decided_time_is_one_choice_away(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("2")
+    page.get_by_role("button", name=re.compile("^3 min 30 s")).click()
+    expect(answer(page)).to_have_text("3min30s")
+    work_out(page, "f-stop")
+    expect(page.get_by_test_id("answer-floating")).to_have_text("f/9")
+    expect(page.get_by_text("For 3 min 30 s.")).to_be_visible()
+    work_out(page, "time")
+    expect(answer(page)).to_have_text("3min23s")
+
+
+def test_a_window_is_tapped_to_aim_for_and_tapped_again_to_let_go(visits: Any) -> None:
+    for phone in (False, True):
+        page = visits(visited=True, phone=phone).page
+        expect(answer(page)).to_have_text("13s")
+        sea = page.get_by_role("group", name="Look of Sea")
+        sea.get_by_role("button", name="mirror").click()
+        expect(sea.get_by_role("button", name="mirror")).to_have_attribute("aria-pressed", "true")
+        expect(page.get_by_text("Too short for your look.")).to_be_visible()
+        expect(page.get_by_role("region", name="Ways to get this look")).to_be_visible()
+        if phone:
+            # One subject at a time; a tap on its name shows the next.
+            page.get_by_role("button", name="Sea: show the next subject").click()
+            expect(page.get_by_role("group", name="Look of Cloud")).to_be_visible()
+            continue
+        sea.get_by_role("button", name="mirror").press("Enter")
+        expect(page.get_by_text("Too short for your look.")).to_be_hidden()
+
+
+@pytest.mark.parametrize(
+    ("width", "height"), [(320, 700), (390, 844), (844, 390), (640, 400), (1280, 800), (1920, 1080)]
+)
+def test_answer_and_action_are_in_view_and_nothing_lies_on_anything(guest: Visit, width: int, height: int) -> None:
+    page = guest.page
+    page.set_viewport_size({"width": width, "height": height})
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("2")
+    expect(answer(page)).to_have_text("3min23s")
+    faults = page.evaluate(
+        """() => {
+            const box = (name) => document.querySelector(name).getBoundingClientRect();
+            const inView = [".answer-time", ".bench-arm"].filter((name) => {
+                const { top, bottom, left, right } = box(name);
+                return top < 0 || left < 0 || bottom > innerHeight || right > innerWidth;
+            });
+            const names = [".bench-meter", ".bench-shelf", ".bench-work", ".staff-stage", ".answer", ".bench-arm"];
+            const over = [];
+            for (const [at, one] of names.entries())
+                for (const other of names.slice(at + 1)) {
+                    const [a, b] = [box(one), box(other)];
+                    const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+                    const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+                    const slides = one !== ".bench-arm" && other === ".bench-arm";
+                    if (wide > 1 && high > 1 && !slides) over.push(one + " on " + other);
+                }
+            const cut = [...document.querySelectorAll(".bench button, .answer p")]
+                .filter((part) => part.checkVisibility() && part.scrollWidth > part.clientWidth + 1)
+                .map((part) => part.textContent);
+            const aside = document.documentElement.scrollWidth > innerWidth ? ["scrolls sideways"] : [];
+            return [...inView, ...over, ...cut, ...aside];
+        }"""
+    )
+    assert faults == []

@@ -1,0 +1,110 @@
+import { useState } from "react";
+import { Button, Modal, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { itemsOf } from "../../state/bag";
+import { forgetItem, keepItems, useKit } from "../../state/kit";
+import { isLent } from "../../state/starter";
+import { Fault } from "../../ui/Fault";
+import { words } from "../../words";
+
+const USUAL = [3, 6, 10, 15];
+const OTHERS = [1, 2, 4, 5, 7, 8, 9, 11, 12, 13, 14, 16];
+type Mount = "thread" | "plate" | "magnet";
+const MOUNTS: Mount[] = ["thread", "plate", "magnet"];
+
+interface Kind {
+  name: string;
+  facts: Record<string, unknown>;
+}
+
+const SPECIAL: Record<string, Kind> = {
+  polariser: { name: words.ownBag.names.polariser, facts: { kind: "polariser", stops: 1.5 } },
+  variable: { name: words.ownBag.names.variable, facts: { kind: "variable", stops: 2, stops_max: 5 } },
+  graduated: { name: words.ownBag.names.graduated, facts: { kind: "graduated", stops: 2, transition: "soft" } },
+};
+
+/** Which filters somebody owns, in a few taps: they take the place of the lent ones. */
+export function OwnBag({ onClose }: { onClose: () => void }) {
+  const say = words.ownBag;
+  const kit = useKit();
+  const [picked, setPicked] = useState<string[]>([]);
+  const [mount, setMount] = useState<Mount>("thread");
+  const [fault, setFault] = useState<unknown>(null);
+  const flip = (key: string) =>
+    setPicked(picked.includes(key) ? picked.filter((had) => had !== key) : [...picked, key]);
+  const keep = async () => {
+    const drafts = picked.map((key) => {
+      const { name, facts } = SPECIAL[key] ?? {
+        name: say.names.solid(key),
+        facts: { kind: "solid", stops: Number(key) },
+      };
+      const fit = SPECIAL[key] === undefined || key === "graduated" ? { mount } : {};
+      return {
+        id: crypto.randomUUID(),
+        sort: "glass" as const,
+        name,
+        note: "",
+        retired: false,
+        facts: { ...facts, ...fit },
+      };
+    });
+    const lent = itemsOf(kit.items, "glass").filter((item) => isLent(item.id));
+    try {
+      await keepItems(drafts);
+      for (const item of lent) await forgetItem(item.id);
+      onClose();
+    } catch (error) {
+      setFault(error);
+    }
+  };
+  const chip = (key: string, said: string) => (
+    <Button
+      key={key}
+      variant="quiet"
+      className="bag-chip"
+      aria-pressed={picked.includes(key)}
+      onClick={() => flip(key)}
+    >
+      {said}
+    </Button>
+  );
+  return (
+    <Modal show onHide={onClose} centered aria-labelledby="own-bag-title">
+      <Modal.Header closeButton closeLabel={words.entry.cancel}>
+        <Modal.Title id="own-bag-title">{say.title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="stacked">
+        <div role="group" aria-label={say.usual}>
+          <p className="mb-1">{say.usual}</p>
+          <div className="bag-chips">{USUAL.map((stops) => chip(String(stops), String(stops)))}</div>
+        </div>
+        <div role="group" aria-label={say.others}>
+          <p className="mb-1">{say.others}</p>
+          <div className="bag-chips">{OTHERS.map((stops) => chip(String(stops), String(stops)))}</div>
+        </div>
+        <div className="bag-chips bag-kinds">
+          {Object.entries(SPECIAL).map(([key, special]) => chip(key, special.name))}
+        </div>
+        <fieldset>
+          <legend className="form-label">{words.addGlass.mount}</legend>
+          <ToggleButtonGroup type="radio" name="bag-mount" className="segments" value={mount} onChange={setMount}>
+            {MOUNTS.map((way) => (
+              <ToggleButton key={way} id={`bag-mount-${way}`} value={way} variant="segment">
+                {words.addGlass.mounts[way]}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+        </fieldset>
+        <p className="quiet mb-0">{say.later}</p>
+        <Fault error={fault} />
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="quiet" onClick={onClose}>
+          {words.entry.cancel}
+        </Button>
+        <Button variant="signal" disabled={picked.length === 0} onClick={() => void keep()}>
+          {say.keep(picked.length)}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}
