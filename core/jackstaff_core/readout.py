@@ -1,8 +1,9 @@
 """Reading what a camera's display shows: ``1/60``, ``6"``, ``0.6``, and the bare ``4``.
 
-Displays drop the "1/", so a bare number n means 1/n when that is a mark, and n seconds when n
-is a mark the dial reaches. When both hold, or neither, the reading is ambiguous and both
-meanings are handed back, the likelier first. Text with a unit or a fraction means one thing.
+Displays and people write ``1/250th``, ``0"3``, ``2m08``, ``2:08``, ``8 min``, with comma or point. They drop the
+"1/", so a bare number n means 1/n when that is a mark, and n seconds when n is a mark the dial reaches. When both
+hold, or neither, the reading is ambiguous and both meanings are handed back, the likelier first. Text with a unit or
+a fraction means one thing.
 
 Source: marking practice after ISO 516. Verdict: computed, or ask.
 """
@@ -36,7 +37,10 @@ class Readout:
 
 
 _NUMBER = r"\d+(?:[.,]\d+)?|[.,]\d+"
-_FRACTION = re.compile(rf"1\s*[/⁄]\s*({_NUMBER})\s*(?:s|sec|seconds?)?", re.IGNORECASE)
+_FRACTION = re.compile(rf"1\s*[/⁄]\s*({_NUMBER})\s*(?:th|nd|rd)?\s*(?:of\s+a\s+)?(?:s|sec|seconds?)?", re.IGNORECASE)
+# Some displays set the second sign where the point goes: 0"3, 1"3, 2"5.
+_SIGN_INSIDE = re.compile(r"(\d{1,2})\s*(?:\"|″|”|'')\s*(\d)")
+_HOURS_BARE = re.compile(r"(\d+)\s*(?:h|hours?)\s*(\d{1,2})", re.IGNORECASE)
 _BARE = re.compile(rf"({_NUMBER})")
 _SECONDS = re.compile(rf"({_NUMBER})\s*(?:\"|″|”|''|s|sec|secs|seconds?)", re.IGNORECASE)
 _LONG = re.compile(
@@ -46,7 +50,7 @@ _LONG = re.compile(
 )
 _CLOCK = re.compile(r"(?:(\d+):)?(\d{1,2}):(\d{2}(?:\.\d+)?)")
 
-_INSTEAD = 'Write it like 1/60, 0.6 s, 6" or 2 m 30 s.'
+_INSTEAD = 'Write it like 1/60, 0.6 s, 6" or 2 min 30 s.'
 
 
 def readout(text: str, step: Step = Step.THIRD, dial_limit: float = DIAL_LIMIT) -> Readout:
@@ -67,6 +71,10 @@ def readout(text: str, step: Step = Step.THIRD, dial_limit: float = DIAL_LIMIT) 
     body = " ".join(text.split())
     if found := _FRACTION.fullmatch(body):
         return _one(_on_ladder(f"1/{_tidy(found[1])}", step))
+    if found := _SIGN_INSIDE.fullmatch(body):
+        return _one(_on_dial(f"{found[1]}.{found[2]}", step, dial_limit))
+    if found := _HOURS_BARE.fullmatch(body):
+        return _one(_literal(float(found[1]) * 3600 + float(found[2]) * 60))
     if found := _SECONDS.fullmatch(body):
         return _one(_on_dial(_tidy(found[1]), step, dial_limit))
     if found := _BARE.fullmatch(body):

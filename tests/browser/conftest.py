@@ -59,6 +59,13 @@ def work_out(page: Page, what: str) -> None:
     page.get_by_role("radio", name=what, exact=True).locator("xpath=following-sibling::label[1]").click()
 
 
+def in_the_picture(page: Page, *kinds: str) -> None:
+    """Say what moves in the picture: Sea, Cloud, People and their like."""
+    row = page.get_by_role("region", name="What moves in your picture?")
+    for kind in kinds:
+        row.get_by_role("button", name=kind, exact=True).click()
+
+
 class Visit:
     """One visitor's own browser profile, with everything that went wrong in it."""
 

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from .conftest import Visit, frames, work_out
+from .conftest import Visit, frames, in_the_picture, work_out
 from .test_run import open_it, simulate
 
 
@@ -70,7 +70,7 @@ def test_one_s_own_bag_of_four_stands_in_eight_taps_and_the_lent_one_goes(visits
     # It stays so, and nobody is asked again.
     page.reload()
     expect(page.get_by_role("button", name="ND 10, 10 stops")).to_have_attribute("aria-pressed", "true")
-    expect(page.get_by_text("These filters are lent.")).to_be_hidden()
+    expect(page.get_by_text("Lent filters.")).to_be_hidden()
     # The bag goes along into an account.
     visit.sign_in()
     expect(page.get_by_text(re.compile("things? joined your kit"))).to_be_visible()
@@ -130,6 +130,9 @@ def test_a_window_is_tapped_to_aim_for_and_tapped_again_to_let_go(visits: Any) -
     for phone in (False, True):
         page = visits(visited=True, phone=phone).page
         expect(answer(page)).to_have_text("13s")
+        # Nothing is judged before somebody said what is there.
+        expect(page.get_by_role("group", name=re.compile("^Look of"))).to_have_count(0)
+        in_the_picture(page, "Sea", "Cloud")
         sea = page.get_by_role("group", name="Look of Sea")
         sea.get_by_role("button", name="mirror").click()
         expect(sea.get_by_role("button", name="mirror")).to_have_attribute("aria-pressed", "true")
@@ -145,7 +148,7 @@ def test_a_window_is_tapped_to_aim_for_and_tapped_again_to_let_go(visits: Any) -
 
 
 @pytest.mark.parametrize(
-    ("width", "height"), [(320, 700), (390, 844), (844, 390), (640, 400), (1280, 800), (1920, 1080)]
+    ("width", "height"), [(320, 844), (390, 844), (844, 390), (640, 400), (1280, 800), (1920, 1080)]
 )
 def test_answer_and_action_are_in_view_and_nothing_lies_on_anything(guest: Visit, width: int, height: int) -> None:
     page = guest.page
@@ -156,9 +159,10 @@ def test_answer_and_action_are_in_view_and_nothing_lies_on_anything(guest: Visit
     faults = page.evaluate(
         """() => {
             const box = (name) => document.querySelector(name).getBoundingClientRect();
-            const inView = [".answer-time", ".bench-arm"].filter((name) => {
+            const inView = [".answer-part", ".bench-arm"].filter((name) => {
                 const { top, bottom, left, right } = box(name);
-                return top < 0 || left < 0 || bottom > innerHeight || right > innerWidth;
+                const under = document.elementFromPoint((left + right) / 2, bottom - 2);
+                return !under?.closest(name + ", .answer-time");
             });
             const names = [".bench-meter", ".bench-shelf", ".bench-work", ".staff-stage", ".answer", ".bench-arm"];
             const over = [];
@@ -178,3 +182,36 @@ def test_answer_and_action_are_in_view_and_nothing_lies_on_anything(guest: Visit
         }"""
     )
     assert faults == []
+
+
+def test_a_frame_nobody_worked_out_is_just_timed(guest: Visit) -> None:
+    page = guest.page
+    page.goto(guest.server.url + "/run")
+    page.get_by_label("Another time").fill("2:30")
+    page.get_by_role("button", name="Time 2 min 30 s").click()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    page.get_by_text("None", exact=True).click()
+    simulate(page, "60")
+    open_it(page)
+    expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
+    (frame,) = frames(page)
+    assert frame["answer"]["seconds"] == 150
+    page.get_by_role("link", name="See the log").click()
+    expect(page.get_by_text("Planned 2 min 30 s")).to_be_visible()
+
+
+def test_letters_are_keys_only_while_one_wants_them_and_screens_say_their_names(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    expect(page).to_have_title("Bench · Jackstaff")
+    page.keyboard.press("?")
+    page.get_by_label("Single letters, digits and signs act as keys").uncheck()
+    page.get_by_role("dialog").get_by_role("button", name="Close").click()
+    for key in ("2", "l"):
+        page.keyboard.press(key)
+    page.get_by_role("link", name="Kit").filter(visible=True).click()
+    expect(page).to_have_title("Kit · Jackstaff")
+    expect(page.get_by_role("heading", level=1)).to_be_focused()
+    page.get_by_role("link", name="Bench").filter(visible=True).click()
+    expect(answer(page)).to_have_text("13s")
+    expect(page.get_by_role("heading", level=1)).to_be_focused()

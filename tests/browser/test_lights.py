@@ -10,7 +10,7 @@ from axe_playwright_python.sync_playwright import Axe
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from .conftest import Visit, until, work_out
+from .conftest import Visit, in_the_picture, until, work_out
 
 LIGHTS = ("noon", "dusk", "red")
 RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}
@@ -29,6 +29,10 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         for key in ("f", "ArrowDown", "ArrowDown", "o", "ArrowUp", "ArrowUp"):
             page.keyboard.press(key)
         page.wait_for_timeout(200)
+
+    def said() -> None:
+        in_the_picture(page, "Sea", "Cloud", "People")
+        expect(page.get_by_text("walkers are ghosts")).to_be_visible()
 
     def held() -> None:
         for key in ("t", "ArrowUp", "ArrowUp"):
@@ -148,7 +152,9 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.wait_for_timeout(400)
 
     ways = {
-        "planning": (bench, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach),
+        "planning": (
+            bench, said, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach,
+        ),
         "exposing": (
             bench, moved, entry, armed, simulated, remote_test, queue, queued, running, ended, log, back, sign_in,
         ),

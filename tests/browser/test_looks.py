@@ -6,12 +6,13 @@ import re
 
 from playwright.sync_api import expect
 
-from .conftest import Visit
+from .conftest import Visit, in_the_picture
 
 
 def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
     page = guest.page
     expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    in_the_picture(page, "Sea", "Cloud", "People")
     expect(page.get_by_text("soft edges, about 0.6 % of the frame")).to_be_visible()
     expect(page.get_by_text("walkers are ghosts")).to_be_visible()
     page.keyboard.press("w")
@@ -49,6 +50,7 @@ def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
 def test_a_look_of_one_s_own_is_a_look_like_the_others(guest: Visit) -> None:
     page = guest.page
     expect(page.get_by_test_id("answer-time")).to_be_visible()
+    in_the_picture(page, "Sea")
     page.keyboard.press("w")
     sea = page.get_by_role("region", name="Sea")
     sea.get_by_role("button", name="A look of my own").click()
@@ -67,6 +69,7 @@ def test_a_look_of_one_s_own_is_a_look_like_the_others(guest: Visit) -> None:
 def test_the_drawing_follows_the_pennant(guest: Visit) -> None:
     page = guest.page
     expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    in_the_picture(page, "Sea", "Cloud")
     page.keyboard.press("p")
     drawing = page.get_by_role("complementary", name="The scene, drawn")
     expect(drawing.get_by_text("13 s A drawing from these numbers, not a promise.")).to_be_visible()

@@ -9,12 +9,13 @@ from playwright.sync_api import Page, expect
 
 from tests.api.test_outings import GPX
 
-from .conftest import Visit, work_out
+from .conftest import Visit, in_the_picture, work_out
 
 
 def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     page = guest.page
     expect(page.get_by_test_id("answer-time")).to_be_visible()
+    in_the_picture(page, "Sea")
     page.keyboard.press("w")
     page.get_by_role("dialog").get_by_role("button", name=re.compile("^mirror")).click()
     page.keyboard.press("Escape")

@@ -3,10 +3,11 @@ import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router"
 import { BenchScreen } from "../screens/bench/BenchScreen";
 import { fetchDialogs } from "../screens/bench/dialogs";
 import { useOpenFrame } from "../state/frames";
+import { useHabits } from "../state/habits";
 import { watch } from "../state/outbox";
 import { useSession } from "../state/session";
 import { nextLight, useLight } from "../ui/light";
-import { useKeys } from "../ui/useKeys";
+import { signKeys, useKeys } from "../ui/useKeys";
 import { words } from "../words";
 import { Header, Tabs } from "./Header";
 import { Notices } from "./Notices";
@@ -38,6 +39,9 @@ export function App() {
   useHearingOfOtherDevices();
   useEndShown();
   useFetchedAhead();
+  useScreenNamed();
+  const { letterKeys } = useHabits();
+  useEffect(() => signKeys(letterKeys), [letterKeys]);
   useKeys("b", () => void navigate("/"));
   useKeys("l", () => void navigate("/log"));
   useKeys("k", () => void navigate("/kit"));
@@ -80,6 +84,41 @@ export function App() {
     </>
   );
 }
+
+const TITLES: Record<string, string> = {
+  "": words.nav.bench,
+  run: words.nav.run,
+  log: words.nav.log,
+  kit: words.nav.kit,
+  outing: words.nav.outing,
+};
+
+/** Each screen has its title, and whoever comes to it by a link starts at its heading. */
+function useScreenNamed(): void {
+  const screen = useLocation().pathname.split("/")[1] ?? "";
+  const before = useRef(screen);
+  useEffect(() => {
+    document.title = words.titled(TITLES[screen] ?? words.nav.bench);
+    if (before.current === screen) return;
+    before.current = screen;
+    let tries = 0;
+    const timer = window.setInterval(() => {
+      const heading = document.querySelector<HTMLElement>("main h1");
+      tries += 1;
+      if (!heading && tries < HEADING_TRIES) return;
+      window.clearInterval(timer);
+      // Where somebody has gone on already, nobody is called back.
+      const { activeElement } = document;
+      if (!heading || (activeElement !== document.body && !activeElement?.closest("header, nav"))) return;
+      heading.tabIndex = -1;
+      heading.focus({ preventScroll: true });
+    }, HEADING_MS);
+    return () => window.clearInterval(timer);
+  }, [screen]);
+}
+
+const HEADING_MS = 60;
+const HEADING_TRIES = 50;
 
 /** Fetched while the page idles, so that a network that goes away takes no screen along. */
 function useFetchedAhead(): void {

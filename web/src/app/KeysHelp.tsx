@@ -1,4 +1,5 @@
-import { Modal } from "react-bootstrap";
+import { Form, Modal } from "react-bootstrap";
+import { remember, useHabits } from "../state/habits";
 import { words } from "../words";
 
 type Key = keyof typeof words.keys.list;
@@ -27,12 +28,21 @@ const GROUPS: [string, Key[]][] = [
 ];
 
 export function KeysHelp({ onClose }: { onClose: () => void }) {
+  const { letterKeys } = useHabits();
   return (
     <Modal show onHide={onClose} centered aria-labelledby="keys-title">
       <Modal.Header closeButton closeLabel={words.keys.close}>
         <Modal.Title id="keys-title">{words.keys.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="keys-list">
+        <Form.Check
+          type="switch"
+          id="letter-keys"
+          className="keys-switch"
+          label={words.keys.letters}
+          checked={letterKeys}
+          onChange={({ target }) => remember({ letterKeys: target.checked })}
+        />
         {GROUPS.map(([group, keys]) => (
           <section key={group}>
             <h3>{group}</h3>

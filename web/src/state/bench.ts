@@ -4,7 +4,8 @@ import type { Schemas } from "../api/client";
 import type { ExposureQuestion, Floating, Step } from "../questions/bench";
 import { chosen, type Glass, glassOf, itemsOf } from "./bag";
 import { type ItemOf, type KitItem, useKit } from "./kit";
-import { FIRST_SCENE, KINDS, type Scene } from "./scene";
+import { DEMO_SCENE, FIRST_SCENE, KINDS, type Scene } from "./scene";
+import { DEMO, useSession } from "./session";
 import { type Starter, useStarter } from "./starter";
 import { drawer } from "./store";
 
@@ -210,8 +211,8 @@ const START: Bench = {
   skySeen: null,
 };
 
-export function fromStarter({ reading }: Pick<Starter, "reading">): Bench {
-  return { ...START, ...reading };
+export function fromStarter({ reading }: Pick<Starter, "reading">, demo = false): Bench {
+  return { ...START, ...reading, ...(demo && { scene: DEMO_SCENE }) };
 }
 
 const text = v.pipe(v.string(), v.maxLength(24));
@@ -265,8 +266,8 @@ const drawn = drawer<Bench>({
 });
 
 /** What stands on the bench, as the kit allows it: nothing stays on the lens that is not there any more. */
-function standing(kept: Bench | null, starter: Starter | null, kit: KitItem[]): Bench | null {
-  const state = kept ?? (starter && fromStarter(starter));
+function standing(kept: Bench | null, starter: Starter | null, kit: KitItem[], demo: boolean): Bench | null {
+  const state = kept ?? (starter && fromStarter(starter, demo));
   return state && bench(state, { do: "settle", glass: itemsOf(kit, "glass").map(glassOf) }, new Date());
 }
 
@@ -274,19 +275,20 @@ function standing(kept: Bench | null, starter: Starter | null, kit: KitItem[]): 
 export function useBench(): [Laid | null, (move: Move) => void] {
   const starter = useStarter();
   const kit = useKit();
+  const demo = useSession().username === DEMO;
   const kept = drawn.useOne(ONE);
   const laid = useMemo(() => {
-    const state = kit.loading ? null : standing(kept, starter, kit.items);
+    const state = kit.loading ? null : standing(kept, starter, kit.items, demo);
     return state?.on ? lay(state, kit.items) : null;
-  }, [kept, starter, kit]);
+  }, [kept, starter, kit, demo]);
   const { items } = kit;
   const move = useCallback(
     (move: Move) => {
       // From what stands there now, whichever page put it there.
-      const state = standing(drawn.get(ONE), starter, items);
+      const state = standing(drawn.get(ONE), starter, items, demo);
       if (state) void drawn.set(ONE, bench(state, move, new Date()));
     },
-    [starter, items],
+    [starter, items, demo],
   );
   return [laid, move];
 }

@@ -86,6 +86,35 @@ export function arm(armed: Pick<Armed, "plan" | "question" | "list">): void {
   write({ ...armed, finished: null, queue: null, after: null, busyUntil: null });
 }
 
+/** Time a frame that nobody worked out: it counts down from `seconds`, and goes into the log like any other. */
+export function justTime(seconds: number, settings: Plan["settings"], dialLimit: number): void {
+  const plan: Plan = {
+    reading: { step: "third" },
+    settings,
+    stack: [],
+    conditions: null,
+    scale: "exact",
+    dial_limit: dialLimit,
+    answer: { seconds, set_seconds: seconds, base_seconds: seconds, sure_within_stops: 0, dial_mark: null, steps: [] },
+    run: {
+      metered_seconds: seconds,
+      film: null,
+      stops_per_minute: null,
+      delay_seconds: 0,
+      rereads: [],
+      bias_stops: 0,
+      device: "hand",
+      speed: 1,
+      purpose: "frame",
+      steady: null,
+      uncertain_seconds: BY_HAND,
+      watched: true,
+      busy_until: null,
+    },
+  };
+  arm({ plan, question: null, list: null });
+}
+
 export function change(part: Partial<Armed>): void {
   const armed = read();
   if (armed) write({ ...armed, ...part });
@@ -294,7 +323,8 @@ export async function reread(frame: Frame, stops: number): Promise<void> {
 export async function extend(frame: Frame, stops: number): Promise<void> {
   const kind = stops > 0 ? "extended" : "cut";
   await happened(frame.id, event(kind, clock.runNow(frame), stops), (run) => ({
-    run: { ...run, bias_stops: Math.round((run.bias_stops + stops) * 3) / 3 },
+    // Thirds on top of whatever a decided time lets in already.
+    run: { ...run, bias_stops: Number((run.bias_stops + stops).toFixed(6)) },
   }));
 }
 

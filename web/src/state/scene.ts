@@ -60,12 +60,20 @@ export const BEGINNING: Record<Kind, Record<string, number | string>> = {
 
 export const KINDS = Object.keys(FACTS) as Kind[];
 
-export const FIRST_SCENE: Scene = {
+/** Nothing is judged before somebody has said what is in the picture. */
+export const FIRST_SCENE: Scene = { subjects: [], wants: [], elevationDeg: 8, bearingDeg: 300 };
+
+/** The demo account's own: the mole, with a look chosen. */
+export const DEMO_SCENE: Scene = {
+  ...FIRST_SCENE,
   subjects: (["sea", "cloud", "people"] as const).map((kind) => ({ id: kind, kind, facts: BEGINNING[kind] })),
-  wants: [],
-  elevationDeg: 8,
-  bearingDeg: 300,
+  wants: [{ kind: "sea", look: "mirror" }],
 };
+
+/** The scene with another subject, as such things usually are until somebody says more. */
+export function withSubject(scene: Scene, kind: Kind): Scene {
+  return { ...scene, subjects: [...scene.subjects, { id: crypto.randomUUID(), kind, facts: BEGINNING[kind] }] };
+}
 
 /** Wished or not: one look a kind; wishing it again takes the wish back. */
 export function toggledWant(wants: Want[], want: Want): Want[] {

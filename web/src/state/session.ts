@@ -25,6 +25,9 @@ export interface Here {
   known: boolean;
 }
 
+/** The account whose gear, places and log are made up. */
+export const DEMO = "demo";
+
 const NOBODY: Here = { signedIn: false, account: null, username: null, demo: false, known: false };
 const SESSION = "session";
 

@@ -10,8 +10,18 @@ export function useKeys(keys: string, act: (event: KeyboardEvent) => void, by: "
     useKey: by === "sign",
     enableOnFormTags: true,
     ignoreEventWhen: (event) =>
-      event.repeat || document.querySelector("[role=dialog]") !== null || hasOwnUse(event.target, event.key),
+      (!letters && event.key.length === 1 && event.key !== " ") ||
+      event.repeat ||
+      document.querySelector("[role=dialog]") !== null ||
+      hasOwnUse(event.target, event.key),
   });
+}
+
+let letters = true;
+
+/** Whether keys that type a sign act at all: who talks to the machine, or rests a hand on it, switches them off. */
+export function signKeys(on: boolean): void {
+  letters = on;
 }
 
 /** Text fields take every key; what is pressed, ticked or chosen takes Space and Enter for itself. */

@@ -3,6 +3,11 @@ export const run = {
   title: "Run",
   nothing: "Nothing is set up yet.",
   nothingHint: "Work out a frame on the bench and get it ready.",
+  just: {
+    title: "Or just time it",
+    other: "Another time: 45 s, 2 min, 2:30",
+    take: (time: string) => `Time ${time}`,
+  },
   armed: "Ready",
   planned: (time: string) => `Open for ${time}`,
   onDial: (mark: string) => `Dial at ${mark}`,

@@ -3,6 +3,7 @@ const AT = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "s
 /** Every word of the screen. Another language is another object of the same shape. */
 export const en = {
   name: "Jackstaff",
+  titled: (screen: string) => `${screen} · Jackstaff`,
   bare: "no filters",
   toBench: "To the bench",
   meter: "Read the simulated meter",
@@ -76,6 +77,7 @@ export const en = {
   keys: {
     title: "Keys",
     close: "Close",
+    letters: "Single letters, digits and signs act as keys",
     everywhere: "Everywhere",
     bench: "On the bench",
     run: "While running",
@@ -272,9 +274,9 @@ export const en = {
     full: "Eight filters are on. Take one off first.",
   },
   ownBag: {
-    ask: "These filters are lent.",
+    ask: "Lent filters.",
     open: "Which do you own?",
-    skip: "Keep the lent ones",
+    skip: "Keep",
     title: "Which filters do you own?",
     usual: "ND, in stops",
     others: "Or of these, in stops",
@@ -285,7 +287,7 @@ export const en = {
       graduated: "Soft grad 2",
     },
     later: "Strengths you measured, other ranges and grads are added in Kit.",
-    keep: (n: number) => (n === 1 ? "This is my bag" : `These ${n} are my bag`),
+    keep: (n: number) => (n === 0 ? "My bag" : n === 1 ? "This is my bag" : `These ${n} are my bag`),
   },
   workOut: {
     title: "Work out",
@@ -331,6 +333,8 @@ export const en = {
   },
   looks: {
     title: "What should blur",
+    ask: "What moves in your picture?",
+    more: "more",
     noWish: "no look chosen",
     conflict: "no single time gives all of these",
     wished: (look: string, kind: string) => `${look} ${kind}`,
@@ -364,7 +368,7 @@ export const en = {
       leaves: "Leaves",
       people: "People",
       crowd: "Crowd",
-      lamps: "Lamps",
+      lamps: "Traffic",
       stars: "Stars",
       tide: "Tide",
       spin: "Wheel",

@@ -6,13 +6,13 @@ import { typed } from "../../ui/typed";
 import { words } from "../../words";
 import { roughTime } from "../../words/times";
 import {
-  BEGINNING,
   FACTS,
   KINDS,
   type Scene,
   type SceneFact,
   type SceneSubject,
   toggledWant,
+  withSubject,
   withoutSubject,
 } from "../../state/scene";
 import { type Looks, useLooks } from "../../questions/looks";
@@ -71,15 +71,7 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
             <Dropdown.Toggle variant="quiet">{words.looks.add}</Dropdown.Toggle>
             <Dropdown.Menu>
               {KINDS.map((kind) => (
-                <Dropdown.Item
-                  as="button"
-                  key={kind}
-                  onClick={() =>
-                    set({
-                      subjects: [...scene.subjects, { id: crypto.randomUUID(), kind, facts: BEGINNING[kind] }],
-                    })
-                  }
-                >
+                <Dropdown.Item as="button" key={kind} onClick={() => onScene(withSubject(scene, kind))}>
                   {words.looks.kinds[kind]}
                 </Dropdown.Item>
               ))}

@@ -47,6 +47,8 @@ const LINE = 17;
 /** Narrower than this, one subject's windows stand beside the staff. */
 const NARROW = 300;
 const ONE_BAND = 54;
+/** What the words on the dial's end take beside the blocks. */
+const DIAL_WORDS = 126;
 
 /** The staff: one upright axis of shutter times that the whole sum hangs on. */
 export function Staff({
@@ -98,7 +100,9 @@ export function Staff({
   const moves = parts.filter((part) => part.kind !== "glass" && part.kind !== "in_reading");
   const text = staffText(answer, parts, read);
   // Beside the longest pennant, where there is room for it; a phone shows the windows in words alone.
-  const bandsAt = narrow ? width - ONE_BAND - 2 : notches + (moves.length > 0 ? 96 : 0);
+  const bandsAt = narrow
+    ? width - ONE_BAND - 2
+    : Math.max(notches + (moves.length > 0 ? 96 : 0), blocks + blockWidth + DIAL_WORDS);
   const only = bands[turn % Math.max(1, bands.length)];
   const shown = narrow ? (only ? [only] : []) : width - bandsAt > 40 * bands.length ? bands : [];
   return (

@@ -3,6 +3,7 @@ import type { Exposure } from "../../questions/bench";
 import { type Laid, settingsOf } from "../../state/bench";
 import { words } from "../../words";
 import { exactTime, roughTime, signedStops, timeParts, timeText } from "../../words/times";
+import "./answer.css";
 
 interface Props {
   answer: Exposure;

@@ -12,10 +12,10 @@ import { type Bench, type Floating as What, type Laid, type Move, settingsOf, us
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
 import { habits, remember, useHabits } from "../../state/habits";
 import { useKit } from "../../state/kit";
-import { useSession } from "../../state/session";
+import { DEMO, useSession } from "../../state/session";
 import { isLent } from "../../state/starter";
 import { looks as ownLooks } from "../../state/looks";
-import { toggledWant, type Want } from "../../state/scene";
+import { toggledWant, type Want, withSubject } from "../../state/scene";
 import { Fault } from "../../ui/Fault";
 import { useKeys } from "../../ui/useKeys";
 import { useMeasured } from "../../ui/useMeasured";
@@ -42,6 +42,7 @@ import { MeterPanel } from "./MeterPanel";
 import { RoundTimes } from "./RoundTimes";
 import { Shelf } from "./Shelf";
 import { ShotPanel } from "./ShotPanel";
+import { SubjectRow } from "./SubjectRow";
 import { WaitLine } from "./WaitLine";
 import { WorkOut } from "./WorkOut";
 import "./bench.css";
@@ -67,7 +68,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const { bagAsked } = useHabits();
   const { username } = useSession();
   // The demo account's gear is its scenario; everybody else is asked once what is in the own bag.
-  const lent = !bagAsked && username !== "demo" && held.bag.length > 0 && held.bag.every((glass) => isLent(glass.id));
+  const lent = !bagAsked && username !== DEMO && held.bag.length > 0 && held.bag.every((glass) => isLent(glass.id));
   const exposure = useExposure(exposureOf(laid));
   const kit = useKit();
   const findings = useRig(rigOf(laid, kit.items));
@@ -199,6 +200,13 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                 <AdviceList
                   advice={[...said(light), ...answer.advice.filter((remark) => remark.code !== "bulb")]}
                   findings={findings}
+                />
+              )}
+              {bench.scene.subjects.length < ASKED_UP_TO && bench.scene.wants.length === 0 && (
+                <SubjectRow
+                  there={bench.scene.subjects.map((subject) => subject.kind)}
+              onPick={(kind) => set({ scene: withSubject(bench.scene, kind) })}
+                  onMore={() => setPanel("looks")}
                 />
               )}
               {seenSeconds !== undefined && (
@@ -342,6 +350,8 @@ function targetOf(held: number | null, aim: Looks["aim"] | undefined, seconds: n
 }
 
 const THIRD = 1 / 3;
+/** Who has said so much of the picture is not asked on. */
+const ASKED_UP_TO = 3;
 
 interface StageProps {
   laid: Laid;

@@ -3,6 +3,7 @@ import { Button } from "react-bootstrap";
 import { type Glass, type Laid, MOST_GLASSES } from "../../state/bench";
 import { remember } from "../../state/habits";
 import { words } from "../../words";
+import "./shelf.css";
 
 interface Props {
   laid: Laid;

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type Ref, useEffect, useRef } from "react";
 import { words } from "../../words";
+import "./stepper.css";
 
 interface Props {
   what: string;

@@ -5,6 +5,7 @@ import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { ArmedView } from "./ArmedView";
 import { EndedView } from "./EndedView";
+import { JustTime } from "./JustTime";
 import { OpenView } from "./OpenView";
 import { useArmed } from "../../state/running";
 import "./run.css";
@@ -33,6 +34,7 @@ export function RunScreen() {
       <Button variant="signal" onClick={() => void navigate("/")}>
         {words.toBench}
       </Button>
+      <JustTime />
       <Link to="/log" className="plain-link">
         {runWords.toLog}
       </Link>
