@@ -245,7 +245,7 @@ def _density_of_shade(found: re.Match[str]) -> str:
 
 
 def _sort(text: str, readings: tuple[Strength, ...]) -> FilterKind:
-    return kind_of(text, any(reading.stops_max is not None for reading in readings), bool(readings))
+    return kind_of(text, bool(readings))
 
 
 def _notations(found: re.Match[str], explicit: Notation | None, low: float, high: float | None) -> tuple[Notation, ...]:

@@ -1,6 +1,6 @@
 """What sort of filter a label names, by the trade's words: which kind, how its edge runs, how it goes on.
 
-Only words say it; a bare ND number is solid, and what no word says is left open (None) for the person to add.
+Only words say it; what no word says is left open (None): a bare strength is solid, a range variable.
 Source: trade usage. Verdict: a class.
 """
 
@@ -24,21 +24,16 @@ _THREAD = re.compile(
 
 @dataclass(frozen=True, slots=True)
 class FilterKind:
-    """``kind`` solid, variable, polariser, graduated or combined; ``transition`` and ``mount`` as a kit names them."""
+    """``kind`` variable, polariser, graduated or combined; ``transition`` and ``mount`` as a kit names them."""
 
     kind: str | None = None
     transition: str | None = None
     mount: str | None = None
 
-    @property
-    def graduated_unsaid(self) -> bool:
-        """It is graduated, but nobody said how its edge runs."""
-        return self.kind == "graduated" and self.transition is None
 
-
-def kind_of(text: str, ranged: bool = False, strong: bool = False) -> FilterKind:
-    """The sort of filter ``text`` names; ``ranged`` when it spells a range of strengths, ``strong`` when any."""
-    polariser, variable = _POLARISER.search(text), ranged or _VARIABLE.search(text)
+def kind_of(text: str, strong: bool = False) -> FilterKind:
+    """The sort of filter ``text`` names; ``strong`` when it spells a strength beside its words."""
+    polariser, variable = _POLARISER.search(text), _VARIABLE.search(text)
     kind = None
     if _GRADUATED.search(text):
         kind = "graduated"
@@ -47,8 +42,6 @@ def kind_of(text: str, ranged: bool = False, strong: bool = False) -> FilterKind
         kind = "variable"
     elif polariser:
         kind = "combined" if strong else "polariser"
-    elif strong:
-        kind = "solid"
     transition = _TRANSITION.search(text) if kind == "graduated" else None
     mounts = (("plate", _PLATE), ("magnet", _MAGNET), ("thread", _THREAD))
     mount = next((name for name, pattern in mounts if pattern.search(text)), None)

@@ -131,7 +131,7 @@ def test_what_the_demo_log_teaches(keeper: Client) -> None:
     assert found["Ring ND 3"]["doubted"]
     assert found["Ring ND 3"]["mean"] == pytest.approx(1.75, abs=0.25)
     assert found["Slot ND 9"]["mean"] == pytest.approx(0.35, abs=0.2)
-    assert evidence["asides"] == {"variable filters or a polariser was on": 2}
+    assert evidence["asides"] == {"a variable filter or a polariser was on": 2}
     learnt = keeper.get("/api/log/learnt").json()
     assert [(one["name"], one["focal_mm"]) for one in learnt["clean_ends"]] == [("Ring VND 2–5", 16)]
     assert [one["focal_mm"] for one in learnt["clear_focals"]] == [24]

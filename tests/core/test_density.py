@@ -78,7 +78,7 @@ def test_more_labels(text: str, readings: list[tuple[str, float]], conflict: flo
 @pytest.mark.parametrize(
     ("text", "kind", "transition", "mount", "stops"),
     [
-        ("ND8", "solid", None, None, [3]),
+        ("ND8", None, None, None, [3]),
         ("ND8 grad", "graduated", None, None, [3]),
         ("0.9 soft", "graduated", "soft", None, [2.98974, 0.9]),
         ("GND 0.9 hard edge 100x150 mm", "graduated", "hard", "plate", [2.98974]),
@@ -88,17 +88,17 @@ def test_more_labels(text: str, readings: list[tuple[str, float]], conflict: flo
         ("ND8 CPL", "combined", None, None, [3]),
         ("variable ND2-ND32", "variable", None, None, [1]),
         ("VND 2-5 stops", "variable", None, None, [2]),
-        ("100x100 ND1000", "solid", None, "plate", [9.96578]),
-        ("magnetic ND64", "solid", None, "magnet", [6]),
-        ("ND100K", "solid", None, None, [16.6096]),
-        ("100K", "solid", None, None, [16.6096]),
-        ("ND32K", "solid", None, None, [14.9658]),
-        ("shade 10", "solid", None, None, [12.8131]),
-        ("Welder's filters shade 5", "solid", None, None, [5.69472]),
+        ("100x100 ND1000", None, None, "plate", [9.96578]),
+        ("magnetic ND64", None, None, "magnet", [6]),
+        ("ND100K", None, None, None, [16.6096]),
+        ("100K", None, None, None, [16.6096]),
+        ("ND32K", None, None, None, [14.9658]),
+        ("shade 10", None, None, None, [12.8131]),
+        ("Welder's filters shade 5", None, None, None, [5.69472]),
     ],
 )
 def test_words_of_a_label_say_what_sort_of_filter_it_is(
-    text: str, kind: str, transition: str | None, mount: str | None, stops: list[float]
+    text: str, kind: str | None, transition: str | None, mount: str | None, stops: list[float]
 ) -> None:
     label = density(text)
     assert (label.kind, label.transition, label.mount) == (kind, transition, mount)

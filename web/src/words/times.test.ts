@@ -8,19 +8,19 @@ describe("times as text", () => {
     [0.63, "0.6 s"],
     [4, "4 s"],
     [9.96, "10 s"],
-    [59.6, "1 m 00 s"],
-    [203.187, "3 m 23 s"],
-    [3599.7, "1 h 00 m"],
-    [40_960, "11 h 23 m"],
+    [59.6, "1 min 00 s"],
+    [203.187, "3 min 23 s"],
+    [3599.7, "1 h 00 min"],
+    [40_960, "11 h 23 min"],
   ])("%d s is %s", (seconds, text) => expect(timeText(seconds)).toBe(text));
 
   it.each([
     [0.0212, "1/47"],
     [9.74, "9.7 s"],
-    [141.9, "2 m 20 s"],
-    [290.9, "4 m 50 s"],
-    [1195, "20 m"],
-    [9000, "2 h 30 m"],
+    [141.9, "2 min 20 s"],
+    [290.9, "4 min 50 s"],
+    [1195, "20 min"],
+    [9000, "2 h 30 min"],
   ])("the end of a band at %d s is about %s", (seconds, text) => expect(roughTime(seconds)).toBe(text));
 
   it.each([

@@ -38,7 +38,7 @@ describe("the axis of times", () => {
     const labels = ticks(axis([1 / 60, 3600], TOP, 4000), 1);
     expect(labels.find(({ label }) => label === "1/60")?.seconds).toBe(1 / 64);
     expect(labels.find(({ label }) => label === "30 s")?.seconds).toBe(32);
-    expect(labels.find(({ label }) => label === "16 m")?.seconds).toBe(960);
+    expect(labels.find(({ label }) => label === "16 min")?.seconds).toBe(960);
   });
 
   it("has three rungs a stop, whole stops among them", () => {

@@ -205,7 +205,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
               {bench.scene.subjects.length < ASKED_UP_TO && bench.scene.wants.length === 0 && (
                 <SubjectRow
                   there={bench.scene.subjects.map((subject) => subject.kind)}
-              onPick={(kind) => set({ scene: withSubject(bench.scene, kind) })}
+                  onPick={(kind) => set({ scene: withSubject(bench.scene, kind) })}
                   onMore={() => setPanel("looks")}
                 />
               )}

@@ -24,8 +24,8 @@ describe("a frame in words", () => {
   });
 
   it.each([
-    [null, "not reviewed"],
-    [undefined, "not reviewed"],
+    [null, "how did it come out?"],
+    [undefined, "how did it come out?"],
     [0, "right"],
     [0.1, "right"],
     [-1 / 3, "⅓ too dark"],
@@ -37,15 +37,15 @@ describe("a frame in words", () => {
     [frame({ state: "open" }), "open now"],
     [frame(), ""],
     [frame({ error: late(0.01, "on_time") }), "closed on time"],
-    [frame({ error: late(0.22, "slight") }), "closed 0.22 late"],
-    [frame({ error: late(-1.2, "off") }), "closed 1.2 early"],
+    [frame({ error: late(0.22, "slight") }), "closed 0.22 stop late"],
+    [frame({ error: late(-1.2, "off") }), "closed 1.2 stop early"],
   ])("how it closed", (entry, text) => expect(closedText(entry)).toBe(text));
 
   it("names its reading and its glass", () => {
     expect(baseText(frame())).toBe("from 1/40 f/9 ISO 64");
     expect(baseText(frame({ reading: { ev100: 9.4, step: "third" } }))).toBe("from EV 9.4");
     expect(baseText(frame({ reading: { step: "third" } }))).toBe("");
-    expect(glassText(frame())).toBe("no glass");
+    expect(glassText(frame())).toBe("no filters");
     expect(glassText(frame({ stack: [glass("Slot ND 9"), glass("Slot ND 4")] }))).toBe("Slot ND 9 + Slot ND 4");
   });
 
