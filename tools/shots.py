@@ -62,9 +62,9 @@ def alternatives(page: Page) -> None:
 
 
 def looks(page: Page) -> None:
+    # The demo aims for a mirror already.
     page.keyboard.press("w")
-    for look in ("mirror", "gone"):
-        page.get_by_role("button", name=look).click()
+    page.get_by_role("dialog").get_by_role("button", name="gone").click()
     page.wait_for_timeout(600)
 
 
@@ -79,11 +79,6 @@ def drawing(page: Page) -> None:
 
 
 def outing(page: Page) -> None:
-    page.keyboard.press("w")
-    page.get_by_role("button", name="mirror").click()
-    page.wait_for_timeout(400)
-    page.keyboard.press("Escape")
-    page.wait_for_timeout(400)
     page.get_by_role("link", name="Outing").filter(visible=True).click()
     page.wait_for_timeout(1500)
     page.get_by_label("The light over the clock").focus()
