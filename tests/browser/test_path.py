@@ -6,7 +6,6 @@ import re
 import time
 from typing import Any
 
-import pytest
 from playwright.sync_api import Page, expect
 from tools.browserdata import kept
 
@@ -77,16 +76,19 @@ def test_from_a_reading_to_the_log(visits: Any) -> None:
     expect(answer(page)).to_have_text("3min23s")
 
     short_bulb(page)
+    before = time.monotonic()
     arm_and_open(page, "I close it")
     opened = time.monotonic()
     expect(page.get_by_test_id("run-left")).to_contain_text("over")
     page.wait_for_timeout(300)
+    pressed = time.monotonic()
     hold(page, "Close now")
-    shut = time.monotonic() - opened
+    shut = time.monotonic()
     result = page.get_by_test_id("run-result")
     expect(result).to_have_text(re.compile(r"Closed \d\.\d s late: 0\.\d\d stop brighter\."))
     said = float(re.findall(r"Closed (\d\.\d) s late", result.inner_text())[0])
-    assert 3.175 + said == pytest.approx(shut, abs=0.35)
+    # Between what was seen open before the press and what can have been at most, however slow the machine is.
+    assert pressed - opened - 0.05 <= 3.175 + said <= shut - before + 0.05
     page.get_by_label("Note").fill("Vardsund mole, first light")
     page.get_by_role("link", name="See the log").click()
     row = page.get_by_role("listitem").filter(has_text="Vardsund mole, first light")
