@@ -242,7 +242,7 @@ function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narrow, onCh
     onPointerCancel: letGo,
   };
   // The big answer beside it spells a time out; on a narrow staff there is room for the figures alone.
-  const said = (seconds: number) => (narrow && seconds >= 60 ? clockText(seconds) : exactTime(seconds));
+  const said = (seconds: number) => (narrow && seconds >= 60 ? clockText(Math.round(seconds)) : exactTime(seconds));
   const stands = mark === null ? said(end) : markText(mark);
   return (
     <g className={onChoose ? "flag-loose" : undefined} {...drag}>
