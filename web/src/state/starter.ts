@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from "react";
 import type { Schemas } from "../api/client";
+import { draftOf, type KitItem } from "../questions/kit";
 import { store } from "./store";
 
 export type Starter = Schemas["StarterAnswer"];
@@ -23,9 +24,16 @@ export function useStarter(): Starter | null {
   );
 }
 
-/** Whether a thing is one of those everybody starts with. */
-export function isLent(id: string): boolean {
-  return held?.kit.items.some((item) => item.id === id) ?? false;
+/** Whether a thing is one everybody starts with, as it came: what somebody measured or renamed is that person's own. */
+export function isLent(item: KitItem): boolean {
+  const first = held?.kit.items.find(({ id }) => id === item.id);
+  return first !== undefined && told(first) === told(item);
+}
+
+/** What a person can have said of a thing, the facts in whatever order. */
+function told(item: KitItem): string {
+  const { name, note, retired, facts } = draftOf(item);
+  return JSON.stringify([name, note, retired, Object.entries(facts).toSorted(([a], [b]) => (a < b ? -1 : 1))]);
 }
 
 function show(next: Starter): void {

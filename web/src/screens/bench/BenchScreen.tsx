@@ -68,7 +68,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const { bagAsked } = useHabits();
   const { username } = useSession();
   // The demo account's gear is its scenario; everybody else is asked once what is in the own bag.
-  const lent = !bagAsked && username !== DEMO && held.bag.length > 0 && held.bag.every((glass) => isLent(glass.id));
+  const lent = !bagAsked && username !== DEMO && held.items.length > 0 && held.items.every(isLent);
   const exposure = useExposure(exposureOf(laid));
   const kit = useKit();
   const findings = useRig(rigOf(laid, kit.items));

@@ -47,7 +47,7 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
         facts: { ...facts, ...fit },
       };
     });
-    const lent = itemsOf(kit.items, "glass").filter((item) => isLent(item.id));
+    const lent = itemsOf(kit.items, "glass").filter(isLent);
     try {
       await keepItems(drafts);
       for (const item of lent) await forgetItem(item.id);
