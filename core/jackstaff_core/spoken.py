@@ -9,8 +9,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-# Up to each limit [s], times are counted in multiples of the grain [s].
-_GRAINS = ((20.0, 1.0), (60.0, 5.0), (300.0, 10.0), (1200.0, 30.0), (3600.0, 60.0), (math.inf, 300.0))
+GRAINS = ((20.0, 1.0), (60.0, 5.0), (300.0, 10.0), (1200.0, 30.0), (3600.0, 60.0), (math.inf, 300.0))
+"""Up to each limit [s], people count times in multiples of the grain [s]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +27,7 @@ def rounded(seconds: float, fineness: float | None = None) -> tuple[Rounded, ...
 
     ``fineness`` [s] is what a timer counts in; None counts as people do, the longer the coarser.
     """
-    grain = fineness or next(grain for limit, grain in _GRAINS if seconds < limit)
+    grain = fineness or next(grain for limit, grain in GRAINS if seconds < limit)
     below = math.floor(seconds / grain) * grain
     above = below + grain
     if min(seconds - below, above - seconds) < 1e-9 * seconds:

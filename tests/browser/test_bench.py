@@ -187,6 +187,9 @@ def test_answer_and_action_are_in_view_and_nothing_lies_on_anything(guest: Visit
 def test_a_frame_nobody_worked_out_is_just_timed(guest: Visit) -> None:
     page = guest.page
     page.goto(guest.server.url + "/run")
+    # On a watch a bare number is seconds: 45 is no 1/45.
+    page.get_by_label("Another time").fill("45")
+    expect(page.get_by_role("button", name="Time 45 s")).to_be_visible()
     page.get_by_label("Another time").fill("2:30")
     page.get_by_role("button", name="Time 2 min 30 s").click()
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()

@@ -1,11 +1,17 @@
-"""Bench: the dials to choose from. What is worked out there is asked by the core's table of questions (mount.py)."""
+"""Bench: the dials to choose from, and how finely people count past them.
+
+What is worked out there is asked by the core's table of questions (mount.py).
+"""
 
 from __future__ import annotations
+
+import math
 
 from django.http import HttpRequest
 from ninja import Router, Schema
 
 from jackstaff_core.scales import Scale, Step, apertures, dial, isos
+from jackstaff_core.spoken import GRAINS
 
 from .schemas import DialLimit
 
@@ -17,10 +23,18 @@ class MarkAnswer(Schema):
     exact: float
 
 
+class GrainAnswer(Schema):
+    """Up to ``below_seconds`` (null: on), people count in multiples of ``grain_seconds``."""
+
+    below_seconds: float | None
+    grain_seconds: float
+
+
 class ScalesAnswer(Schema):
     shutter: list[MarkAnswer]
     aperture: list[MarkAnswer]
     iso: list[MarkAnswer]
+    counted: list[GrainAnswer]
 
 
 @router.get("/scales", response=ScalesAnswer)
@@ -39,7 +53,15 @@ def scales_of(step: Step, dial_limit: float) -> dict[str, object]:
         "shutter": _marks(dial(dial_limit, step)),
         "aperture": _marks(apertures(step)),
         "iso": _marks(isos(step)),
+        "counted": [
+            {"below_seconds": limit if math.isfinite(limit) else None, "grain_seconds": grain}
+            for limit, grain in GRAINS
+        ],
     }
+
+
+def _finite(limit: float) -> float | None:
+    return limit if math.isfinite(limit) else None
 
 
 def _marks(scale: Scale) -> list[dict[str, object]]:

@@ -3297,6 +3297,16 @@ export interface components {
             wanted_stops: number;
         };
         /**
+         * GrainAnswer
+         * @description Up to ``below_seconds`` (null: on), people count in multiples of ``grain_seconds``.
+         */
+        GrainAnswer: {
+            /** Below Seconds */
+            below_seconds: number | null;
+            /** Grain Seconds */
+            grain_seconds: number;
+        };
+        /**
          * Habit
          * @description How a session leaned, apart from its glass [stops, + needs more time than reckoned].
          */
@@ -4491,6 +4501,8 @@ export interface components {
         ScalesAnswer: {
             /** Aperture */
             aperture: components["schemas"]["MarkAnswer"][];
+            /** Counted */
+            counted: components["schemas"]["GrainAnswer"][];
             /** Iso */
             iso: components["schemas"]["MarkAnswer"][];
             /** Shutter */

@@ -3,7 +3,6 @@ import type { ExposureQuestion, SteerQuestion } from "../questions/bench";
 import type { SceneQuestion } from "../questions/looks";
 import { kitGlass } from "./bag";
 import { type Bench, type Laid, settingsOf } from "./bench";
-import { habits } from "./habits";
 import type { OwnLook } from "./looks";
 import { instantNear, type Outing, placeOf, span } from "./outings";
 
@@ -21,7 +20,7 @@ export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQue
     film: filmOf(laid),
     light: laid.light,
     chosen_seconds: asked.floating === "time" ? asked.targetSeconds : null,
-    fineness_seconds: habits().timerSeconds,
+    fineness_seconds: laid.timerSeconds,
   };
 }
 

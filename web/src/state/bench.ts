@@ -145,6 +145,8 @@ export interface Laid {
   fixedIso: string | null;
   /** How the light moves, where an outing says so. */
   light: NonNullable<ExposureQuestion["light"]> | null;
+  /** What one's timer counts in [s], where somebody has said so. */
+  timerSeconds: number | null;
 }
 
 export function lay(state: Bench, kit: KitItem[]): Laid {
@@ -169,6 +171,7 @@ export function lay(state: Bench, kit: KitItem[]): Laid {
     fixedAperture: fixed == null ? null : String(fixed),
     fixedIso: film ? String(film.facts.iso) : null,
     light: null,
+    timerSeconds: null,
   };
 }
 

@@ -10,7 +10,7 @@ import { type Looks, useLooks, useSeen } from "../../questions/looks";
 import { exposureOf, looksOf, sceneOf, steerOf } from "../../state/asks";
 import { type Bench, type Floating as What, type Laid, type Move, settingsOf, useBench } from "../../state/bench";
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
-import { habits, remember, useHabits } from "../../state/habits";
+import { remember, useHabits } from "../../state/habits";
 import { useKit } from "../../state/kit";
 import { DEMO, useSession } from "../../state/session";
 import { isLent } from "../../state/starter";
@@ -42,6 +42,7 @@ import { MeterPanel } from "./MeterPanel";
 import { RoundTimes } from "./RoundTimes";
 import { Shelf } from "./Shelf";
 import { ShotPanel } from "./ShotPanel";
+import { snapped } from "./stepping";
 import { SubjectRow } from "./SubjectRow";
 import { WaitLine } from "./WaitLine";
 import { WorkOut } from "./WorkOut";
@@ -62,10 +63,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const steering = steerOf(held);
   const steered = useSteer(steering);
   const light = useBenchLight(held);
-  const laid = { ...withFloating(held, steered.answer), light: light.moving };
+  const { bagAsked, timerSeconds } = useHabits();
+  const laid = { ...withFloating(held, steered.answer), light: light.moving, timerSeconds };
   const { bench } = laid;
-  // How finely one's timer counts is part of the question.
-  const { bagAsked } = useHabits();
   const { username } = useSession();
   // The demo account's gear is its scenario; everybody else is asked once what is in the own bag.
   const lent = !bagAsked && username !== DEMO && held.items.length > 0 && held.items.every(isLent);
@@ -296,18 +296,6 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   );
 }
 
-/** A time dragged to, as the dial or a watch can do it. */
-function snapped(ladders: Ladders | undefined, seconds: number): number {
-  const dial = ladders?.shutter.map((mark) => mark.exact) ?? [];
-  const last = dial.at(-1) ?? 30;
-  if (seconds > last) {
-    const grain = habits().timerSeconds ?? (seconds < 300 ? 10 : seconds < 1200 ? 30 : 60);
-    return Math.max(last, Math.round(seconds / grain) * grain);
-  }
-  const apart = (time: number) => Math.abs(Math.log(time / seconds));
-  return dial.toSorted((a, b) => apart(a) - apart(b))[0] ?? seconds;
-}
-
 /** The scene with a look wished for, or no longer. */
 function wanting(scene: Bench["scene"], want: Want): Bench["scene"] {
   return { ...scene, wants: toggledWant(scene.wants, want) };
@@ -385,7 +373,11 @@ function StaffStage(props: StageProps) {
           bands={bandsOf(laid, looks)}
           sky={sky && { from: sky.from_seconds, to: sky.to_seconds }}
           onTakeOff={onTakeOff}
-          onChoose={laid.bench.floating === "time" ? (seconds) => onChoose(snapped(ladders, seconds)) : undefined}
+          onChoose={
+            laid.bench.floating === "time"
+              ? (seconds) => onChoose(snapped(ladders, seconds, laid.timerSeconds))
+              : undefined
+          }
           onWant={onWant}
           read={laid.bench.meter === "camera" ? laid.bench.shutter : undefined}
           width={size.width}

@@ -11,7 +11,7 @@ import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { markText } from "../../words/times";
 import type { Field } from "./Entry";
-import { stepped } from "./stepping";
+import { type Dial, stepped } from "./stepping";
 import { Stepper } from "./Stepper";
 
 interface Props {
@@ -33,7 +33,7 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
   useKeys("s", () => shutter.current?.focus());
   useKeys("a", () => aperture.current?.focus());
   useKeys("i", () => iso.current?.focus());
-  const step = (change: (label: string) => Partial<Bench>, dial: keyof Ladders, value: string, by: 1 | -1) => {
+  const step = (change: (label: string) => Partial<Bench>, dial: Dial, value: string, by: 1 | -1) => {
     const next = ladders && stepped(ladders[dial], value, by);
     if (next) set(change(next));
   };

@@ -10,7 +10,7 @@ import { words } from "../../words";
 import { rateText } from "../../words/rate";
 import { exactTime } from "../../words/times";
 import type { Field } from "./Entry";
-import { nextTime, stepped } from "./stepping";
+import { type Dial, nextTime, stepped } from "./stepping";
 import { Stepper } from "./Stepper";
 
 interface Props {
@@ -44,7 +44,7 @@ export function ShotPanel({ laid, ladders, answer, fresh, light, looks, set, onT
     const next = from === undefined || !ladders ? undefined : nextTime(ladders, from, by);
     if (next !== undefined) set(holdTime(next));
   };
-  const step = (key: "shotAperture" | "shotIso", dial: keyof Ladders, value: string, by: 1 | -1) => {
+  const step = (key: "shotAperture" | "shotIso", dial: Dial, value: string, by: 1 | -1) => {
     const next = ladders && stepped(ladders[dial], value, by);
     if (next) set({ [key]: next });
   };

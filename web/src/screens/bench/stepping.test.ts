@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { around, nextTime, stepped } from "./stepping";
+import { around, nextTime, snapped, stepped } from "./stepping";
 
 const mark = (label: string, exact: number) => ({ label, exact, printed: exact });
 const SHUTTER = [
@@ -12,7 +12,14 @@ const SHUTTER = [
   mark("1", 1),
   mark("30", 32),
 ];
-const LADDERS = { shutter: SHUTTER, aperture: [], iso: [] } as unknown as Parameters<typeof nextTime>[0];
+const COUNTED = [
+  { below_seconds: 20, grain_seconds: 1 },
+  { below_seconds: 300, grain_seconds: 10 },
+  { below_seconds: null, grain_seconds: 60 },
+];
+const LADDERS = { shutter: SHUTTER, aperture: [], iso: [], counted: COUNTED } as unknown as Parameters<
+  typeof nextTime
+>[0];
 
 describe("stepping along a dial", () => {
   it.each([
@@ -38,6 +45,24 @@ describe("stepping along a dial", () => {
     ["90 s", 1, ["30"]],
   ] as const)("the marks around %s, %d each side, are %j", (value, most, labels) => {
     expect(around(SHUTTER, value, most)).toEqual(labels);
+  });
+
+  it.each([
+    // On the dial a mark, past it what people count in, or what the timer does.
+    [0.021, null, 1 / 50.8],
+    [40, null, 40],
+    [33, null, 32],
+    [187, null, 190],
+    [187, 60, 180],
+    [187, 15, 180],
+    [500, null, 480],
+    [34, 60, 60],
+  ] as const)("%d s, dragged to with a timer of %s, is %d", (seconds, timer, time) => {
+    expect(snapped(LADDERS, seconds, timer)).toBe(time);
+  });
+
+  it("takes a time as it is before the dials are known", () => {
+    expect(snapped(undefined, 187, null)).toBe(187);
   });
 
   it("goes on past the dial in whole minutes", () => {

@@ -1,6 +1,7 @@
 import type { Ladders } from "../../questions/bench";
 
-type Marks = Ladders["shutter"];
+export type Dial = "shutter" | "aperture" | "iso";
+type Marks = Ladders[Dial];
 
 /** The next mark in the direction; a literal value steps to the nearest mark that way. */
 export function stepped(marks: Marks, value: string, by: 1 | -1): string | undefined {
@@ -26,12 +27,27 @@ function spelled(text: string): number {
   return bottom === undefined ? Number(top) : Number(top) / Number(bottom);
 }
 
+/** Whole minutes one steps along, coarser the longer. */
 const MINUTES = [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 30, 45, 60, 90, 120, 180, 240];
 const SAME_TIME = 1.001;
 
-/** The next time one would use: the dial's marks, then whole minutes as people say them. */
+/** The next time one would use: the dial's marks, then minutes. */
 export function nextTime(ladders: Ladders, seconds: number, by: 1 | -1): number | undefined {
   const dial = ladders.shutter.map((mark) => mark.exact);
   const all = [...dial, ...MINUTES.map((minutes) => minutes * 60).filter((time) => time > (dial.at(-1) ?? 0))];
   return by > 0 ? all.find((time) => time > seconds * SAME_TIME) : all.findLast((time) => time < seconds / SAME_TIME);
+}
+
+/** A time dragged to, as the dial can set it or, past its end, a timer or a person counts it. */
+export function snapped(ladders: Ladders | undefined, seconds: number, timer: number | null): number {
+  const dial = ladders?.shutter.map((mark) => mark.exact) ?? [];
+  const last = dial.at(-1);
+  if (!ladders || last === undefined) return seconds;
+  if (seconds > last) {
+    const counted = ladders.counted.find(({ below_seconds }) => below_seconds == null || seconds < below_seconds);
+    const grain = timer ?? counted?.grain_seconds ?? 1;
+    return Math.max(last, Math.round(seconds / grain) * grain);
+  }
+  const apart = (time: number) => Math.abs(Math.log(time / seconds));
+  return dial.toSorted((a, b) => apart(a) - apart(b))[0] ?? seconds;
 }

@@ -7,7 +7,9 @@ import { runWords } from "../../words/run";
 import { exactTime } from "../../words/times";
 
 const USUAL = [15, 30, 60, 120, 240, 480];
-/** Times by the clock: no dial to read them as a fraction. */
+/** A watch has no marks: its bare number is seconds, never a fraction of one. */
+const BARE = /^[\d.,]+$/;
+/** The shortest dial there is, so that 30 s are thirty by the clock and not a mark's 32. */
 const NO_DIAL_S = 1;
 
 /** A plain timer, for whoever has worked the time out elsewhere: a tap, and it is ready to count down. */
@@ -15,7 +17,7 @@ export function JustTime() {
   const say = runWords.just;
   const [laid] = useBench();
   const [text, setText] = useState("");
-  const typed = text.trim();
+  const typed = BARE.test(text.trim()) ? `${text.trim()} s` : text.trim();
   const read = useReadout(typed === "" ? null : { text: typed, step: "third", dial_limit: NO_DIAL_S });
   const readings = typed === "" ? [] : (read.answer?.readings ?? []);
   if (!laid) return null;
