@@ -21,7 +21,7 @@ from dataclasses import asdict, dataclass, replace
 from enum import StrEnum
 from functools import lru_cache
 
-from .filter_kind import FilterKind, kind_of, without_sizes
+from .filter_kind import kind_of, without_sizes
 from .refusal import Refusal
 
 MOST_STOPS = 30.0
@@ -142,13 +142,12 @@ def density(text: str) -> Label:
         marks.append(_meanings(found, text.strip()))
     rest.append(body[at:])
     if not marks and kind_of(named).kind == "polariser" and not _WORDS.sub("", body):
-        return replace(Label(False, ()), **asdict(_sort(named, ())))
+        return replace(Label(False, ()), **asdict(kind_of(named)))
     if not marks or any(re.search(r"(?:^|\s)[-−]$", part) for part in rest[:-1]):
         raise _unreadable(text)
     if any(_WORDS.sub("", part) for part in rest):
         raise _unreadable(text)
-    found_strengths = _agreed(marks)
-    return replace(found_strengths, **asdict(_sort(named, found_strengths.readings)))
+    return replace(_agreed(marks), **asdict(kind_of(named, strong=True)))
 
 
 def certain_strength(field: str, text: str) -> Strength:
@@ -214,11 +213,13 @@ def _meanings(found: re.Match[str], text: str) -> tuple[Strength, ...]:
     """Every strength one mark of a label can mean."""
     low = _value(found["low"], text)
     high = _value(found["high"], text) if found["high"] else None
-    if found["kilo"] and high is None and not found["after"]:
-        return _thousandfold(low, text)
+    explicit = _explicit(found["after"] or found["before"])
+    if found["kilo"]:
+        # Thousands are a factor's alone.
+        low, high = (low * 1000, None) if high is None else (low, high * 1000)
+        explicit = explicit or Notation.FACTOR
     if high is not None and high < low:
         low, high = high, low
-    explicit = _explicit(found["after"] or found["before"])
     strengths = [
         Strength.of(notation, low, high)
         for notation in _notations(found, explicit, low, high)
@@ -232,20 +233,9 @@ def _meanings(found: re.Match[str], text: str) -> tuple[Strength, ...]:
     return tuple(strengths)
 
 
-def _thousandfold(value: float, text: str) -> tuple[Strength, ...]:
-    """A factor in thousands: ND32K, 100K."""
-    if not _is_glass(Notation.FACTOR, value * 1000, None):
-        raise Refusal("text", f"'{text}' is not a filter strength between 0 and 30 stops.", _INSTEAD)
-    return (Strength.of(Notation.FACTOR, value * 1000),)
-
-
 def _density_of_shade(found: re.Match[str]) -> str:
     shade = float(found[1].replace(",", "."))
     return f" {max(0.0, 3 * (shade - 1) / 7):.6f} OD "
-
-
-def _sort(text: str, readings: tuple[Strength, ...]) -> FilterKind:
-    return kind_of(text, bool(readings))
 
 
 def _notations(found: re.Match[str], explicit: Notation | None, low: float, high: float | None) -> tuple[Notation, ...]:

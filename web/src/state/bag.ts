@@ -14,6 +14,9 @@ export interface Glass {
   high: number;
 }
 
+/** A polariser is sold without a strength; this is what most of them take, until it is measured. */
+export const POLARISER_STOPS = 1.5;
+
 export function glassOf(item: ItemOf<"glass">): Glass {
   return { id: item.id, name: item.name, ...item.strength };
 }

@@ -1,4 +1,4 @@
-import { Form } from "react-bootstrap";
+import { Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 
 export function TimeField(props: { id: string; label: string; value: string; onValue: (value: string) => void }) {
   return (
@@ -35,6 +35,40 @@ export function PickField({ id, label, value, choices, said, onValue }: PickProp
           </option>
         ))}
       </Form.Select>
+    </Form.Group>
+  );
+}
+
+interface ChoiceProps<T> {
+  name: string;
+  label: string;
+  /** Null while nothing is chosen. */
+  value: T | null;
+  choices: readonly (readonly [T, string])[];
+  onValue: (value: T) => void;
+  /** Beside its label on one line, or under it over the whole width. */
+  wide?: boolean;
+}
+
+/** One of a few, all of them in view. */
+export function Choice<T extends string | number>({ name, label, value, choices, onValue, wide }: ChoiceProps<T>) {
+  return (
+    <Form.Group className={wide ? "choice-wide" : "choice-line"}>
+      <span id={`${name}-label`}>{label}</span>
+      <ToggleButtonGroup
+        type="radio"
+        name={name}
+        className={wide ? "segments" : ""}
+        aria-labelledby={`${name}-label`}
+        value={value}
+        onChange={(next: T) => onValue(next)}
+      >
+        {choices.map(([choice, said]) => (
+          <ToggleButton key={choice} id={`${name}-${choice}`} value={choice} variant="segment">
+            {said}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
     </Form.Group>
   );
 }

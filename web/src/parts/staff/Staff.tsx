@@ -1,8 +1,9 @@
 import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { clockText, exactTime, markText, signedStops, timeText } from "../../words/times";
+import { signedStops, timeText } from "../../words/times";
 import { type Band, Bands } from "./Bands";
+import { AnswerFlag, Flag, FLAG, Halyard } from "./Flags";
 import { axis, thirds, ticks, type Axis } from "./axis";
 import { type Part, partsOf, staffText, type Summed } from "./parts";
 import "./staff.css";
@@ -42,7 +43,6 @@ interface Props extends StaffFrame {
 }
 
 const POLE = 10;
-const FLAG = 34;
 const LINE = 17;
 /** Narrower than this, one subject's windows stand beside the staff. */
 const NARROW = 300;
@@ -204,62 +204,6 @@ export function Staff({
     </div>
   );
 }
-
-interface AnswerFlagProps {
-  scale: Axis;
-  end: number;
-  mark: string | null;
-  x: number;
-  width: number;
-  flagWidth: number;
-  roomy: boolean;
-  narrow: boolean;
-  onChoose: Props["onChoose"];
-}
-
-/** The answer's pennant: dragged up or down it chooses another time. */
-function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narrow, onChoose }: AnswerFlagProps) {
-  const [pulled, setPulled] = useState<number | null>(null);
-  const grip = useRef<number | null>(null);
-  const y = scale(end) + (pulled ?? 0);
-  const letGo = () => {
-    grip.current = null;
-    setPulled(null);
-  };
-  const drag = onChoose && {
-    onPointerDown: (event: PointerEvent) => {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      grip.current = event.clientY;
-      setPulled(0);
-    },
-    onPointerMove: (event: PointerEvent) => {
-      if (grip.current !== null) setPulled(event.clientY - grip.current);
-    },
-    onPointerUp: () => {
-      if (pulled !== null && Math.abs(pulled) > LEAST_PULL) onChoose(scale.at(y));
-      letGo();
-    },
-    onPointerCancel: letGo,
-  };
-  // The big answer beside it spells a time out; on a narrow staff there is room for the figures alone.
-  const said = (seconds: number) => (narrow && seconds >= 60 ? clockText(Math.round(seconds)) : exactTime(seconds));
-  const stands = mark === null ? said(end) : markText(mark);
-  return (
-    <g className={onChoose ? "flag-loose" : undefined} {...drag}>
-      <line className="answer-line" x1={x} x2={width} y1={y} y2={y} />
-      <Flag
-        className="flag-answer"
-        x={x}
-        y={y}
-        width={flagWidth}
-        label={pulled === null ? stands : said(scale.at(y))}
-        {...(roomy && onChoose && stands.length < 9 && { aside: words.staff.drag })}
-      />
-    </g>
-  );
-}
-
-const LEAST_PULL = 4;
 
 function Graduation(props: {
   scale: Axis;
@@ -478,17 +422,6 @@ function clearOfFlag(top: number, answer: number): boolean {
   return top + LINE < answer - FLAG - 2 || top > answer + 2;
 }
 
-/** The second pennant on its own line: hoisted from the foot towards the answer. */
-function Halyard(props: { x: number; top: number; bottom: number; at: number; label: string }) {
-  const { x, top, bottom, at, label } = props;
-  return (
-    <g>
-      <line className="halyard" x1={x} x2={x} y1={top} y2={bottom + 8} />
-      <Flag className="flag-rising" x={x} y={Math.min(at, bottom)} width={112} label={label} />
-    </g>
-  );
-}
-
 /** The middle of a move, pushed off its neighbour's label when both moves are small. */
 function labelHeight(moves: Part[], place: number, scale: Axis, answer: number): number {
   // The answer's own line would strike a label through.
@@ -500,33 +433,4 @@ function labelHeight(moves: Part[], place: number, scale: Axis, answer: number):
   const own = middle(here);
   if (!before || Math.abs(own - middle(before)) >= LINE) return clear(own);
   return clear(middle(before) + (own < middle(before) ? -LINE : LINE));
-}
-
-/** A swallow-tailed pennant: it stands on its line, or hangs under it. */
-function Flag(props: {
-  className: string;
-  x: number;
-  y: number;
-  width: number;
-  label: string;
-  aside?: string;
-  hangs?: boolean;
-}) {
-  const { x, y, width, label, aside, hangs } = props;
-  const height = hangs ? 26 : FLAG;
-  const top = hangs ? y : y - height;
-  const notch = height * 0.42;
-  return (
-    <g className={props.className} transform={`translate(${x} ${top})`}>
-      <path d={`M0 0 H${width} L${width - notch} ${height / 2} L${width} ${height} H0 Z`} />
-      <text className="flag-label" x="12" y={height / 2} dy="0.35em">
-        {label}
-        {aside && (
-          <tspan className="flag-aside" dx="12">
-            {aside}
-          </tspan>
-        )}
-      </text>
-    </g>
-  );
 }

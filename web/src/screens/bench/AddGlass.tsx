@@ -1,10 +1,11 @@
 import { type SubmitEvent, useState } from "react";
-import { Button, Form, Modal, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { Button, Form, Modal } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { useDensity } from "../../questions/bench";
-import { itemsOf } from "../../state/bag";
+import { itemsOf, POLARISER_STOPS } from "../../state/bag";
 import { keepItems, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
+import { Choice } from "../../ui/fields";
 import { words } from "../../words";
 
 type Strength = Schemas["StrengthAnswer"];
@@ -33,7 +34,6 @@ export function AddGlass({ onAdded, onClose }: Props) {
   const transition = read.answer?.transition ?? edge;
   // How the filters before went on is how this one does, until somebody says otherwise.
   const mount = read.answer?.mount ?? fitted ?? itemsOf(kit.items, "glass").at(-1)?.facts.mount ?? "thread";
-  // A polariser is sold without a strength; this is what most of them take, until it is measured.
   const stops = strength?.stops ?? (kind === "polariser" ? POLARISER_STOPS : undefined);
   const measured = offset.trim() === "" ? null : Number(offset.replace(",", ".").replace("−", "-"));
   const asksEdge = kind === "graduated" && read.answer?.transition == null;
@@ -121,19 +121,21 @@ export function AddGlass({ onAdded, onClose }: Props) {
           {asksEdge && (
             <Choice
               name="glass-edge"
-              title={words.addGlass.edge}
-              choices={words.addGlass.edges}
+              label={words.addGlass.edge}
               value={transition}
-              onChange={setEdge}
+              choices={Object.entries(words.addGlass.edges)}
+              onValue={setEdge}
+              wide
             />
           )}
           {read.answer?.mount == null && (
             <Choice
               name="glass-mount"
-              title={words.addGlass.mount}
-              choices={words.addGlass.mounts}
+              label={words.addGlass.mount}
               value={mount}
-              onChange={setFitted}
+              choices={Object.entries(words.addGlass.mounts)}
+              onValue={setFitted}
+              wide
             />
           )}
           <Form.Group controlId="glass-name">
@@ -174,31 +176,6 @@ export function AddGlass({ onAdded, onClose }: Props) {
         </Modal.Footer>
       </Form>
     </Modal>
-  );
-}
-
-const POLARISER_STOPS = 1.5;
-
-interface ChoiceProps {
-  name: string;
-  title: string;
-  choices: Record<string, string>;
-  value: string | null;
-  onChange: (value: string) => void;
-}
-
-function Choice({ name, title, choices, value, onChange }: ChoiceProps) {
-  return (
-    <fieldset>
-      <legend className="form-label">{title}</legend>
-      <ToggleButtonGroup type="radio" name={name} className="segments" value={value} onChange={onChange}>
-        {Object.entries(choices).map(([choice, said]) => (
-          <ToggleButton key={choice} id={`${name}-${choice}`} value={choice} variant="segment">
-            {said}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-    </fieldset>
   );
 }
 

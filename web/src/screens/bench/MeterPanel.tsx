@@ -1,11 +1,10 @@
 import { useRef } from "react";
 import { Button } from "react-bootstrap";
+import { SimulatedMeter } from "../../parts/meter/SimulatedMeter";
 import type { Exposure, Ladders } from "../../questions/bench";
 import { askMeter } from "../../questions/light";
 import type { Bench, Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
-import { faultText } from "../../ui/faultText";
-import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
@@ -36,6 +35,10 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
   const step = (change: (label: string) => Partial<Bench>, dial: Dial, value: string, by: 1 | -1) => {
     const next = ladders && stepped(ladders[dial], value, by);
     if (next) set(change(next));
+  };
+  const read = async () => {
+    const { latitude, longitude, sky } = light.outing;
+    set({ ev100: await askMeter({ latitude, longitude, sky, seed: 1, at: new Date(light.at).toISOString() }) });
   };
   const through = laid.stack.filter((glass) => bench.inReading.includes(glass.id));
   const camera = bench.meter === "camera";
@@ -83,7 +86,7 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
             onStep={(by) => set({ ev100: Math.round((bench.ev100 + by / 10) * 10) / 10 })}
             onType={() => onType("ev")}
           />
-          <SimulatedMeter light={light} onRead={(ev100) => set({ ev100 })} />
+          <SimulatedMeter read={read} />
         </div>
       )}
       <p className="meter-lines">
@@ -95,24 +98,6 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
         </Button>
       </p>
     </section>
-  );
-}
-
-/** The hand meter that ships, for practice: it follows the current outing's sky. */
-function SimulatedMeter({ light, onRead }: { light: BenchLight; onRead: (ev100: number) => void }) {
-  const { latitude, longitude, sky } = light.outing;
-  const read = async () => {
-    const body = { latitude, longitude, sky, seed: 1, at: new Date(light.at).toISOString() };
-    try {
-      onRead(await askMeter(body));
-    } catch (error) {
-      toast({ text: faultText(error) });
-    }
-  };
-  return (
-    <Button variant="quiet" onClick={() => void read()}>
-      {words.meter}
-    </Button>
   );
 }
 

@@ -1,50 +1,52 @@
 import { useState } from "react";
-import { Button, Modal, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
-import { itemsOf } from "../../state/bag";
+import { Button, Modal } from "react-bootstrap";
+import { itemsOf, POLARISER_STOPS } from "../../state/bag";
 import { forgetItem, keepItems, useKit } from "../../state/kit";
 import { isLent } from "../../state/starter";
 import { Fault } from "../../ui/Fault";
+import { Choice } from "../../ui/fields";
 import { words } from "../../words";
 
 const USUAL = [3, 6, 10, 15];
 const OTHERS = [1, 2, 4, 5, 7, 8, 9, 11, 12, 13, 14, 16];
-type Mount = "thread" | "plate" | "magnet";
-const MOUNTS: Mount[] = ["thread", "plate", "magnet"];
 
 interface Kind {
   name: string;
-  facts: Record<string, unknown>;
+  facts: { kind: string } & Record<string, unknown>;
 }
 
 const SPECIAL: Record<string, Kind> = {
-  polariser: { name: words.ownBag.names.polariser, facts: { kind: "polariser", stops: 1.5 } },
+  polariser: { name: words.ownBag.names.polariser, facts: { kind: "polariser", stops: POLARISER_STOPS } },
   variable: { name: words.ownBag.names.variable, facts: { kind: "variable", stops: 2, stops_max: 5 } },
   graduated: { name: words.ownBag.names.graduated, facts: { kind: "graduated", stops: 2, transition: "soft" } },
 };
+
+function solid(stops: string): Kind {
+  return { name: words.ownBag.names.solid(stops), facts: { kind: "solid", stops: Number(stops) } };
+}
 
 /** Which filters somebody owns, in a few taps: they take the place of the lent ones. */
 export function OwnBag({ onClose }: { onClose: () => void }) {
   const say = words.ownBag;
   const kit = useKit();
   const [picked, setPicked] = useState<string[]>([]);
-  const [mount, setMount] = useState<Mount>("thread");
+  const [mount, setMount] = useState("thread");
   const [fault, setFault] = useState<unknown>(null);
   const flip = (key: string) =>
     setPicked(picked.includes(key) ? picked.filter((had) => had !== key) : [...picked, key]);
   const keep = async () => {
     const drafts = picked.map((key) => {
-      const { name, facts } = SPECIAL[key] ?? {
-        name: say.names.solid(key),
-        facts: { kind: "solid", stops: Number(key) },
-      };
-      const fit = SPECIAL[key] === undefined || key === "graduated" ? { mount } : {};
+      const { name, facts } = SPECIAL[key] ?? solid(key);
+      // What turns is never a plate.
+      const turns = facts.kind === "polariser" || facts.kind === "variable";
+      const fit = turns && mount === "plate" ? "thread" : mount;
       return {
         id: crypto.randomUUID(),
         sort: "glass" as const,
         name,
         note: "",
         retired: false,
-        facts: { ...facts, ...fit },
+        facts: { ...facts, mount: fit },
       };
     });
     const lent = itemsOf(kit.items, "glass").filter(isLent);
@@ -84,16 +86,14 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
         <div className="bag-chips bag-kinds">
           {Object.entries(SPECIAL).map(([key, special]) => chip(key, special.name))}
         </div>
-        <fieldset>
-          <legend className="form-label">{words.addGlass.mount}</legend>
-          <ToggleButtonGroup type="radio" name="bag-mount" className="segments" value={mount} onChange={setMount}>
-            {MOUNTS.map((way) => (
-              <ToggleButton key={way} id={`bag-mount-${way}`} value={way} variant="segment">
-                {words.addGlass.mounts[way]}
-              </ToggleButton>
-            ))}
-          </ToggleButtonGroup>
-        </fieldset>
+        <Choice
+          name="bag-mount"
+          label={words.addGlass.mount}
+          value={mount}
+          choices={Object.entries(words.addGlass.mounts)}
+          onValue={setMount}
+          wide
+        />
         <p className="quiet mb-0">{say.later}</p>
         <Fault error={fault} />
       </Modal.Body>

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from "react";
-import { Button, Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
@@ -17,6 +17,7 @@ import { unmetered } from "../../state/bench";
 import { remember, useHabits } from "../../state/habits";
 import { type Armed, disarm, type Failure, open, queued, rearm, rehearse } from "../../state/running";
 import { Fault } from "../../ui/Fault";
+import { Choice } from "../../ui/fields";
 import { faultText } from "../../ui/faultText";
 import { QueueLine, SeriesDialog } from "./Series";
 
@@ -155,35 +156,6 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
       </section>
       <p className="visually-hidden">{say.planned(timeText(plan.answer.set_seconds))}</p>
     </div>
-  );
-}
-
-interface ChoiceProps<T> {
-  name: string;
-  label: string;
-  value: T;
-  choices: [T, string][];
-  onValue: (value: T) => void;
-}
-
-function Choice<T extends string | number>({ name, label, value, choices, onValue }: ChoiceProps<T>) {
-  return (
-    <Form.Group className="choice-line">
-      <span id={`${name}-label`}>{label}</span>
-      <ToggleButtonGroup
-        type="radio"
-        name={name}
-        aria-labelledby={`${name}-label`}
-        value={value}
-        onChange={(next: T) => onValue(next)}
-      >
-        {choices.map(([choice, said]) => (
-          <ToggleButton key={choice} id={`${name}-${choice}`} value={choice} variant="segment">
-            {said}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-    </Form.Group>
   );
 }
 

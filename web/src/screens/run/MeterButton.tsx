@@ -1,12 +1,9 @@
-import { Button } from "react-bootstrap";
+import { SimulatedMeter } from "../../parts/meter/SimulatedMeter";
 import { askMeter } from "../../questions/light";
 import { cameraSeconds } from "../../state/clock";
 import type { Frame } from "../../state/frames";
 import { useOutings } from "../../state/outings";
 import { reread, useArmed } from "../../state/running";
-import { faultText } from "../../ui/faultText";
-import { say as toast } from "../../ui/say";
-import { words } from "../../words";
 
 /** The simulated meter, read at the metering and now: the difference is a reading on the way. */
 export function MeterButton({ frame }: { frame: Frame }) {
@@ -17,16 +14,8 @@ export function MeterButton({ frame }: { frame: Frame }) {
     const { latitude, longitude, sky } = current;
     const at = (ms: number) => askMeter({ latitude, longitude, sky, seed: 1, at: new Date(ms).toISOString() });
     const metered = Date.parse(armedAt) - (frame.run?.delay_seconds ?? 0) * 1000;
-    try {
-      const [then, now] = await Promise.all([at(metered), at(Date.parse(armedAt) + cameraSeconds(frame) * 1000)]);
-      await reread(frame, now - then);
-    } catch (error) {
-      toast({ text: faultText(error) });
-    }
+    const [then, now] = await Promise.all([at(metered), at(Date.parse(armedAt) + cameraSeconds(frame) * 1000)]);
+    await reread(frame, now - then);
   };
-  return (
-    <Button variant="quiet" onClick={() => void read()}>
-      {words.meter}
-    </Button>
-  );
+  return <SimulatedMeter read={read} />;
 }
