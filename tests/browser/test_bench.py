@@ -7,8 +7,10 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Page, expect
+from tools.browserdata import kept
 
 from .conftest import Visit, frames, in_the_picture, work_out
+from .test_path import hold
 from .test_run import open_it, simulate
 
 
@@ -218,3 +220,33 @@ def test_letters_are_keys_only_while_one_wants_them_and_screens_say_their_names(
     page.get_by_role("link", name="Bench").filter(visible=True).click()
     expect(answer(page)).to_have_text("13s")
     expect(page.get_by_role("heading", level=1)).to_be_focused()
+
+
+def test_a_decided_time_runs_longer_by_what_one_says_and_is_picked_up_whole_elsewhere(visits: Any) -> None:
+    here: Visit = visits(visited=True)
+    there: Visit = visits(visited=True)
+    for visit in (here, there):
+        visit.sign_in()
+        expect(answer(visit.page)).to_have_text("13s")
+    page, other = here.page, there.page
+    page.keyboard.press("2")
+    page.get_by_role("button", name=re.compile("^3 min 30 s")).click()
+    expect(answer(page)).to_have_text("3min30s")
+    page.get_by_role("button", name="Get ready").click()
+    page.get_by_text("None", exact=True).click()
+    open_it(page)
+    # What was decided is the plan; only what is said now is longer or shorter.
+    expect(page.get_by_role("group", name="Longer or shorter").locator("span")).to_have_text("Longer or shorter")
+    page.get_by_role("button", name="⅓ longer").click()
+    expect(page.get_by_role("group", name="Longer or shorter")).to_contain_text("+0.3 stops")
+    decided = frames(page)[0]["run"]["bias_stops"] - 1 / 3
+    assert decided == pytest.approx(0.0475, abs=1e-3)
+    # Another device ends it and stands ready with the same plan, the decided part of it included.
+    other.get_by_role("link", name="Run").filter(visible=True).click()
+    expect(other.get_by_test_id("run-left")).to_be_visible()
+    hold(other, "Close")
+    expect(other.get_by_test_id("run-result")).to_be_visible()
+    other.get_by_role("button", name="Again, same").click()
+    expect(other.get_by_text("Open for 3 min 30 s")).to_be_attached()
+    (armed,) = kept(other, "armed")
+    assert armed["content"]["plan"]["run"]["bias_stops"] == pytest.approx(decided, abs=1e-5)

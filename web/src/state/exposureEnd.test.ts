@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { Frame } from "./frames";
 import type { ExposureEnd } from "../questions/exposureEnd";
-import { aimedAt, standing } from "./exposureEnd";
+import { aimedAt, longerBy, standing } from "./exposureEnd";
 
 const track = [
   { seconds: 0, gathered: 0, stops: -40 },
@@ -49,4 +49,17 @@ test("a frame that never fills has no end, and before the core has answered the 
   const falling = frame({ stops_per_minute: -0.5 });
   expect(aimedAt(falling, closing({ close_after_seconds: null }))).toBeNull();
   expect(aimedAt(falling, undefined)).toBe(240);
+});
+
+test("longer and shorter count by what happened, not by what was decided before", () => {
+  const event = (kind: string, seconds: number) => ({ id: kind, at: "", kind, seconds });
+  const events = [
+    event("opened", 0),
+    event("extended", 1 / 3),
+    event("reread", -1),
+    event("cut", -1 / 3),
+    event("extended", 1 / 3),
+  ];
+  expect(longerBy({ events } as unknown as Frame)).toBeCloseTo(1 / 3);
+  expect(longerBy({ events: [] })).toBe(0);
 });

@@ -21,6 +21,12 @@ export function exposureEndOf(frame: Frame): Schemas["CloseAsked"] | null {
   };
 }
 
+/** By how much a frame was made longer (+) or shorter while it ran [stops]; what was decided before is its plan. */
+export function longerBy(frame: Pick<Frame, "events">): number {
+  const news = frame.events.filter((event) => event.kind === "extended" || event.kind === "cut");
+  return news.reduce((sum, event) => sum + (event.seconds ?? 0), 0);
+}
+
 type Point = ExposureEnd["track"][number];
 
 /** Where the frame stands at a time, between the core's own points. */

@@ -4,6 +4,7 @@ import { askExposure, type Exposure } from "../questions/bench";
 import type { ArmQuestion } from "../questions/checklist";
 import { askTimingError, letGo, press } from "../questions/run";
 import * as clock from "./clock";
+import { longerBy } from "./exposureEnd";
 import { addFrame, changeFrame, type Frame, frameNow, openFrame } from "./frames";
 import { type Device, habits } from "./habits";
 import { drawer } from "./store";
@@ -400,7 +401,8 @@ export function showEnded(frame: Frame): void {
     dial_limit,
     answer: planned,
     ...(conditions && { conditions }),
-    run: { ...run, rereads: [], bias_stops: 0 },
+    // What happened on the way is no part of the plan; a time that was decided is.
+    run: { ...run, rereads: [], bias_stops: Number((run.bias_stops - longerBy(frame)).toFixed(6)) },
   };
   write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null, busyUntil: null });
 }

@@ -13,7 +13,7 @@ import { HoldButton } from "./HoldButton";
 import { MeterButton } from "./MeterButton";
 import { PlanStaff } from "./PlanStaff";
 import { type ExposureEnd, useExposureEnd } from "../../questions/exposureEnd";
-import { aimedAt, exposureEndOf, standing } from "../../state/exposureEnd";
+import { aimedAt, exposureEndOf, longerBy, standing } from "../../state/exposureEnd";
 import { correct, end, endByDevice, extend, givenOut, openedEarlier, reread } from "../../state/running";
 import { useAwake, useWatch, type Watch } from "./useWatch";
 
@@ -24,6 +24,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   const watch = useWatch(frame);
   const closing = useExposureEnd(exposureEndOf(frame));
   const speed = frame.run?.speed ?? 1;
+  const longer = longerBy(frame);
   const simulated = frame.run?.device === "simulated";
   const gone = cameraSeconds(frame);
   const aimed = aimedAt(frame, closing);
@@ -140,7 +141,7 @@ export function OpenView({ frame }: { frame: Frame }) {
         )}
         {frame.answer.dial_mark === null && (
           <>
-            <div className="run-earlier" role="group" aria-label={say.rereadLabel}>
+            <div className="run-earlier run-rereads" role="group" aria-label={say.rereadLabel}>
               <span>{say.rereadLabel}</span>
               {REREADS.map((thirds) => (
                 <Button key={thirds} variant="quiet" onClick={() => void reread(frame, thirds / 3)}>
@@ -152,8 +153,7 @@ export function OpenView({ frame }: { frame: Frame }) {
             <div className="run-earlier" role="group" aria-label={say.extendLabel}>
               <span>
                 {say.extendLabel}
-                {(frame.run?.bias_stops ?? 0) !== 0 &&
-                  `: ${words.staff.stops(signedStops(frame.run?.bias_stops ?? 0))}`}
+                {longer !== 0 && `: ${words.staff.stops(signedStops(longer))}`}
               </span>
               <Button variant="quiet" onClick={() => void extend(frame, -THIRD)}>
                 {say.cut}
