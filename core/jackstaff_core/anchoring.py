@@ -2,6 +2,7 @@
 
     state [a, b]: EV(t) = F(t) + a + b (t - t_last), t in minutes        prior a ~ N(0, 1), b ~ N(0, 0.03^2)
     predict dt: a += b dt; P00 += 2 dt P01 + dt^2 P11 + q dt; P01 += dt P11
+    a rate that wanders by w sqrt(dt), where one is given: P00 += w^2 dt^3/3; P01 += w^2 dt^2/2; P11 += w^2 dt
     update:     S = P00 + sigma^2; K = (P00, P01)/S; v = y - a; a += K0 v; b += K1 v; P -= K (P00, P01)
 
 A reading more than 3 sqrt(S) off is held, not used. If the next one is back inside, the held one is forgotten (a cloud
@@ -43,11 +44,15 @@ class State:
     p01: float
     p11: float
 
-    def at(self, minute: float, drift: float = DRIFT_SD) -> State:
-        """Carried to another minute; backwards doubt grows as forwards."""
+    def at(self, minute: float, drift: float = DRIFT_SD, wander: float = 0.0) -> State:
+        """Carried to another minute; backwards doubt grows as forwards.
+
+        ``drift`` is the random walk of the level [stop/sqrt(min)], ``wander`` that of the rate [stop/min/sqrt(min)].
+        """
         dt = minute - self.minute
-        p00 = self.p00 + 2 * dt * self.p01 + dt * dt * self.p11 + drift * drift * abs(dt)
-        return State(minute, self.a + self.b * dt, self.b, p00, self.p01 + dt * self.p11, self.p11)
+        w = wander * wander * abs(dt)
+        p00 = self.p00 + 2 * dt * self.p01 + dt * dt * self.p11 + drift * drift * abs(dt) + w * dt * dt / 3
+        return State(minute, self.a + self.b * dt, self.b, p00, self.p01 + dt * self.p11 + w * dt / 2, self.p11 + w)
 
     @property
     def sd(self) -> float:
@@ -102,19 +107,24 @@ class Anchored:
         return self.states[max(0, place - 1)]
 
 
-def prior(minute: float) -> State:
+def prior(minute: float, rate_sd: float = RATE_SD) -> State:
     """Nothing read yet."""
-    return State(minute, 0.0, 0.0, LEVEL_SD**2, 0.0, RATE_SD**2)
+    return State(minute, 0.0, 0.0, LEVEL_SD**2, 0.0, rate_sd**2)
 
 
-def anchor(readings: Sequence[tuple[float, float]], start: float = 0.0) -> Anchored:
-    """Run the filter over readings (minute, stops above the forecast), in order of time; ``start`` dates the prior."""
-    state = prior(readings[0][0] if readings else start)
+def anchor(
+    readings: Sequence[tuple[float, float]], start: float = 0.0, rate_sd: float = RATE_SD, wander: float = 0.0
+) -> Anchored:
+    """Run the filter over readings (minute, stops above the forecast), in order of time; ``start`` dates the prior.
+
+    ``rate_sd`` [stop/min] is how well the forecast's rate is known before, ``wander`` how it walks afterwards.
+    """
+    state = prior(readings[0][0] if readings else start, rate_sd)
     states: list[State] = []
     status: list[Status] = []
     held: tuple[float, float, int] | None = None
     for minute, y in readings:
-        state = state.at(minute)
+        state = state.at(minute, wander=wander)
         if not states:
             # The first anchors however far off it is: the prior's level is then only as sure as that.
             state = state.widened(abs(y) if state.surprising(y) else 0.0).updated(y)
@@ -124,8 +134,8 @@ def anchor(readings: Sequence[tuple[float, float]], start: float = 0.0) -> Ancho
             status.append(Status.OK)
         elif held and abs(y - held[1]) <= GATE * math.sqrt(2 * READING_SD**2 + DRIFT_SD**2 * (minute - held[0])):
             # Two that agree with each other and not with the rest: the level itself has changed.
-            jumped = states[-1].at(held[0]).widened(JUMP_SD).updated(held[1])
-            state, held = jumped.at(minute).updated(y), None
+            jumped = states[-1].at(held[0], wander=wander).widened(JUMP_SD).updated(held[1])
+            state, held = jumped.at(minute, wander=wander).updated(y), None
             status.append(Status.JUMP)
         else:
             held = (minute, y, len(status))

@@ -7,12 +7,12 @@ Models: light_integral.py, reciprocity.py. Below a fifth of the opening's light 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from .advice import Advice, Severity
-from .anchoring import LEVEL_SD, READING_SD
 from .light_integral import Path, close_after, close_film, film_gathered, gathered, largest_reachable
+from .rate import likely_rate
 from .reciprocity import LawGiven, ReciprocityLaw
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
@@ -213,25 +213,6 @@ def _with_readings(
     ahead = Path.through(points)
     lifted = [(at, stops + last_stops - ahead.at(last_at)) for at, stops in points if at > last_at]
     return Path.through([*known, *lifted], ahead.slope_after)
-
-
-RATE_SD = 0.15
-"""How fast light may be expected to move before anything is known [stop/min]: twilight's steepest is 0.4."""
-
-
-def likely_rate(known: Sequence[tuple[float, float]]) -> float:
-    """Rate [stop/s] that points (seconds, stops) make likely: ridge regression, a reading known to 0.15 stop.
-
-    Source: the batch estimator that anchoring.py's filter equals. Verdict: estimate.
-    """
-    last, weight = known[-1][0], 1 / READING_SD**2
-    minutes = [(second - last) / 60 for second, _ in known]
-    a = 1 / LEVEL_SD**2 + weight * len(known)
-    b = weight * math.fsum(minutes)
-    d = 1 / RATE_SD**2 + weight * math.fsum(minute * minute for minute in minutes)
-    u = weight * math.fsum(stops for _, stops in known)
-    v = weight * math.fsum(minute * stops for minute, (_, stops) in zip(minutes, known, strict=True))
-    return (a * v - b * u) / (a * d - b * b) / 60
 
 
 def _done(path: Path, needed: float, film: ReciprocityLaw | None, seconds: float) -> float:

@@ -34,11 +34,12 @@ from .marks import Between, Inline, Size
 from .packing import Line as PackLine
 from .packing import Plan, pack
 from .plausibility import SkyPick
+from .rate import MOST_READINGS, KnownRate, Rate, rate
 from .reach import Reach, ReachQuestion, reach
 from .reading import Given, ReadingGiven, SettingsGiven, metered, shutter
 from .readout import DIAL_LIMIT, Readout, readout
 from .reciprocity import LawGiven
-from .refusal import Refusal
+from .refusal import Refusal, within
 from .ridge import Ridge
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step, ev100
 from .series import Series, SeriesQuestion, series
@@ -292,6 +293,31 @@ def _sky_fits(asked: SkyFitsQuestion) -> SkyFitsAnswer:
     return SkyFitsAnswer(own, low, high, *_band(seconds, own, low, high), plausibility.fits_sky(own, asked.sky))
 
 
+@dataclass(frozen=True, slots=True)
+class TakenReading:
+    """What the meter said, and when."""
+
+    reading: ReadingGiven
+    at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class RateQuestion:
+    """Readings of one scene, the same filters on, in order of time; ``forecast`` is what a plan says of the rate."""
+
+    readings: Annotated[tuple[TakenReading, ...], Size(1, MOST_READINGS)]
+    at: datetime
+    forecast: KnownRate | None = None
+
+
+def _rate(asked: RateQuestion) -> Rate:
+    if asked.forecast is not None:
+        within("forecast.stops_per_minute", asked.forecast.stops_per_minute, -10, 10, "stops a minute")
+        within("forecast.rate_sd", asked.forecast.rate_sd, 0, 5, "stops a minute")
+    taken = [(each.at, _own_ev(each.reading)[0]) for each in asked.readings]
+    return rate(taken, asked.at, asked.forecast)
+
+
 def _band(seconds: float, own: float, low: float, high: float) -> tuple[float, float]:
     """The times [s] the reading's settings would show between two brightnesses."""
     return seconds * 2 ** (own - high), seconds * 2 ** (own - low)
@@ -438,6 +464,7 @@ QUESTIONS: dict[str, Question] = {
     "looks": Question(LooksQuestion, looks, Looks),
     "looks/at": Question(AtQuestion, lambda q: AtAnswer(looks_at(q.scene(), q.seconds)), AtAnswer, drop_none=True),
     "light": Question(LightQuestion, forecast, Forecast),
+    "light/rate": Question(RateQuestion, _rate, Rate),
     "outing/wait": Question(WaitQuestion, _wait, Wait),
     "outing/swaps": Question(SwapsQuestion, _swaps, SwapPlan),
     "outing/tide": Question(TideQuestion, _tide, TideAnswer),

@@ -62,6 +62,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "measured": {"step": "third"},
     "looks": {"wants": [], "own": []},
     "looks/at": {"wants": []},
+    "light/rate": {},
     "light": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
     "outing/wait": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
     "outing/swaps": {

@@ -10,8 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jackstaff_core.checklist import LINE_OF, Armed, Sun, arm, sun_seen
-from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end, light_path, likely_rate
+from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end, light_path
 from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
+from jackstaff_core.rate import likely_rate
 from jackstaff_core.reciprocity import Additive, Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.series import SeriesQuestion, Way, series

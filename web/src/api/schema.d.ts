@@ -626,6 +626,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/light/rate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Light Rate
+         * @description Readings of one scene, the same filters on, in order of time; ``forecast`` is what a plan says of the rate.
+         */
+        post: operations["jackstaff_api_mount_light_rate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/evidence": {
         parameters: {
             query?: never;
@@ -3501,6 +3521,14 @@ export interface components {
             witnesses: components["schemas"]["WitnessAnswer"][];
         };
         /**
+         * KnownRate
+         * @description A rate that a forecast says [stops/min], with its sd.
+         */
+        KnownRateAsked: {
+            rate_sd: number;
+            stops_per_minute: number;
+        };
+        /**
          * Label
          * @description All meanings of a label, the likeliest first.
          */
@@ -4247,6 +4275,28 @@ export interface components {
             gap_stops_now: number;
             gap_stops_then: number;
             stops: number;
+        };
+        /**
+         * Rate
+         * @description How the light moves [stops/min] with the sd of that, from ``used`` of the readings.
+         */
+        RateAnswer: {
+            advice: components["schemas"]["AdviceAnswer"] | null;
+            counts: boolean;
+            minutes: number;
+            rate_sd: number;
+            stops_per_minute: number;
+            used: number;
+        };
+        /**
+         * RateQuestion
+         * @description Readings of one scene, the same filters on, in order of time; ``forecast`` is what a plan says of the rate.
+         */
+        RateAsked: {
+            /** Format: date-time */
+            at: string;
+            forecast?: components["schemas"]["KnownRateAsked"] | null;
+            readings: components["schemas"]["TakenReadingAsked"][];
         };
         /** Reach */
         ReachAnswer: {
@@ -5017,6 +5067,15 @@ export interface components {
             seconds?: number | null;
             /** Taken At */
             taken_at?: string | null;
+        };
+        /**
+         * TakenReading
+         * @description What the meter said, and when.
+         */
+        TakenReadingAsked: {
+            /** Format: date-time */
+            at: string;
+            reading: components["schemas"]["ReadingAsked"];
         };
         /** Target */
         TargetAsked: {
@@ -7294,6 +7353,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ForecastAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_light_rate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RateAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RateAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
