@@ -250,3 +250,39 @@ def test_a_decided_time_runs_longer_by_what_one_says_and_is_picked_up_whole_else
     expect(other.get_by_text("Open for 3 min 30 s")).to_be_attached()
     (armed,) = kept(other, "armed")
     assert armed["content"]["plan"]["run"]["bias_stops"] == pytest.approx(decided, abs=1e-5)
+
+
+def test_two_readings_of_a_scene_tell_how_the_light_moves_and_the_frame_is_run_by_it(guest: Visit) -> None:
+    page = guest.page
+    # No outing goes on then: nothing but the readings says anything about the light.
+    page.clock.install(time="2027-03-02T12:00:00Z")
+    page.reload()
+    expect(page.get_by_role("button", name="Light steady")).to_be_visible()
+    page.keyboard.press("s")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("2")
+    expect(answer(page)).to_have_text("4min16s")
+    page.clock.fast_forward("05:00")
+    page.get_by_role("button", name="Meter again").click()
+    for _ in range(2):
+        page.keyboard.press("s")
+        page.keyboard.press("ArrowUp")
+    expect(page.get_by_role("button", name=re.compile("Light falling 1 stop in .* 2 readings"))).to_be_visible()
+    expect(page.get_by_text("Light falls since the reading")).to_be_attached()
+    # Another value without a word is another scene until somebody says it is not.
+    page.clock.fast_forward("04:00")
+    page.keyboard.press("s")
+    page.keyboard.press("ArrowUp")
+    expect(page.get_by_role("button", name="Light steady")).to_be_visible()
+    page.get_by_role("button", name="Same scene, 4 min on?").click()
+    page.get_by_role("button", name=re.compile("Light falling 1 stop in .* 3 readings")).click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_text(re.compile(r"From 3 readings in \d+ min: falling 1 stop in"))).to_be_visible()
+    dialog.get_by_role("button", name="Close").last.click()
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    (armed,) = kept(page, "armed")
+    plan = armed["content"]["plan"]
+    assert plan["run"]["stops_per_minute"] == pytest.approx(-0.12, abs=0.04)
+    # What falls while it is open makes it longer than the reading alone would.
+    assert plan["answer"]["seconds"] > 1.15 * plan["run"]["metered_seconds"]

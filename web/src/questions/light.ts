@@ -5,6 +5,7 @@ export type Light = Schemas["ForecastAnswer"];
 export type Swaps = Schemas["SwapPlanAnswer"];
 export type Tide = Schemas["TideAnswer"];
 export type Plausible = Schemas["PlausibleAnswer"];
+export type Rate = Schemas["RateAnswer"];
 
 /** The light of a place over a time. */
 export function useLight(question: Schemas["LightAsked"] | null) {
@@ -29,6 +30,11 @@ export function usePlausible(question: Schemas["PlausibleAsked"] | null) {
 /** Whether a reading fits the sky that one sees. */
 export function useSky(question: Schemas["SkyFitsAsked"] | null) {
   return useAsk("sky", question, (body, signal) => answer(api.POST("/api/outing/sky", { body, signal })));
+}
+
+/** How the light moves, from readings of one scene. */
+export function useRate(question: Schemas["RateAsked"] | null) {
+  return useAsk("rate", question, (body, signal) => answer(api.POST("/api/light/rate", { body, signal })));
 }
 
 /** The longest frame that still fills before an outing ends, minute by minute. */

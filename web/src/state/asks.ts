@@ -36,6 +36,23 @@ export function readingOf(laid: Laid, change: Partial<Bench> = {}): ExposureQues
     : { shutter: asked.shutter, aperture: asked.aperture, iso: asked.iso, step: laid.step };
 }
 
+/** The readings of this scene so far, for how the light moves; null where there is no second one. */
+export function rateOf(
+  laid: Laid,
+  now: number,
+  forecast: Schemas["KnownRateAsked"] | null,
+): Schemas["RateAsked"] | null {
+  const { earlier, meteredAt } = laid.bench;
+  if (earlier.length === 0 || meteredAt === null) return null;
+  const readings = [
+    ...earlier.map((each) => ({ reading: readingOf(laid, each), at: each.at })),
+    { reading: readingOf(laid), at: meteredAt },
+  ];
+  // Half minutes are as fine as a rate deserves.
+  const at = Math.max(Math.round(now / 30_000) * 30_000, Date.parse(meteredAt));
+  return { readings, at: new Date(at).toISOString(), forecast };
+}
+
 function stackOf(laid: Laid, inReading: string[]): NonNullable<ExposureQuestion["stack"]> {
   return laid.stack.map((glass) => ({
     stops: glass.stops,

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from "vitest";
 import type { KitItem } from "./kit";
-import { exposureOf, holdTime, steerOf } from "./asks";
+import { exposureOf, holdTime, rateOf, steerOf } from "./asks";
 import { bench, type Bench, fromStarter, lay, type Move } from "./bench";
 
 const NOW = new Date("2027-04-17T04:30:00Z");
@@ -53,6 +53,40 @@ describe("the bench", () => {
     expect([through.on, through.inReading]).toEqual([["g8", "g1"], ["g1"]]);
     expect(bench(through, { do: "toggleInReading", id: "g1" }, NOW).inReading).toEqual([]);
     expect(bench(through, toggle("g1"), NOW).inReading).toEqual([]);
+  });
+
+  it("takes readings of one scene together when one says so, and asks where nobody did", () => {
+    const at = (minutes: number) => new Date(NOW.getTime() + minutes * 60_000);
+    const dial = (shutter: string): Move => ({ do: "set", change: { shutter } });
+    const played = (...moves: [number, Move][]) =>
+      moves.reduce((state, [minutes, move]) => bench(state, move, at(minutes)), START);
+    const shutters = (state: Bench) => [state.before, state.earlier].map((list) => list.map((each) => each.shutter));
+    // Metered again, then dialled: the first reading is an earlier one; a correction within the minute is none.
+    const again: [number, Move][] = [
+      [0, dial("1/50")],
+      [0.2, dial("1/60")],
+      [4, { do: "meterAgain" }],
+      [4.3, dial("1/30")],
+    ];
+    expect(shutters(played(...again))).toEqual([[], ["1/60"]]);
+    expect(rateOf(lay(played(...again), KIT), at(5).getTime(), null)).toMatchObject({
+      readings: [
+        { at: at(0.2).toISOString(), reading: { shutter: "1/60" } },
+        { at: at(4.3).toISOString(), reading: { shutter: "1/30" } },
+      ],
+      at: at(5).toISOString(),
+    });
+    // Only dialled: whether it is the same scene is asked, and until it is said nothing is known of the light.
+    const other: [number, Move][] = [
+      [0, dial("1/50")],
+      [6, dial("1/25")],
+    ];
+    expect(shutters(played(...other))).toEqual([["1/50"], []]);
+    expect(rateOf(lay(played(...other), KIT), at(6).getTime(), null)).toBeNull();
+    expect(shutters(played(...other, [6.2, { do: "sameScene" }]))).toEqual([[], ["1/50"]]);
+    // Other filters on while metering, and readings of an hour ago, say nothing about this one.
+    expect(shutters(played(...again, [5, { do: "toggleInReading", id: "g1" }]))).toEqual([[], []]);
+    expect(shutters(played(...other, [70, dial("1/8")]))).toEqual([[], []]);
   });
 
   it("dates the reading when the reading changes, and only then", () => {

@@ -14,14 +14,25 @@ export type Scale = Schemas["Counting"];
 export type { ExposureQuestion, Floating, Step } from "../questions/bench";
 export type { Glass } from "./bag";
 
-export interface Bench {
+/** What the meter says. */
+interface Metered {
   meter: "camera" | "hand";
   /** Dial marks or literal text, as the API reads them. */
   shutter: string;
   aperture: string;
   iso: string;
   ev100: number;
+}
+
+/** A reading with its instant. */
+export type Taken = Metered & { at: string };
+
+export interface Bench extends Metered {
   meteredAt: string | null;
+  /** The same scene metered before, in order of time: how the light moves is known from these. */
+  earlier: Taken[];
+  /** What was metered before this reading, of a scene that may be the same: it is asked. */
+  before: Taken[];
   /** What the frame is shot at; null follows the reading. */
   shotAperture: string | null;
   shotIso: string | null;
@@ -49,6 +60,8 @@ export interface Bench {
 
 export type Move =
   | { do: "set"; change: Partial<Bench> }
+  | { do: "meterAgain" }
+  | { do: "sameScene" }
   | { do: "toggle"; id: string }
   | { do: "toggleInReading"; id: string }
   | { do: "bare" }
@@ -70,21 +83,31 @@ export function bench(state: Bench, move: Move, now: Date): Bench {
       const metered = READING.some((key) => key in move.change);
       const summed = SUMMED.some((key) => key in move.change);
       const held = summed ? workedOutAnew(state) : state;
-      return { ...held, ...(metered ? { meteredAt: now.toISOString() } : {}), ...move.change };
+      return { ...held, ...(metered ? { meteredAt: now.toISOString(), ...followed(state, now) } : {}), ...move.change };
     }
+    case "meterAgain":
+      // A reading of the same scene: what stands there until it is dialled anew is what the meter says now.
+      return {
+        ...state,
+        meteredAt: now.toISOString(),
+        earlier: [...state.earlier, ...old(state, now)].slice(-MOST),
+        before: [],
+      };
+    case "sameScene":
+      return { ...state, earlier: [...state.before, ...state.earlier].slice(-MOST), before: [] };
     case "toggle":
       return workedOutAnew(on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id));
     case "toggleInReading": {
       if (state.inReading.includes(move.id)) {
-        return workedOutAnew({ ...state, inReading: state.inReading.filter((id) => id !== move.id) });
+        return workedOutAnew({ ...state, ...ALONE, inReading: state.inReading.filter((id) => id !== move.id) });
       }
       const with_ = putOn(state, move.id);
       return with_.on?.includes(move.id)
-        ? workedOutAnew({ ...with_, inReading: [...with_.inReading, move.id] })
+        ? workedOutAnew({ ...with_, ...ALONE, inReading: [...with_.inReading, move.id] })
         : state;
     }
     case "bare":
-      return workedOutAnew({ ...state, on: [], inReading: [] });
+      return workedOutAnew({ ...state, ...(state.inReading.length > 0 && ALONE), on: [], inReading: [] });
     case "take":
       return {
         ...state,
@@ -108,6 +131,30 @@ export function bench(state: Bench, move: Move, now: Date): Bench {
   }
 }
 
+/** How long after metering a changed value is still the same reading, dialled or corrected [ms]. */
+const DIALLING = 90_000;
+/** How long a reading says something about the next [ms]. */
+const REMEMBERED = 45 * 60_000;
+const MOST = 23;
+/** Readings through other filters cannot be compared with this one. */
+const ALONE: Pick<Bench, "earlier" | "before"> = { earlier: [], before: [] };
+
+/** The reading that stands there, where it is one of its own and no old story. */
+function old({ meter, shutter, aperture, iso, ev100, meteredAt }: Bench, now: Date): Taken[] {
+  const age = meteredAt === null ? -1 : now.getTime() - Date.parse(meteredAt);
+  return meteredAt !== null && age >= DIALLING / 3 && age <= REMEMBERED
+    ? [{ meter, shutter, aperture, iso, ev100, at: meteredAt }]
+    : [];
+}
+
+/** What becomes of the earlier readings when another value is metered without a word whether the scene is the same. */
+function followed(state: Bench, now: Date): Pick<Bench, "earlier" | "before"> {
+  const age = state.meteredAt === null ? Infinity : now.getTime() - Date.parse(state.meteredAt);
+  if (age < DIALLING) return { earlier: state.earlier, before: state.before };
+  const known = [...(state.earlier.length > 0 ? state.earlier : state.before), ...old(state, now)];
+  return { earlier: [], before: known.filter((each) => now.getTime() - Date.parse(each.at) <= REMEMBERED) };
+}
+
 /** A time that was chosen beside the one worked out was chosen for another sum: it is worked out anew. */
 function workedOutAnew(state: Bench): Bench {
   return state.floating === "time" ? { ...state, targetSeconds: null } : state;
@@ -122,6 +169,7 @@ function putOn(state: Bench, id: string): Bench {
 function takeOff(state: Bench, id: string): Bench {
   return {
     ...state,
+    ...(state.inReading.includes(id) && ALONE),
     on: (state.on ?? []).filter((other) => other !== id),
     inReading: state.inReading.filter((other) => other !== id),
   };
@@ -195,6 +243,8 @@ const START: Bench = {
   iso: "64",
   ev100: 12,
   meteredAt: null,
+  earlier: [],
+  before: [],
   shotAperture: null,
   shotIso: null,
   scale: "exact",
@@ -219,13 +269,20 @@ export function fromStarter({ reading }: Pick<Starter, "reading">, demo = false)
 }
 
 const text = v.pipe(v.string(), v.maxLength(24));
-const SHAPE = v.object({
+const instant = v.pipe(v.string(), v.isoTimestamp());
+const METERED = {
   meter: v.picklist(["camera", "hand"]),
   shutter: text,
   aperture: text,
   iso: text,
   ev100: v.number(),
-  meteredAt: v.nullable(v.pipe(v.string(), v.isoTimestamp())),
+};
+const TAKEN = v.pipe(v.array(v.object({ ...METERED, at: instant })), v.maxLength(MOST));
+const SHAPE = v.object({
+  ...METERED,
+  meteredAt: v.nullable(instant),
+  earlier: TAKEN,
+  before: TAKEN,
   shotAperture: v.nullable(text),
   shotIso: v.nullable(text),
   scale: v.picklist(["exact", "as_marked"]),
@@ -299,5 +356,7 @@ export function useBench(): [Laid | null, (move: Move) => void] {
 /** Put the bench back to before the reading: the camera is blind, so it has to be metered anew. */
 export function unmetered(): void {
   const kept = drawn.get(ONE);
-  if (kept) void drawn.set(ONE, { ...kept, meteredAt: null });
+  if (!kept) return;
+  const before = [...(kept.earlier.length > 0 ? kept.earlier : kept.before), ...old(kept, new Date())].slice(-MOST);
+  void drawn.set(ONE, { ...kept, meteredAt: null, earlier: [], before });
 }

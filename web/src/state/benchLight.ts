@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
-import { type Plausible, usePlausible, useSky } from "../questions/light";
+import { type Plausible, type Rate, usePlausible, useRate, useSky } from "../questions/light";
 import { useNow } from "../ui/useNow";
-import { plausibleOf, readingOf } from "./asks";
+import { plausibleOf, rateOf, readingOf } from "./asks";
 import type { Laid } from "./bench";
 import { instantNear, isLive, type Outing, span, useOutings } from "./outings";
 
@@ -12,6 +12,8 @@ export interface BenchLight {
   at: number;
   plausible: Plausible | undefined;
   seen: Schemas["SkyFitsAnswer"] | undefined;
+  /** What the readings of this scene say of the light's rate, together with the outing where one counts. */
+  rate: Rate | undefined;
   /** What goes into the sum. */
   moving: Laid["light"];
 }
@@ -29,14 +31,18 @@ export function useBenchLight(laid: Laid): BenchLight {
   const sky = counts ? null : bench.skySeen;
   const seen = useSky(sky && { sky, reading: readingOf(laid) }).answer;
   const age = bench.lightAt === null && bench.meteredAt !== null ? (now - Date.parse(bench.meteredAt)) / 1000 : 0;
-  const moving =
-    counts && plausible
-      ? {
-          stops_per_minute: plausible.stops_per_minute,
-          rate_sd: plausible.rate_sd,
-          // Half minutes are as fine as a rate deserves, and keep the sum still between key presses.
-          delay_seconds: Math.min(6 * 3600, Math.max(0, Math.round(age / 30) * 30)),
-        }
-      : null;
-  return { outing: current, counts, at, plausible, seen, moving };
+  const planned = counts && plausible ? known(plausible) : null;
+  // A time of the outing that was chosen is not the time of these readings.
+  const rate = useRate(bench.lightAt === null ? rateOf(laid, now, planned) : null).shown;
+  const rated = bench.earlier.length > 0 && rate?.counts ? known(rate) : planned;
+  const moving = rated && {
+    ...rated,
+    // Half minutes are as fine as a rate deserves, and keep the sum still between key presses.
+    delay_seconds: Math.min(6 * 3600, Math.max(0, Math.round(age / 30) * 30)),
+  };
+  return { outing: current, counts, at, plausible, seen, rate: bench.earlier.length > 0 ? rate : undefined, moving };
+}
+
+function known({ stops_per_minute, rate_sd }: Plausible | Rate): Schemas["KnownRateAsked"] {
+  return { stops_per_minute, rate_sd };
 }

@@ -129,6 +129,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             set={set}
             onType={setEntry}
             onMeteredWith={() => setPanel("meteredWith")}
+            onAgain={() => move({ do: "meterAgain" })}
+            onSameScene={() => move({ do: "sameScene" })}
           />
           <Shelf
             laid={laid}
@@ -304,7 +306,7 @@ function wanting(scene: Bench["scene"], want: Want): Bench["scene"] {
 /** What the light says about the reading. */
 function said(light: BenchLight): Exposure["advice"] {
   const advice = light.plausible?.advice ?? light.seen?.advice;
-  return advice ? [advice] : [];
+  return [advice, light.rate?.advice].filter((remark) => remark != null);
 }
 
 /** A floating aperture or ISO stands at its nearest mark, so that the sum shows what that mark gives. */
@@ -399,7 +401,7 @@ function useBenchKeys(laid: Laid, move: (move: Move) => void, armIt: () => void)
   useKeys(digits.join(","), press("toggle"), "position");
   useKeys(digits.map((digit) => `shift+${digit}`).join(","), press("toggleInReading"), "position");
   useKeys("0", () => move({ do: "bare" }), "position");
-  useKeys("m", () => move({ do: "set", change: { meteredAt: new Date().toISOString() } }));
+  useKeys("m", () => move({ do: "meterAgain" }));
   useKeys("r", armIt);
 }
 

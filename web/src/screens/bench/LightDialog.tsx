@@ -13,13 +13,18 @@ interface Props {
   onClose: () => void;
 }
 
+/** A rate with its give or take. */
+function rateSure({ stops_per_minute, rate_sd }: { stops_per_minute: number; rate_sd: number }): string {
+  return words.light.rate(rateText(stops_per_minute), (2 * rate_sd).toFixed(2));
+}
+
 const SKIES = ["full_sun", "hazy", "overcast", "shade", "dusk", "lamps"] as const;
 
 /** Where the light's rate comes from: an outing, now or at a time of it; without one, what one sees. */
 export function LightDialog({ laid, light, set, onClose }: Props) {
   const say = words.light;
   const { bench } = laid;
-  const { plausible, outing } = light;
+  const { plausible, outing, rate } = light;
   const advice = plausible?.advice ?? light.seen?.advice;
   return (
     <Modal show onHide={onClose} centered aria-labelledby="bench-light-title">
@@ -55,8 +60,18 @@ export function LightDialog({ laid, light, set, onClose }: Props) {
             </Button>
           </div>
         )}
-        {plausible ? (
-          <p className="mb-0">{say.rate(rateText(plausible.stops_per_minute), (2 * plausible.rate_sd).toFixed(2))}</p>
+        {rate ? (
+          <div className="light-when">
+            <p className="mb-0">
+              {say.fromReadings(rate.used, Math.max(1, Math.round(rate.minutes)), rateSure(rate))}
+              {rate.advice && ` ${rate.advice.text}`}
+            </p>
+            <Button variant="quiet" onClick={() => set({ earlier: [], before: [] })}>
+              {say.forget}
+            </Button>
+          </div>
+        ) : plausible ? (
+          <p className="mb-0">{rateSure(plausible)}</p>
         ) : (
           <p className="quiet mb-0">{say.none}</p>
         )}

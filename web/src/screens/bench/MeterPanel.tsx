@@ -21,10 +21,12 @@ interface Props {
   set: (change: Partial<Bench>) => void;
   onType: (field: Field) => void;
   onMeteredWith: () => void;
+  onAgain: () => void;
+  onSameScene: () => void;
 }
 
 /** What the meter says, and what was on the lens while it said so: the first thing one enters. */
-export function MeterPanel({ laid, ladders, answer, light, set, onType, onMeteredWith }: Props) {
+export function MeterPanel({ laid, ladders, answer, light, set, onType, onMeteredWith, onAgain, onSameScene }: Props) {
   const { bench } = laid;
   const shutter = useRef<HTMLButtonElement>(null);
   const aperture = useRef<HTMLButtonElement>(null);
@@ -47,9 +49,7 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
       <div className="heading-line">
         <h2 id="meter-title">{words.bench.meterSays}</h2>
         <Age at={bench.meteredAt} moved={answer?.advice.some((remark) => remark.code === "meter_again") ?? false} />
-        <Button variant="link" className="plain-link" onClick={() => set({ meteredAt: new Date().toISOString() })}>
-          {words.bench.metered.again}
-        </Button>
+        <MeterAgain bench={bench} onAgain={onAgain} onSameScene={onSameScene} />
       </div>
       {camera ? (
         <div className="meter-values">
@@ -98,6 +98,31 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
         </Button>
       </p>
     </section>
+  );
+}
+
+/** How long it is asked whether a reading is of the scene before, and how long one is no older than "just now" [ms]. */
+const ASKED_FOR = 3 * 60_000;
+const FRESH = 60_000;
+
+/** One more reading of the same scene, or the question whether it was one: two of them say how the light moves. */
+function MeterAgain({ bench, onAgain, onSameScene }: { bench: Bench } & Pick<Props, "onAgain" | "onSameScene">) {
+  const now = useNow(15_000);
+  const { metered } = words.bench;
+  const last = bench.before.at(-1);
+  const taken = bench.meteredAt === null ? null : Date.parse(bench.meteredAt);
+  if (last && taken !== null && now - taken < ASKED_FOR) {
+    const minutes = Math.max(1, Math.round((taken - Date.parse(last.at)) / 60_000));
+    return (
+      <Button variant="link" className="plain-link" onClick={onSameScene}>
+        {metered.same(minutes)}
+      </Button>
+    );
+  }
+  return (
+    <Button variant="link" className="plain-link" onClick={onAgain}>
+      {taken === null || now - taken < FRESH ? metered.first : metered.again}
+    </Button>
   );
 }
 

@@ -129,8 +129,9 @@ function Line({ title, children, onOpen }: { title: string; children: string; on
   );
 }
 
-function lightSaid({ plausible, seen }: BenchLight): string {
+function lightSaid({ plausible, seen, rate }: BenchLight): string {
   const say = words.light;
+  if (rate?.counts) return `${rateText(rate.stops_per_minute)} · ${say.readings(rate.used)}`;
   if (plausible) return rateText(plausible.stops_per_minute);
   return seen ? say.seen : say.steady;
 }
