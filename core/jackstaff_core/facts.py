@@ -12,6 +12,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any, TypeVar
+from uuid import UUID
 
 from .refusal import Refusal, Refusals
 
@@ -28,6 +29,7 @@ class Shape(StrEnum):
     CHOICE = "choice"
     NUMBERS = "numbers"
     PAIRS = "pairs"
+    IDS = "ids"
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,6 +86,11 @@ def numbers(label: str, used_by: str, low: float, high: float, unit: str = "", m
 
 def pairs(label: str, used_by: str, first: str, second: str, high: float, most: int = 60, **more: Any) -> Any:
     return _made(Fact(label, used_by, Shape.PAIRS, "", 0.0, high, most=most, pair=(first, second), **more), ())
+
+
+def ids(label: str, used_by: str, most: int = 4, **more: Any) -> Any:
+    """Other things of the same kit, by their ids."""
+    return _made(Fact(label, used_by, Shape.IDS, most=most, **more), ())
 
 
 def _made(fact: Fact, default: Any) -> Any:
@@ -162,6 +169,8 @@ def _value(described: Described, value: Any) -> Any:
             return tuple(_number(f"{name}.{place}", fact, row) for place, row in enumerate(_rows(described, value)))
         case Shape.PAIRS:
             return tuple(_pair(f"{name}.{place}", fact, row) for place, row in enumerate(_rows(described, value)))
+        case Shape.IDS:
+            return tuple(_id(f"{name}.{place}", fact, row) for place, row in enumerate(_rows(described, value)))
         case _:
             return _number(name, fact, value)
 
@@ -177,6 +186,13 @@ def _pair(name: str, fact: Fact, value: Any) -> tuple[float, float]:
     if isinstance(value, list | tuple) and len(value) == 2:
         return _number(name, fact, value[0]), _number(name, fact, value[1])
     raise Refusal(name, f"A row of {fact.label.lower()} has two numbers.", f"Give {fact.pair[0]}, then {fact.pair[1]}.")
+
+
+def _id(name: str, fact: Fact, value: Any) -> str:
+    try:
+        return str(UUID(value))
+    except (ValueError, TypeError, AttributeError):
+        raise Refusal(name, f"A row of {fact.label.lower()} is no id.", "Give the id of another item.") from None
 
 
 def _number(name: str, fact: Fact, value: Any) -> float:
@@ -229,6 +245,8 @@ def _shape(fact: Fact) -> dict[str, Any]:
             return {"type": "string", "enum": [code for code, _ in fact.choices]}
         case Shape.NUMBERS:
             return {"type": "array", "maxItems": fact.most, "items": bounded}
+        case Shape.IDS:
+            return {"type": "array", "maxItems": fact.most, "items": {"type": "string", "format": "uuid"}}
         case _:
             row = {"type": "array", "minItems": 2, "maxItems": 2, "items": bounded}
             return {"type": "array", "maxItems": fact.most, "items": row}

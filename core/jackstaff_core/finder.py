@@ -68,6 +68,8 @@ class KitGlass:
     min: GlassStops | None = None
     max: GlassStops | None = None
     usable_max: GlassStops | None = None
+    members: Ids = ()
+    """What a named stack is made of: those are never beside it."""
 
 
 OwnGlass = Annotated[tuple[KitGlass, ...], Size(0, MOST_GLASSES)]
@@ -139,6 +141,7 @@ class Piece(NamedTuple):
     half_range: float
     kind: GlassKind
     polarises: bool
+    members: tuple[str, ...] = ()
 
 
 class Subset(NamedTuple):
@@ -340,9 +343,8 @@ def _piece(place: str, glass: KitGlass) -> Piece:
     if glass.kind is GlassKind.GRADUATED:
         return Piece(glass.id, 0.0, 0.0, 0.0, glass.kind, False)
     if glass.stops is not None:
-        return Piece(
-            glass.id, within(f"{place}.stops", glass.stops, 0, 30, "stops"), 0.0, 0.0, glass.kind, glass.kind.polarises
-        )
+        stops = within(f"{place}.stops", glass.stops, 0, 30, "stops")
+        return Piece(glass.id, stops, 0.0, 0.0, glass.kind, glass.kind.polarises, glass.members)
     if glass.min is None or glass.max is None:
         raise Refusal(place, f"'{glass.id}' has no strength.", "Give its stops, or its min and max.")
     low = within(f"{place}.min", glass.min, 0, 30, "stops")
@@ -369,22 +371,50 @@ def subsets(pieces: list[Piece], slots: int, must: Counter[str] | None = None) -
     must = must or Counter()
     needed = tuple(piece for piece in pieces if piece.id in must)
     free = [piece for piece in pieces if piece.id not in must]
+    clashes = _clashes(pieces)
     if sum(piece.polarises for piece in needed) > 1 or len(needed) > slots:
         return
+    if any(clashes.get(piece.id, _NONE) & must.keys() for piece in needed):
+        return
     # A twin may come only right after the twin before it, so each count of them is met once.
-    last: dict[tuple[float, float, float, GlassKind], int] = {}
+    last: dict[tuple[float, float, float, GlassKind, str], int] = {}
     before = []
     for place, piece in enumerate(free):
-        same = (piece.fixed, piece.more, piece.half_range, piece.kind)
+        # What belongs to a named stack is not alike to what does not.
+        same = (piece.fixed, piece.more, piece.half_range, piece.kind, piece.id if piece.id in clashes else "")
         before.append(last.get(same))
         last[same] = place
     fixed, more = sum(piece.fixed for piece in needed), sum(piece.more for piece in needed)
     begun = Subset(needed, fixed, more, tuple(piece.id for piece in needed))
-    yield from _grown(free, before, begun, slots - len(needed), 0, any(piece.polarises for piece in needed))
+    polarised = any(piece.polarises for piece in needed)
+    yield from _grown(free, before, clashes, begun, slots - len(needed), 0, polarised)
+
+
+_NONE: frozenset[str] = frozenset()
+
+
+def _clashes(pieces: list[Piece]) -> dict[str, frozenset[str]]:
+    """Which others cannot be on beside one: a named stack's members, and stacks that share one. Empty without any."""
+    parts = {piece.id: frozenset((piece.id, *piece.members)) for piece in pieces}
+    if not any(piece.members for piece in pieces):
+        return {}
+    return {
+        own: found
+        for own, mine in parts.items()
+        if (
+            found := frozenset(other for other, theirs in parts.items() if other != own and not mine.isdisjoint(theirs))
+        )
+    }
 
 
 def _grown(
-    free: list[Piece], before: list[int | None], subset: Subset, room: int, start: int, polarised: bool
+    free: list[Piece],
+    before: list[int | None],
+    clashes: dict[str, frozenset[str]],
+    subset: Subset,
+    room: int,
+    start: int,
+    polarised: bool,
 ) -> Iterator[Subset]:
     """``subset`` and everything that can be put on it from place ``start`` on."""
     yield subset
@@ -398,11 +428,13 @@ def _grown(
         twin = before[place]
         if twin is not None and free[twin].id not in ids:
             continue
+        if clashes and not clashes.get(piece.id, _NONE).isdisjoint(ids):
+            continue
         bigger = Subset((*pieces, piece), fixed + piece.fixed, more + piece.more, (*ids, piece.id))
         if room == 1:
             yield bigger
         else:
-            yield from _grown(free, before, bigger, room - 1, place + 1, polarised or piece.polarises)
+            yield from _grown(free, before, clashes, bigger, room - 1, place + 1, polarised or piece.polarises)
 
 
 def _shown(hit: _Hit, target: float, front: list[_Hit], question: FinderQuestion) -> Stack:

@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from .diffraction import SOFT_PIXELS, f_number_for
-from .facts import choice, flag, number, numbers, pairs, text, whole
+from .facts import choice, flag, ids, number, numbers, pairs, text, whole
 from .finder import GlassKind
 from .reciprocity import Additive, LawGiven, Power, Table, from_aperture_corrections
 from .refusal import Refusal
@@ -21,6 +21,8 @@ from .uncertainty import UNMEASURED_GLASS_SD
 STRENGTH = "the sum, the finder, the staff"
 USUAL_TOLERANCE = 0.33
 """What most glass is sold to [stops]."""
+MOST_MEMBERS = 4
+"""Of a named stack."""
 _RANGED = ("variable", "polariser", "combined")
 
 
@@ -312,8 +314,11 @@ class Glass:
         group="Variable",
     )
     cast: str = text("Colour cast", "editing notes", 60, group="Fit")
+    members: tuple[str, ...] = ids("A named stack of", "stack rules, the finder", MOST_MEMBERS, group="Fit")
 
     def __post_init__(self) -> None:
+        if len(self.members) == 1 or len(set(self.members)) < len(self.members):
+            raise Refusal("members", "A named stack has two members at least, each once.", "Name two to four filters.")
         if self.stops_max is not None and self.stops_max < self.stops:
             raise Refusal("stops_max", "The dense end is weaker than the weak end.", "Give the weaker end first.")
         if self.kind == "variable" and self.stops_max is None:
@@ -371,6 +376,41 @@ def strength(glass: Glass) -> Strength:
         return Strength(kind, glass.stops, None, sd, glass.stops, glass.stops)
     sd = (glass.give_or_take if glass.give_or_take is not None else glass.tolerance) / 2
     return Strength(kind, glass.stops, offset, sd, glass.stops + offset, glass.stops + offset)
+
+
+def together(glasses: tuple[Glass, ...]) -> Glass:
+    """Two to four filters that stay together, as one: labels and rims add, what each is known to adds in quadrature.
+
+    Raises
+    ------
+    Refusal
+        Fewer or more of them, one inside another named stack, or a graduated or turning one, whose strength is no
+        number.
+    """
+    if not 2 <= len(glasses) <= MOST_MEMBERS:
+        raise Refusal("glass", f"{len(glasses)} filters make no named stack.", f"Take 2 to {MOST_MEMBERS}.")
+    for place, glass in enumerate(glasses):
+        if glass.members:
+            raise Refusal(f"glass.{place}", "A named stack is in it already.", "Take its members one by one.")
+        if glass.kind in {"graduated", "variable"} or (glass.stops_max is not None and glass.kind != "solid"):
+            raise Refusal(f"glass.{place}", f"A {glass.kind} filter has no one strength.", "Leave it out of the stack.")
+    measured = [glass.offset for glass in glasses if glass.offset is not None]
+    known = 2 * math.hypot(*(strength(glass).offset_sd for glass in glasses))
+    rims = [glass.rim_depth_mm for glass in glasses]
+    return Glass(
+        kind="combined" if any(GlassKind(glass.kind).polarises for glass in glasses) else "solid",
+        label=" + ".join(glass.label or f"{glass.stops:g}" for glass in glasses)[:60],
+        stops=math.fsum(glass.stops for glass in glasses),
+        tolerance=min(3.0, known),
+        offset=math.fsum(measured) if measured else None,
+        give_or_take=known if measured else None,
+        evidence="typed" if measured else "none",
+        mount=glasses[0].mount,
+        size_mm=glasses[0].size_mm,
+        rim_depth_mm=None if None in rims else math.fsum(rim for rim in rims if rim is not None),
+        clear_mm=min((glass.clear_mm for glass in glasses if glass.clear_mm is not None), default=None),
+        gasket=glasses[0].gasket,
+    )
 
 
 def isos_of(body: Body) -> tuple[str, ...]:

@@ -25,7 +25,7 @@ from .filling import longest
 from .finder import FinderQuestion, Found, find
 from .flash import FlashAnswer, FlashQuestion, flash
 from .forecast import Forecast, LightQuestion, OwnReadings, Scene, Sky, forecast, light_at, rate_sd
-from .gear import Body, Glass
+from .gear import Body, Glass, together
 from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
 from .logquestions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
@@ -110,6 +110,20 @@ class UsableQuestion:
     glass: Annotated[tuple[Glass, ...], Size(0, 24)]
     focal_mm: FocalLength
     body: Body | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class TogetherQuestion:
+    """Filters that stay together, by their kit facts, from the lens outwards."""
+
+    glass: Annotated[tuple[Glass, ...], Size(0, 24)]
+
+
+@dataclass(frozen=True, slots=True)
+class TogetherAnswer:
+    """What they are as one; its ``members`` are for whoever knows their ids."""
+
+    facts: Glass
 
 
 @dataclass(frozen=True, slots=True)
@@ -454,6 +468,7 @@ QUESTIONS: dict[str, Question] = {
     "stacks": Question(FinderQuestion, find, Found, drop_none=True),
     "rig": Question(Rig, lambda q: RigAnswer(findings(q)), RigAnswer),
     "usable": Question(UsableQuestion, _usable, UsableAnswer),
+    "together": Question(TogetherQuestion, lambda q: TogetherAnswer(together(q.glass)), TogetherAnswer),
     "reach": Question(ReachQuestion, reach, Reach),
     "graduated": Question(GraduatedQuestion, choose, Graduation),
     "trade": Question(TradeQuestion, trade, Trade),

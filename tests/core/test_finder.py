@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find
+from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find, pieces_of, subsets
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, apertures, isos
@@ -164,3 +164,19 @@ def test_a_question_too_wide_is_refused_before_it_costs_more() -> None:
     with pytest.raises(Refusal, match="1 million ways"):
         find(wide)
     assert find(replace(wide, isos=("100",), target=Target(1.0))).count > 1000
+
+
+def test_a_named_stack_is_never_beside_its_members_nor_beside_one_that_shares_one() -> None:
+    pairs = (
+        KitGlass("taped", GlassKind.SOLID, 9.1, members=("ND6", "ND3a")),
+        KitGlass("other", GlassKind.SOLID, 13.2, members=("ND10", "ND3a")),
+    )
+    seen = {frozenset(subset.ids) for subset in subsets(pieces_of((*KIT, *pairs)), 3)}
+    plain = {frozenset(subset.ids) for subset in subsets(pieces_of(KIT), 3)}
+    made = {"taped": {"ND6", "ND3a", "other"}, "other": {"ND10", "ND3a", "taped"}}
+    assert not any(ids & made[pair] for ids in seen for pair in made if pair in ids)
+    # Nothing else is lost: the twin of a member goes with the stack, and all that needs no stack is there.
+    assert {"taped", "ND3b", "ND10"} in seen
+    assert plain <= seen
+    found = find(replace(ASKED, glass=(*KIT, *pairs), must=("taped", "ND6")))
+    assert found.count == 0

@@ -63,6 +63,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "looks": {"wants": [], "own": []},
     "looks/at": {"wants": []},
     "light/rate": {},
+    "together": {},
     "light": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
     "outing/wait": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
     "outing/swaps": {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import random
 from collections.abc import Callable
 from dataclasses import replace
@@ -15,7 +16,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jackstaff_core.facts import Fact, Shape, all_of, described, read, written
-from jackstaff_core.gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength, usable_at
+from jackstaff_core.gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength, together, usable_at
 from jackstaff_core.kitfile import Item, as_json, changes, file, item, parse, schema
 from jackstaff_core.line_numbers import line_of
 from jackstaff_core.refusal import Refusal, Refusals
@@ -46,6 +47,23 @@ def test_how_the_sum_takes_a_glass(facts: dict[str, object], taken: tuple[float 
     assert (found.stops, found.offset, found.offset_sd, found.low, found.high) == pytest.approx(taken)
 
 
+def test_filters_that_stay_together_are_known_as_well_as_all_of_them() -> None:
+    slot = read(Glass, {"stops": 9, "offset": 0.3, "give_or_take": 0.2, "mount": "plate", "clear_mm": 90})
+    ring = read(Glass, {"stops": 4, "rim_depth_mm": 4, "clear_mm": 72})
+    pair = together((slot, ring))
+    # 9.3 known to 0.1, 4 by its label to 0.17: 13.3 known to 0.2, both 95 % and half of it.
+    found = strength(pair)
+    assert (found.stops, found.offset) == pytest.approx((13, 0.3))
+    assert found.offset_sd == pytest.approx(math.hypot(0.1, 0.17))
+    assert (pair.mount, pair.clear_mm, pair.rim_depth_mm) == ("plate", 72, None)
+    assert strength(together((ring, ring))).offset_sd == pytest.approx(math.hypot(0.17, 0.17))
+    assert together((slot, read(Glass, {"kind": "polariser", "stops": 1.5}))).kind == "combined"
+    wrong = [(slot,), (slot, replace(pair, members=(KEY, KEY[::-1]))), (slot, read(Glass, {"kind": "graduated"}))]
+    for given_ in wrong:
+        with pytest.raises(Refusal):
+            together(given_)
+
+
 def test_what_a_body_offers() -> None:
     assert isos_of(Body(iso_lowest=64, iso_highest=500)) == ("64", "125", "250", "500")
     assert isos_of(Body(iso_lowest=100, iso_highest=100)) == ("100",)
@@ -72,6 +90,9 @@ def test_what_a_body_offers() -> None:
         ({"stops": 1, "usable_end": [[24]]}, "usable_end.0"),
         ({"stops": 1, "usable_end": [[24, "x"]]}, "usable_end.0"),
         ({"stops": 1, "gasket": "yes"}, "gasket"),
+        ({"stops": 1, "members": ["Slot ND 4", KEY]}, "members.0"),
+        ({"stops": 1, "members": [KEY]}, "members"),
+        ({"stops": 1, "members": [KEY, KEY]}, "members"),
     ],
 )
 def test_facts_that_cannot_be(facts: dict[str, object], where: str) -> None:
@@ -109,6 +130,8 @@ def _value(fact: Fact) -> st.SearchStrategy[Any]:
             return st.integers(int(fact.low), int(fact.high))
         case Shape.NUMBERS:
             return st.lists(number, max_size=3)
+        case Shape.IDS:
+            return st.lists(st.uuids().map(str), min_size=2, max_size=fact.most, unique=True).map(tuple) | st.just(())
         case Shape.PAIRS:
             return st.just([])
         case _:

@@ -42,6 +42,7 @@ class _ItemAnswer(Schema):
 _WIRE: dict[Any, Any] = {
     # Tuples as the lists that JSON has.
     tuple[float, ...]: list[float],
+    tuple[str, ...]: list[str],
     tuple[tuple[float, float], ...]: list[list[float]],
 }
 

@@ -1613,6 +1613,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Together
+         * @description Filters that stay together, by their kit facts, from the lens outwards.
+         */
+        post: operations["jackstaff_api_mount_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trade": {
         parameters: {
             query?: never;
@@ -3225,6 +3245,8 @@ export interface components {
             label: string;
             /** Measured On */
             measured_on: string;
+            /** Members */
+            members: string[];
             /** Mount */
             mount: string;
             /** Offset */
@@ -3498,6 +3520,8 @@ export interface components {
             id: string;
             kind: components["schemas"]["GlassKind"];
             max?: number | null;
+            /** @default [] */
+            members: string[];
             min?: number | null;
             stops?: number | null;
             usable_max?: number | null;
@@ -4655,7 +4679,7 @@ export interface components {
          * @description What a fact's value looks like in JSON.
          * @enum {string}
          */
-        Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs";
+        Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs" | "ids";
         /**
          * ShutterReading
          * @description One meaning of a shutter text: exact seconds, and the mark printed for it (None = literal).
@@ -5195,6 +5219,24 @@ export interface components {
             cast: string;
             corner_stops?: number | null;
             mired?: number | null;
+        };
+        /**
+         * TogetherAnswer
+         * @description What they are as one; its ``members`` are for whoever knows their ids.
+         */
+        TogetherAnswer: {
+            facts: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * TogetherQuestion
+         * @description Filters that stay together, by their kit facts, from the lens outwards.
+         */
+        TogetherAsked: {
+            glass: {
+                [key: string]: unknown;
+            }[];
         };
         /** Trade */
         TradeAnswer: {
@@ -9710,6 +9752,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SolvedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
