@@ -286,3 +286,32 @@ def test_two_readings_of_a_scene_tell_how_the_light_moves_and_the_frame_is_run_b
     assert plan["run"]["stops_per_minute"] == pytest.approx(-0.12, abs=0.04)
     # What falls while it is open makes it longer than the reading alone would.
     assert plan["answer"]["seconds"] > 1.15 * plan["run"]["metered_seconds"]
+
+
+def test_a_stack_is_named_once_and_goes_on_with_one_tap(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("2")
+    expect(answer(page)).to_have_text("3min23s")
+    page.get_by_role("button", name="Name this stack").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Call it").fill("the taped pair")
+    dialog.get_by_label("Strength together").fill("12,5")
+    dialog.get_by_role("button", name="Keep them as one").click()
+    # Thirteen by their labels, twelve and a half as they were measured together.
+    expect(answer(page)).to_have_text("2min24s")
+    tiles = page.get_by_role("group", name="On the lens")
+    expect(tiles.get_by_role("button", pressed=True)).to_have_count(1)
+    # A member takes the stack's place, and the stack that of its members.
+    page.keyboard.press("2")
+    expect(tiles.get_by_role("button", name="Slot ND 4, 4 stops", pressed=True)).to_be_visible()
+    expect(tiles.get_by_role("button", pressed=True)).to_have_count(1)
+    tiles.get_by_role("button", name="the taped pair").click()
+    expect(answer(page)).to_have_text("2min24s")
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    (armed,) = kept(page, "armed")
+    assert [glass["name"] for glass in armed["content"]["plan"]["stack"]] == ["the taped pair"]
+    page.go_back()
+    page.get_by_role("button", name="Undo").click()
+    expect(answer(page)).to_have_text("3min23s")

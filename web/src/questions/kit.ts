@@ -35,6 +35,11 @@ export function useMeasured(question: Schemas["MeasuredAsked"] | null) {
   return useAsk("measured", question, (body, signal) => answer(api.POST("/api/measured", { body, signal })));
 }
 
+/** What filters are as one. */
+export function useTogether(question: Schemas["TogetherAsked"]) {
+  return useAsk("together", question, (body, signal) => answer(api.POST("/api/together", { body, signal })));
+}
+
 /** What a kit file would change. */
 export function useKitFile(text: string, items: KitItem[]) {
   return useAsk("kit-file", { text, items: items.map((item) => ({ ...draftOf(item) })) }, (body, signal) =>

@@ -12,13 +12,25 @@ export interface Glass {
   offset_sd: number;
   low: number;
   high: number;
+  /** What a named stack is made of. */
+  members: string[];
 }
 
 /** A polariser is sold without a strength; this is what most of them take, until it is measured. */
 export const POLARISER_STOPS = 1.5;
 
 export function glassOf(item: ItemOf<"glass">): Glass {
-  return { id: item.id, name: item.name, ...item.strength };
+  return { id: item.id, name: item.name, ...item.strength, members: item.facts.members };
+}
+
+/** What cannot be on beside a filter: a named stack's members, and named stacks that share one. */
+export function clashing(bag: readonly Glass[], id: string): string[] {
+  const parts = (glass: Glass) => [glass.id, ...glass.members];
+  const mine = bag.find((glass) => glass.id === id);
+  if (!mine) return [];
+  return bag
+    .filter((other) => other.id !== id && parts(other).some((part) => parts(mine).includes(part)))
+    .map((other) => other.id);
 }
 
 export function itemsOf<S extends Sort>(items: KitItem[], sort: S): ItemOf<S>[] {
@@ -35,5 +47,5 @@ export function chosen<S extends Sort>(items: KitItem[], sort: S, id: string | n
 export function kitGlass(item: ItemOf<"glass">): Schemas["KitGlassAsked"] {
   const { kind, low, high } = item.strength;
   const strength = low === high ? { stops: Math.max(0, low) } : { min: Math.max(0, low), max: high };
-  return { id: item.id, kind, ...(kind === "graduated" ? {} : strength) };
+  return { id: item.id, kind, members: item.facts.members, ...(kind === "graduated" ? {} : strength) };
 }

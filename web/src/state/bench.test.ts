@@ -12,7 +12,7 @@ const glass = (id: string, stops: number, more: object = {}) =>
     name: `Slot ND ${stops}`,
     note: "",
     retired: false,
-    facts: {},
+    facts: { members: [] },
     strength: { kind: "solid", stops, offset: null, offset_sd: 0.17, low: stops, high: stops, ...more },
   }) as unknown as KitItem;
 const KIT: KitItem[] = [
@@ -42,6 +42,18 @@ describe("the bench", () => {
     expect(stops(two)).toEqual([9, 4, 1]);
     expect(bench(two, toggle("g8"), NOW).on).toEqual(["g3", "g0"]);
     expect(after({ do: "bare" }).on).toEqual([]);
+  });
+
+  it("puts a named stack on in place of its members, and a member in place of the stack", () => {
+    const pair = { ...bag[0], id: "pair", members: ["g8", "g3"] } as (typeof bag)[number];
+    const played = (...moves: Move[]) => moves.reduce((state, move) => bench(state, move, NOW, [...bag, pair]), START);
+    expect(played(toggle("g3"), toggle("g0"), { do: "together", id: "pair", members: ["g8", "g3"] }).on).toEqual([
+      "g0",
+      "pair",
+    ]);
+    expect(played(toggle("g0"), toggle("pair")).on).toEqual(["g0", "pair"]);
+    expect(played(toggle("pair"), toggle("g3")).on).toEqual(["g3"]);
+    expect(played(toggle("pair"), toggle("pair")).on).toEqual([]);
   });
 
   it("never holds more than eight glasses", () => {

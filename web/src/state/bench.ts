@@ -2,7 +2,7 @@ import { useCallback, useMemo } from "react";
 import * as v from "valibot";
 import type { Schemas } from "../api/client";
 import type { ExposureQuestion, Floating, Step } from "../questions/bench";
-import { chosen, type Glass, glassOf, itemsOf } from "./bag";
+import { chosen, clashing, type Glass, glassOf, itemsOf } from "./bag";
 import { type ItemOf, type KitItem, useKit } from "./kit";
 import { DEMO_SCENE, FIRST_SCENE, KINDS, type Scene } from "./scene";
 import { DEMO, useSession } from "./session";
@@ -65,6 +65,7 @@ export type Move =
   | { do: "toggle"; id: string }
   | { do: "toggleInReading"; id: string }
   | { do: "bare" }
+  | { do: "together"; id: string; members: string[] }
   | { do: "take"; on: string[]; aperture: string; iso: string; turned: Record<string, number> }
   | { do: "settle"; glass: Glass[] };
 
@@ -76,14 +77,17 @@ const READING: (keyof Bench)[] = ["shutter", "aperture", "iso", "ev100", "meter"
 /** What a time is worked out from. */
 const SUMMED: (keyof Bench)[] = [...READING, "shotAperture", "shotIso", "scale", "bodyId", "filmId", "turned"];
 
-export function bench(state: Bench, move: Move, now: Date): Bench {
+export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] = []): Bench {
+  // A named stack takes the place of its members, and a member that of the stack.
+  const puts = (move.do === "toggle" || move.do === "toggleInReading") && !held.on?.includes(move.id);
+  const state = puts ? clashing(bag, move.id).reduce(takeOff, held) : held;
   const on = state.on ?? [];
   switch (move.do) {
     case "set": {
       const metered = READING.some((key) => key in move.change);
       const summed = SUMMED.some((key) => key in move.change);
-      const held = summed ? workedOutAnew(state) : state;
-      return { ...held, ...(metered ? { meteredAt: now.toISOString(), ...followed(state, now) } : {}), ...move.change };
+      const rest = summed ? workedOutAnew(state) : state;
+      return { ...rest, ...(metered ? { meteredAt: now.toISOString(), ...followed(state, now) } : {}), ...move.change };
     }
     case "meterAgain":
       // A reading of the same scene: what stands there until it is dialled anew is what the meter says now.
@@ -108,6 +112,15 @@ export function bench(state: Bench, move: Move, now: Date): Bench {
     }
     case "bare":
       return workedOutAnew({ ...state, ...(state.inReading.length > 0 && ALONE), on: [], inReading: [] });
+    case "together": {
+      const metered = move.members.every((id) => state.inReading.includes(id));
+      const apart = move.members.reduce(takeOff, state);
+      return workedOutAnew({
+        ...apart,
+        on: [...(apart.on ?? []), move.id],
+        inReading: metered ? [...apart.inReading, move.id] : apart.inReading,
+      });
+    }
     case "take":
       return {
         ...state,
@@ -346,7 +359,7 @@ export function useBench(): [Laid | null, (move: Move) => void] {
     (move: Move) => {
       // From what stands there now, whichever page put it there.
       const state = standing(drawn.get(ONE), starter, items, demo);
-      if (state) void drawn.set(ONE, bench(state, move, new Date()));
+      if (state) void drawn.set(ONE, bench(state, move, new Date(), itemsOf(items, "glass").map(glassOf)));
     },
     [starter, items, demo],
   );

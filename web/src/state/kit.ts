@@ -37,7 +37,8 @@ const things = drawer<Placed>({
     if (!v.is(SHAPE, content)) return null;
     // What the core works out beside the facts is what the sums are made of.
     const beside = SOUND[content.item.sort];
-    return beside === undefined || content.item[beside] !== undefined ? (content as unknown as Placed) : null;
+    if (beside !== undefined && content.item[beside] === undefined) return null;
+    return (content.item.sort === "glass" ? grown(content) : content) as unknown as Placed;
   },
   wire: ({ item, place }) => {
     const { sort, name, note, retired, facts } = draftOf(item);
@@ -45,6 +46,11 @@ const things = drawer<Placed>({
   },
   sort: ({ place }) => String(999_999 - place).padStart(6, "0"),
 });
+
+/** What filters were kept before some of their facts were known. */
+function grown<Content extends { item: { facts: object } }>(content: Content): Content {
+  return { ...content, item: { ...content.item, facts: { members: [], ...content.item.facts } } };
+}
 
 export interface Kit {
   items: KitItem[];

@@ -26,7 +26,12 @@ export function useStarter(): Starter | null {
 
 /** Whether a thing is one everybody starts with, as it came: what somebody measured or renamed is that person's own. */
 export function isLent(item: KitItem): boolean {
-  const first = held?.kit.items.find(({ id }) => id === item.id);
+  const lent = held?.kit.items ?? [];
+  const members = item.sort === "glass" ? item.facts.members : [];
+  // A stack of lent filters is lent as they are, until it was measured as one.
+  if (members.length > 0 && item.sort === "glass" && item.facts.offset == null)
+    return members.every((member) => lent.some(({ id }) => id === member));
+  const first = lent.find(({ id }) => id === item.id);
   return first !== undefined && told(first) === told(item);
 }
 

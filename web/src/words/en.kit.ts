@@ -35,6 +35,8 @@ export const kit = {
   save: "Save",
   discard: "Discard changes",
   copy: "Copy",
+  notThere: "one that is gone",
+  apart: "They are apart again",
   copyOf: (name: string) => `${name}, copy`,
   retire: "Retire",
   unretire: "Back in use",

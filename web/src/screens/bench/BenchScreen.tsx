@@ -11,12 +11,13 @@ import { exposureOf, looksOf, sceneOf, steerOf } from "../../state/asks";
 import { type Bench, type Floating as What, type Laid, type Move, settingsOf, useBench } from "../../state/bench";
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
 import { remember, useHabits } from "../../state/habits";
-import { useKit } from "../../state/kit";
+import { forgetItem, useKit } from "../../state/kit";
 import { DEMO, useSession } from "../../state/session";
 import { isLent } from "../../state/starter";
 import { looks as ownLooks } from "../../state/looks";
 import { toggledWant, type Want, withSubject } from "../../state/scene";
 import { Fault } from "../../ui/Fault";
+import { say } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useMeasured } from "../../ui/useMeasured";
 import { words } from "../../words";
@@ -33,6 +34,7 @@ import {
   LightDialog,
   LooksDialog,
   MeteredWith,
+  NameStack,
   OwnBag,
   SetUp,
 } from "./dialogs";
@@ -48,7 +50,7 @@ import { WaitLine } from "./WaitLine";
 import { WorkOut } from "./WorkOut";
 import "./bench.css";
 
-type Panel = "light" | "setUp" | "glass" | "extras" | "looks" | "meteredWith" | "ownBag";
+type Panel = "light" | "setUp" | "glass" | "extras" | "looks" | "meteredWith" | "ownBag" | "together";
 
 export function BenchScreen() {
   const [laid, move] = useBench();
@@ -138,6 +140,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             onToggle={(id) => move({ do: "toggle", id })}
             onTurn={(id, stops) => set({ turned: { ...bench.turned, [id]: stops } })}
             onAdd={() => setPanel("glass")}
+            onTogether={nameable(laid) ? () => setPanel("together") : null}
             onDraw={() => setDrawn(!drawn)}
             drawn={drawn}
             onOwn={lent ? () => setPanel("ownBag") : null}
@@ -283,6 +286,21 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             onClose={() => setPanel(null)}
           />
         )}
+        {panel === "together" && (
+          <NameStack
+            laid={laid}
+            onClose={() => setPanel(null)}
+            onNamed={(id, members, name) => {
+              move({ do: "together", id, members });
+              setPanel(null);
+              const apart = { do: "set", change: { on: bench.on, inReading: bench.inReading } } as const;
+              say({
+                text: words.nameStack.done(name),
+                action: { label: words.nameStack.undo, act: () => void forgetItem(id).then(() => move(apart)) },
+              });
+            }}
+          />
+        )}
         {panel === "extras" && <Extras laid={laid} answer={answer} onClose={() => setPanel(null)} />}
         {panel === "glass" && (
           <AddGlass
@@ -296,6 +314,14 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       </Suspense>
     </div>
   );
+}
+
+/** Whether what is on can be one thing: two to four filters of one strength each, none a named stack already. */
+function nameable({ stack, bench }: Laid): boolean {
+  const metered = stack.filter((glass) => bench.inReading.includes(glass.id)).length;
+  const whole = metered === 0 || metered === stack.length;
+  const fit = (glass: Laid["stack"][number]) => glass.low === glass.high && glass.kind !== "graduated";
+  return whole && stack.length > 1 && stack.length <= 4 && stack.every((glass) => fit(glass) && !glass.members.length);
 }
 
 /** The scene with a look wished for, or no longer. */

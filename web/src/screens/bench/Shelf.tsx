@@ -12,6 +12,8 @@ interface Props {
   onToggle: (id: string) => void;
   onTurn: (id: string, stops: number) => void;
   onAdd: () => void;
+  /** Names what is on as one; null where there is nothing to name. */
+  onTogether: (() => void) | null;
   onDraw: () => void;
   drawn: boolean;
   /** Asks which filters somebody owns; null where that is known. */
@@ -19,7 +21,7 @@ interface Props {
 }
 
 /** The filters in the bag: a tap, its number, or a drag onto the staff puts one on the lens. */
-export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onDraw, drawn, onOwn }: Props) {
+export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onTogether, onDraw, drawn, onOwn }: Props) {
   const { bag } = laid;
   const full = laid.stack.length >= MOST_GLASSES;
   const turned = laid.stack.filter((glass) => glass.kind === "variable");
@@ -28,6 +30,11 @@ export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onDraw, drawn, on
       <div className="heading-line">
         <h2 id="shelf-title">{words.bench.glass}</h2>
         {needed !== null && <strong>{words.bench.needed(shortStops(needed))}</strong>}
+        {onTogether && needed === null && (
+          <Button variant="link" className="plain-link" onClick={onTogether}>
+            {words.nameStack.open}
+          </Button>
+        )}
         <Button variant="link" className="plain-link draw-toggle" aria-pressed={drawn} onClick={onDraw}>
           {words.looks.drawing.open}
         </Button>
@@ -90,6 +97,7 @@ const TURN_STOPS = 1 / 3;
 function shortName({ items }: Laid, glass: Glass): string {
   const facts = items.find((item) => item.id === glass.id)?.facts;
   if (glass.kind === "graduated") return `${facts?.transition ?? ""} ${shortStops(facts?.stops ?? 0)}`;
+  if (glass.members.length > 0) return glass.name;
   return words.bench.tile[glass.kind] ?? words.bench.tile[facts?.mount ?? ""] ?? glass.name;
 }
 

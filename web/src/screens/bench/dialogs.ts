@@ -9,6 +9,7 @@ const fetched = {
   setUp: () => import("./SetUp"),
   light: () => import("./LightDialog"),
   looks: () => import("../../parts/looks/LooksDialog"),
+  together: () => import("./NameStack"),
   glass: () => import("./AddGlass"),
   drawing: () => import("../../parts/looks/Drawing"),
 };
@@ -23,6 +24,7 @@ export const SetUp = lazy(async () => ({ default: (await fetched.setUp()).SetUp 
 export const LightDialog = lazy(async () => ({ default: (await fetched.light()).LightDialog }));
 export const LooksDialog = lazy(async () => ({ default: (await fetched.looks()).LooksDialog }));
 export const AddGlass = lazy(async () => ({ default: (await fetched.glass()).AddGlass }));
+export const NameStack = lazy(async () => ({ default: (await fetched.together()).NameStack }));
 export const Drawing = lazy(async () => ({ default: (await fetched.drawing()).Drawing }));
 
 /** All of them, one after the other. */

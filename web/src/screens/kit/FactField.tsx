@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Fault } from "../../api/client";
+import { useKit } from "../../state/kit";
 import { kitWords } from "../../words/kit";
 import type { Fact } from "../../questions/kit";
 import { FaultText } from "./FaultText";
@@ -60,6 +61,8 @@ export function FactField({ fact, value, fault, onChange }: Props) {
           {foot}
         </Form.Group>
       );
+    case "ids":
+      return <Named ids={(value as string[] | undefined) ?? []} label={label} onChange={onChange} />;
     case "pairs":
       return (
         <Rows id={id} fact={fact} rows={(value as [number, number][] | undefined) ?? []} onChange={onChange}>
@@ -105,6 +108,22 @@ export function FactField({ fact, value, fault, onChange }: Props) {
         </TextField>
       );
   }
+}
+
+/** Other things of the kit, by name. They are named on the bench; here they can be let go. */
+function Named({ ids, label, onChange }: { ids: string[]; label: string; onChange: (value: string[]) => void }) {
+  const { items } = useKit();
+  if (ids.length === 0) return null;
+  const names = ids.map((id) => items.find((item) => item.id === id)?.name ?? kitWords.notThere);
+  return (
+    <div>
+      <p className="form-label">{label}</p>
+      <p className="mb-1">{names.join(" + ")}</p>
+      <Button variant="quiet" onClick={() => onChange([])}>
+        {kitWords.apart}
+      </Button>
+    </div>
+  );
 }
 
 interface TextProps {
