@@ -20,6 +20,13 @@ HEIGHTS = {"low": 1000.0, "middle": 3500.0, "high": 9000.0}
 """Height classes [m]."""
 CLASSES = (("still", 0.005), ("soft edges", 0.05), ("streaks", 0.4), ("one tone", math.inf))
 """Looks with the share of the frame's width that each goes up to."""
+COVERS = {
+    "few": "With little cloud there is hardly anything to draw out: wait for more of it, or leave the sky out.",
+    "half": "Cloud over about half of the sky draws the clearest streaks: gaps between it show how it moved.",
+    "gaps": "Cloud with a few gaps still draws streaks where it is broken.",
+    "all": "Cloud without a gap has nothing to show its way by: it becomes one even tone, whatever the time.",
+}
+"""What share of the sky with cloud is worth, by our own practice: two eighths at most, to five, to seven, all of it."""
 LONG_SECONDS = 240.0
 """People wait this long for cloud to move."""
 _LEAST_ELEVATION = 2.0

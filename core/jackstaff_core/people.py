@@ -4,7 +4,7 @@
     feet      contrast = c 0.62 * 1.05 / T                planted 62 % of a 1.05 s step
     crowd     veil = c q w / v, whatever T;  its unevenness = |c| (w/v) sqrt(q/T)          q people a second
     standing  E = n exp(-s T/mu) (1 + (1-s) T/mu)         n on average, mean stay mu; a ghost from a share s of T on
-              most ghosts at T = mu (1-2s) / (s (1-s))
+              most ghosts at T = mu (1-2s) / (s (1-s)); gone once E stays below half a person
 
 Source: time shares; gait after Perry; M/G/infinity queue for stays. Limits: contrast against an even ground.
 Verdict: class.
@@ -20,6 +20,8 @@ DARK = -0.9
 STEP_SECONDS, PLANTED = 1.05, 0.62
 GHOST_SHARE = 0.2
 """Whoever stays this share of the exposure is seen."""
+HALF_A_PERSON = 0.5
+"""Fewer than this expected to stand long enough is an empty place."""
 CLASSES = (("blurred", 0.1), ("ghosts", 0.02), ("gone", 0.0))
 """Looks with the size of contrast that each goes down to."""
 CERTAIN = 0.05
@@ -73,6 +75,21 @@ def standing_ghosts(walkers: Walkers, seconds: float, share: float = GHOST_SHARE
 def worst_seconds(walkers: Walkers, share: float = GHOST_SHARE) -> float:
     """Time [s] at which most ghosts are expected; 0 when they only ever grow fewer."""
     return max(0.0, walkers.stay_s * (1 - 2 * share) / (share * (1 - share)))
+
+
+def standing_gone(walkers: Walkers, share: float = GHOST_SHARE) -> float:
+    """Time [s] from which half a person at most is still seen standing; 0 when there never are more."""
+    worst = worst_seconds(walkers, share)
+    if standing_ghosts(walkers, worst, share) <= HALF_A_PERSON:
+        return 0.0
+    # Past its highest point the expectation only falls: bracket, then bisect.
+    low = high = max(worst, walkers.stay_s)
+    while standing_ghosts(walkers, high, share) > HALF_A_PERSON:
+        low, high = high, 2 * high
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (middle, high) if standing_ghosts(walkers, middle, share) > HALF_A_PERSON else (low, middle)
+    return high
 
 
 def median(walkers: Walkers) -> Median:

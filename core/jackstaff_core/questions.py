@@ -17,6 +17,7 @@ from .budget import Budget, BudgetQuestion, budget
 from .calibration import Calibration, CalibrationQuestion, calibrate
 from .checklist import Armed, Checklist
 from .density import Label, density
+from .described import DESCRIBED, DescribedKind
 from .evidence import Evidence, weigh
 from .exposure import Exposure, ExposureQuestion, expose
 from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
@@ -182,6 +183,22 @@ class AtQuestion:
 @dataclass(frozen=True, slots=True)
 class AtAnswer:
     subjects: tuple[Seen, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class DescribedQuestion:
+    """One kind of subject, or all of them."""
+
+    kind: Words | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class DescribedAnswer:
+    kinds: tuple[DescribedKind, ...]
+
+
+def _described(asked: DescribedQuestion) -> DescribedAnswer:
+    return DescribedAnswer(tuple(each for each in DESCRIBED if asked.kind in (None, each.kind)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -478,6 +495,7 @@ QUESTIONS: dict[str, Question] = {
     "measured": Question(MeasuredQuestion, _measured, MeasuredAnswer),
     "looks": Question(LooksQuestion, looks, Looks),
     "looks/at": Question(AtQuestion, lambda q: AtAnswer(looks_at(q.scene(), q.seconds)), AtAnswer, drop_none=True),
+    "looks/described": Question(DescribedQuestion, _described, DescribedAnswer),
     "light": Question(LightQuestion, forecast, Forecast),
     "light/rate": Question(RateQuestion, _rate, Rate),
     "outing/wait": Question(WaitQuestion, _wait, Wait),

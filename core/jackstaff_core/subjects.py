@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
-from . import cloud, foliage, people, trails, water
+from . import cloud, foliage, people, stillness, trails, water
 from .advice import Advice, Severity
 from .refusal import Refusal, within
 from .spoken import said
@@ -188,6 +188,9 @@ def _sky(facts: _Facts, camera: Camera) -> cloud.Sky:
 
 def _cloud(facts: _Facts, camera: Camera) -> Moving:
     sky = _sky(facts, camera)
+    cover = facts.word("cover")
+    if cover is not None and cover not in cloud.COVERS:
+        raise Refusal("cover", f"'{cover}' is no share of the sky.", f"Give one of: {', '.join(cloud.COVERS)}.")
     return Moving(
         kind="cloud",
         status="estimate",
@@ -196,7 +199,7 @@ def _cloud(facts: _Facts, camera: Camera) -> Moving:
         reached=lambda share: cloud.seconds_for(sky, share),
         seen=lambda seconds: {"streak_share": finite(cloud.streak_share(sky, seconds))},
         said=_said_cloud,
-        advice=tuple(_cloud_advice(sky)),
+        advice=tuple(_cloud_advice(sky, cover)),
     )
 
 
@@ -209,7 +212,9 @@ def _said_cloud(look: str, seen: dict[str, float | None]) -> str:
     return f"{look}, about {_percent(share)} of the frame"
 
 
-def _cloud_advice(sky: cloud.Sky) -> Iterator[Advice]:
+def _cloud_advice(sky: cloud.Sky, cover: str | None) -> Iterator[Advice]:
+    if cover is not None:
+        yield Advice("cloud_cover", Severity.NOTE, cloud.COVERS[cover], {"cover": cover})
     at_four_minutes = cloud.streak_share(sky, cloud.LONG_SECONDS)
     bearing, best = cloud.best_bearing(sky, cloud.LONG_SECONDS)
     if at_four_minutes < cloud.CLASSES[0][1]:
@@ -218,6 +223,15 @@ def _cloud_advice(sky: cloud.Sky) -> Iterator[Advice]:
             Severity.NOTE,
             "This cloud will not visibly move in four minutes.",
             {"streak_share": at_four_minutes},
+        )
+    else:
+        shows, draws = (cloud.seconds_for(sky, cloud.CLASSES[at][1]) for at in (0, 1))
+        drawn = f", and draws streaks from about {said(draws)}" if math.isfinite(draws) else ""
+        yield Advice(
+            "cloud_moves",
+            Severity.NOTE,
+            f"This cloud visibly moves from about {said(shows)}{drawn}.",
+            {"shows_seconds": shows, **({"streaks_seconds": draws} if drawn else {})},
         )
     if best > 2.5 * at_four_minutes and best > cloud.CLASSES[0][1]:
         shown = (
@@ -285,29 +299,51 @@ def _people(facts: _Facts, camera: Camera) -> Moving:
             found["worst_seconds"] = people.worst_seconds(walkers)
         return found
 
-    return Moving(
-        kind="people",
-        status="class",
-        classes=people.CLASSES,
-        measure=lambda seconds: abs(people.body_contrast(walkers, seconds)),
-        reached=lambda contrast: math.inf if contrast == 0 else people.seconds_for(walkers, contrast),
-        seen=seen,
-        said=_said_people,
-        advice=tuple(_people_advice(walkers)),
-        falls=True,
-    )
+    return _passing("people", walkers, seen, _said_people, tuple(_people_advice(walkers)))
+
+
+def _passing(
+    kind: str,
+    walkers: people.Walkers,
+    seen: Callable[[float], dict[str, float | None]],
+    said: Callable[[str, dict[str, float | None]], str],
+    advice: tuple[Advice, ...],
+) -> Moving:
+    """What passes fades with the time; what stands about with it is a ghost until it has gone as well."""
+    ghosts = people.CLASSES[1][1]
+    empty = people.standing_gone(walkers)
+
+    def measure(seconds: float) -> float:
+        passing = abs(people.body_contrast(walkers, seconds))
+        return max(passing, ghosts) if seconds < empty else passing
+
+    def reached(contrast: float) -> float:
+        if contrast == 0:
+            return math.inf
+        faded = people.seconds_for(walkers, contrast)
+        return max(faded, empty) if contrast <= ghosts else faded
+
+    return Moving(kind, "class", people.CLASSES, measure, reached, seen, said, advice, falls=True)
 
 
 _WALKER_WORDS = {"blurred": "walkers are blurred", "ghosts": "walkers are ghosts", "gone": "walkers are gone"}
 
 
 def _said_people(look: str, seen: dict[str, float | None]) -> str:
-    words = _WALKER_WORDS.get(look, look)
-    if look == "gone" and abs(seen["feet_contrast"] or 0) > people.CLASSES[1][1]:
+    # Those who pass may have gone while those who stood about still show.
+    passing = _passed(seen)
+    words = _WALKER_WORDS.get(passing if look in _WALKER_WORDS else look, look)
+    if passing == "gone" and abs(seen["feet_contrast"] or 0) > people.CLASSES[1][1]:
         words += ", their planted feet still show"
     if ghosts := seen.get("standing_ghosts"):
         words += f", about {ghosts:.0f} standing stay" if ghosts >= 0.75 else ", hardly anybody standing stays"
     return words
+
+
+def _passed(seen: dict[str, float | None]) -> str:
+    """What has become of those who pass."""
+    contrast = abs(seen["body_contrast"] or 0.0)
+    return next(look for look, bound in people.CLASSES if contrast >= bound)
 
 
 def _people_advice(walkers: people.Walkers) -> Iterator[Advice]:
@@ -330,6 +366,83 @@ def _people_advice(walkers: people.Walkers) -> Iterator[Advice]:
             "People who walk towards you or away fade later than those who cross.",
             {"across": walkers.across},
         )
+
+
+_STATES = ("moving", "queueing", "parked")
+_QUEUE_STANDS_SECONDS = 30.0
+
+
+def _vehicles(facts: _Facts, camera: Camera) -> Moving:
+    """By day: a car is a walker five metres long; in a queue it stands about half a minute; parked it stays."""
+    state = facts.word("state") or "moving"
+    if state not in _STATES:
+        raise Refusal("state", f"'{state}' is nothing that traffic does.", f"Give one of: {', '.join(_STATES)}.")
+    queueing = state == "queueing"
+    cars = people.Walkers(
+        facts.number("length_m", 0.5, 100, "m", 4.5),
+        facts.number("speed_m_s", 0.05, 100, "m/s", 3.0 if queueing else 14.0),
+        1.0,
+        facts.number("standing", 0, 10_000, "vehicles", 4.0) if queueing else 0.0,
+        facts.number("stay_s", 1, 86_400, "s", _QUEUE_STANDS_SECONDS),
+    )
+    if state == "parked":
+        return Moving(
+            kind="vehicles",
+            status="class",
+            classes=(("there", 0.5), ("gone", 0.0)),
+            measure=lambda seconds: -people.DARK,
+            reached=lambda contrast: math.inf,
+            seen=lambda seconds: {"body_contrast": people.DARK},
+            said=lambda look, _: "parked vehicles stay whatever the time",
+            falls=True,
+        )
+
+    def seen(seconds: float) -> dict[str, float | None]:
+        found: dict[str, float | None] = {"body_contrast": people.body_contrast(cars, seconds)}
+        if queueing:
+            found["standing_ghosts"] = people.standing_ghosts(cars, seconds)
+            found["worst_seconds"] = people.worst_seconds(cars)
+        return found
+
+    return _passing("vehicles", cars, seen, _said_vehicles, ())
+
+
+def _said_vehicles(look: str, seen: dict[str, float | None]) -> str:
+    ghosts = seen.get("standing_ghosts")
+    fading = _passed(seen) if look in _WALKER_WORDS else look
+    if ghosts is None or ghosts < people.HALF_A_PERSON:
+        return f"moving vehicles are {fading}"
+    return f"about {max(1, ghosts):.0f} that queue stay as ghosts"
+
+
+def _still_person(facts: _Facts, camera: Camera) -> Moving:
+    sway, shift = stillness.moves(facts.word("pose"))
+    distance = facts.number("distance_m", 0.3, 10_000, "m", 6.0)
+    width = camera.sensor_width_mm
+
+    def blur(seconds: float) -> float:
+        return stillness.blur_mm(seconds, sway, shift, distance, camera.focal_mm) / width
+
+    return Moving(
+        kind="still_person",
+        status="class",
+        classes=foliage.CLASSES,
+        measure=blur,
+        reached=lambda share: stillness.seconds_for(share * width, sway, shift, distance, camera.focal_mm),
+        seen=lambda seconds: {
+            "blur_share": blur(seconds),
+            "blur_px": blur(seconds) * width * 1000 / camera.pitch_um,
+        },
+        said=lambda look, _: {"sharp": "sharp, if nobody laughs"}.get(look, look),
+        advice=(
+            Advice(
+                "count_for_the_still_one",
+                Severity.NOTE,
+                "Whoever holds still breathes out, looks at one point and is counted down aloud; sitting or leaning"
+                " holds far longer than standing.",
+            ),
+        ),
+    )
 
 
 def _crowd(facts: _Facts, camera: Camera) -> Moving:
@@ -448,9 +561,11 @@ def _spin(facts: _Facts, camera: Camera) -> Moving:
 _KINDS: dict[str, tuple[Callable[[_Facts, Camera], Moving], tuple[str, ...]]] = {
     "sea": (_sea, ("height_m", "period_s")),
     "river": (_river, ("texture_m", "flow_m_s")),
-    "cloud": (_cloud, ("height_m", "class", "wind_m_s", "wind_from_deg")),
+    "cloud": (_cloud, ("height_m", "class", "wind_m_s", "wind_from_deg", "cover")),
     "leaves": (_leaves, ("class", "amplitude_m", "period_s", "distance_m")),
     "people": (_people, ("width_m", "speed_m_s", "across", "standing", "stay_s")),
+    "vehicles": (_vehicles, ("state", "length_m", "speed_m_s", "standing", "stay_s")),
+    "still_person": (_still_person, ("pose", "distance_m")),
     "crowd": (_crowd, ("rate_per_s", "width_m", "speed_m_s")),
     "lamps": (_lamps, ("size_m", "speed_m_s")),
     "stars": (_stars, ("declination_deg",)),

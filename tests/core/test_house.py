@@ -64,6 +64,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "looks/at": {"wants": []},
     "light/rate": {},
     "together": {},
+    "looks/described": {},
     "light": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
     "outing/wait": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
     "outing/swaps": {

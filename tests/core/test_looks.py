@@ -9,7 +9,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core import cloud, foliage, people, trails, water
+from jackstaff_core import cloud, foliage, people, stillness, trails, water
+from jackstaff_core.described import DESCRIBED
 from jackstaff_core.looks import LooksQuestion, OwnLook, Want, looks, looks_at
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.subjects import KINDS, Camera, Subject
@@ -127,12 +128,77 @@ def test_windows_by_kind() -> None:
     assert windows("crowd", rate_per_s=0.5)["even veil"][0] == pytest.approx(0.9**2 * (0.45 / 1.4) ** 2 * 0.5 / 0.02**2)
 
 
+def test_a_place_is_empty_once_those_who_stood_about_have_gone() -> None:
+    walking = windows("people")
+    standing = windows("people", standing=4, stay_s=45)
+    # Four who stay 45 s on average: half a person is left after nineteen minutes, by the queue's own sum.
+    gone = standing["gone"][0] or 0
+    assert gone == pytest.approx(1155, rel=0.01)
+    assert people.standing_ghosts(people.Walkers(standing=4, stay_s=45), gone) == pytest.approx(0.5, abs=1e-6)
+    assert standing["blurred"] == walking["blurred"]
+    assert standing["ghosts"] == [walking["ghosts"][0], gone]
+    assert at("people", 60, standing=4, stay_s=45).look == "ghosts"
+    assert at("people", gone + 1, standing=4, stay_s=45).look == "gone"
+    # So few that nobody is expected to be seen change nothing.
+    assert windows("people", standing=0.2, stay_s=45) == walking
+
+
+def test_vehicles_by_day_and_one_who_holds_still_among_walkers() -> None:
+    moving = windows("vehicles")
+    assert moving["gone"][0] == pytest.approx(0.9 * 4.5 / 14 / 0.02)
+    assert (windows("vehicles", state="queueing")["gone"][0] or 0) > 600
+    assert windows("vehicles", state="parked") == {"there": [0, None], "gone": [None, None]}
+    assert at("vehicles", 3600, state="parked").look == "there"
+    sharp = {pose: windows("still_person", pose=pose, distance_m=6)["sharp"][1] or 0 for pose in stillness.POSES}
+    # 6 mm of sway at six metres is 24 um before 24 mm: a 1500th of the frame, reached within some seconds.
+    assert 1 < sharp["standing"] < 5 < sharp["leaning"] < sharp["sitting"]
+    assert stillness.blur_mm(sharp["sitting"], 1.5, 0.05, 6, 24) == pytest.approx(36 / 1500)
+    # Somebody seated stays sharp while the walkers go: one aim for both.
+    both = looks(
+        LooksQuestion(
+            CAMERA,
+            (Subject("people", {}), Subject("still_person", {"pose": "sitting"})),
+            (Want("people", "gone"), Want("still_person", "sharp")),
+        )
+    )
+    assert both.aim
+    assert both.aim.from_seconds == pytest.approx(14.46, abs=0.01)
+    assert both.aim.to_seconds == pytest.approx(sharp["sitting"])
+
+
+def test_every_word_that_describes_a_subject_is_one_the_models_take() -> None:
+    assert {each.kind for each in DESCRIBED} == set(KINDS)
+    for each in DESCRIBED:
+        for aspect in each.aspects:
+            looked = [windows(each.kind, CAMERA, **{**SUBJECTS[each.kind], **way.facts}) for way in aspect.ways]
+            assert len(looked) >= 3
+    # Deeper water, more wind and nearer leaves: each word moves the windows its own way.
+    (waves,) = next(each.aspects for each in DESCRIBED if each.kind == "sea")
+    periods = [windows("sea", CAMERA, **way.facts)["fog"][0] or 0 for way in waves.ways]
+    assert periods == sorted(periods)
+
+
+def test_cloud_says_beforehand_whether_it_moves_and_what_its_share_of_the_sky_is_worth() -> None:
+    def said(**facts: Any) -> dict[str, str]:
+        found = looks(LooksQuestion(CAMERA, (Subject("cloud", facts),))).advice
+        return {advice.code: advice.text for advice in found}
+
+    quick = said(**{"class": "low", "wind_m_s": 12.0, "cover": "half"})
+    assert "visibly moves from about" in quick["cloud_moves"]
+    assert "half of the sky" in quick["cloud_cover"]
+    still = said(**{"class": "high", "wind_m_s": 0.1})
+    assert "cloud_stays_still" in still
+    assert not {"cloud_moves", "cloud_cover"} & still.keys()
+
+
 SUBJECTS: dict[str, dict[str, Any]] = {
     "sea": {"height_m": 0.7},
     "river": {"texture_m": 0.3, "flow_m_s": 1.5},
     "cloud": {"class": "low", "wind_m_s": 8, "wind_from_deg": 200},
     "leaves": {"class": "breeze", "distance_m": 4},
     "people": {"standing": 3, "stay_s": 60},
+    "vehicles": {"state": "queueing"},
+    "still_person": {"pose": "sitting", "distance_m": 6},
     "crowd": {"rate_per_s": 0.4},
     "lamps": {"size_m": 0.2, "speed_m_s": 14},
     "stars": {"declination_deg": 40},
@@ -159,9 +225,9 @@ def test_a_time_has_the_look_of_the_window_it_falls_into(kind: str, log_seconds:
 def test_what_a_time_does() -> None:
     assert at("sea", 0.01, height_m=0.64).look == "crisp"
     seen = at("people", 225, standing=5, stay_s=60)
-    assert (seen.look, seen.worst_seconds) == ("gone", pytest.approx(225))
+    assert (seen.look, seen.worst_seconds) == ("ghosts", pytest.approx(225))
     assert seen.standing_ghosts == pytest.approx(people.standing_ghosts(people.Walkers(standing=5), 225))
-    assert "standing stay" in seen.text
+    assert seen.text == "walkers are gone, about 9 standing stay"
     assert at("people", 60).standing_ghosts is None
     assert "feet still show" in at("people", 20).text
     assert at("cloud", 120, height_m=1000, wind_m_s=8, wind_from_deg=0).text.endswith("about 22 % of the frame")
@@ -278,6 +344,9 @@ def test_words_of_caution_about_motion() -> None:
         ("leaves", {"distance_m": "far"}, "subjects.0.distance_m"),
         ("people", {"across": 0}, "subjects.0.across"),
         ("people", {"standing": True}, "subjects.0.standing"),
+        ("vehicles", {"state": "flying"}, "subjects.0.state"),
+        ("still_person", {"pose": "dancing"}, "subjects.0.pose"),
+        ("cloud", {"wind_m_s": 3, "cover": "most"}, "subjects.0.cover"),
         ("stars", {"declination_deg": math.nan}, "subjects.0.declination_deg"),
     ],
 )

@@ -854,6 +854,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/looks/described": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Looks Described
+         * @description One kind of subject, or all of them.
+         */
+        post: operations["jackstaff_api_mount_looks_described"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/looks/drawing": {
         parameters: {
             query?: never;
@@ -1897,6 +1917,14 @@ export interface components {
             /** Number */
             number: number;
         };
+        /**
+         * Aspect
+         * @description One thing one can see of a subject, and what it may be.
+         */
+        AspectAnswer: {
+            name: string;
+            ways: components["schemas"]["WayAnswer"][];
+        };
         /** AtAnswer */
         AtAnswer: {
             subjects: components["schemas"]["SeenAnswer"][];
@@ -2395,6 +2423,22 @@ export interface components {
          */
         DensityAsked: {
             text: string;
+        };
+        /** DescribedAnswer */
+        DescribedAnswer: {
+            kinds: components["schemas"]["DescribedKindAnswer"][];
+        };
+        /**
+         * DescribedQuestion
+         * @description One kind of subject, or all of them.
+         */
+        DescribedAsked: {
+            kind?: string | null;
+        };
+        /** DescribedKind */
+        DescribedKindAnswer: {
+            aspects: components["schemas"]["AspectAnswer"][];
+            kind: string;
         };
         /** DeviceAsked */
         DeviceAsked: {
@@ -5398,6 +5442,16 @@ export interface components {
         /** @enum {string} */
         Way: "repeat" | "bracket" | "split";
         /**
+         * Way
+         * @description A word and the facts it sets.
+         */
+        WayAnswer: {
+            facts: {
+                [key: string]: number | string;
+            };
+            word: string;
+        };
+        /**
          * WayOut
          * @description What saves a frame that will not fill: ``thirds`` of a stop to open up or raise the ISO, ``stops`` to take off, or what closing at once costs.
          */
@@ -8004,6 +8058,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AtAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_looks_described: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DescribedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DescribedAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
