@@ -64,6 +64,7 @@ def in_the_picture(page: Page, *kinds: str) -> None:
     row = page.get_by_role("region", name="What moves in your picture?")
     for kind in kinds:
         row.get_by_role("button", name=kind, exact=True).click()
+        row.get_by_role("button", name="can't say").click()
 
 
 class Visit:

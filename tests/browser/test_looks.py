@@ -22,6 +22,7 @@ def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
     dialog.get_by_role("button", name=re.compile("^gone")).click()
     expect(dialog.get_by_text("Your look: 19 s to 2 min")).to_be_visible()
     # A field that cannot be is said where it stands, and nothing typed is lost.
+    dialog.get_by_text("In numbers, if you have them").first.click()
     dialog.get_by_label("Height, m").first.fill("400")
     expect(dialog.get_by_role("alert")).to_contain_text("400 m is outside")
     dialog.get_by_label("Height, m").first.fill("0.6")
@@ -30,7 +31,7 @@ def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
     dialog.get_by_role("button", name="Add a subject").click()
     dialog.get_by_role("button", name="Leaves", exact=True).click()
     leaves = dialog.get_by_role("region", name="Leaves")
-    leaves.get_by_label("Class").select_option("fresh")
+    leaves.get_by_text("fresh", exact=True).click()
     leaves.get_by_role("button", name=re.compile("^sharp")).click()
     expect(dialog.get_by_text("do not fit into one frame: shoot two and blend them.")).to_be_visible()
     expect(dialog.get_by_text("One frame for leaves: up to")).to_be_visible()
@@ -45,6 +46,39 @@ def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
     expect(page.get_by_text("Gives your look.")).to_be_visible()
     page.reload()
     expect(page.get_by_text("Gives your look.")).to_be_visible()
+
+
+def test_words_come_before_numbers_and_those_who_stand_about_have_to_go(guest: Visit) -> None:
+    page = guest.page
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    row = page.get_by_role("region", name="What moves in your picture?")
+    row.get_by_role("button", name="People", exact=True).click()
+    row.get_by_text("some stand about").click()
+    expect(page.get_by_text("walkers are ghosts, about 5 standing stay")).to_be_visible()
+    row.get_by_role("button", name="Cloud", exact=True).click()
+    row.get_by_text("hurries").click()
+    expect(page.get_by_text(re.compile("This cloud visibly moves from about"))).to_be_visible()
+    page.keyboard.press("w")
+    dialog = page.get_by_role("dialog")
+    people = dialog.get_by_role("region", name="People")
+    expect(people.get_by_role("button", name="gone over 19 min")).to_be_visible()
+    # A word sets the numbers behind it, and a number of one's own is no word any more.
+    people.get_by_text("only passing").click()
+    expect(people.get_by_role("button", name="gone over 14 s")).to_be_visible()
+    people.get_by_text("In numbers, if you have them").click()
+    expect(people.get_by_label("Standing, on average")).to_have_value("0")
+    people.get_by_label("Standing, on average").fill("2")
+    expect(people.get_by_role("radio", checked=True)).to_have_count(0)
+    dialog.get_by_role("region", name="Cloud").get_by_text("all of it").click()
+    expect(dialog.get_by_text("it becomes one even tone")).to_be_visible()
+    # One who sits still is sharp while the walkers go.
+    people.get_by_text("only passing").click()
+    people.get_by_role("button", name=re.compile("^gone")).click()
+    dialog.get_by_role("button", name="Add a subject").click()
+    dialog.get_by_role("button", name="One who holds still").click()
+    still = dialog.get_by_role("region", name="One who holds still")
+    still.get_by_role("button", name=re.compile("^sharp")).click()
+    expect(dialog.get_by_text(re.compile("Your look: 14 s to 1 min"))).to_be_visible()
 
 
 def test_a_look_of_one_s_own_is_a_look_like_the_others(guest: Visit) -> None:

@@ -13,6 +13,16 @@ export function useLooks(question: Schemas["LooksAsked"] | null) {
   );
 }
 
+export type Aspect = Schemas["AspectAnswer"];
+
+/** The words for what one sees of each kind of subject. */
+export function useDescribed(): Schemas["DescribedKindAnswer"][] {
+  const asked = useAsk("looks-described", {}, (body, signal) =>
+    answer(api.POST("/api/looks/described", { body, signal })),
+  );
+  return asked.shown?.kinds ?? [];
+}
+
 /** What a time does to each of them, in words. */
 export function useSeen(question: Schemas["AtAsked"] | null) {
   return useAsk(

@@ -1,7 +1,19 @@
 import type { Schemas } from "../api/client";
 
 /** What is in front of the camera, and which looks are wished for. */
-export type Kind = "sea" | "river" | "cloud" | "leaves" | "people" | "crowd" | "lamps" | "stars" | "tide" | "spin";
+export type Kind =
+  | "sea"
+  | "river"
+  | "cloud"
+  | "leaves"
+  | "people"
+  | "crowd"
+  | "still_person"
+  | "vehicles"
+  | "lamps"
+  | "stars"
+  | "tide"
+  | "spin";
 export type Window = Schemas["WindowAnswer"];
 export type Want = Schemas["WantAsked"];
 
@@ -18,30 +30,20 @@ export interface Scene {
   bearingDeg: number;
 }
 
-/** A fact one is asked for: a number, or one of a few words. */
-export interface SceneFact {
-  name: string;
-  choices?: string[];
-}
-
-const number = (name: string): SceneFact => ({ name });
-
-export const FACTS: Record<Kind, SceneFact[]> = {
-  sea: [number("height_m"), number("period_s")],
-  river: [number("texture_m"), number("flow_m_s")],
-  cloud: [
-    { name: "class", choices: ["low", "middle", "high"] },
-    number("height_m"),
-    number("wind_m_s"),
-    number("wind_from_deg"),
-  ],
-  leaves: [{ name: "class", choices: ["calm", "light", "breeze", "fresh"] }, number("distance_m")],
-  people: [number("speed_m_s"), number("across"), number("standing"), number("stay_s")],
-  crowd: [number("rate_per_s"), number("speed_m_s")],
-  lamps: [number("size_m"), number("speed_m_s")],
-  stars: [number("declination_deg")],
-  tide: [number("range_m"), number("hours_from_low"), number("hours_low_to_high")],
-  spin: [number("period_s")],
+/** The numbers of each kind, for those who have them; the words for them are the core's. */
+export const FACTS: Record<Kind, string[]> = {
+  sea: ["height_m", "period_s"],
+  river: ["texture_m", "flow_m_s"],
+  cloud: ["height_m", "wind_m_s", "wind_from_deg"],
+  leaves: ["amplitude_m", "period_s", "distance_m"],
+  people: ["speed_m_s", "across", "standing", "stay_s"],
+  crowd: ["rate_per_s", "speed_m_s"],
+  still_person: ["distance_m"],
+  vehicles: ["length_m", "speed_m_s", "standing", "stay_s"],
+  lamps: ["size_m", "speed_m_s"],
+  stars: ["declination_deg"],
+  tide: ["range_m", "hours_from_low", "hours_low_to_high"],
+  spin: ["period_s"],
 };
 
 /** A plausible beginning for each kind; what is not here the core fills in or asks for. */
@@ -52,6 +54,8 @@ export const BEGINNING: Record<Kind, Record<string, number | string>> = {
   leaves: { class: "light", distance_m: 4 },
   people: { standing: 0 },
   crowd: { rate_per_s: 0.3 },
+  still_person: { pose: "sitting", distance_m: 6 },
+  vehicles: { state: "moving" },
   lamps: { size_m: 0.2, speed_m_s: 14 },
   stars: { declination_deg: 40 },
   tide: { range_m: 2, hours_from_low: 1 },
@@ -80,6 +84,17 @@ export function toggledWant(wants: Want[], want: Want): Want[] {
   const others = wants.filter((wanted) => wanted.kind !== want.kind);
   const had = wants.some((wanted) => wanted.kind === want.kind && wanted.look === want.look);
   return had ? others : [...others, want];
+}
+
+/** The scene with more known of a subject. */
+export function withFacts(scene: Scene, id: string, facts: SceneSubject["facts"]): Scene {
+  const told = (subject: SceneSubject) => {
+    // A class of height and a height of one's own are two answers to one question.
+    const own = Object.entries(subject.facts).filter(([name]) => name !== "height_m");
+    const held = "class" in facts && subject.kind === "cloud" ? Object.fromEntries(own) : subject.facts;
+    return { ...subject, facts: { ...held, ...facts } };
+  };
+  return { ...scene, subjects: scene.subjects.map((subject) => (subject.id === id ? told(subject) : subject)) };
 }
 
 export function withoutSubject(scene: Scene, id: string): Scene {

@@ -9,16 +9,17 @@ import {
   FACTS,
   KINDS,
   type Scene,
-  type SceneFact,
   type SceneSubject,
   toggledWant,
+  withFacts,
   withSubject,
   withoutSubject,
 } from "../../state/scene";
-import { type Looks, useLooks } from "../../questions/looks";
+import { type Aspect, type Looks, useDescribed, useLooks } from "../../questions/looks";
 import { looksOf } from "../../state/asks";
 import { forgetLook, keepLook, looks as ownLooks, type OwnLook as Own } from "../../state/looks";
 import { Fault } from "../../ui/Fault";
+import { Described } from "./Described";
 
 interface Props {
   laid: Laid;
@@ -32,6 +33,7 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
   const own = ownLooks.use();
   const looks = useLooks(looksOf(laid, own));
   const found = looks.shown;
+  const described = useDescribed();
   const set = (change: Partial<Scene>) => onScene({ ...scene, ...change });
   const setFact = (id: string, name: string, value: number | string | undefined) =>
     set({
@@ -56,6 +58,8 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
             own={own}
             stale={looks.stale}
             looks={found}
+            aspects={described.find(({ kind }) => kind === subject.kind)?.aspects ?? []}
+            onFacts={(facts) => onScene(withFacts(scene, subject.id, facts))}
             onFact={(name, value) => setFact(subject.id, name, value)}
             onWant={(look) => set({ wants: toggledWant(scene.wants, { kind: subject.kind, look }) })}
             onOwn={(look) => void keepLook(look)}
@@ -137,6 +141,9 @@ interface PartProps {
   looks: Looks | undefined;
   /** The windows are of what was asked before: they are looked at, not taken. */
   stale: boolean;
+  /** The words for what one sees of it. */
+  aspects: Aspect[];
+  onFacts: (facts: SceneSubject["facts"]) => void;
   onFact: (name: string, value: number | string | undefined) => void;
   onWant: (look: string) => void;
   onOwn: (own: Own) => void;
@@ -144,7 +151,10 @@ interface PartProps {
   onRemove: () => void;
 }
 
-function SubjectPart({ subject, scene, own, looks, stale, onFact, onWant, onOwn, onForget, onRemove }: PartProps) {
+function SubjectPart(props: PartProps) {
+  const { subject, scene, own, looks, stale, aspects, onFacts, onFact, onWant, onOwn, onForget, onRemove } = props;
+  // What words set stands in the fields of numbers at once; what is being typed there stays as it is typed.
+  const [told, setTold] = useState(0);
   const name = words.looks.kinds[subject.kind];
   const windows = (looks?.windows ?? []).filter((window) => window.id === subject.id);
   const status = windows[0]?.status;
@@ -159,12 +169,36 @@ function SubjectPart({ subject, scene, own, looks, stale, onFact, onWant, onOwn,
           {words.looks.remove}
         </Button>
       </header>
-      <div className="looks-facts">
-        {FACTS[subject.kind].map((fact) => (
-          <FactInput key={fact.name} id={`${subject.id}-${fact.name}`} fact={fact} subject={subject} onFact={onFact} />
-        ))}
-        {subject.kind === "sea" && <Tapped onPeriod={(seconds) => onFact("period_s", seconds)} />}
-      </div>
+      <Described
+        subject={subject}
+        aspects={aspects}
+        onFacts={(facts) => {
+          setTold(told + 1);
+          onFacts(facts);
+        }}
+      />
+      {subject.kind === "sea" && (
+        <Tapped
+          onPeriod={(seconds) => {
+            setTold(told + 1);
+            onFact("period_s", seconds);
+          }}
+        />
+      )}
+      <details className="looks-numbers">
+        <summary>{words.looks.numbers}</summary>
+        <div className="looks-facts">
+          {FACTS[subject.kind].map((fact) => (
+            <FactInput
+              key={`${fact}-${told}`}
+              id={`${subject.id}-${fact}`}
+              fact={fact}
+              subject={subject}
+              onFact={onFact}
+            />
+          ))}
+        </div>
+      </details>
       <div className="looks-picks" data-stale={stale || undefined} role="group" aria-label={words.looks.wish(name)}>
         {windows.map((window) => (
           <button
@@ -194,37 +228,15 @@ function SubjectPart({ subject, scene, own, looks, stale, onFact, onWant, onOwn,
   );
 }
 
-function FactInput(props: { id: string; fact: SceneFact; subject: SceneSubject; onFact: PartProps["onFact"] }) {
+function FactInput(props: { id: string; fact: string; subject: SceneSubject; onFact: PartProps["onFact"] }) {
   const { id, fact, subject, onFact } = props;
-  const label = words.looks.facts[fact.name as keyof typeof words.looks.facts];
-  if (fact.choices) {
-    return (
-      <Form.Group controlId={id}>
-        <Form.Label>{label}</Form.Label>
-        <Form.Select
-          value={subject.facts[fact.name]}
-          onChange={(event) => {
-            // A class and a height of one's own are two answers to one question.
-            if (subject.kind === "cloud") onFact("height_m", undefined);
-            onFact(fact.name, event.target.value);
-          }}
-        >
-          {fact.choices.map((choice) => (
-            <option key={choice} value={choice}>
-              {words.looks.choices[choice as keyof typeof words.looks.choices]}
-            </option>
-          ))}
-        </Form.Select>
-      </Form.Group>
-    );
-  }
-  const value = subject.facts[fact.name];
+  const value = subject.facts[fact];
   return (
     <KnownNumber
       id={id}
-      label={label}
+      label={words.looks.facts[fact as keyof typeof words.looks.facts]}
       value={typeof value === "number" ? value : undefined}
-      onValue={(given) => onFact(fact.name, given)}
+      onValue={(given) => onFact(fact, given)}
     />
   );
 }
@@ -257,7 +269,7 @@ function OwnLook({ kind, onOwn }: { kind: SceneSubject["kind"]; onOwn: PartProps
   const [low, setLow] = useState("");
   const [high, setHigh] = useState("");
   const [from, to] = [typed(low), typed(high)];
-  const scale = kind === "cloud" || kind === "people" || kind === "crowd" || kind === "leaves" ? 0.01 : 1;
+  const scale = words.looks.measures[kind].startsWith("%") ? 0.01 : 1;
   const sound = look.trim() !== "" && from !== undefined && from >= 0 && (to === undefined || to > from);
   if (!open) {
     return (

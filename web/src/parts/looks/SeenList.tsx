@@ -33,6 +33,13 @@ export function SeenList({ seen, stale, looks, seconds }: Props) {
           </div>
         ))}
       </dl>
+      {looks?.advice
+        .filter(({ code }) => code === "cloud_moves" || code === "cloud_stays_still")
+        .map(({ code, text }) => (
+          <p key={code} className="quiet mb-0">
+            {text}
+          </p>
+        ))}
     </div>
   );
 }

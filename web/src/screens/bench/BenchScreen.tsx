@@ -15,7 +15,7 @@ import { forgetItem, useKit } from "../../state/kit";
 import { DEMO, useSession } from "../../state/session";
 import { isLent } from "../../state/starter";
 import { looks as ownLooks } from "../../state/looks";
-import { toggledWant, type Want, withSubject } from "../../state/scene";
+import { toggledWant, type Want } from "../../state/scene";
 import { Fault } from "../../ui/Fault";
 import { say } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
@@ -207,13 +207,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                   findings={findings}
                 />
               )}
-              {bench.scene.subjects.length < ASKED_UP_TO && bench.scene.wants.length === 0 && (
-                <SubjectRow
-                  there={bench.scene.subjects.map((subject) => subject.kind)}
-                  onPick={(kind) => set({ scene: withSubject(bench.scene, kind) })}
-                  onMore={() => setPanel("looks")}
-                />
-              )}
+              <SubjectRow scene={bench.scene} onScene={(scene) => set({ scene })} onMore={() => setPanel("looks")} />
               {seenSeconds !== undefined && (
                 <SeenList
                   seen={seen.shown?.subjects ?? []}
@@ -366,8 +360,6 @@ function targetOf(held: number | null, aim: Looks["aim"] | undefined, seconds: n
 }
 
 const THIRD = 1 / 3;
-/** Who has said so much of the picture is not asked on. */
-const ASKED_UP_TO = 3;
 
 interface StageProps {
   laid: Laid;

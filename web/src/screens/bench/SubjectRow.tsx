@@ -1,24 +1,63 @@
+import { useState } from "react";
 import { Button } from "react-bootstrap";
-import type { Kind } from "../../state/scene";
+import { Described } from "../../parts/looks/Described";
+import { useDescribed } from "../../questions/looks";
+import { type Kind, type Scene, withFacts, withSubject } from "../../state/scene";
 import { words } from "../../words";
 
-const OFFERED: Kind[] = ["sea", "river", "cloud", "people", "leaves", "lamps", "stars", "tide"];
+const OFFERED: Kind[] = ["sea", "river", "cloud", "people", "leaves", "vehicles", "lamps", "stars", "tide"];
+/** Who has said so much of the picture is not asked on. */
+const ASKED_UP_TO = 3;
 
 interface Props {
-  /** What was said already. */
-  there: Kind[];
-  onPick: (kind: Kind) => void;
+  scene: Scene;
+  onScene: (scene: Scene) => void;
   onMore: () => void;
 }
 
 /** What is in the picture, asked by the way: before anything is said nothing is judged. */
-export function SubjectRow({ there, onPick, onMore }: Props) {
+export function SubjectRow({ scene, onScene, onMore }: Props) {
+  // What was named last is asked about: the one thing of it that decides most.
+  const [asked, setAsked] = useState<string | null>(null);
+  const described = useDescribed();
+  const subject = scene.subjects.find(({ id }) => id === asked);
+  const aspect = subject && described.find(({ kind }) => kind === subject.kind)?.aspects[0];
+  if (subject && aspect) {
+    return (
+      <section className="subject-row" aria-label={words.looks.ask}>
+        <Described
+          subject={subject}
+          aspects={[aspect]}
+          named
+          onFacts={(facts) => {
+            setAsked(null);
+            onScene(withFacts(scene, subject.id, facts));
+          }}
+        />
+        <div>
+          <Button variant="link" className="plain-link" onClick={() => setAsked(null)}>
+            {words.looks.asItIs}
+          </Button>
+          <Button variant="link" className="plain-link" onClick={onMore}>
+            {words.looks.more}
+          </Button>
+        </div>
+      </section>
+    );
+  }
+  if (scene.subjects.length >= ASKED_UP_TO || scene.wants.length > 0) return null;
+  const there = scene.subjects.map(({ kind }) => kind);
+  const pick = (kind: Kind) => {
+    const next = withSubject(scene, kind);
+    setAsked(next.subjects.at(-1)?.id ?? null);
+    onScene(next);
+  };
   return (
     <section className="subject-row" aria-label={words.looks.ask}>
       <p>{words.looks.ask}</p>
       <div>
         {OFFERED.filter((kind) => !there.includes(kind)).map((kind) => (
-          <Button key={kind} variant="quiet" size="sm" onClick={() => onPick(kind)}>
+          <Button key={kind} variant="quiet" size="sm" onClick={() => pick(kind)}>
             {words.looks.kinds[kind]}
           </Button>
         ))}
