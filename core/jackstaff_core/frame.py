@@ -162,7 +162,8 @@ class FrameRun:
     bias_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     device: Literal["hand", "simulated"] = "hand"
     speed: Annotated[float, Between(1, 1000)] = 1.0
-    purpose: Literal["frame", "rehearsal", "dark", "series"] = "frame"
+    purpose: Literal["frame", "rehearsal", "dark", "series", "timer", "stopwatch"] = "frame"
+    """A timer's time was worked out elsewhere; a stopwatch runs until it is closed, and that is its time."""
     steady: Steady | None = None
     closes: Literal["hand", "mark"] | None = None
     uncertain_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.2

@@ -315,3 +315,48 @@ def test_a_stack_is_named_once_and_goes_on_with_one_tap(guest: Visit) -> None:
     page.go_back()
     page.get_by_role("button", name="Undo").click()
     expect(answer(page)).to_have_text("3min23s")
+
+
+def test_a_plain_timer_counts_up_and_what_it_counted_is_the_frame(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.get_by_role("link", name="Run").filter(visible=True).click()
+    page.get_by_role("button", name="Count up until I close").click()
+    expect(page.get_by_text("Counts up until you close it").first).to_be_visible()
+    page.get_by_text("None", exact=True).click()
+    open_it(page)
+    expect(page.get_by_text("Counting up until you close it.")).to_be_visible()
+    expect(page.get_by_test_id("run-left")).to_contain_text("0:02")
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    (frame,) = frames(page)
+    assert frame["run"]["purpose"] == "stopwatch"
+    assert frame["answer"]["seconds"] == frame["actual_seconds"] >= 2
+    assert frame["error"] is None
+
+
+def test_a_typed_reading_that_means_two_things_is_asked_about_wherever_it_is_typed(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("x")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("sky", exact=False).first.fill("4")
+    expect(dialog.get_by_text("Which one is it?")).to_be_visible()
+    expect(dialog.get_by_text("The sky is")).to_be_hidden()
+    dialog.get_by_role("button", name="1/4", exact=True).click()
+    dialog.get_by_label("Ground reads").fill("2 s")
+    expect(dialog.get_by_text("The sky is 3.0 stops brighter.")).to_be_visible()
+    # A time to remember a reading for is by the watch: any of them, as people write them.
+    page.get_by_role("tab", name="One reading").click()
+    dialog.get_by_label("Time wanted").fill("3:20")
+    expect(dialog.get_by_text(re.compile("a reading of .* gives 3 min 20 s")).first).to_be_visible()
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Kit").filter(visible=True).click()
+    page.get_by_role("button", name=re.compile("^Slot ND 4")).click()
+    page.get_by_label("Reading without it").fill("1/60")
+    page.get_by_label("Reading with it").fill("4")
+    expect(page.get_by_text("4 can be read more than one way. Which is it?")).to_be_visible()
+    expect(page.get_by_text("They differ by")).to_be_hidden()
+    page.get_by_role("button", name="1/4", exact=True).click()
+    expect(page.get_by_label("Reading with it")).to_have_value("1/4")
+    expect(page.get_by_text("They differ by 4.0 stops")).to_be_visible()

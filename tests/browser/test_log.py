@@ -148,10 +148,10 @@ def test_pictures_join_their_frames_and_are_compared(page: Page, own: Server) ->
     page.get_by_role("button", name="Keep one picture").click()
     expect(page.get_by_test_id("log-count")).to_have_text("21 frames")
     page.get_by_role("button", name="Add a frame by hand").click()
-    dialog.get_by_label("Open for, seconds").fill("0")
+    dialog.get_by_label("Open for, as in").fill("0")
     dialog.get_by_role("button", name="Keep it").click()
     expect(dialog.get_by_role("alert")).to_contain_text("for how long")
-    dialog.get_by_label("Open for, seconds").fill("75")
+    dialog.get_by_label("Open for, as in").fill("1:15")
     dialog.get_by_role("button", name="Keep it").click()
     expect(page.get_by_test_id("log-count")).to_have_text("22 frames")
 

@@ -3152,7 +3152,7 @@ export interface components {
              * @default frame
              * @enum {string}
              */
-            purpose: "frame" | "rehearsal" | "dark" | "series";
+            purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch";
             /** @default [] */
             rereads: components["schemas"]["RereadAsked"][];
             /** @default 1 */
@@ -3186,7 +3186,7 @@ export interface components {
              * @default frame
              * @enum {string}
              */
-            purpose: "frame" | "rehearsal" | "dark" | "series";
+            purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch";
             /** @default [] */
             rereads: components["schemas"]["RereadDoc"][];
             /** @default 1 */

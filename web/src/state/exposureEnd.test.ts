@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { Frame } from "./frames";
 import type { ExposureEnd } from "../questions/exposureEnd";
-import { aimedAt, longerBy, standing } from "./exposureEnd";
+import { aimedAt, exposureEndOf, longerBy, standing } from "./exposureEnd";
 
 const track = [
   { seconds: 0, gathered: 0, stops: -40 },
@@ -49,6 +49,12 @@ test("a frame that never fills has no end, and before the core has answered the 
   const falling = frame({ stops_per_minute: -0.5 });
   expect(aimedAt(falling, closing({ close_after_seconds: null }))).toBeNull();
   expect(aimedAt(falling, undefined)).toBe(240);
+});
+
+test("a stopwatch aims at nothing and asks nothing", () => {
+  const watch = frame({ purpose: "stopwatch" });
+  expect(aimedAt(watch, undefined)).toBeNull();
+  expect(exposureEndOf(watch)).toBeNull();
 });
 
 test("longer and shorter count by what happened, not by what was decided before", () => {

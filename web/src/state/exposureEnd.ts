@@ -5,7 +5,8 @@ import type { Frame } from "./frames";
 /** What a running frame asks about its end. */
 export function exposureEndOf(frame: Frame): Schemas["CloseAsked"] | null {
   const { run } = frame;
-  if (!run) return null;
+  // A stopwatch has no end to ask about.
+  if (!run || run.purpose === "stopwatch") return null;
   return {
     needed_seconds: run.metered_seconds,
     bias_stops: run.bias_stops,
@@ -46,6 +47,7 @@ export function aimedAt(frame: Frame, closing: ExposureEnd | undefined): number 
   const { run, answer: planned } = frame;
   const onDial = planned.dial_mark !== null;
   const learnt = (run?.rereads.length ?? 0) > 0 || (run?.bias_stops ?? 0) !== 0;
+  if (run?.purpose === "stopwatch") return null;
   // The dial closes itself; without news of the light the plan stands.
   if (onDial || !run || !closing || run.purpose === "dark") return planned.set_seconds;
   if (!learnt && run.stops_per_minute == null) return planned.set_seconds;

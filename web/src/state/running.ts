@@ -87,8 +87,12 @@ export function arm(armed: Pick<Armed, "plan" | "question" | "list">): void {
   write({ ...armed, finished: null, queue: null, after: null, busyUntil: null });
 }
 
-/** Time a frame that nobody worked out: it counts down from `seconds`, and goes into the log like any other. */
-export function justTime(seconds: number, settings: Plan["settings"], dialLimit: number): void {
+/**
+ * Time a frame that nobody worked out: it counts down from `seconds`, or up until somebody closes it (null), and goes
+ * into the log like any other.
+ */
+export function justTime(given: number | null, settings: Plan["settings"], dialLimit: number): void {
+  const seconds = given ?? UNTIL_CLOSED;
   const plan: Plan = {
     reading: { step: "third" },
     settings,
@@ -106,7 +110,7 @@ export function justTime(seconds: number, settings: Plan["settings"], dialLimit:
       bias_stops: 0,
       device: "hand",
       speed: 1,
-      purpose: "frame",
+      purpose: given === null ? "stopwatch" : "timer",
       steady: null,
       uncertain_seconds: BY_HAND,
       watched: true,
@@ -115,6 +119,9 @@ export function justTime(seconds: number, settings: Plan["settings"], dialLimit:
   };
   arm({ plan, question: null, list: null });
 }
+
+/** What stands for a time that is not known before it is over [s]. */
+const UNTIL_CLOSED = 1;
 
 export function change(part: Partial<Armed>): void {
   const armed = read();
@@ -364,6 +371,10 @@ export async function end(
       events: [...frame.events, ...told, event(how === "aborted" ? "aborted" : "closed", at)],
       actual_seconds: openFor,
       error: null,
+      // What was counted up to is the time it was meant to have.
+      ...(frame.run?.purpose === "stopwatch" && {
+        answer: { ...frame.answer, seconds: openFor, set_seconds: openFor, base_seconds: openFor },
+      }),
       ...(frame.run && { run: { ...frame.run, busy_until: busy ?? busyUntil(how, at, openFor / speed) } }),
     };
     return ended;
@@ -371,6 +382,7 @@ export async function end(
   const mine = ended as Frame | null;
   if (!mine) return;
   showEnded(mine);
+  if (mine.run?.purpose === "stopwatch") return;
   const error = await askTimingError(aimed ?? mine.answer.seconds, openFor);
   if (!error) return;
   // It may have been taken back while the core thought.

@@ -35,6 +35,7 @@ export const kit = {
   save: "Save",
   discard: "Discard changes",
   copy: "Copy",
+  which: (typed: string) => `${typed} can be read more than one way. Which is it?`,
   notThere: "one that is gone",
   apart: "They are apart again",
   copyOf: (name: string) => `${name}, copy`,

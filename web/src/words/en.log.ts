@@ -129,7 +129,7 @@ export const log = {
     open: "Add a frame by hand",
     title: "A frame by hand",
     opened: "Opened at",
-    seconds: "Open for, seconds",
+    seconds: "Open for, as in 2 min 30 s",
     reading: "Shutter when metered bare (may stay empty)",
     glass: "What was on",
     keep: "Keep it",

@@ -56,6 +56,11 @@ export function markText(label: string): string {
   return label.includes("/") ? label : `${label} s`;
 }
 
+/** A literal time in words the API reads back to the same number. */
+export function literalTime(seconds: number): string {
+  return seconds >= 1 ? `${seconds} s` : `1/${Number((1 / seconds).toPrecision(6))}`;
+}
+
 /** Signed stops with a true minus sign; two decimals below a third of a stop, else one. */
 export function signedStops(stops: number): string {
   const size = Math.abs(stops);

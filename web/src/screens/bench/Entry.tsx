@@ -6,7 +6,7 @@ import { exposureOf, holdTime } from "../../state/asks";
 import { type Bench, type Laid, settingsOf } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
-import { markText, timeText } from "../../words/times";
+import { literalTime, markText, timeText } from "../../words/times";
 import { around } from "./stepping";
 import "./entry.css";
 
@@ -175,7 +175,7 @@ function useCandidates(
       if (readout.error) return { candidates: [], trouble: readout };
       return {
         candidates: (readout.answer?.readings ?? []).map((reading) => {
-          const said = reading.mark ? markText(reading.mark) : literal(reading.seconds);
+          const said = reading.mark ? markText(reading.mark) : literalTime(reading.seconds);
           return field === "time"
             ? { said, change: holdTime(reading.seconds) }
             : { said, change: { shutter: said, meter: "camera" } };
@@ -195,9 +195,4 @@ function useCandidates(
       };
     }
   }
-}
-
-/** A literal time in words the API reads back to the same number. */
-function literal(seconds: number): string {
-  return seconds >= 1 ? `${seconds} s` : `1/${Number((1 / seconds).toPrecision(6))}`;
 }

@@ -5,7 +5,9 @@ import { useFlash, usePairs, useReach, useTrade, useVideo } from "../../question
 import { endsById, readingOf, usableOf } from "../../state/asks";
 import { type Laid, settingsOf } from "../../state/bench";
 import { words } from "../../words";
-import { timeText } from "../../words/times";
+import { TimeText } from "../../parts/meter/TimeText";
+import { useWatchText } from "../../parts/meter/typedTime";
+import { markText, timeText } from "../../words/times";
 import { NumberField } from "../../ui/NumberField";
 import { Said } from "./ExtraParts";
 import { Graduated } from "./Graduated";
@@ -199,34 +201,26 @@ function Video({ laid }: { laid: Laid }) {
   );
 }
 
-const PAIR_SECONDS = [15, 30, 60, 120, 240, 480];
-
 function Pair({ laid }: { laid: Laid }) {
-  const [target, setTarget] = useState(120);
+  const wanted = useWatchText(timeText(120));
+  const target = wanted.read?.seconds ?? null;
   const say = words.extras.pair;
   const glass = laid.bag.filter((piece) => piece.kind === "solid");
-  const pairs = usePairs(pairsOf(laid, target));
+  const pairs = usePairs(target === null ? [] : pairsOf(laid, target));
   const reach = useReach(bareOf(laid)).answer;
   return (
     <div className="extra">
       <p>{say.intro}</p>
-      <Form.Group controlId="pair-time">
-        <Form.Label>{say.time}</Form.Label>
-        <Form.Select value={target} onChange={(event) => setTarget(Number(event.target.value))}>
-          {PAIR_SECONDS.map((seconds) => (
-            <option key={seconds} value={seconds}>
-              {timeText(seconds)}
-            </option>
-          ))}
-        </Form.Select>
-      </Form.Group>
+      <TimeText id="pair-time" label={say.time} time={wanted} />
       <Said asked={pairs}>
         <ul className="plain-list">
           {glass.map((piece, at) => {
             const found = pairs.shown?.[at];
             const mark = found?.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0]?.mark;
-            return found ? (
-              <li key={piece.id}>{say.when(piece.name, mark ?? timeText(found.value), timeText(target))}</li>
+            return found && target !== null ? (
+              <li key={piece.id}>
+                {say.when(piece.name, mark ? markText(mark) : timeText(found.value), timeText(target))}
+              </li>
             ) : null;
           })}
         </ul>

@@ -2,7 +2,8 @@ import { useState } from "react";
 import { Form } from "react-bootstrap";
 import { useGraduated } from "../../questions/extras";
 import { words } from "../../words";
-import { NumberField } from "../../ui/NumberField";
+import { TimeText } from "../../parts/meter/TimeText";
+import { useShutterText } from "../../parts/meter/typedTime";
 import { Said } from "./ExtraParts";
 import type { Laid } from "../../state/bench";
 
@@ -10,24 +11,24 @@ const HORIZONS = ["flat", "uneven", "sun_on_it"] as const;
 
 /** Which graduated glass, from two readings and the line between sky and ground. */
 export function Graduated({ laid }: { laid: Laid }) {
-  const [sky, setSky] = useState("");
-  const [ground, setGround] = useState(laid.bench.meter === "camera" ? laid.bench.shutter : "");
+  const sky = useShutterText("", laid.step, laid.dialLimit);
+  const ground = useShutterText(laid.bench.meter === "camera" ? laid.bench.shutter : "", laid.step, laid.dialLimit);
   const [share, setShare] = useState(50);
   const [horizon, setHorizon] = useState<(typeof HORIZONS)[number]>("flat");
   const say = words.extras.graduated;
   const owned = laid.items
     .filter((item) => item.facts.kind === "graduated")
     .map((item) => ({ id: item.id, stops: item.facts.stops, transition: item.facts.transition }));
-  const question = { sky, ground, sky_share: share / 100, horizon, owned, step: laid.step };
-  const chosen = useGraduated(sky.trim() !== "" && ground.trim() !== "" ? question : null);
+  const read = sky.read && ground.read && { sky: sky.read.said, ground: ground.read.said };
+  const chosen = useGraduated(read && { ...read, sky_share: share / 100, horizon, owned, step: laid.step });
   const found = chosen.shown;
   const pick = laid.items.find((item) => item.id === found?.pick);
   return (
     <div className="extra">
       <p>{say.intro}</p>
       <div className="thirds">
-        <NumberField id="grad-sky" label={say.sky} value={sky} onChange={setSky} />
-        <NumberField id="grad-ground" label={say.ground} value={ground} onChange={setGround} />
+        <TimeText id="grad-sky" label={say.sky} time={sky} />
+        <TimeText id="grad-ground" label={say.ground} time={ground} />
         <Form.Group controlId="grad-horizon">
           <Form.Label>{say.horizon}</Form.Label>
           <Form.Select

@@ -1,8 +1,11 @@
 import { Button } from "react-bootstrap";
-import { useDensity } from "../../questions/bench";
+import { useDensity, useReadout } from "../../questions/bench";
 import { useMeasured } from "../../questions/kit";
 import { kitWords } from "../../words/kit";
-import { signedStops } from "../../words/times";
+import { literalTime, markText, signedStops } from "../../words/times";
+
+/** What most dials end at. */
+const DIAL_LIMIT_S = 30;
 
 interface Props {
   facts: Record<string, unknown>;
@@ -14,7 +17,9 @@ export function GlassHelp({ facts, set }: Props) {
   const label = text(facts.label);
   const read = useDensity(label).answer;
   const [without, through] = [text(facts.reading_without), text(facts.reading_with)];
-  const measured = useMeasured(without && through ? { without, with_it: through, step: "third" } : null).answer;
+  const meanings = { reading_without: useMeanings(without), reading_with: useMeanings(through) };
+  const certain = Object.values(meanings).every((all) => all?.length === 1);
+  const measured = useMeasured(certain ? { without, with_it: through, step: "third" } : null).answer;
   const stops = typeof facts.stops === "number" ? facts.stops : 0;
   const readings = (read?.readings ?? []).filter(
     (reading) =>
@@ -42,6 +47,18 @@ export function GlassHelp({ facts, set }: Props) {
           </Button>
         </p>
       ))}
+      {Object.entries(meanings).map(([name, all]) =>
+        all && all.length > 1 ? (
+          <p key={name} className="glass-help">
+            <span>{kitWords.which(text(facts[name]))}</span>
+            {all.map((mark) => (
+              <Button key={mark} variant="quiet" size="sm" onClick={() => set({ [name]: mark })}>
+                {mark}
+              </Button>
+            ))}
+          </p>
+        ) : null,
+      )}
       {offset !== undefined && measured && facts.offset !== round(offset) && (
         <p className="glass-help">
           <span>{kitWords.measures(measured.stops.toFixed(1), signedStops(offset))}</span>
@@ -63,6 +80,12 @@ export function GlassHelp({ facts, set }: Props) {
       )}
     </>
   );
+}
+
+/** What a reading as typed may mean, each as it can be read one way only; undefined while it is not known. */
+function useMeanings(typed: string): string[] | undefined {
+  const read = useReadout(typed === "" ? null : { text: typed, step: "third", dial_limit: DIAL_LIMIT_S });
+  return read.answer?.readings.map(({ mark, seconds }) => (mark ? markText(mark) : literalTime(seconds)));
 }
 
 function text(value: unknown): string {

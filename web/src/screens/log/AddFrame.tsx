@@ -2,6 +2,8 @@ import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { type Laid, settingsOf, useBench } from "../../state/bench";
 import { addFrame } from "../../state/frames";
+import { TimeText } from "../../parts/meter/TimeText";
+import { useShutterText, useWatchText } from "../../parts/meter/typedTime";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
@@ -19,22 +21,30 @@ export function AddFrame({ onClose }: { onClose: () => void }) {
 function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
   const settings = settingsOf(laid);
   const [opened, setOpened] = useState(localNow());
-  const [seconds, setSeconds] = useState("");
-  const [facts, setFacts] = useState({ ...settings, shutter: laid.bench.meter === "camera" ? laid.bench.shutter : "" });
+  const open = useWatchText();
+  const reading = useShutterText(laid.bench.meter === "camera" ? laid.bench.shutter : "", laid.step, laid.dialLimit);
+  const [facts, setFacts] = useState({ ...settings });
   const [on, setOn] = useState<string[]>(laid.bench.on ?? []);
   const [problem, setProblem] = useState<string | null>(null);
   const [fault, setFault] = useState<unknown>(null);
   const submit = async (event: SubmitEvent) => {
     event.preventDefault();
-    const [openedAt, length] = [new Date(opened), Number(seconds.replace(",", "."))];
-    if (Number.isNaN(openedAt.getTime()) || !(length > 0 && length <= 86_400)) {
+    const openedAt = new Date(opened);
+    // A frame may have had no reading; one that can be read two ways is asked about first.
+    const unread = reading.text.trim() !== "" && !reading.read;
+    if (Number.isNaN(openedAt.getTime()) || !open.read || unread) {
       setProblem(say.problem);
       return;
     }
     setProblem(null);
     try {
       const glass = laid.bag.filter((piece) => on.includes(piece.id));
-      await addFrame(await madeFrame({ openedAt, seconds: length, glass, ...facts }, laid));
+      await addFrame(
+        await madeFrame(
+          { openedAt, seconds: open.read.seconds, glass, shutter: reading.read?.said ?? "", ...facts },
+          laid,
+        ),
+      );
       onClose();
     } catch (error) {
       setFault(error);
@@ -66,15 +76,12 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
               onChange={(event) => setOpened(event.target.value)}
             />
           </Form.Group>
-          <Form.Group controlId="add-seconds">
-            <Form.Label>{say.seconds}</Form.Label>
-            <Form.Control inputMode="decimal" value={seconds} onChange={(event) => setSeconds(event.target.value)} />
-          </Form.Group>
+          <TimeText id="add-seconds" label={say.seconds} time={open} />
           <div className="pair-typed">
             {field("aperture", logWords.measure.aperture)}
             {field("iso", logWords.measure.iso)}
           </div>
-          {field("shutter", say.reading)}
+          <TimeText id="add-shutter" label={say.reading} time={reading} />
           <fieldset className="add-glass">
             <legend>{say.glass}</legend>
             {laid.bag.map((piece) => (

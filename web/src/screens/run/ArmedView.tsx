@@ -33,6 +33,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const checklist = useChecklist(armed.list);
   const list = checklist.shown;
   const mark = plan.answer.dial_mark;
+  const stopwatch = plan.run.purpose === "stopwatch";
   // A dial time closes itself; in bulb it is as last time.
   const closing = mark === null ? closes : "mark";
   const say = runWords;
@@ -77,17 +78,25 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
       </section>
       <section className="run-main" aria-label={say.armed}>
         <p className="run-clock">
-          {timeParts(plan.answer.set_seconds).map((part) => (
-            <span key={part.unit}>
-              {part.value}
-              <small>{part.value.startsWith("1/") ? "" : part.unit}</small>
-            </span>
-          ))}
+          {stopwatch
+            ? clockText(0)
+            : timeParts(plan.answer.set_seconds).map((part) => (
+                <span key={part.unit}>
+                  {part.value}
+                  <small>{part.value.startsWith("1/") ? "" : part.unit}</small>
+                </span>
+              ))}
         </p>
-        <p className="run-set">
-          <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
-          {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.bare}
-        </p>
+        {stopwatch || plan.run.purpose === "timer" ? (
+          <p className="run-set">
+            <strong>{stopwatch ? say.just.upTo : say.inBulb}</strong>
+          </p>
+        ) : (
+          <p className="run-set">
+            <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
+            {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.bare}
+          </p>
+        )}
         {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
         {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
         {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
@@ -115,7 +124,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
           choices={[0, 2, 5, 10].map((seconds) => [seconds, seconds === 0 ? say.leadNone : say.leadSeconds(seconds)])}
           onValue={(seconds) => remember({ lead: seconds })}
         />
-        {!simulated && mark === null && (
+        {!simulated && !stopwatch && mark === null && (
           <Choice
             name="closing"
             label={say.closes}
@@ -154,7 +163,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
         {panel === "series" && <SeriesDialog armed={armed} onClose={() => setPanel(null)} />}
       </section>
-      <p className="visually-hidden">{say.planned(timeText(plan.answer.set_seconds))}</p>
+      <p className="visually-hidden">{stopwatch ? say.just.upTo : say.planned(timeText(plan.answer.set_seconds))}</p>
     </div>
   );
 }

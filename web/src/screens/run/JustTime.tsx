@@ -1,31 +1,24 @@
-import { type SubmitEvent, useState } from "react";
+import type { SubmitEvent } from "react";
 import { Button, Form } from "react-bootstrap";
-import { useReadout } from "../../questions/bench";
+import { TimeText } from "../../parts/meter/TimeText";
+import { useWatchText } from "../../parts/meter/typedTime";
 import { settingsOf, useBench } from "../../state/bench";
 import { justTime } from "../../state/running";
 import { runWords } from "../../words/run";
 import { exactTime } from "../../words/times";
 
 const USUAL = [15, 30, 60, 120, 240, 480];
-/** A watch has no marks: its bare number is seconds, never a fraction of one. */
-const BARE = /^[\d.,]+$/;
-/** The shortest dial there is, so that 30 s are thirty by the clock and not a mark's 32. */
-const NO_DIAL_S = 1;
 
 /** A plain timer, for whoever has worked the time out elsewhere: a tap, and it is ready to count down. */
 export function JustTime() {
   const say = runWords.just;
   const [laid] = useBench();
-  const [text, setText] = useState("");
-  const typed = BARE.test(text.trim()) ? `${text.trim()} s` : text.trim();
-  const read = useReadout(typed === "" ? null : { text: typed, step: "third", dial_limit: NO_DIAL_S });
-  const readings = typed === "" ? [] : (read.answer?.readings ?? []);
+  const typed = useWatchText();
   if (!laid) return null;
-  const time = (seconds: number) => justTime(seconds, settingsOf(laid), laid.dialLimit);
+  const time = (seconds: number | null) => justTime(seconds, settingsOf(laid), laid.dialLimit);
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
-    const [only, other] = readings;
-    if (only && !other) time(only.seconds);
+    if (typed.read) time(typed.read.seconds);
   };
   return (
     <section className="just-time" aria-labelledby="just-title">
@@ -36,20 +29,17 @@ export function JustTime() {
             {exactTime(seconds)}
           </Button>
         ))}
+        <Button variant="quiet" className="count-up" onClick={() => time(null)}>
+          {say.up}
+        </Button>
       </div>
       <Form onSubmit={submit}>
-        <Form.Group controlId="just-text">
-          <Form.Label>{say.other}</Form.Label>
-          <Form.Control autoComplete="off" value={text} onChange={(event) => setText(event.target.value)} />
-        </Form.Group>
-        <div aria-live="polite" className="just-said">
-          {read.error && typed !== "" && <p className="fault mb-0">{read.error.message}</p>}
-          {readings.map((reading) => (
-            <Button key={reading.seconds} variant="quiet" onClick={() => time(reading.seconds)}>
-              {say.take(exactTime(reading.seconds))}
-            </Button>
-          ))}
-        </div>
+        <TimeText id="just-text" label={say.other} time={typed} />
+        {typed.read && (
+          <Button variant="quiet" type="submit">
+            {say.take(exactTime(typed.read.seconds))}
+          </Button>
+        )}
       </Form>
     </section>
   );

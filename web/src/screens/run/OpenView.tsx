@@ -139,7 +139,7 @@ export function OpenView({ frame }: { frame: Frame }) {
             <SecondsForm label={say.closedAfterField} hint={say.closedAfter} onSet={closedThen} />
           </div>
         )}
-        {frame.answer.dial_mark === null && (
+        {frame.answer.dial_mark === null && frame.run?.purpose !== "stopwatch" && (
           <>
             <div className="run-earlier run-rereads" role="group" aria-label={say.rereadLabel}>
               <span>{say.rereadLabel}</span>
@@ -197,6 +197,7 @@ const REREADS = [-3, -2, -1, 0, 1, 2, 3];
 function Ends({ frame, closing, aimed }: { frame: Frame; closing: ExposureEnd | undefined; aimed: number | null }) {
   const say = runWords;
   const planned = frame.answer.set_seconds;
+  if (frame.run?.purpose === "stopwatch") return <p className="run-gone">{say.just.counting}</p>;
   if (!closing) return <p className="run-gone">{say.planned(timeText(planned))}</p>;
   if (aimed === null || closing.ways_out.length > 0)
     return (

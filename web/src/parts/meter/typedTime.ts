@@ -1,0 +1,67 @@
+import { useState } from "react";
+import { type Step, useReadout } from "../../questions/bench";
+import { literalTime, markText } from "../../words/times";
+
+/** The shortest dial there is, so that 30 s are thirty by a watch and not a mark's 32. */
+const NO_DIAL_S = 1;
+/** A watch has no marks: its bare number is seconds, never a fraction of one. */
+const BARE = /^[\d.,]+$/;
+
+interface Read {
+  /** As it can be read one way only, by the API as by people. */
+  said: string;
+  seconds: number;
+}
+
+export interface TypedTime {
+  text: string;
+  type: (text: string) => void;
+  /** The one meaning; null while there is none, or more than one. */
+  read: Read | null;
+  meanings: Read[];
+  problem: string | null;
+  /** Which of several is meant. */
+  choose: (meaning: Read) => void;
+}
+
+/** A shutter time as one types it from a display: what it may mean is asked, never guessed. */
+export function useShutterText(start: string, step: Step, dialLimit: number): TypedTime {
+  return useTyped(start, (text) => ({ text, step, dial_limit: dialLimit }));
+}
+
+/** A time by a watch: a bare number is seconds. */
+export function useWatchText(start = ""): TypedTime {
+  return useTyped(start, (text) => ({
+    text: BARE.test(text) ? `${text} s` : text,
+    step: "third",
+    dial_limit: NO_DIAL_S,
+  }));
+}
+
+function useTyped(start: string, question: (text: string) => Parameters<typeof useReadout>[0]): TypedTime {
+  const [text, setText] = useState(start);
+  const [chosen, setChosen] = useState<Read | null>(null);
+  const typed = text.trim();
+  const readout = useReadout(typed === "" ? null : question(typed));
+  const meanings =
+    typed === ""
+      ? []
+      : (readout.answer?.readings ?? []).map(({ mark, seconds }) => ({
+          said: mark ? markText(mark) : literalTime(seconds),
+          seconds,
+        }));
+  return {
+    text,
+    type: (next) => {
+      setText(next);
+      setChosen(null);
+    },
+    read: chosen ?? (meanings.length === 1 ? (meanings[0] ?? null) : null),
+    meanings: chosen ? [] : meanings,
+    problem: typed === "" ? null : (readout.error?.message ?? null),
+    choose: (meaning) => {
+      setText(meaning.said);
+      setChosen(meaning);
+    },
+  };
+}
