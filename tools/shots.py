@@ -157,7 +157,7 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("log-frame", frame, DESK, "noon"),
     ("log-glass", log_page("Filters"), DESK, "noon"),
     ("log-pair", pair, DESK, "noon"),
-    ("log-card", log_page("Field card"), DESK, "dusk"),
+    ("log-card", log_page("Card"), DESK, "dusk"),
 )
 
 

@@ -29,7 +29,7 @@ from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, se
 from .readout import DIAL_LIMIT
 from .reciprocity import LawGiven, slope
 from .refusal import Refusal, within
-from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, dial
+from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, apertures, dial
 from .spoken import Rounded, rounded, said
 from .uncertainty import UNMEASURED_GLASS_SD, reading_sd, sure_within
 
@@ -126,6 +126,14 @@ class SumStep:
 
 
 @dataclass(frozen=True, slots=True)
+class ApertureFits:
+    """The aperture mark at which a chosen time is nearer to right, and what is left over there [stops, + brighter]."""
+
+    aperture: str
+    stops: float
+
+
+@dataclass(frozen=True, slots=True)
 class Exposure:
     """The answer. Times in seconds, stops + = longer, ``sure_within_stops`` a 95 % half-width.
 
@@ -135,7 +143,8 @@ class Exposure:
 
     With a chosen time ``set_seconds``, ``bulb`` and the dial's mark are its own, the sum ends at it, and
     ``residue_stops`` is how much brighter (+) or darker than right the frame will be: the light it gathers against the
-    light that was asked for, film taken out. ``seconds`` stays what would be right.
+    light that was asked for, film taken out. ``seconds`` stays what would be right, and ``fits_at`` the aperture that
+    makes the chosen time right, where another one comes nearer.
     """
 
     seconds: float
@@ -157,6 +166,7 @@ class Exposure:
     steps: tuple[SumStep, ...]
     rounded: tuple[Rounded, ...]
     advice: tuple[Advice, ...]
+    fits_at: ApertureFits | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -228,7 +238,25 @@ def expose(question: ExposureQuestion) -> Exposure:
             *_advice(question, reading.step, exact, marked, past if bulb else None, on),
             *(_light_advice(light, light.closes(asked, film)) if light else ()),
         ),
+        fits_at=_fits_at(residue, settings.aperture.exact, reading.step),
     )
+
+
+_WORTH_AN_APERTURE = 0.1
+"""A chosen time that is off by less [stops] is not worth another aperture."""
+_WIDEST, _SMALLEST = 0.95, 64.0
+
+
+def _fits_at(residue: float, f_number: float, step: Step) -> ApertureFits | None:
+    """The mark that takes most of a chosen time's residue back: light goes by the square of the f-number."""
+    if abs(residue) < _WORTH_AN_APERTURE:
+        return None
+    wanted = f_number * 2 ** (residue / 2)
+    if not _WIDEST <= wanted <= _SMALLEST:
+        return None
+    mark = apertures(step).nearest(wanted)
+    left = residue - 2 * math.log2(mark.exact / f_number)
+    return ApertureFits(mark.label, left) if abs(left) < abs(residue) - _WORTH_AN_APERTURE / 2 else None
 
 
 def added_stops(stack: tuple[GlassGiven, ...]) -> float:

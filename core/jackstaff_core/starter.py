@@ -59,3 +59,7 @@ STARTER_ON = (str(_key("Slot ND 9")),)
 """What is on the lens at the first visit: one strong solid glass."""
 STARTER_READING = ("1/40", "9", "64")
 """Shutter, aperture and ISO of the first visit."""
+DEMO_ON = (str(_key("Ring ND 6")),)
+DEMO_READING = ("0.8 s", "8", "64")
+"""What the demo account's own outing gives at the minute below, ten after sunrise under thin cloud."""
+DEMO_LIGHT_AT = "06:27"

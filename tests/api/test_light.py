@@ -3,10 +3,16 @@
 from __future__ import annotations
 
 import json
+from datetime import date, datetime, time
 from typing import Any
+from zoneinfo import ZoneInfo
 
 import pytest
 from django.test import Client
+
+from jackstaff.records.demo_outings import mole
+from jackstaff_core.questions import ask
+from jackstaff_core.starter import DEMO_LIGHT_AT, DEMO_READING
 
 pytestmark = pytest.mark.django_db
 PLACE = {"latitude": 58.05, "longitude": 6.8}
@@ -109,3 +115,21 @@ def test_bad_light_is_refused_in_words(path: str, body: dict[str, Any], field: s
     assert status == 422
     assert field in answer["errors"][0]["field"]
     assert answer["errors"][0]["instead"].endswith(".")
+
+
+def test_the_demo_s_bench_is_what_its_own_outing_gives_at_its_minute() -> None:
+    """No demo opens with a caution about its own reading, and its filter gives the look it is aimed for."""
+    outing = mole()
+    at = datetime.combine(
+        date.fromisoformat(outing["date"]), time.fromisoformat(DEMO_LIGHT_AT), ZoneInfo("Europe/Oslo")
+    )
+    shutter, aperture, iso = DEMO_READING
+    asked = {
+        **{name: outing[name] for name in ("latitude", "longitude", "sky", "readings")},
+        "at": at.isoformat(),
+        "reading": {"shutter": shutter, "aperture": aperture, "iso": iso},
+    }
+    found = ask("outing/plausible", asked)
+    assert found["advice"] is None
+    assert abs(found["ev100"] - found["forecast_ev100"]) < 0.2
+    assert found["stops_per_minute"] > 0.05

@@ -181,7 +181,7 @@ def test_a_pair_measures_and_becomes_evidence(page: Page) -> None:
 
 
 def test_the_card_prints_and_everything_goes_out_and_comes_back(page: Page, tmp_path: Path) -> None:
-    go(page, "Field card")
+    go(page, "Card")
     table = page.get_by_test_id("field-card")
     expect(table.get_by_role("row", name=re.compile("^1.60 "))).to_contain_text("1 s")
     page.get_by_label("Ring ND 3", exact=True).uncheck()

@@ -267,6 +267,16 @@ def test_what_a_chosen_time_costs_closes_the_frame_at_it(
         ExposureEndQuestion(needed, delay_seconds=60.0 if light else 0.0, stops_per_minute=rate, film=film)
     )
     assert end.close_after_seconds == pytest.approx(chosen, rel=1e-6)
+    # The aperture that is offered beside it leaves what it says it leaves, and less than before.
+    if answer.fits_at:
+        there = ask(
+            stops, chosen_seconds=chosen, light=light, film=film, settings=SettingsGiven(answer.fits_at.aperture)
+        )
+        assert there.residue_stops == pytest.approx(answer.fits_at.stops, abs=1e-5)
+        assert abs(there.residue_stops) < abs(answer.residue_stops)
+        assert abs(there.residue_stops) < 1 / 6 + 1e-6 or answer.fits_at.aperture in ("0.7", "64")
+    else:
+        assert abs(answer.residue_stops) < 1 / 6 + 0.05 + 1e-6 or abs(answer.residue_stops) > 5
 
 
 @facts("lateness")

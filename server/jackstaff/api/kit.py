@@ -12,7 +12,7 @@ from pydantic import Field
 from jackstaff.records.kit import forget_item, keep_items, kit_of, order_items
 from jackstaff_core.kitfile import MOST_CHARACTERS, MOST_ITEMS, Item, changes, file, item, parse, schema
 from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
+from jackstaff_core.starter import DEMO_LIGHT_AT, DEMO_ON, DEMO_READING, STARTER_KIT, STARTER_ON, STARTER_READING
 
 from .account import account_of, own_account
 from .gear import ChangeAnswer, KitAnswer, SortAnswer, items_answer, sorts_answer
@@ -62,10 +62,19 @@ class StarterReading(Schema):
     iso: str
 
 
+class DemoBench(Schema):
+    """What stands on the demo account's bench: a minute of its own outing, and what the meter said then."""
+
+    on: list[str]
+    reading: StarterReading
+    light_at: str
+
+
 class StarterAnswer(Schema):
     kit: KitAnswer
     on: list[str]
     reading: StarterReading
+    demo: DemoBench
 
 
 @router.get("/starter", response=StarterAnswer)
@@ -76,12 +85,16 @@ def starter(request: HttpRequest) -> dict[str, object]:
 
 def starter_answer() -> dict[str, object]:
     """The same for whoever else hands it out."""
-    shutter, aperture, iso = STARTER_READING
     return {
         "kit": items_answer(STARTER_KIT),
         "on": STARTER_ON,
-        "reading": {"shutter": shutter, "aperture": aperture, "iso": iso},
+        "reading": _reading(STARTER_READING),
+        "demo": {"on": DEMO_ON, "reading": _reading(DEMO_READING), "light_at": DEMO_LIGHT_AT},
     }
+
+
+def _reading(dialled: tuple[str, str, str]) -> dict[str, str]:
+    return dict(zip(("shutter", "aperture", "iso"), dialled, strict=True))
 
 
 @router.get("/kit/facts", response=list[SortAnswer])

@@ -34,7 +34,8 @@ _BASE: dict[str, Any] = {
 }
 
 
-def _mole() -> dict[str, Any]:
+def mole() -> dict[str, Any]:
+    """The outing that the demo's bench stands in."""
     place = Place(58.052, 6.798)
     dawn = datetime(2027, 4, 17, 3, 20, tzinfo=UTC)
     readings = []
@@ -73,7 +74,7 @@ def _mole() -> dict[str, Any]:
 
 def _plans() -> list[dict[str, Any]]:
     return [
-        _mole(),
+        mole(),
         {
             "name": "Ostra falls in the ravine",
             "latitude": 58.087,

@@ -1827,6 +1827,14 @@ export interface components {
             to_seconds: number | null;
         };
         /**
+         * ApertureFits
+         * @description The aperture mark at which a chosen time is nearer to right, and what is left over there [stops, + brighter].
+         */
+        ApertureFitsAnswer: {
+            aperture: string;
+            stops: number;
+        };
+        /**
          * ArchiveAnswer
          * @description What an archive holds, and what of it is new or changed here.
          */
@@ -2418,6 +2426,17 @@ export interface components {
         /** @enum {string} */
         Counting: "exact" | "as_marked";
         /**
+         * DemoBench
+         * @description What stands on the demo account's bench: a minute of its own outing, and what the meter said then.
+         */
+        DemoBench: {
+            /** Light At */
+            light_at: string;
+            /** On */
+            on: string[];
+            reading: components["schemas"]["StarterReading"];
+        };
+        /**
          * DensityQuestion
          * @description What stands on a filter's rim.
          */
@@ -2572,6 +2591,7 @@ export interface components {
             bulb: boolean;
             dial_mark: string | null;
             exact_seconds: number;
+            fits_at: components["schemas"]["ApertureFitsAnswer"] | null;
             from_seconds: number;
             glass_stops: number;
             metered_seconds: number;
@@ -4895,6 +4915,7 @@ export interface components {
         };
         /** StarterAnswer */
         StarterAnswer: {
+            demo: components["schemas"]["DemoBench"];
             kit: components["schemas"]["KitAnswer"];
             /** On */
             on: string[];

@@ -277,8 +277,13 @@ const START: Bench = {
   skySeen: null,
 };
 
-export function fromStarter({ reading }: Pick<Starter, "reading">, demo = false): Bench {
-  return { ...START, ...reading, ...(demo && { scene: DEMO_SCENE }) };
+export function fromStarter({ reading }: Pick<Starter, "reading">): Bench {
+  return { ...START, ...reading };
+}
+
+/** The demo account's: a minute of its own outing, with a look chosen and the light on the move. */
+function fromDemo({ demo }: Starter): Bench {
+  return { ...START, ...demo.reading, on: demo.on, lightAt: demo.light_at, scene: DEMO_SCENE };
 }
 
 const text = v.pipe(v.string(), v.maxLength(24));
@@ -340,7 +345,7 @@ const drawn = drawer<Bench>({
 
 /** What stands on the bench, as the kit allows it: nothing stays on the lens that is not there any more. */
 function standing(kept: Bench | null, starter: Starter | null, kit: KitItem[], demo: boolean): Bench | null {
-  const state = kept ?? (starter && fromStarter(starter, demo));
+  const state = kept ?? (starter && (demo ? fromDemo(starter) : fromStarter(starter)));
   return state && bench(state, { do: "settle", glass: itemsOf(kit, "glass").map(glassOf) }, new Date());
 }
 

@@ -7,7 +7,7 @@ export const log = {
     glass: "Filters",
     measure: "Measure",
     lessons: "Lessons",
-    card: "Field card",
+    card: "Card",
     files: "Files",
   },
   count: (n: number) => (n === 1 ? "1 frame" : `${n} frames`),
@@ -39,6 +39,8 @@ export const log = {
   note: "Note",
   search: {
     label: "Search the log",
+    open: "Search and order",
+    fold: "Fold the search away",
     text: "Words in note, place or filters",
     verdict: "Came out",
     verdicts: { dark: "too dark", right: "right", bright: "too bright", none: "not judged yet" } as Record<

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Button } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { type Stack, useStacks, useUsable } from "../../questions/bench";
@@ -14,7 +15,8 @@ interface Props {
   target: Target;
   /** The target is the middle of an aim, not a time. */
   intoAim: boolean;
-  onTake: (stack: Stack, turned: Record<string, number>) => void;
+  /** With how it is said in a line. */
+  onTake: (stack: Stack, turned: Record<string, number>, how: string) => void;
 }
 
 export type Target = Schemas["TargetAsked"];
@@ -24,6 +26,7 @@ const REASONS = 2;
 
 /** Other ways to this time with the glass in the bag: the few that matter, each with its reason. */
 export function Alternatives({ laid, target, intoAim, onTake }: Props) {
+  const [all, setAll] = useState(false);
   // A stack says how far to turn its variable glass: nothing is asked before it is known how far that goes.
   const turning = usableOf(laid);
   const usable = useUsable(turning);
@@ -34,8 +37,11 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
   const failed = [usable, asked].find((question) => question.error !== null);
   if (failed) return <Fault error={failed.error} again={failed.again} />;
   if (!found) return null;
-  const stacks = others(found.stacks, laid.bench.floating === "time").slice(0, SHOWN);
+  const ways = others(found.stacks, laid.bench.floating === "time");
+  const stacks = ways.slice(0, all ? ways.length : SHOWN);
   const name = (id: string) => laid.bag.find((glass) => glass.id === id)?.name ?? id;
+  const how = (stack: Stack) =>
+    `${stack.glass.map(name).join(" + ") || words.bare}, f/${stack.aperture}, ISO ${stack.iso}`;
   const turns = (stack: Stack): Record<string, number> => {
     const variable = laid.bag.find((glass) => glass.kind === "variable" && stack.glass.includes(glass.id));
     return variable && stack.turned != null ? { [variable.id]: stack.turned } : {};
@@ -48,9 +54,9 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
       {found.none_because && found.nearest && (
         <Row
           stack={found.nearest}
-          name={name}
+          how={how(found.nearest)}
           waits={waits}
-          onTake={() => onTake(found.nearest ?? never(), {})}
+          onTake={() => onTake(found.nearest ?? never(), {}, how(found.nearest ?? never()))}
           nearest
         />
       )}
@@ -58,11 +64,16 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
         <Row
           key={[...stack.glass, stack.aperture, stack.iso].join()}
           stack={stack}
-          name={name}
+          how={how(stack)}
           waits={waits}
-          onTake={() => onTake(stack, turns(stack))}
+          onTake={() => onTake(stack, turns(stack), how(stack))}
         />
       ))}
+      {ways.length > SHOWN && (
+        <Button variant="link" className="plain-link" aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? words.alternatives.fewer : words.alternatives.all(ways.length)}
+        </Button>
+      )}
     </section>
   );
 }
@@ -80,14 +91,14 @@ function others(stacks: Stack[], givesIt: boolean): Stack[] {
 
 interface RowProps {
   stack: Stack;
-  name: (id: string) => string;
+  how: string;
   /** It answers what was asked before: to look at, not to take. */
   waits: boolean;
   onTake: () => void;
   nearest?: boolean;
 }
 
-function Row({ stack, name, waits, onTake, nearest }: RowProps) {
+function Row({ stack, how, waits, onTake, nearest }: RowProps) {
   const why = nearest
     ? words.alternatives.nearest
     : stack.reasons
@@ -98,9 +109,7 @@ function Row({ stack, name, waits, onTake, nearest }: RowProps) {
   return (
     <Button variant="quiet" className="alternative" disabled={waits} onClick={onTake}>
       <strong>{timeText(stack.seconds)}</strong>
-      <span className="alternative-how">
-        {stack.glass.map(name).join(" + ") || words.bare}, f/{stack.aperture}, ISO {stack.iso}
-      </span>
+      <span className="alternative-how">{how}</span>
       <span className="alternative-why">
         {why}
         {Math.abs(stack.error_stops) > 0.05 && `, ${signedStops(stack.error_stops)}`}; {moves}

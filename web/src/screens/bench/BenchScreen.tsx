@@ -194,6 +194,11 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                       chosen={bench.targetSeconds}
                       stale={!fresh}
                       onChoose={choose}
+                      onAperture={
+                        held.fixedAperture === null
+                          ? (shotAperture) => set({ shotAperture, targetSeconds: bench.targetSeconds })
+                          : null
+                      }
                       onType={() => setEntry("time")}
                     />
                   </Answer>
@@ -221,9 +226,15 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                   laid={laid}
                   intoAim={bench.targetSeconds === null && looks?.aim != null}
                   target={targetOf(bench.targetSeconds, looks?.aim, answer.seconds)}
-                  onTake={(stack, turned) =>
-                    move({ do: "take", on: stack.glass, aperture: stack.aperture, iso: stack.iso, turned })
-                  }
+                  onTake={(stack, turned, how) => {
+                    move({ do: "take", on: stack.glass, aperture: stack.aperture, iso: stack.iso, turned });
+                    const { on, shotAperture, shotIso, turned: before, floating: what, targetSeconds } = bench;
+                    const change = { on, shotAperture, shotIso, turned: before, floating: what, targetSeconds };
+                    say({
+                      text: words.alternatives.taken(how),
+                      action: { label: words.alternatives.undo, act: () => move({ do: "set", change }) },
+                    });
+                  }}
                 />
               )}
               {answer && <Sum answer={answer} laid={laid} stale={!fresh} />}

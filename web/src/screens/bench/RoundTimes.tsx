@@ -10,12 +10,15 @@ interface Props {
   stale: boolean;
   /** Null goes back to the time that was worked out. */
   onChoose: (seconds: number | null) => void;
+  /** Uses the chosen time at another aperture; null where the lens leaves no choice. */
+  onAperture: ((mark: string) => void) | null;
   onType: () => void;
 }
 
 /** Times that are easier to set or to count, with what each costs: a tap uses it. */
-export function RoundTimes({ answer, chosen, stale, onChoose, onType }: Props) {
+export function RoundTimes({ answer, chosen, stale, onChoose, onAperture, onType }: Props) {
   const say = words.round;
+  const fits = chosen === null ? null : answer.fits_at;
   return (
     <div className="round-times" role="group" aria-label={say.title}>
       {answer.rounded.map((time) => (
@@ -37,6 +40,12 @@ export function RoundTimes({ answer, chosen, stale, onChoose, onType }: Props) {
           <span>{say.exact}</span>
         </Button>
       )}
+      {fits && onAperture && (
+        <Button variant="quiet" className="round-time" disabled={stale} onClick={() => onAperture(fits.aperture)}>
+          <strong>{say.at(exactTime(answer.set_seconds), fits.aperture)}</strong>
+          <span>{Math.abs(fits.stops) < WORTH_SAYING ? say.right : say.cost(signedStops(fits.stops))}</span>
+        </Button>
+      )}
       <Button variant="quiet" className="round-time" onClick={onType}>
         <strong>{answer.rounded.length === 0 && chosen === null ? say.anotherLong : say.another}</strong>
       </Button>
@@ -44,6 +53,8 @@ export function RoundTimes({ answer, chosen, stale, onChoose, onType }: Props) {
   );
 }
 
+/** What is left over that nobody can tell from nothing [stops]. */
+const WORTH_SAYING = 0.05;
 const FINENESS = [5, 10, 15, 30, 60];
 
 /** How finely one's timer counts: asked once, remembered. */

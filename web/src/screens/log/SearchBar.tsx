@@ -1,4 +1,5 @@
-import { Form } from "react-bootstrap";
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
 import { itemsOf } from "../../state/bag";
 import { useKit } from "../../state/kit";
 import { logWords } from "../../words/log";
@@ -34,8 +35,13 @@ export function SearchBar({ params, setParams }: Props) {
       </Form.Select>
     </Form.Group>
   );
+  // On a phone it is folded away until it is wanted, or while it narrows what is shown.
+  const [open, setOpen] = useState(params.size > 0);
   return (
-    <search className="log-search" aria-label={say.label}>
+    <search className="log-search" aria-label={say.label} data-open={open || undefined}>
+      <Button variant="quiet" className="log-search-open" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? say.fold : say.open}
+      </Button>
       <Form.Group controlId="search-text">
         <Form.Label>{say.text}</Form.Label>
         <Form.Control
