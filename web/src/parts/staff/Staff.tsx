@@ -44,6 +44,8 @@ interface Props extends StaffFrame {
 
 const POLE = 10;
 const LINE = 17;
+/** A smaller move of aperture, ISO or light is not drawn [stops]. */
+const LEAST_MOVE = 0.05;
 /** Narrower than this, one subject's windows stand beside the staff. */
 const NARROW = 300;
 const ONE_BAND = 54;
@@ -97,7 +99,10 @@ export function Staff({
   const roomy = width > 480;
   const flagWidth = Math.min(roomy ? (close ? 228 : 250) : narrow ? blockWidth + 12 : 150, width - pole - POLE);
   const notches = Math.max(blocks + blockWidth, pole + POLE + flagWidth) + 12;
-  const moves = parts.filter((part) => part.kind !== "glass" && part.kind !== "in_reading");
+  // A move that nobody could see is left to the sum.
+  const moves = parts.filter(
+    (part) => part.kind !== "glass" && part.kind !== "in_reading" && Math.abs(part.stops) >= LEAST_MOVE,
+  );
   const text = staffText(answer, parts, read);
   // Beside the longest pennant, where there is room for it; a phone shows the windows in words alone.
   const bandsAt = narrow
@@ -125,12 +130,13 @@ export function Staff({
           <Aim
             scale={scale}
             aim={aim}
+            dial={scale(dial)}
             x={pole + POLE}
             width={width}
             labelAt={shown.length > 0 ? bandsAt - 8 : width - 4}
           />
         )}
-        {sky && <SkyGives scale={scale} sky={sky} x={pole - 7} />}
+        {sky && <SkyGives scale={scale} sky={sky} x={pole - 7} named={!narrow} />}
         <SureBand scale={scale} answer={answer} x={pole + POLE} width={width - pole - POLE} />
         {parts.map(
           (part) =>
@@ -267,15 +273,22 @@ function SureBand({
 }
 
 /** Where the reading can honestly lie under this sky: a bar left of the pole, named when it is long enough. */
-function SkyGives({ scale, sky, x }: { scale: Axis; sky: { from: number; to: number }; x: number }) {
+interface SkyProps {
+  scale: Axis;
+  sky: { from: number; to: number };
+  x: number;
+  named: boolean;
+}
+
+function SkyGives({ scale, sky, x, named }: SkyProps) {
   const [low, high] = scale.ends;
   if (sky.from >= high || sky.to <= low) return null;
   const [top, bottom] = [scale(Math.min(sky.to, high)), scale(Math.max(sky.from, low))];
   return (
     <g className="sky-gives" aria-hidden="true">
       <rect x={x} y={top} width="6" height={Math.max(2, bottom - top)} />
-      {bottom - top > 66 && (
-        <text transform={`translate(${x + 18} ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle">
+      {named && bottom - top > 44 && (
+        <text x={x - 6} y={between(scale, (top + bottom) / 2)} dy="0.34em" textAnchor="end">
           {words.staff.skyBand}
         </text>
       )}
@@ -283,27 +296,38 @@ function SkyGives({ scale, sky, x }: { scale: Axis; sky: { from: number; to: num
   );
 }
 
+/** The height midway between two of the axis's labels, nearest to a height. */
+function between(scale: Axis, height: number): number {
+  const labels = ticks(scale).map((tick) => scale(tick.seconds));
+  const gaps = labels.slice(1).map((label, place) => (label + (labels[place] ?? label)) / 2);
+  return gaps.toSorted((a, b) => Math.abs(a - height) - Math.abs(b - height))[0] ?? height;
+}
+
 /** The time that is held, a third of a stop either side, or the aim between its ends. */
 interface AimProps {
   scale: Axis;
   aim: NonNullable<Props["aim"]>;
+  /** Where the dial's own words stand. */
+  dial: number;
   x: number;
   width: number;
   labelAt: number;
 }
 
-function Aim({ scale, aim, x, width, labelAt }: AimProps) {
+function Aim({ scale, aim, dial, x, width, labelAt }: AimProps) {
   const third = 2 ** (1 / 3);
   const [low, high] = scale.ends;
   const [from, to] = "held" in aim ? [aim.held / third, aim.held * third] : [aim.from, aim.to ?? high];
   if (from >= high || to <= low) return null;
   const [top, bottom] = [scale(Math.min(to, high)), scale(Math.max(from, low))];
+  // Under its upper edge, unless the dial's words stand there: then over its lower one.
+  const named = Math.abs(top + LINE - dial) < LINE * 1.5 ? bottom - LINE * 0.7 : top + LINE * 0.8;
   return (
     <g className="aim" aria-hidden="true">
       <rect x={x} y={top} width={width - x} height={bottom - top} />
       <line x1={x} x2={width} y1={top} y2={top} />
       <line x1={x} x2={width} y1={bottom} y2={bottom} />
-      <text x={labelAt} y={(top + bottom) / 2} dy="0.35em" textAnchor="end">
+      <text x={labelAt} y={"held" in aim ? (top + bottom) / 2 : named} dy="0.35em" textAnchor="end">
         {"held" in aim ? `${words.staff.held} ${timeText(aim.held)}` : words.staff.aim}
       </text>
     </g>
