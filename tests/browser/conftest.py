@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import sqlite3
 from collections.abc import Callable, Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -123,18 +124,33 @@ SHARED = ("edda", "joar")
 _OF_A_FRAME = ("frameevent", "frameglass", "framedefect", "framepicture")
 
 
+_KITS: dict[Path, dict[str, list[tuple[Any, ...]]]] = {}
+"""What the shared accounts owned at first, by the server's folder."""
+
+
+def _rows(database: sqlite3.Connection, table: str, own: str) -> list[tuple[Any, ...]]:
+    of_kit = " AND kind = 'kit'" if table == "revision" else ""
+    return database.execute(f"SELECT * FROM records_{table} WHERE {own}{of_kit}", SHARED).fetchall()  # noqa: S608
+
+
 @pytest.fixture(autouse=True)
 def _nothing_left_behind(server: Server) -> None:
-    """Empty the shared accounts' log, outings and looks, straight in the database of this worker's own server."""
+    """Empty the shared accounts' log, outings and looks, straight in the database of this worker's own server; their
+    kit is again what it was when the server started."""
     marks = ", ".join("?" * len(SHARED))
     own = f"account_id IN (SELECT id FROM auth_user WHERE username IN ({marks}))"  # noqa: S608
     with sqlite3.connect(server.data / "jackstaff.sqlite3", timeout=15) as database:
         for table in _OF_A_FRAME:
             frames = f"SELECT id FROM records_frame WHERE {own}"  # noqa: S608
             database.execute(f"DELETE FROM records_{table} WHERE frame_id IN ({frames})", SHARED)  # noqa: S608
-        for table in ("frame", "outing", "look", "setaside"):
+        if server.data not in _KITS:
+            _KITS[server.data] = {table: _rows(database, table, own) for table in ("kititem", "revision")}
+        for table in ("frame", "outing", "look", "setaside", "kititem", "revision"):
             database.execute(f"DELETE FROM records_{table} WHERE {own}", SHARED)  # noqa: S608
-        database.execute(f"DELETE FROM records_revision WHERE kind != 'kit' AND {own}", SHARED)  # noqa: S608
+        for table, rows in _KITS[server.data].items():
+            for row in rows:
+                places = ", ".join("?" * len(row))
+                database.execute(f"INSERT INTO records_{table} VALUES ({places})", row)  # noqa: S608
 
 
 @pytest.fixture

@@ -52,7 +52,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
 
     def looks() -> None:
         page.keyboard.press("w")
-        page.get_by_role("button", name="mirror").click()
+        page.get_by_role("dialog").get_by_role("button", name="mirror").click()
         expect(page.get_by_text("Your look: ")).to_be_visible()
 
     def drawn() -> None:

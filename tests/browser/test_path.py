@@ -47,7 +47,8 @@ def hold(page: Page, name: str) -> None:
 
 
 def test_from_a_reading_to_the_log(visits: Any) -> None:
-    visit: Visit = visits()
+    visit: Visit = visits(visited=True)
+    visit.sign_in()
     page = visit.page
     # The first visit answers by itself: 1/40 through nine stops, on the dial.
     expect(answer(page)).to_have_text("13s")
@@ -98,7 +99,8 @@ def test_from_a_reading_to_the_log(visits: Any) -> None:
     expect(row).to_contain_text("from 1/40 f/9 ISO 64")
     # It is kept in the account, not in this browser: another profile of the same account has it.
     expect(page.get_by_text("for the server")).to_have_count(0)
-    other: Visit = visits()
+    other: Visit = visits(visited=True)
+    other.sign_in()
     other.page.goto(other.server.url + "/log")
     expect(other.page.get_by_text("Vardsund mole, first light")).to_be_visible()
     # Removing is at once and can be undone.
