@@ -1,0 +1,283 @@
+// @vitest-environment jsdom
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Frame } from "./frames";
+import { frameNow, openFrame } from "./frames";
+import { remember } from "./habits";
+import {
+  arm,
+  type Armed,
+  darkFrame,
+  disarm,
+  end,
+  extend,
+  givenOut,
+  justTime,
+  open,
+  openedEarlier,
+  type Plan,
+  queued,
+  rearm,
+  reread,
+  showEnded,
+  takeBack,
+} from "./running";
+import { sampleFrame } from "./frame.test.data";
+import { memoryShelf } from "./shelf";
+import { drawer, store } from "./store";
+
+const core = vi.hoisted(() => ({
+  error: vi.fn((planned: number, actual: number) =>
+    Promise.resolve({ seconds: actual - planned, stops: Math.log2(actual / planned) }),
+  ),
+  press: vi.fn(),
+  letGo: vi.fn(),
+}));
+vi.mock("../questions/run", () => ({
+  askTimingError: core.error,
+  press: core.press,
+  letGo: core.letGo,
+  askTime: () => Promise.reject(new Error("nobody there")),
+}));
+
+const drawn = drawer<Armed>({ name: "armed", version: 1, check: (content) => content as Armed });
+const armed = () => drawn.get("armed");
+const NOW = new Date("2027-04-17T04:30:00Z");
+
+function plan(run: Partial<Plan["run"]> = {}, part: Partial<Plan> = {}): Plan {
+  const { reading, settings, stack, scale, dial_limit } = sampleFrame();
+  return {
+    reading,
+    settings,
+    stack,
+    scale,
+    dial_limit,
+    answer: { seconds: 203, set_seconds: 203, base_seconds: 203, sure_within_stops: 0.4, dial_mark: null, steps: [] },
+    run: {
+      metered_seconds: 203,
+      film: null,
+      stops_per_minute: null,
+      delay_seconds: 0,
+      rereads: [],
+      bias_stops: 0,
+      device: "hand",
+      speed: 1,
+      purpose: "frame",
+      steady: null,
+      uncertain_seconds: 0.2,
+      watched: true,
+      busy_until: null,
+      ...run,
+    },
+    ...part,
+  };
+}
+
+/** Arm a plan and open it; the frame that runs. */
+async function opened(armedPlan = plan(), list: object | null = null): Promise<Frame> {
+  arm({ plan: armedPlan, question: null, list: list as never });
+  expect(await open(NOW)).toBeNull();
+  const frame = openFrame();
+  if (!frame) throw new Error("nothing runs");
+  return frame;
+}
+
+const kinds = (frame: Frame | null) => frame?.events.map((event) => event.kind);
+
+beforeEach(async () => {
+  vi.clearAllMocks();
+  await store.open(memoryShelf(), "guest");
+  remember({ device: { kind: "hand", speed: 1, delay: 0, fault: "none" } as never, closes: "hand" });
+});
+
+describe("opening", () => {
+  it("takes the plan as it was set up, once, and says how it was opened", async () => {
+    const decided = plan({ bias_stops: 0.05, stops_per_minute: 0.1, delay_seconds: 60 });
+    const frame = await opened(decided);
+    expect(frame).toMatchObject({ state: "open", opened_at: NOW.toISOString(), answer: decided.answer });
+    expect(frame.run).toMatchObject({
+      bias_stops: 0.05,
+      stops_per_minute: 0.1,
+      device: "hand",
+      uncertain_seconds: 0.2,
+    });
+    // A second press, on this page or another, opens nothing.
+    expect(await open(new Date(NOW.getTime() + 1000))).toBeNull();
+    expect(openFrame()?.id).toBe(frame.id);
+  });
+
+  it("is as late as one's own release says", async () => {
+    remember({ device: { kind: "hand", speed: 1, delay: 0.5, fault: "none" } as never });
+    expect((await opened()).opened_at).toBe(new Date(NOW.getTime() + 500).toISOString());
+  });
+
+  it("hears from a device when it really opened, and why it did not", async () => {
+    remember({ device: { kind: "simulated", speed: 60, delay: 0, fault: "battery" } as never });
+    arm({ plan: plan(), question: null, list: null });
+    const failure = { code: "battery", text: "It is flat.", line: "remote" };
+    core.press.mockResolvedValueOnce({ at: null, failure });
+    expect(await open(NOW)).toEqual(failure);
+    expect(openFrame()).toBeUndefined();
+    core.press.mockRejectedValueOnce(new Error(""));
+    expect(await open(NOW)).toMatchObject({ code: "unreachable", text: null, line: "remote" });
+    core.press.mockResolvedValueOnce({ at: "2027-04-17T04:30:00.120Z" });
+    expect(await open(NOW)).toBeNull();
+    expect(openFrame()).toMatchObject({
+      opened_at: "2027-04-17T04:30:00.120Z",
+      run: { device: "simulated", speed: 60, closes: "mark" },
+    });
+  });
+});
+
+describe("on the way", () => {
+  it("counts thirds on top of what was decided, and keeps every reading", async () => {
+    const { id } = await opened(plan({ bias_stops: 0.05 }));
+    const frame = () => frameNow(id) as Frame;
+    await extend(frame(), 1 / 3);
+    await extend(frame(), 1 / 3);
+    await extend(frame(), -1 / 3);
+    await reread(frame(), -1);
+    expect(frame().run?.bias_stops).toBeCloseTo(0.05 + 1 / 3);
+    expect(frame().run?.rereads.map((each) => each.stops)).toEqual([-1]);
+    expect(kinds(frame())).toEqual(["opened", "extended", "extended", "cut", "reread"]);
+  });
+
+  it("moves the opening, and nothing of a frame that has ended meanwhile", async () => {
+    const frame = await opened();
+    await openedEarlier(frame, 5);
+    expect(frameNow(frame.id)?.opened_at).toBe(new Date(NOW.getTime() - 5000).toISOString());
+    await end(frame, "hand", 200, null);
+    const ended = frameNow(frame.id);
+    await openedEarlier(frame, 5);
+    await extend(frame, 1 / 3);
+    expect(frameNow(frame.id)).toEqual(ended);
+  });
+
+  it("notices a device that gave out before its time", async () => {
+    const frame = await opened(plan({ speed: 60 }));
+    core.letGo.mockResolvedValueOnce({ at: NOW.toISOString(), ended_by: "asked" });
+    expect(await givenOut(frame, 203, 60)).toBeNull();
+    const at = new Date(NOW.getTime() + 1000).toISOString();
+    core.letGo.mockResolvedValueOnce({ at, ended_by: "battery", failure: { text: "It is flat." } });
+    // A second of this device is a second here: plans of another speed are its own.
+    const fast = { ...frame, run: { ...plan().run, speed: 60 } };
+    expect(await givenOut(fast, 203, 60)).toEqual({
+      seconds: 60,
+      text: "It is flat.",
+    });
+  });
+});
+
+describe("ending", () => {
+  it("is written once, with what the light asked for and how far off it was", async () => {
+    const frame = await opened();
+    await end(frame, "hand", 210, 200);
+    const ended = frameNow(frame.id);
+    expect(ended).toMatchObject({
+      state: "closed",
+      closed_by: "hand",
+      actual_seconds: 210,
+      closed_at: new Date(NOW.getTime() + 210_000).toISOString(),
+      error: { seconds: 10 },
+    });
+    expect(core.error).toHaveBeenCalledWith(200, 210);
+    expect(kinds(ended)).toEqual(["opened", "aimed", "closed"]);
+    expect(armed()?.finished).toBe(frame.id);
+    // Whoever comes second leaves it as it is.
+    await end(frame, "aborted", 300, null);
+    expect(frameNow(frame.id)).toEqual(ended);
+  });
+
+  it("given up is no verdict about anything", async () => {
+    const frame = await opened(plan(), { body: { noise_reduction: "on" } });
+    await end(frame, "aborted", 20, 203);
+    expect(frameNow(frame.id)).toMatchObject({ state: "aborted", closed_by: null, run: { busy_until: null } });
+    expect(kinds(frameNow(frame.id))).toEqual(["opened", "aborted"]);
+  });
+
+  it.each([
+    ["on", 120, 240_000],
+    ["fixed", 120, 240_000],
+    ["off", 120, null],
+    ["on", 0.5, null],
+  ])("with noise reduction %s after %d s keeps the camera busy for as long again", async (noise, open_, until) => {
+    const frame = await opened(plan(), { body: { noise_reduction: noise } });
+    await end(frame, "hand", open_, null);
+    const busy = until === null ? null : new Date(NOW.getTime() + until).toISOString();
+    expect(frameNow(frame.id)?.run?.busy_until ?? null).toBe(busy);
+    expect(armed()?.busyUntil ?? null).toBe(busy);
+  });
+
+  it("can be taken back, and the clock never stopped", async () => {
+    const frame = await opened();
+    await end(frame, "hand", 210, null);
+    await takeBack(frame);
+    expect(frameNow(frame.id)).toMatchObject({ state: "open", closed_at: null, actual_seconds: null, error: null });
+    expect(kinds(frameNow(frame.id))).toEqual(["opened", "closed", "taken_back"]);
+    expect(armed()?.finished).toBeNull();
+  });
+
+  it("does not give an end to a frame that was taken back while the core thought", async () => {
+    const frame = await opened();
+    let answer: (error: { seconds: number; stops: number }) => void = () => undefined;
+    core.error.mockReturnValueOnce(new Promise((done) => (answer = done)));
+    const ending = end(frame, "hand", 210, null);
+    await vi.waitFor(() => expect(frameNow(frame.id)?.state).toBe("closed"));
+    await takeBack(frame);
+    answer({ seconds: 7, stops: 0.05 });
+    await ending;
+    expect(frameNow(frame.id)).toMatchObject({ state: "open", error: null });
+  });
+
+  it("of a stopwatch is the time that it was meant to have", async () => {
+    justTime(null, { aperture: "9", iso: "64" }, 30);
+    await open(NOW);
+    const frame = openFrame() as Frame;
+    await end(frame, "hand", 42.5, null);
+    expect(frameNow(frame.id)).toMatchObject({
+      actual_seconds: 42.5,
+      answer: { seconds: 42.5, set_seconds: 42.5 },
+      error: null,
+      run: { purpose: "stopwatch" },
+    });
+    expect(core.error).not.toHaveBeenCalled();
+    // The next one counts up again from nothing.
+    rearm();
+    expect(armed()?.plan.run.purpose).toBe("stopwatch");
+    expect(armed()?.plan.answer.set_seconds).toBeLessThan(2);
+  });
+});
+
+describe("afterwards", () => {
+  it("another device stands ready with the same plan, what happened on the way left out", async () => {
+    const frame = await opened(plan({ bias_stops: 0.05 }));
+    await extend(frame, 1 / 3);
+    await reread(frame, -1);
+    const ran = frameNow(frame.id) as Frame;
+    disarm();
+    showEnded(ran);
+    expect(armed()).toMatchObject({ finished: frame.id, question: null, plan: { answer: frame.answer } });
+    expect(armed()?.plan.run.bias_stops).toBeCloseTo(0.05);
+    expect(armed()?.plan.run.rereads).toEqual([]);
+  });
+
+  it("a dark frame is as long as its frame was, and comes back to it", async () => {
+    const frame = await opened(plan({ stops_per_minute: 0.1 }));
+    await end(frame, "hand", 190, null);
+    darkFrame(frameNow(frame.id) as Frame);
+    expect(armed()?.plan).toMatchObject({
+      answer: { seconds: 190, set_seconds: 190, dial_mark: null },
+      run: { purpose: "dark", stops_per_minute: null, metered_seconds: 190 },
+    });
+    rearm();
+    expect(armed()).toMatchObject({ after: null, finished: null, plan: { answer: { seconds: 203 } } });
+  });
+
+  it.each([
+    ["bracket", { seconds: 102, mark: null, stops: -1 }, { seconds: 102, bias: -0.95, purpose: "series" }],
+    ["lucky", { seconds: 102, mark: null, stops: -1 }, { seconds: 203, bias: 0.05, purpose: "frame" }],
+  ] as const)("a queue's frame of a %s has its own time, whatever was decided before", (way, next, expected) => {
+    const queue = { way, frames: [next], at: 0, kept: 0, dropped: 0 };
+    const { answer, run } = queued({ plan: plan({ bias_stops: 0.05 }), queue } as unknown as Armed);
+    expect({ seconds: answer.seconds, bias: run.bias_stops, purpose: run.purpose }).toEqual(expected);
+  });
+});
