@@ -22,12 +22,12 @@ DESK, PHONE = (1280, 800), (390, 844)
 
 
 def bench(page: Page) -> None:
-    page.keyboard.press("2")
+    """As the demo opens it: its own dawn, a look chosen, the light on the move."""
+    page.wait_for_timeout(600)
 
 
 def moves(page: Page) -> None:
-    page.keyboard.press("4")
-    page.keyboard.press("5")
+    page.keyboard.press("2")
     page.keyboard.press("Shift+Digit6")
     for key in ("f", *["ArrowDown"] * 4, "o", "ArrowUp", "m"):
         page.keyboard.press(key)
@@ -49,9 +49,10 @@ def running(page: Page) -> None:
     armed(page)
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()
-    page.get_by_label("Opened this many seconds ago").fill("58")
+    page.get_by_label("Opened this many seconds ago").fill("20")
     page.get_by_role("button", name="Set").click()
     page.get_by_role("button", name="−⅓", exact=True).click()
+    page.get_by_test_id("run-left").scroll_into_view_if_needed()
 
 
 def alternatives(page: Page) -> None:
@@ -72,7 +73,6 @@ def drawing(page: Page) -> None:
     looks(page)
     page.keyboard.press("Escape")
     page.wait_for_timeout(400)
-    page.keyboard.press("2")
     page.keyboard.press("p")
     page.wait_for_selector("figure [data-state=there]")
     page.wait_for_timeout(2500)

@@ -1,7 +1,7 @@
 import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { signedStops, timeText } from "../../words/times";
+import { exactTime, signedStops, timeText } from "../../words/times";
 import { type Band, Bands } from "./Bands";
 import { AnswerFlag, Flag, FLAG, Halyard } from "./Flags";
 import { axis, thirds, ticks, type Axis } from "./axis";
@@ -328,7 +328,7 @@ function Aim({ scale, aim, dial, x, width, labelAt }: AimProps) {
       <line x1={x} x2={width} y1={top} y2={top} />
       <line x1={x} x2={width} y1={bottom} y2={bottom} />
       <text x={labelAt} y={"held" in aim ? (top + bottom) / 2 : named} dy="0.35em" textAnchor="end">
-        {"held" in aim ? `${words.staff.held} ${timeText(aim.held)}` : words.staff.aim}
+        {"held" in aim ? `${words.staff.held} ${exactTime(aim.held)}` : words.staff.aim}
       </text>
     </g>
   );

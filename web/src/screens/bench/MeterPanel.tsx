@@ -119,9 +119,11 @@ function MeterAgain({ bench, onAgain, onSameScene }: { bench: Bench } & Pick<Pro
       </Button>
     );
   }
+  // Just metered there is nothing to add.
+  if (taken !== null && now - taken < FRESH) return null;
   return (
     <Button variant="link" className="plain-link" onClick={onAgain}>
-      {taken === null || now - taken < FRESH ? metered.first : metered.again}
+      {taken === null ? metered.first : metered.again}
     </Button>
   );
 }

@@ -224,7 +224,6 @@ describe("the meter", () => {
 
   it.each([
     ["nothing metered yet", { meteredAt: null }, "I just metered", null],
-    ["just now", { meteredAt: at(0.5) }, "I just metered", "just now"],
     ["minutes ago", { meteredAt: at(7) }, "Meter again", "7 min ago"],
     ["long ago", { meteredAt: at(90) }, "Meter again", "over an hour ago"],
     ["after another reading", { meteredAt: at(1), before: [before] }, "Same scene, 5 min on?", "1 min ago"],
@@ -234,6 +233,12 @@ describe("the meter", () => {
     fireEvent.click(screen.getByRole("button", { name: offered }));
     expect(act[offered.startsWith("Same") ? "onSameScene" : "onAgain"]).toHaveBeenCalledOnce();
     if (age) expect(screen.getByText(age)).toBeTruthy();
+  });
+
+  it("has nothing to add to a reading of this minute", () => {
+    meter({ meteredAt: at(0.5) });
+    expect(screen.getByText("just now")).toBeTruthy();
+    expect(screen.queryByRole("button", { name: /metered|Meter again/ })).toBeNull();
   });
 
   it("says through which filters it was read", () => {

@@ -20,9 +20,13 @@ interface Props {
 export function Readings({ outing, set, laid, light }: Props) {
   const now = useNow(30_000);
   const [from, to] = span(outing);
-  const live = now >= from && now <= to;
+  const within = (instant: number) => instant >= from && instant <= to;
+  // The bench's reading is of when it was metered, or of the minute of the outing that was chosen there.
+  const metered = laid?.bench.meteredAt == null ? null : Date.parse(laid.bench.meteredAt);
+  const taken = metered !== null && within(metered) ? metered : within(now) ? now : from + (to - from) / 4;
+  const chosen = laid?.bench.useOuting === true ? laid.bench.lightAt : null;
   const [typedTime, setTime] = useState<string | null>(null);
-  const time = typedTime ?? clockIn(live ? now : from + (to - from) / 4, outing.zone);
+  const time = typedTime ?? chosen ?? clockIn(taken, outing.zone);
   const at = instantOf(outing.date, time, outing.zone);
   const plausible = usePlausible(laid && plausibleOf(outing, laid, at)).answer;
   const say = outingWords;
