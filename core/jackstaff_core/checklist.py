@@ -257,7 +257,15 @@ _RULES = (_tripod, _focus, _glass, _camera, _eyepiece, _remote)
 
 
 def battery_takes(asked: Armed) -> float | None:
-    """Share of a full battery this frame takes, noise reduction counted; None without its energy."""
+    """Share of a full battery this frame takes, noise reduction counted; None without its energy.
+
+    W T (2 with noise reduction) / (3600 Wh derate), the derate by temperature [-40 to 50 degrees] as in budget.py.
+
+    Raises
+    ------
+    Refusal
+        A temperature out of bounds.
+    """
     body = asked.body
     if body is None or body.battery_wh is None:
         return None

@@ -60,7 +60,19 @@ class Note:
 
 
 def keystone_crop(pitch_deg: float, focal_mm: float, height_mm: float) -> float:
-    """Share of the picture that upright verticals cost."""
+    """Share of the picture's height that upright verticals cost.
+
+    Parameters
+    ----------
+    pitch_deg : how far the camera was tilted up (+) or down [degrees].
+    focal_mm : focal length, 1 to 3000 mm.
+    height_mm : the sensor's height, 3 to 300 mm.
+
+    Raises
+    ------
+    Refusal
+        One of them out of bounds.
+    """
     pitch = within("pitch_deg", pitch_deg, -MOST_PITCH_DEG, MOST_PITCH_DEG, "degrees")
     focal = within("focal_mm", focal_mm, 1, 3000, "mm")
     height = within("sensor_height_mm", height_mm, 3, 300, "mm")

@@ -156,7 +156,13 @@ def _ways_out(path: Path, needed: float, done: float, left: float | None, reache
 
 
 def light_path(question: ExposureEndQuestion) -> Path:
-    """The light of a run. Readings win for the past; then points go on, else the rate given, else the last slope."""
+    """The light of a run. Readings win for the past; then points go on, else the rate given, else the last slope.
+
+    Raises
+    ------
+    Refusal
+        Points or readings that do not rise in time, or a rate, delay or stop out of bounds.
+    """
     rate = None
     if question.stops_per_minute is not None:
         rate = within("stops_per_minute", question.stops_per_minute, -30, 30, "stops a minute") / 60

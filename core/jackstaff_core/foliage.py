@@ -19,7 +19,18 @@ CLASSES = (("sharp", 1 / 1500), ("soft", 1 / 300), ("smeared", math.inf))
 
 
 def sway(wind: str | None, amplitude_m: float | None, period_s: float | None) -> tuple[float, float]:
-    """Amplitude [m] and period [s], measured or by class (light when nothing is said)."""
+    """Amplitude [m] to each side and period [s].
+
+    Parameters
+    ----------
+    wind : calm, light, breeze or fresh; light when nothing is said.
+    amplitude_m, period_s : what somebody measured instead, 0.0001 to 5 m and 0.05 to 30 s.
+
+    Raises
+    ------
+    Refusal
+        An unknown wind, or a number out of bounds.
+    """
     if wind is not None and wind not in WINDS:
         raise Refusal("class", f"'{wind}' is no wind class.", f"Give one of: {', '.join(WINDS)}.")
     amplitude, period = WINDS[wind or "light"]
@@ -30,7 +41,14 @@ def sway(wind: str | None, amplitude_m: float | None, period_s: float | None) ->
 
 
 def blur_mm(seconds: float, amplitude: float, period: float, distance: float, focal_mm: float) -> float:
-    """Blur on the sensor [mm]."""
+    """Blur on the sensor [mm] after ``seconds``.
+
+    Parameters
+    ----------
+    amplitude, period : of the sway [m to each side, s].
+    distance : to the leaf [m].
+    focal_mm : focal length [mm].
+    """
     excursion = 2 * amplitude * (1.0 if seconds >= period / 2 else math.sin(math.pi * seconds / period))
     return focal_mm * excursion / distance
 

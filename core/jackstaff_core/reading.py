@@ -92,7 +92,13 @@ def shutter(field: str, given: Given, step: Step) -> Dialled:
 
 
 def aperture(field: str, given: Given, step: Step) -> Dialled:
-    """An f-number, f/0.5 to f/512 (pinholes included)."""
+    """An f-number, f/0.5 to f/512 (pinholes included).
+
+    Raises
+    ------
+    Refusal
+        No number, or one out of bounds.
+    """
     if isinstance(given, str):
         label = given.strip().lower().removeprefix("f").lstrip("/ ").replace(",", ".")
         if mark := apertures(step).mark(label):
@@ -102,7 +108,13 @@ def aperture(field: str, given: Given, step: Step) -> Dialled:
 
 
 def iso(field: str, given: Given, step: Step) -> Dialled:
-    """An ISO speed, 1 to 1,000,000."""
+    """An ISO speed, 1 to 1,000,000.
+
+    Raises
+    ------
+    Refusal
+        No number, or one out of bounds.
+    """
     if isinstance(given, str):
         label = given.strip().lower().removeprefix("iso").strip()
         if mark := isos(step).mark(label):
@@ -139,6 +151,11 @@ def metered(given: ReadingGiven, settings: SettingsGiven) -> Reading:
     """The base exposure, from a camera's reading or a hand meter's EV at the shot's settings.
 
     A hand meter's time is t = N^2 * 100 / (S * 2^EV) (APEX). Computed.
+
+    Raises
+    ------
+    Refusal
+        An EV [-20 to 25] beside a shutter time, a reading that is not whole, or a time outside 1/32000 s to 24 h.
     """
     if given.ev100 is not None:
         if given.shutter is not None:

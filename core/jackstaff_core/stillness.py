@@ -22,14 +22,27 @@ _LONGEST = 86_400.0
 
 
 def moves(pose: str | None) -> tuple[float, float]:
-    """Sway and shifting of a pose (standing when nothing is said)."""
+    """Sway [mm] and shifting [mm/s] of a pose: standing (when nothing is said), leaning or sitting.
+
+    Raises
+    ------
+    Refusal
+        Another pose.
+    """
     if pose is not None and pose not in POSES:
         raise Refusal("pose", f"'{pose}' is no pose.", f"Give one of: {', '.join(POSES)}.")
     return POSES[pose or "standing"]
 
 
 def blur_mm(seconds: float, sway: float, shift: float, distance_m: float, focal_mm: float) -> float:
-    """Blur on the sensor [mm] of somebody ``distance_m`` away."""
+    """Blur on the sensor [mm] after ``seconds``.
+
+    Parameters
+    ----------
+    sway, shift : of the pose [mm, mm/s].
+    distance_m : to the person [m].
+    focal_mm : focal length [mm].
+    """
     way = sway * -math.expm1(-seconds / SETTLES_SECONDS) + shift * seconds
     return focal_mm * way / (1000 * distance_m)
 

@@ -19,7 +19,18 @@ CLASSES = (("crisp", 0.05), ("texture", 0.5), ("veil", 5.0), ("mirror", 30.0), (
 
 
 def sea_period(height_m: float, period_s: float | None) -> float:
-    """Wave time [s] of a sea of this height, the wind sea's own where no period is known."""
+    """Wave time [s] of a sea: the one tapped or timed, else the wind sea's own, 5 sqrt(H).
+
+    Parameters
+    ----------
+    height_m : crest to trough, 0.01 to 20 m.
+    period_s : what somebody timed, 0.3 to 30 s.
+
+    Raises
+    ------
+    Refusal
+        One of them out of bounds.
+    """
     within("height_m", height_m, 0.01, 20, "m")
     if period_s is not None:
         return within("period_s", period_s, 0.3, 30, "s")
@@ -27,7 +38,18 @@ def sea_period(height_m: float, period_s: float | None) -> float:
 
 
 def river_period(texture_m: float, flow_m_s: float) -> float:
-    """Wave time [s] of running water."""
+    """Wave time [s] of running water: how long its texture takes to pass.
+
+    Parameters
+    ----------
+    texture_m : size of what shows on it, 0.01 to 10 m.
+    flow_m_s : speed, 0.02 to 15 m/s.
+
+    Raises
+    ------
+    Refusal
+        One of them out of bounds.
+    """
     return within("texture_m", texture_m, 0.01, 10, "m") / within("flow_m_s", flow_m_s, 0.02, 15, "m/s")
 
 

@@ -80,12 +80,10 @@ def test_under_falling_light_the_frame_ends_when_the_light_has_gathered(guest: V
     open_it(page)
     expect(page.get_by_text("Simulated camera, 60 times as fast.")).to_be_visible()
     expect(page.get_by_test_id("run-ends")).to_have_text(
-        re.compile(
-            r"Planned 3 min 23 s; for this light close at \d min \d\d s, because it is falling 1 stop in \d+ min"
-        )
+        re.compile(r"Planned \d min \d\d s: 3 min 23 s by the reading, and the light is falling 1 stop in \d+ min\.")
     )
     expect(page.get_by_test_id("run-gathered")).to_have_text(re.compile(r"\d+ % of the light gathered"))
-    expect(page.get_by_test_id("run-if-closed")).to_contain_text("If you close now: −")
+    expect(page.get_by_test_id("run-if-closed")).to_have_text(re.compile(r"If you close now: \d\.\d stops too dark"))
     expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
     frame = newest(page)
     asked = {

@@ -115,7 +115,7 @@ export function OpenView({ frame }: { frame: Frame }) {
         <TimeWords watch={watch} frame={frame} gone={gone} />
         {light && (
           <p className="run-over" data-testid="run-if-closed">
-            {say.ifClosed(signedStops(light.stops))}
+            {ifClosed(light.stops)}
           </p>
         )}
         {mute && aimed !== null && (
@@ -210,24 +210,44 @@ function Ends({ frame, closing, aimed }: { frame: Frame; closing: ExposureEnd | 
         </ul>
       </div>
     );
-  const metered = closing.as_metered_seconds;
   const learnt = frame.run?.rereads.at(-1);
   const rate = frame.run?.stops_per_minute;
-  const why = learnt
-    ? say.becauseRead(words.staff.stops(signedStops(learnt.stops)))
-    : rate == null
-      ? ""
-      : say.becauseLight(rateText(rate));
   const light = closing.close_after_seconds;
-  if (light == null || Math.abs(Math.log2(light / metered)) < APART || (rate == null && !learnt))
-    return <p className="run-gone">{say.planned(timeText(aimed))}</p>;
+  const metered = closing.as_metered_seconds;
+  const apart = (a: number, b: number) => Math.abs(Math.log2(a / b)) >= APART;
+  const dialStays = frame.answer.dial_mark !== null && ` ${say.dialStays}`;
+  if (learnt && light != null && apart(light, planned)) {
+    const read = words.staff.stops(signedStops(learnt.stops));
+    return (
+      <p className="run-gone" data-testid="run-ends">
+        {say.bothEnds(wholeTime(planned), wholeTime(light))} {say.becauseRead(read)}
+        {dialStays}
+      </p>
+    );
+  }
+  if (rate == null || !apart(planned, metered)) return <p className="run-gone">{say.planned(timeText(aimed))}</p>;
   return (
     <p className="run-gone" data-testid="run-ends">
-      {say.bothEnds(timeText(Math.round(metered)), timeText(Math.round(light)))} {why}
-      {frame.answer.dial_mark !== null && ` ${say.dialStays}`}
+      {say.plannedMoving(wholeTime(aimed), wholeTime(metered), rateText(rate))}
+      {dialStays}
     </p>
   );
 }
+
+function wholeTime(seconds: number): string {
+  return timeText(seconds < 10 ? seconds : Math.round(seconds));
+}
+
+/** What closing now would do to the frame. */
+function ifClosed(stops: number): string {
+  const say = runWords.ifClosed;
+  const size = words.staff.stops(Math.abs(stops).toFixed(1));
+  if (Math.abs(stops) < RIGHT) return say.right;
+  return stops < 0 ? say.dark(size) : say.bright(size);
+}
+
+/** So much [stops] nobody sees. */
+const RIGHT = 0.05;
 
 /** Ends closer than this are one end [stops]. */
 const APART = 0.02;
