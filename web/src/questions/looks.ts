@@ -15,9 +15,9 @@ export function useLooks(question: Schemas["LooksAsked"] | null) {
 
 export type Aspect = Schemas["AspectAnswer"];
 
-/** The words for what one sees of each kind of subject. */
-export function useDescribed(): Schemas["DescribedKindAnswer"][] {
-  const asked = useAsk("looks-described", {}, (body, signal) =>
+/** The words for what one sees of each kind of subject, once somebody wants them. */
+export function useDescribed(wanted = true): Schemas["DescribedKindAnswer"][] {
+  const asked = useAsk("looks-described", wanted ? {} : null, (body, signal) =>
     answer(api.POST("/api/looks/described", { body, signal })),
   );
   return asked.shown?.kinds ?? [];

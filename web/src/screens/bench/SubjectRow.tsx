@@ -19,7 +19,7 @@ interface Props {
 export function SubjectRow({ scene, onScene, onMore }: Props) {
   // What was named last is asked about: the one thing of it that decides most.
   const [asked, setAsked] = useState<string | null>(null);
-  const described = useDescribed();
+  const described = useDescribed(asked !== null);
   const subject = scene.subjects.find(({ id }) => id === asked);
   const aspect = subject && described.find(({ kind }) => kind === subject.kind)?.aspects[0];
   if (subject && aspect) {

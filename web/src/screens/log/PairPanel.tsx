@@ -5,6 +5,8 @@ import { askPair, type Pair } from "../../questions/measuring";
 import { itemsOf } from "../../state/bag";
 import { amend } from "../../state/amend";
 import { useKit } from "../../state/kit";
+import { TimeText } from "../../parts/meter/TimeText";
+import { useShutterText } from "../../parts/meter/typedTime";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
@@ -12,12 +14,19 @@ import { tenthStops } from "../../words/times";
 import { PictureInput } from "../../ui/PictureInput";
 
 const say = logWords.measure;
-const SETTINGS = ["shutter", "aperture", "iso"] as const;
+const SETTINGS = ["aperture", "iso"] as const;
+/** Pictures say their times themselves; one that is typed is on a dial of the usual length. */
+const DIAL_LIMIT_S = 30;
 
 /** Strength, cast and corners of a glass from a bare and a filtered frame. */
 export function PairPanel() {
   const [files, setFiles] = useState<Record<string, File[]>>({});
   const [typed, setTyped] = useState<Record<string, string>>({});
+  const shutters = {
+    bare: useShutterText("", "third", DIAL_LIMIT_S),
+    filtered: useShutterText("", "third", DIAL_LIMIT_S),
+  };
+  const unread = Object.values(shutters).some((time) => time.text.trim() !== "" && !time.read);
   const pair = useMutation({
     mutationFn: () =>
       askPair({
@@ -26,6 +35,8 @@ export function PairPanel() {
         after: files["after"]?.[0],
         bracket: files["bracket"],
         ...typed,
+        ...(shutters.bare.read && { bare_shutter: shutters.bare.read.said }),
+        ...(shutters.filtered.read && { filtered_shutter: shutters.filtered.read.said }),
       }),
   });
   const field = (name: string, label: string, multiple = false) => (
@@ -63,6 +74,11 @@ export function PairPanel() {
           <summary>{say.typed}</summary>
           {(["bare", "filtered"] as const).map((which) => (
             <div key={which} className="pair-typed" role="group" aria-label={say[which]}>
+              <TimeText
+                id={`pair-${which}-shutter`}
+                label={`${say[which]}: ${say.shutter.toLowerCase()}`}
+                time={shutters[which]}
+              />
               {SETTINGS.map((name) => (
                 <Form.Group key={name} controlId={`pair-${which}-${name}`}>
                   <Form.Label>
@@ -81,7 +97,7 @@ export function PairPanel() {
         <Button
           type="submit"
           variant="signal"
-          disabled={!files["bare"]?.[0] || !files["filtered"]?.[0] || pair.isPending}
+          disabled={!files["bare"]?.[0] || !files["filtered"]?.[0] || unread || pair.isPending}
         >
           {pair.isPending ? say.busy : say.go}
         </Button>
