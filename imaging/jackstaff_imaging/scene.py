@@ -49,6 +49,8 @@ class Exposed:
 def exposed(question: LooksQuestion, seconds: float) -> Exposed:
     """The numbers of a time, by the same models as the windows.
 
+    Vehicles and whoever holds still are told in words alone: the drawn mole has none.
+
     Raises
     ------
     Refusal
@@ -64,7 +66,6 @@ def exposed(question: LooksQuestion, seconds: float) -> Exposed:
             case "leaves":
                 found = replace(found, sway=first.measure(seconds))
             case "people" | "crowd":
-                # Vehicles and whoever holds still are told in words: this mole has none.
                 found = replace(
                     found,
                     walkers_m_s=float(facts.get("speed_m_s", 1.4)) * float(facts.get("across", 1.0)),

@@ -20,6 +20,7 @@ import {
   reread,
   showEnded,
   takeBack,
+  unopened,
 } from "./running";
 import { sampleFrame } from "./frame.test.data";
 import { memoryShelf } from "./shelf";
@@ -52,22 +53,7 @@ function plan(run: Partial<Plan["run"]> = {}, part: Partial<Plan> = {}): Plan {
     scale,
     dial_limit,
     answer: { seconds: 203, set_seconds: 203, base_seconds: 203, sure_within_stops: 0.4, dial_mark: null, steps: [] },
-    run: {
-      metered_seconds: 203,
-      film: null,
-      stops_per_minute: null,
-      delay_seconds: 0,
-      rereads: [],
-      bias_stops: 0,
-      device: "hand",
-      speed: 1,
-      purpose: "frame",
-      steady: null,
-      uncertain_seconds: 0.2,
-      watched: true,
-      busy_until: null,
-      ...run,
-    },
+    run: unopened({ metered_seconds: 203, ...run }),
     ...part,
   };
 }

@@ -87,6 +87,25 @@ export function arm(armed: Pick<Armed, "plan" | "question" | "list">): void {
   write({ ...armed, finished: null, queue: null, after: null, busyUntil: null });
 }
 
+/** A run before its shutter has opened: steady light, a frame, by hand, whatever is not said otherwise. */
+export function unopened(run: Partial<Run> & Pick<Run, "metered_seconds">): Run {
+  return {
+    film: null,
+    stops_per_minute: null,
+    delay_seconds: 0,
+    rereads: [],
+    bias_stops: 0,
+    device: "hand",
+    speed: 1,
+    purpose: "frame",
+    steady: null,
+    uncertain_seconds: BY_HAND,
+    watched: true,
+    busy_until: null,
+    ...run,
+  };
+}
+
 /**
  * Time a frame that nobody worked out: it counts down from `seconds`, or up until somebody closes it (null), and goes
  * into the log like any other.
@@ -101,21 +120,7 @@ export function justTime(given: number | null, settings: Plan["settings"], dialL
     scale: "exact",
     dial_limit: dialLimit,
     answer: { seconds, set_seconds: seconds, base_seconds: seconds, sure_within_stops: 0, dial_mark: null, steps: [] },
-    run: {
-      metered_seconds: seconds,
-      film: null,
-      stops_per_minute: null,
-      delay_seconds: 0,
-      rereads: [],
-      bias_stops: 0,
-      device: "hand",
-      speed: 1,
-      purpose: given === null ? "stopwatch" : "timer",
-      steady: null,
-      uncertain_seconds: BY_HAND,
-      watched: true,
-      busy_until: null,
-    },
+    run: unopened({ metered_seconds: seconds, purpose: given === null ? "stopwatch" : "timer" }),
   };
   arm({ plan, question: null, list: null });
 }

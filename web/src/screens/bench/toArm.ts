@@ -5,7 +5,7 @@ import { itemsOf } from "../../state/bag";
 import { type Laid, settingsOf } from "../../state/bench";
 import type { KitItem } from "../../state/kit";
 import type { Outing } from "../../state/outings";
-import { answerOf, arm, type Armed, type Plan } from "../../state/running";
+import { answerOf, arm, type Armed, type Plan, unopened } from "../../state/running";
 
 interface Given {
   laid: Laid;
@@ -71,22 +71,14 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
     scale: bench.scale,
     dial_limit: laid.dialLimit,
     answer: answerOf(answered),
-    run: {
+    run: unopened({
       metered_seconds: answered.metered_seconds,
       film: laid.film?.law ?? null,
       stops_per_minute: laid.light?.stops_per_minute ?? null,
       delay_seconds: laid.light?.delay_seconds ?? 0,
-      rereads: [],
       // What a decided time lets in beside the light that was asked for was meant.
       bias_stops: answered.residue_stops,
-      device: "hand",
-      speed: 1,
-      purpose: "frame",
-      steady: null,
-      uncertain_seconds: 0.2,
-      watched: true,
-      busy_until: null,
-    },
+    }),
   };
   const list: ArmQuestion = {
     seconds: answered.set_seconds,
