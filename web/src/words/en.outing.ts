@@ -1,4 +1,6 @@
 /** Words of the outing and of the light it lends to the bench. */
+const EITHER = new Intl.ListFormat("en", { type: "disjunction" });
+
 export const outing = {
   title: "Outing",
   plan: "Place and day",
@@ -39,7 +41,7 @@ export const outing = {
     `${clock}: about EV ${ev}, give or take ${sure}; ${rate}; sun at ${altitude.replace("-", "−")}°`,
   inMinutes: (n: number, event: string) => `${n} min to ${event}`,
   eventAt: (event: string, clock: string) => `${event.charAt(0).toUpperCase()}${event.slice(1)} ${clock}`,
-  notHere: (events: string) => `Not during this outing: ${events}.`,
+  notHere: (events: string[]) => `No ${EITHER.format(events)} during this outing.`,
   readings: "Readings",
   statuses: { ok: "", held: "held: does not fit, meter again", jump: "the light has changed" } as Record<
     string,
@@ -76,7 +78,6 @@ export const outing = {
   zoomIn: "Zoom in",
   zoomOut: "All",
   zoomLabel: "Zoom of the chart",
-  anyFills: "any frame fills before turning back",
   longest: (time: string) => `longest that fills before turning back ${time}`,
   budget: "Frames that fit",
   budgetSays: (frames: number, time: string, until: string) =>

@@ -34,7 +34,7 @@ export function Next({ outing, light }: { outing: Outing; light: Light }) {
         </p>
       )}
       {missing.length > 0 && (
-        <p className="quiet">{outingWords.notHere(missing.map((event) => words.events[event.name]).join(", "))}</p>
+        <p className="quiet">{outingWords.notHere(missing.map((event) => words.events[event.name] ?? event.name))}</p>
       )}
     </div>
   );

@@ -114,12 +114,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
                 cursor.altitude_deg.toFixed(0),
               )
             : outingWords.hover}
-          {cursor?.longest !== undefined && (
-            <span className="quiet">
-              {" "}
-              {cursor.longest === null ? outingWords.anyFills : outingWords.longest(roughTime(cursor.longest))}
-            </span>
-          )}
+          {cursor?.longest != null && <span className="quiet"> {outingWords.longest(roughTime(cursor.longest))}</span>}
         </p>
         <div role="group" aria-label={outingWords.zoomLabel} className="light-zoom">
           <Button
