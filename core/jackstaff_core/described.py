@@ -27,6 +27,8 @@ class Aspect:
 
     name: str
     ways: tuple[Way, ...]
+    instead: tuple[str, ...] = ()
+    """Numbers that answer the same question: a word takes their place, and while they stand no word is said."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,8 +37,8 @@ class DescribedKind:
     aspects: tuple[Aspect, ...]
 
 
-def _aspect(name: str, **ways: Mapping[str, float | str]) -> Aspect:
-    return Aspect(name, tuple(Way(word.replace("_", " "), facts) for word, facts in ways.items()))
+def _aspect(name: str, *instead: str, **ways: Mapping[str, float | str]) -> Aspect:
+    return Aspect(name, tuple(Way(word.replace("_", " "), facts) for word, facts in ways.items()), instead)
 
 
 _PACES = _aspect(
@@ -50,6 +52,7 @@ DESCRIBED: tuple[DescribedKind, ...] = (
         (
             _aspect(
                 "waves",
+                "period_s",
                 ankle_high={"height_m": 0.15},
                 knee_high={"height_m": 0.5},
                 waist_high={"height_m": 1.0},
@@ -85,7 +88,7 @@ DESCRIBED: tuple[DescribedKind, ...] = (
                 hurries={"wind_m_s": 12.0},
                 races={"wind_m_s": 22.0},
             ),
-            _aspect("height", low={"class": "low"}, middle={"class": "middle"}, high={"class": "high"}),
+            _aspect("height", "height_m", low={"class": "low"}, middle={"class": "middle"}, high={"class": "high"}),
             _aspect(
                 "sky covered",
                 little={"cover": "few"},
@@ -107,6 +110,8 @@ DESCRIBED: tuple[DescribedKind, ...] = (
         (
             _aspect(
                 "wind",
+                "amplitude_m",
+                "period_s",
                 calm={"class": "calm"},
                 light={"class": "light"},
                 breeze={"class": "breeze"},
@@ -149,6 +154,9 @@ DESCRIBED: tuple[DescribedKind, ...] = (
         (
             _aspect(
                 "vehicles",
+                "speed_m_s",
+                "standing",
+                "stay_s",
                 moving={"state": "moving"},
                 queueing={"state": "queueing"},
                 parked={"state": "parked"},

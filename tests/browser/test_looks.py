@@ -69,7 +69,15 @@ def test_words_come_before_numbers_and_those_who_stand_about_have_to_go(guest: V
     expect(people.get_by_label("Standing, on average")).to_have_value("0")
     people.get_by_label("Standing, on average").fill("2")
     expect(people.get_by_role("radio", checked=True)).to_have_count(0)
-    dialog.get_by_role("region", name="Cloud").get_by_text("all of it").click()
+    cloud = dialog.get_by_role("region", name="Cloud")
+    cloud.get_by_text("all of it").click()
+    # A height that was measured unsays the word for it, and another word unsays the height.
+    cloud.get_by_text("In numbers, if you have them").click()
+    cloud.get_by_label("Height, m").fill("800")
+    expect(cloud.get_by_role("radio", name="low", exact=True)).not_to_be_checked()
+    cloud.get_by_text("high", exact=True).click()
+    expect(cloud.get_by_role("radio", name="high", exact=True)).to_be_checked()
+    expect(cloud.get_by_label("Height, m")).to_have_value("")
     expect(dialog.get_by_text("it becomes one even tone")).to_be_visible()
     # One who sits still is sharp while the walkers go.
     people.get_by_text("only passing").click()

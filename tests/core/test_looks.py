@@ -172,6 +172,13 @@ def test_every_word_that_describes_a_subject_is_one_the_models_take() -> None:
         for aspect in each.aspects:
             looked = [windows(each.kind, CAMERA, **{**SUBJECTS[each.kind], **way.facts}) for way in aspect.ways]
             assert len(looked) >= 3
+            # Each number that a word replaces would have had the last word itself: with it, all ways look alike.
+            for name in aspect.instead:
+                stood = {name: 800.0 if name == "height_m" else 2.0}
+                alike = [
+                    windows(each.kind, CAMERA, **{**SUBJECTS[each.kind], **way.facts, **stood}) for way in aspect.ways
+                ]
+                assert any(one != other for one, other in zip(alike, looked, strict=True)), name
     # Deeper water, more wind and nearer leaves: each word moves the windows its own way.
     (waves,) = next(each.aspects for each in DESCRIBED if each.kind == "sea")
     periods = [windows("sea", CAMERA, **way.facts)["fog"][0] or 0 for way in waves.ways]

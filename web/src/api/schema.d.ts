@@ -1930,6 +1930,7 @@ export interface components {
          * @description One thing one can see of a subject, and what it may be.
          */
         AspectAnswer: {
+            instead: string[];
             name: string;
             ways: components["schemas"]["WayAnswer"][];
         };

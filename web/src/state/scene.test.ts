@@ -44,12 +44,14 @@ describe("what is in the picture", () => {
     expect(told.wants).toBe(scene.wants);
   });
 
-  it("has a cloud at a height or of a class, never both", () => {
+  it("takes a word in place of the number that answered the same question, and leaves the others", () => {
     const measured = withFacts(scene, "a", { height_m: 800 });
     expect(measured.subjects[0]?.facts).toEqual({ class: "low", wind_m_s: 6, height_m: 800 });
-    // A class that is said afterwards is the newer answer; a wind is another one.
     expect(withFacts(measured, "a", { wind_m_s: 12 }).subjects[0]?.facts["height_m"]).toBe(800);
-    expect(withFacts(measured, "a", { class: "high" }).subjects[0]?.facts).toEqual({ class: "high", wind_m_s: 6 });
+    expect(withFacts(measured, "a", { class: "high" }, ["height_m"]).subjects[0]?.facts).toEqual({
+      class: "high",
+      wind_m_s: 6,
+    });
   });
 
   it.each([

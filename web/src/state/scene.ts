@@ -86,13 +86,11 @@ export function toggledWant(wants: Want[], want: Want): Want[] {
   return had ? others : [...others, want];
 }
 
-/** The scene with more known of a subject. */
-export function withFacts(scene: Scene, id: string, facts: SceneSubject["facts"]): Scene {
+/** The scene with more known of a subject; `instead` are facts that answered the same question before. */
+export function withFacts(scene: Scene, id: string, facts: SceneSubject["facts"], instead: string[] = []): Scene {
   const told = (subject: SceneSubject) => {
-    // A class of height and a height of one's own are two answers to one question.
-    const own = Object.entries(subject.facts).filter(([name]) => name !== "height_m");
-    const held = "class" in facts && subject.kind === "cloud" ? Object.fromEntries(own) : subject.facts;
-    return { ...subject, facts: { ...held, ...facts } };
+    const held = Object.entries(subject.facts).filter(([name]) => !instead.includes(name));
+    return { ...subject, facts: { ...Object.fromEntries(held), ...facts } };
   };
   return { ...scene, subjects: scene.subjects.map((subject) => (subject.id === id ? told(subject) : subject)) };
 }

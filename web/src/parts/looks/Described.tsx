@@ -8,15 +8,18 @@ interface Props {
   aspects: Aspect[];
   /** Where nothing beside it says what the subject is. */
   named?: boolean;
-  onFacts: (facts: SceneSubject["facts"]) => void;
+  /** What is said now, and which numbers it replaces. */
+  onFacts: (facts: SceneSubject["facts"], instead: string[]) => void;
 }
 
 /** What one sees of a subject, in words; each stands for numbers that the core knows. */
 export function Described({ subject, aspects, named, onFacts }: Props) {
   const kind = words.looks.kinds[subject.kind];
   const parts = aspects.map((aspect) => {
-    const chosen = aspect.ways.find((way) =>
-      Object.entries(way.facts).every(([name, value]) => subject.facts[name] === value),
+    // A number of one's own is no word any more.
+    const measured = aspect.instead.some((name) => name in subject.facts);
+    const chosen = aspect.ways.find(
+      (way) => !measured && Object.entries(way.facts).every(([name, value]) => subject.facts[name] === value),
     );
     return (
       <Choice
@@ -27,7 +30,7 @@ export function Described({ subject, aspects, named, onFacts }: Props) {
         choices={aspect.ways.map((way) => [way.word, way.word] as const)}
         onValue={(word) => {
           const way = aspect.ways.find((each) => each.word === word);
-          if (way) onFacts(way.facts);
+          if (way) onFacts(way.facts, aspect.instead);
         }}
         wide
       />

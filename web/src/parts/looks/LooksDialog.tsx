@@ -59,7 +59,7 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
             stale={looks.stale}
             looks={found}
             aspects={described.find(({ kind }) => kind === subject.kind)?.aspects ?? []}
-            onFacts={(facts) => onScene(withFacts(scene, subject.id, facts))}
+            onFacts={(facts, instead) => onScene(withFacts(scene, subject.id, facts, instead))}
             onFact={(name, value) => setFact(subject.id, name, value)}
             onWant={(look) => set({ wants: toggledWant(scene.wants, { kind: subject.kind, look }) })}
             onOwn={(look) => void keepLook(look)}
@@ -143,7 +143,7 @@ interface PartProps {
   stale: boolean;
   /** The words for what one sees of it. */
   aspects: Aspect[];
-  onFacts: (facts: SceneSubject["facts"]) => void;
+  onFacts: (facts: SceneSubject["facts"], instead: string[]) => void;
   onFact: (name: string, value: number | string | undefined) => void;
   onWant: (look: string) => void;
   onOwn: (own: Own) => void;
@@ -172,9 +172,9 @@ function SubjectPart(props: PartProps) {
       <Described
         subject={subject}
         aspects={aspects}
-        onFacts={(facts) => {
+        onFacts={(facts, instead) => {
           setTold(told + 1);
-          onFacts(facts);
+          onFacts(facts, instead);
         }}
       />
       {subject.kind === "sea" && (

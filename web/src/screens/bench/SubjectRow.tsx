@@ -29,9 +29,9 @@ export function SubjectRow({ scene, onScene, onMore }: Props) {
           subject={subject}
           aspects={[aspect]}
           named
-          onFacts={(facts) => {
+          onFacts={(facts, instead) => {
             setAsked(null);
-            onScene(withFacts(scene, subject.id, facts));
+            onScene(withFacts(scene, subject.id, facts, instead));
           }}
         />
         <div>

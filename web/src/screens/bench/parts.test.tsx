@@ -156,8 +156,12 @@ describe("what moves", () => {
       {
         kind: "people",
         aspects: [
-          { name: "people", ways: ways(["only passing", { standing: 0 }], ["some stand about", { standing: 4 }]) },
-          { name: "pace", ways: ways(["walk", { speed_m_s: 1.4 }]) },
+          {
+            name: "people",
+            ways: ways(["only passing", { standing: 0 }], ["some stand about", { standing: 4 }]),
+            instead: [],
+          },
+          { name: "pace", ways: ways(["walk", { speed_m_s: 1.4 }]), instead: [] },
         ],
       },
     ],
