@@ -32,9 +32,10 @@ export function useSky(question: Schemas["SkyFitsAsked"] | null) {
   return useAsk("sky", question, (body, signal) => answer(api.POST("/api/outing/sky", { body, signal })));
 }
 
-/** How the light moves, from readings of one scene. */
+/** How the light moves, from readings of one scene; what others said of it is not even shown meanwhile. */
 export function useRate(question: Schemas["RateAsked"] | null) {
-  return useAsk("rate", question, (body, signal) => answer(api.POST("/api/light/rate", { body, signal })));
+  const readings = question?.readings.map(({ at }) => at).join() ?? "";
+  return useAsk(`rate ${readings}`, question, (body, signal) => answer(api.POST("/api/light/rate", { body, signal })));
 }
 
 /** The longest frame that still fills before an outing ends, minute by minute. */
