@@ -244,7 +244,8 @@ def expose(question: ExposureQuestion) -> Exposure:
 
 _WORTH_AN_APERTURE = 0.1
 """A chosen time that is off by less [stops] is not worth another aperture."""
-_WIDEST, _SMALLEST = 0.95, 64.0
+_WIDEST, _SMALLEST = 0.7, 64.0
+"""Ends of the ladder of marks; whether a lens goes so far is its owner's question."""
 
 
 def _fits_at(residue: float, f_number: float, step: Step) -> ApertureFits | None:

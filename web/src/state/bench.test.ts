@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import type { KitItem } from "./kit";
 import { exposureOf, holdTime, rateOf, steerOf } from "./asks";
-import { bench, type Bench, fromStarter, lay, type Move } from "./bench";
+import { bench, type Bench, fromStarter, hasAperture, lay, type Move } from "./bench";
 
 const NOW = new Date("2027-04-17T04:30:00Z");
 const glass = (id: string, stops: number, more: object = {}) =>
@@ -54,6 +54,19 @@ describe("the bench", () => {
     expect(played(toggle("g0"), toggle("pair")).on).toEqual(["g0", "pair"]);
     expect(played(toggle("pair"), toggle("g3")).on).toEqual(["g3"]);
     expect(played(toggle("pair"), toggle("pair")).on).toEqual([]);
+  });
+
+  it.each([
+    ["2.8", true],
+    ["2.5", false],
+    ["22", true],
+    ["25", false],
+  ])("offers f/%s of a lens from f/2.8 to f/22: %s", (mark, has) => {
+    const lens = { facts: { aperture_widest: 2.8, aperture_smallest: 22 } };
+    const laid = lay(START, KIT);
+    expect(hasAperture({ ...laid, lens } as never, mark)).toBe(has);
+    expect(hasAperture({ ...laid, lens, fixedAperture: "8" } as never, mark)).toBe(false);
+    expect(hasAperture(laid, mark)).toBe(true);
   });
 
   it("never holds more than eight glasses", () => {

@@ -249,6 +249,13 @@ export function settingsOf({ bench: state, fixedAperture, fixedIso }: Laid): { a
   };
 }
 
+/** Whether the lens can be set to an aperture; an unknown lens is taken to have it. */
+export function hasAperture({ lens, fixedAperture }: Laid, mark: string): boolean {
+  const { aperture_widest: widest, aperture_smallest: smallest } = lens?.facts ?? {};
+  const f = Number(mark);
+  return fixedAperture === null && f >= (widest ?? 0) && f <= (smallest ?? Infinity);
+}
+
 const START: Bench = {
   meter: "camera",
   shutter: "1/40",

@@ -8,7 +8,15 @@ import { Staff } from "../../parts/staff/Staff";
 import { type Exposure, type Ladders, useExposure, useLadders, useRig, useSteer } from "../../questions/bench";
 import { type Looks, useLooks, useSeen } from "../../questions/looks";
 import { exposureOf, looksOf, sceneOf, steerOf } from "../../state/asks";
-import { type Bench, type Floating as What, type Laid, type Move, settingsOf, useBench } from "../../state/bench";
+import {
+  type Bench,
+  type Floating as What,
+  hasAperture,
+  type Laid,
+  type Move,
+  settingsOf,
+  useBench,
+} from "../../state/bench";
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
 import { remember, useHabits } from "../../state/habits";
 import { forgetItem, useKit } from "../../state/kit";
@@ -195,7 +203,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                       stale={!fresh}
                       onChoose={choose}
                       onAperture={
-                        held.fixedAperture === null
+                        answer.fits_at && hasAperture(held, answer.fits_at.aperture)
                           ? (shotAperture) => set({ shotAperture, targetSeconds: bench.targetSeconds })
                           : null
                       }

@@ -10,7 +10,7 @@ interface Props {
   stale: boolean;
   /** Null goes back to the time that was worked out. */
   onChoose: (seconds: number | null) => void;
-  /** Uses the chosen time at another aperture; null where the lens leaves no choice. */
+  /** Uses the chosen time at another aperture; null where the lens has none that is nearer. */
   onAperture: ((mark: string) => void) | null;
   onType: () => void;
 }
