@@ -433,7 +433,7 @@ def _still_person(facts: _Facts, camera: Camera) -> Moving:
             "blur_share": blur(seconds),
             "blur_px": blur(seconds) * width * 1000 / camera.pitch_um,
         },
-        said=lambda look, _: {"sharp": "sharp, if nobody laughs"}.get(look, look),
+        said=lambda look, _: {"sharp": "sharp, if they hold still"}.get(look, look),
         advice=(
             Advice(
                 "count_for_the_still_one",

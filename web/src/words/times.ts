@@ -57,8 +57,13 @@ export function markText(label: string): string {
 }
 
 /** A literal time in words the API reads back to the same number. */
-export function literalTime(seconds: number): string {
+function literalTime(seconds: number): string {
   return seconds >= 1 ? `${seconds} s` : `1/${Number((1 / seconds).toPrecision(6))}`;
+}
+
+/** One meaning of a typed time: its mark, or itself. */
+export function meaningText(mark: string | null | undefined, seconds: number): string {
+  return mark ? markText(mark) : literalTime(seconds);
 }
 
 /** Signed stops with a true minus sign; two decimals below a third of a stop, else one. */

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { type Step, useReadout } from "../../questions/bench";
-import { literalTime, markText } from "../../words/times";
+import { meaningText } from "../../words/times";
 
 /** The shortest dial there is, so that 30 s are thirty by a watch and not a mark's 32. */
 const NO_DIAL_S = 1;
@@ -24,8 +24,11 @@ export interface TypedTime {
   choose: (meaning: Read) => void;
 }
 
+/** What most dials end at, where no body is known [s]. */
+export const USUAL_DIAL_S = 30;
+
 /** A shutter time as one types it from a display: what it may mean is asked, never guessed. */
-export function useShutterText(start: string, step: Step, dialLimit: number): TypedTime {
+export function useShutterText(start = "", step: Step = "third", dialLimit = USUAL_DIAL_S): TypedTime {
   return useTyped(start, (text) => ({ text, step, dial_limit: dialLimit }));
 }
 
@@ -47,7 +50,7 @@ function useTyped(start: string, question: (text: string) => Parameters<typeof u
     typed === ""
       ? []
       : (readout.answer?.readings ?? []).map(({ mark, seconds }) => ({
-          said: mark ? markText(mark) : literalTime(seconds),
+          said: meaningText(mark, seconds),
           seconds,
         }));
   return {

@@ -6,7 +6,7 @@ import { exposureOf, holdTime } from "../../state/asks";
 import { type Bench, type Laid, settingsOf } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
-import { literalTime, markText, timeText } from "../../words/times";
+import { markText, meaningText, timeText } from "../../words/times";
 import { around } from "./stepping";
 import "./entry.css";
 
@@ -175,7 +175,7 @@ function useCandidates(
       if (readout.error) return { candidates: [], trouble: readout };
       return {
         candidates: (readout.answer?.readings ?? []).map((reading) => {
-          const said = reading.mark ? markText(reading.mark) : literalTime(reading.seconds);
+          const said = meaningText(reading.mark, reading.seconds);
           return field === "time"
             ? { said, change: holdTime(reading.seconds) }
             : { said, change: { shutter: said, meter: "camera" } };

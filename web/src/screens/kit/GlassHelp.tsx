@@ -1,11 +1,9 @@
 import { Button } from "react-bootstrap";
 import { useDensity, useReadout } from "../../questions/bench";
 import { useMeasured } from "../../questions/kit";
+import { USUAL_DIAL_S } from "../../parts/meter/typedTime";
 import { kitWords } from "../../words/kit";
-import { literalTime, markText, signedStops } from "../../words/times";
-
-/** What most dials end at. */
-const DIAL_LIMIT_S = 30;
+import { meaningText, signedStops } from "../../words/times";
 
 interface Props {
   facts: Record<string, unknown>;
@@ -84,8 +82,8 @@ export function GlassHelp({ facts, set }: Props) {
 
 /** What a reading as typed may mean, each as it can be read one way only; undefined while it is not known. */
 function useMeanings(typed: string): string[] | undefined {
-  const read = useReadout(typed === "" ? null : { text: typed, step: "third", dial_limit: DIAL_LIMIT_S });
-  return read.answer?.readings.map(({ mark, seconds }) => (mark ? markText(mark) : literalTime(seconds)));
+  const read = useReadout(typed === "" ? null : { text: typed, step: "third", dial_limit: USUAL_DIAL_S });
+  return read.answer?.readings.map(({ mark, seconds }) => meaningText(mark, seconds));
 }
 
 function text(value: unknown): string {

@@ -15,16 +15,14 @@ import { PictureInput } from "../../ui/PictureInput";
 
 const say = logWords.measure;
 const SETTINGS = ["aperture", "iso"] as const;
-/** Pictures say their times themselves; one that is typed is on a dial of the usual length. */
-const DIAL_LIMIT_S = 30;
 
 /** Strength, cast and corners of a glass from a bare and a filtered frame. */
 export function PairPanel() {
   const [files, setFiles] = useState<Record<string, File[]>>({});
   const [typed, setTyped] = useState<Record<string, string>>({});
   const shutters = {
-    bare: useShutterText("", "third", DIAL_LIMIT_S),
-    filtered: useShutterText("", "third", DIAL_LIMIT_S),
+    bare: useShutterText(),
+    filtered: useShutterText(),
   };
   const unread = Object.values(shutters).some((time) => time.text.trim() !== "" && !time.read);
   const pair = useMutation({
