@@ -74,6 +74,10 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     page.get_by_label("Came out").select_option("none")
     expect(page.get_by_test_id("log-count")).to_have_text("1 frame")
     page.get_by_role("listitem").get_by_role("link").click()
+    # Every third to a stop and two thirds, then two stops, in one row.
+    verdicts = page.get_by_role("group", name="How did it come out?").get_by_role("button")
+    expect(verdicts).to_have_count(13)
+    assert len({round(box["y"]) for each in verdicts.all() if (box := each.bounding_box())}) == 1
     # 149 s of 128 s, and a third dark all the same: the nine is denser than its label.
     expect(page.get_by_text("Say how it came out")).to_be_visible()
     page.get_by_role("button", name="⅓ stop dark", exact=True).click()

@@ -17,7 +17,7 @@ type Tasted = NonNullable<Review["tasted"]>[number];
 
 const NOTHING: Review = { came_out: null, seen: [], tasted: [] };
 /** Thirds of a stop that are offered, dark to bright. */
-const OFFERED = [-6, -4, -3, -2, -1, 0, 1, 2, 3, 4, 6];
+const OFFERED = [-6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6];
 const say = logWords.review;
 
 /** How it came out, in one tap; what was seen, in another. Every tap is kept at once. */
