@@ -118,15 +118,19 @@ def test_the_next_person_sees_nothing_of_the_one_before_and_works_on(visits: Any
     hold(page, "Abort")
 
 
-FILL = """(size) => new Promise((done, fail) => {
+FILL = """(sizes) => new Promise((done) => {
     const opening = indexedDB.open("filler", 1);
     opening.onupgradeneeded = () => opening.result.createObjectStore("x", {autoIncrement: true});
-    opening.onerror = () => done("full");
+    opening.onerror = () => done();
     opening.onsuccess = () => {
-        const writing = opening.result.transaction("x", "readwrite");
-        writing.objectStore("x").put("x".repeat(size));
-        writing.oncomplete = () => { opening.result.close(); done("fits"); };
-        writing.onabort = () => { opening.result.close(); done("full"); };
+        const left = [...sizes];
+        const more = () => {
+            const writing = opening.result.transaction("x", "readwrite");
+            writing.objectStore("x").put("x".repeat(left[0]));
+            writing.oncomplete = more;
+            writing.onabort = () => { left.shift(); left.length ? more() : (opening.result.close(), done()); };
+        };
+        more();
     };
 })"""
 QUOTA = 400_000
@@ -140,9 +144,7 @@ def small_browser(visit: Visit) -> Any:
     visit.page.goto(visit.server.url)
 
     def fill() -> None:
-        for size in (100_000, 10_000, 1000, 100, 1):
-            while visit.page.evaluate(FILL, size) == "fits":
-                pass
+        visit.page.evaluate(FILL, [100_000, 10_000, 1000, 100, 1])
 
     def room() -> None:
         session.send("Storage.overrideQuotaForOrigin", {"origin": visit.server.url})
