@@ -4,7 +4,8 @@
     battery: frames = floor(Wh 3600 derate (1 - reserve) / (W (T (2 if NR) + 2 s)))
     derate 0.85 at 20 C, 0.7 at 0, 0.55 at -10
 
-Source: energy; derates are the field's rules of thumb. Verdict: estimate (battery from the user's own constants).
+Source: energy; derates are the field's rules of thumb. Limits: frames of one length back to back, one battery, -20 to
+40 C. Verdict: estimate (battery from the user's own constants).
 """
 
 from __future__ import annotations

@@ -1,8 +1,9 @@
 """The arm list: what hands do before the shutter opens, grown from this body, lens, stack and place.
 
 At most seven lines in the order of the hands; each says what to do and why in a few words. Lines about harm to people
-cannot be folded away. Device failures name the line they belong to (``LINE_OF``). Sources: practice; sun position from
-heavens.py, battery from budget.py. Verdict: a list; the battery's share is an estimate.
+cannot be folded away. Device failures name the line they belong to (``LINE_OF``). Sources: practice; sun position
+from heavens.py, battery from budget.py. Limits: what the kit says of itself; an unknown fact gives no line. Verdict:
+a list; the battery's share is an estimate.
 """
 
 from __future__ import annotations

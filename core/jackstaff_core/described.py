@@ -4,7 +4,8 @@ Every kind of subject is asked for by aspects; an aspect has a few words, each w
 is the one that decides most. Numbers are ours, from the middle of what the words mean: they begin a guess, and whoever
 has a number of their own gives that instead.
 
-Source: practice; wave heights against a standing person, wind after the Beaufort scale's land signs. Verdict: class.
+Source: practice; wave heights against a standing person, wind after the Beaufort scale's land signs. Limits: a factor
+of two either way. Verdict: class.
 """
 
 from __future__ import annotations

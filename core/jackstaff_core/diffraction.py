@@ -5,7 +5,7 @@
 FWHM of 1.5 pixels is where it begins to show, 2 pixels where nothing finer is left. "Airy disc wider than two pixels"
 would warn at f/6 already and is far too strict.
 
-Source: Born & Wolf. Verdict: computed.
+Source: Born & Wolf. Limits: a perfect lens in green light; real ones are softer wide open. Verdict: computed.
 """
 
 from __future__ import annotations

@@ -7,7 +7,8 @@ polariser or an unknown glass, aborted frames, those nobody watched and those of
 they say nothing certain. A frame pair is worth ``PAIR_WEIGHT`` frames. A session ends when nothing was shot for
 ``SESSION_GAP``.
 
-Source: calibration.py. Verdict: computed, with its sd, never shown below 0.05 stop.
+Source: calibration.py. Limits: reviewed frames of solid filters; a person's verdict is good to a third of a stop.
+Verdict: computed, with its sd, never shown below 0.05 stop.
 """
 
 from __future__ import annotations

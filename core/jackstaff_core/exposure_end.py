@@ -1,7 +1,8 @@
 """When to close a running exposure, what it has gathered, and whether it can ever fill.
 
 Puts the light of a run together: readings (before and during) over forecast points over a steady rate, film last.
-Models: light_integral.py, reciprocity.py. Below a fifth of the opening's light no time is promised: ways out are.
+Models: light_integral.py, reciprocity.py. Source: light_integral.py, reciprocity.py. Limits: 24 h open. Verdict:
+computed on the path of light given. Below a fifth of the opening's light no time is promised: ways out are.
 """
 
 from __future__ import annotations

@@ -2,7 +2,8 @@
 
     T = t0 2^s, set to the dial's mark where it reaches, else spoken in round seconds; the rounding's cost beside it
 
-Verdict: computed, in steady light, as surely as the glass is known.
+Source: exposure.py, spoken.py. Limits: third-stop times from 1/8000 s to 30 s. Verdict: computed, in steady light, as
+surely as the glass is known.
 """
 
 from __future__ import annotations

@@ -4,7 +4,8 @@ For each point of a forecast the light from there to the end of the period, in s
 
     longest(i) = sum over later segments of dt 2^(EV - EV_i), log-mean within a segment (light_integral.py)
 
-A metered time longer than that is never filled before the period ends. Verdict: computed on the forecast.
+A metered time longer than that is never filled before the period ends. Source: light_integral.py.
+Limits: the forecast's; film is not in it. Verdict: computed on the forecast.
 """
 
 from __future__ import annotations

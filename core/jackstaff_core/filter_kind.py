@@ -1,7 +1,7 @@
 """What sort of filter a label names, by the trade's words: which kind, how its edge runs, how it goes on.
 
 Only words say it; what no word says is left open (None): a bare strength is solid, a range variable.
-Source: trade usage. Verdict: a class.
+Source: trade usage. Limits: words in English and what is engraved. Verdict: a class.
 """
 
 from __future__ import annotations

@@ -2,9 +2,9 @@
 
     stops = max(0, log2(t_sync / t_wide))
 
-Against the same aperture without glass the flash needs that many stops more; against stopping down by as many,
-the same.
-Source: definition of the stop. Verdict: computed.
+Against the same aperture without glass the flash needs that many stops more; against stopping down by as many, the
+same. Source: definition of the stop. Limits: no high-speed synchronisation, whose light falls with the shutter.
+Verdict: computed.
 """
 
 from __future__ import annotations

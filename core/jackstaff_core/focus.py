@@ -3,7 +3,7 @@
     H = f^2/(N c) + f;  near = s (H - f)/(H + s - 2f);  far = s (H - f)/(H - s), infinite from s = H
 
 Source: thin-lens geometry. ``c`` is the circle of confusion, sensor diagonal / 1442 unless the user says.
-Verdict: computed.
+Limits: a thin lens, distances from its front well above the focal length. Verdict: computed.
 """
 
 from __future__ import annotations

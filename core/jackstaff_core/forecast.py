@@ -1,7 +1,8 @@
 """The light over the clock at a place: clear-sky model, sky, scene, moon, and the photographer's own readings.
 
 EV at ISO 100 = model + sky class + scene, corrected by the readings (anchoring.py), with its sd. Under lamps the light
-does not follow the sun. Sources and verdicts are those of daylight, heavens and anchoring. Limits: 3000 points, 7 days.
+does not follow the sun. Sources and verdicts are those of daylight, heavens and anchoring. Limits: 3000 points,
+7 days. Verdict: estimate, with its sd.
 """
 
 from __future__ import annotations

@@ -4,7 +4,8 @@ With the sky e stops brighter than the ground over a share a of the averaged are
 on the sky lowers the average by -log2((a 2^(e-g) + 1 - a)/(a 2^e + 1 - a)); re-nulling brightens the ground by exactly
 that. A glass of g = e - 1 keeps the sky one stop brighter.
 
-Source: elementary averaging. Verdict: estimate (the line is never where the average's weights are).
+Source: elementary averaging. Limits: an even sky over even ground, an average meter, 0 to 15 stops apart. Verdict:
+estimate (the line is never where the average's weights are).
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """What can hurt somebody where photographs are taken, each with the usual caution and whom to ask.
 
 A list of words, not an authority: local rules, official tide, weather and avalanche services, closures and guides
-decide. Verdict: cautions, no numbers.
+decide. Source: practice. Limits: what is ticked. Verdict: cautions, no numbers.
 """
 
 from __future__ import annotations

@@ -6,7 +6,8 @@ and its exposure time, where the file gives one, is within ``ALIKE_STOPS`` of th
 known yet it is learnt from the files themselves: the one offset under which most of them find a frame of the same
 length; whole quarters of an hour away from each other are zones, so several can fit, and then it is asked.
 
-Verdict: computed; more than one answer is never decided silently.
+Source: elementary. Limits: one camera's clock without a jump between the files. Verdict: computed; more than one
+answer is never decided silently.
 """
 
 from __future__ import annotations

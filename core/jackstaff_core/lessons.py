@@ -5,6 +5,7 @@
     clear focal length: the shortest seen clear with that much rim, above all seen clipped
     taste: for a look, the middle of the times said to be right; for the sea also in wave periods
 
+Source: definition of the stop; medians. Limits: a few frames, of one person's eye.
 Verdict: next time computed in light as known; the others estimates from this person's own frames.
 """
 

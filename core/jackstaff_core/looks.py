@@ -2,7 +2,7 @@
 
 Each kind of subject has a measure that grows with time, classes of it with names ("veil", "streaks", "gone"), and so a
 window of times for each look. Wished looks meet in one aim, or in a stated conflict with two frames to blend.
-Boundaries are contiguous. Sources and verdicts are those of water, cloud, foliage, people and trails.
+Boundaries are contiguous. Sources, limits and verdicts are those of water, cloud, foliage, people and trails.
 """
 
 from __future__ import annotations

@@ -1,7 +1,8 @@
 """The pack list grown from a plan: what this outing needs, why, and whether the bag has it.
 
 Rules of the field as plain conditions on the plan; nothing is computed but the batteries (budget.py). Each line says
-why in a few words. Verdict: a list to tick, for the person to judge.
+why in a few words. Source: practice. Limits: what the plan says.
+Verdict: a list to tick, for the person to judge.
 """
 
 from __future__ import annotations

@@ -4,7 +4,8 @@ A reading brighter than the forecast by more than its band and a stop is contrad
 more is asked about: shade, a ravine or an alley is honestly four to six stops down, a polariser or glass may still be
 on.
 
-Source: comparison with forecast.py. Verdict: a question, never a correction.
+Source: comparison with forecast.py. Limits: the forecast's; reflections and lamps are nobody's forecast. Verdict: a
+question, never a correction.
 """
 
 from __future__ import annotations

@@ -5,7 +5,7 @@ Displays and people write ``1/250th``, ``0"3``, ``2m08``, ``2:08``, ``8 min``, w
 hold, or neither, the reading is ambiguous and both meanings are handed back, the likelier first. Text with a unit or
 a fraction means one thing.
 
-Source: marking practice after ISO 516. Verdict: computed, or ask.
+Source: marking practice after ISO 516. Limits: 1/32000 s to 24 h. Verdict: computed, or ask.
 """
 
 from __future__ import annotations

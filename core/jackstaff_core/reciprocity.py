@@ -7,7 +7,8 @@
 Every law is strictly increasing and never shortens. It acts last, on the metered time: an error of
 e stops in Tm becomes p e stops of time, and splitting an exposure does not add.
 
-Source: Schwarzschild 1900 (p = 1/q); additive form after Gainer. Verdict: computed, given the
+Source: Schwarzschild 1900 (p = 1/q); additive form after Gainer. Limits: 1/32000 s to 24 h; one law for
+all colours, whose shift it does not know. Verdict: computed, given the
 user's law; its parameters are estimates.
 """
 

@@ -1,7 +1,8 @@
 """What may be found in a frame, why it is there, and what helps next time.
 
 Causes and cures are practice, each named for what the hand does; numbers come from the models (polarisers, rims,
-specks) and are said only where they are known. Verdict: class.
+specks) and are said only where they are known. Source: practice. Limits: what a person sees in one picture. Verdict:
+class.
 """
 
 from __future__ import annotations

@@ -2,7 +2,8 @@
 
     stops = 2 log2(N) - log2(S / 100)    (what they add to the time at EV 0: EV = 2 log2 N - log2 t - log2(S/100))
 
-A fixed aperture off the ladder is taken as it is. Source: APEX arithmetic, ISO 2720. Verdict: computed.
+A fixed aperture off the ladder is taken as it is. Source: APEX arithmetic, ISO 2720. Limits: f/0.7 to f/64. Verdict:
+computed.
 """
 
 from __future__ import annotations

@@ -1,7 +1,8 @@
 """Times as people say them, and what saying them costs.
 
 Nobody counts 2 m 08 s aloud: it becomes "two minutes", and that is a choice of -0.09 stop,
-log2(spoken / exact). Verdict: computed.
+log2(spoken / exact). Source: definition of the stop. Limits: 1 s to 24 h.
+Verdict: computed.
 """
 
 from __future__ import annotations

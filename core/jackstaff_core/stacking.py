@@ -2,6 +2,7 @@
 
 Order is from the lens outwards. A finding is silent where a fact is unknown, except where the unknown itself can
 spoil the frame. Sources: practice for the order of glass; rims.py, polarisers.py and diffraction.py for the rest.
+Limits: the facts the kit knows.
 Verdict: each finding carries its own (order: computed; rims and unevenness: estimate).
 """
 

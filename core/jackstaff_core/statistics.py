@@ -1,8 +1,8 @@
 """Statistics that help: time lost to repeats, the usual mistakes, and where the kit fell short.
 
 A frame is a repeat of the one before when the same glass, aperture and ISO followed within ``REPEAT_WITHIN`` and the
-first was given up or came out ``WRONG_STOPS`` or more from right: the first one's time is lost. Verdict: computed,
-from what was reviewed.
+first was given up or came out ``WRONG_STOPS`` or more from right: the first one's time is lost. Source: counting.
+Limits: reviewed frames alone. Verdict: computed, from what was reviewed.
 """
 
 from __future__ import annotations

@@ -3,7 +3,7 @@
     error = log2(actual / planned)      + = brighter than planned
 
 One second is a third of a stop at 4 s and nothing at 4 min; +-1/3 stop is 0.26 T late but only
-0.21 T early. Source: definition of the stop. Verdict: computed, in steady light.
+0.21 T early. Source: definition of the stop. Limits: planned times above zero. Verdict: computed, in steady light.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Depth, diffraction and time as one trade: what each aperture would give at this focal length and focus.
 
-Sources: focus.py, diffraction.py, exposure.py. Verdict: computed.
+Sources: focus.py, diffraction.py, exposure.py. Limits: theirs. Verdict: computed.
 """
 
 from __future__ import annotations

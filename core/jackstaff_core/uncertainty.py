@@ -4,7 +4,7 @@ A 95 % half-width: twice the root of the summed variances of everything that is 
 exactly. A dial shows the nearest rung, so a reading carries a uniform quantisation of one
 step, sd = step/sqrt(12); an unmeasured glass is sold to about a third of a stop, sd 0.17.
 
-Source: elementary error propagation, parts independent. Verdict: estimate.
+Source: elementary error propagation. Limits: parts independent, their errors small against a stop. Verdict: estimate.
 """
 
 from __future__ import annotations

@@ -1,6 +1,7 @@
 """Holding a video shutter through a variable glass while the light changes.
 
 The ring must cover the change: reachable if weak end <= setting now + change <= usable end.
+Limits: the ring's even scale.
 Source: definition of the stop; the usable end after polarisers.py. Verdict: computed on the user's range.
 """
 

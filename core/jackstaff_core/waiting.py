@@ -1,7 +1,8 @@
 """Wait instead of glass: when the light will be what is wanted.
 
 The first instant from now on at which the forecast's EV crosses the wanted one, with the minutes either side that its
-plus-or-minus (2 sd) spans. Verdict: that of the forecast. Limits: the forecast's; at most a day ahead.
+plus-or-minus (2 sd) spans. Source: forecast.py. Verdict: that of the forecast. Limits: the forecast's; at most a day
+ahead.
 """
 
 from __future__ import annotations

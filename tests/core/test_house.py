@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import dataclasses
+import re
 import sys
 from pathlib import Path
 from typing import Any
@@ -14,7 +15,10 @@ import jackstaff_core
 from jackstaff_core.questions import QUESTIONS
 from jackstaff_core.wireschema import Schemas
 
-SOURCES = sorted(Path(jackstaff_core.__file__).parent.glob("*.py"))
+CORE = Path(jackstaff_core.__file__).parent
+SOURCES = sorted(CORE.glob("*.py"))
+STEMS = {path.stem for path in SOURCES}
+TABLE = (Path(__file__).parents[2] / "docs/models.md").read_text(encoding="utf-8")
 ALLOWED = {"astral", "jackstaff_core"} | set(sys.stdlib_module_names)
 NO_CLOCK = {"now", "today", "utcnow", "time", "monotonic", "perf_counter"}
 
@@ -43,6 +47,17 @@ def test_a_module_leans_on_the_standard_library_and_astral_alone_and_reads_no_cl
         and node.func.value.id in {"datetime", "date", "time"}
     }
     assert not asked & NO_CLOCK
+
+
+MODELS = sorted(
+    set(re.findall(r"`(\w+)\.py`", "\n".join(line for line in TABLE.splitlines() if line.startswith("| ")))) & STEMS
+)
+
+
+@pytest.mark.parametrize("model", MODELS)
+def test_a_model_says_where_it_comes_from_how_far_it_goes_and_what_it_is_worth(model: str) -> None:
+    said = (ast.get_docstring(ast.parse((CORE / f"{model}.py").read_text(encoding="utf-8"))) or "").lower()
+    assert [word for word in ("source", "limits", "verdict") if word not in said] == []
 
 
 DEFAULTS: dict[str, dict[str, Any]] = {
