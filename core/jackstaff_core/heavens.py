@@ -14,8 +14,11 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from functools import lru_cache
 
 from astral import Observer, moon
+from astral.julian import julianday_2000
+from astral.sidereal import lmst
 from astral.sun import zenith_and_azimuth
 
 from .refusal import within
@@ -104,17 +107,33 @@ class Track:
         return math.degrees(math.asin(max(-1.0, min(1.0, up)))), math.degrees(math.atan2(east, north)) % 360
 
 
+@lru_cache(maxsize=1024)
+def _moon_direction(place: Place, instant: datetime) -> tuple[float, float]:
+    """Altitude and azimuth of the moon [deg], both from one of the library's positions, which are dear.
+
+    sin h = sin d sin l + cos d cos l cos H, with hour angle H, declination d, latitude l (Meeus).
+    """
+    position = moon.moon_position(julianday_2000(instant))
+    hour = math.radians(lmst(instant, place.longitude)) - position.right_ascension
+    sin_d, cos_d = math.sin(position.declination), math.cos(position.declination)
+    sin_l, cos_l = math.sin(math.radians(place.latitude)), math.cos(math.radians(place.latitude))
+    north = sin_d * cos_l - math.cos(hour) * cos_d * sin_l
+    east = -math.sin(hour) * cos_d
+    up = math.cos(hour) * cos_d * cos_l + sin_d * sin_l
+    return math.degrees(math.atan2(up, math.hypot(north, east))), math.degrees(math.atan2(east, north)) % 360
+
+
 def moon_at(place: Place, at: datetime) -> tuple[float, float]:
     """Altitude of the moon and its elongation from the sun [deg]; 0 is new, 180 full.
 
     cos E = sin h_s sin h_m + cos h_s cos h_m cos(A_s - A_m), the angle between the two directions as seen from the
     place. Limits: the library's moon is within 0.5 deg, and parallax moves it by up to 1.
     """
-    instant, watcher = at.astimezone(UTC), observer(place)
-    zenith, azimuth = zenith_and_azimuth(watcher, instant, with_refraction=False)
-    altitude = float(moon.elevation(watcher, instant))
+    instant = at.astimezone(UTC)
+    zenith, azimuth = zenith_and_azimuth(observer(place), instant, with_refraction=False)
+    altitude, away = _moon_direction(place, instant)
     sun, high = math.radians(90 - zenith), math.radians(altitude)
-    between = math.radians(azimuth - float(moon.azimuth(watcher, instant)))
+    between = math.radians(azimuth - away)
     cosine = math.sin(sun) * math.sin(high) + math.cos(sun) * math.cos(high) * math.cos(between)
     return altitude, math.degrees(math.acos(max(-1.0, min(1.0, cosine))))
 

@@ -22,6 +22,8 @@ Minutes = Annotated[float, Between(0, 600, "minutes")]
 Source = Literal["own", "simulated"]
 NO_PLACE_S_ZONE = {"localtime", "posixrules", "Factory"}
 """Files beside the zones that no browser knows as one."""
+ZONES = frozenset(available_timezones() - NO_PLACE_S_ZONE)
+"""Every IANA zone by name."""
 
 
 def known_zone(name: str) -> None:
@@ -32,7 +34,7 @@ def known_zone(name: str) -> None:
     Refusal
         It is none.
     """
-    if name not in available_timezones() - NO_PLACE_S_ZONE:
+    if name not in ZONES:
         raise Refusal("", f"{name} is no time zone.", "Give an IANA zone such as Europe/Oslo.")
 
 

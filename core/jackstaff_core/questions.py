@@ -16,6 +16,8 @@ from .advice import Advice
 from .budget import Budget, BudgetQuestion, budget
 from .calibration import Calibration, CalibrationQuestion, calibrate
 from .checklist import Armed, Checklist
+from .coordinates import Written, coordinates
+from .days import Days, DaysQuestion, days
 from .density import Label, density
 from .described import DESCRIBED, DescribedKind
 from .evidence import Evidence, weigh
@@ -199,6 +201,13 @@ class DescribedAnswer:
 
 def _described(asked: DescribedQuestion) -> DescribedAnswer:
     return DescribedAnswer(tuple(each for each in DESCRIBED if asked.kind in (None, each.kind)))
+
+
+@dataclass(frozen=True, slots=True)
+class CoordinatesQuestion:
+    """A place as somebody wrote it."""
+
+    text: Words
 
 
 @dataclass(frozen=True, slots=True)
@@ -498,6 +507,8 @@ QUESTIONS: dict[str, Question] = {
     "looks/described": Question(DescribedQuestion, _described, DescribedAnswer),
     "light": Question(LightQuestion, forecast, Forecast),
     "light/rate": Question(RateQuestion, _rate, Rate),
+    "outing/coordinates": Question(CoordinatesQuestion, lambda q: coordinates(q.text), Written),
+    "outing/days": Question(DaysQuestion, days, Days),
     "outing/wait": Question(WaitQuestion, _wait, Wait),
     "outing/swaps": Question(SwapsQuestion, _swaps, SwapPlan),
     "outing/tide": Question(TideQuestion, _tide, TideAnswer),

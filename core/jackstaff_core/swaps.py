@@ -104,11 +104,7 @@ def plan(light: Sequence[LightPoint], question: SwapWish) -> SwapPlan:
     """
     if not 2 <= len(light) <= MOST_STEPS:
         raise Refusal("light", f"{len(light)} steps make no plan.", f"Give 2 to {MOST_STEPS} steps.")
-    low = math.log2(within("from_seconds", question.from_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
-    high = math.log2(within("to_seconds", question.to_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
-    if high <= low:
-        raise Refusal("to_seconds", "The aim ends before it begins.", "Give the longer time last.")
-    aim = _Aim(low - _SAME, high + _SAME)
+    aim = _aim(question)
     settings = allowed(question.apertures, question.isos, question.sharp_to)
     racks = _racks(pieces_of(question.glass), question.slots)
     # A soft aperture or a raised ISO only where nothing cleaner stays in the aim.
@@ -128,9 +124,45 @@ def plan(light: Sequence[LightPoint], question: SwapWish) -> SwapPlan:
             stretches.append(_nothing(light, start, at))
             continue
         way = serving.best(levels[at:end], on, dialled)
-        stretches.append(_stretch(light, way, at, end, on, dialled, (low, high)))
+        stretches.append(_stretch(light, way, at, end, on, dialled, aim))
         on, dialled, at = way.glass, way.setting, end
     return SwapPlan(tuple(stretches), sum(stretch.glass is not None for stretch in stretches[1:]))
+
+
+def served(question: SwapWish) -> list[tuple[float, float]]:
+    """The stretches of light [EV at ISO 100] in which some way of the kit stays in the aim, from the darkest on.
+
+    A way of level L serves from EV = L - high up to L + more - low.
+
+    Raises
+    ------
+    Refusal
+        As :func:`plan`, of the wish.
+    """
+    aim = _aim(question)
+    racks = _racks(pieces_of(question.glass), question.slots)
+    steps = {round(setting.stops, 9) for setting in allowed(question.apertures, question.isos, question.sharp_to)}
+    ends = sorted(
+        (step + fixed - aim.high, step + fixed + rack.more - aim.low)
+        for rack in racks
+        for fixed in {round(fixed, 6) for fixed in rack.fixed}
+        for step in steps
+    )
+    found: list[tuple[float, float]] = []
+    for low, high in ends:
+        if found and low <= found[-1][1]:
+            found[-1] = (found[-1][0], max(found[-1][1], high))
+        else:
+            found.append((low, high))
+    return found
+
+
+def _aim(question: SwapWish) -> _Aim:
+    low = math.log2(within("from_seconds", question.from_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
+    high = math.log2(within("to_seconds", question.to_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
+    if high <= low:
+        raise Refusal("to_seconds", "The aim ends before it begins.", "Give the longer time last.")
+    return _Aim(low - _SAME, high + _SAME)
 
 
 def _racks(pieces: Sequence[Piece], slots: int) -> list[_Rack]:
@@ -238,7 +270,7 @@ def _stretch(
     end: int,
     on: tuple[str, ...],
     dialled: Setting | None,
-    aim: tuple[float, float],
+    aim: _Aim,
 ) -> Stretch:
     moves, seconds = _moves(way, on, dialled)
     first, last = (_time(way, light[step].ev100, aim) for step in (start, end - 1))
@@ -247,7 +279,7 @@ def _stretch(
     return Stretch(light[start].at, until, way.glass, setting.aperture, setting.iso, first, last, moves, seconds)
 
 
-def _time(way: _Way, level: float, aim: tuple[float, float]) -> float:
+def _time(way: _Way, level: float, aim: _Aim) -> float:
     """The time this way gives; a variable is turned just far enough to be inside the aim."""
     time = way.level - level
     return math.exp2(min(time + way.more, max(time, aim[0])))

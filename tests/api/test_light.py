@@ -60,6 +60,21 @@ def test_waiting_and_swapping() -> None:
     }  # fmt: skip
 
 
+@pytest.mark.parametrize(
+    ("latitude", "longitude", "zones"),
+    [
+        (58.052, 6.798, ["Europe/Oslo"]),
+        (43.8, 87.6, ["Asia/Shanghai", "Asia/Urumqi"]),
+        (0.0, -170.0, ["Etc/GMT+11"]),
+    ],
+)
+def test_a_place_has_its_zone_and_two_where_only_a_person_knows(
+    latitude: float, longitude: float, zones: list[str]
+) -> None:
+    assert post("outing/zone", {"latitude": latitude, "longitude": longitude}) == (200, {"zones": zones})
+    assert post("outing/zone", {"latitude": 91, "longitude": 0})[1]["errors"][0]["field"] == "latitude"
+
+
 def test_tide_budget_and_plausibility() -> None:
     waters = [{"at": "2027-04-17T03:00:00Z", "height_m": 0.4}, {"at": "2027-04-17T09:30:00Z", "height_m": 3.1}]
     tide = {"waters": waters, "at": "2027-04-17T04:00:00Z", "floods_at_m": 1.75, "walk_minutes": 20.0}

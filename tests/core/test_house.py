@@ -81,6 +81,8 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "together": {},
     "looks/described": {},
     "light": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
+    "outing/coordinates": {},
+    "outing/days": {"days": 14, "sky": "clear", "scene": "sky_lit", "waters": [], "matter": "date"},
     "outing/wait": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": []},
     "outing/swaps": {
         "step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": [], "sharp_to": "11", "on": [],

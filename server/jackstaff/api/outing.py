@@ -8,11 +8,13 @@ from typing import Annotated
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field
+from tzfpy import get_tzs
 
 from jackstaff.standins.coast import SOURCE, Coast, SimulatedCoast
 from jackstaff_core.forecast import Sky
 from jackstaff_core.hazards import HAZARDS
 from jackstaff_core.heavens import Place
+from jackstaff_core.outing import ZONES
 
 from .schemas import Asked, Instant, Number
 
@@ -30,6 +32,24 @@ class HazardAnswer(Schema):
 def hazards(request: HttpRequest) -> object:
     """What can hurt somebody at a place, each with its caution and whom to ask."""
     return list(HAZARDS)
+
+
+class ZoneAsked(Asked):
+    latitude: Number
+    longitude: Number
+
+
+class ZoneAnswer(Schema):
+    """The zones whose clock may hang there; more than one near some borders, which only a person can decide."""
+
+    zones: list[str]
+
+
+@router.post("/zone", response=ZoneAnswer)
+def zone(request: HttpRequest, question: ZoneAsked) -> dict[str, object]:
+    """The time zones of a place, from the map that ships; at sea the nautical one."""
+    place = Place(question.latitude, question.longitude)
+    return {"zones": [name for name in get_tzs(place.longitude, place.latitude) if name in ZONES]}
 
 
 class WaterAnswer(Schema):

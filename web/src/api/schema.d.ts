@@ -974,6 +974,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outing/coordinates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outing Coordinates
+         * @description A place as somebody wrote it.
+         */
+        post: operations["jackstaff_api_mount_outing_coordinates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outing Days
+         * @description A place, the first of the days, and what matters; ``wish`` is the time looked for, with the bag.
+         */
+        post: operations["jackstaff_api_mount_outing_days"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outing/feed": {
         parameters: {
             query?: never;
@@ -1191,6 +1231,26 @@ export interface paths {
          * @description The light that is waited for: as an EV at ISO 100, or as what a camera would read.
          */
         post: operations["jackstaff_api_mount_outing_wait"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Zone
+         * @description The time zones of a place, from the map that ships; at sea the nautical one.
+         */
+        post: operations["jackstaff_api_outing_zone"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2424,8 +2484,65 @@ export interface components {
             text: string;
             wants: components["schemas"]["WantAnswer"][];
         };
+        /**
+         * CoordinatesQuestion
+         * @description A place as somebody wrote it.
+         */
+        CoordinatesAsked: {
+            text: string;
+        };
         /** @enum {string} */
         Counting: "exact" | "as_marked";
+        /**
+         * Day
+         * @description One day; ``lit`` is the moon's lit share at its noon, ``why`` what speaks for it in the order asked for.
+         */
+        DayAnswer: {
+            /** Format: date-time */
+            begins: string;
+            dark: components["schemas"]["SpanAnswer"][];
+            /** Format: date */
+            date: string;
+            /** Format: date-time */
+            ends: string;
+            events: components["schemas"]["EventAnswer"][];
+            lit: number;
+            look: components["schemas"]["SpanAnswer"][];
+            moon_up: components["schemas"]["SpanAnswer"][];
+            waters: components["schemas"]["TurnAnswer"][];
+            why: string | null;
+        };
+        /**
+         * Days
+         * @description The days in the order of what matters, the best first; ``none_because`` where nothing can be told about it.
+         */
+        DaysAnswer: {
+            days: components["schemas"]["DayAnswer"][];
+            none_because: string | null;
+        };
+        /**
+         * DaysQuestion
+         * @description A place, the first of the days, and what matters; ``wish`` is the time looked for, with the bag.
+         */
+        DaysAsked: {
+            /** @default 14 */
+            days: number;
+            /** Format: date */
+            first: string;
+            latitude: number;
+            longitude: number;
+            /** @default date */
+            matter: components["schemas"]["Matter"];
+            ridge?: components["schemas"]["RidgeAsked"] | null;
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            /** @default clear */
+            sky: components["schemas"]["Sky"];
+            /** @default [] */
+            waters: components["schemas"]["WaterAsked"][];
+            wish?: components["schemas"]["SwapWishAsked"] | null;
+            zone: string;
+        };
         /**
          * DemoBench
          * @description What stands on the demo account's bench: a minute of its own outing, and what the meter said then.
@@ -3812,6 +3929,8 @@ export interface components {
             /** Label */
             label: string;
         };
+        /** @enum {string} */
+        Matter: "date" | "low_at_sunrise" | "low_at_sunset" | "look_at_sunrise" | "look_at_sunset" | "moonlight" | "dark";
         /** MeasuredAnswer */
         MeasuredAnswer: {
             stops: number;
@@ -4840,6 +4959,16 @@ export interface components {
             sort: string;
         };
         /**
+         * Span
+         * @description From an instant to another.
+         */
+        SpanAnswer: {
+            /** Format: date-time */
+            end: string;
+            /** Format: date-time */
+            start: string;
+        };
+        /**
          * SpecksAnswer
          * @description ``advised_from_seconds``: from this time on a dark frame is advised on this body, None where there are none.
          */
@@ -5083,6 +5212,22 @@ export interface components {
         SwapPlanAnswer: {
             changes: number;
             stretches: components["schemas"]["StretchAnswer"][];
+        };
+        /**
+         * SwapWish
+         * @description The aim [s]; the kit as the finder takes it; what is on the lens now.
+         */
+        SwapWishAsked: {
+            apertures: (string | number)[];
+            from_seconds: number;
+            glass: components["schemas"]["KitGlassAsked"][];
+            isos: (string | number)[];
+            /** @default [] */
+            on: string[];
+            /** @default 11 */
+            sharp_to: string | number;
+            slots: number;
+            to_seconds: number;
         };
         /**
          * SwapsQuestion
@@ -5365,6 +5510,16 @@ export interface components {
          */
         Trouble: "none" | "no_answer" | "not_bulb" | "drive" | "electronic_shutter" | "battery";
         /**
+         * Turn
+         * @description A high or a low water of the day.
+         */
+        TurnAnswer: {
+            /** Format: date-time */
+            at: string;
+            height_m: number;
+            high: boolean;
+        };
+        /**
          * UsableAnswer
          * @description How far each can be turned [stops]; None for other glass.
          */
@@ -5532,6 +5687,30 @@ export interface components {
             /** @enum {string} */
             as: "json" | "csv" | "xmp";
             frames: components["schemas"]["FrameAsked"][];
+        };
+        /**
+         * Written
+         * @description A place in decimal degrees, and how it is written: to five decimals, about a metre.
+         */
+        WrittenAnswer: {
+            latitude: number;
+            longitude: number;
+            text: string;
+        };
+        /**
+         * ZoneAnswer
+         * @description The zones whose clock may hang there; more than one near some borders, which only a person can decide.
+         */
+        ZoneAnswer: {
+            /** Zones */
+            zones: string[];
+        };
+        /** ZoneAsked */
+        ZoneAsked: {
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
         };
     };
     responses: never;
@@ -8347,6 +8526,90 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_mount_outing_coordinates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoordinatesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_outing_days: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DaysAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_outing_feed: {
         parameters: {
             query?: never;
@@ -8775,6 +9038,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaitAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_zone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneAnswer"];
                 };
             };
             /** @description Larger than 4 MB */

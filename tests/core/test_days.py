@@ -1,0 +1,213 @@
+"""Places as people write them, and the coming days side by side."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime, timedelta
+from itertools import pairwise
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jackstaff_core.coordinates import coordinates, written
+from jackstaff_core.days import Day, DaysQuestion, Matter, Span, days
+from jackstaff_core.forecast import LightQuestion, forecast
+from jackstaff_core.heavens import Place, moon_at
+from jackstaff_core.questions import ask
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.swaps import SwapWish, plan
+from jackstaff_core.tide import Water
+from jackstaff_core.wire import read
+
+VARDSUND = Place(58.052, 6.798)
+ZONE = "Europe/Oslo"
+
+
+@pytest.mark.parametrize(
+    ("text", "latitude", "longitude"),
+    [
+        ("58.052 N 6.798 E", 58.052, 6.798),
+        ("58°03′07″N 6°47′53″E", 58.051944, 6.798056),
+        ("58°3'7.2\"n, 6°47'52.8\"e", 58.052, 6.798),
+        ("N 58 03.12, E 6 47.88", 58.052, 6.798),
+        ("6.798 E 58.052 N", 58.052, 6.798),
+        ("58,052; 6,798", 58.052, 6.798),
+        ("58,052 6,798", 58.052, 6.798),
+        ("58.052, -6.798", 58.052, -6.798),
+        ("+58.052+006.798/", 58.052, 6.798),
+        ("geo:58.052,6.798", 58.052, 6.798),
+        ("lat 58.052 lon 6.798", 58.052, 6.798),
+        ("58.052 north, 6.798 west", 58.052, -6.798),
+        ("33°30'S 151°12'E", -33.5, 151.2),
+        ("58 3 7.2 6 47 52.8", 58.052, 6.798),
+        ("−33.5 151.2", -33.5, 151.2),
+    ],
+)
+def test_a_place_is_read_in_any_usual_writing(text: str, latitude: float, longitude: float) -> None:
+    found = coordinates(text)
+    assert (found.latitude, found.longitude) == pytest.approx((latitude, longitude), abs=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("the mole", "no part of a place"),
+        ("58.052", "where the first number ends"),
+        ("58,052", "one number with a comma, or two"),
+        ("58.052 N 6.798", "Only one of the two"),
+        ("58 N 7 O", "O means east to some"),
+        ("58 N 6 S", "do not make a place"),
+        ("-58 N 6 E", "both say which way"),
+        ("151.2, -33.5", "Latitude ends at 90"),
+        ("58 N 181 E", "Longitude ends at 180"),
+        ("58 61 N 6 E", "below 60"),
+        ("58.5 30 N 6 30 E", "Only the last"),
+        ("32V 370000 6436000", "no part of a place"),
+        ("N E", "no numbers"),
+        ("1" * 201, "too long"),
+    ],
+)
+def test_what_is_no_place_is_refused_in_words(text: str, says: str) -> None:
+    with pytest.raises(Refusal, match=says):
+        coordinates(text)
+
+
+@given(st.floats(-90, 90), st.floats(-180, 180))
+def test_a_place_as_written_is_read_back_to_a_metre(latitude: float, longitude: float) -> None:
+    found = coordinates(written(latitude, longitude))
+    assert (found.latitude, found.longitude) == pytest.approx((latitude, longitude), abs=6e-6)
+
+
+@given(st.text(alphabet="0123456789.,;:°'\"NSEWOnsew+-/ ()", max_size=60))
+def test_any_text_is_a_place_on_the_globe_or_refused(text: str) -> None:
+    try:
+        found = coordinates(text)
+    except Refusal:
+        return
+    assert abs(found.latitude) <= 90
+    assert abs(found.longitude) <= 180
+
+
+BAG = read(
+    SwapWish,
+    {
+        "from_seconds": 20,
+        "to_seconds": 110,
+        "glass": [
+            {"id": "six", "kind": "solid", "stops": 6},
+            {"id": "three", "kind": "solid", "stops": 3},
+            {"id": "turn", "kind": "variable", "min": 2, "max": 5},
+        ],
+        "slots": 2,
+        "apertures": ["2.8", "16"],
+        "isos": ["64", "100"],
+    },
+)
+
+
+def asked(**more: Any) -> DaysQuestion:
+    return DaysQuestion(VARDSUND, ZONE, date(2027, 4, 12), **more)
+
+
+def test_days_follow_each_other_from_midnight_to_midnight_also_where_the_clock_is_changed() -> None:
+    found = days(DaysQuestion(VARDSUND, ZONE, date(2027, 3, 26), days=4)).days
+    assert [day.date.day for day in found] == [26, 27, 28, 29]
+    assert all(one.ends == other.begins for one, other in pairwise(found))
+    assert [(day.ends - day.begins) / timedelta(hours=1) for day in found] == [24, 24, 23, 24]
+    for day in found:
+        assert all(day.begins <= event.at <= day.ends for event in day.events if event.at)
+        assert [event.name for event in day.events if event.name in ("sunrise", "sunset")] == ["sunrise", "sunset"]
+
+
+def test_a_look_is_in_reach_exactly_where_the_plan_of_changes_finds_a_way() -> None:
+    for day in days(asked(days=3, wish=BAG)).days:
+        light = forecast(LightQuestion(VARDSUND, day.begins, day.ends, 600.0)).points
+        stretches = plan(light, BAG).stretches
+        for point in light[:-1]:
+            stretch = next(each for each in stretches if each.start <= point.at < each.end)
+            assert (stretch.glass is not None) == _inside(day.look, point.at), point.at
+
+
+def _inside(spans: tuple[Span, ...], at: datetime) -> bool:
+    return any(span.start <= at < span.end for span in spans)
+
+
+def test_the_moon_is_up_where_the_library_has_it() -> None:
+    for day in days(asked(days=14)).days:
+        edges = [edge for span in day.moon_up for edge in (span.start, span.end)]
+        for edge in edges:
+            if edge not in (day.begins, day.ends):
+                before, after = (moon_at(VARDSUND, edge + timedelta(minutes=m))[0] for m in (-5, 5))
+                assert before * after < 0
+        noon = day.begins + (day.ends - day.begins) / 2
+        assert _inside(day.moon_up, noon) == (moon_at(VARDSUND, noon)[0] > 0)
+    # Full on 20 April 2027 at 22:27 UTC, which is the 21st there.
+    assert max(days(asked(days=14)).days, key=lambda day: day.lit).date == date(2027, 4, 21)
+
+
+WATERS = tuple(
+    Water(datetime(2027, 4, 12, 1, 30, tzinfo=UTC) + timedelta(hours=6.21 * n), 1.9 if n % 2 else 0.3)
+    for n in range(50)
+)
+
+
+def _apart(day: Day, event: str) -> timedelta:
+    sun = next(each.at for each in day.events if each.name == event and each.at)
+    return min(abs(turn.at - sun) for turn in day.waters if not turn.high)
+
+
+@pytest.mark.parametrize(("matter", "event"), [("low_at_sunrise", "sunrise"), ("low_at_sunset", "sunset")])
+def test_the_day_whose_low_water_is_nearest_comes_first(matter: str, event: str) -> None:
+    found = days(asked(waters=WATERS, matter=Matter(matter))).days
+    known = [day for day in found if any(not turn.high for turn in day.waters)]
+    assert list(found[: len(known)]) == known
+    assert [_apart(day, event) for day in known] == sorted(_apart(day, event) for day in known)
+    assert known[0].why is not None
+    assert known[0].why.startswith("low water ")
+    assert all(turn.height_m == (1.9 if turn.high else 0.3) for day in found for turn in day.waters)
+
+
+def test_where_nothing_is_known_of_what_matters_it_is_said() -> None:
+    unknown = days(asked(matter=Matter.LOW_AT_SUNRISE)).none_because
+    assert unknown == "No low water is entered for a day with a sunrise."
+    north = DaysQuestion(
+        Place(70.0, 20.0), ZONE, date(2027, 12, 20), days=3, waters=WATERS, matter=Matter.LOW_AT_SUNSET
+    )
+    assert days(north).none_because is not None
+    summer = DaysQuestion(Place(70.0, 20.0), ZONE, date(2027, 6, 20), days=3, matter=Matter.DARK)
+    assert days(summer).none_because is not None
+    assert [day.dark for day in days(summer).days] == [(), (), ()]
+
+
+@pytest.mark.parametrize("matter", [matter for matter in Matter if matter is not Matter.DATE])
+@settings(max_examples=4)
+@given(st.integers(0, 300))
+def test_every_order_keeps_every_day_and_names_its_reason_first(matter: Matter, later: int) -> None:
+    first = date(2027, 1, 1) + timedelta(days=later)
+    found = days(DaysQuestion(VARDSUND, ZONE, first, 7, wish=BAG, waters=WATERS, matter=matter)).days
+    assert sorted(day.date for day in found) == [first + timedelta(days=n) for n in range(7)]
+    said = [day.why is not None for day in found]
+    assert said == sorted(said, reverse=True)
+
+
+def test_more_moonlight_and_more_dark_come_first() -> None:
+    def minutes(day: Day) -> float:
+        return sum(
+            max(timedelta(), min(up.end, dark.end) - max(up.start, dark.start)) / timedelta(minutes=1)
+            for up in day.moon_up
+            for dark in day.dark
+        )
+
+    moonlit = days(asked(matter=Matter.MOONLIGHT)).days
+    lights = [minutes(day) * day.lit for day in moonlit]
+    assert lights == sorted(lights, reverse=True)
+    night = days(asked(matter=Matter.DARK)).days
+    left = [sum((dark.end - dark.start) / timedelta(minutes=1) for dark in day.dark) - minutes(day) for day in night]
+    assert left == sorted(left, reverse=True)
+
+
+def test_the_question_is_bounded_before_any_work() -> None:
+    for wrong in ({"days": 32}, {"days": 0}, {"first": "9999-12-01"}, {"zone": "No/Where"}):
+        with pytest.raises(Exception, match=r"days|calendar|zone"):
+            ask("outing/days", {"latitude": 58, "longitude": 6, "zone": ZONE, "first": "2027-04-12", **wrong})
