@@ -10,7 +10,9 @@ from uuid import UUID, uuid4
 
 import pytest
 from django.contrib.auth.models import User
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -187,6 +189,23 @@ def test_one_refused_write_names_its_fault_and_the_rest_is_kept() -> None:
     assert results[1]["held"]["content"]["look"] == "folds"
     assert results[2]["refused"][0]["field"] == "facts.stops"
     assert [one["id"] for one in client.get("/api/replica").json()["documents"]] == [KEYS[0]]
+
+
+@pytest.mark.django_db(transaction=True)
+@pytest.mark.parametrize("path", ["replica", "frames", "frames/running", "frames/{}", "log/file", "log/evidence"])
+def test_a_frame_is_read_as_of_one_moment(path: str) -> None:
+    """It stands in several tables: between two of them another device may write a third longer."""
+    client, _ = client_of("edda")
+    doc = frame()
+    assert client.put(f"/api/frames/{doc['id']}", json.dumps(doc), "application/json").status_code == 200
+    with CaptureQueriesContext(connection) as queries:
+        assert client.get(f"/api/{path}".format(doc["id"])).status_code == 200
+    asked = [query["sql"] for query in queries]
+    begun, ended = asked.index("BEGIN DEFERRED"), asked.index("ROLLBACK")
+    reads = [place for place, sql in enumerate(asked) if 'FROM "records_frame' in sql]
+    assert reads
+    assert begun < min(reads)
+    assert max(reads) < ended
 
 
 def test_a_write_for_one_account_never_lands_in_another() -> None:

@@ -9,7 +9,8 @@ from django.contrib.auth.models import User
 from jackstaff.records.framerows import frame_of
 from jackstaff.records.frames import CHUNK, batched, changes, frames_of, save_frame, save_frames
 from jackstaff.records.models import Frame as Row
-from jackstaff_core.frame import Frame
+from jackstaff.records.writing import all_or_none, durable
+from jackstaff_core.frame import Frame, State
 from jackstaff_core.framejoin import joined
 from jackstaff_core.refusal import Refusals
 
@@ -30,9 +31,11 @@ def save(account: User, frame: Frame) -> Row:
     KeyTaken
         Another account holds a frame with this key.
     """
-    held = held_frame(frames_of(account).filter(pk=frame.id).first())
-    save_frame(account, joined(frame, held) if held else frame)
-    return frames_of(account).get(pk=frame.id)
+    # What is held is read and written over in one turn, so that nobody's write is lost between the two.
+    with durable() if frame.state is State.OPEN else all_or_none():
+        held = held_frame(frames_of(account).filter(pk=frame.id).first())
+        save_frame(account, joined(frame, held) if held else frame)
+        return frames_of(account).get(pk=frame.id)
 
 
 def save_all(account: User, frames: Sequence[Frame]) -> None:

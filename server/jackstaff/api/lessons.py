@@ -11,6 +11,7 @@ from ninja import Router, Schema
 
 from jackstaff.records.frames import finished_frames
 from jackstaff.records.kit import kit_of
+from jackstaff.records.writing import as_of_now
 from jackstaff_core import evidence, logquestions, review
 from jackstaff_core.finished import FinishedFrame
 from jackstaff_core.frame import Seen
@@ -56,7 +57,8 @@ def own_lessons(request: HttpRequest) -> HttpResponse:
 
 
 def _frames(account: User) -> list[FinishedFrame]:
-    return finished_of(finished_frames(account)[:MOST_LESSONS])
+    with as_of_now():
+        return finished_of(finished_frames(account)[:MOST_LESSONS])
 
 
 for _name in BESIDE:

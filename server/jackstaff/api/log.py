@@ -10,7 +10,7 @@ from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
 from jackstaff.records.frames import Search, Sort, Verdict, delete_frame, frames_of, running_frame, search
-from jackstaff.records.writing import KeyTaken
+from jackstaff.records.writing import KeyTaken, as_of_now
 from jackstaff_core.frame import Frame, FrameKept, Seen
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.wire import read
@@ -53,22 +53,27 @@ class FramePage(Schema):
 def page(request: HttpRequest, asked: Query[PageAsked]) -> dict[str, object]:
     """The account's frames that fit the search, the newest first unless asked otherwise."""
     frames = search(account_of(request), asked.search())
-    page_ = frames[asked.offset : asked.offset + asked.limit]
-    return {"count": frames.count(), "frames": [shown(frame) for frame in page_]}
+    with as_of_now():
+        page_ = frames[asked.offset : asked.offset + asked.limit]
+        return {"count": frames.count(), "frames": [shown(frame) for frame in page_]}
 
 
 @router.get("/running", response=Kept | None)
 def running(request: HttpRequest) -> object:
     """The exposure that is running now, or null."""
-    frame = running_frame(account_of(request))
-    return shown(frame) if frame else None
+    account = account_of(request)
+    with as_of_now():
+        frame = running_frame(account)
+        return shown(frame) if frame else None
 
 
 @router.get("/{uuid:key}", response={200: Kept, 404: Faults})
 def show(request: HttpRequest, key: UUID) -> object:
     """One frame of the account."""
-    frame = frames_of(account_of(request)).filter(pk=key).first()
-    return Status(200, shown(frame)) if frame else Status(404, _NO_SUCH_FRAME)
+    frames = frames_of(account_of(request)).filter(pk=key)
+    with as_of_now():
+        frame = frames.first()
+        return Status(200, shown(frame)) if frame else Status(404, _NO_SUCH_FRAME)
 
 
 @router.put("/{uuid:key}", response={409: Faults}, openapi_extra=document(Frame, FrameKept))

@@ -15,7 +15,7 @@ from ninja.files import UploadedFile
 from jackstaff.records import archive, logfile
 from jackstaff.records.frames import CHUNK, batched, changes, frames_of
 from jackstaff.records.outings import outings_of
-from jackstaff.records.writing import KeyTaken
+from jackstaff.records.writing import KeyTaken, as_of_now
 from jackstaff_core import kitfile
 from jackstaff_core.finished import finished
 from jackstaff_core.frame import Frame
@@ -87,7 +87,10 @@ class ArchiveAnswer(Schema):
 @router.get("/log/file", response={200: dict[str, Any]}, auth=own_account, openapi_extra=file_as("text/csv"))
 def own_file(request: HttpRequest, as_: Literal["json", "csv"] = "json") -> HttpResponse:
     """The account's log as JSON or CSV: the frames that today's rules take. The archive has the others, too."""
-    return _written(taken_and_refused(frames_of(account_of(request)))[0], as_)
+    own = frames_of(account_of(request))
+    with as_of_now():
+        frames, _ = taken_and_refused(own)
+    return _written(frames, as_)
 
 
 @router.post("/log/write", openapi_extra=described(WriteQuestion, None) | file_as(*_KINDS.values()))
@@ -123,7 +126,8 @@ def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
 def everything(request: HttpRequest) -> HttpResponse:
     """Everything of the account in one archive: log, pictures, kit, outings, and aside what today's rules refuse."""
     account = account_of(request)
-    frames, refused = taken_and_refused(frames_of(account))
+    with as_of_now():
+        frames, refused = taken_and_refused(frames_of(account))
     plans, aside = [], {"frames": refused, "outings": list[Any]()}
     for plan in outings_of(account):
         try:

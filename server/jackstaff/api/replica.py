@@ -19,7 +19,7 @@ from jackstaff.records.looks import looks_of
 from jackstaff.records.models import Revision
 from jackstaff.records.outings import plans_of
 from jackstaff.records.replication import DocKind, Write, asides_of, changes_since, head_of, revision_of, take
-from jackstaff.records.writing import KeyTaken, all_or_none, durable
+from jackstaff.records.writing import KeyTaken, all_or_none, as_of_now, durable
 from jackstaff_core.frame import Frame, FrameKept, State
 from jackstaff_core.looks import OwnLook
 from jackstaff_core.outing import Outing
@@ -140,11 +140,11 @@ class ChangesResult(Schema):
 def since(request: HttpRequest, asked: Query[SinceAsked]) -> dict[str, object]:
     """The account's documents that have changed since a number, page by page."""
     account = account_of(request)
-    # The head first: what is written meanwhile is asked for next time.
-    head = head_of(account)
-    rows = list(changes_since(account, asked.since, asked.limit))
-    until = rows[-1].number if len(rows) == asked.limit else max(head, *(row.number for row in rows), 0)
-    return {"account": account.pk, "head": max(head, until), "until": until, "documents": copies(account, rows)}
+    with as_of_now():
+        head = head_of(account)
+        rows = list(changes_since(account, asked.since, asked.limit))
+        until = rows[-1].number if len(rows) == asked.limit else head
+        return {"account": account.pk, "head": head, "until": until, "documents": copies(account, rows)}
 
 
 @router.post("", response=ChangesResult)
