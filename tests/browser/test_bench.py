@@ -355,6 +355,7 @@ def test_a_typed_reading_that_means_two_things_is_asked_about_wherever_it_is_typ
     expect(dialog.get_by_text(re.compile("a reading of .* gives 3 min 20 s")).first).to_be_visible()
     page.keyboard.press("Escape")
     page.get_by_role("link", name="Kit").filter(visible=True).click()
+    expect(page.get_by_role("button", name="What this kit reaches")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Slot ND 4")).click()
     page.get_by_label("Reading without it").fill("1/60")
     page.get_by_label("Reading with it").fill("4")
