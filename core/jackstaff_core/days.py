@@ -16,7 +16,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, time, timedelta
 from enum import StrEnum
 from itertools import pairwise
@@ -95,6 +95,8 @@ class Day:
     begins: datetime
     ends: datetime
     events: tuple[Event, ...]
+    begins_deg: float
+    """The sun's altitude at the day's first midnight, so that what the sky is before the first event is known."""
     lit: float
     moon_up: tuple[Span, ...]
     dark: tuple[Span, ...]
@@ -151,6 +153,7 @@ def _day(
         begins=begins,
         ends=ends,
         events=tuple(event for event in light.events if event.at is not None),
+        begins_deg=light.points[0].altitude_deg,
         lit=(1 - math.cos(math.radians(elongation))) / 2,
         moon_up=_risen(moon),
         dark=_runs(light.points, [point.altitude_deg < DARK_BELOW for point in light.points]),
@@ -215,9 +218,7 @@ _Merit = tuple[float, str]
 def _with_why(day: Day, said: _Merit | None) -> Day:
     if said is None:
         return day
-    return Day(
-        day.date, day.begins, day.ends, day.events, day.lit, day.moon_up, day.dark, day.waters, day.look, said[1]
-    )
+    return replace(day, why=said[1])
 
 
 def _at(day: Day, name: str) -> datetime | None:

@@ -64,6 +64,14 @@ class FeedAsked(Asked):
     to: Instant
 
 
+class WatersAnswer(Schema):
+    """High and low waters alone, made up by the stand-in that ships."""
+
+    simulated: bool
+    source: str
+    waters: list[WaterAnswer]
+
+
 class WeatherAnswer(Schema):
     at: datetime
     sky: Sky
@@ -97,3 +105,12 @@ def feed(request: HttpRequest, question: FeedAsked) -> dict[str, object]:
         "waters": coast.waters(place, middle - half, middle + half),
         "weather": coast.weather(place, start, end),
     }
+
+
+@router.post("/feed/waters", response=WatersAnswer)
+def feed_waters(request: HttpRequest, question: FeedAsked) -> dict[str, object]:
+    """High and low waters of some days, from the simulated coast."""
+    coast: Coast = SimulatedCoast()
+    place = Place(question.latitude, question.longitude)
+    found = coast.waters(place, question.from_.astimezone(UTC), question.to.astimezone(UTC))
+    return {"simulated": True, "source": SOURCE, "waters": found}

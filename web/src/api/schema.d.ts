@@ -1034,6 +1034,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outing/feed/waters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Feed Waters
+         * @description High and low waters of some days, from the simulated coast.
+         */
+        post: operations["jackstaff_api_outing_feed_waters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outing/fillable": {
         parameters: {
             query?: never;
@@ -2500,6 +2520,7 @@ export interface components {
         DayAnswer: {
             /** Format: date-time */
             begins: string;
+            begins_deg: number;
             dark: components["schemas"]["SpanAnswer"][];
             /** Format: date */
             date: string;
@@ -5616,6 +5637,18 @@ export interface components {
             at: string;
             height_m: number;
         };
+        /**
+         * WatersAnswer
+         * @description High and low waters alone, made up by the stand-in that ships.
+         */
+        WatersAnswer: {
+            /** Simulated */
+            simulated: boolean;
+            /** Source */
+            source: string;
+            /** Waters */
+            waters: components["schemas"]["WaterAnswer"][];
+        };
         /** @enum {string} */
         Way: "repeat" | "bracket" | "split";
         /**
@@ -8630,6 +8663,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FeedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_outing_feed_waters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatersAnswer"];
                 };
             };
             /** @description Larger than 4 MB */

@@ -157,15 +157,13 @@ export function plausibleOf(outing: Outing, laid: Laid, at: number): Schemas["Pl
   };
 }
 
-/** When to change glass so that the time stays in the aim; null without an aim. */
-export function swapsOf(
-  outing: Outing,
+/** The time of the look, with what of this bag can give it; null without a look. */
+export function wishOf(
   laid: Laid | null,
   aim: Schemas["LooksAnswer"]["aim"] | undefined,
-): Schemas["SwapsAsked"] | null {
+): NonNullable<Schemas["DaysAsked"]["wish"]> | null {
   if (!laid || !aim) return null;
   return {
-    ...lightOf(outing),
     from_seconds: Math.max(aim.from_seconds, 1 / 1000),
     to_seconds: aim.to_seconds ?? aim.middle_seconds * 4,
     glass: laid.items.slice(0, 24).map(kitGlass),
@@ -175,6 +173,16 @@ export function swapsOf(
     sharp_to: laid.body?.offers.sharp_to ?? 11,
     on: laid.bench.on ?? [],
   };
+}
+
+/** When to change glass so that the time stays in the aim; null without an aim. */
+export function swapsOf(
+  outing: Outing,
+  laid: Laid | null,
+  aim: Schemas["LooksAnswer"]["aim"] | undefined,
+): Schemas["SwapsAsked"] | null {
+  const wish = wishOf(laid, aim);
+  return wish && { ...lightOf(outing), ...wish };
 }
 
 /** The time to use: beside the one that is worked out, or what something else is worked out for. */

@@ -43,3 +43,10 @@ export function isZone(zone: string): boolean {
 export function dateIn(instant: number, zone: string): string {
   return new Intl.DateTimeFormat("sv-SE", { timeZone: zone, dateStyle: "short" }).format(instant);
 }
+
+const NAMED = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" });
+
+/** A date as people say it: Sat, 17 Apr. */
+export function dayName(date: string): string {
+  return NAMED.format(Date.parse(`${date}T12:00:00Z`));
+}

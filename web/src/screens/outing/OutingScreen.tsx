@@ -1,8 +1,9 @@
+import { useState } from "react";
 import { Button, Form, Tab, Tabs } from "react-bootstrap";
 import { useExposure } from "../../questions/bench";
 import { useFillable, useLight, useSwaps, useTide } from "../../questions/light";
 import { useLooks } from "../../questions/looks";
-import { exposureOf, lightOf, looksOf, swapsOf, tideOf } from "../../state/asks";
+import { exposureOf, lightOf, looksOf, swapsOf, tideOf, wishOf } from "../../state/asks";
 import { useBench } from "../../state/bench";
 import { looks as ownLooks } from "../../state/looks";
 import { type Outing, useOutings } from "../../state/outings";
@@ -10,18 +11,22 @@ import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { kitWords } from "../../words/kit";
 import { outingWords } from "../../words/outing";
+import { Days } from "./Days";
 import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
 import { Files } from "./Files";
 import { LightChart } from "./LightChart";
 import { Hazards, PackList } from "./PackList";
+import { NewOuting } from "./NewOuting";
 import { PlanForm } from "./PlanForm";
 import { Readings } from "./Readings";
+import "./days.css";
 import "./outing.css";
 
 /** A place and a day: how bright and how fast it changes, which glass when, what to take, when to leave. */
 export function OutingScreen() {
   const { outings, current, choose, keep, forget } = useOutings();
-  const [laid] = useBench();
+  const [laid, move] = useBench();
+  const [open, setOpen] = useState<"new" | "days" | null>(null);
   const own = ownLooks.use();
   const aim = useLooks(laid && looksOf(laid, own)).answer?.aim;
   const light = useLight(lightOf(current));
@@ -52,6 +57,18 @@ export function OutingScreen() {
               ))}
           </Form.Select>
         </Form.Group>
+        <div className="outing-actions">
+          <Button variant="quiet" onClick={() => setOpen("new")}>
+            {outingWords.fresh.open}
+          </Button>
+          <Button
+            variant="quiet"
+            aria-pressed={open === "days"}
+            onClick={() => setOpen(open === "days" ? null : "days")}
+          >
+            {outingWords.days.open}
+          </Button>
+        </div>
         <div className="outing-actions thirds">
           <Button
             variant="quiet"
@@ -90,7 +107,17 @@ export function OutingScreen() {
       </section>
       <section className="outing-light" aria-label={outingWords.light} data-stale={light.stale || undefined}>
         <Fault error={light.error} again={light.again} />
-        {light.shown && (
+        {open === "days" && (
+          <Days
+            key={`${current.id} ${current.latitude} ${current.longitude}`}
+            outing={current}
+            outings={outings}
+            wish={wishOf(laid, aim)}
+            keep={keep}
+            onClose={() => setOpen(null)}
+          />
+        )}
+        {open !== "days" && light.shown && (
           <LightChart
             key={`${current.id} ${current.date} ${current.arrive} ${current.turn_back}`}
             outing={current}
@@ -102,6 +129,9 @@ export function OutingScreen() {
           />
         )}
       </section>
+      {open === "new" && (
+        <NewOuting outings={outings} laid={laid} move={move} keep={keep} onClose={() => setOpen(null)} />
+      )}
       <section className="outing-side" aria-label={outingWords.side}>
         {light.shown && <Next outing={current} light={light.shown} />}
         <Tabs defaultActiveKey="now" id="outing-tabs" mountOnEnter unmountOnExit>

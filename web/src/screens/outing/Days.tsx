@@ -1,0 +1,191 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { askWaters, type DaysQuestion, useDays } from "../../questions/places";
+import { instantNear, type Outing } from "../../state/outings";
+import { at, type Day, type Matter, samePlace, stretchFor } from "../../state/planning";
+import { Fault } from "../../ui/Fault";
+import { say as toast } from "../../ui/say";
+import { kitWords } from "../../words/kit";
+import { outingWords } from "../../words/outing";
+import { clockIn, dateIn, dayName, instantOf } from "../../words/zone";
+import { DayStrip } from "./DayStrip";
+
+const DAY = 86_400_000;
+const DAYS = 14;
+const MATTERS: Matter[] = [
+  "date",
+  "low_at_sunrise",
+  "low_at_sunset",
+  "look_at_sunrise",
+  "look_at_sunset",
+  "moonlight",
+  "dark",
+];
+
+type Water = NonNullable<DaysQuestion["waters"]>[number];
+
+interface Props {
+  outing: Outing;
+  outings: readonly Outing[];
+  /** The look on the bench as a time, with this bag; null without one. */
+  wish: DaysQuestion["wish"];
+  keep: (outing: Outing) => void;
+  onClose: () => void;
+}
+
+/** Fourteen days of a place side by side, in the order of what matters; one tap makes a day the outing's. */
+export function Days({ outing, outings, wish, keep, onClose }: Props) {
+  const say = outingWords.days;
+  const [first, setFirst] = useState(() => {
+    const today = dateIn(Date.now(), outing.zone);
+    const before = shifted(outing.date, -3);
+    return before > today ? before : today;
+  });
+  const [matter, setMatter] = useState<Matter>("date");
+  const [fed, setFed] = useState<Water[]>([]);
+  const [fault, setFault] = useState<unknown>(null);
+  const own = outings.filter((other) => samePlace(other, outing)).flatMap(entered);
+  const asked = useDays({
+    latitude: outing.latitude,
+    longitude: outing.longitude,
+    zone: outing.zone,
+    first,
+    days: DAYS,
+    sky: outing.sky,
+    scene: outing.scene,
+    ridge: outing.ridge,
+    waters: [...own, ...fed],
+    wish: wish ?? null,
+    matter,
+  } satisfies DaysQuestion);
+  const days = asked.shown?.days ?? [];
+
+  const feed = async () => {
+    const from = instantOf(first, "00:00", outing.zone);
+    try {
+      const held = new Set(own.map((water) => dateIn(Date.parse(water.at), outing.zone)));
+      const found = await askWaters(outing.latitude, outing.longitude, from, from + DAYS * DAY);
+      // Where one's own entries stand the stand-in says nothing.
+      setFed(found.filter((water) => !held.has(dateIn(Date.parse(water.at), outing.zone))));
+      setFault(null);
+    } catch (error) {
+      setFault(error);
+    }
+  };
+  const choose = (day: Day) => {
+    const stretch = stretchFor(day, matter);
+    const waters = outing.date === day.date ? outing.waters : watersOf(day, fed, outing.zone);
+    keep({ ...outing, ...(stretch ? at(stretch, outing.zone) : { date: day.date }), waters, readings: [] });
+    toast({ text: say.taken(dayName(day.date)), action: { label: kitWords.undo, act: () => keep(outing) } });
+    onClose();
+  };
+
+  return (
+    <div className="days">
+      <div className="days-head">
+        <h2>{say.title}</h2>
+        <Button variant="quiet" onClick={onClose}>
+          {say.close}
+        </Button>
+      </div>
+      <div className="days-ask">
+        <Form.Group controlId="days-matter">
+          <Form.Label>{say.matter}</Form.Label>
+          <Form.Select value={matter} onChange={({ target }) => setMatter(target.value as Matter)}>
+            {MATTERS.map((each) => (
+              <option key={each} value={each}>
+                {say.matters[each]}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
+        <Form.Group controlId="days-from">
+          <Form.Label>{say.from}</Form.Label>
+          <Form.Control
+            type="date"
+            value={first}
+            onChange={({ target }) => {
+              if (target.value) setFirst(target.value);
+              setFed([]);
+            }}
+          />
+        </Form.Group>
+        <Button variant="quiet" onClick={() => void feed()}>
+          {say.feed}
+        </Button>
+      </div>
+      {fed.length > 0 && <p className="simulated">{outingWords.feedUsed}</p>}
+      {asked.shown?.none_because != null && <p className="outing-ask">{asked.shown.none_because}</p>}
+      <Fault error={fault} />
+      <Fault error={asked.error} again={asked.again} />
+      <p className="days-key" aria-hidden>
+        <span data-key="look">{wish ? say.keyLook : say.noLook}</span>
+        <span data-key="moon">{say.keyMoon}</span>
+        <span data-key="water">{say.keyWater}</span>
+      </p>
+      <ol className="plain-list days-list" data-stale={asked.stale || undefined}>
+        {days.map((day) => (
+          <li key={day.date}>
+            <Button
+              variant="quiet"
+              className="day"
+              aria-current={day.date === outing.date || undefined}
+              aria-label={told(day, outing.zone)}
+              onClick={() => choose(day)}
+            >
+              <span className="day-said">
+                <strong>{dayName(day.date)}</strong>
+                <span>
+                  {day.why ?? say.sun(clockOf(day, "sunrise", outing.zone), clockOf(day, "sunset", outing.zone))}
+                </span>
+              </span>
+              <DayStrip day={day} zone={outing.zone} />
+            </Button>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+/** An outing's own waters as instants. */
+function entered(outing: Outing): Water[] {
+  return outing.waters.map((water) => ({
+    at: new Date(instantNear(outing, water.time)).toISOString(),
+    height_m: water.height_m,
+  }));
+}
+
+/** What the feed said of a day goes along with it, marked; nothing where it was not asked. */
+function watersOf(day: Day, fed: readonly Water[], zone: string): Outing["waters"] {
+  return fed
+    .filter(({ at }) => Date.parse(at) >= Date.parse(day.begins) && Date.parse(at) < Date.parse(day.ends))
+    .slice(0, 8)
+    .map(({ at, height_m }) => ({ time: clockIn(Date.parse(at), zone), height_m, source: "simulated" as const }));
+}
+
+function clockOf(day: Day, name: string, zone: string): string | null {
+  const found = day.events.find((event) => event.name === name)?.at;
+  return found == null ? null : clockIn(Date.parse(found), zone);
+}
+
+/** The whole strip in words. */
+function told(day: Day, zone: string): string {
+  const say = outingWords.days;
+  const clock = (instant: string) => clockIn(Date.parse(instant), zone);
+  const spans = (of: Day["look"]) => of.map(({ start, end }) => say.span(clock(start), clock(end)));
+  return [
+    dayName(day.date),
+    day.why,
+    say.sun(clockOf(day, "sunrise", zone), clockOf(day, "sunset", zone)),
+    say.moon(Math.round(day.lit * 100), spans(day.moon_up)),
+    ...day.waters.map((turn) => say.water(turn.high, clock(turn.at), turn.height_m)),
+    day.look.length > 0 ? say.look(spans(day.look)) : null,
+  ]
+    .filter((part) => part !== null)
+    .join("; ");
+}
+
+function shifted(date: string, days: number): string {
+  return new Date(Date.parse(`${date}T12:00:00Z`) + days * DAY).toISOString().slice(0, 10);
+}
