@@ -159,6 +159,8 @@ def _aside(frame: FinishedFrame, known: Mapping[str, GlassKnown]) -> str | None:
         return "given up"
     if frame.practice:
         return "made with the simulated camera"
+    if frame.expected:
+        return "nobody metered: the reading was a forecast"
     if not frame.watched:
         return "the time is not known well"
     if abs(against_label(frame)) > WILD_STOPS:

@@ -108,6 +108,8 @@ class ExposureQuestion:
     """A time somebody would rather use than the one that comes out: it is what is set, and what it costs is said."""
     fineness_seconds: float | None = None
     """What a person's timer counts in past the dial; None for what people say."""
+    expected_sd: Annotated[float, Between(0, 10, "stops")] | None = None
+    """Sd of a reading that nobody has taken yet [stops]: it is a forecast's. None for one that was metered."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,6 +212,8 @@ def expose(question: ExposureQuestion) -> Exposure:
         residue = _residue(asked, will, film, light)
         steps = (*steps, SumStep("Chosen time", math.log2(will / seconds), will, "chosen"))
     doubts = [reading_sd(reading.step), *(glass.sd for glass in stack if not glass.in_reading)]
+    if question.expected_sd is not None:
+        doubts.append(question.expected_sd)
     sure = sure_within([*doubts, light.sd(seconds)] if light else doubts)
     if film:
         # A stop of doubt in the metered time is p stops of doubt in the corrected one.
@@ -444,6 +448,13 @@ def _advice(
             Severity.NOTE,
             f"{seconds.label} is taken as {seconds.label} seconds. If the display meant {fraction.label}, say so.",
             {"taken": seconds.label, "other": fraction.label},
+        )
+    if question.expected_sd is not None:
+        yield Advice(
+            "not_metered",
+            Severity.CAUTION,
+            f"The reading is a forecast, give or take {2 * question.expected_sd:.1f} stop: meter before you open.",
+            {"stops": 2 * question.expected_sd},
         )
     apart = math.log2(marked / exact)
     if abs(apart) >= WORTH_SAYING_STOPS:

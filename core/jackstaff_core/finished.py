@@ -48,6 +48,8 @@ class FinishedFrame:
     watched: bool = True
     dark: bool = False
     practice: bool = False
+    expected: bool = False
+    """The reading was a forecast's: how the frame came out says nothing of the filter."""
     bias_stops: float = 0.0
     film: ReciprocityLaw | None = None
     aperture: str = ""
@@ -99,6 +101,7 @@ def finished(frame: Frame) -> FinishedFrame | None:
         watched=run.watched if run else True,
         dark=run is not None and run.purpose == "dark",
         practice=run is not None and run.device == "simulated",
+        expected=run is not None and run.expected_sd is not None,
         bias_stops=run.bias_stops if run else 0.0,
         film=run.film if run else None,
         aperture=frame.settings.aperture,

@@ -169,6 +169,8 @@ class FrameRun:
     uncertain_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.2
     watched: bool = True
     busy_until: datetime | None = None
+    expected_sd: Annotated[float, Between(0, 10, "stops")] | None = None
+    """Sd of a forecast that stood in for the reading; None where somebody metered."""
 
 
 @dataclass(frozen=True, slots=True)

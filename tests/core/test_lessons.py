@@ -75,6 +75,7 @@ def test_the_error_against_the_label(facts: dict[str, Any], error: float) -> Non
         ({"aborted": True}, "given up"),
         ({"watched": False}, "the time is not known well"),
         ({"practice": True}, "made with the simulated camera"),
+        ({"expected": True}, "nobody metered: the reading was a forecast"),
         # The shutter stayed open over lunch: that is no property of glass.
         ({"seconds": 60_000.0}, "further off than a filter can be"),
     ],

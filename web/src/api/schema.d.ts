@@ -119,7 +119,7 @@ export interface paths {
         put?: never;
         /**
          * Exposure
-         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None, chosen_seconds: 'float | None' = None, fineness_seconds: 'float | None' = None)
+         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None, chosen_seconds: 'float | None' = None, fineness_seconds: 'float | None' = None, expected_sd: "Annotated[float, Between(0, 10, 'stops')] | None" = None)
          */
         post: operations["jackstaff_api_mount_exposure"];
         delete?: never;
@@ -2750,6 +2750,7 @@ export interface components {
             chosen_seconds?: number | null;
             /** @default 30 */
             dial_limit: number;
+            expected_sd?: number | null;
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
             fineness_seconds?: number | null;
             light?: components["schemas"]["MovingLightAsked"] | null;
@@ -3305,6 +3306,7 @@ export interface components {
              * @enum {string}
              */
             device: "hand" | "simulated";
+            expected_sd?: number | null;
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
             metered_seconds: number;
             /**
@@ -3339,6 +3341,7 @@ export interface components {
              * @enum {string}
              */
             device: "hand" | "simulated";
+            expected_sd?: number | null;
             film?: (components["schemas"]["PowerDoc"] | components["schemas"]["AdditiveDoc"] | components["schemas"]["TableDoc"]) | null;
             metered_seconds: number;
             /**

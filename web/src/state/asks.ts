@@ -21,6 +21,7 @@ export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQue
     light: laid.light,
     chosen_seconds: asked.floating === "time" ? asked.targetSeconds : null,
     fineness_seconds: laid.timerSeconds,
+    expected_sd: asked.expectedSd,
   };
 }
 

@@ -29,6 +29,8 @@ export type Taken = Metered & { at: string };
 
 export interface Bench extends Metered {
   meteredAt: string | null;
+  /** What stands there is an outing's forecast with this sd [stops], until somebody meters; null for a reading. */
+  expectedSd: number | null;
   /** The same scene metered before, in order of time: how the light moves is known from these. */
   earlier: Taken[];
   /** What was metered before this reading, of a scene that may be the same: it is asked. */
@@ -77,6 +79,15 @@ const READING: (keyof Bench)[] = ["shutter", "aperture", "iso", "ev100", "meter"
 /** What a time is worked out from. */
 const SUMMED: (keyof Bench)[] = [...READING, "shotAperture", "shotIso", "scale", "bodyId", "filmId", "turned"];
 
+/** Somebody meters: a forecast that stood in for it goes, and with it the minute it was for. */
+function metering(state: Bench, now: Date): Partial<Bench> {
+  return {
+    meteredAt: now.toISOString(),
+    expectedSd: null,
+    ...(state.expectedSd !== null && { lightAt: null }),
+  };
+}
+
 export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] = []): Bench {
   // A named stack takes the place of its members, and a member that of the stack.
   const puts = (move.do === "toggle" || move.do === "toggleInReading") && !held.on?.includes(move.id);
@@ -87,13 +98,13 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
       const metered = READING.some((key) => key in move.change);
       const summed = SUMMED.some((key) => key in move.change);
       const rest = summed ? workedOutAnew(state) : state;
-      return { ...rest, ...(metered ? { meteredAt: now.toISOString(), ...followed(state, now) } : {}), ...move.change };
+      return { ...rest, ...(metered ? { ...metering(state, now), ...followed(state, now) } : {}), ...move.change };
     }
     case "meterAgain":
       // A reading of the same scene: what stands there until it is dialled anew is what the meter says now.
       return {
         ...state,
-        meteredAt: now.toISOString(),
+        ...metering(state, now),
         earlier: [...state.earlier, ...old(state, now)].slice(-MOST),
         before: [],
       };
@@ -263,6 +274,7 @@ const START: Bench = {
   iso: "64",
   ev100: 12,
   meteredAt: null,
+  expectedSd: null,
   earlier: [],
   before: [],
   shotAperture: null,
@@ -306,6 +318,7 @@ const TAKEN = v.pipe(v.array(v.object({ ...METERED, at: instant })), v.maxLength
 const SHAPE = v.object({
   ...METERED,
   meteredAt: v.nullable(instant),
+  expectedSd: v.optional(v.nullable(v.number()), null),
   earlier: TAKEN,
   before: TAKEN,
   shotAperture: v.nullable(text),

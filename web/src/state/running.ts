@@ -102,6 +102,7 @@ export function unopened(run: Partial<Run> & Pick<Run, "metered_seconds">): Run 
     uncertain_seconds: BY_HAND,
     watched: true,
     busy_until: null,
+    expected_sd: null,
     ...run,
   };
 }

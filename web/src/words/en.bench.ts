@@ -3,6 +3,7 @@ export const bench = {
   bench: {
     title: "Bench",
     meterSays: "The meter says",
+    meterShould: (clock: string | null) => `Forecast${clock === null ? "" : ` for ${clock}`}: meter to replace it`,
     throughNone: "No filters on while metering.",
     through: (names: string) => `${names} on while metering.`,
     throughChange: "Change which filters were on while metering",

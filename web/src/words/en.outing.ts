@@ -36,7 +36,7 @@ export const outing = {
   tideOwn: "tide, your own entries",
   tideSimulated: "tide, simulated",
   chart: "The light over the clock; arrow keys read it",
-  hover: "Point at the light, or use the arrow keys, to read it.",
+  hover: "Tap a minute of the light, or use the arrow keys, to read it.",
   at: (clock: string, ev: string, sure: string, rate: string, altitude: string) =>
     `${clock}: about EV ${ev}, give or take ${sure}; ${rate}; sun at ${altitude.replace("-", "−")}°`,
   inMinutes: (n: number, event: string) => `${n} min to ${event}`,
@@ -73,6 +73,20 @@ export const outing = {
   feedTaken: "Filled from the simulated feed.",
   weather: { celsius: "Air, °C", wind: "Wind, m/s", windFrom: "from, °", cloud: "Cloud base, m", swell: "Swell, m" },
   ownWeather: "Your own entries",
+  minute: {
+    meter: (time: string, aperture: string, iso: string, from: string, to: string) =>
+      `The meter would say ${time} at ${aperture}, ISO ${iso}: between ${from} and ${to}.`,
+    look: (filters: string, aperture: string, iso: string, until: string) =>
+      `For your look: ${filters}, f/${aperture}, ISO ${iso}, until ${until}.`,
+    noLook: "No look is chosen on the bench.",
+    notYet: "None of your filters give your look then.",
+    set: (clock: string) => `Set the bench for ${clock}`,
+  },
+  arriveAt: (clock: string) => `arrive ${clock}`,
+  backAt: (clock: string) => `turn back ${clock}`,
+  spanMoved: "The outing's time has changed.",
+  axis: "EV at ISO 100",
+  floodsAt: (metres: string) => `the way back floods at ${metres} m`,
   days: {
     open: "Which day?",
     title: "Which day?",
@@ -88,7 +102,7 @@ export const outing = {
       dark: "dark without the moon",
     } as Record<string, string>,
     from: "Fourteen days from",
-    feed: "Waters from the simulated feed",
+    feed: "Simulated waters",
     keyLook: "your look is within reach of this bag",
     noLook: "no look is chosen on the bench",
     keyMoon: "moon up, as thick as it is lit",

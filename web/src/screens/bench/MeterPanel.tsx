@@ -47,7 +47,9 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
   return (
     <section className="bench-meter" aria-labelledby="meter-title">
       <div className="heading-line">
-        <h2 id="meter-title">{words.bench.meterSays}</h2>
+        <h2 id="meter-title">
+          {bench.expectedSd === null ? words.bench.meterSays : words.bench.meterShould(bench.lightAt)}
+        </h2>
         <Age at={bench.meteredAt} moved={answer?.advice.some((remark) => remark.code === "meter_again") ?? false} />
         <MeterAgain bench={bench} onAgain={onAgain} onSameScene={onSameScene} />
       </div>

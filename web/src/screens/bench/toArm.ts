@@ -78,6 +78,7 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
       delay_seconds: laid.light?.delay_seconds ?? 0,
       // What a decided time lets in beside the light that was asked for was meant.
       bias_stops: answered.residue_stops,
+      expected_sd: bench.expectedSd,
     }),
   };
   const list: ArmQuestion = {

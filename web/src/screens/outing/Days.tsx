@@ -123,6 +123,13 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
         <span data-key="moon">{say.keyMoon}</span>
         <span data-key="water">{say.keyWater}</span>
       </p>
+      <p className="days-hours mb-0" aria-hidden>
+        <i />
+        <span>06</span>
+        <span>12</span>
+        <span>18</span>
+        <span />
+      </p>
       <ol className="plain-list days-list" data-stale={asked.stale || undefined}>
         {days.map((day) => (
           <li key={day.date}>

@@ -1,7 +1,7 @@
 import { Button } from "react-bootstrap";
 import { scaleLinear, scaleUtc } from "d3-scale";
 import { area, curveMonotoneX, line } from "d3-shape";
-import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useId, useState } from "react";
 import { useMeasured } from "../../ui/useMeasured";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
@@ -11,6 +11,8 @@ import { type Outing, span } from "../../state/outings";
 import { rateText } from "../../words/rate";
 import type { Light, Swaps, Tide } from "../../questions/light";
 import { clockIn } from "../../words/zone";
+import { SpanHandle } from "./SpanHandle";
+import { tones } from "./tones";
 
 interface Props {
   outing: Outing;
@@ -20,6 +22,10 @@ interface Props {
   /** The longest frame that still fills, at each point of the light. */
   fillable: (number | null)[] | undefined;
   nameOf: (id: string) => string;
+  /** What follows from the minute that is pointed at. */
+  minute: (point: Light["points"][number]) => ReactNode;
+  /** Arrive or turn back at another time. */
+  onSpan: (change: Partial<Pick<Outing, "arrive" | "turn_back">>) => void;
 }
 
 const LEFT = 44;
@@ -32,7 +38,7 @@ const FOOT = 24;
 const SHORTEST = 15 * 60_000;
 
 /** The light over the clock with its band, the names of twilight, own readings, swaps, tide and leave-by. */
-export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Props) {
+export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minute, onSpan }: Props) {
   const [stage, size] = useMeasured<HTMLDivElement>();
   const [at, setAt] = useState<number | null>(null);
   const [zoom, setZoom] = useState<[number, number] | null>(null);
@@ -130,6 +136,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
           </Button>
         </div>
       </div>
+      {cursor && minute(cursor)}
       <div className="light-stage" ref={stage}>
         <svg
           width={width}
@@ -141,13 +148,28 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
           aria-valuemax={points.length - 1}
           aria-valuenow={cursor ? points.indexOf(cursor) : 0}
           aria-valuetext={cursor ? `${clock(cursor.ms)}, EV ${cursor.ev100.toFixed(1)}` : clock(first.ms)}
-          onPointerMove={point}
+          onPointerMove={(event) => {
+            if (event.buttons > 0) point(event);
+          }}
           onPointerDown={point}
           onKeyDown={keys}
         >
           <clipPath id={clip}>
             <rect x={LEFT} y={0} width={Math.max(0, width - LEFT - RIGHT)} height={height} />
           </clipPath>
+          {tones(first.ms, last.ms, points[0]?.altitude_deg ?? 0, light.events).map((toned) => (
+            <rect
+              key={toned.from}
+              className={`tone-${toned.tone}`}
+              x={x(toned.from)}
+              width={Math.max(0, x(toned.to) - x(toned.from))}
+              y={TOP - 4}
+              height={floor - TOP + 4}
+            />
+          ))}
+          <text className="light-axis" x={0} y={TOP - 14}>
+            {outingWords.axis}
+          </text>
           {y.ticks(6).map((ev) => (
             <g key={ev} className="light-grid" transform={`translate(0 ${y(ev)})`}>
               <line x1={LEFT} x2={width - RIGHT} />
@@ -239,6 +261,14 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
                 : outingWords.tideOwn}
             </text>
           )}
+          {outing.floods_at_m !== null && known.length > 1 && (
+            <g className="flood" transform={`translate(0 ${sea(outing.floods_at_m)})`}>
+              <line x1={LEFT} x2={width - RIGHT} />
+              <text x={width - RIGHT} y={-4} textAnchor="end">
+                {outingWords.floodsAt(outing.floods_at_m.toFixed(1))}
+              </text>
+            </g>
+          )}
           {leaveBy !== null && leaveBy >= first.ms && leaveBy <= last.ms && (
             <g className="leave-by" transform={`translate(${x(leaveBy)} 0)`}>
               <line y1={TOP} y2={height - FOOT} />
@@ -251,6 +281,28 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf }: Pro
             <line className="light-cursor" x1={x(cursor.ms)} x2={x(cursor.ms)} y1={TOP - 4} y2={height - FOOT} />
           )}
         </svg>
+        {!zoom && (
+          <>
+            <SpanHandle
+              side="arrive"
+              left={LEFT}
+              ms={begins}
+              pixels={width - LEFT - RIGHT}
+              span={last.ms - first.ms}
+              clock={clock}
+              onMoved={(time) => onSpan({ arrive: time })}
+            />
+            <SpanHandle
+              side="turn_back"
+              left={width - RIGHT}
+              ms={ends}
+              pixels={width - LEFT - RIGHT}
+              span={last.ms - first.ms}
+              clock={clock}
+              onMoved={(time) => onSpan({ turn_back: time })}
+            />
+          </>
+        )}
       </div>
     </div>
   );

@@ -16,6 +16,7 @@ import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
 import { Files } from "./Files";
 import { LightChart } from "./LightChart";
 import { Hazards, PackList } from "./PackList";
+import { Minute } from "./Minute";
 import { NewOuting } from "./NewOuting";
 import { PlanForm } from "./PlanForm";
 import { Readings } from "./Readings";
@@ -62,7 +63,7 @@ export function OutingScreen() {
             {outingWords.fresh.open}
           </Button>
           <Button
-            variant="quiet"
+            variant="choice"
             aria-pressed={open === "days"}
             onClick={() => setOpen(open === "days" ? null : "days")}
           >
@@ -126,6 +127,15 @@ export function OutingScreen() {
             tide={water}
             fillable={fillable}
             nameOf={nameOf}
+            onSpan={(change) => {
+              set(change);
+              toast({ text: outingWords.spanMoved, action: { label: kitWords.undo, act: () => keep(current) } });
+            }}
+            minute={(point) =>
+              laid && (
+                <Minute outing={current} point={point} laid={laid} move={move} swaps={swapped.answer} nameOf={nameOf} />
+              )
+            }
           />
         )}
       </section>

@@ -63,14 +63,14 @@ export function Readings({ outing, set, laid, light }: Props) {
         />
         <Button
           variant="quiet"
-          disabled={!plausible}
+          disabled={!plausible || laid?.bench.expectedSd != null}
           onClick={() => {
             if (!plausible) return;
             const reading = { at: new Date(at).toISOString(), ev100: Math.round(plausible.ev100 * 100) / 100 };
             set({ readings: [...outing.readings.filter((kept) => kept.at !== reading.at), reading] });
           }}
         >
-          {plausible ? say.takeReading(plausible.ev100.toFixed(1)) : say.noReading}
+          {plausible && laid?.bench.expectedSd == null ? say.takeReading(plausible.ev100.toFixed(1)) : say.noReading}
         </Button>
       </div>
       {plausible?.advice && <p className="outing-ask">{plausible.advice.text}</p>}

@@ -1,0 +1,95 @@
+import { Button } from "react-bootstrap";
+import { useNavigate } from "react-router";
+import { useExposure } from "../../questions/bench";
+import type { Light, Swaps } from "../../questions/light";
+import { exposureOf } from "../../state/asks";
+import type { Bench, Laid, Move } from "../../state/bench";
+import { type Outing, useOutings } from "../../state/outings";
+import { words } from "../../words";
+import { outingWords } from "../../words/outing";
+import { exactTime, markText, roughTime } from "../../words/times";
+import { clockIn } from "../../words/zone";
+
+interface Props {
+  outing: Outing;
+  point: Light["points"][number];
+  laid: Laid;
+  move: (move: Move) => void;
+  swaps: Swaps | undefined;
+  nameOf: (id: string) => string;
+}
+
+/** One minute of the plan: what the meter would say, what the look needs then, and the bench made ready for it. */
+export function Minute({ outing, point, laid, move, swaps, nameOf }: Props) {
+  const say = outingWords.minute;
+  const go = useNavigate();
+  const { choose } = useOutings();
+  const ms = Date.parse(point.at);
+  const clock = clockIn(ms, outing.zone);
+  const stretch = swaps?.stretches.find(({ start, end }) => ms >= Date.parse(start) && ms < Date.parse(end));
+  const { aperture, iso } = laid.bench;
+  const ev100 = Math.round(point.ev100 * 10) / 10;
+  const bare = useExposure({
+    ...exposureOf(laid),
+    reading: { ev100, step: laid.step },
+    stack: [],
+    settings: { aperture, iso },
+    film: null,
+    light: null,
+    chosen_seconds: null,
+    expected_sd: point.sd_stops,
+  });
+  const meter = bare.answer;
+  const mark = meter?.dial_mark ?? null;
+
+  const prepare = () => {
+    choose(outing.id);
+    move({
+      do: "set",
+      change: {
+        ...(mark === null ? { meter: "hand", ev100 } : { meter: "camera", shutter: markText(mark), aperture, iso }),
+        meteredAt: null,
+        expectedSd: point.sd_stops,
+        earlier: [],
+        before: [],
+        inReading: [],
+        floating: "time",
+        targetSeconds: null,
+        useOuting: true,
+        lightAt: clock,
+        ...(stretch?.glass && { on: stretch.glass, shotAperture: stretch.aperture, shotIso: stretch.iso }),
+      } satisfies Partial<Bench>,
+    });
+    void go("/");
+  };
+
+  return (
+    <div className="minute" data-stale={bare.stale || undefined}>
+      <p>
+        {meter &&
+          say.meter(
+            mark === null ? exactTime(meter.seconds) : markText(mark),
+            `f/${aperture}`,
+            iso,
+            roughTime(meter.from_seconds),
+            roughTime(meter.to_seconds),
+          )}
+      </p>
+      <p>
+        {stretch === undefined
+          ? say.noLook
+          : stretch.glass === null
+            ? say.notYet
+            : say.look(
+                stretch.glass.map(nameOf).join(" + ") || words.bare,
+                stretch.aperture ?? "",
+                stretch.iso ?? "",
+                clockIn(Date.parse(stretch.end), outing.zone),
+              )}
+      </p>
+      <Button variant="quiet" disabled={!meter} onClick={prepare}>
+        {say.set(clock)}
+      </Button>
+    </div>
+  );
+}
