@@ -333,7 +333,8 @@ class Glass:
 class Strength:
     """How the sum takes a glass: ``stops`` as labelled, ``offset`` and ``offset_sd`` beside it [stops].
 
-    A range is taken at its middle; ``low`` and ``high`` are its measured ends.
+    A range is taken at its middle; ``low`` and ``high`` are its measured ends. ``turned_sd`` is the sd once somebody
+    says what the ring is turned to: of its scale, or what it is sold or measured to, whichever is worse.
     """
 
     kind: GlassKind
@@ -342,6 +343,11 @@ class Strength:
     offset_sd: float
     low: float
     high: float
+    turned_sd: float = 0.0
+
+
+RING_SCALE_SD = 0.25
+"""Sd of what a variable filter's ring is read to be turned to [stops]: its marks are a stop apart, and rub. Ours."""
 
 
 SORTS: Mapping[str, type] = {
@@ -370,7 +376,9 @@ def strength(glass: Glass) -> Strength:
     if glass.stops_max is not None and kind is not GlassKind.SOLID:
         middle = (glass.stops + glass.stops_max) / 2
         spread = (glass.stops_max - glass.stops) / 2
-        return Strength(kind, middle, offset, spread, glass.stops + offset, glass.stops_max + offset)
+        known = (glass.give_or_take if glass.give_or_take is not None else glass.tolerance) / 2
+        ends = (glass.stops + offset, glass.stops_max + offset)
+        return Strength(kind, middle, offset, spread, *ends, max(RING_SCALE_SD, known))
     if glass.offset is None:
         sd = glass.tolerance / 2 if glass.tolerance != USUAL_TOLERANCE else UNMEASURED_GLASS_SD
         return Strength(kind, glass.stops, None, sd, glass.stops, glass.stops)

@@ -6,6 +6,7 @@ import re
 from typing import Any
 
 from playwright.sync_api import Page, expect
+from tools.browserdata import kept
 
 from tests.api.test_outings import GPX
 
@@ -78,6 +79,7 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     header = page.get_by_role("banner")
     expect(header.get_by_text("14 min to civil dawn")).to_be_visible()
     expect(header.get_by_text("Leave in 42 min")).to_be_visible()
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
     # A reading that this dawn can give: f/4, 4 s.
     page.keyboard.press("s")
     page.keyboard.press("Enter")
@@ -179,7 +181,7 @@ def test_places_and_plans_travel_as_files(guest: Visit, tmp_path: Any) -> None:
     chosen.set_input_files(calendar)
     dialog.get_by_role("button", name="Take: Outing: Waypoint 2").click()
     expect(page.get_by_label("Place, in your words")).to_have_value("Outing: Waypoint 2")
-    expect(page.get_by_label("Arrive")).to_have_value("04:45")
+    expect(page.locator("#outing-arrive")).to_have_value("04:45")
     page.get_by_role("button", name="Remove", exact=True).click()
     expect(page.get_by_label("Place, in your words")).not_to_have_value("Outing: Waypoint 2")
 
@@ -214,3 +216,75 @@ def test_the_chart_is_looked_at_closer(guest: Visit) -> None:
     expect(chart.get_by_text("sunrise 06:17")).to_be_visible()
     page.get_by_role("button", name="All", exact=True).click()
     expect(chart.get_by_text("civil dawn 05:33")).to_be_visible()
+
+
+def test_an_outing_from_nothing_to_a_set_bench_takes_six_taps(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    page = visit.page
+    page.clock.install(time="2027-04-10T09:00:00Z")
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    in_the_picture(page, "Sea")
+    page.goto(visit.server.url + "/outing")
+    page.get_by_role("button", name="New outing").click()
+    dialog = page.get_by_role("dialog")
+    # Anywhere in the world by what is pasted, its clock known from where it is.
+    place = dialog.get_by_label("Or a place in any writing")
+    place.fill("58.052 N 6.798")
+    expect(dialog.get_by_text("Only one of the two has its letter.")).to_be_visible()
+    place.fill("43.8 N 87.6 E")
+    dialog.get_by_role("button", name="Asia/Urumqi").click()
+    expect(dialog.get_by_text("43.8° N 87.6° E")).to_be_visible()
+    # The place used before is one tap, the next dawn is chosen already; a look is the third.
+    dialog.get_by_role("button", name="Vardsund mole, first light").click()
+    expect(dialog.get_by_role("button", name="Next dawn Sun 11 Apr, 04:5")).to_be_visible()
+    dialog.get_by_role("button", name="mirror").click()
+    dialog.get_by_role("button", name="Plan it").click()
+    expect(dialog).to_be_hidden()
+    chart = page.get_by_label("The light over the clock")
+    expect(chart.get_by_text(re.compile("^sunrise 06:"))).to_be_visible()
+    chart.click(position={"x": 300, "y": 200})
+    ready = page.get_by_role("button", name=re.compile("^Set the bench for 06:"))
+    expect(ready).to_be_enabled()
+    clock = str(ready.text_content()).removeprefix("Set the bench for ")
+    ready.click()
+    # The bench stands in that minute with a forecast, and says so until somebody meters.
+    expect(page.get_by_role("heading", name=f"Forecast for {clock}: meter to replace it")).to_be_visible()
+    expect(page.get_by_text(re.compile("^The reading is a forecast, give or take"))).to_be_visible()
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    (armed,) = kept(page, "armed")
+    assert armed["content"]["plan"]["run"]["expected_sd"] > 0.3
+    assert armed["content"]["plan"]["reading"]["metered_at"] is None
+    page.get_by_role("link", name="Bench", exact=True).filter(visible=True).click()
+    page.get_by_role("button", name="I just metered").click()
+    expect(page.get_by_role("heading", name="The meter says")).to_be_visible()
+    expect(page.get_by_text("The reading is a forecast")).to_be_hidden()
+
+
+def test_fourteen_days_stand_side_by_side_and_the_best_is_one_tap(guest: Visit) -> None:
+    page = guest.page
+    page.goto(guest.server.url + "/outing")
+    page.get_by_role("button", name="Which day?").click()
+    days = page.locator(".days-list li")
+    expect(days).to_have_count(14)
+    page.get_by_label("What matters").select_option("low water near sunset")
+    expect(page.get_by_role("button", name=re.compile("low water 03:10"))).to_have_count(1)
+    page.get_by_role("button", name="Simulated waters").click()
+    expect(page.get_by_text("Simulated: a stand-in that ships with Jackstaff")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("low water .* sunset"))).to_have_count(14)
+    best = days.first.get_by_role("button")
+    expect(best).not_to_have_attribute("aria-current", "true")
+    expect(best).to_have_accessible_name(re.compile(r"low water .* (before|after) sunset; sunrise .*; moon \d+ % lit"))
+    best.click()
+    toast = page.get_by_text(re.compile("^The outing is on "))
+    expect(toast).to_be_visible()
+    expect(page.locator("#outing-date")).not_to_have_value("2027-04-17")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator("#outing-date")).to_have_value("2027-04-17")
+    # Both ends of the outing by keyboard, and taken back.
+    arrive = page.get_by_role("slider", name="Arrive")
+    arrive.focus()
+    page.keyboard.press("ArrowLeft")
+    expect(page.get_by_role("slider", name="Arrive")).to_have_attribute("aria-valuetext", "arrive 04:40")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("slider", name="Arrive")).to_have_attribute("aria-valuetext", "arrive 04:45")

@@ -285,3 +285,12 @@ def test_lateness_in_stops(row: dict[str, str]) -> None:
     found = timing_error(planned, planned + late)
     assert found.stops == near(stops)
     assert found.verdict == ("on_time" if abs(stops) < 0.05 else "slight" if abs(stops) < 1 / 3 else "off")
+
+
+def test_a_forecast_in_place_of_a_reading_is_as_sure_as_the_forecast_and_says_so() -> None:
+    metered, expected = ask(6.0), ask(6.0, expected_sd=0.6)
+    assert expected.seconds == metered.seconds
+    assert expected.sure_within_stops == pytest.approx(math.hypot(metered.sure_within_stops, 1.2))
+    said_ = {advice.code: advice.text for advice in expected.advice}
+    assert "give or take 1.2 stop: meter before you open" in said_["not_metered"]
+    assert "not_metered" not in {advice.code for advice in metered.advice}

@@ -64,6 +64,23 @@ def test_filters_that_stay_together_are_known_as_well_as_all_of_them() -> None:
             together(given_)
 
 
+@pytest.mark.parametrize(
+    ("facts", "turned_sd"),
+    [
+        ({"kind": "variable", "stops": 2, "stops_max": 5}, 0.25),
+        ({"kind": "variable", "stops": 2, "stops_max": 5, "tolerance": 1}, 0.5),
+        ({"kind": "variable", "stops": 2, "stops_max": 5, "offset": 0.1, "give_or_take": 0.8}, 0.4),
+        ({"kind": "solid", "stops": 6}, 0.0),
+    ],
+)
+def test_a_ring_that_is_said_to_be_turned_is_known_better_than_its_range(
+    facts: dict[str, object], turned_sd: float
+) -> None:
+    found = strength(read(Glass, facts))
+    assert found.turned_sd == pytest.approx(turned_sd)
+    assert found.kind != "variable" or found.offset_sd == pytest.approx(1.5)
+
+
 def test_what_a_body_offers() -> None:
     assert isos_of(Body(iso_lowest=64, iso_highest=500)) == ("64", "125", "250", "500")
     assert isos_of(Body(iso_lowest=100, iso_highest=100)) == ("100",)

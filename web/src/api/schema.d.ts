@@ -3416,6 +3416,7 @@ export interface components {
             offset: number | null;
             offset_sd: number;
             stops: number;
+            turned_sd: number;
         };
         /**
          * GlassGiven

@@ -10,6 +10,8 @@ export interface Glass {
   stops: number;
   offset: number | null;
   offset_sd: number;
+  /** The same once the ring is said to be turned to something. */
+  turned_sd?: number;
   low: number;
   high: number;
   /** What a named stack is made of. */

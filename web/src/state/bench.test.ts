@@ -120,6 +120,26 @@ describe("the bench", () => {
     expect(after(toggle("g0")).meteredAt).toBeNull();
   });
 
+  it("lets go of a forecast and of its minute when somebody meters", () => {
+    const expected: Move = {
+      do: "set",
+      change: { shutter: "0.6 s", meteredAt: null, expectedSd: 0.6, lightAt: "06:31" },
+    };
+    const state = after(expected);
+    expect([state.meteredAt, state.expectedSd, state.lightAt]).toEqual([null, 0.6, "06:31"]);
+    expect(exposureOf(lay(state, KIT)).expected_sd).toBe(0.6);
+    expect(after(expected, { do: "set", change: { shotAperture: "11" } }).expectedSd).toBe(0.6);
+    for (const metered of [{ do: "set", change: { shutter: "1/2" } }, { do: "meterAgain" }] satisfies Move[]) {
+      const now = after(expected, metered);
+      expect([now.meteredAt, now.expectedSd, now.lightAt]).toEqual([NOW.toISOString(), null, null]);
+      expect([now.earlier, now.before]).toEqual([[], []]);
+    }
+    // A minute that was chosen for a reading of one's own stays.
+    expect(after({ do: "set", change: { lightAt: "06:31" } }, { do: "set", change: { shutter: "1/2" } }).lightAt).toBe(
+      "06:31",
+    );
+  });
+
   it("turns a variable glass within its range and no further", () => {
     const turned = (to: number) =>
       stops(after({ do: "bare" }, toggle("turn"), { do: "set", change: { turned: { turn: to } } }));

@@ -250,7 +250,12 @@ export function lay(state: Bench, kit: KitItem[]): Laid {
 function turnedTo(glass: Glass, turned: Record<string, number>): Glass {
   const stops = turned[glass.id];
   if (glass.kind !== "variable" || stops === undefined) return glass;
-  return { ...glass, stops: Math.min(Math.max(stops, glass.low), glass.high), offset: 0 };
+  return {
+    ...glass,
+    stops: Math.min(Math.max(stops, glass.low), glass.high),
+    offset: 0,
+    offset_sd: glass.turned_sd ?? glass.offset_sd,
+  };
 }
 
 export function settingsOf({ bench: state, fixedAperture, fixedIso }: Laid): { aperture: string; iso: string } {

@@ -163,6 +163,7 @@ export const en = {
     text: (base: string, parts: string, end: string) => `The meter says ${base}. ${parts} Set ${end}.`,
     part: (name: string, stops: string, time: string) => `${name} ${stops} stops, ${time}.`,
     read: (time: string) => `${time} metered`,
+    expected: (time: string) => `${time} forecast`,
     bulbFrom: "bulb from here up",
     drag: "drag to choose",
     chosen: "chosen",

@@ -36,6 +36,8 @@ interface Props extends StaffFrame {
   onChoose?: ((seconds: number) => void) | undefined;
   /** A window was tapped: aim for it, or let it go. */
   onWant?: (want: { kind: string; look: string }) => void;
+  /** The reading is a forecast's: nobody has metered. */
+  expected?: boolean;
   /** What the dial said when metered, as it stands there. */
   read?: string | undefined;
   width: number;
@@ -67,6 +69,7 @@ export function Staff({
   onChoose,
   onWant,
   read,
+  expected = false,
   width,
   height,
 }: Props) {
@@ -172,7 +175,9 @@ export function Staff({
           hangs
           width={readFlag}
           label={
-            narrow ? (read ?? timeText(answer.base_seconds)) : words.staff.read(read ?? timeText(answer.base_seconds))
+            narrow
+              ? (read ?? timeText(answer.base_seconds))
+              : (expected ? words.staff.expected : words.staff.read)(read ?? timeText(answer.base_seconds))
           }
         />
         <AnswerFlag

@@ -419,6 +419,7 @@ function StaffStage(props: StageProps) {
           }
           onWant={onWant}
           read={laid.bench.meter === "camera" ? laid.bench.shutter : undefined}
+          expected={laid.bench.expectedSd !== null}
           width={size.width}
           height={size.height}
         />

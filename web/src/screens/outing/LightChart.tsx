@@ -164,7 +164,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               x={x(toned.from)}
               width={Math.max(0, x(toned.to) - x(toned.from))}
               y={TOP - 4}
-              height={floor - TOP + 4}
+              height={Math.max(0, floor - TOP + 4)}
             />
           ))}
           <text className="light-axis" x={0} y={TOP - 14}>
@@ -255,7 +255,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
             />
           )}
           {known.length > 1 && (
-            <text className="light-tick" x={LEFT} y={height - FOOT - TIDE + 12}>
+            <text className="light-tick" x={LEFT + 10} y={height - FOOT - TIDE + 12}>
               {outing.waters.some((water) => water.source === "simulated")
                 ? outingWords.tideSimulated
                 : outingWords.tideOwn}
@@ -264,7 +264,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
           {outing.floods_at_m !== null && known.length > 1 && (
             <g className="flood" transform={`translate(0 ${sea(outing.floods_at_m)})`}>
               <line x1={LEFT} x2={width - RIGHT} />
-              <text x={width - RIGHT} y={-4} textAnchor="end">
+              <text x={LEFT + 170} y={-5}>
                 {outingWords.floodsAt(outing.floods_at_m.toFixed(1))}
               </text>
             </g>

@@ -42,6 +42,8 @@ export function Minute({ outing, point, laid, move, swaps, nameOf }: Props) {
   const meter = bare.answer;
   const mark = meter?.dial_mark ?? null;
 
+  const turning = laid.bag.filter(({ id, kind }) => kind === "variable" && stretch?.glass?.includes(id));
+
   const prepare = () => {
     choose(outing.id);
     move({
@@ -57,6 +59,11 @@ export function Minute({ outing, point, laid, move, swaps, nameOf }: Props) {
         targetSeconds: null,
         useOuting: true,
         lightAt: clock,
+        // Whoever looks through it turns the ring on from there.
+        turned: {
+          ...laid.bench.turned,
+          ...Object.fromEntries(turning.map(({ id, stops }) => [id, laid.bench.turned[id] ?? stops])),
+        },
         ...(stretch?.glass && { on: stretch.glass, shotAperture: stretch.aperture, shotIso: stretch.iso }),
       } satisfies Partial<Bench>,
     });
