@@ -26,13 +26,6 @@ def bench(page: Page) -> None:
     page.wait_for_timeout(600)
 
 
-def moves(page: Page) -> None:
-    page.keyboard.press("2")
-    page.keyboard.press("Shift+Digit6")
-    for key in ("f", *["ArrowDown"] * 4, "o", "ArrowUp", "m"):
-        page.keyboard.press(key)
-
-
 def entry(page: Page) -> None:
     page.keyboard.press("s")
     page.keyboard.press("Enter")
@@ -84,6 +77,15 @@ def outing(page: Page) -> None:
     page.get_by_label("The light over the clock").focus()
     for _ in range(5):
         page.keyboard.press("PageUp")
+
+
+def days(page: Page) -> None:
+    page.get_by_role("link", name="Outing").filter(visible=True).click()
+    page.get_by_role("button", name="Which day?").click()
+    page.wait_for_selector(".days-list li")
+    page.get_by_role("button", name="Simulated waters").click()
+    page.get_by_label("What matters").select_option("low water near sunrise")
+    page.wait_for_timeout(1500)
 
 
 def pack(page: Page) -> None:
@@ -142,9 +144,9 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("bench", bench, DESK, "noon"),
     ("bench-drawing", drawing, DESK, "noon"),
     ("bench-alternatives", alternatives, DESK, "dusk"),
-    ("bench-moves", moves, DESK, "dusk"),
     ("looks", looks, DESK, "noon"),
     ("outing", outing, DESK, "noon"),
+    ("outing-days", days, DESK, "noon"),
     ("outing-pack", pack, PHONE, "noon"),
     ("kit", kit, DESK, "noon"),
     ("kit-reach", reach, DESK, "noon"),

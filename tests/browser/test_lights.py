@@ -71,6 +71,22 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.get_by_role("link", name="Outing").filter(visible=True).click()
         expect(page.get_by_text("Leave by").first).to_be_visible()
 
+    def fresh() -> None:
+        page.get_by_role("button", name="New outing").click()
+        expect(page.get_by_role("dialog").get_by_role("button", name="Next dawn")).to_be_visible()
+
+    def days() -> None:
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_be_hidden()
+        page.get_by_role("button", name="Which day?").click()
+        expect(page.locator(".days-list li")).to_have_count(14)
+
+    def pointed() -> None:
+        page.get_by_role("button", name="Back to the plan").click()
+        page.get_by_label("The light over the clock").focus()
+        page.keyboard.press("PageDown")
+        expect(page.get_by_role("button", name="Set the bench for")).to_be_visible()
+
     def pack() -> None:
         page.get_by_role("tab", name="Pack").click()
         expect(page.get_by_label("Tripod")).to_be_visible()
@@ -155,7 +171,8 @@ def screens(page: Page, way: str) -> dict[str, Any]:
 
     ways = {
         "planning": (
-            bench, said, held, extras, no_extras, looks, drawn, undrawn, outing, pack, hazards, kit, item, reach,
+            bench, said, held, extras, no_extras, looks, drawn, undrawn, outing, fresh, days, pointed, pack,
+            hazards, kit, item, reach,
         ),
         "exposing": (
             bench, moved, entry, armed, simulated, remote_test, queue, queued, running, ended, log, back, sign_in,

@@ -86,7 +86,8 @@ export const outing = {
   backAt: (clock: string) => `turn back ${clock}`,
   spanMoved: "The outing's time has changed.",
   axis: "EV at ISO 100",
-  floodsAt: (metres: string) => `the way back floods at ${metres} m`,
+  floodsAt: (metres: string, short: boolean) =>
+    short ? `floods at ${metres} m` : `the way back floods at ${metres} m`,
   days: {
     open: "Which day?",
     title: "Which day?",

@@ -11,6 +11,7 @@ import { kitWords } from "../../words/kit";
 import { FileDialog } from "./FileDialog";
 import { ItemForm } from "./ItemForm";
 import { Reach } from "./Reach";
+import { StrengthBar } from "./StrengthBar";
 import "./kit.css";
 
 const SORTS = Object.keys(kitWords.groups) as Sort[];
@@ -103,6 +104,7 @@ export function KitScreen() {
                     >
                       <span>{candidate.name}</span>
                       <span className="quiet">{summary(candidate)}</span>
+                      {candidate.sort === "glass" && !candidate.retired && <StrengthBar item={candidate} />}
                     </button>
                     <button
                       type="button"

@@ -34,6 +34,8 @@ const TOP = 40;
 const SWAPS = 46;
 const TIDE = 64;
 const FOOT = 24;
+/** On a phone the words are fewer [px]. */
+const NARROW = 480;
 /** Nobody wants to look closer than a quarter of an hour [ms]. */
 const SHORTEST = 15 * 60_000;
 
@@ -264,8 +266,8 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
           {outing.floods_at_m !== null && known.length > 1 && (
             <g className="flood" transform={`translate(0 ${sea(outing.floods_at_m)})`}>
               <line x1={LEFT} x2={width - RIGHT} />
-              <text x={LEFT + 170} y={-5}>
-                {outingWords.floodsAt(outing.floods_at_m.toFixed(1))}
+              <text x={width < NARROW ? LEFT + 150 : LEFT + 170} y={-5}>
+                {outingWords.floodsAt(outing.floods_at_m.toFixed(1), width < NARROW)}
               </text>
             </g>
           )}

@@ -46,65 +46,69 @@ export function OutingScreen() {
     <div className="outing">
       <h1 className="visually-hidden">{outingWords.title}</h1>
       <section className="outing-plan" aria-label={outingWords.plan}>
-        <Form.Group controlId="outing-which">
-          <Form.Label>{outingWords.which}</Form.Label>
-          <Form.Select value={current.id} onChange={(event) => choose(event.target.value)}>
-            {outings
-              .toSorted((a, b) => Number(a.archived) - Number(b.archived))
-              .map((outing) => (
-                <option key={outing.id} value={outing.id}>
-                  {outing.archived ? outingWords.archived(outing.name) : outing.name}
-                </option>
-              ))}
-          </Form.Select>
-        </Form.Group>
-        <div className="outing-actions">
-          <Button variant="quiet" onClick={() => setOpen("new")}>
-            {outingWords.fresh.open}
-          </Button>
-          <Button
-            variant="choice"
-            aria-pressed={open === "days"}
-            onClick={() => setOpen(open === "days" ? null : "days")}
-          >
-            {outingWords.days.open}
-          </Button>
+        <div className="outing-choose">
+          <Form.Group controlId="outing-which">
+            <Form.Label>{outingWords.which}</Form.Label>
+            <Form.Select value={current.id} onChange={(event) => choose(event.target.value)}>
+              {outings
+                .toSorted((a, b) => Number(a.archived) - Number(b.archived))
+                .map((outing) => (
+                  <option key={outing.id} value={outing.id}>
+                    {outing.archived ? outingWords.archived(outing.name) : outing.name}
+                  </option>
+                ))}
+            </Form.Select>
+          </Form.Group>
+          <div className="outing-actions">
+            <Button variant="quiet" onClick={() => setOpen("new")}>
+              {outingWords.fresh.open}
+            </Button>
+            <Button
+              variant="choice"
+              aria-pressed={open === "days"}
+              onClick={() => setOpen(open === "days" ? null : "days")}
+            >
+              {outingWords.days.open}
+            </Button>
+          </div>
+          <div className="outing-actions thirds">
+            <Button
+              variant="quiet"
+              size="sm"
+              onClick={() =>
+                keep({
+                  ...current,
+                  id: crypto.randomUUID(),
+                  name: kitWords.copyOf(current.name).slice(0, 60),
+                  readings: [],
+                  packed: [],
+                })
+              }
+            >
+              {kitWords.copy}
+            </Button>
+            <Button variant="quiet" size="sm" onClick={() => set({ archived: !current.archived })}>
+              {current.archived ? outingWords.unarchive : outingWords.archive}
+            </Button>
+            <Button
+              variant="quiet"
+              size="sm"
+              onClick={() => {
+                forget(current);
+                toast({
+                  text: outingWords.forgotten(current.name),
+                  action: { label: kitWords.undo, act: () => keep(current) },
+                });
+              }}
+            >
+              {outingWords.forget}
+            </Button>
+          </div>
         </div>
-        <div className="outing-actions thirds">
-          <Button
-            variant="quiet"
-            size="sm"
-            onClick={() =>
-              keep({
-                ...current,
-                id: crypto.randomUUID(),
-                name: kitWords.copyOf(current.name).slice(0, 60),
-                readings: [],
-                packed: [],
-              })
-            }
-          >
-            {kitWords.copy}
-          </Button>
-          <Button variant="quiet" size="sm" onClick={() => set({ archived: !current.archived })}>
-            {current.archived ? outingWords.unarchive : outingWords.archive}
-          </Button>
-          <Button
-            variant="quiet"
-            size="sm"
-            onClick={() => {
-              forget(current);
-              toast({
-                text: outingWords.forgotten(current.name),
-                action: { label: kitWords.undo, act: () => keep(current) },
-              });
-            }}
-          >
-            {outingWords.forget}
-          </Button>
+        <div className="outing-form">
+          <PlanForm key={`${current.id} ${current.latitude} ${current.longitude}`} outing={current} set={set} />
+          <Files outing={current} keep={keep} light={light.shown} swaps={swaps} leaveBy={leaveBy} nameOf={nameOf} />
         </div>
-        <PlanForm key={`${current.id} ${current.latitude} ${current.longitude}`} outing={current} set={set} />
-        <Files outing={current} keep={keep} light={light.shown} swaps={swaps} leaveBy={leaveBy} nameOf={nameOf} />
       </section>
       <section className="outing-light" aria-label={outingWords.light} data-stale={light.stale || undefined}>
         <Fault error={light.error} again={light.again} />
