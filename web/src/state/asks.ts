@@ -4,7 +4,7 @@ import type { SceneQuestion } from "../questions/looks";
 import { kitGlass } from "./bag";
 import { type Bench, type Laid, settingsOf } from "./bench";
 import type { OwnLook } from "./looks";
-import { instantNear, type Outing, placeOf, span } from "./outings";
+import { type Outing, placeOf, span, watersAt } from "./outings";
 
 /** Which part of the state goes into the questions that several screens ask. What one screen asks stands beside it. */
 
@@ -137,10 +137,7 @@ export function tideOf(outing: Outing): Schemas["TideAsked"] | null {
   if (outing.waters.length === 0) return null;
   const [from, to] = span(outing);
   return {
-    waters: outing.waters.map((water) => ({
-      at: new Date(instantNear(outing, water.time)).toISOString(),
-      height_m: water.height_m,
-    })),
+    waters: watersAt(outing),
     at: new Date(from).toISOString(),
     floods_at_m: outing.floods_at_m,
     walk_minutes: outing.walk_minutes,

@@ -118,6 +118,14 @@ export function instantNear(outing: Outing, time: string): number {
   );
 }
 
+/** The entered high and low waters as instants. */
+export function watersAt(outing: Outing): Schemas["WaterAsked"][] {
+  return outing.waters.map(({ time, height_m }) => ({
+    at: new Date(instantNear(outing, time)).toISOString(),
+    height_m,
+  }));
+}
+
 const DAY = 86_400_000;
 
 /** Whether the outing is going on, or about to. */

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { askWaters, type DaysQuestion, useDays } from "../../questions/places";
-import { instantNear, type Outing } from "../../state/outings";
+import { type Outing, watersAt } from "../../state/outings";
 import { at, type Day, type Matter, samePlace, stretchFor } from "../../state/planning";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
@@ -44,7 +44,7 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
   const [matter, setMatter] = useState<Matter>("date");
   const [fed, setFed] = useState<Water[]>([]);
   const [fault, setFault] = useState<unknown>(null);
-  const own = outings.filter((other) => samePlace(other, outing)).flatMap(entered);
+  const own = outings.filter((other) => samePlace(other, outing)).flatMap(watersAt);
   const asked = useDays({
     latitude: outing.latitude,
     longitude: outing.longitude,
@@ -153,14 +153,6 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
       </ol>
     </div>
   );
-}
-
-/** An outing's own waters as instants. */
-function entered(outing: Outing): Water[] {
-  return outing.waters.map((water) => ({
-    at: new Date(instantNear(outing, water.time)).toISOString(),
-    height_m: water.height_m,
-  }));
 }
 
 /** What the feed said of a day goes along with it, marked; nothing where it was not asked. */

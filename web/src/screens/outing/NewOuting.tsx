@@ -5,7 +5,7 @@ import { type DaysQuestion, useCoordinates, useDays, useZones } from "../../ques
 import { looksOf } from "../../state/asks";
 import type { Laid, Move } from "../../state/bench";
 import { looks as ownLooks } from "../../state/looks";
-import { instantNear, type Outing } from "../../state/outings";
+import { type Outing, watersAt } from "../../state/outings";
 import { nextOf, placesUsed, planned, samePlace, type Spot, type Stretch, type WhenName } from "../../state/planning";
 import { type Kind, toggledWant } from "../../state/scene";
 import { Fault } from "../../ui/Fault";
@@ -214,12 +214,7 @@ function daysOf(spot: Spot, first: string, same: readonly Outing[]): DaysQuestio
     days: 14,
     sky: "clear",
     scene: "sky_lit",
-    waters: same.flatMap((outing) =>
-      outing.waters.map((water) => ({
-        at: new Date(instantNear(outing, water.time)).toISOString(),
-        height_m: water.height_m,
-      })),
-    ),
+    waters: same.flatMap(watersAt),
     matter: "date",
   };
 }
