@@ -42,7 +42,15 @@ def test_items_are_kept_once_in_their_order_and_forgotten(edda: Client) -> None:
     put = send(edda, "PUT", "kit/order", {"ids": [two["id"]]})[1]
     assert [item["name"] for item in put["items"]] == ["Two", "One"]
     kept = put["items"][0]
-    assert kept["strength"] == {"kind": "solid", "stops": 10, "offset": None, "offset_sd": 0.17, "low": 10, "high": 10}
+    assert kept["strength"] == {
+        "kind": "solid",
+        "stops": 10,
+        "offset": None,
+        "offset_sd": 0.17,
+        "low": 10,
+        "high": 10,
+        "turned_sd": 0,
+    }
     assert send(edda, "DELETE", f"kit/items/{one['id']}")[0] == 204
     assert send(edda, "DELETE", f"kit/items/{one['id']}")[0] == 404
     assert send(edda, "PUT", "kit/items", {"items": [{**two, "retired": True}]})[1]["items"][0]["retired"] is True

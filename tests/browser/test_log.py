@@ -104,6 +104,7 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     expect(row).to_contain_text(re.compile(r"in use: \+0\.[345]"))
     # From now on it counts in every sum.
     page.get_by_role("link", name="Bench").click()
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
     page.keyboard.press("0")
     page.keyboard.press("4")
     page.get_by_text("The sum, line by line").click()

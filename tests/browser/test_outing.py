@@ -41,6 +41,8 @@ def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     expect(page.locator(".light-reading")).to_have_count(0)
     # Leaving follows the entered waters; what cannot be known says so.
     expect(page.get_by_text("Leave by 06:02").first).to_be_visible()
+    origin = "From your waters 03:10 0.3 m, 09:25 1.9 m; the way back floods at 1.2 m; 15 min walk and 15 min margin."
+    expect(page.get_by_text(origin)).to_be_visible()
     page.get_by_label("Floods at, m").fill("5")
     expect(page.get_by_text("The way back does not flood between the entered waters.")).to_be_visible()
     page.get_by_label("Floods at, m").fill("1.2")

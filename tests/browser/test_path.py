@@ -9,9 +9,10 @@ from typing import Any
 from playwright.sync_api import Page, expect
 from tools.browserdata import kept
 
-from .conftest import Visit, frames
+from .conftest import PATIENCE_S, Visit, frames
 
-HOLD_MS = 950
+# A longer hold does no more; a busy page counts late.
+HOLD_MS = 2000
 
 
 def answer(page: Page) -> Any:
@@ -40,9 +41,12 @@ def arm_and_open(page: Page, closing: str) -> None:
 
 
 def hold(page: Page, name: str) -> None:
-    page.get_by_role("button", name=name).first.hover()
+    """Hold a button of a running exposure until it has done what it does; a busy page counts late."""
+    button = page.get_by_role("button", name=name).first
+    button.hover()
+    pressed = button.element_handle()
     page.mouse.down()
-    page.wait_for_timeout(HOLD_MS)
+    pressed.wait_for_element_state("hidden", timeout=PATIENCE_S * 1000)
     page.mouse.up()
 
 

@@ -67,6 +67,11 @@ const plans = drawer<Outing>({
   sort: (outing) => outing.date,
 });
 
+/** Whether somebody has written it; the sample is nobody's. */
+export function isTouched(outing: Outing): boolean {
+  return Date.parse(outing.changed_at) > Date.parse(UNTOUCHED);
+}
+
 /** The outings of whoever is here. */
 export function useOutings() {
   const own = plans.use();

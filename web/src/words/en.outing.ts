@@ -57,6 +57,15 @@ export const outing = {
   hands: (time: string) => `${time} to change`,
   leaving: "Leaving",
   leaveBy: (clock: string) => `Leave by ${clock}`,
+  leaveFrom: (
+    waters: string[],
+    simulated: boolean,
+    floods: number,
+    walk: number,
+    margin: number,
+    changed: string | null,
+  ) =>
+    `From ${simulated ? "simulated waters" : "your waters"} ${waters.join(", ")}; the way back floods at ${floods.toFixed(1)} m; ${walk} min walk and ${margin} min margin.${changed === null ? "" : ` The plan was last changed on ${changed}.`}`,
   leaveUnknown: "Unknown: enter the waters and the height at which the way back floods.",
   neverFloods: "The way back does not flood between the entered waters.",
   caution:

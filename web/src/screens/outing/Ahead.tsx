@@ -5,7 +5,7 @@ import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { roughTime, timeText } from "../../words/times";
-import { type Outing, span } from "../../state/outings";
+import { isTouched, type Outing, span } from "../../state/outings";
 import { type Light, type Swaps, useBudget } from "../../questions/light";
 import { Fault } from "../../ui/Fault";
 import { budgetOf } from "./asks";
@@ -117,6 +117,8 @@ export function FramesLeft({ outing, laid, seconds, leaveBy }: BudgetProps) {
   );
 }
 
+const CHANGED = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
+
 interface LeaveProps {
   outing: Outing;
   tide: Schemas["TideAnswer"] | undefined;
@@ -132,7 +134,19 @@ export function Leave({ outing, tide, error }: LeaveProps) {
       {error ? (
         <Fault error={error} />
       ) : tide?.leave_by != null ? (
-        <p className="outing-big">{say.leaveBy(clockIn(Date.parse(tide.leave_by), outing.zone))}</p>
+        <>
+          <p className="outing-big">{say.leaveBy(clockIn(Date.parse(tide.leave_by), outing.zone))}</p>
+          <p className="quiet">
+            {say.leaveFrom(
+              outing.waters.map(({ time, height_m }) => `${time} ${height_m.toFixed(1)} m`),
+              outing.waters.some(({ source }) => source === "simulated"),
+              outing.floods_at_m ?? 0,
+              outing.walk_minutes,
+              outing.margin_minutes,
+              isTouched(outing) ? CHANGED.format(Date.parse(outing.changed_at)) : null,
+            )}
+          </p>
+        </>
       ) : (
         <p>{outing.waters.length < 2 || outing.floods_at_m === null ? say.leaveUnknown : say.neverFloods}</p>
       )}
