@@ -9,7 +9,7 @@ from typing import Any
 from playwright.sync_api import Page, expect
 from tools.browserdata import kept
 
-from .conftest import PATIENCE_S, Visit, frames
+from .conftest import Visit, frames
 
 # A longer hold does no more; a busy page counts late.
 HOLD_MS = 2000
@@ -41,12 +41,9 @@ def arm_and_open(page: Page, closing: str) -> None:
 
 
 def hold(page: Page, name: str) -> None:
-    """Hold a button of a running exposure until it has done what it does; a busy page counts late."""
-    button = page.get_by_role("button", name=name).first
-    button.hover()
-    pressed = button.element_handle()
+    page.get_by_role("button", name=name).first.hover()
     page.mouse.down()
-    pressed.wait_for_element_state("hidden", timeout=PATIENCE_S * 1000)
+    page.wait_for_timeout(HOLD_MS)
     page.mouse.up()
 
 
