@@ -15,6 +15,7 @@ for every day; the moon's rise to five minutes. Verdict: computed for sun and mo
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, time, timedelta
@@ -30,7 +31,7 @@ from .outing import Zone
 from .refusal import Refusal
 from .ridge import Ridge
 from .swaps import SwapWish, served
-from .tide import Water
+from .tide import LONGEST_TIDE, Water
 
 MOST_DAYS = 31
 MOST_WATERS = 200
@@ -147,7 +148,7 @@ def _day(
         LightQuestion(question.place, begins, ends, STEP_SECONDS, question.sky, question.scene, ridge=question.ridge)
     )
     moon, elongation = _moon(question.place, begins, ends)
-    in_reach = [any(low <= point.ev100 <= high for low, high in lights) for point in light.points]
+    in_reach = [_inside(lights, point.ev100) for point in light.points]
     return Day(
         date=day,
         begins=begins,
@@ -161,6 +162,12 @@ def _day(
         look=_runs(light.points, in_reach),
         why=None,
     )
+
+
+def _inside(stretches: Sequence[tuple[float, float]], level: float) -> bool:
+    """Whether a level lies in one of these stretches, which do not overlap and go up."""
+    place = bisect_right(stretches, level, key=lambda stretch: stretch[0]) - 1
+    return place >= 0 and level <= stretches[place][1]
 
 
 def _moon(place: Place, begins: datetime, ends: datetime) -> tuple[list[tuple[datetime, float]], float]:
@@ -200,14 +207,19 @@ def _runs(points: Sequence[LightPoint], holds: Sequence[bool]) -> tuple[Span, ..
 
 
 def _turns(waters: Sequence[Water]) -> list[Turn]:
-    """Each water as a high or a low one, by its neighbours: a water higher than the one beside it is a high one."""
-    ordered = sorted(waters, key=lambda water: water.at)
-    if len(ordered) < 2:
-        return []
+    """Each water as a high or a low one, by the nearest water beside it; one that stands alone is neither.
+
+    What was entered twice is one water. Waters further apart than a tide is long (tide.py) say nothing of each other.
+    """
+    ordered = sorted({water.at: water for water in waters}.values(), key=lambda water: water.at)
     found = []
-    for place, water in enumerate(ordered):
-        beside = ordered[place - 1] if place else ordered[1]
-        found.append(Turn(water.at, water.height_m, water.height_m > beside.height_m))
+    for before, water, after in zip([None, *ordered], ordered, [*ordered[1:], None], strict=False):
+        beside = [other for other in (before, after) if other and abs(other.at - water.at) <= LONGEST_TIDE]
+        if not beside:
+            continue
+        nearest = min(beside, key=lambda other: abs(other.at - water.at))
+        if nearest.height_m != water.height_m:
+            found.append(Turn(water.at, water.height_m, water.height_m > nearest.height_m))
     return found
 
 

@@ -19,6 +19,10 @@ from itertools import pairwise
 from .refusal import Refusal, within
 
 
+SHORTEST_TIDE, LONGEST_TIDE = timedelta(hours=1), timedelta(hours=16)
+"""Between a high water and the low water beside it."""
+
+
 @dataclass(frozen=True, slots=True)
 class Water:
     """A high or low water: when, and its height [m] over the chart's zero."""
@@ -42,7 +46,7 @@ def _sound(waters: Sequence[Water]) -> list[Water]:
     ordered = sorted(waters, key=lambda water: water.at)
     for place, water in enumerate(ordered):
         within(f"waters.{place}.height_m", water.height_m, -5, 25, "m")
-        if place and not timedelta(hours=1) <= water.at - ordered[place - 1].at <= timedelta(hours=16):
+        if place and not SHORTEST_TIDE <= water.at - ordered[place - 1].at <= LONGEST_TIDE:
             raise Refusal(f"waters.{place}.at", "High and low water are hours apart.", "Check the times of the table.")
     return ordered
 

@@ -168,6 +168,27 @@ def test_the_day_whose_low_water_is_nearest_comes_first(matter: str, event: str)
     assert all(turn.height_m == (1.9 if turn.high else 0.3) for day in found for turn in day.waters)
 
 
+def _water(day: int, hour: float, height_m: float) -> Water:
+    return Water(datetime(2027, 4, day, tzinfo=UTC) + timedelta(hours=hour), height_m)
+
+
+@pytest.mark.parametrize(
+    ("waters", "highs"),
+    [
+        # Entered twice, as a copied outing has it, a high water stays one high water.
+        ([_water(12, 3, 0.3), _water(12, 9, 1.9), _water(12, 9, 1.9), _water(12, 3, 0.3)], [False, True]),
+        # What was entered for a day long before says nothing of a low water that is a little higher.
+        ([_water(12, 3, 0.3), _water(12, 9, 1.9), _water(15, 5, 0.5), _water(15, 11, 1.8)], [False, True, False, True]),
+        ([_water(12, 3, 0.3)], []),
+        ([_water(12, 3, 0.3), _water(13, 4, 1.9)], []),
+        ([_water(12, 3, 0.3), _water(12, 9, 0.3)], []),
+    ],
+)
+def test_a_water_is_high_or_low_by_the_one_beside_it(waters: list[Water], highs: list[bool]) -> None:
+    found = days(asked(days=5, waters=tuple(waters))).days
+    assert [turn.high for day in found for turn in day.waters] == highs
+
+
 def test_where_nothing_is_known_of_what_matters_it_is_said() -> None:
     unknown = days(asked(matter=Matter.LOW_AT_SUNRISE)).none_because
     assert unknown == "No low water is entered for a day with a sunrise."
