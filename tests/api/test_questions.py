@@ -194,7 +194,7 @@ schema = schemathesis.openapi.from_dict(dict(api.get_openapi_schema()))
     path_regex="^/api/(?!health|openapi|session|frames|outings|kit$|kit/items|kit/order|kit/schema|kit/facts"
     "|looks/drawing|account|log/read|replica)"
 ).parametrize()
-@settings(max_examples=6, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=10, deadline=None, suppress_health_check=list(HealthCheck))
 def test_no_question_breaks_the_server(case: Any, server: Server) -> None:
     # The core refuses more than a schema can say; that it refuses in words is held above.
     response = case.call(base_url=server.url)
@@ -220,7 +220,7 @@ def signed_in(server: Server) -> dict[str, dict[str, str]]:
 
 
 @schema.include(path_regex="^/api/(frames|outings|kit|replica|log/evidence|log/learnt|log/file|account)").parametrize()
-@settings(max_examples=3, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=4, deadline=None, suppress_health_check=list(HealthCheck))
 def test_no_record_operation_breaks_the_server(case: Any, server: Server, signed_in: dict[str, dict[str, str]]) -> None:
     response = case.call(base_url=server.url, **signed_in)
     assert response.status_code < 500, response.text[:300]
