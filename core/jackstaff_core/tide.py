@@ -18,7 +18,6 @@ from itertools import pairwise
 
 from .refusal import Refusal, within
 
-
 SHORTEST_TIDE, LONGEST_TIDE = timedelta(hours=1), timedelta(hours=16)
 """Between a high water and the low water beside it."""
 

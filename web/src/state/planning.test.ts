@@ -1,6 +1,18 @@
+// @vitest-environment jsdom
 import { expect, test } from "vitest";
 import type { Outing } from "./outings";
-import { at, type Day, nextOf, placesUsed, planned, samePlace, stretchFor } from "./planning";
+import {
+  at,
+  type Day,
+  moved,
+  nextOf,
+  placesUsed,
+  planned,
+  samePlace,
+  stretchFor,
+  watersAround,
+  watersOn,
+} from "./planning";
 
 const ZONE = "Europe/Oslo";
 
@@ -82,4 +94,37 @@ test("a place is listed once, the one used last first", () => {
   const tarn = { ...OLD, id: "c", name: "Grey Tarn", latitude: 58.3, changed_at: "2026-01-01T00:00:00Z" };
   expect(placesUsed([tarn, OLD, again]).map(({ name }) => name)).toEqual(["The mole again", "Grey Tarn"]);
   expect(samePlace(OLD, tarn)).toBe(false);
+});
+
+test("waters are those around the days, once, and go along with their own day alone", () => {
+  const dated = {
+    ...OLD,
+    date: "2027-04-17",
+    arrive: "04:45",
+    turn_back: "08:00",
+    weather: { source: "own", swell_m: 2 },
+  };
+  const same = [{ ...dated, id: "bare", waters: [] }, dated, { ...dated, id: "copy" }] as Outing[];
+  expect(watersAround(same, "2027-04-12", 14)).toEqual([{ at: "2027-04-17T01:10:00.000Z", height_m: 0.3 }]);
+  expect(watersAround(same, "2027-05-12", 14)).toEqual([]);
+  // However many outings one has been to, the question stays one that is answered.
+  const many = Array.from({ length: 300 }, (_, n) => ({
+    ...OLD,
+    date: "2027-04-17",
+    waters: [{ ...OLD.waters[0], time: `0${n % 10}:${10 + (n % 50)}` }],
+  }));
+  expect(watersAround(many as unknown as Outing[], "2027-04-12", 14).length).toBeLessThanOrEqual(200);
+  expect(watersOn(same, "2027-04-17")).toEqual(OLD.waters);
+  expect(watersOn(same, "2027-04-18")).toEqual([]);
+  const [, outing] = same as [Outing, Outing];
+  expect(moved(outing, { date: "2027-04-18" }, [])).toMatchObject({
+    date: "2027-04-18",
+    waters: [],
+    readings: [],
+    weather: { source: "own" },
+    hazards: ["tide"],
+  });
+  expect(moved(outing, { date: "2027-04-18" }, []).weather).not.toHaveProperty("swell_m");
+  // On its own day everything stays.
+  expect(moved(outing, { date: "2027-04-17", arrive: "04:35" }, [])).toEqual({ ...outing, arrive: "04:35" });
 });

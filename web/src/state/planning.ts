@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { clockIn, dateIn } from "../words/zone";
-import type { Outing } from "./outings";
+import { type Outing, watersAt } from "./outings";
 
 /** What a new outing is made of: a place, a stretch of a day, and what the place brings along. */
 
@@ -25,6 +25,9 @@ export type WhenName = "dawn" | "dusk" | "blue" | "low";
 const NEAR_DEG = 0.005;
 const MINUTE = 60_000;
 const TO_FIVE = 5 * MINUTE;
+const DAY = 24 * 60 * MINUTE;
+/** As many as the question takes. */
+const MOST_WATERS = 200;
 
 export function samePlace(one: Pick<Spot, "latitude" | "longitude">, other: typeof one): boolean {
   return Math.abs(one.latitude - other.latitude) < NEAR_DEG && Math.abs(one.longitude - other.longitude) < NEAR_DEG * 2;
@@ -34,6 +37,27 @@ export function samePlace(one: Pick<Spot, "latitude" | "longitude">, other: type
 export function placesUsed(outings: readonly Outing[]): Outing[] {
   const latest = outings.toSorted((a, b) => Date.parse(b.changed_at) - Date.parse(a.changed_at));
   return latest.filter((outing, at) => latest.findIndex((other) => samePlace(outing, other)) === at);
+}
+
+/** What is entered of the water at a place around some days; each instant once, however many outings have it. */
+export function watersAround(same: readonly Outing[], first: string, days: number): Schemas["WaterAsked"][] {
+  const from = Date.parse(`${first}T00:00:00Z`) - DAY;
+  const found = same.flatMap(watersAt).filter(({ at }) => {
+    const ms = Date.parse(at);
+    return ms >= from && ms <= from + (days + 2) * DAY;
+  });
+  return [...new Map(found.map((water) => [water.at, water])).values()].slice(0, MOST_WATERS);
+}
+
+/** What is entered for a day at a place, by whichever of its outings. */
+export function watersOn(same: readonly Outing[], date: string): Outing["waters"] {
+  return same.find((outing) => outing.date === date && outing.waters.length > 0)?.waters ?? [];
+}
+
+/** The outing on another day: what belongs to the day it was on is left there. */
+export function moved(outing: Outing, to: Partial<Outing>, waters: Outing["waters"]): Outing {
+  const stays = to.date === undefined || to.date === outing.date;
+  return { ...outing, ...to, ...(!stays && { waters, readings: [], weather: { source: "own" as const } }) };
 }
 
 /** An outing of a day; what belongs to the place (hazards, the way back, a ridge) comes along, what belongs to a day does not. */

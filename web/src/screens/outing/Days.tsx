@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { askWaters, type DaysQuestion, useDays } from "../../questions/places";
-import { type Outing, watersAt } from "../../state/outings";
-import { at, type Day, type Matter, samePlace, stretchFor } from "../../state/planning";
+import type { Outing } from "../../state/outings";
+import { at, type Day, type Matter, moved, samePlace, stretchFor, watersAround, watersOn } from "../../state/planning";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { kitWords } from "../../words/kit";
@@ -44,7 +44,8 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
   const [matter, setMatter] = useState<Matter>("date");
   const [fed, setFed] = useState<Water[]>([]);
   const [fault, setFault] = useState<unknown>(null);
-  const own = outings.filter((other) => samePlace(other, outing)).flatMap(watersAt);
+  const same = outings.filter((other) => samePlace(other, outing));
+  const own = watersAround(same, first, DAYS);
   const asked = useDays({
     latitude: outing.latitude,
     longitude: outing.longitude,
@@ -74,8 +75,9 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
   };
   const choose = (day: Day) => {
     const stretch = stretchFor(day, matter);
-    const waters = outing.date === day.date ? outing.waters : watersOf(day, fed, outing.zone);
-    keep({ ...outing, ...(stretch ? at(stretch, outing.zone) : { date: day.date }), waters, readings: [] });
+    const entered = watersOn(same, day.date);
+    const waters = entered.length > 0 ? entered : watersOf(day, fed, outing.zone);
+    keep(moved(outing, stretch ? at(stretch, outing.zone) : { date: day.date }, waters));
     toast({ text: say.taken(dayName(day.date)), action: { label: kitWords.undo, act: () => keep(outing) } });
     onClose();
   };

@@ -10,7 +10,7 @@ import { roughTime } from "../../words/times";
 import { type Outing, span } from "../../state/outings";
 import { rateText } from "../../words/rate";
 import type { Light, Swaps, Tide } from "../../questions/light";
-import { clockIn } from "../../words/zone";
+import { clockIn, dateIn } from "../../words/zone";
 import { SpanHandle } from "./SpanHandle";
 import { tones } from "./tones";
 
@@ -25,7 +25,7 @@ interface Props {
   /** What follows from the minute that is pointed at. */
   minute: (point: Light["points"][number]) => ReactNode;
   /** Arrive or turn back at another time. */
-  onSpan: (change: Partial<Pick<Outing, "arrive" | "turn_back">>) => void;
+  onSpan: (change: Partial<Pick<Outing, "date" | "arrive" | "turn_back">>) => void;
 }
 
 const LEFT = 44;
@@ -292,7 +292,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               pixels={width - LEFT - RIGHT}
               span={last.ms - first.ms}
               clock={clock}
-              onMoved={(time) => onSpan({ arrive: time })}
+              onMoved={(at) => onSpan({ date: dateIn(at, outing.zone), arrive: clock(at) })}
             />
             <SpanHandle
               side="turn_back"
@@ -301,7 +301,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               pixels={width - LEFT - RIGHT}
               span={last.ms - first.ms}
               clock={clock}
-              onMoved={(time) => onSpan({ turn_back: time })}
+              onMoved={(at) => onSpan({ turn_back: clock(at) })}
             />
           </>
         )}

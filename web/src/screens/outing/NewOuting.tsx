@@ -5,8 +5,18 @@ import { type DaysQuestion, useCoordinates, useDays, useZones } from "../../ques
 import { looksOf } from "../../state/asks";
 import type { Laid, Move } from "../../state/bench";
 import { looks as ownLooks } from "../../state/looks";
-import { type Outing, watersAt } from "../../state/outings";
-import { nextOf, placesUsed, planned, samePlace, type Spot, type Stretch, type WhenName } from "../../state/planning";
+import type { Outing } from "../../state/outings";
+import {
+  nextOf,
+  placesUsed,
+  planned,
+  samePlace,
+  type Spot,
+  type Stretch,
+  watersAround,
+  watersOn,
+  type WhenName,
+} from "../../state/planning";
 import { type Kind, toggledWant } from "../../state/scene";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
@@ -24,6 +34,7 @@ interface Props {
 
 const WHENS: WhenName[] = ["dawn", "dusk", "blue", "low"];
 const MOST_USED = 4;
+const DAYS = 14;
 const ITS_OWN = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** Where, when, what: an outing in three touches. */
@@ -38,26 +49,30 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
   const [when, setWhen] = useState<WhenName>("dawn");
 
   const typed = useCoordinates(text);
-  const zones = useZones(typed.answer ? { latitude: typed.answer.latitude, longitude: typed.answer.longitude } : null)
-    .answer?.zones;
+  const zoned = useZones(typed.answer ? { latitude: typed.answer.latitude, longitude: typed.answer.longitude } : null);
+  const zones = zoned.answer?.zones;
   const before = used.find(({ id }) => id === picked);
   const spot = text.trim() === "" ? (before ?? null) : written(typed.answer, zones, chosenZone);
   const same = spot ? outings.filter((outing) => samePlace(outing, spot)) : [];
   const first = chosenDate ?? dateIn(now, spot?.zone ?? ITS_OWN);
-  const days = useDays(spot && daysOf(spot, first, same)).answer?.days;
+  const asked = useDays(spot && daysOf(spot, first, same));
+  const days = asked.answer?.days;
   const next = days && nextOf(days, chosenDate === null ? now : 0);
   const stretch = next?.[when];
 
   const locate = () => {
     navigator.geolocation.getCurrentPosition(
-      ({ coords }) => setText(`${coords.latitude.toFixed(5)}, ${coords.longitude.toFixed(5)}`),
+      ({ coords }) => {
+        setText(`${coords.latitude.toFixed(5)}, ${coords.longitude.toFixed(5)}`);
+        setZone(null);
+      },
       () => toast({ text: say.mineRefused }),
     );
   };
   const plan = () => {
     if (!spot || !stretch) return;
-    const outing = planned(spot, stretch, same[0]);
-    keep(when === "low" ? { ...outing, waters: same.find(({ date }) => date === outing.date)?.waters ?? [] } : outing);
+    const outing = planned(spot, stretch, placesUsed(same)[0]);
+    keep({ ...outing, waters: watersOn(same, outing.date) });
     toast({ text: say.planned(outing.name) });
     onClose();
   };
@@ -104,7 +119,7 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
               {say.mine}
             </Button>
           </div>
-          <Fault error={typed.error} />
+          <Fault error={typed.error ?? zoned.error} again={typed.error ? typed.again : zoned.again} />
           {typed.answer && text.trim() !== "" && (
             <p className="fresh-means">
               <strong>{typed.answer.text}</strong>
@@ -138,6 +153,7 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
               </Button>
             ))}
           </div>
+          <Fault error={asked.error} again={asked.again} />
           <Form.Group controlId="fresh-day" className="fresh-day">
             <Form.Label>{say.day}</Form.Label>
             <Form.Control type="date" value={first} onChange={({ target }) => setDate(target.value || null)} />
@@ -211,10 +227,10 @@ function daysOf(spot: Spot, first: string, same: readonly Outing[]): DaysQuestio
     longitude: spot.longitude,
     zone: spot.zone,
     first,
-    days: 14,
+    days: DAYS,
     sky: "clear",
     scene: "sky_lit",
-    waters: same.flatMap(watersAt),
+    waters: watersAround(same, first, DAYS),
     matter: "date",
   };
 }

@@ -136,7 +136,9 @@ export function OutingScreen() {
               toast({ text: outingWords.spanMoved, action: { label: kitWords.undo, act: () => keep(current) } });
             }}
             minute={(point) =>
-              laid && (
+              // Nothing is set from the light of another question.
+              laid &&
+              light.answer && (
                 <Minute outing={current} point={point} laid={laid} move={move} swaps={swapped.answer} nameOf={nameOf} />
               )
             }

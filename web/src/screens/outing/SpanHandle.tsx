@@ -10,19 +10,23 @@ interface Props {
   pixels: number;
   span: number;
   clock: (ms: number) => string;
-  onMoved: (time: string) => void;
+  onMoved: (ms: number) => void;
 }
 
 const GRAIN = 5 * 60_000;
 const SHORTEST = 30 * 60_000;
+/** An outing ends within a day of its beginning. */
+const LONGEST = 23 * 3_600_000;
 
 /** One end of the outing on the chart: dragged or moved by the arrow keys, five minutes at a time. */
 export function SpanHandle({ side, left, ms, pixels, span, clock, onMoved }: Props) {
   const [drag, setDrag] = useState<{ from: number; by: number } | null>(null);
-  // Neither end passes the other.
+  // Neither end passes the other, nor leaves it for a day.
   const held = (at: number) => {
     const rounded = Math.round(at / GRAIN) * GRAIN;
-    return side === "arrive" ? Math.min(rounded, ms + span - SHORTEST) : Math.max(rounded, ms - span + SHORTEST);
+    return side === "arrive"
+      ? Math.max(ms + span - LONGEST, Math.min(rounded, ms + span - SHORTEST))
+      : Math.min(ms - span + LONGEST, Math.max(rounded, ms - span + SHORTEST));
   };
   const at = drag ? held(ms + (drag.by / pixels) * span) : ms;
   const say = side === "arrive" ? outingWords.arriveAt : outingWords.backAt;
@@ -31,13 +35,13 @@ export function SpanHandle({ side, left, ms, pixels, span, clock, onMoved }: Pro
   };
   const drop = () => {
     setDrag(null);
-    if (at !== ms) onMoved(clock(at));
+    if (at !== ms) onMoved(at);
   };
   const keys = (event: KeyboardEvent) => {
     const step = { ArrowLeft: -1, ArrowRight: 1, PageDown: -6, PageUp: 6 }[event.key];
     if (step === undefined) return;
     event.preventDefault();
-    onMoved(clock(held(ms + step * GRAIN)));
+    onMoved(held(ms + step * GRAIN));
   };
   return (
     <div
