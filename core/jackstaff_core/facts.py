@@ -34,7 +34,12 @@ class Shape(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Fact:
-    """One describable value. ``used_by`` names the computations that read it; ``only_for`` when it applies at all."""
+    """One describable value. ``used_by`` names what reads it; ``only_for`` when it applies at all.
+
+    ``opens`` marks one of the few that decide something and stand open, the rest is asked for under "more"; ``usual``
+    are the values met most often, ``by`` a step worth taking with one press, ``called`` what a fact is called while another
+    has a certain value.
+    """
 
     label: str
     used_by: str
@@ -47,6 +52,10 @@ class Fact:
     group: str = ""
     only_for: tuple[str, tuple[str, ...]] | None = None
     pair: tuple[str, str] = ("", "")
+    opens: bool = False
+    usual: tuple[float, ...] = ()
+    by: float = 0.0
+    called: tuple[str, tuple[tuple[str, str], ...]] | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,7 +18,7 @@ from .refusal import Refusal
 from .scales import Step, isos
 from .uncertainty import UNMEASURED_GLASS_SD
 
-STRENGTH = "the sum, the finder, the staff"
+STRENGTH = "sums and plans"
 USUAL_TOLERANCE = 0.33
 """What most glass is sold to [stops]."""
 MOST_MEMBERS = 4
@@ -30,25 +30,35 @@ _RANGED = ("variable", "polariser", "combined")
 class Body:
     step: str = choice(
         "Dials move in",
-        "reading marks, the sum",
+        "reading marks, sums",
         {"third": "third stops", "half": "half stops", "full": "full stops"},
         "third",
     )
-    dial_limit_s: float = number("Longest time on the dial", "dial or bulb", 0.125, 3600, "s", 30.0)
+    dial_limit_s: float = number(
+        "Longest time on the dial", "dial or bulb", 0.125, 3600, "s", 30.0, opens=True, usual=(1, 30, 60, 900)
+    )
     long_times: str = choice(
         "Beyond the dial",
-        "the arm list",
+        "the checklist",
         {"bulb": "bulb", "time": "T, press twice", "both": "bulb and T", "none": "nothing"},
         "bulb",
     )
-    sensor_width_mm: float = number("Picture width", "looks, focus, rims", 3, 300, "mm", 36.0, group="Sensor or film")
-    sensor_height_mm: float = number("Picture height", "looks, focus, rims", 3, 300, "mm", 24.0, group="Sensor or film")
+    sensor_width_mm: float = number(
+        "Picture width", "looks, focus, corners", 3, 300, "mm", 36.0, group="Sensor or film"
+    )
+    sensor_height_mm: float = number(
+        "Picture height", "looks, focus, corners", 3, 300, "mm", 24.0, group="Sensor or film"
+    )
     pitch_um: float = number("Pixel pitch", "diffraction, blur in pixels", 0.5, 50, "µm", 4.35, group="Sensor or film")
     film: bool = flag("Shoots film", "reciprocity, fixed ISO", group="Sensor or film")
-    iso_lowest: float = number("Lowest ISO", "the finder, the sum", 1, 1_000_000, "", 64.0)
-    iso_highest: float = number("Highest ISO you use", "the finder", 1, 1_000_000, "", 800.0)
-    iso_extended: float | None = number("Extended low ISO", "the finder, as a last resort", 1, 1_000_000)
-    fixed_aperture: float | None = number("Fixed aperture f/", "the sum, the finder", 0.5, 512)
+    iso_lowest: float = number(
+        "Lowest ISO", "sums and ways to a look", 1, 1_000_000, "", 64.0, opens=True, usual=(64, 100, 200)
+    )
+    iso_highest: float = number(
+        "Highest ISO you use", "ways to a look", 1, 1_000_000, "", 800.0, opens=True, usual=(400, 800, 1600, 3200)
+    )
+    iso_extended: float | None = number("Extended low ISO", "ways to a look, as a last resort", 1, 1_000_000)
+    fixed_aperture: float | None = number("Fixed aperture f/", "sums and ways to a look", 0.5, 512)
     eyepiece: str = choice(
         "Eyepiece",
         "stray light",
@@ -56,7 +66,7 @@ class Body:
         "electronic",
         group="Light and noise",
     )
-    eyepiece_shutter: bool = flag("Eyepiece can be closed", "the arm list", group="Light and noise")
+    eyepiece_shutter: bool = flag("Eyepiece can be closed", "the checklist", group="Light and noise")
     sees_through_stops: float = number(
         "Meters through up to", "doubtful readings", 0, 20, "stops", 6.0, group="Light and noise"
     )
@@ -67,7 +77,7 @@ class Body:
         "off",
         group="Light and noise",
     )
-    self_timers_s: tuple[float, ...] = numbers("Self-timers", "the lead-in", 0.5, 60, "s", 6, group="Release")
+    self_timers_s: tuple[float, ...] = numbers("Self-timers", "the countdown", 0.5, 60, "s", 6, group="Release")
     sync_s: float = number("Flash sync time", "flash with filters", 1e-4, 1, "s", 0.005, group="Release")
     clock_ahead_s: float | None = number(
         "Its clock is ahead of true time by",
@@ -78,7 +88,7 @@ class Body:
         group="Light and noise",
     )
     dark_from_s: float | None = number(
-        "Dark frame advised from", "the arm list, after long frames", 1, 86_400, "s", group="Light and noise"
+        "Dark frame advised from", "the checklist, after long frames", 1, 86_400, "s", group="Light and noise"
     )
     battery_wh: float | None = number("Battery", "frames left", 0.1, 500, "Wh", group="Release")
     draw_w: float = number("Draw while exposing", "frames left", 0.1, 50, "W", 3.0, group="Release")
@@ -90,29 +100,38 @@ class Body:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Lens:
-    focal_min_mm: float = number("Focal length from", "looks, rims, focus", 1, 3000, "mm", 24.0)
-    focal_max_mm: float = number("to", "looks, rims, focus", 1, 3000, "mm", 24.0)
-    aperture_widest: float = number("Widest aperture f/", "the finder, flash", 0.5, 512, "", 2.8)
-    aperture_smallest: float = number("Smallest aperture f/", "the finder", 0.5, 512, "", 22.0)
-    sharp_to: float | None = number("Sharp to f/ (empty: from the pixels)", "the finder's order", 0.5, 512)
+    focal_min_mm: float = number("Focal length from", "looks, vignetting, focus", 1, 3000, "mm", 24.0, opens=True)
+    focal_max_mm: float = number("Focal length to", "looks, vignetting, focus", 1, 3000, "mm", 24.0, opens=True)
+    aperture_widest: float = number("Widest aperture f/", "ways to a look, flash", 0.5, 512, "", 2.8)
+    aperture_smallest: float = number("Smallest aperture f/", "ways to a look", 0.5, 512, "", 22.0)
+    sharp_to: float | None = number("Sharp to f/ (empty: from the pixels)", "which ways come first", 0.5, 512)
     takes: str = choice(
         "Takes filters",
-        "stack rules",
+        "what goes together",
         {"thread": "on its thread", "holder": "in a holder of its own", "none": "not at all"},
         "thread",
         group="Front",
     )
-    thread_mm: float | None = number("Filter thread", "step rings", 10, 200, "mm", group="Front")
-    rotating_front: bool = flag("Front turns when focusing", "the arm list", group="Front")
-    shift_mm: float = number("Shift", "rims", 0, 30, "mm", 0.0, group="Front")
+    thread_mm: float | None = number(
+        "Filter thread",
+        "which filters go on",
+        10,
+        200,
+        "mm",
+        group="Front",
+        opens=True,
+        usual=(49, 58, 67, 72, 77, 82),
+    )
+    rotating_front: bool = flag("Front turns when focusing", "the checklist", group="Front")
+    shift_mm: float = number("Shift", "vignetting", 0, 30, "mm", 0.0, group="Front")
     clear_from_mm: float | None = number(
-        "Corners seen clear from", "rim clipping", 1, 3000, "mm", group="Corners you have checked"
+        "Corners seen clear from", "vignetting", 1, 3000, "mm", group="Corners you have checked"
     )
     clear_rims_mm: float | None = number(
-        "with rims this deep in all", "rim clipping", 0.5, 100, "mm", group="Corners you have checked"
+        "with rims this deep in all", "vignetting", 0.5, 100, "mm", group="Corners you have checked"
     )
     clear_opening_mm: float | None = number(
-        "and this clear opening", "rim clipping", 10, 300, "mm", group="Corners you have checked"
+        "and this clear opening", "vignetting", 10, 300, "mm", group="Corners you have checked"
     )
 
     def __post_init__(self) -> None:
@@ -126,32 +145,35 @@ class Lens:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Holder:
-    size_mm: float = number("Takes plates", "which plates fit", 20, 300, "mm wide", 100.0)
-    slots: int = whole("Slots", "the finder, stack rules", 1, 4, 2)
-    gasket_slot: bool = flag("Slot nearest the lens takes a gasket", "the arm list", True)
-    polariser_ring: bool = flag("Carries a polariser behind the plates", "stack rules")
-    rings_mm: tuple[float, ...] = numbers("Adapter rings", "which lenses it fits", 10, 200, "mm")
-    depth_mm: float = number("Depth in front of the thread", "rim clipping", 0, 100, "mm", 12.0)
-    opening_mm: float = number("Clear opening", "rim clipping", 10, 300, "mm", 86.0)
+    size_mm: float = number(
+        "Takes plates", "which plates fit", 20, 300, "mm wide", 100.0, opens=True, usual=(75, 85, 100, 150)
+    )
+    slots: int = whole("Slots", "ways to a look, what goes together", 1, 4, 2, opens=True, usual=(1, 2, 3))
+    gasket_slot: bool = flag("Slot nearest the lens takes a gasket", "the checklist", True)
+    polariser_ring: bool = flag("Carries a polariser behind the plates", "what goes together", opens=True)
+    rings_mm: tuple[float, ...] = numbers("Adapter rings", "which lenses it fits", 10, 200, "mm", opens=True)
+    depth_mm: float = number("Depth in front of the thread", "vignetting", 0, 100, "mm", 12.0)
+    opening_mm: float = number("Clear opening", "vignetting", 10, 300, "mm", 86.0)
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Support:
     kind: str = choice(
         "Kind",
-        "the arm list",
+        "the checklist",
         {"tripod": "tripod", "table": "low tripod", "clamp": "clamp", "bag": "bean bag"},
         "tripod",
+        opens=True,
     )
-    hook: bool = flag("Hook for a weight", "the arm list in wind")
-    spikes: bool = flag("Spikes", "soft ground, wooden piers")
+    hook: bool = flag("Hook for a weight", "the checklist in wind", opens=True)
+    spikes: bool = flag("Spikes", "soft ground, wooden piers", opens=True)
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Release:
     kind: str = choice(
         "Kind",
-        "the arm list, the lead-in",
+        "the checklist, the countdown",
         {
             "wired": "wired",
             "radio": "radio",
@@ -160,8 +182,9 @@ class Release:
             "body": "the body's self-timer",
         },
         "wired",
+        opens=True,
     )
-    delay_s: float = number("Delay from press to shutter", "the clock", 0, 60, "s", 0.1)
+    delay_s: float = number("Delay from press to shutter", "the clock", 0, 60, "s", 0.1, opens=True, by=0.1)
     longest_s: float | None = number("Longest time it can hold", "dial or bulb", 1, 86_400, "s")
     own_battery: bool = flag("Has its own battery", "the pack list")
 
@@ -170,7 +193,7 @@ class Release:
 class Accessory:
     kind: str = choice(
         "Kind",
-        "stack rules, the pack list",
+        "what goes together, the pack list",
         {
             "step_ring": "step ring",
             "eyepiece_cover": "eyepiece cover",
@@ -182,35 +205,48 @@ class Accessory:
             "other": "other",
         },
         "other",
+        opens=True,
     )
-    from_mm: float | None = number("From thread", "step rings", 10, 200, "mm", only_for=("kind", ("step_ring",)))
-    to_mm: float | None = number("To thread", "step rings", 10, 200, "mm", only_for=("kind", ("step_ring",)))
+    from_mm: float | None = number(
+        "From thread", "step rings", 10, 200, "mm", only_for=("kind", ("step_ring",)), opens=True
+    )
+    to_mm: float | None = number(
+        "To thread", "step rings", 10, 200, "mm", only_for=("kind", ("step_ring",)), opens=True
+    )
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Film:
     """A film's reciprocity law, entered as time or as aperture correction."""
 
-    iso: float = number("Speed", "the sum", 1, 10_000, "", 100.0)
+    iso: float = number("Speed", "sums", 1, 10_000, "", 100.0, opens=True, usual=(50, 100, 400))
     law: str = choice(
         "Law",
-        "the sum's last step",
+        "the last step of sums",
         {"power": "power of the time", "additive": "time plus a share", "table": "table"},
         "power",
+        opens=True,
     )
-    p: float = number("Exponent p", "power law", 1, 3, "", 1.3, only_for=("law", ("power",)))
-    from_s: float = number("Holds from", "power law", 1e-3, 1000, "s", 1.0, only_for=("law", ("power",)))
-    a: float = number("Factor a", "additive law", 0, 10, "", 0.1, only_for=("law", ("additive",)))
-    b: float = number("Exponent b", "additive law", 1, 3, "", 1.62, only_for=("law", ("additive",)))
+    p: float = number("Exponent p", "power law", 1, 3, "", 1.3, only_for=("law", ("power",)), opens=True)
+    from_s: float = number("Holds from", "power law", 1e-3, 1000, "s", 1.0, only_for=("law", ("power",)), opens=True)
+    a: float = number("Factor a", "additive law", 0, 10, "", 0.1, only_for=("law", ("additive",)), opens=True)
+    b: float = number("Exponent b", "additive law", 1, 3, "", 1.62, only_for=("law", ("additive",)), opens=True)
     given_as: str = choice(
         "The table gives",
         "how the rows are read",
         {"time": "the corrected time", "aperture": "stops to open up"},
         "time",
         only_for=("law", ("table",)),
+        opens=True,
     )
     points: tuple[tuple[float, float], ...] = pairs(
-        "Rows", "table law", "metered seconds", "corrected seconds or stops", 86_400, only_for=("law", ("table",))
+        "Rows",
+        "table law",
+        "metered seconds",
+        "corrected seconds or stops",
+        86_400,
+        only_for=("law", ("table",)),
+        opens=True,
     )
 
     def __post_init__(self) -> None:
@@ -242,7 +278,7 @@ class Film:
 class Glass:
     kind: str = choice(
         "Kind",
-        "stack rules, the finder",
+        "what goes together, ways to a look",
         {
             "solid": "solid",
             "variable": "variable",
@@ -251,10 +287,23 @@ class Glass:
             "combined": "polariser and ND in one",
         },
         "solid",
+        opens=True,
     )
-    label: str = text("What is engraved on it", "your memory, the density reader", 60)
-    stops: float = number("Strength, or the weak end", STRENGTH, 0, 30, "stops", 0.0)
-    stops_max: float | None = number("Dense end", STRENGTH, 0, 30, "stops", only_for=("kind", _RANGED))
+    label: str = text("What is engraved on it", "reading its strength", 60, opens=True)
+    stops: float = number(
+        "Strength",
+        STRENGTH,
+        0,
+        30,
+        "stops",
+        0.0,
+        opens=True,
+        by=1,
+        called=("kind", tuple((kind, "Weak end") for kind in _RANGED)),
+    )
+    stops_max: float | None = number(
+        "Dense end", STRENGTH, 0, 30, "stops", only_for=("kind", _RANGED), opens=True, by=1
+    )
     tolerance: float = number("Sold as good to ±", "plus-or-minus", 0, 3, "stops", USUAL_TOLERANCE)
     offset: float | None = number("Measured minus label", STRENGTH, -10, 10, "stops", group="Measured")
     give_or_take: float | None = number("Give or take", "plus-or-minus", 0, 5, "stops", group="Measured")
@@ -286,15 +335,18 @@ class Glass:
     )
     mount: str = choice(
         "Goes on by",
-        "stack rules, hand moves",
+        "what goes together, time to change",
         {"thread": "thread", "plate": "slot", "magnet": "magnet", "cover": "front cover", "clip": "clip on the holder"},
         "thread",
         group="Fit",
+        opens=True,
     )
-    size_mm: float | None = number("Thread or plate width", "step rings, holders", 10, 300, "mm", group="Fit")
-    rim_depth_mm: float | None = number("Rim depth", "rim clipping", 0, 60, "mm", group="Fit")
-    clear_mm: float | None = number("Clear opening", "rim clipping", 5, 300, "mm", group="Fit")
-    gasket: bool = flag("Has a gasket", "slot order", group="Fit")
+    size_mm: float | None = number(
+        "Thread or plate width", "what it fits", 10, 300, "mm", group="Fit", opens=True, usual=(67, 72, 77, 82, 100)
+    )
+    rim_depth_mm: float | None = number("Rim depth", "vignetting", 0, 60, "mm", group="Fit")
+    clear_mm: float | None = number("Clear opening", "vignetting", 5, 300, "mm", group="Fit")
+    gasket: bool = flag("Has a gasket", "which slot", group="Fit")
     transition: str = choice(
         "Transition",
         "which graduated filter",
@@ -302,6 +354,7 @@ class Glass:
         "soft",
         only_for=("kind", ("graduated",)),
         group="Graduated",
+        opens=True,
     )
     usable_end: tuple[tuple[float, float], ...] = pairs(
         "Clean up to, by focal length",
@@ -314,7 +367,7 @@ class Glass:
         group="Variable",
     )
     cast: str = text("Colour cast", "editing notes", 60, group="Fit")
-    members: tuple[str, ...] = ids("A named stack of", "stack rules, the finder", MOST_MEMBERS, group="Fit")
+    members: tuple[str, ...] = ids("A named stack of", "what goes together, ways to a look", MOST_MEMBERS, group="Fit")
 
     def __post_init__(self) -> None:
         if len(self.members) == 1 or len(set(self.members)) < len(self.members):

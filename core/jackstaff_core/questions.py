@@ -53,7 +53,7 @@ from .swaps import SwapPlan, SwapWish, plan
 from .tide import Water
 from .timing_error import TimingError, timing_error
 from .trade import Trade, TradeQuestion, trade
-from .trial import Trial, measured, trial
+from .trial import Trial, measured, measured_within, trial
 from .video import Held, VideoQuestion, hold
 from .waiting import Wait, wait
 from .wire import plain, read
@@ -160,12 +160,16 @@ class MeasuredQuestion:
 
 @dataclass(frozen=True, slots=True)
 class MeasuredAnswer:
+    """A strength and its give or take [stops]."""
+
     stops: float
+    give_or_take: float
 
 
 def _measured(asked: MeasuredQuestion) -> MeasuredAnswer:
     without = shutter("without", asked.without, asked.step).exact
-    return MeasuredAnswer(measured(without, shutter("with_it", asked.with_it, asked.step).exact))
+    through = shutter("with_it", asked.with_it, asked.step).exact
+    return MeasuredAnswer(measured(without, through), measured_within(asked.step))
 
 
 @dataclass(frozen=True, slots=True)

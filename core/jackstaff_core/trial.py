@@ -3,7 +3,10 @@
     right time = trial time * 2^dark            dark: stops the trial came out too dark (- too bright)
     measured minus label of the stack = log2(right time / time by the sum)
 
-Source: definition of the stop. Limits: steady light; judged to a third of a stop, so sd 0.2.
+    two readings: log2(with / without) ± 2 √(2 w²/12 + 0.05²)          w: the dial's step [stops]
+
+Source: definition of the stop; rounding to a step of width w has the variance w²/12.
+Limits: steady light; judged to a third of a stop, so sd 0.2.
 Verdict: the time is computed from an estimate by eye.
 """
 
@@ -13,7 +16,7 @@ import math
 from dataclasses import dataclass
 
 from .refusal import within
-from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
+from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step
 
 JUDGED_SD = 0.2
 """How well an eye judges a frame against its base [stops]."""
@@ -43,6 +46,19 @@ def trial(trial_seconds: float, came_out_stops: float, sum_seconds: float) -> Tr
     return Trial(right, math.log2(right / wanted), 2 * JUDGED_SD)
 
 
+STEADY_SD = 0.05
+"""How far the light of an even wall in shade moves between two readings a minute apart [stops]. Ours."""
+
+
 def measured(without_seconds: float, with_seconds: float) -> float:
     """Strength [stops] from two readings at the same aperture and ISO, without and with the glass [s]."""
     return math.log2(with_seconds / without_seconds)
+
+
+def measured_within(step: Step) -> float:
+    """How well two readings on a dial of this step know a strength: give or take [stops], 95 %.
+
+    2 √(2 w²/12 + sd²) with w the step's width: each reading is rounded to a mark, evenly anywhere within its step.
+    """
+    width = 1 / step.per_stop
+    return 2 * math.sqrt(2 * width**2 / 12 + STEADY_SD**2)

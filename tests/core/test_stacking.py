@@ -18,9 +18,10 @@ from jackstaff_core.reach import CLOSE_STOPS, ReachQuestion, reach
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.scales import Step
 from jackstaff_core.stacking import On, Rig, findings, usable_end
 from jackstaff_core.trade import TradeQuestion, trade
-from jackstaff_core.trial import measured, trial
+from jackstaff_core.trial import measured, measured_within, trial
 from jackstaff_core.video import VideoQuestion, hold
 
 PLATE_4 = On("Slot ND 4", Glass(stops=4, mount="plate", size_mm=100), 4)
@@ -152,6 +153,8 @@ def test_a_trial_scales_and_says_what_the_stack_measures() -> None:
     found = trial(32.0, -1.0, 32.0)
     assert (found.seconds, found.offset) == (64.0, 1.0)
     assert measured(1 / 64, 1 / 4) == pytest.approx(4)
+    # Two marks, each anywhere within its step: 1/3 stop gives 2 sqrt(2/108 + 0.0025), a full one 2 sqrt(1/6 + 0.0025).
+    assert [measured_within(step) for step in (Step.THIRD, Step.FULL)] == pytest.approx([0.2900, 0.8226], abs=1e-4)
     with pytest.raises(Refusal):
         trial(32.0, 9.0, 32.0)
 

@@ -82,6 +82,13 @@ class OnlyForAnswer(Schema):
     values: list[str]
 
 
+class CalledAnswer(Schema):
+    """What a fact is called while another has one of these values."""
+
+    fact: str
+    labels: dict[str, str]
+
+
 class FactAnswer(Schema):
     """One fact of a sort, as a form asks for it."""
 
@@ -97,6 +104,10 @@ class FactAnswer(Schema):
     group: str
     only_for: OnlyForAnswer | None
     pair: list[str]
+    opens: bool
+    usual: list[float]
+    by: float
+    called: CalledAnswer | None
     default: float | bool | str | list[float] | None
 
 
@@ -129,16 +140,17 @@ def sorts_answer() -> list[dict[str, object]]:
     ]
 
 
+_PLAIN = ("label", "used_by", "shape", "unit", "low", "high", "most", "group", "pair", "opens", "usual", "by")
+
+
 def _fact(described_fact: Described) -> dict[str, object]:
     fact = described_fact.fact
-    plain = {
-        name: getattr(fact, name) for name in ("label", "used_by", "shape", "unit", "low", "high", "most", "group")
-    }
+    plain = {name: getattr(fact, name) for name in _PLAIN}
     return plain | {
         "name": described_fact.name,
         "default": described_fact.default,
-        "pair": fact.pair,
         "choices": [{"code": code, "said": said} for code, said in fact.choices],
+        "called": fact.called and {"fact": fact.called[0], "labels": dict(fact.called[1])},
         "only_for": fact.only_for and {"fact": fact.only_for[0], "values": fact.only_for[1]},
     }
 

@@ -2199,6 +2199,18 @@ export interface components {
             sd: number;
         };
         /**
+         * CalledAnswer
+         * @description What a fact is called while another has one of these values.
+         */
+        CalledAnswer: {
+            /** Fact */
+            fact: string;
+            /** Labels */
+            labels: {
+                [key: string]: string;
+            };
+        };
+        /**
          * Camera
          * @description Lens and sensor [mm, µm]; how far up it points and towards which bearing [deg].
          */
@@ -2798,6 +2810,9 @@ export interface components {
          * @description One fact of a sort, as a form asks for it.
          */
         FactAnswer: {
+            /** By */
+            by: number;
+            called: components["schemas"]["CalledAnswer"] | null;
             /** Choices */
             choices: components["schemas"]["ChoiceAnswer"][];
             /** Default */
@@ -2815,6 +2830,8 @@ export interface components {
             /** Name */
             name: string;
             only_for: components["schemas"]["OnlyForAnswer"] | null;
+            /** Opens */
+            opens: boolean;
             /** Pair */
             pair: string[];
             shape: components["schemas"]["Shape"];
@@ -2822,6 +2839,8 @@ export interface components {
             unit: string;
             /** Used By */
             used_by: string;
+            /** Usual */
+            usual: number[];
         };
         /**
          * FailureAnswer
@@ -3956,8 +3975,12 @@ export interface components {
         };
         /** @enum {string} */
         Matter: "date" | "low_at_sunrise" | "low_at_sunset" | "look_at_sunrise" | "look_at_sunset" | "moonlight" | "dark";
-        /** MeasuredAnswer */
+        /**
+         * MeasuredAnswer
+         * @description A strength and its give or take [stops].
+         */
         MeasuredAnswer: {
+            give_or_take: number;
             stops: number;
         };
         /**
