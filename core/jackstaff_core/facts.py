@@ -37,7 +37,7 @@ class Fact:
     """One describable value. ``used_by`` names what reads it; ``only_for`` when it applies at all.
 
     ``opens`` marks one of the few that decide something and stand open, the rest is asked for under "more"; ``usual``
-    are the values met most often, ``by`` a step worth taking with one press, ``called`` what a fact is called while another
+    are the values met most often, ``by`` a step worth one press, ``called`` what a fact is called while another
     has a certain value.
     """
 
