@@ -133,6 +133,7 @@ class Lens:
     clear_opening_mm: float | None = number(
         "and this clear opening", "vignetting", 10, 300, "mm", group="Corners you have checked"
     )
+    clear_seen_on: str = text("Seen on", "your memory", 10, group="Corners you have checked")
 
     def __post_init__(self) -> None:
         if self.focal_max_mm < self.focal_min_mm:

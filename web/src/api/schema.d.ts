@@ -3827,6 +3827,8 @@ export interface components {
             clear_opening_mm: number | null;
             /** Clear Rims Mm */
             clear_rims_mm: number | null;
+            /** Clear Seen On */
+            clear_seen_on: string;
             /** Focal Max Mm */
             focal_max_mm: number;
             /** Focal Min Mm */

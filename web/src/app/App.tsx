@@ -19,7 +19,7 @@ const fetched = {
   outing: () => import("../screens/outing/OutingScreen"),
   run: () => import("../screens/run/RunScreen"),
   log: () => import("../screens/log/LogScreen"),
-  kit: () => import("../screens/kit/KitScreen"),
+  bag: () => import("../screens/bag/BagScreen"),
   keys: () => import("./KeysHelp"),
   signIn: () => import("./SignIn"),
   account: () => import("./Account"),
@@ -27,7 +27,7 @@ const fetched = {
 const OutingScreen = lazy(async () => ({ default: (await fetched.outing()).OutingScreen }));
 const RunScreen = lazy(async () => ({ default: (await fetched.run()).RunScreen }));
 const LogScreen = lazy(async () => ({ default: (await fetched.log()).LogScreen }));
-const KitScreen = lazy(async () => ({ default: (await fetched.kit()).KitScreen }));
+const BagScreen = lazy(async () => ({ default: (await fetched.bag()).BagScreen }));
 const KeysHelp = lazy(async () => ({ default: (await fetched.keys()).KeysHelp }));
 const Account = lazy(async () => ({ default: (await fetched.account()).Account }));
 const SignIn = lazy(async () => ({ default: (await fetched.signIn()).SignIn }));
@@ -44,7 +44,7 @@ export function App() {
   useEffect(() => signKeys(letterKeys), [letterKeys]);
   useKeys("b", () => void navigate("/"));
   useKeys("l", () => void navigate("/log"));
-  useKeys("k", () => void navigate("/kit"));
+  useKeys("k", () => void navigate("/bag"));
   useKeys("g", () => void navigate("/outing"));
   useKeys("n", () => setLight(nextLight(light)));
   useKeys("?", () => setDialog("keys"));
@@ -68,7 +68,8 @@ export function App() {
             <Route path="/" element={<BenchScreen />} />
             <Route path="/run" element={<RunScreen />} />
             <Route path="/log/*" element={<LogScreen />} />
-            <Route path="/kit" element={<KitScreen />} />
+            <Route path="/bag/*" element={<BagScreen />} />
+            <Route path="/kit" element={<Navigate to="/bag" replace />} />
             <Route path="/outing" element={<OutingScreen />} />
             <Route path="*" element={<Navigate to="/" replace />} />
           </Routes>
@@ -89,7 +90,7 @@ const TITLES: Record<string, string> = {
   "": words.nav.bench,
   run: words.nav.run,
   log: words.nav.log,
-  kit: words.nav.kit,
+  bag: words.nav.bag,
   outing: words.nav.outing,
 };
 

@@ -21,7 +21,7 @@ const SCREENS = [
   ["/", words.nav.bench],
   ["/run", words.nav.run],
   ["/log", words.nav.log],
-  ["/kit", words.nav.kit],
+  ["/bag", words.nav.bag],
 ] as const;
 
 export function Header({ light, setLight, onKeys, onSignIn, onAccount }: Props) {

@@ -24,10 +24,23 @@ export async function askItems(drafts: Draft[]): Promise<KitItem[]> {
   return (await answer(api.POST("/api/kit/check", { body: { items: drafts.map((draft) => ({ ...draft })) } }))).items;
 }
 
+/** Every sort of thing with its facts. */
+function useSorts() {
+  return useAsk("kit-facts", {}, (_, signal) => answer(api.GET("/api/kit/facts", { signal }))).shown;
+}
+
 /** Every fact of a sort, as a form asks for it. */
 export function useFacts(sort: KitItem["sort"]): Fact[] {
-  const sorts = useAsk("kit-facts", {}, (_, signal) => answer(api.GET("/api/kit/facts", { signal })));
-  return sorts.shown?.find((described) => described.sort === sort)?.facts ?? [];
+  return useSorts()?.find((described) => described.sort === sort)?.facts ?? [];
+}
+
+/** What a code of a choice is called. */
+export function useSaid() {
+  const sorts = useSorts();
+  return (sort: KitItem["sort"], fact: string, code: string): string => {
+    const facts = sorts?.find((described) => described.sort === sort)?.facts;
+    return facts?.find((each) => each.name === fact)?.choices.find((choice) => choice.code === code)?.said ?? code;
+  };
 }
 
 /** What two readings, without and with a glass, say of it. */

@@ -8,6 +8,8 @@ export type Frame = Schemas["FrameKeptDoc"];
 export type FrameDocument = Schemas["FrameDoc"];
 export type Digest = Schemas["DigestAnswer"];
 export type Known = Schemas["KnownAnswer"];
+export type Evidence = Schemas["EvidenceAnswer"];
+export type Learnt = Schemas["LearntAnswer"];
 type Query = NonNullable<paths["/api/frames"]["get"]["parameters"]["query"]>;
 export type Search = Omit<Query, "limit" | "offset">;
 

@@ -1,7 +1,7 @@
 import { Refused } from "../api/client";
 import { say } from "../ui/say";
 import { words } from "../words";
-import { kitWords } from "../words/kit";
+import { bagWords } from "../words/bag";
 import { draftOf, keepItems, type KitItem } from "./kit";
 
 /** Change a few facts of a thing, say so, and offer to undo it; a refusal is said instead. */
@@ -13,5 +13,5 @@ export async function amend(item: KitItem, facts: Record<string, unknown>, said:
     say({ text: error instanceof Refused ? error.message : words.trouble.unreachable });
     return;
   }
-  say({ text: said, action: { label: kitWords.undo, act: () => void keepItems([before]) } });
+  say({ text: said, action: { label: bagWords.undo, act: () => void keepItems([before]) } });
 }

@@ -7,7 +7,7 @@ export const account = {
   changed: "Your password is changed. Other browsers are signed out.",
   end: "Delete account",
   endWhy:
-    "This erases your log, pictures, kit, outings and looks, here and on the server, for good. Save everything first: it comes back into any account.",
+    "This erases your log, pictures, bag, outings and looks, here and on the server, for good. Save everything first: it comes back into any account.",
   save: "Save everything as a file",
   saved: "Saved. Look at the file before you go on.",
   sure: "I have what I want to keep",

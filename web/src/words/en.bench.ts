@@ -159,7 +159,7 @@ export const bench = {
       variable: "Variable 2–5",
       graduated: "Soft grad 2",
     },
-    later: "Strengths you measured, other ranges and grads are added in Kit.",
+    later: "Strengths you measured, other ranges and grads are added in the bag.",
     keep: (n: number) => (n === 0 ? "My bag" : n === 1 ? "This is my bag" : `These ${n} are my bag`),
   },
   workOut: {
@@ -315,10 +315,10 @@ export const bench = {
   setUp: {
     title: "Camera, lens, meter, timer",
     summary: (...parts: string[]) => parts.filter(Boolean).join(", "),
-    none: "None in the kit yet.",
-    noBody: "no body in the kit",
+    none: "None in the bag yet.",
+    noBody: "no body in the bag",
     focal: (mm: string) => `Zoomed to ${mm} mm`,
-    toKit: "Edit the kit",
+    toKit: "Open the bag",
   },
   extras: {
     open: "test shot, grads, flash, video, one reading",
@@ -341,7 +341,7 @@ export const bench = {
       lead: (stops: string) => `The sky is ${stops} stops brighter.`,
       none: "No graduated filter is needed: the camera holds that much.",
       take: (name: string, stops: string) => `Take ${name} (${stops} stops).`,
-      buy: (stops: string, transition: string) => `Nothing in the kit suits; ${stops} stops, ${transition}, would.`,
+      buy: (stops: string, transition: string) => `Nothing in the bag suits; ${stops} stops, ${transition}, would.`,
       left: (stops: string) => `The sky stays ${stops} stops brighter than the ground.`,
       falls: (stops: string) =>
         `About ${stops} stops: that is how far an averaged reading falls, and how much brighter the ground gets if you null the meter again.`,
@@ -374,7 +374,7 @@ export const bench = {
     video: {
       intro: "Holding a shutter through a variable filter while the light changes.",
       glass: "Variable filter",
-      none: "No variable filter in the kit.",
+      none: "No variable filter in the bag.",
       setting: "Set to, stops",
       change: "The light will change by, stops (+ brighter)",
       held: (to: string) => `It holds: turn to ${to} stops.`,

@@ -171,7 +171,7 @@ export const outing = {
   packTitle: "Pack list",
   packWhy: "Grown from the bench, the filter plan and the hazards. Tick as it goes into the bag.",
   packLeft: (left: number, all: number) => (left === 0 ? "All packed" : `${left} of ${all} to pack`),
-  packMissing: "not in your kit",
+  packMissing: "not in your bag",
   print: "Print",
   printHead: (name: string, date: string) => `${name}, ${date}`,
   hazardsTitle: "Hazards of this place",

@@ -67,7 +67,7 @@ export const en = {
     rising: (minutes: string) => `rising 1 stop in ${minutes}`,
     falling: (minutes: string) => `falling 1 stop in ${minutes}`,
   },
-  nav: { label: "Screens", outing: "Outing", bench: "Bench", run: "Run", log: "Log", kit: "Kit" },
+  nav: { label: "Screens", outing: "Outing", bench: "Bench", run: "Run", log: "Log", bag: "Bag" },
   header: {
     open: (clock: string) => `Shutter open ${clock}`,
     signIn: "Sign in",
@@ -88,7 +88,7 @@ export const en = {
     bench: "On the bench",
     run: "While running",
     list: {
-      screens: ["g, b, l, k", "Outing, Bench, Log, Kit"],
+      screens: ["g, b, l, k", "Outing, Bench, Log, Bag"],
       light: ["n", "Change the light: Noon, Dusk, Red"],
       help: ["?", "This list"],
       glass: ["1 to 9", "Put that filter on, take it off"],
@@ -132,7 +132,7 @@ export const en = {
       bench: "the bench",
       armed: "the frame that was set up",
       habits: "small habits",
-      kit: "a thing of the kit",
+      kit: "a thing of the bag",
       outing: "an outing",
       look: "a look of your own",
       frame: "a frame",
@@ -155,7 +155,7 @@ export const en = {
     enter: "Sign in",
     demo: "Demo account: demo, password lantern-square",
     guest: "Bench and Run work without signing in. Frames of a guest stay in this browser until you sign in.",
-    kitAdopted: (n: number) => (n === 1 ? "One thing joined your kit." : `${n} things joined your kit.`),
+    kitAdopted: (n: number) => (n === 1 ? "One thing joined your bag." : `${n} things joined your bag.`),
     adopted: (n: number) => (n === 1 ? "One frame moved to your account." : `${n} frames moved to your account.`),
   },
   staff: {

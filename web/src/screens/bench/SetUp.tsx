@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { itemsOf } from "../../state/bag";
 import { type Sort, useKit } from "../../state/kit";
 import { words } from "../../words";
-import { kitWords } from "../../words/kit";
+import { bagWords } from "../../words/bag";
 import type { Bench, Laid, Scale } from "../../state/bench";
 import { TimerFineness } from "./RoundTimes";
 
@@ -20,7 +20,7 @@ export function SetUp({ laid, set, onClose }: Props) {
     const items = itemsOf(kit.items, sort);
     return (
       <Form.Group controlId={`set-up-${sort}`}>
-        <Form.Label>{kitWords.sorts[sort]}</Form.Label>
+        <Form.Label>{bagWords.sorts[sort]}</Form.Label>
         {items.length === 0 ? (
           <p className="quiet mb-0">{words.setUp.none}</p>
         ) : (
@@ -96,7 +96,7 @@ export function SetUp({ laid, set, onClose }: Props) {
         </fieldset>
       </Modal.Body>
       <Modal.Footer>
-        <Link to="/kit" className="plain-link me-auto">
+        <Link to="/bag" className="plain-link me-auto">
           {words.setUp.toKit}
         </Link>
         <Button variant="signal" onClick={onClose}>

@@ -78,8 +78,8 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
           </Form.Group>
           <TimeText id="add-seconds" label={say.seconds} time={open} />
           <div className="pair-typed">
-            {field("aperture", logWords.measure.aperture)}
-            {field("iso", logWords.measure.iso)}
+            {field("aperture", logWords.picture.aperture)}
+            {field("iso", logWords.picture.iso)}
           </div>
           <TimeText id="add-shutter" label={say.reading} time={reading} />
           <fieldset className="add-glass">

@@ -134,7 +134,7 @@ function BeforeAfter() {
         </div>
         {line("foot", say.foot)}
         <Button type="submit" variant="quiet" disabled={!files["before"] || !files["after"] || card.isPending}>
-          {card.isPending ? logWords.measure.busy : say.make}
+          {card.isPending ? logWords.picture.busy : say.make}
         </Button>
         <Fault error={card.error} />
       </Form>

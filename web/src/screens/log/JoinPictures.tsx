@@ -184,7 +184,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
           {joining ? words.entry.cancel : say.stop}
         </Button>
         <Button variant="signal" disabled={!joining || keeping === 0 || busy} onClick={() => void keep()}>
-          {busy ? logWords.measure.busy : say.keep(keeping)}
+          {busy ? logWords.picture.busy : say.keep(keeping)}
         </Button>
       </Modal.Footer>
     </Modal>

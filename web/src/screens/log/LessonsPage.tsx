@@ -1,22 +1,23 @@
 import type { ReactNode } from "react";
-import { Button } from "react-bootstrap";
-import { useLearnt } from "../../questions/log";
-import { amend } from "../../state/amend";
-import { type ItemOf, type KitItem, type Sort, useKit } from "../../state/kit";
+import { useEvidence, useLearnt } from "../../questions/log";
+import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { logWords } from "../../words/log";
-import { timeText } from "../../words/times";
-import { useOwnLog } from "./useOwnLog";
+import { tenthStops, timeText } from "../../words/times";
+import { whenText } from "./frameText";
+import { useOwnLog } from "../../state/ownLog";
 
 const say = logWords.lessons;
 
 /** What the log teaches beside the strength of the glass: lost time, mistakes, taste, limits. */
 export function LessonsPage() {
   const kit = useKit();
-  const learnt = useLearnt(useOwnLog(kit));
+  const own = useOwnLog(kit);
+  const learnt = useLearnt(own);
+  const evidence = useEvidence(own);
   if (!learnt.shown && !learnt.error) return <p className="waiting">{logWords.loading}</p>;
   if (!learnt.shown) return <Fault error={learnt.error} again={learnt.again} />;
-  const { tally, tastes, clean_ends, clear_focals } = learnt.shown;
+  const { tally, tastes } = learnt.shown;
   const most = tally.mistakes[0]?.frames ?? 1;
   return (
     <div className="lessons" data-stale={learnt.stale || undefined}>
@@ -49,40 +50,13 @@ export function LessonsPage() {
         <div>
           <Part title={say.tastes}>{tastes.map((taste) => told(taste))}</Part>
           <Part title={say.missed}>{tally.missed.map((mistake) => told(mistake))}</Part>
-          <Part title={say.ends}>
-            {clean_ends.map((found) => {
-              const item = named(kit.items, "glass", found.glass);
-              const others = item?.facts.usable_end.filter(([focal]) => focal !== found.focal_mm) ?? [];
-              const end = [found.focal_mm, Math.round(found.stops * 100) / 100];
-              return (
-                <Limit
-                  key={`${found.glass}/${found.focal_mm}`}
-                  text={say.end(found.name, found.stops.toFixed(1), String(found.focal_mm))}
-                  use={
-                    item &&
-                    !learnt.stale &&
-                    (() => amend(item, { usable_end: [...others, end].toSorted(byFocal) }, say.used))
-                  }
-                />
-              );
-            })}
-          </Part>
-          <Part title={say.clear}>
-            {clear_focals.map((found) => {
-              const item = named(kit.items, "lens", found.lens);
-              const facts = {
-                clear_from_mm: found.focal_mm,
-                clear_rims_mm: found.rims_mm,
-                ...(found.opening_mm !== null && { clear_opening_mm: found.opening_mm }),
-              };
-              return (
-                <Limit
-                  key={found.lens}
-                  text={say.clearAt(item?.name ?? say.goneLens, String(found.focal_mm), String(found.rims_mm))}
-                  use={item && !learnt.stale && (() => amend(item, facts, say.used))}
-                />
-              );
-            })}
+          <Part title={say.habits}>
+            {(evidence.shown?.habits ?? []).map((habit) => (
+              <li key={habit.began}>
+                {say.habit(whenText(habit.began), tenthStops(habit.mean), (2 * habit.sd).toFixed(1))}
+                <span className="quiet"> ({say.frames(habit.frames)})</span>
+              </li>
+            ))}
           </Part>
         </div>
       </div>
@@ -107,24 +81,4 @@ function told({ text, frames }: { text: string; frames: number }) {
       {text} <span className="quiet">({say.frames(frames)})</span>
     </li>
   );
-}
-
-/** A limit that frames have shown, and one tap to write it to the kit; none for what is gone from there. */
-function Limit({ text, use }: { text: string; use: (() => Promise<void>) | false | undefined }) {
-  return (
-    <li className="lessons-use">
-      <span>{text}</span>
-      <Button variant="quiet" size="sm" disabled={!use} onClick={() => void (use && use())}>
-        {say.use}
-      </Button>
-    </li>
-  );
-}
-
-function named<S extends Sort>(items: KitItem[], sort: S, id: string): ItemOf<S> | undefined {
-  return items.find((item): item is ItemOf<S> => item.sort === sort && item.id === id);
-}
-
-function byFocal([a = 0]: number[], [other = 0]: number[]): number {
-  return a - other;
 }

@@ -52,7 +52,7 @@ export function Picture({ frame }: { frame: Frame }) {
       {signedIn ? (
         <div className="frame-actions">
           <Form.Label className="btn btn-quiet mb-0" aria-busy={busy}>
-            {busy ? logWords.measure.busy : frame.pictured ? say.change : say.add}
+            {busy ? logWords.picture.busy : frame.pictured ? say.change : say.add}
             <input
               type="file"
               accept="image/jpeg,.jpg,.jpeg"

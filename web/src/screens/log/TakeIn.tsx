@@ -43,7 +43,7 @@ export function TakeIn({ sort, file, onClose }: Props) {
       </Modal.Header>
       <Modal.Body className="stacked">
         <p className="quiet mb-0">{file.name}</p>
-        {read.waiting && <p className="mb-0">{logWords.measure.busy}</p>}
+        {read.waiting && <p className="mb-0">{logWords.picture.busy}</p>}
         <Fault error={fault ?? read.error} />
         {frames && (
           <>

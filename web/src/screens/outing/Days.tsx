@@ -5,7 +5,7 @@ import type { Outing } from "../../state/outings";
 import { at, type Day, type Matter, moved, samePlace, stretchFor, watersAround, watersOn } from "../../state/planning";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
-import { kitWords } from "../../words/kit";
+import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { clockIn, dateIn, dayName, instantOf } from "../../words/zone";
 import { DayStrip } from "./DayStrip";
@@ -78,7 +78,7 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
     const entered = watersOn(same, day.date);
     const waters = entered.length > 0 ? entered : watersOf(day, fed, outing.zone);
     keep(moved(outing, stretch ? at(stretch, outing.zone) : { date: day.date }, waters));
-    toast({ text: say.taken(dayName(day.date)), action: { label: kitWords.undo, act: () => keep(outing) } });
+    toast({ text: say.taken(dayName(day.date)), action: { label: bagWords.undo, act: () => keep(outing) } });
     onClose();
   };
 

@@ -7,7 +7,7 @@ import { faultText } from "../../ui/faultText";
 import { saveAs } from "../../ui/saveAs";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
-import { kitWords } from "../../words/kit";
+import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
 import { type Outing, span } from "../../state/outings";
@@ -92,7 +92,7 @@ function FromFile(props: {
     keep({ ...outing, name: spot.name, latitude: spot.latitude, longitude: spot.longitude });
     toast({
       text: say.takenPlace(spot.name),
-      action: { label: kitWords.undo, act: () => keep(outing) },
+      action: { label: bagWords.undo, act: () => keep(outing) },
     });
     onClose();
   };

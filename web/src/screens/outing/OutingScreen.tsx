@@ -9,7 +9,7 @@ import { looks as ownLooks } from "../../state/looks";
 import { type Outing, useOutings } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
-import { kitWords } from "../../words/kit";
+import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { Days } from "./Days";
 import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
@@ -79,13 +79,13 @@ export function OutingScreen() {
                 keep({
                   ...current,
                   id: crypto.randomUUID(),
-                  name: kitWords.copyOf(current.name).slice(0, 60),
+                  name: bagWords.copyOf(current.name).slice(0, 60),
                   readings: [],
                   packed: [],
                 })
               }
             >
-              {kitWords.copy}
+              {bagWords.copy}
             </Button>
             <Button variant="quiet" size="sm" onClick={() => set({ archived: !current.archived })}>
               {current.archived ? outingWords.unarchive : outingWords.archive}
@@ -97,7 +97,7 @@ export function OutingScreen() {
                 forget(current);
                 toast({
                   text: outingWords.forgotten(current.name),
-                  action: { label: kitWords.undo, act: () => keep(current) },
+                  action: { label: bagWords.undo, act: () => keep(current) },
                 });
               }}
             >
@@ -133,7 +133,7 @@ export function OutingScreen() {
             nameOf={nameOf}
             onSpan={(change) => {
               set(change);
-              toast({ text: outingWords.spanMoved, action: { label: kitWords.undo, act: () => keep(current) } });
+              toast({ text: outingWords.spanMoved, action: { label: bagWords.undo, act: () => keep(current) } });
             }}
             minute={(point) =>
               // Nothing is set from the light of another question.

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Laid } from "../../state/bench";
 import { useNow } from "../../ui/useNow";
-import { kitWords } from "../../words/kit";
+import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { type Outing, span } from "../../state/outings";
 import { type Light, usePlausible } from "../../questions/light";
@@ -45,7 +45,7 @@ export function Readings({ outing, set, laid, light }: Props) {
               <Button
                 variant="quiet"
                 size="sm"
-                aria-label={`${kitWords.forget}: ${clockIn(Date.parse(reading.at), outing.zone)}`}
+                aria-label={`${bagWords.forget}: ${clockIn(Date.parse(reading.at), outing.zone)}`}
                 onClick={() => set({ readings: outing.readings.filter((_, each) => each !== place) })}
               >
                 ×

@@ -6,7 +6,7 @@ import { Fault } from "../../ui/Fault";
 import { KnownNumber } from "../../ui/NumberField";
 import { say as toast } from "../../ui/say";
 import { typed } from "../../ui/typed";
-import { kitWords } from "../../words/kit";
+import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { type Outing, span } from "../../state/outings";
 import { clockIn } from "../../words/zone";
@@ -39,7 +39,7 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
         set({ waters: oldWaters, weather: oldWeather, sky: oldSky });
         setFilled((count) => count + 1);
       };
-      toast({ text: say.feedTaken, action: { label: kitWords.undo, act: undo } });
+      toast({ text: say.feedTaken, action: { label: bagWords.undo, act: undo } });
     } catch (error) {
       setFault(error);
     }
@@ -75,7 +75,7 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
           />
           <Button
             variant="quiet"
-            aria-label={`${kitWords.rowRemove}: ${at + 1}`}
+            aria-label={`${bagWords.rowRemove}: ${at + 1}`}
             onClick={() => {
               set({ waters: outing.waters.filter((_, each) => each !== at) });
               setFilled(filled + 1);

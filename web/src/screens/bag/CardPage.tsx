@@ -7,10 +7,10 @@ import { itemsOf } from "../../state/bag";
 import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
-import { logWords } from "../../words/log";
+import { bagWords } from "../../words/bag";
 import { signedStops } from "../../words/times";
 
-const say = logWords.card;
+const say = bagWords.card;
 const MOST = 8;
 
 /** This body's times down, these glasses as measured across: to print and take along. */

@@ -1,9 +1,9 @@
 import { useMemo } from "react";
-import { documentOf, type OwnLog } from "../../questions/log";
-import { useFinished } from "../../state/frames";
-import { draftOf, type Kit } from "../../state/kit";
-import { useExchange } from "../../state/outbox";
-import { useSession } from "../../state/session";
+import { documentOf, type OwnLog } from "../questions/log";
+import { useFinished } from "./frames";
+import { draftOf, type Kit } from "./kit";
+import { useExchange } from "./outbox";
+import { useSession } from "./session";
 
 const MOST_SENT = 2000;
 

@@ -2,22 +2,23 @@ import { useMutation } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { askPair, type Pair } from "../../questions/measuring";
-import { itemsOf } from "../../state/bag";
 import { amend } from "../../state/amend";
-import { useKit } from "../../state/kit";
+import type { ItemOf } from "../../state/kit";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useShutterText } from "../../parts/meter/typedTime";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
-import { logWords } from "../../words/log";
+import { bagWords } from "../../words/bag";
 import { tenthStops } from "../../words/times";
 import { PictureInput } from "../../ui/PictureInput";
 
-const say = logWords.measure;
+const say = bagWords.measure;
+/** Further than this from its label something else went wrong [stops]. */
+const FAR_STOPS = 1.5;
 const SETTINGS = ["aperture", "iso"] as const;
 
 /** Strength, cast and corners of a glass from a bare and a filtered frame. */
-export function PairPanel() {
+export function PairPanel({ item, onDone }: { item: ItemOf<"glass">; onDone: () => void }) {
   const [files, setFiles] = useState<Record<string, File[]>>({});
   const [typed, setTyped] = useState<Record<string, string>>({});
   const shutters = {
@@ -101,12 +102,18 @@ export function PairPanel() {
         </Button>
         <Fault error={pair.error} />
       </Form>
-      {pair.data && <Found pair={pair.data} />}
+      {pair.data && <Found pair={pair.data} item={item} onDone={onDone} />}
     </section>
   );
 }
 
-function Found({ pair }: { pair: Pair }) {
+interface FoundProps {
+  pair: Pair;
+  item: ItemOf<"glass">;
+  onDone: () => void;
+}
+
+function Found({ pair, item, onDone }: FoundProps) {
   const { stops, cast } = pair;
   if (pair.refused)
     return (
@@ -142,7 +149,7 @@ function Found({ pair }: { pair: Pair }) {
       <p className="quiet mb-0">{say.castNote}</p>
       <StrengthMap map={pair.map} />
       <p className="quiet mb-0">{say.blocks(pair.valid_blocks, pair.of_blocks)}</p>
-      <KeepPair pair={pair} />
+      <KeepPair pair={pair} item={item} onDone={onDone} />
     </div>
   );
 }
@@ -181,17 +188,10 @@ function StrengthMap({ map }: { map: (number | null)[][] }) {
   );
 }
 
-/** Offer the strength to what is known of a glass; nothing is kept unless asked. */
-function KeepPair({ pair }: { pair: Pair }) {
-  const kit = useKit();
-  const solids = itemsOf(kit.items, "glass").filter((piece) => piece.facts.kind === "solid");
-  const near = (piece: (typeof solids)[number]) => Math.abs(piece.facts.stops - pair.stops.g);
-  const nearest = solids.toSorted((a, b) => near(a) - near(b))[0];
-  const [chosen, setChosen] = useState<string | null>(null);
-  const glass = solids.find((solid) => solid.id === (chosen ?? nearest?.id));
+/** Offer the strength as evidence; nothing is kept unless asked. */
+function KeepPair({ pair, item, onDone }: FoundProps) {
   const keep = async () => {
-    if (!glass) return;
-    const pair_stops = [...glass.facts.pair_stops, Math.round(pair.stops.g * 100) / 100].slice(-12);
+    const pair_stops = [...item.facts.pair_stops, Math.round(pair.stops.g * 100) / 100].slice(-12);
     const cast = say.castText(tenthStops(pair.cast.rg), tenthStops(pair.cast.bg));
     const facts = {
       pair_stops,
@@ -199,21 +199,14 @@ function KeepPair({ pair }: { pair: Pair }) {
       cast_mired: Math.round(pair.cast.mired),
       ...(pair.corner_falloff !== null && { corner_stops: Math.round(pair.corner_falloff * 10) / 10 }),
     };
-    await amend(glass, facts, say.kept(glass.name, pair.stops.g.toFixed(2)));
+    await amend(item, facts, say.kept(item.name, pair.stops.g.toFixed(2)));
+    onDone();
   };
+  const far = Math.abs(pair.stops.g - item.facts.stops) > FAR_STOPS;
   return (
     <div className="pair-keep">
-      <Form.Group controlId="pair-glass">
-        <Form.Label>{say.forGlass}</Form.Label>
-        <Form.Select value={glass?.id ?? ""} onChange={(event) => setChosen(event.target.value)}>
-          {solids.map((solid) => (
-            <option key={solid.id} value={solid.id}>
-              {solid.name}
-            </option>
-          ))}
-        </Form.Select>
-      </Form.Group>
-      <Button variant="quiet" onClick={() => void keep()} disabled={!glass}>
+      {far && <p className="fault mb-0">{bagWords.measuring.far}</p>}
+      <Button variant="signal" onClick={() => void keep()}>
         {say.keep}
       </Button>
     </div>

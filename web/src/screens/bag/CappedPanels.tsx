@@ -4,16 +4,16 @@ import { Button, Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { askLeak, askSpecks } from "../../questions/measuring";
 import { amend } from "../../state/amend";
-import { useBench } from "../../state/bench";
+import type { ItemOf } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
-import { logWords } from "../../words/log";
+import { bagWords } from "../../words/bag";
 import { roughTime } from "../../words/times";
 import { PictureInput } from "../../ui/PictureInput";
 
-const say = logWords.measure;
+const say = bagWords.measure;
 
 /** Hot specks of a capped frame, and from when this body needs a dark frame. */
-export function SpecksPanel() {
+export function SpecksPanel({ body, onDone }: { body: ItemOf<"body">; onDone: () => void }) {
   const [file, setFile] = useState<File | undefined>();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const specks = useMutation({
@@ -49,14 +49,18 @@ export function SpecksPanel() {
         </Button>
         <Fault error={specks.error} />
       </Form>
-      {specks.data && <Counted found={specks.data} />}
+      {specks.data && <Counted found={specks.data} body={body} onDone={onDone} />}
     </section>
   );
 }
 
-function Counted({ found }: { found: Schemas["SpecksAnswer"] }) {
-  const [laid] = useBench();
-  const body = laid?.body;
+interface CountedProps {
+  found: Schemas["SpecksAnswer"];
+  body: ItemOf<"body">;
+  onDone: () => void;
+}
+
+function Counted({ found, body, onDone }: CountedProps) {
   if (found.refused)
     return (
       <p className="fault" role="alert">
@@ -65,9 +69,10 @@ function Counted({ found }: { found: Schemas["SpecksAnswer"] }) {
     );
   const from = found.advised_from_seconds;
   const keep = async () => {
-    if (!body || from === null) return;
+    if (from === null) return;
     const dark_from_s = Math.min(86_400, Math.max(1, Math.round(from)));
     await amend(body, { dark_from_s }, say.keptAdvised(body.name));
+    onDone();
   };
   return (
     <div className="stacked" role="status">
@@ -75,7 +80,7 @@ function Counted({ found }: { found: Schemas["SpecksAnswer"] }) {
         {found.count === 0 ? say.noSpecks : say.specks(found.count, found.per_megapixel.toPrecision(2))}{" "}
         {from !== null && say.advised(roughTime(Math.min(from, 86_400)))}
       </p>
-      {from !== null && body && (
+      {from !== null && (
         <Button variant="quiet" onClick={() => void keep()}>
           {say.useAdvised}
         </Button>

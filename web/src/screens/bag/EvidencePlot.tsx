@@ -1,4 +1,4 @@
-import { logWords } from "../../words/log";
+import { bagWords } from "../../words/bag";
 import { signedStops, tenthStops } from "../../words/times";
 import type { Known } from "../../questions/log";
 
@@ -14,7 +14,7 @@ export function EvidencePlot({ known }: { known: Known }) {
   const y = (stops: number) => HIGH / 2 - (stops / reach) * (HIGH / 2 - 8);
   const x = (at: number) => EDGE + ((at + 0.5) / Math.max(dots.length, 1)) * (WIDE - EDGE - 8);
   const sure = 2 * known.sd;
-  const text = logWords.glass.plot(known.name, tenthStops(known.mean), sure.toFixed(1), dots.length);
+  const text = bagWords.own.plot(known.name, tenthStops(known.mean), sure.toFixed(1), dots.length);
   return (
     <svg className="evidence" viewBox={`0 0 ${WIDE} ${HIGH}`} role="img" aria-label={text}>
       <rect

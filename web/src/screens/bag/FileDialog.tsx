@@ -5,7 +5,7 @@ import { draftOf, forgetItem, keepItems, type Kit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { say } from "../../ui/say";
 import { words } from "../../words";
-import { kitWords } from "../../words/kit";
+import { bagWords } from "../../words/bag";
 
 interface Props {
   file: { name: string; text: string };
@@ -36,19 +36,19 @@ export function FileDialog({ file, kit, onClose }: Props) {
       if (before.length > 0) await keepItems(before);
       for (const id of made) await forgetItem(id);
     };
-    say({ text: kitWords.file.taken(fresh + changed), action: { label: kitWords.undo, act: () => void undo() } });
+    say({ text: bagWords.file.taken(fresh + changed), action: { label: bagWords.undo, act: () => void undo() } });
     onClose();
   };
   return (
     <Modal show onHide={onClose} centered scrollable aria-labelledby="file-title">
       <Modal.Header closeButton closeLabel={words.entry.cancel}>
-        <Modal.Title id="file-title">{kitWords.file.title}</Modal.Title>
+        <Modal.Title id="file-title">{bagWords.file.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
         <p className="quiet mb-0">{file.name}</p>
         {read.error && (
           <div>
-            <p className="fault">{kitWords.file.refused}</p>
+            <p className="fault">{bagWords.file.refused}</p>
             <Fault error={read.error} again={read.again} />
           </div>
         )}
@@ -56,19 +56,19 @@ export function FileDialog({ file, kit, onClose }: Props) {
         {found && (
           <>
             <p className="mb-0">
-              {fresh + changed === 0 ? kitWords.file.nothing : kitWords.file.counts(fresh, changed, count("same"))}
+              {fresh + changed === 0 ? bagWords.file.nothing : bagWords.file.counts(fresh, changed, count("same"))}
             </p>
             <ul className="plain-list">
               {found.changes
                 .filter((change) => change.change !== "same")
                 .map((change) => (
                   <li key={change.id}>
-                    <strong>{change.name}</strong> {kitWords.file.changes[change.change]}
+                    <strong>{change.name}</strong> {bagWords.file.changes[change.change]}
                     {change.facts.length > 0 && <span className="quiet">: {change.facts.join(", ")}</span>}
                   </li>
                 ))}
             </ul>
-            <p className="quiet mb-0">{kitWords.file.all}</p>
+            <p className="quiet mb-0">{bagWords.file.all}</p>
           </>
         )}
       </Modal.Body>
@@ -77,7 +77,7 @@ export function FileDialog({ file, kit, onClose }: Props) {
           {words.entry.cancel}
         </Button>
         <Button variant="signal" disabled={!found || fresh + changed === 0} onClick={() => void take()}>
-          {kitWords.file.take}
+          {bagWords.file.take}
         </Button>
       </Modal.Footer>
     </Modal>

@@ -2,27 +2,30 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Fault } from "../../api/client";
 import { useKit } from "../../state/kit";
-import { kitWords } from "../../words/kit";
+import { Choice } from "../../ui/fields";
+import { bagWords } from "../../words/bag";
 import type { Fact } from "../../questions/kit";
 import { FaultText } from "./FaultText";
 
 interface Props {
   fact: Fact;
+  /** What it is called here. */
+  label: string;
   value: unknown;
   fault: Fault | undefined;
   onChange: (value: unknown) => void;
 }
 
 /** One fact in the control that fits its shape. What cannot be read as a number is sent as it is, for the core to refuse. */
-export function FactField({ fact, value, fault, onChange }: Props) {
+export function FactField({ fact, label: called, value, fault, onChange }: Props) {
   const id = `fact-${fact.name}`;
-  const label = fact.unit ? `${fact.label}, ${fact.unit}` : fact.label;
+  const label = fact.unit ? `${called}, ${fact.unit}` : called;
   const hint = `${id}-hint`;
   const described = { "aria-describedby": fault ? `${hint} ${id}-fault` : hint, isInvalid: Boolean(fault) };
   const foot = (
     <>
       <p className="fact-use" id={hint}>
-        {kitWords.usedBy(fact.used_by)}
+        {bagWords.usedBy(fact.used_by)}
       </p>
       <FaultText id={`${id}-fault`} fault={fault} />
     </>
@@ -44,7 +47,18 @@ export function FactField({ fact, value, fault, onChange }: Props) {
         </Form.Group>
       );
     case "choice":
-      return (
+      return fact.opens && fact.choices.length <= MOST_IN_VIEW ? (
+        <div className="fact-wide">
+          <Choice
+            name={id}
+            label={label}
+            value={typeof value === "string" ? value : null}
+            choices={fact.choices.map(({ code, said }) => [code, said] as const)}
+            onValue={onChange}
+          />
+          {foot}
+        </div>
+      ) : (
         <Form.Group controlId={id}>
           <Form.Label>{label}</Form.Label>
           <Form.Select
@@ -101,26 +115,63 @@ export function FactField({ fact, value, fault, onChange }: Props) {
           label={label}
           value={typeof value === "number" || typeof value === "string" ? String(value) : ""}
           described={described}
-          hint={fact.default == null ? kitWords.unknown : undefined}
+          hint={fact.default == null ? bagWords.unknown : undefined}
           onText={(text) => onChange(text.trim() === "" ? fact.default : number(text))}
         >
+          <Near fact={fact} label={called} value={value} onChange={onChange} />
           {foot}
         </TextField>
       );
   }
 }
 
-/** Other things of the kit, by name. They are named on the bench; here they can be let go. */
+/** More than these are a list to pull down. */
+const MOST_IN_VIEW = 5;
+
+interface NearProps {
+  fact: Fact;
+  label: string;
+  value: unknown;
+  onChange: (value: number) => void;
+}
+
+/** A number without typing: what it usually is, or a step more and less. */
+function Near({ fact, label, value, onChange }: NearProps) {
+  if (!fact.opens || (fact.usual.length === 0 && fact.by === 0)) return null;
+  const now = typeof value === "number" ? value : 0;
+  const step = (by: number) => onChange(Math.min(fact.high, Math.max(fact.low, Number((now + by).toFixed(2)))));
+  return (
+    <div className="fact-near">
+      {fact.usual.map((each) => (
+        <Button key={each} variant="choice" size="sm" aria-pressed={each === value} onClick={() => onChange(each)}>
+          {each}
+        </Button>
+      ))}
+      {fact.by > 0 && (
+        <>
+          <Button variant="quiet" aria-label={bagWords.less(label)} onClick={() => step(-fact.by)}>
+            −
+          </Button>
+          <Button variant="quiet" aria-label={bagWords.greater(label)} onClick={() => step(fact.by)}>
+            +
+          </Button>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Other things of the bag, by name. They are named on the bench; here they can be let go. */
 function Named({ ids, label, onChange }: { ids: string[]; label: string; onChange: (value: string[]) => void }) {
   const { items } = useKit();
   if (ids.length === 0) return null;
-  const names = ids.map((id) => items.find((item) => item.id === id)?.name ?? kitWords.notThere);
+  const names = ids.map((id) => items.find((item) => item.id === id)?.name ?? bagWords.notThere);
   return (
     <div>
       <p className="form-label">{label}</p>
       <p className="mb-1">{names.join(" + ")}</p>
       <Button variant="quiet" onClick={() => onChange([])}>
-        {kitWords.apart}
+        {bagWords.apart}
       </Button>
     </div>
   );
@@ -214,7 +265,7 @@ function Rows({ id, fact, rows, onChange, children }: RowsProps) {
           ))}
           <Button
             variant="quiet"
-            aria-label={`${kitWords.rowRemove}: ${at + 1}`}
+            aria-label={`${bagWords.rowRemove}: ${at + 1}`}
             onClick={() => onChange(rows.filter((_, each) => each !== at))}
           >
             ×
@@ -222,7 +273,7 @@ function Rows({ id, fact, rows, onChange, children }: RowsProps) {
         </div>
       ))}
       <Button variant="quiet" onClick={() => onChange([...rows, ["", ""]])}>
-        {kitWords.rowAdd}
+        {bagWords.rowAdd}
       </Button>
       {children}
     </div>

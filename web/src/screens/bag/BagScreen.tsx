@@ -1,0 +1,36 @@
+import { Navigate, NavLink, Route, Routes } from "react-router";
+import { bagWords } from "../../words/bag";
+import { BagPage } from "./BagPage";
+import { CardPage } from "./CardPage";
+import { ReachPage } from "./ReachPage";
+import "./bag.css";
+import "./opened.css";
+import "./measure.css";
+import "./papers.css";
+
+const PAGES = [
+  ["/bag", bagWords.pages.bag],
+  ["/bag/reach", bagWords.pages.reach],
+  ["/bag/card", bagWords.pages.card],
+] as const;
+
+/** What somebody owns, what it really does, and what it reaches together. */
+export function BagScreen() {
+  return (
+    <div className="bag">
+      <nav className="pages" aria-label={bagWords.pages.label}>
+        {PAGES.map(([to, label]) => (
+          <NavLink key={to} to={to} end>
+            {label}
+          </NavLink>
+        ))}
+      </nav>
+      <Routes>
+        <Route index element={<BagPage />} />
+        <Route path="reach" element={<ReachPage />} />
+        <Route path="card" element={<CardPage />} />
+        <Route path="*" element={<Navigate to="/bag" replace />} />
+      </Routes>
+    </div>
+  );
+}
