@@ -101,7 +101,7 @@ def test_one_s_own_bag_of_four_stands_in_eight_taps_and_the_lent_one_goes(visits
     expect(page.get_by_text("Lent filters.")).to_be_hidden()
     # The bag goes along into an account.
     visit.sign_in()
-    expect(page.get_by_text(re.compile("things? joined your kit"))).to_be_visible()
+    expect(page.get_by_text(re.compile("things? joined your bag"))).to_be_visible()
 
 
 def test_a_time_that_was_decided_is_the_one_that_is_run_and_logged(guest: Visit) -> None:
@@ -217,8 +217,8 @@ def test_letters_are_keys_only_while_one_wants_them_and_screens_say_their_names(
     page.get_by_role("dialog").get_by_role("button", name="Close").click()
     for key in ("2", "l"):
         page.keyboard.press(key)
-    page.get_by_role("link", name="Kit").filter(visible=True).click()
-    expect(page).to_have_title("Kit · Jackstaff")
+    page.get_by_role("link", name="Bag").filter(visible=True).click()
+    expect(page).to_have_title("Bag · Jackstaff")
     expect(page.get_by_role("heading", level=1)).to_be_focused()
     page.get_by_role("link", name="Bench").filter(visible=True).click()
     expect(answer(page)).to_have_text("13s")
@@ -354,13 +354,15 @@ def test_a_typed_reading_that_means_two_things_is_asked_about_wherever_it_is_typ
     dialog.get_by_label("Time wanted").fill("3:20")
     expect(dialog.get_by_text(re.compile("a reading of .* gives 3 min 20 s")).first).to_be_visible()
     page.keyboard.press("Escape")
-    page.get_by_role("link", name="Kit").filter(visible=True).click()
-    expect(page.get_by_role("button", name="What this kit reaches")).to_be_visible()
+    page.get_by_role("link", name="Bag").filter(visible=True).click()
+    expect(page.get_by_role("link", name="Reach")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Slot ND 4")).click()
-    page.get_by_label("Reading without it").fill("1/60")
-    page.get_by_label("Reading with it").fill("4")
-    expect(page.get_by_text("4 can be read more than one way. Which is it?")).to_be_visible()
-    expect(page.get_by_text("They differ by")).to_be_hidden()
-    page.get_by_role("button", name="1/4", exact=True).click()
-    expect(page.get_by_label("Reading with it")).to_have_value("1/4")
+    page.get_by_role("button", name="Measure it").click()
+    page.get_by_label("Without it the meter says").fill("1/60")
+    page.get_by_role("button", name="Another time").click()
+    page.get_by_label("Another time").fill("4")
+    expect(page.get_by_text("Which one is it?")).to_be_visible()
+    expect(page.get_by_text("stops of")).to_be_hidden()
+    page.get_by_role("button", name="1/4", exact=True).last.click()
+    expect(page.get_by_label("Another time")).to_have_value("1/4")
     expect(page.get_by_text("They differ by 4.0 stops")).to_be_visible()

@@ -1,4 +1,4 @@
-"""The kit and what the bench does with it: pins, alternatives, files, dragging, the extras."""
+"""The bag and what the bench does with it: pins, alternatives, files, dragging, the extras."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ import re
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from .conftest import Visit, work_out
 
@@ -16,48 +16,99 @@ def answer(page: Page) -> Any:
     return page.get_by_test_id("answer-time")
 
 
-def test_a_measured_glass_counts_everywhere_and_can_be_undone(guest: Visit) -> None:
+def tile(page: Page, name: str) -> Locator:
+    """A filter's block in the bag."""
+    return page.locator(".filter-tile", has_text=name)
+
+
+def test_a_filter_is_measured_by_two_readings_and_counts_everywhere(guest: Visit) -> None:
+    page = guest.page
+    taps = 0
+
+    def tap(button: Locator) -> None:
+        nonlocal taps
+        taps += 1
+        button.click()
+
+    expect(answer(page)).to_have_text("13s")
+    tap(page.get_by_role("link", name="Bag").filter(visible=True))
+    tap(tile(page, "Slot ND 4"))
+    opened = page.get_by_role("article", name="Slot ND 4")
+    expect(opened).to_contain_text("Nobody has measured it: sums use the label.")
+    tap(opened.get_by_role("button", name="Measure it"))
+    tap(opened.get_by_role("button", name="1/40, as on the bench"))
+    tap(opened.get_by_role("button", name="0.5 s", exact=True))
+    # 1/40 is 2^-16/3 and 0.5 s is 2^-1: four stops and a third, known to a third-stop dial's give or take.
+    expect(opened.get_by_role("status")).to_contain_text("4.3 ± 0.3 stops")
+    expect(opened.get_by_role("status")).to_contain_text("0.3 denser than its label.")
+    tap(opened.get_by_role("button", name="Use it"))
+    assert taps <= 8
+    expect(tile(page, "Slot ND 4")).to_contain_text("4.3 stops")
+    expect(opened).to_contain_text(re.compile("Sums use 4.3 ± 0.29, from two readings on "))
+    page.get_by_role("button", name="Undo").last.click()
+    expect(opened).to_contain_text("Nobody has measured it: sums use the label.")
+
+
+def test_what_a_filter_measures_can_be_typed_undone_copied_and_put_away(guest: Visit) -> None:
     page = guest.page
     expect(answer(page)).to_have_text("13s")
     page.keyboard.press("k")
-    page.locator(".kit-item", has_text="Slot ND 9").click()
+    tile(page, "Slot ND 9").click()
+    page.get_by_text("More", exact=True).click()
     page.get_by_label("Measured minus label, stops").fill("0,3")
     page.get_by_label("Give or take, stops").fill("0.2")
-    page.get_by_label("Strength, or the weak end, stops").fill("99")
+    page.get_by_label("Strength, stops").fill("99")
     page.get_by_role("button", name="Save", exact=True).click()
     fault = page.get_by_text("Give a number from 0 to 30 stops.")
     expect(fault.first).to_be_visible()
-    page.get_by_label("Strength, or the weak end, stops").fill("9")
+    page.get_by_label("Strength, stops").fill("9")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("Slot ND 9 saved.")).to_be_visible()
-    expect(page.get_by_role("button", name="Slot ND 9 9 (+0.3) stops")).to_be_visible()
+    expect(page.get_by_role("button", name="Slot ND 9, 9.3 stops; label 9")).to_be_visible()
     page.keyboard.press("b")
     expect(answer(page)).to_have_text("15s")
     page.get_by_text("The sum, line by line").click()
     expect(page.get_by_role("row", name=re.compile(r"Slot ND 9, measured correction \+0.3"))).to_be_visible()
-    # The toast has gone with the screen's own; the kit keeps the change over a reload, and a copy is another glass.
+    # The toast has gone with the screen's own; the bag keeps the change over a reload, and a copy is another filter.
     page.reload()
     expect(answer(page)).to_have_text("15s")
     page.keyboard.press("k")
-    page.locator(".kit-item", has_text="Slot ND 9").click()
+    tile(page, "Slot ND 9").click()
+    page.get_by_text("More", exact=True).click()
     page.get_by_role("button", name="Copy").click()
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_be_visible()
+    expect(tile(page, "Slot ND 9, copy")).to_be_visible()
+    page.get_by_text("More", exact=True).click()
     page.get_by_role("button", name="Remove", exact=True).click()
-    expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_have_count(0)
+    expect(tile(page, "Slot ND 9, copy")).to_have_count(0)
     page.get_by_role("button", name="Undo").last.click()
-    expect(page.get_by_role("button", name=re.compile("^Slot ND 9, copy"))).to_be_visible()
-    page.get_by_role("button", name="Retire").click()
-    expect(page.get_by_role("button", name=re.compile("copy retired"))).to_be_visible()
-    # Two readings, without and with, are a measurement.
-    page.get_by_role("button", name="Slot ND 4").first.click()
-    page.get_by_label("Reading without it").fill("1/60")
-    page.get_by_label("Reading with it").fill("1/3")
-    expect(page.get_by_text("They differ by 4.3 stops: +0.3 against the label.")).to_be_visible()
+    expect(tile(page, "Slot ND 9, copy")).to_be_visible()
+    # Lent, it leaves the sums at once and lies apart, with its history.
+    page.get_by_role("button", name="Lost, lent or broken").click()
+    expect(tile(page, "Slot ND 9, copy")).to_have_count(0)
+    expect(page.get_by_role("region", name="Not in the bag now")).to_contain_text("Slot ND 9, copy")
     # Signing in takes what the guest made along.
     guest.sign_in()
-    expect(page.get_by_text(re.compile("things? joined your kit"))).to_be_visible()
-    expect(page.get_by_role("button", name="Slot ND 9 9 (+0.3) stops")).to_be_visible()
+    expect(page.get_by_text(re.compile("things? joined your bag"))).to_be_visible()
+    expect(page.get_by_role("button", name="Slot ND 9, 9.3 stops; label 9")).to_be_visible()
+
+
+def test_filters_are_put_in_order_by_pulling_and_by_keys(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("k")
+    slots = page.get_by_role("region", name="In the slots").locator(".tile-name")
+    expect(slots).to_have_text(["Slot ND 4", "Slot ND 9", "Slot ND 14", "Soft grad 2", "Hard grad 3"])
+    tile(page, "Slot ND 14").drag_to(tile(page, "Slot ND 4"))
+    expect(slots).to_have_text(["Slot ND 14", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
+    tile(page, "Slot ND 4").press("Alt+ArrowRight")
+    expect(slots).to_have_text(["Slot ND 14", "Slot ND 9", "Slot ND 4", "Soft grad 2", "Hard grad 3"])
+    page.get_by_role("button", name="Undo").last.click()
+    expect(slots).to_have_text(["Slot ND 14", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
+    page.keyboard.press("b")
+    expect(page.locator(".shelf .tile").nth(1)).to_have_accessible_name(
+        re.compile("Slot ND 14")
+    )
 
 
 def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tmp_path: Path) -> None:
@@ -78,10 +129,10 @@ def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tm
     dialog = page.get_by_role("dialog")
     expect(dialog.get_by_text("1 new, 1 changed, 18 the same.")).to_be_visible()
     dialog.get_by_role("button", name="Take it in").click()
-    expect(page.locator(".kit-item", has_text="Glass from the file")).to_be_visible()
+    expect(page.get_by_text("Glass from the file")).to_be_visible()
     page.get_by_role("button", name="Undo").last.click()
-    expect(page.locator(".kit-item", has_text="Glass from the file")).to_have_count(0)
-    expect(page.locator(".kit-item", has_text="Full-frame body A")).to_be_visible()
+    expect(page.get_by_text("Glass from the file")).to_have_count(0)
+    expect(page.get_by_role("button", name=re.compile("^Full-frame body A"))).to_be_visible()
     body["items"][3]["facts"]["thread_mm"] = "wide"
     path.write_text(json.dumps(body, indent=1))
     page.get_by_label("Read a kit file").set_input_files(path)
@@ -89,8 +140,12 @@ def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tm
     expect(dialog.get_by_text(re.compile(r"^Line \d+: Filter thread is not a number"))).to_be_visible()
     expect(dialog.get_by_role("button", name="Take it in")).to_be_disabled()
     dialog.get_by_role("button", name="Cancel").last.click()
-    page.get_by_role("button", name="What this kit reaches").click()
-    expect(dialog.get_by_text("Gap from 1/40 to 1/14 (1.5 stops)")).to_be_visible()
+    page.get_by_role("link", name="Reach").click()
+    expect(page.get_by_text("Gap from 1/40 to 1/14 (1.5 stops)")).to_be_visible()
+    times = page.get_by_role("slider", name="Times this bag makes")
+    times.press("Home")
+    times.press("End")
+    expect(page.get_by_role("status").filter(has_text="stops)")).to_contain_text("Slot ND 14")
 
 
 def test_one_thing_floats_and_the_rest_is_held(guest: Visit) -> None:

@@ -95,19 +95,33 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.get_by_role("tab", name="Hazards").click()
         expect(page.get_by_label("Thunderstorm")).to_be_visible()
 
-    def kit() -> None:
-        page.get_by_role("link", name="Kit").filter(visible=True).click()
+    def bag() -> None:
+        page.get_by_role("link", name="Bag").filter(visible=True).click()
         expect(page.get_by_role("button", name="Slot ND 9").first).to_be_visible()
 
     def item() -> None:
         page.get_by_role("button", name="Ring VND").first.click()
+        page.get_by_text("More", exact=True).click()
         expect(page.get_by_label("Dense end, stops")).to_be_visible()
 
+    def lens() -> None:
+        page.get_by_role("button", name="24 mm prime").click()
+        page.get_by_role("button", name="Measure it").click()
+        expect(page.get_by_label("Clear from, mm")).to_be_visible()
+
+    def measured() -> None:
+        page.get_by_role("button", name="Slot ND 4").first.click()
+        page.get_by_role("button", name="Measure it").click()
+        page.get_by_role("button", name="as on the bench").click()
+        expect(page.get_by_role("button", name="Another time")).to_be_visible()
+
     def reach() -> None:
-        if page.get_by_role("button", name="All of the kit").is_visible():
-            page.get_by_role("button", name="All of the kit").click()
-        page.get_by_role("button", name="What this kit reaches").click()
+        page.get_by_role("link", name="Reach").click()
         expect(page.get_by_text("Without filters the longest")).to_be_visible()
+
+    def card() -> None:
+        page.get_by_role("link", name="Field card").click()
+        expect(page.get_by_test_id("field-card")).to_be_visible()
 
     def back() -> None:
         page.keyboard.press("Escape")
@@ -172,7 +186,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
     ways = {
         "planning": (
             bench, said, held, extras, no_extras, looks, drawn, undrawn, outing, fresh, days, pointed, pack,
-            hazards, kit, item, reach,
+            hazards, bag, item, lens, measured, reach, card,
         ),
         "exposing": (
             bench, moved, entry, armed, simulated, remote_test, queue, queued, running, ended, log, back, sign_in,
@@ -232,14 +246,14 @@ def test_red_stays_red_while_an_outing_goes_on(visits: Any) -> None:
     page = visit.page
     visit.context.add_cookies([{"name": "jackstaff_light", "value": "red", "url": visit.server.url}])
     page.clock.install(time="2027-04-17T03:20:00Z")
-    for path in ("/", "/run", "/kit", "/log"):
+    for path in ("/", "/run", "/bag", "/log"):
         page.goto(visit.server.url + path)
         expect(page.get_by_role("banner").get_by_text("min to civil dawn")).to_be_visible()
         expect(page.locator(".waiting")).to_have_count(0)
         assert brightest_other_than_red(page) <= 12, path
 
 
-LOG_PAGES = ("", "/glass", "/measure", "/lessons", "/card", "/files")
+LOG_PAGES = ("", "/lessons", "/files")
 
 
 @pytest.mark.parametrize("phone", [False, True], ids=["desk", "phone"])

@@ -223,8 +223,8 @@ def test_what_cannot_be_read_is_set_aside_and_named(guest: Visit) -> None:
 def test_a_screen_that_breaks_is_one_screen_and_nothing_is_lost(guest: Visit) -> None:
     page = guest.page
     expect(answer(page)).to_be_visible()
-    page.route("**/assets/KitScreen-*.js", lambda route: route.abort())
-    page.get_by_role("link", name="Kit").click()
+    page.route("**/assets/BagScreen-*.js", lambda route: route.abort())
+    page.get_by_role("link", name="Bag").click()
     expect(page.get_by_role("heading", name="This screen broke.")).to_be_visible()
     with page.expect_download():
         page.get_by_role("button", name="Save everything as a file").click()
@@ -329,9 +329,9 @@ def test_signing_in_keeps_every_thing_the_same_thing(visits: Any) -> None:
     page.get_by_role("button", name="⅓ stop dark", exact=True).click()
     used = [glass["id"] for glass in frames(page)[0]["stack"]]
     visit.sign_in("joar")
-    page.get_by_role("link", name="Kit").click()
-    expect(page.locator(".kit-item", has_text="Slot ND 4")).to_have_count(1)
-    expect(page.locator(".kit-item")).to_have_count(19)
+    page.get_by_role("link", name="Bag").click()
+    expect(page.locator(".filter-tile", has_text="Slot ND 4")).to_have_count(1)
+    expect(page.locator(".filter-tile, .thing")).to_have_count(19)
     eventually(page, lambda: len(of_account(visit.context, visit.server, "joar")["frame"]) >= 1)
     found = of_account(visit.context, visit.server, "joar")
     ids = {item["id"] for item in found["kit"]}
@@ -444,13 +444,14 @@ def test_each_step_keeps_its_own_way_back(guest: Visit) -> None:
     expect(answer(page)).to_be_visible()
     page.keyboard.press("k")
     for name in ("Slot ND 4", "Ring ND 6"):
-        page.locator(".kit-item", has_text=name).click()
+        page.locator(".filter-tile", has_text=name).click()
+        page.get_by_text("More", exact=True).click()
         page.get_by_role("button", name="Remove", exact=True).click()
-        expect(page.locator(".kit-item", has_text=name)).to_have_count(0)
+        expect(page.locator(".filter-tile", has_text=name)).to_have_count(0)
     page.locator(".toast", has_text="Slot ND 4").get_by_role("button", name="Undo").click()
-    expect(page.locator(".kit-item", has_text="Slot ND 4")).to_have_count(1)
+    expect(page.locator(".filter-tile", has_text="Slot ND 4")).to_have_count(1)
     page.locator(".toast", has_text="Ring ND 6").get_by_role("button", name="Undo").click()
-    expect(page.locator(".kit-item", has_text="Ring ND 6")).to_have_count(1)
+    expect(page.locator(".filter-tile", has_text="Ring ND 6")).to_have_count(1)
 
 
 def test_a_note_is_kept_while_it_is_typed(guest: Visit) -> None:
@@ -519,7 +520,7 @@ def test_one_can_sign_in_before_the_first_answer_has_brought_the_token(guest: Vi
 def test_the_page_never_scrolls_into_emptiness(visits: Any) -> None:
     visit: Visit = visits(visited=True, phone=True)
     page = visit.page
-    for path in ("/", "/outing", "/run", "/log", "/kit"):
+    for path in ("/", "/outing", "/run", "/log", "/bag"):
         page.goto(visit.server.url + path)
         expect(page.locator("main h1, main h2, main .waiting").first).to_be_attached()
         expect(page.locator(".waiting")).to_have_count(0)

@@ -116,9 +116,9 @@ export function FactField({ fact, label: called, value, fault, onChange }: Props
           value={typeof value === "number" || typeof value === "string" ? String(value) : ""}
           described={described}
           hint={fact.default == null ? bagWords.unknown : undefined}
+          beside={<Near fact={fact} label={called} value={value} onChange={onChange} />}
           onText={(text) => onChange(text.trim() === "" ? fact.default : number(text))}
         >
-          <Near fact={fact} label={called} value={value} onChange={onChange} />
           {foot}
         </TextField>
       );
@@ -185,29 +185,33 @@ interface TextProps {
   onText: (text: string) => void;
   most?: number;
   hint?: string | undefined;
+  beside?: React.ReactNode;
   children: React.ReactNode;
 }
 
 /** Keeps what is typed as it is typed; what it means goes out beside it. */
-function TextField({ id, label, value, described, onText, most, hint, children }: TextProps) {
+function TextField({ id, label, value, described, onText, most, hint, beside, children }: TextProps) {
   const [text, setText] = useState<{ typed: string; meant: string } | null>(null);
   // A change from outside (a label taken over) wins over what was typed before it.
   const shown = text?.meant === value ? text.typed : value;
   return (
     <Form.Group controlId={id}>
       <Form.Label>{label}</Form.Label>
-      <Form.Control
-        {...described}
-        autoComplete="off"
-        value={shown}
-        maxLength={most}
-        placeholder={hint}
-        onChange={(event) => {
-          const typed = event.target.value;
-          onText(typed);
-          setText({ typed, meant: meaning(typed, most !== undefined) });
-        }}
-      />
+      <div className="fact-line">
+        <Form.Control
+          {...described}
+          autoComplete="off"
+          value={shown}
+          maxLength={most}
+          placeholder={hint}
+          onChange={(event) => {
+            const typed = event.target.value;
+            onText(typed);
+            setText({ typed, meant: meaning(typed, most !== undefined) });
+          }}
+        />
+        {beside}
+      </div>
       {children}
     </Form.Group>
   );

@@ -2,12 +2,25 @@ import type { ItemOf } from "../../state/kit";
 import type { Known } from "../../questions/log";
 
 const WIDTH = 92;
-const HIGH = 132;
+const HIGH = 104;
 const GROUND = HIGH - 4;
 /** As far as a hand goes with filters [stops]. */
 const MOST = 16;
 const [LEFT, BROAD] = [26, 46];
 const MARKS = [5, 10, 15];
+
+/** The numbers on the scale, once for a row of blocks. */
+export function BlockScale() {
+  return (
+    <svg className="block-scale" viewBox={`0 0 24 ${HIGH}`} aria-hidden>
+      {MARKS.map((each) => (
+        <text key={each} x={20} y={y(each) + 4} textAnchor="end">
+          {each}
+        </text>
+      ))}
+    </svg>
+  );
+}
 
 /** A filter as a block on a small staff: its label outlined, what it measures filled with its doubt on top. */
 export function FilterBlock({ item, known }: { item: ItemOf<"glass">; known: Known | undefined }) {
@@ -26,7 +39,7 @@ export function FilterBlock({ item, known }: { item: ItemOf<"glass">; known: Kno
         <line key={each} className="block-mark" x1={0} x2={WIDTH} y1={y(each)} y2={y(each)} />
       ))}
       <line className="block-ground" x1={0} x2={WIDTH} y1={GROUND} y2={GROUND} />
-      <rect className="block-pole" x={16} width={4} y={2} height={GROUND - 2} />
+      <line className="block-pole" x1={18} x2={18} y1={2} y2={GROUND} />
       {measured && block(0, Math.max(0, base - doubt), `strength-${shade}`)}
       {measured && block(Math.max(0, base - doubt), base + doubt, "strength-doubt")}
       {kind === "graduated" && <path className="strength-grad" d={`M${LEFT} ${GROUND}V${y(stops)}H${LEFT + BROAD}Z`} />}
@@ -34,7 +47,7 @@ export function FilterBlock({ item, known }: { item: ItemOf<"glass">; known: Kno
       {clean.map((end) => (
         <line key={end} className="strength-clean" x1={LEFT - 4} x2={LEFT + BROAD + 4} y1={y(end)} y2={y(end)} />
       ))}
-      {block(0, stops, "strength-label")}
+      {block(0, stops, measured || kind === "graduated" ? "strength-label" : "strength-label strength-unknown")}
       {known && kind === "solid" && (
         <g className="strength-says">
           <line

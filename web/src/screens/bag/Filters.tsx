@@ -3,7 +3,7 @@ import type { Known } from "../../questions/log";
 import type { ItemOf } from "../../state/kit";
 import { bagWords } from "../../words/bag";
 import { tenthStops } from "../../words/times";
-import { FilterBlock } from "./FilterBlock";
+import { BlockScale, FilterBlock } from "./FilterBlock";
 import { strengthOf } from "./sentences";
 import { type Place, sortable, stepped } from "./sorting";
 
@@ -20,13 +20,16 @@ const MOUNTS = Object.keys(bagWords.mounts);
 
 /** The filters as blocks on one scale, grouped by how they go on; the one that is touched opens under its group. */
 export function Filters({ filters, known, open, onOpen, onMoved, children }: Props) {
-  return MOUNTS.map((mount) => {
+  const groups = MOUNTS.map((mount) => {
     const group = filters.filter((item) => item.facts.mount === mount);
     if (group.length === 0) return null;
     return (
       <section key={mount} className="filter-group" aria-label={bagWords.mounts[mount]}>
         <h3>{bagWords.mounts[mount]}</h3>
         <ul className="filter-row">
+          <li className="block-scales" aria-hidden="true">
+            <BlockScale />
+          </li>
           {group.map((item) => (
             <Tile
               key={item.id}
@@ -44,6 +47,7 @@ export function Filters({ filters, known, open, onOpen, onMoved, children }: Pro
       </section>
     );
   });
+  return <div className="filter-groups">{groups}</div>;
 }
 
 interface TileProps {
@@ -70,7 +74,7 @@ function Tile({ item, group, number, known, open, onOpen, onMoved }: TileProps) 
   };
   const { handle, target } = sortable(item.id, ids, setOver, onMoved);
   return (
-    <li data-over={over || undefined} {...target}>
+    <li data-over={over || undefined} {...handle} {...target}>
       <button
         type="button"
         className="filter-tile"
@@ -79,15 +83,12 @@ function Tile({ item, group, number, known, open, onOpen, onMoved }: TileProps) 
         aria-keyshortcuts="Alt+ArrowLeft Alt+ArrowRight"
         onClick={onOpen}
         onKeyDown={keys}
-        {...handle}
       >
         <FilterBlock item={item} known={known} />
-        {number <= 9 && (
-          <kbd className="tile-key" aria-hidden="true">
-            {number}
-          </kbd>
-        )}
-        <strong>{strength}</strong>
+        <strong>
+          {strength}
+          {number <= 9 && <kbd aria-hidden="true">{number}</kbd>}
+        </strong>
         <span className="tile-name">{item.name}</span>
         <span className="quiet">{said}</span>
       </button>

@@ -34,7 +34,9 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
       !fact.only_for ||
       fact.only_for.values.includes(String(facts[fact.only_for.fact] ?? firstChoice(described, fact.only_for.fact))),
   );
-  const [open, rest] = [shown.filter((fact) => fact.opens), shown.filter((fact) => !fact.opens)];
+  // What kind of thing it is was decided when it came.
+  const opens = (fact: Fact) => fact.opens && (isNew || fact.name !== "kind");
+  const [open, rest] = [shown.filter(opens), shown.filter((fact) => !opens(fact))];
   const groups = [...new Set(rest.map((fact) => fact.group))];
   const faultOf = (field: string) => faults.find((fault) => fault.field.replace("items.0.", "").startsWith(field));
   const changed = isNew || name !== draft.name || note !== draft.note || facts !== draft.facts;

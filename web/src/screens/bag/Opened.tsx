@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useSaid } from "../../questions/kit";
 import type { Evidence, Learnt } from "../../questions/log";
@@ -31,8 +31,13 @@ export function Opened({ draft, isNew, peers, evidence, learnt, stale, onDone, o
   const [measuring, setMeasuring] = useState(false);
   const item = peers.find((each) => each.id === draft.id);
   const group = peers.filter((each) => each.sort !== "glass" || item?.sort !== "glass" || sameMount(each, item));
+  const box = useRef<HTMLElement>(null);
+  // Whoever opens something wants to see it, not the row above it.
+  useEffect(() => {
+    box.current?.closest("li, section")?.scrollIntoView({ block: "nearest" });
+  }, []);
   return (
-    <article className="opened" aria-label={draft.name || bagWords.sorts[draft.sort]}>
+    <article ref={box} className="opened" aria-label={draft.name || bagWords.sorts[draft.sort]}>
       {item?.sort === "glass" && <p className="opened-says">{sentenceOf(item, said)}</p>}
       {item && <Shown item={item} evidence={evidence} learnt={learnt} stale={stale} />}
       {item && waysFor(item).length > 0 && (

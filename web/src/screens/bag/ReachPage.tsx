@@ -9,11 +9,12 @@ import { looks as ownLooks } from "../../state/looks";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
-import { markText, timeText } from "../../words/times";
+import { timeText } from "../../words/times";
 import { reachOf } from "./asks";
 import { ReachStaff } from "./ReachStaff";
 
 const say = bagWords.reach;
+const LONGEST_S = 86_400;
 
 /** Every time this bag makes from the bench's reading, on the staff's axis, with its gaps and what would close most. */
 export function ReachPage() {
@@ -31,7 +32,10 @@ function FromReading({ laid }: { laid: Laid }) {
   const { shutter, aperture, iso } = laid.bench;
   const names = (ids: readonly string[]) =>
     ids.map((id) => laid.items.find((item) => item.id === id)?.name ?? bagWords.notThere).join(" + ") || say.bare;
-  const found = reach.shown;
+  const all = reach.shown;
+  // A day is as long as anything is left open; what lies beyond is counted.
+  const found = all && { ...all, rungs: all.rungs.filter((rung) => rung.seconds <= LONGEST_S) };
+  const beyond = all && found ? all.rungs.length - found.rungs.length : 0;
   const told = (rung: { seconds: number; seconds_to: number; stops: number; stops_to: number; glass: string[] }) => {
     const spread = rung.stops !== rung.stops_to;
     return say.at(
@@ -44,7 +48,7 @@ function FromReading({ laid }: { laid: Laid }) {
   return (
     <div className="reach">
       <h1>{say.title}</h1>
-      <p className="mb-0">{byHand ? say.noReading : say.intro(`${markText(shutter)}, f/${aperture}, ISO ${iso}`)}</p>
+      <p className="mb-0">{byHand ? say.noReading : say.intro(`${shutter}, f/${aperture}, ISO ${iso}`)}</p>
       <Fault error={reach.error} again={reach.again} />
       {found && (
         <div className="reach-parts" data-stale={reach.stale || undefined}>
@@ -80,6 +84,7 @@ function FromReading({ laid }: { laid: Laid }) {
                   )
                 : say.buyNone}
             </p>
+            {beyond > 0 && <p className="quiet mb-0">{say.beyond(beyond)}</p>}
             <details>
               <summary>{say.list}</summary>
               <ul className="plain-list">

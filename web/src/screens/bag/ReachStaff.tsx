@@ -41,7 +41,8 @@ export function ReachStaff({ found, bands, at, onAt, told, names }: Props) {
   const shown = width < NARROW ? [] : bands;
   const bandWidth = Math.min(BAND * shown.length, width * 0.4);
   const blockX = width - bandWidth - BLOCK - (shown.length > 0 ? 16 : 4);
-  const named = placedNames(rungs, scale);
+  const taken = gaps.map((gap) => (scale(gap.from_seconds) + scale(gap.to_seconds)) / 2);
+  const named = placedNames(rungs, scale, taken);
   const nearest = (y: number) =>
     rungs.reduce((best, rung, place) => (off(rung, y, scale) < off(rungs[best] ?? rung, y, scale) ? place : best), 0);
   const point = (event: PointerEvent) => {
@@ -50,9 +51,11 @@ export function ReachStaff({ found, bands, at, onAt, told, names }: Props) {
   };
   const keys = (event: KeyboardEvent) => {
     const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 5, PageDown: -5 }[event.key];
-    if (by === undefined) return;
+    const end = { Home: 0, End: rungs.length - 1 }[event.key];
+    const next = end ?? (by === undefined ? undefined : (at ?? -by) + by);
+    if (next === undefined) return;
     event.preventDefault();
-    onAt(Math.min(rungs.length - 1, Math.max(0, (at ?? -by) + by)));
+    onAt(Math.min(rungs.length - 1, Math.max(0, next)));
   };
   const picked = at === null ? undefined : rungs[at];
   return (
@@ -91,20 +94,20 @@ export function ReachStaff({ found, bands, at, onAt, told, names }: Props) {
         ))}
         {gaps.map((gap) => {
           const [top, low] = [scale(gap.to_seconds), scale(gap.from_seconds)];
+          const box = { x: POLE + BROAD, width: RUNG, y: top, height: low - top };
           return (
             <g key={gap.from_stops}>
-              <rect className="reach-gap" x={POLE + BROAD} width={blockX - POLE - 24} y={top} height={low - top} />
-              <rect
-                x={POLE + BROAD}
-                width={blockX - POLE - 24}
-                y={top}
-                height={low - top}
-                fill="url(#reach-hatch)"
-                opacity={0.35}
-              />
+              <rect className="reach-gap" {...box} />
+              <rect {...box} fill="url(#reach-hatch)" opacity={0.4} />
+              <text className="reach-name" x={NAMES} y={(top + low) / 2 + 4}>
+                {say.gapOf((gap.to_stops - gap.from_stops).toFixed(1))}
+              </text>
             </g>
           );
         })}
+        {picked && (
+          <line className="reach-across" x1={POLE} x2={width} y1={scale(picked.seconds)} y2={scale(picked.seconds)} />
+        )}
         <rect className="pole" x={POLE} y={TOP - 10} width={BROAD} height={BOTTOM - TOP + 10} />
         {rungs.map((rung, place) => (
           <Line
@@ -120,7 +123,13 @@ export function ReachStaff({ found, bands, at, onAt, told, names }: Props) {
             {names(rung.glass)}
           </text>
         ))}
-        <line className="reach-base" x1={POLE - 12} x2={blockX + BLOCK} y1={scale(base)} y2={scale(base)} />
+        <line
+          className="reach-base"
+          x1={purchase ? blockX - 8 : POLE - 12}
+          x2={purchase ? blockX + BLOCK + 8 : POLE + BROAD + RUNG}
+          y1={scale(base)}
+          y2={scale(base)}
+        />
         {purchase && (
           <g className="reach-bought">
             <rect x={blockX} width={BLOCK} y={scale(bought)} height={scale(base) - scale(bought)} />
@@ -145,11 +154,12 @@ function Line({ rung, y, to, on }: { rung: Rung; y: number; to: number; on: bool
 }
 
 /** Single filters are named first, then whatever else finds room. */
-function placedNames(rungs: readonly Rung[], scale: (seconds: number) => number) {
+function placedNames(rungs: readonly Rung[], scale: (seconds: number) => number, taken: readonly number[]) {
   const found: { rung: Rung; y: number }[] = [];
   for (const rung of rungs.toSorted((a, b) => a.glass.length - b.glass.length)) {
     const y = (scale(rung.seconds) + scale(rung.seconds_to)) / 2;
-    if (found.every((each) => Math.abs(each.y - y) >= NAME_GAP)) found.push({ rung, y });
+    if ([...taken, ...found.map((each) => each.y)].every((each) => Math.abs(each - y) >= NAME_GAP))
+      found.push({ rung, y });
   }
   return found;
 }

@@ -66,8 +66,8 @@ export function TwoReadings({ item, onDone }: { item: ItemOf<"glass">; onDone: (
           <div>
             <TimeText id="measure-without" label={say.steps.without} time={without} />
             {laid?.bench.meter === "camera" && !without.read && (
-              <Button variant="choice" onClick={() => without.type(markText(laid.bench.shutter))}>
-                {say.steps.bench(markText(laid.bench.shutter))}
+              <Button variant="choice" onClick={() => without.type(laid.bench.shutter)}>
+                {say.steps.bench(laid.bench.shutter)}
               </Button>
             )}
           </div>
@@ -99,13 +99,7 @@ export function TwoReadings({ item, onDone }: { item: ItemOf<"glass">; onDone: (
                 </Button>
               </div>
             )}
-            {other && (
-              <TimeText
-                id="measure-through"
-                label={say.steps.with(facts.stops_max === null ? "" : say.steps.weakEnd)}
-                time={through}
-              />
-            )}
+            {other && <TimeText id="measure-through" label={say.steps.other} time={through} />}
           </div>
         </li>
       </ol>

@@ -31,7 +31,7 @@ export function sentenceOf(item: KitItem, said: Said): string {
     case "release": {
       const { delay_s, longest_s } = item.facts;
       return listed([
-        say.release(spoken(item.facts.kind), exactTime(delay_s)),
+        say.release(spoken(item.facts.kind), short(delay_s)),
         longest_s !== null && say.holds(exactTime(longest_s)),
       ]);
     }
@@ -60,12 +60,12 @@ export function dayOf(day: string): string {
   return Number.isNaN(at) ? day : DAY.format(at);
 }
 
-function ofBody({ facts, offers }: ItemOf<"body">) {
-  const isos = facts.film ? null : [offers.isos[0], offers.isos.at(-1)];
+function ofBody({ facts }: ItemOf<"body">) {
+  const isos = [facts.iso_lowest, facts.film ? facts.iso_lowest : facts.iso_highest].map(short);
   return [
     say.body(
       exactTime(facts.dial_limit_s),
-      isos ? [...new Set(isos)].join("–") : short(facts.iso_lowest),
+      [...new Set(isos)].join("–"),
       `${short(facts.sensor_width_mm)} × ${short(facts.sensor_height_mm)}`,
     ),
     facts.film && say.film,
