@@ -106,9 +106,7 @@ def test_filters_are_put_in_order_by_pulling_and_by_keys(guest: Visit) -> None:
     page.get_by_role("button", name="Undo").last.click()
     expect(slots).to_have_text(["Slot ND 14", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
     page.keyboard.press("b")
-    expect(page.locator(".shelf .tile").nth(1)).to_have_accessible_name(
-        re.compile("Slot ND 14")
-    )
+    expect(page.locator(".shelf .tile").nth(1)).to_have_accessible_name(re.compile("Slot ND 14"))
 
 
 def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tmp_path: Path) -> None:
