@@ -4,16 +4,12 @@ from __future__ import annotations
 
 import tempfile
 from collections.abc import Callable
-from datetime import UTC, datetime
 from pathlib import Path
 
-import numpy as np
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from jackstaff_core.looks import LooksQuestion
 from jackstaff_core.subjects import Camera, Subject
-from jackstaff_imaging.frame import Taken, photograph
-from jackstaff_imaging.scene import draw, exposed
 from tools.serving import CHROMIUM, ROOT, serving
 
 SCENE = LooksQuestion(Camera(24.0, elevation_deg=8.0, bearing_deg=300.0), (Subject("sea", {"height_m": 0.6}),))
@@ -93,14 +89,36 @@ def pack(page: Page) -> None:
     page.get_by_role("tab", name="Pack").click()
 
 
-def kit(page: Page) -> None:
-    page.get_by_role("link", name="Kit").filter(visible=True).click()
-    page.get_by_role("button", name="Ring VND").first.click()
+def bag(page: Page) -> None:
+    page.get_by_role("link", name="Bag").filter(visible=True).click()
+    page.wait_for_selector(".filter-tile")
+    page.wait_for_timeout(1200)
+
+
+def filter_open(page: Page) -> None:
+    bag(page)
+    page.locator(".filter-tile", has_text="Slot ND 9").click()
+
+
+def measure(page: Page) -> None:
+    bag(page)
+    page.locator(".filter-tile", has_text="Slot ND 4").click()
+    page.get_by_role("button", name="Measure it").click()
+    page.get_by_role("button", name="as on the bench").click()
+    page.get_by_role("button", name="15 s", exact=True).click()
 
 
 def reach(page: Page) -> None:
-    page.keyboard.press("k")
-    page.get_by_role("button", name="What this kit reaches").click()
+    bag(page)
+    page.get_by_role("link", name="Reach").click()
+    page.wait_for_timeout(1200)
+    page.get_by_role("slider", name="Times this bag makes").press("PageUp")
+
+
+def card(page: Page) -> None:
+    bag(page)
+    page.get_by_role("link", name="Field card").click()
+    page.wait_for_timeout(1200)
 
 
 def log(page: Page) -> None:
@@ -114,32 +132,6 @@ def frame(page: Page) -> None:
     page.wait_for_timeout(1000)
 
 
-def log_page(name: str) -> Callable[[Page], None]:
-    def bring_up(page: Page) -> None:
-        log(page)
-        page.get_by_role("link", name=name, exact=True).click()
-        page.wait_for_timeout(1200)
-
-    return bring_up
-
-
-def pair(page: Page) -> None:
-    """A drawn scene bare and through six stops that are a fifth denser, a little warm and darker in the corners."""
-    log_page("Measure")(page)
-    bare = draw(exposed(SCENE, 1 / 60), 960, 640, 7)
-    y, x = np.mgrid[-1:1:640j, -1:1:960j].astype(np.float32)
-    corner = np.exp2(-0.35 * ((x**2 + y**2) / 2) ** 2)[..., None]
-    glass = np.exp2(np.array([0.0, -0.2, -0.5], dtype=np.float32))
-    at = datetime(2027, 4, 17, 9, 0, tzinfo=UTC)
-    for field, picture, seconds in (("#pair-bare", bare, 1 / 64), ("#pair-filtered", bare * corner * glass, 1.0)):
-        taken = Taken(at, seconds, 8.0, 64, "Full-frame body A")
-        content = photograph((picture * 1.6).astype(np.float32), 0.0, taken, 95)
-        page.set_input_files(field, {"name": f"{field[6:]}.jpg", "mimeType": "image/jpeg", "buffer": content})
-    page.get_by_role("button", name="Measure").first.click()
-    page.wait_for_selector("[data-testid=pair-found]")
-    page.wait_for_timeout(500)
-
-
 SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("bench", bench, DESK, "noon"),
     ("bench-drawing", drawing, DESK, "noon"),
@@ -148,8 +140,11 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("outing", outing, DESK, "noon"),
     ("outing-days", days, DESK, "noon"),
     ("outing-pack", pack, PHONE, "noon"),
-    ("kit", kit, DESK, "noon"),
-    ("kit-reach", reach, DESK, "noon"),
+    ("bag", bag, DESK, "noon"),
+    ("bag-filter", filter_open, DESK, "noon"),
+    ("bag-measure", measure, PHONE, "noon"),
+    ("bag-reach", reach, DESK, "noon"),
+    ("bag-card", card, DESK, "dusk"),
     ("bench-two-meanings", entry, DESK, "noon"),
     ("bench-phone", bench, PHONE, "noon"),
     ("run-armed", armed, DESK, "noon"),
@@ -157,9 +152,6 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("run-open-phone", running, PHONE, "dusk"),
     ("log", log, DESK, "noon"),
     ("log-frame", frame, DESK, "noon"),
-    ("log-glass", log_page("Filters"), DESK, "noon"),
-    ("log-pair", pair, DESK, "noon"),
-    ("log-card", log_page("Card"), DESK, "dusk"),
 )
 
 
