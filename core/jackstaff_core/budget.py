@@ -1,19 +1,24 @@
 """How many frames fit before something ends, with handling and noise reduction counted.
 
     one frame takes T (twice that with noise reduction) + handling
+    in a plan: open at t for first (last/first)^((t - start)/(end - start)), then the same again with noise reduction,
+    then handling; a stretch begins with its change of filters, the last frame closes before the end
     battery: frames = floor(Wh 3600 derate (1 - reserve) / (W (T (2 if NR) + 2 s)))
     derate 0.85 at 20 C, 0.7 at 0, 0.55 at -10
 
-Source: energy; derates are the field's rules of thumb. Limits: frames of one length back to back, one battery, -20 to
-40 C. Verdict: estimate (battery from the user's own constants).
+Source: energy; derates are the field's rules of thumb. Limits: frames back to back, 400 in a plan, one battery,
+-20 to 40 C. Verdict: estimate (battery from the user's own constants).
 """
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from datetime import datetime, timedelta
 from itertools import pairwise
+from typing import Annotated
 
+from .marks import Between, Size
 from .refusal import within
 
 RESERVE = 0.1
@@ -84,3 +89,65 @@ def budget(question: BudgetQuestion) -> Budget:
     if by_battery is not None and by_battery < by_time:
         return Budget(by_time, by_battery, by_battery, "battery", busy)
     return Budget(by_time, by_battery, by_time, "time", busy)
+
+
+MOST_PLANNED = 400
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedStretch:
+    """A stretch of the filter plan: what a frame takes at its start and at its end, after a change of filters [s]."""
+
+    start: datetime
+    end: datetime
+    first_seconds: Annotated[float, Between(1e-5, 86_400, "s")]
+    last_seconds: Annotated[float, Between(1e-5, 86_400, "s")]
+    hand_seconds: Annotated[float, Between(0, 3600, "s")] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class FramesQuestion:
+    """The stretches of a plan in order of time, and when the last frame has to be closed."""
+
+    stretches: Annotated[tuple[PlannedStretch, ...], Size(0, 100)]
+    until: datetime
+    handling_seconds: Annotated[float, Between(1, 3600, "s")] = 30.0
+    noise_reduction: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedFrame:
+    """When the shutter opens and closes, and when the camera is ready again."""
+
+    opens: datetime
+    closes: datetime
+    ready: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedFrames:
+    """``more`` says that not all of them are told."""
+
+    frames: tuple[PlannedFrame, ...]
+    more: bool
+
+
+def frames(question: FramesQuestion) -> PlannedFrames:
+    """The frames of a plan, back to back."""
+    found: list[PlannedFrame] = []
+    free: datetime | None = None
+    for stretch in sorted(question.stretches, key=lambda each: each.start):
+        opens = max(stretch.start, free or stretch.start) + timedelta(seconds=stretch.hand_seconds)
+        span = max(1.0, (stretch.end - stretch.start).total_seconds())
+        while opens < stretch.end:
+            share = min(1.0, (opens - stretch.start).total_seconds() / span)
+            seconds = stretch.first_seconds * (stretch.last_seconds / stretch.first_seconds) ** share
+            closes = opens + timedelta(seconds=seconds)
+            if closes > question.until:
+                return PlannedFrames(tuple(found), False)
+            if len(found) >= MOST_PLANNED:
+                return PlannedFrames(tuple(found), True)
+            ready = closes + timedelta(seconds=seconds if question.noise_reduction else 0.0)
+            found.append(PlannedFrame(opens, closes, ready))
+            free = opens = ready + timedelta(seconds=question.handling_seconds)
+    return PlannedFrames(tuple(found), False)

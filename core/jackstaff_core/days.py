@@ -24,12 +24,13 @@ from itertools import pairwise
 from typing import Annotated
 from zoneinfo import ZoneInfo
 
-from .forecast import LightPoint, LightQuestion, Scene, Sky, forecast
+from .forecast import LightPoint, LightQuestion, Scene, forecast
 from .heavens import Event, Place, moon_at
 from .marks import Between, Inline, Size
 from .outing import Zone
 from .refusal import Refusal
 from .ridge import Ridge
+from .sky import Sky
 from .swaps import SwapWish, served
 from .tide import LONGEST_TIDE, Water
 

@@ -1,8 +1,8 @@
 """The light over the clock at a place: clear-sky model, sky, scene, moon, and the photographer's own readings.
 
-EV at ISO 100 = model + sky class + scene, corrected by the readings (anchoring.py), with its sd. Under lamps the light
-does not follow the sun. Sources and verdicts are those of daylight, heavens and anchoring. Limits: 3000 points,
-7 days. Verdict: estimate, with its sd.
+EV at ISO 100 = model + sky (sky.py) + scene, corrected by the readings (anchoring.py), with its sd. Under lamps the
+light does not follow the sun. Sources and verdicts are those of daylight, sky, heavens and anchoring. Limits: 3000
+points, 7 days. Verdict: estimate, with its sd.
 """
 
 from __future__ import annotations
@@ -20,6 +20,7 @@ from .heavens import Event, Place, Track, crossings, events, moon_at, sun_at
 from .marks import Inline, Named, Size
 from .refusal import Refusal, within
 from .ridge import Ridge, sun_step
+from .sky import Course, Sky, SkyChanges
 
 MOST_POINTS = 3000
 LONGEST = timedelta(days=7)
@@ -28,23 +29,6 @@ LAMPS_EV = 3.0
 """A square under lamps, before anybody has metered it."""
 _MOON_COUNTS_BELOW = -5.0
 _MOON_STEP_MINUTES = 60
-
-
-class Sky(StrEnum):
-    CLEAR = "clear"
-    THIN = "thin"
-    OVERCAST = "overcast"
-    HEAVY = "heavy"
-
-    @property
-    def stops(self) -> float:
-        """How much less light than a clear sky."""
-        return {"clear": 0.0, "thin": -1.0, "overcast": -2.3, "heavy": -3.3}[self.value]
-
-    @property
-    def beam(self) -> float:
-        """The share of direct sun it lets through."""
-        return {"clear": 1.0, "thin": 0.5, "overcast": 0.0, "heavy": 0.0}[self.value]
 
 
 class Scene(StrEnum):
@@ -78,6 +62,7 @@ class LightQuestion:
     scene: Scene = Scene.SKY_LIT
     readings: OwnReadings = ()
     ridge: Ridge | None = None
+    skies: SkyChanges = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,12 +166,8 @@ class _Model:
             within(f"readings.{place}.ev100", reading.ev100, -20, 25, "EV")
         self.question = question
         self.lamps = question.scene is Scene.LAMP_LIT
-        self.lower = question.sky.stops + question.scene.stops
-        self.shaded_below = (
-            question.ridge.deg
-            if question.ridge and question.scene is Scene.SUN_LIT and question.sky.beam > 0
-            else -90.0
-        )
+        self.course = Course(question.sky, question.skies, question.start)
+        self.shaded_below = question.ridge.deg if question.ridge and question.scene is Scene.SUN_LIT else -90.0
         self._moon: dict[int, float] = {}
 
     def minute(self, at: datetime) -> float:
@@ -207,9 +188,10 @@ class _Model:
             return LAMPS_EV
         if altitude < _MOON_COUNTS_BELOW:
             sun += self._moonlight(minute)
+        ev = ev100(sun) + self.course.stops(minute) + self.question.scene.stops
         if 0 < altitude < self.shaded_below:
-            return ev100(sun) + self.lower - sun_step(altitude, self.question.sky.beam)
-        return ev100(sun) + self.lower
+            return ev - sun_step(altitude, self.course.beam(minute))
+        return ev
 
     def _moonlight(self, minute: float) -> float:
         """The moon moves slowly: worked out every hour and joined by straight lines."""
@@ -234,9 +216,11 @@ class _Model:
                 # A floor of moonlight or night does not fall with the sun.
                 floor = NIGHT_LUX + self._moonlight(minute)
                 rate *= lux / (lux + floor)
+            rate += self.course.rate(minute)
         ev = self.plain(lux, altitude, minute)
+        unsure = 0.0 if self.lamps else self.course.sd(minute)
         if not self.question.readings:
-            return LightPoint(at, altitude, azimuth, lux, ev, LEVEL_SD, rate)
+            return LightPoint(at, altitude, azimuth, lux, ev, math.hypot(LEVEL_SD, unsure), rate)
         level, sd, drift = anchored.level(minute)
         # However old the reading, the anchored light is known no worse than without it.
-        return LightPoint(at, altitude, azimuth, lux, ev + level, min(sd, LEVEL_SD), rate + drift)
+        return LightPoint(at, altitude, azimuth, lux, ev + level, math.hypot(min(sd, LEVEL_SD), unsure), rate + drift)

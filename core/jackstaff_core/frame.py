@@ -15,11 +15,11 @@ from uuid import UUID
 
 from .exposure import MOST_GLASSES, Counting, SumStep
 from .finder import GlassKind, GlassStops
-from .forecast import Sky
 from .marks import Between, Inline, Size
 from .reciprocity import LawGiven
 from .refusal import Refusal
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step
+from .sky import Sky
 from .timing_error import TimingError, timing_error
 
 VERSION = 1

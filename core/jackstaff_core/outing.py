@@ -8,11 +8,12 @@ from typing import Annotated, Literal
 from uuid import UUID
 from zoneinfo import available_timezones
 
-from .forecast import OwnReadings, Scene, Sky
+from .forecast import OwnReadings, Scene
 from .hazards import BY_CODE
 from .marks import Between, Checked, Matches, Size
 from .refusal import Refusal
 from .ridge import Ridge
+from .sky import MOST_CHANGES, Sky
 
 Clock = Annotated[str, Matches(r"([01]\d|2[0-3]):[0-5]\d", "Give hours and minutes, like 05:40.")]
 Latitude = Annotated[float, Between(-90, 90, "degrees")]
@@ -64,6 +65,14 @@ class OwnWater:
 
 
 @dataclass(frozen=True, slots=True)
+class OwnSky:
+    """From a clock time of the place on the sky is expected to be another one."""
+
+    time: Clock
+    sky: Sky
+
+
+@dataclass(frozen=True, slots=True)
 class OwnWeather:
     celsius: Annotated[float, Between(-40, 50, "degrees")] | None = None
     wind_m_s: Annotated[float, Between(0, 60, "m/s")] | None = None
@@ -98,3 +107,4 @@ class Outing:
     packed: Annotated[tuple[str, ...], Size(0, 100)]
     archived: bool
     changed_at: datetime
+    skies: Annotated[tuple[OwnSky, ...], Size(0, MOST_CHANGES)] = ()

@@ -13,7 +13,7 @@ from typing import Annotated, Any
 
 from . import checklist, plausibility, tide
 from .advice import Advice
-from .budget import Budget, BudgetQuestion, budget
+from .budget import Budget, BudgetQuestion, FramesQuestion, PlannedFrames, budget, frames
 from .calibration import Calibration, CalibrationQuestion, calibrate
 from .checklist import Armed, Checklist
 from .coordinates import Written, coordinates
@@ -27,7 +27,7 @@ from .fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
 from .filling import longest
 from .finder import FinderQuestion, Found, find
 from .flash import FlashAnswer, FlashQuestion, flash
-from .forecast import Forecast, LightQuestion, OwnReadings, Scene, Sky, forecast, light_at, rate_sd
+from .forecast import Forecast, LightQuestion, OwnReadings, Scene, forecast, light_at, rate_sd
 from .gear import Body, Glass, together
 from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
@@ -46,6 +46,7 @@ from .refusal import Refusal, within
 from .ridge import Ridge
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step, ev100
 from .series import Series, SeriesQuestion, series
+from .sky import Sky, SkyChanges
 from .solving import Solved, SolveQuestion, solve
 from .stacking import FocalLength, Rig, findings, usable_end
 from .subjects import Camera
@@ -287,6 +288,7 @@ class PlausibleQuestion:
     scene: Scene = Scene.SKY_LIT
     readings: OwnReadings = ()
     ridge: Ridge | None = None
+    skies: SkyChanges = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -305,7 +307,9 @@ class PlausibleAnswer:
 
 def _plausible(asked: PlausibleQuestion) -> PlausibleAnswer:
     own, seconds = _own_ev(asked.reading)
-    question = LightQuestion(asked.place, asked.at, asked.at, 60.0, asked.sky, asked.scene, asked.readings, asked.ridge)
+    question = LightQuestion(
+        asked.place, asked.at, asked.at, 60.0, asked.sky, asked.scene, asked.readings, asked.ridge, asked.skies
+    )
     light = light_at(question, asked.at)
     band = _band(seconds, own, light.ev100 - 2 * light.sd_stops, light.ev100 + 2 * light.sd_stops)
     sd = rate_sd(question, asked.at)
@@ -517,6 +521,7 @@ QUESTIONS: dict[str, Question] = {
     "outing/swaps": Question(SwapsQuestion, _swaps, SwapPlan),
     "outing/tide": Question(TideQuestion, _tide, TideAnswer),
     "outing/budget": Question(BudgetQuestion, budget, Budget),
+    "outing/frames": Question(FramesQuestion, frames, PlannedFrames),
     "outing/plausible": Question(PlausibleQuestion, _plausible, PlausibleAnswer),
     "outing/sky": Question(SkyFitsQuestion, _sky_fits, SkyFitsAnswer),
     "outing/fillable": Question(LightQuestion, _fillable, FillableAnswer),

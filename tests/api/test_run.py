@@ -17,8 +17,9 @@ from PIL import Image
 
 from jackstaff.standins.camera import GlassOn, brightness, hidden_offset
 from jackstaff.standins.meter import SimulatedMeter
-from jackstaff_core.forecast import LightQuestion, Sky, light_at
+from jackstaff_core.forecast import LightQuestion, light_at
 from jackstaff_core.heavens import Place
+from jackstaff_core.sky import Sky
 
 pytestmark = pytest.mark.django_db
 AT = datetime(2027, 4, 17, 4, 30, tzinfo=UTC)

@@ -16,10 +16,11 @@ from hypothesis import strategies as st
 
 from jackstaff_core.anchoring import DRIFT_SD, READING_SD, Status, anchor
 from jackstaff_core.daylight import ev100, ev_rate, moon_lux, stops_per_degree, sun_lux
-from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, Sky, forecast, light_at
+from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, forecast, light_at
 from jackstaff_core.heavens import EVENTS, Event, Place, Track, events, in_frame, moon_at, sun_at
 from jackstaff_core.rate import RATE_SD, WANDER, KnownRate, Rate, rate
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.sky import Sky, SkyChange
 
 from .tables import facts, near
 
@@ -194,6 +195,24 @@ def test_the_rate_lies_within_two_sd_as_often_as_it_says() -> None:
 
 def dawn(**more: object) -> LightQuestion:
     return LightQuestion(VARDSUND, utc("2027-04-17T03:00"), utc("2027-04-17T06:00"), **more)  # type: ignore[arg-type]
+
+
+def test_a_sky_that_is_to_change_is_both_skies_in_turn_and_least_known_in_between() -> None:
+    change = utc("2027-04-17T04:30")
+    found = forecast(dawn(sky=Sky.CLEAR, skies=(SkyChange(change, Sky.OVERCAST),))).points
+    skies = {sky: forecast(dawn(sky=sky)).points for sky in (Sky.CLEAR, Sky.OVERCAST)}
+    apart = 2.3
+    for clear, mixed, grey in zip(skies[Sky.CLEAR], found, skies[Sky.OVERCAST], strict=True):
+        # The chance that it has come rises evenly from half an hour before to half an hour after.
+        chance = min(1.0, max(0.0, (mixed.at - change).total_seconds() / 3600 + 0.5))
+        assert mixed.ev100 == pytest.approx((1 - chance) * clear.ev100 + chance * grey.ev100)
+        assert mixed.sd_stops == pytest.approx(math.hypot(1.0, apart * math.sqrt(chance * (1 - chance))))
+        falls = apart / 60 if 0 < chance < 1 else 0.0
+        assert mixed.stops_per_minute == pytest.approx(clear.stops_per_minute - falls)
+    # In whichever order they are said, and by lamps it is all one.
+    two = (SkyChange(change, Sky.HEAVY), SkyChange(utc("2027-04-17T03:40"), Sky.THIN))
+    assert forecast(dawn(skies=two)) == forecast(dawn(skies=two[::-1]))
+    assert forecast(dawn(skies=two, scene=Scene.LAMP_LIT)).points == forecast(dawn(scene=Scene.LAMP_LIT)).points
 
 
 def test_a_dawn_is_anchored_and_its_band_grows_with_the_reading_s_age() -> None:

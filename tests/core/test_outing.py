@@ -4,12 +4,23 @@ from __future__ import annotations
 
 import math
 from datetime import UTC, datetime, timedelta
+from itertools import pairwise
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.budget import BudgetQuestion, battery_frames, budget, derate
+from jackstaff_core.budget import (
+    MOST_PLANNED,
+    BudgetQuestion,
+    FramesQuestion,
+    PlannedStretch,
+    battery_frames,
+    budget,
+    derate,
+    frames,
+)
 from jackstaff_core.finder import GlassKind, KitGlass
 from jackstaff_core.forecast import LightPoint, LightQuestion, OwnReading, forecast, light_at
 from jackstaff_core.heavens import Place
@@ -213,6 +224,39 @@ def test_how_many_frames_fit() -> None:
     assert budget(BudgetQuestion(240, 100)).frames == 0
     with pytest.raises(Refusal):
         budget(BudgetQuestion(0, 100))
+
+
+def test_planned_frames_follow_each_other_and_all_close_in_time() -> None:
+    start = datetime(2027, 4, 17, 4, tzinfo=UTC)
+
+    def at(minutes: float) -> datetime:
+        return start + timedelta(minutes=minutes)
+
+    def planned(until: float, **more: Any) -> list[tuple[float, float, float]]:
+        stretches = (PlannedStretch(at(20), at(40), 60, 60), PlannedStretch(at(0), at(20), 240, 60, hand_seconds=30))
+        found = frames(FramesQuestion(stretches, at(until), handling_seconds=60, **more))
+        return [
+            (
+                (frame.opens - start).total_seconds(),
+                (frame.closes - start).total_seconds(),
+                (frame.ready - start).total_seconds(),
+            )
+            for frame in found.frames
+        ]
+
+    found = planned(40)
+    # Half a minute to change; four minutes at the start, a quarter of that twenty minutes on: 240 / 4^(t / 20 min).
+    assert found[0] == pytest.approx((30, 30 + 240 / 4 ** (0.5 / 20), 30 + 240 / 4 ** (0.5 / 20)))
+    for (opens, closes, ready), (following, *_) in pairwise(found):
+        wanted = 240 / 4 ** (opens / 1200) if opens < 1200 else 60
+        assert (closes - opens, following - ready) == pytest.approx((wanted, 60))
+    assert found[-1][1] <= 2400 < found[-1][1] + 120
+    # What would not close in time is not planned; a dark frame takes as long again.
+    assert [frame for frame in found if frame[1] <= 600] == planned(10)
+    for opens, closes, ready in planned(40, noise_reduction=True):
+        assert ready - closes == pytest.approx(closes - opens)
+    quick = frames(FramesQuestion((PlannedStretch(at(0), at(1000), 1, 1),), at(1000), handling_seconds=1))
+    assert (len(quick.frames), quick.more) == (MOST_PLANNED, True)
 
 
 @pytest.mark.parametrize(

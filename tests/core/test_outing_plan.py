@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from jackstaff_core.exposure import ExposureQuestion, GlassGiven, MovingLight, expose
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
 from jackstaff_core.filling import longest
-from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, Sky, forecast, rate_sd
+from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, forecast, rate_sd
 from jackstaff_core.hazards import HAZARDS
 from jackstaff_core.heavens import Place
 from jackstaff_core.light_integral import Path, gathered
@@ -22,6 +22,7 @@ from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.ridge import MOST_STEP, Ridge, beam_lux, sun_step
+from jackstaff_core.sky import Sky
 
 TARN = Place(58.113, 6.781)
 MORNING = datetime(2027, 9, 26, 4, 30, tzinfo=UTC)

@@ -11,10 +11,10 @@ from pydantic import Field
 from tzfpy import get_tzs
 
 from jackstaff.standins.coast import SOURCE, Coast, SimulatedCoast
-from jackstaff_core.forecast import Sky
 from jackstaff_core.hazards import HAZARDS
 from jackstaff_core.heavens import Place
 from jackstaff_core.outing import ZONES
+from jackstaff_core.sky import Sky
 
 from .schemas import Asked, Instant, Number
 

@@ -12,11 +12,11 @@ from pydantic import Field
 from jackstaff.standins.camera import GlassOn, picture
 from jackstaff.standins.meter import Meter, SimulatedMeter
 from jackstaff.standins.trigger import Closed, Device, Opened, SimulatedTrigger, Trigger, Trouble
-from jackstaff_core.forecast import Sky
 from jackstaff_core.heavens import Place
 from jackstaff_core.questions import AtQuestion
 from jackstaff_core.reading import aperture, iso
 from jackstaff_core.scales import Step
+from jackstaff_core.sky import Sky
 
 from .outings import Latitude, Longitude, file_as
 from .schemas import Asked, Dial, Flag, Instant, Number

@@ -8,9 +8,10 @@ from uuid import NAMESPACE_URL, uuid5
 
 from django.contrib.auth.models import User
 
-from jackstaff_core.forecast import LightQuestion, Sky, light_at
+from jackstaff_core.forecast import LightQuestion, light_at
 from jackstaff_core.heavens import Place
 from jackstaff_core.outing import Outing
+from jackstaff_core.sky import Sky
 from jackstaff_core.wire import plain, read
 
 from .outings import keep_outing

@@ -13,9 +13,9 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Protocol
 
-from jackstaff_core.forecast import Sky
 from jackstaff_core.heavens import Place
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.sky import Sky
 from jackstaff_core.tide import Water
 
 SOURCE = "Simulated feed (a stand-in, not a forecast)"

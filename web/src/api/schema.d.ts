@@ -617,7 +617,7 @@ export interface paths {
         put?: never;
         /**
          * Light
-         * @description LightQuestion(place: 'Annotated[Place, Inline()]', start: "Annotated[datetime, Named('from')]", end: "Annotated[datetime, Named('to')]", step_seconds: 'float' = 60.0, sky: 'Sky' = <Sky.CLEAR: 'clear'>, scene: 'Scene' = <Scene.SKY_LIT: 'sky_lit'>, readings: 'OwnReadings' = (), ridge: 'Ridge | None' = None)
+         * @description LightQuestion(place: 'Annotated[Place, Inline()]', start: "Annotated[datetime, Named('from')]", end: "Annotated[datetime, Named('to')]", step_seconds: 'float' = 60.0, sky: 'Sky' = <Sky.CLEAR: 'clear'>, scene: 'Scene' = <Scene.SKY_LIT: 'sky_lit'>, readings: 'OwnReadings' = (), ridge: 'Ridge | None' = None, skies: 'SkyChanges' = ())
          */
         post: operations["jackstaff_api_mount_light"];
         delete?: never;
@@ -1065,9 +1065,29 @@ export interface paths {
         put?: never;
         /**
          * Outing Fillable
-         * @description LightQuestion(place: 'Annotated[Place, Inline()]', start: "Annotated[datetime, Named('from')]", end: "Annotated[datetime, Named('to')]", step_seconds: 'float' = 60.0, sky: 'Sky' = <Sky.CLEAR: 'clear'>, scene: 'Scene' = <Scene.SKY_LIT: 'sky_lit'>, readings: 'OwnReadings' = (), ridge: 'Ridge | None' = None)
+         * @description LightQuestion(place: 'Annotated[Place, Inline()]', start: "Annotated[datetime, Named('from')]", end: "Annotated[datetime, Named('to')]", step_seconds: 'float' = 60.0, sky: 'Sky' = <Sky.CLEAR: 'clear'>, scene: 'Scene' = <Scene.SKY_LIT: 'sky_lit'>, readings: 'OwnReadings' = (), ridge: 'Ridge | None' = None, skies: 'SkyChanges' = ())
          */
         post: operations["jackstaff_api_mount_outing_fillable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outing/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outing Frames
+         * @description The stretches of a plan in order of time, and when the last frame has to be closed.
+         */
+        post: operations["jackstaff_api_mount_outing_frames"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3414,6 +3434,19 @@ export interface components {
             sure_within_stops: number;
         };
         /**
+         * FramesQuestion
+         * @description The stretches of a plan in order of time, and when the last frame has to be closed.
+         */
+        FramesAsked: {
+            /** @default 30 */
+            handling_seconds: number;
+            /** @default false */
+            noise_reduction: boolean;
+            stretches: components["schemas"]["PlannedStretchAsked"][];
+            /** Format: date-time */
+            until: string;
+        };
+        /**
          * Gap
          * @description A stretch between two rungs; ``bridges`` are the codes of what reaches into it (aperture, iso, polariser).
          */
@@ -3891,6 +3924,8 @@ export interface components {
             ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
+            /** @default [] */
+            skies: components["schemas"]["SkyChangeAsked"][];
             /** @default clear */
             sky: components["schemas"]["Sky"];
             /** @default 60 */
@@ -4174,6 +4209,8 @@ export interface components {
             readings: components["schemas"]["OwnReadingDoc"][];
             ridge: components["schemas"]["RidgeDoc"] | null;
             scene: components["schemas"]["Scene"];
+            /** @default [] */
+            skies: components["schemas"]["OwnSkyDoc"][];
             sky: components["schemas"]["Sky"];
             turn_back: string;
             walk_minutes: number;
@@ -4217,6 +4254,14 @@ export interface components {
             /** Format: date-time */
             at: string;
             ev100: number;
+        };
+        /**
+         * OwnSky
+         * @description From a clock time of the place on the sky is expected to be another one.
+         */
+        OwnSkyDoc: {
+            sky: components["schemas"]["Sky"];
+            time: string;
         };
         /**
          * OwnWater
@@ -4436,6 +4481,40 @@ export interface components {
             wind_m_s?: number | null;
         };
         /**
+         * PlannedFrame
+         * @description When the shutter opens and closes, and when the camera is ready again.
+         */
+        PlannedFrameAnswer: {
+            /** Format: date-time */
+            closes: string;
+            /** Format: date-time */
+            opens: string;
+            /** Format: date-time */
+            ready: string;
+        };
+        /**
+         * PlannedFrames
+         * @description ``more`` says that not all of them are told.
+         */
+        PlannedFramesAnswer: {
+            frames: components["schemas"]["PlannedFrameAnswer"][];
+            more: boolean;
+        };
+        /**
+         * PlannedStretch
+         * @description A stretch of the filter plan: what a frame takes at its start and at its end, after a change of filters [s].
+         */
+        PlannedStretchAsked: {
+            /** Format: date-time */
+            end: string;
+            first_seconds: number;
+            /** @default 0 */
+            hand_seconds: number;
+            last_seconds: number;
+            /** Format: date-time */
+            start: string;
+        };
+        /**
          * PlausibleAnswer
          * @description ``rate_sd`` is the sd of ``stops_per_minute``; a reading between the two times fits the sky within two sd.
          */
@@ -4464,6 +4543,8 @@ export interface components {
             ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
+            /** @default [] */
+            skies: components["schemas"]["SkyChangeAsked"][];
             /** @default clear */
             sky: components["schemas"]["Sky"];
         };
@@ -4944,6 +5025,15 @@ export interface components {
         };
         /** @enum {string} */
         Sky: "clear" | "thin" | "overcast" | "heavy";
+        /**
+         * SkyChange
+         * @description From an instant on the sky is expected to be another one.
+         */
+        SkyChangeAsked: {
+            /** Format: date-time */
+            at: string;
+            sky: components["schemas"]["Sky"];
+        };
         /** SkyFitsAnswer */
         SkyFitsAnswer: {
             advice: components["schemas"]["AdviceAnswer"] | null;
@@ -5301,6 +5391,8 @@ export interface components {
             scene: components["schemas"]["Scene"];
             /** @default 11 */
             sharp_to: string | number;
+            /** @default [] */
+            skies: components["schemas"]["SkyChangeAsked"][];
             /** @default clear */
             sky: components["schemas"]["Sky"];
             slots: number;
@@ -5628,6 +5720,8 @@ export interface components {
             ridge?: components["schemas"]["RidgeAsked"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
+            /** @default [] */
+            skies: components["schemas"]["SkyChangeAsked"][];
             /** @default clear */
             sky: components["schemas"]["Sky"];
             /** @default 60 */
@@ -8776,6 +8870,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FillableAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_outing_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FramesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedFramesAnswer"];
                 };
             };
             /** @description Larger than 4 MB */

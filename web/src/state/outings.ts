@@ -142,7 +142,20 @@ export function isLive(outing: Outing, now: number): boolean {
 /** An outing's place, as the questions about its light carry it. */
 export function placeOf(
   outing: Outing,
-): Pick<Schemas["LightAsked"], "latitude" | "longitude" | "sky" | "scene" | "readings" | "ridge"> {
+): Pick<Schemas["LightAsked"], "latitude" | "longitude" | "sky" | "scene" | "readings" | "ridge" | "skies"> {
   const { latitude, longitude, sky, scene, readings, ridge } = outing;
-  return { latitude, longitude, sky, scene, readings, ridge };
+  const skies = skiesOf(outing).map((change) => ({ at: new Date(change.from).toISOString(), sky: change.sky }));
+  return { latitude, longitude, sky, scene, readings, ridge, skies };
+}
+
+/** When the sky is expected to change, and to what, in order of time [ms]. */
+export function skiesOf(outing: Outing): { from: number; sky: Outing["sky"] }[] {
+  return (outing.skies ?? [])
+    .map(({ time, sky }) => ({ from: instantNear(outing, time), sky }))
+    .toSorted((a, b) => a.from - b.from);
+}
+
+/** The sky that is expected at an instant. */
+export function skyAt(outing: Outing, ms: number): Outing["sky"] {
+  return skiesOf(outing).findLast(({ from }) => from <= ms)?.sky ?? outing.sky;
 }

@@ -57,7 +57,7 @@ export function watersOn(same: readonly Outing[], date: string): Outing["waters"
 /** The outing on another day: what belongs to the day it was on is left there. */
 export function moved(outing: Outing, to: Partial<Outing>, waters: Outing["waters"]): Outing {
   const stays = to.date === undefined || to.date === outing.date;
-  return { ...outing, ...to, ...(!stays && { waters, readings: [], weather: { source: "own" as const } }) };
+  return { ...outing, ...to, ...(!stays && { waters, readings: [], skies: [], weather: { source: "own" as const } }) };
 }
 
 /** An outing of a day; what belongs to the place (hazards, the way back, a ridge) comes along, what belongs to a day does not. */
