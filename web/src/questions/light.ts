@@ -53,6 +53,11 @@ export function useBudget(question: Schemas["BudgetAsked"] | null) {
   return useAsk("budget", question, (body, signal) => answer(api.POST("/api/outing/budget", { body, signal })));
 }
 
+/** The frames of a plan, one after another. */
+export function useFrames(question: Schemas["FramesAsked"] | null) {
+  return useAsk("frames-planned", question, (body, signal) => answer(api.POST("/api/outing/frames", { body, signal })));
+}
+
 /** The simulated hand meter. */
 export async function askMeter(body: Schemas["MeterAsked"]): Promise<number> {
   return (await answer(api.POST("/api/standins/meter", { body }))).ev100;

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { expect, test } from "vitest";
-import { instantNear, isLive, type Outing, placeOf, span } from "./outings";
+import { instantNear, isLive, type Outing, placeOf, skyAt, span } from "./outings";
 import { minutesText, rateText } from "../words/rate";
 
 function outing(more: Partial<Outing>): Outing {
@@ -15,6 +15,7 @@ function outing(more: Partial<Outing>): Outing {
     scene: "sky_lit",
     readings: [],
     ridge: null,
+    skies: [],
     ...more,
   } as Outing;
 }
@@ -72,8 +73,35 @@ test.each([
 test("what is asked about the light is the place and what was read there", () => {
   const ridge = { height_m: 180, distance_m: 1100 };
   const asked = placeOf(outing({ ridge, readings: [{ at: "2027-04-17T03:20:00Z", ev100: -3.8 }] }));
-  expect(Object.keys(asked).toSorted()).toEqual(["latitude", "longitude", "readings", "ridge", "scene", "sky"]);
+  expect(Object.keys(asked).toSorted()).toEqual([
+    "latitude",
+    "longitude",
+    "readings",
+    "ridge",
+    "scene",
+    "skies",
+    "sky",
+  ]);
   expect(asked.ridge).toEqual(ridge);
+});
+
+test("a sky is the one that was expected last, whatever order they were said in", () => {
+  const plan = outing({
+    arrive: "22:00",
+    turn_back: "03:00",
+    skies: [
+      { time: "01:30", sky: "heavy" },
+      { time: "23:00", sky: "thin" },
+    ],
+  });
+  const at = (utc: string) => skyAt(plan, Date.parse(utc));
+  expect(
+    ["2027-04-17T20:59:00Z", "2027-04-17T21:00:00Z", "2027-04-17T23:29:00Z", "2027-04-17T23:30:00Z"].map(at),
+  ).toEqual(["clear", "thin", "thin", "heavy"]);
+  expect(placeOf(plan).skies.map(({ at: from }) => from)).toEqual([
+    "2027-04-17T21:00:00.000Z",
+    "2027-04-17T23:30:00.000Z",
+  ]);
 });
 
 test.each([

@@ -36,6 +36,7 @@ const FIRST: Outing = {
   packed: [],
   archived: false,
   changed_at: UNTOUCHED,
+  skies: [],
 };
 
 const clock = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/));
@@ -62,7 +63,8 @@ const SHAPE = v.looseObject({
 const plans = drawer<Outing>({
   name: "outing",
   version: 1,
-  check: (content) => (v.is(SHAPE, content) ? (content as unknown as Outing) : null),
+  // What was planned before a sky could change has one sky.
+  check: (content) => (v.is(SHAPE, content) ? ({ skies: [], ...content } as unknown as Outing) : null),
   wire: (outing) => ({ ...outing }),
   sort: (outing) => outing.date,
 });
@@ -150,7 +152,7 @@ export function placeOf(
 
 /** When the sky is expected to change, and to what, in order of time [ms]. */
 export function skiesOf(outing: Outing): { from: number; sky: Outing["sky"] }[] {
-  return (outing.skies ?? [])
+  return outing.skies
     .map(({ time, sky }) => ({ from: instantNear(outing, time), sky }))
     .toSorted((a, b) => a.from - b.from);
 }

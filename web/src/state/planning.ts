@@ -82,6 +82,7 @@ export function planned(spot: Spot, stretch: Stretch, before: Outing | undefined
     packed: [],
     archived: false,
     changed_at: new Date().toISOString(),
+    skies: [],
   };
 }
 

@@ -41,6 +41,7 @@ const ANSWER = {
   steps: [{ kind: "reading", name: "Reading", stops: 0, seconds: 1 / 40, glass: null }],
 } as unknown as Exposure;
 const OUTING = {
+  skies: [],
   name: "Vardsund mole",
   latitude: 58.05,
   longitude: 6.8,

@@ -4,7 +4,7 @@ import { exposureOf } from "../../state/asks";
 import { itemsOf } from "../../state/bag";
 import { type Laid, settingsOf } from "../../state/bench";
 import type { KitItem } from "../../state/kit";
-import type { Outing } from "../../state/outings";
+import { type Outing, skyAt } from "../../state/outings";
 import { answerOf, arm, type Armed, type Plan, unopened } from "../../state/running";
 
 interface Given {
@@ -19,7 +19,7 @@ interface Given {
 }
 
 /** What it is like: what bench and outing know of it, for the log. */
-function conditionsOf({ laid, outing, aim, answered }: Pick<Given, "laid" | "outing" | "aim" | "answered">) {
+function conditionsOf({ laid, outing, aim, answered, at }: Pick<Given, "laid" | "outing" | "aim" | "answered" | "at">) {
   const { bench, body, lens, stack, items } = laid;
   const rims = stack.flatMap((glass) => items.filter((item) => item.id === glass.id).map((item) => item.facts));
   const depths = rims.flatMap((facts) => facts.rim_depth_mm ?? []);
@@ -37,7 +37,7 @@ function conditionsOf({ laid, outing, aim, answered }: Pick<Given, "laid" | "out
     opening_mm: openings.length > 0 ? Math.min(...openings) : null,
     pitch_deg: bench.scene.elevationDeg,
     ev100: answered.scene_ev100,
-    sky: outing?.sky ?? null,
+    sky: outing ? skyAt(outing, at) : null,
     swell_m: swell,
     period_s: typeof sea?.["period_s"] === "number" ? sea["period_s"] : null,
     wind_m_s: outing?.weather.wind_m_s ?? null,
@@ -67,7 +67,7 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
       id: glass.id,
       kind: glass.kind,
     })),
-    conditions: conditionsOf({ laid, outing, aim, answered }),
+    conditions: conditionsOf({ laid, outing, aim, answered, at }),
     scale: bench.scale,
     dial_limit: laid.dialLimit,
     answer: answerOf(answered),

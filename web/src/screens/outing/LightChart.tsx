@@ -1,4 +1,5 @@
 import { Button } from "react-bootstrap";
+import type { Schemas } from "../../api/client";
 import { scaleLinear, scaleUtc } from "d3-scale";
 import { area, curveMonotoneX, line } from "d3-shape";
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useId, useState } from "react";
@@ -11,7 +12,11 @@ import { type Outing, span } from "../../state/outings";
 import { rateText } from "../../words/rate";
 import type { Light, Swaps, Tide } from "../../questions/light";
 import { clockIn, dateIn } from "../../words/zone";
+import { LightTable } from "./LightTable";
+import { RidgeLane } from "./RidgeLane";
+import { SkyLane } from "./SkyLane";
 import { SpanHandle } from "./SpanHandle";
+import { SwapLane } from "./SwapLane";
 import { tones } from "./tones";
 
 interface Props {
@@ -24,14 +29,19 @@ interface Props {
   nameOf: (id: string) => string;
   /** What follows from the minute that is pointed at. */
   minute: (point: Light["points"][number]) => ReactNode;
-  /** Arrive or turn back at another time. */
-  onSpan: (change: Partial<Pick<Outing, "date" | "arrive" | "turn_back">>) => void;
+  frames: Schemas["PlannedFramesAnswer"] | undefined;
+  /** Another outing's light over the same hours, laid behind. */
+  behind: { name: string; points: { ms: number; ev100: number }[] } | undefined;
+  /** Another part of the plan, changed on the picture. */
+  onEdit: (change: Partial<Outing>, said: string) => void;
 }
 
 const LEFT = 44;
 const RIGHT = 30;
-const TOP = 40;
-const SWAPS = 46;
+const TOP = 78;
+/** The lane of the sky stands above the light. */
+const SKY = 38;
+const SWAPS = 56;
 const TIDE = 64;
 const FOOT = 24;
 /** On a phone the words are fewer [px]. */
@@ -40,7 +50,7 @@ const NARROW = 480;
 const SHORTEST = 15 * 60_000;
 
 /** The light over the clock with its band, the names of twilight, own readings, swaps, tide and leave-by. */
-export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minute, onSpan }: Props) {
+export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minute, frames, behind, onEdit }: Props) {
   const [stage, size] = useMeasured<HTMLDivElement>();
   const [at, setAt] = useState<number | null>(null);
   const [zoom, setZoom] = useState<[number, number] | null>(null);
@@ -60,8 +70,9 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
   if (!first || points.length < 2) return <div className="light-stage" ref={stage} />;
 
   const x = scaleUtc([first.ms, last.ms], [LEFT, width - RIGHT]);
-  const low = Math.min(...points.map((point) => point.ev100 - 2 * point.sd_stops));
-  const high = Math.max(...points.map((point) => point.ev100 + 2 * point.sd_stops));
+  const besides = (behind?.points ?? []).filter(({ ms }) => ms >= first.ms && ms <= last.ms).map(({ ev100 }) => ev100);
+  const low = Math.min(...points.map((point) => point.ev100 - 2 * point.sd_stops), ...besides);
+  const high = Math.max(...points.map((point) => point.ev100 + 2 * point.sd_stops), ...besides);
   const floor = height - FOOT - TIDE - SWAPS;
   const y = scaleLinear([Math.floor(low), Math.ceil(high)], [floor, TOP]);
   const band = area<(typeof points)[number]>()
@@ -69,6 +80,9 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
     .y0((point) => y(point.ev100 - 2 * point.sd_stops))
     .y1((point) => y(point.ev100 + 2 * point.sd_stops));
   const curve = line<(typeof points)[number]>()
+    .x((point) => x(point.ms))
+    .y((point) => y(point.ev100));
+  const plainCurve = line<{ ms: number; ev100: number }>()
     .x((point) => x(point.ms))
     .y((point) => y(point.ev100));
   const events = light.events.filter((event) => event.at != null);
@@ -169,7 +183,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               height={Math.max(0, floor - TOP + 4)}
             />
           ))}
-          <text className="light-axis" x={0} y={TOP - 14}>
+          <text className="light-axis" x={LEFT + 6} y={TOP + 14}>
             {outingWords.axis}
           </text>
           {y.ticks(6).map((ev) => (
@@ -187,6 +201,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
           ))}
           <g clipPath={`url(#${clip})`}>
             <path className="light-band" d={band(points) ?? ""} />
+            {behind && <path className="light-behind" d={plainCurve(behind.points) ?? ""} />}
             <path className="light-curve" d={curve(points) ?? ""} />
           </g>
           {now > first.ms && now < last.ms && (
@@ -205,7 +220,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
                 className="light-event"
                 transform={`translate(${x(Date.parse(event.at ?? ""))} 0)`}
               >
-                <line y1={TOP - 4} y2={height - FOOT} />
+                <line y1={SKY - 6} y2={height - FOOT} />
                 <text y={place % 2 === 0 ? 12 : 28} textAnchor="middle">
                   {words.events[event.name]} {clock(Date.parse(event.at ?? ""))}
                 </text>
@@ -227,22 +242,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               );
             })}
           <g transform={`translate(0 ${floor + 8})`}>
-            {swaps?.stretches.map((stretch, place) => {
-              const from = x(Math.max(first.ms, Date.parse(stretch.start)));
-              const to = x(Math.min(last.ms, Date.parse(stretch.end)));
-              if (to <= from) return null;
-              const name = stretch.glass ? stretch.glass.map(nameOf).join(" + ") || words.bare : outingWords.outOfAim;
-              return (
-                <g key={stretch.start} className={stretch.glass ? `swap swap-${place % 2}` : "swap swap-none"}>
-                  <rect x={from} width={Math.max(1, to - from - 1)} height={SWAPS - 16} rx="2" />
-                  {to - from > 70 && (
-                    <text x={from + 6} y={(SWAPS - 16) / 2} dy="0.35em">
-                      {cut(name, (to - from - 12) / 7)}
-                    </text>
-                  )}
-                </g>
-              );
-            })}
+            <SwapLane swaps={swaps} frames={frames} x={x} first={first.ms} last={last.ms} nameOf={nameOf} />
           </g>
           {known.length > 1 && (
             <path
@@ -283,6 +283,18 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
             <line className="light-cursor" x1={x(cursor.ms)} x2={x(cursor.ms)} y1={TOP - 4} y2={height - FOOT} />
           )}
         </svg>
+        <div className="sky-lane-box" style={{ top: SKY }}>
+          <SkyLane
+            outing={outing}
+            x={x}
+            first={first.ms}
+            last={last.ms}
+            pixels={width - LEFT - RIGHT}
+            at={cursor?.ms}
+            clock={clock}
+            onChange={(change) => onEdit(change, outingWords.lane.changed)}
+          />
+        </div>
         {!zoom && (
           <>
             <SpanHandle
@@ -292,7 +304,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               pixels={width - LEFT - RIGHT}
               span={last.ms - first.ms}
               clock={clock}
-              onMoved={(at) => onSpan({ date: dateIn(at, outing.zone), arrive: clock(at) })}
+              onMoved={(ms) => onEdit({ date: dateIn(ms, outing.zone), arrive: clock(ms) }, outingWords.spanMoved)}
             />
             <SpanHandle
               side="turn_back"
@@ -301,15 +313,24 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               pixels={width - LEFT - RIGHT}
               span={last.ms - first.ms}
               clock={clock}
-              onMoved={(at) => onSpan({ turn_back: clock(at) })}
+              onMoved={(ms) => onEdit({ turn_back: clock(ms) }, outingWords.spanMoved)}
             />
           </>
         )}
       </div>
+      {outing.scene === "sun_lit" && (
+        <RidgeLane
+          outing={outing}
+          points={points}
+          events={light.events}
+          x={x}
+          width={width}
+          left={LEFT}
+          clock={clock}
+          onChange={(ridge) => onEdit({ ridge }, outingWords.ridgeLane.changed)}
+        />
+      )}
+      <LightTable outing={outing} light={light} />
     </div>
   );
-}
-
-function cut(text: string, letters: number): string {
-  return text.length <= letters ? text : `${text.slice(0, Math.max(1, Math.floor(letters) - 1))}…`;
 }

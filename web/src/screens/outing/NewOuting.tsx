@@ -22,6 +22,7 @@ import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
+import { Waypoints } from "./Waypoints";
 import { clockIn, dateIn, dayName } from "../../words/zone";
 
 interface Props {
@@ -44,6 +45,8 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
   const used = placesUsed(outings).slice(0, MOST_USED);
   const [picked, setPicked] = useState(used[0]?.id ?? null);
   const [text, setText] = useState("");
+  /** What the waypoint is called whose coordinates stand there. */
+  const [waypoint, setWaypoint] = useState<string | null>(null);
   const [chosenZone, setZone] = useState<string | null>(null);
   const [chosenDate, setDate] = useState<string | null>(null);
   const [when, setWhen] = useState<WhenName>("dawn");
@@ -52,7 +55,8 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
   const zoned = useZones(typed.answer ? { latitude: typed.answer.latitude, longitude: typed.answer.longitude } : null);
   const zones = zoned.answer?.zones;
   const before = used.find(({ id }) => id === picked);
-  const spot = text.trim() === "" ? (before ?? null) : written(typed.answer, zones, chosenZone);
+  const said = text.trim() === "" ? (before ?? null) : written(typed.answer, zones, chosenZone);
+  const spot = said && waypoint !== null ? { ...said, name: waypoint } : said;
   const same = spot ? outings.filter((outing) => samePlace(outing, spot)) : [];
   const first = chosenDate ?? dateIn(now, spot?.zone ?? ITS_OWN);
   const asked = useDays(spot && daysOf(spot, first, same));
@@ -65,6 +69,7 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
       ({ coords }) => {
         setText(`${coords.latitude.toFixed(5)}, ${coords.longitude.toFixed(5)}`);
         setZone(null);
+        setWaypoint(null);
       },
       () => toast({ text: say.mineRefused }),
     );
@@ -94,6 +99,7 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
                 onClick={() => {
                   setPicked(outing.id);
                   setText("");
+                  setWaypoint(null);
                 }}
               >
                 {outing.name || outingWords.title}
@@ -112,6 +118,7 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
                 onChange={({ target }) => {
                   setText(target.value);
                   setZone(null);
+                  setWaypoint(null);
                 }}
               />
             </Form.Group>
@@ -119,6 +126,13 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
               {say.mine}
             </Button>
           </div>
+          <Waypoints
+            onTake={({ name, latitude, longitude }) => {
+              setText(`${latitude.toFixed(5)}, ${longitude.toFixed(5)}`);
+              setZone(null);
+              setWaypoint(name.slice(0, 60));
+            }}
+          />
           <Fault error={typed.error ?? zoned.error} again={typed.error ? typed.again : zoned.again} />
           {typed.answer && text.trim() !== "" && (
             <p className="fresh-means">

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button, Form, Tab, Tabs } from "react-bootstrap";
 import { useExposure } from "../../questions/bench";
-import { useFillable, useLight, useSwaps, useTide } from "../../questions/light";
+import { useFillable, useFrames, useLight, useSwaps, useTide } from "../../questions/light";
 import { useLooks } from "../../questions/looks";
 import { exposureOf, lightOf, looksOf, swapsOf, tideOf, wishOf } from "../../state/asks";
 import { useBench } from "../../state/bench";
@@ -11,6 +11,8 @@ import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
+import { framesOf } from "./asks";
+import { overSameHours, shifted } from "./behind";
 import { Days } from "./Days";
 import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
 import { Files } from "./Files";
@@ -20,6 +22,7 @@ import { Minute } from "./Minute";
 import { NewOuting } from "./NewOuting";
 import { PlanForm } from "./PlanForm";
 import { Readings } from "./Readings";
+import { Sheet } from "./Sheet";
 import "./days.css";
 import "./outing.css";
 
@@ -36,10 +39,18 @@ export function OutingScreen() {
   const tide = useTide(tideOf(current));
   const fillable = useFillable(lightOf(current)).answer?.longest_seconds;
   const set = (change: Partial<Outing>) => keep({ ...current, ...change });
+  const edit = (change: Partial<Outing>, said: string) => {
+    set(change);
+    toast({ text: said, action: { label: bagWords.undo, act: () => keep(current) } });
+  };
+  const [behindId, setBehindId] = useState("");
+  const behind = outings.find((outing) => outing.id === behindId && outing.id !== current.id);
+  const besides = useLight(behind ? overSameHours(behind, current) : null);
   const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
   // When to leave is never told from another question's answer.
   const water = tide.answer;
   const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
+  const frames = useFrames(framesOf(current, laid, swaps, leaveBy)).shown;
   const parts = { outing: current, set, laid, light: light.shown, swaps, nameOf };
 
   return (
@@ -122,6 +133,22 @@ export function OutingScreen() {
             onClose={() => setOpen(null)}
           />
         )}
+        {open !== "days" && outings.length > 1 && (
+          <Form.Group controlId="outing-behind" className="outing-behind">
+            {behind && <span className="quiet">{outingWords.compare.behind(behind.name)}</span>}
+            <Form.Label>{outingWords.compare.label}</Form.Label>
+            <Form.Select size="sm" value={behind?.id ?? ""} onChange={(event) => setBehindId(event.target.value)}>
+              <option value="">{outingWords.compare.none}</option>
+              {outings
+                .filter((outing) => outing.id !== current.id)
+                .map((outing) => (
+                  <option key={outing.id} value={outing.id}>
+                    {outing.name}
+                  </option>
+                ))}
+            </Form.Select>
+          </Form.Group>
+        )}
         {open !== "days" && light.shown && (
           <LightChart
             key={`${current.id} ${current.date} ${current.arrive} ${current.turn_back}`}
@@ -131,10 +158,9 @@ export function OutingScreen() {
             tide={water}
             fillable={fillable}
             nameOf={nameOf}
-            onSpan={(change) => {
-              set(change);
-              toast({ text: outingWords.spanMoved, action: { label: bagWords.undo, act: () => keep(current) } });
-            }}
+            frames={frames}
+            behind={behind && { name: behind.name, points: shifted(besides.shown, behind, current) }}
+            onEdit={edit}
             minute={(point) =>
               // Nothing is set from the light of another question.
               laid &&
@@ -156,6 +182,9 @@ export function OutingScreen() {
             <SwapList outing={current} swaps={swaps} nameOf={nameOf} />
             {laid && <Frames outing={current} laid={laid} leaveBy={leaveBy} />}
             <Leave outing={current} tide={water} error={tide.error} />
+            <Button variant="quiet" className="no-print" onClick={() => window.print()}>
+              {outingWords.sheet.print}
+            </Button>
           </Tab>
           <Tab eventKey="pack" title={outingWords.tabs.pack} className="outing-tab">
             <PackList {...parts} />
@@ -165,6 +194,7 @@ export function OutingScreen() {
           </Tab>
         </Tabs>
       </section>
+      {light.shown && <Sheet {...parts} light={light.shown} leaveBy={leaveBy} frames={frames} />}
     </div>
   );
 }

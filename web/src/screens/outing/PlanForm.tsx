@@ -5,6 +5,8 @@ import { KnownNumber } from "../../ui/NumberField";
 import { outingWords } from "../../words/outing";
 import { PickField, TimeField } from "../../ui/fields";
 import type { Outing } from "../../state/outings";
+import { Sentence } from "./Sentence";
+import { skyOf, whenOf, whereOf } from "./planSentences";
 import { TideAndWeather } from "./TideAndWeather";
 import { isZone } from "../../words/zone";
 
@@ -17,7 +19,7 @@ export function PlanForm({ outing, set }: { outing: Outing; set: (change: Partia
   const [zone, setZone] = useState(outing.zone);
   const ridge = outing.ridge;
   return (
-    <div className="stacked">
+    <div className="sentences">
       <Form.Group controlId="outing-name">
         <Form.Label>{say.name}</Form.Label>
         <Form.Control
@@ -27,105 +29,116 @@ export function PlanForm({ outing, set }: { outing: Outing; set: (change: Partia
           onChange={(event) => set({ name: event.target.value })}
         />
       </Form.Group>
-      <div className="pair">
-        <KnownNumber
-          id="outing-lat"
-          label={say.latitude}
-          value={outing.latitude}
-          onValue={(latitude) => {
-            if (latitude !== undefined) set({ latitude });
-          }}
-        />
-        <KnownNumber
-          id="outing-lon"
-          label={say.longitude}
-          value={outing.longitude}
-          onValue={(longitude) => {
-            if (longitude !== undefined) set({ longitude });
-          }}
-        />
-      </div>
-      <Form.Group controlId="outing-zone">
-        <Form.Label>{say.zone}</Form.Label>
-        <Form.Control
-          value={zone}
-          autoComplete="off"
-          isInvalid={!isZone(zone)}
-          aria-describedby={isZone(zone) ? undefined : "outing-zone-fault"}
-          onChange={(event) => {
-            setZone(event.target.value);
-            if (isZone(event.target.value)) set({ zone: event.target.value });
-          }}
-        />
-        {!isZone(zone) && (
-          <p className="fault" id="outing-zone-fault">
-            {say.noZone}
-          </p>
+      <Sentence text={whereOf(outing)}>
+        <div className="pair">
+          <KnownNumber
+            id="outing-lat"
+            label={say.latitude}
+            value={outing.latitude}
+            onValue={(latitude) => {
+              if (latitude !== undefined) set({ latitude });
+            }}
+          />
+          <KnownNumber
+            id="outing-lon"
+            label={say.longitude}
+            value={outing.longitude}
+            onValue={(longitude) => {
+              if (longitude !== undefined) set({ longitude });
+            }}
+          />
+        </div>
+        <Form.Group controlId="outing-zone">
+          <Form.Label>{say.zone}</Form.Label>
+          <Form.Control
+            value={zone}
+            autoComplete="off"
+            isInvalid={!isZone(zone)}
+            aria-describedby={isZone(zone) ? undefined : "outing-zone-fault"}
+            onChange={(event) => {
+              setZone(event.target.value);
+              if (isZone(event.target.value)) set({ zone: event.target.value });
+            }}
+          />
+          {!isZone(zone) && (
+            <p className="fault" id="outing-zone-fault">
+              {say.noZone}
+            </p>
+          )}
+        </Form.Group>
+      </Sentence>
+      <Sentence text={whenOf(outing)}>
+        <Form.Group controlId="outing-date">
+          <Form.Label>{say.date}</Form.Label>
+          <Form.Control
+            type="date"
+            value={outing.date}
+            onChange={(event) => {
+              if (event.target.value) set({ date: event.target.value });
+            }}
+          />
+        </Form.Group>
+        <div className="pair">
+          <TimeField
+            id="outing-arrive"
+            label={say.arrive}
+            value={outing.arrive}
+            onValue={(arrive) => set({ arrive })}
+          />
+          <TimeField
+            id="outing-back"
+            label={say.turnBack}
+            value={outing.turn_back}
+            onValue={(turn_back) => set({ turn_back })}
+          />
+        </div>
+      </Sentence>
+      <Sentence text={skyOf(outing)}>
+        <div className="pair">
+          <PickField
+            id="outing-sky"
+            label={say.sky}
+            value={outing.sky}
+            choices={SKIES}
+            said={say.skies}
+            onValue={(sky) => set({ sky: sky as Schemas["Sky"] })}
+          />
+          <PickField
+            id="outing-scene"
+            label={say.scene}
+            value={outing.scene}
+            choices={SCENES}
+            said={say.scenes}
+            onValue={(scene) => set({ scene: scene as Schemas["Scene"] })}
+          />
+        </div>
+        {outing.scene === "sun_lit" && (
+          <fieldset className="outing-tide">
+            <legend>{say.ridge}</legend>
+            <p className="quiet">{say.ridgeWhy}</p>
+            <div className="pair">
+              <KnownNumber
+                id="outing-ridge-height"
+                label={say.ridgeHeight}
+                value={ridge?.height_m}
+                onValue={(height_m) =>
+                  set({
+                    ridge: height_m === undefined ? null : { height_m, distance_m: ridge?.distance_m ?? 1000 },
+                  })
+                }
+              />
+              <KnownNumber
+                id="outing-ridge-distance"
+                label={say.ridgeDistance}
+                value={ridge?.distance_m}
+                onValue={(distance_m) => {
+                  if (ridge && distance_m !== undefined) set({ ridge: { ...ridge, distance_m } });
+                }}
+              />
+            </div>
+          </fieldset>
         )}
-      </Form.Group>
-      <Form.Group controlId="outing-date">
-        <Form.Label>{say.date}</Form.Label>
-        <Form.Control
-          type="date"
-          value={outing.date}
-          onChange={(event) => {
-            if (event.target.value) set({ date: event.target.value });
-          }}
-        />
-      </Form.Group>
-      <div className="pair">
-        <TimeField id="outing-arrive" label={say.arrive} value={outing.arrive} onValue={(arrive) => set({ arrive })} />
-        <TimeField
-          id="outing-back"
-          label={say.turnBack}
-          value={outing.turn_back}
-          onValue={(turn_back) => set({ turn_back })}
-        />
-      </div>
-      <div className="pair">
-        <PickField
-          id="outing-sky"
-          label={say.sky}
-          value={outing.sky}
-          choices={SKIES}
-          said={say.skies}
-          onValue={(sky) => set({ sky: sky as Schemas["Sky"] })}
-        />
-        <PickField
-          id="outing-scene"
-          label={say.scene}
-          value={outing.scene}
-          choices={SCENES}
-          said={say.scenes}
-          onValue={(scene) => set({ scene: scene as Schemas["Scene"] })}
-        />
-      </div>
-      {outing.scene === "sun_lit" && (
-        <fieldset className="outing-tide">
-          <legend>{say.ridge}</legend>
-          <p className="quiet">{say.ridgeWhy}</p>
-          <div className="pair">
-            <KnownNumber
-              id="outing-ridge-height"
-              label={say.ridgeHeight}
-              value={ridge?.height_m}
-              onValue={(height_m) =>
-                set({
-                  ridge: height_m === undefined ? null : { height_m, distance_m: ridge?.distance_m ?? 1000 },
-                })
-              }
-            />
-            <KnownNumber
-              id="outing-ridge-distance"
-              label={say.ridgeDistance}
-              value={ridge?.distance_m}
-              onValue={(distance_m) => {
-                if (ridge && distance_m !== undefined) set({ ridge: { ...ridge, distance_m } });
-              }}
-            />
-          </div>
-        </fieldset>
-      )}
+      </Sentence>
       <TideAndWeather outing={outing} set={set} />
     </div>
   );

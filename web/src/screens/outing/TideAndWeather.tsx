@@ -9,6 +9,8 @@ import { typed } from "../../ui/typed";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { type Outing, span } from "../../state/outings";
+import { Sentence } from "./Sentence";
+import { tideOf, weatherOf } from "./planSentences";
 import { clockIn } from "../../words/zone";
 
 const WEATHER = [
@@ -19,6 +21,7 @@ const WEATHER = [
   ["swell_m", "swell"],
 ] as const;
 const MOST_WATERS = 8;
+const MOST_CHANGES = 12;
 
 /** High and low waters and the weather: typed from one's own tables, or the simulated feed, and always marked which. */
 export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) => void }) {
@@ -30,13 +33,13 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
     outing.weather.source === "simulated" || outing.waters.some((water) => water.source === "simulated");
   const fill = async () => {
     try {
-      const [waters, weather, sky] = fromFeed(await ask(outing), outing);
-      const { waters: oldWaters, weather: oldWeather, sky: oldSky } = outing;
-      set({ waters, weather, sky });
+      const [waters, weather, skies] = fromFeed(await ask(outing), outing);
+      const { waters: oldWaters, weather: oldWeather, sky: oldSky, skies: oldSkies } = outing;
+      set({ waters, weather, ...skies });
       setFilled(filled + 1);
       setFault(null);
       const undo = () => {
-        set({ waters: oldWaters, weather: oldWeather, sky: oldSky });
+        set({ waters: oldWaters, weather: oldWeather, sky: oldSky, skies: oldSkies });
         setFilled((count) => count + 1);
       };
       toast({ text: say.feedTaken, action: { label: bagWords.undo, act: undo } });
@@ -45,89 +48,93 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
     }
   };
   return (
-    <fieldset className="outing-tide" key={filled}>
-      <legend>{say.tide}</legend>
-      <p className={simulated ? "simulated" : "quiet"}>{simulated ? say.feedUsed : say.tideWhy}</p>
-      <Button variant="quiet" onClick={() => void fill()}>
+    <div className="outing-tide" key={filled}>
+      {simulated && <p className="simulated">{say.feedUsed}</p>}
+      <Sentence text={tideOf(outing)}>
+        <p className="quiet">{say.tideWhy}</p>
+        {outing.waters.map((water, at) => (
+          <div className="tide-row" key={at}>
+            <Form.Control
+              type="time"
+              aria-label={say.waterTime(at + 1)}
+              value={water.time}
+              onChange={(event) => {
+                if (event.target.value)
+                  set({ waters: outing.waters.with(at, { ...water, time: event.target.value, source: "own" }) });
+              }}
+            />
+            <Form.Control
+              inputMode="decimal"
+              aria-label={say.waterHeight(at + 1)}
+              defaultValue={water.height_m}
+              onChange={(event) => {
+                const height_m = typed(event.target.value);
+                if (height_m !== undefined)
+                  set({ waters: outing.waters.with(at, { ...water, height_m, source: "own" }) });
+              }}
+            />
+            <Button
+              variant="quiet"
+              aria-label={`${bagWords.rowRemove}: ${at + 1}`}
+              onClick={() => {
+                set({ waters: outing.waters.filter((_, each) => each !== at) });
+                setFilled(filled + 1);
+              }}
+            >
+              ×
+            </Button>
+          </div>
+        ))}
+        <Button
+          variant="quiet"
+          disabled={outing.waters.length >= MOST_WATERS}
+          onClick={() => set({ waters: [...outing.waters, { time: "12:00", height_m: 1, source: "own" }] })}
+        >
+          {say.waterAdd}
+        </Button>
+        <div className="thirds">
+          <KnownNumber
+            id="outing-floods"
+            label={say.floods}
+            value={outing.floods_at_m}
+            onValue={(metres) => set({ floods_at_m: metres ?? null })}
+          />
+          <KnownNumber
+            id="outing-walk"
+            label={say.walk}
+            value={outing.walk_minutes}
+            onValue={(walk_minutes) => {
+              if (walk_minutes !== undefined) set({ walk_minutes });
+            }}
+          />
+          <KnownNumber
+            id="outing-margin"
+            label={say.margin}
+            value={outing.margin_minutes}
+            onValue={(margin_minutes) => {
+              if (margin_minutes !== undefined) set({ margin_minutes });
+            }}
+          />
+        </div>
+      </Sentence>
+      <Sentence text={weatherOf(outing)}>
+        <div className="thirds">
+          {WEATHER.map(([field, label]) => (
+            <KnownNumber
+              key={field}
+              id={`outing-${field}`}
+              label={say.weather[label]}
+              value={outing.weather[field]}
+              onValue={(value) => set({ weather: { ...outing.weather, [field]: value ?? null, source: "own" } })}
+            />
+          ))}
+        </div>
+      </Sentence>
+      <Button variant="quiet" size="sm" onClick={() => void fill()}>
         {say.feed}
       </Button>
       <Fault error={fault} />
-      {outing.waters.map((water, at) => (
-        <div className="tide-row" key={at}>
-          <Form.Control
-            type="time"
-            aria-label={say.waterTime(at + 1)}
-            value={water.time}
-            onChange={(event) => {
-              if (event.target.value)
-                set({ waters: outing.waters.with(at, { ...water, time: event.target.value, source: "own" }) });
-            }}
-          />
-          <Form.Control
-            inputMode="decimal"
-            aria-label={say.waterHeight(at + 1)}
-            defaultValue={water.height_m}
-            onChange={(event) => {
-              const height_m = typed(event.target.value);
-              if (height_m !== undefined)
-                set({ waters: outing.waters.with(at, { ...water, height_m, source: "own" }) });
-            }}
-          />
-          <Button
-            variant="quiet"
-            aria-label={`${bagWords.rowRemove}: ${at + 1}`}
-            onClick={() => {
-              set({ waters: outing.waters.filter((_, each) => each !== at) });
-              setFilled(filled + 1);
-            }}
-          >
-            ×
-          </Button>
-        </div>
-      ))}
-      <Button
-        variant="quiet"
-        disabled={outing.waters.length >= MOST_WATERS}
-        onClick={() => set({ waters: [...outing.waters, { time: "12:00", height_m: 1, source: "own" }] })}
-      >
-        {say.waterAdd}
-      </Button>
-      <div className="thirds">
-        <KnownNumber
-          id="outing-floods"
-          label={say.floods}
-          value={outing.floods_at_m}
-          onValue={(metres) => set({ floods_at_m: metres ?? null })}
-        />
-        <KnownNumber
-          id="outing-walk"
-          label={say.walk}
-          value={outing.walk_minutes}
-          onValue={(walk_minutes) => {
-            if (walk_minutes !== undefined) set({ walk_minutes });
-          }}
-        />
-        <KnownNumber
-          id="outing-margin"
-          label={say.margin}
-          value={outing.margin_minutes}
-          onValue={(margin_minutes) => {
-            if (margin_minutes !== undefined) set({ margin_minutes });
-          }}
-        />
-      </div>
-      <div className="thirds">
-        {WEATHER.map(([field, label]) => (
-          <KnownNumber
-            key={field}
-            id={`outing-${field}`}
-            label={say.weather[label]}
-            value={outing.weather[field]}
-            onValue={(value) => set({ weather: { ...outing.weather, [field]: value ?? null, source: "own" } })}
-          />
-        ))}
-      </div>
-    </fieldset>
+    </div>
   );
 }
 
@@ -138,15 +145,24 @@ function ask(outing: Outing): Promise<Schemas["FeedAnswer"]> {
   return askFeed(body);
 }
 
-/** The feed's waters by the place's clock, and its weather in the middle of the outing. */
-function fromFeed(feed: Schemas["FeedAnswer"], outing: Outing): [Outing["waters"], Outing["weather"], Outing["sky"]] {
+/** The feed's waters by the place's clock, its weather in the middle of the outing, and its sky as it changes. */
+function fromFeed(
+  feed: Schemas["FeedAnswer"],
+  outing: Outing,
+): [Outing["waters"], Outing["weather"], Pick<Outing, "sky" | "skies">] {
   const waters = feed.waters.slice(0, MOST_WATERS).map((water) => ({
     time: clockIn(Date.parse(water.at), outing.zone),
     height_m: water.height_m,
     source: "simulated" as const,
   }));
   const hour = feed.weather[Math.floor(feed.weather.length / 2)];
-  if (!hour) return [waters, outing.weather, outing.sky];
-  const { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m, sky } = hour;
-  return [waters, { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m, source: "simulated" }, sky];
+  const first = feed.weather[0];
+  if (!hour || !first) return [waters, outing.weather, { sky: outing.sky, skies: outing.skies }];
+  const { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m } = hour;
+  const skies = feed.weather
+    .filter(({ sky }, at) => at > 0 && sky !== feed.weather[at - 1]?.sky)
+    .slice(0, MOST_CHANGES)
+    .map(({ at, sky }) => ({ time: clockIn(Date.parse(at), outing.zone), sky }));
+  const weather = { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m, source: "simulated" as const };
+  return [waters, weather, { sky: first.sky, skies }];
 }

@@ -77,3 +77,23 @@ export function budgetOf(
     celsius,
   };
 }
+
+/** The frames that fit into a plan of filters; null without one. */
+export function framesOf(
+  outing: Outing,
+  laid: Laid | null,
+  swaps: Swaps | undefined,
+  leaveBy: number | null,
+): Schemas["FramesAsked"] | null {
+  const stretches = (swaps?.stretches ?? []).flatMap(({ start, end, first_seconds, last_seconds, hand_seconds }) =>
+    first_seconds == null || last_seconds == null ? [] : [{ start, end, first_seconds, last_seconds, hand_seconds }],
+  );
+  if (stretches.length === 0) return null;
+  const back = span(outing)[1];
+  return {
+    stretches,
+    until: new Date(leaveBy === null ? back : Math.min(back, leaveBy)).toISOString(),
+    handling_seconds: HANDLING_SECONDS,
+    noise_reduction: (laid?.body?.facts.noise_reduction ?? "off") !== "off",
+  };
+}

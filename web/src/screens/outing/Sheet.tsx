@@ -1,0 +1,117 @@
+import type { ReactNode } from "react";
+import type { Schemas } from "../../api/client";
+import { type Hazard, useHazards, usePack } from "../../questions/pack";
+import type { Light, Swaps } from "../../questions/light";
+import type { Laid } from "../../state/bench";
+import { useKit } from "../../state/kit";
+import { type Outing, span } from "../../state/outings";
+import { words } from "../../words";
+import { outingWords } from "../../words/outing";
+import { roughTime } from "../../words/times";
+import { clockIn, dayName } from "../../words/zone";
+import { packOf } from "./asks";
+import { everyQuarter } from "./everyQuarter";
+import { skyOf, tideOf, whereOf } from "./planSentences";
+import "./sheet.css";
+
+interface Props {
+  outing: Outing;
+  laid: Laid | null;
+  light: Light;
+  swaps: Swaps | undefined;
+  frames: Schemas["PlannedFramesAnswer"] | undefined;
+  leaveBy: number | null;
+  nameOf: (id: string) => string;
+}
+
+const HALF_HOUR = 30 * 60_000;
+const say = outingWords.sheet;
+
+/** The one page to take along: on paper alone, where no screen lights the dark. */
+export function Sheet({ outing, laid, light, swaps, frames, leaveBy, nameOf }: Props) {
+  const kit = useKit();
+  const pack = usePack(packOf({ outing, laid, swaps, light, nameOf, items: kit.items })).shown?.lines ?? [];
+  const hazards = useHazards().filter((hazard) => outing.hazards.includes(hazard.code));
+  const clock = (at: string) => clockIn(Date.parse(at), outing.zone);
+  const [from, to] = span(outing);
+  const events = light.events.filter(({ at }) => at != null && Date.parse(at) >= from && Date.parse(at) <= to);
+  return (
+    <article className="sheet" aria-hidden="true">
+      <header>
+        <h1>{outing.name}</h1>
+        <p>
+          {dayName(outing.date)}, {outing.arrive}–{outing.turn_back}. {whereOf(outing)}. {skyOf(outing)}.
+        </p>
+        <p className="sheet-leave">
+          {leaveBy === null ? outingWords.leaveUnknown : outingWords.leaveBy(clockIn(leaveBy, outing.zone))}
+        </p>
+      </header>
+      <Part title={say.light}>
+        <p>{events.map((event) => `${words.events[event.name] ?? event.name} ${clock(event.at ?? "")}`).join(" · ")}</p>
+        <table>
+          <tbody>
+            <tr>
+              {everyQuarter(light, HALF_HOUR).map((point) => (
+                <th key={point.at} scope="col">
+                  {clock(point.at)}
+                </th>
+              ))}
+            </tr>
+            <tr>
+              {everyQuarter(light, HALF_HOUR).map((point) => (
+                <td key={point.at}>
+                  EV {point.ev100.toFixed(1).replace("-", "−")} ± {(2 * point.sd_stops).toFixed(1)}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </Part>
+      <Part title={outingWords.swaps}>
+        <ul>
+          {(swaps?.stretches ?? []).map((stretch) => (
+            <li key={stretch.start}>
+              <strong>{clock(stretch.start)}</strong>{" "}
+              {stretch.glass
+                ? `${stretch.glass.map(nameOf).join(" + ") || words.bare}, f/${stretch.aperture}, ISO ${stretch.iso}, ${outingWords.times(roughTime(stretch.first_seconds ?? 0), roughTime(stretch.last_seconds ?? 0))}`
+                : outingWords.outOfAim}
+            </li>
+          ))}
+        </ul>
+        {frames && <p>{outingWords.frames(frames.frames.length, frames.more)}</p>}
+      </Part>
+      <Part title={say.waters}>
+        <p>{tideOf(outing)}.</p>
+        <p>{outingWords.caution}</p>
+      </Part>
+      <Part title={say.packed}>
+        <ul className="sheet-pack">
+          {pack.map((line) => (
+            <li key={line.code}>{line.what}</li>
+          ))}
+        </ul>
+      </Part>
+      {hazards.length > 0 && (
+        <Part title={say.hazards}>
+          <ul>
+            {hazards.map((hazard: Hazard) => (
+              <li key={hazard.code}>
+                <strong>{hazard.name}.</strong> {hazard.caution} {outingWords.hazardsAsk(hazard.ask)}
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      <p>{outingWords.sunCaution}</p>
+    </article>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section>
+      <h2>{title}</h2>
+      {children}
+    </section>
+  );
+}

@@ -1,0 +1,41 @@
+import { type Outing, skiesOf } from "../../state/outings";
+import { outingWords } from "../../words/outing";
+import { dayName } from "../../words/zone";
+
+const say = outingWords.sentences;
+
+/** An outing's plan in sentences, each as long as a breath. */
+export function whereOf({ latitude, longitude, zone }: Outing): string {
+  const [north, east] = [Math.abs(latitude).toFixed(3), Math.abs(longitude).toFixed(3)];
+  return say.where(
+    latitude < 0 ? say.south(north) : say.north(north),
+    longitude < 0 ? say.west(east) : say.east(east),
+    zone,
+  );
+}
+
+export function whenOf({ date, arrive, turn_back }: Outing): string {
+  return say.when(dayName(date), arrive, turn_back);
+}
+
+export function skyOf(outing: Outing): string {
+  const skies = [outing.sky, ...skiesOf(outing).map(({ sky }) => sky)].map((sky) => outingWords.skies[sky] ?? sky);
+  return say.sky(skies, outingWords.scenes[outing.scene] ?? outing.scene);
+}
+
+export function tideOf({ waters, floods_at_m }: Outing): string {
+  if (waters.length === 0) return say.noTide;
+  return say.tide(
+    waters.map(({ time, height_m }) => `${time} ${height_m.toFixed(1)} m`),
+    floods_at_m === null ? null : floods_at_m.toFixed(1),
+  );
+}
+
+export function weatherOf({ weather }: Outing): string {
+  const { celsius, wind_m_s, swell_m } = weather;
+  return say.weather([
+    ...(celsius == null ? [] : [say.celsius(celsius)]),
+    ...(wind_m_s == null ? [] : [say.wind(wind_m_s)]),
+    ...(swell_m == null ? [] : [say.swell(swell_m)]),
+  ]);
+}
