@@ -49,7 +49,11 @@ class SwapWish:
 
 @dataclass(frozen=True, slots=True)
 class Stretch:
-    """One way to shoot, from when to when; ``glass`` None where no way of this kit stays in the aim."""
+    """One way to shoot, from when to when; ``glass`` None where no way of this kit stays in the aim.
+
+    ``turns`` is, at each step of the light, how far a variable is turned up from its weak end to be safely in the aim
+    [stops]; empty without one.
+    """
 
     start: datetime
     end: datetime
@@ -60,6 +64,7 @@ class Stretch:
     last_seconds: float | None
     hand_moves: int
     hand_seconds: float
+    turns: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -276,13 +281,23 @@ def _stretch(
     first, last = (_time(way, light[step].ev100, aim) for step in (start, end - 1))
     until = light[min(end, len(light) - 1)].at
     setting = way.setting
-    return Stretch(light[start].at, until, way.glass, setting.aperture, setting.iso, first, last, moves, seconds)
+    turns = tuple(_turned(way, point.ev100, aim) for point in light[start:end]) if way.more > 0 else ()
+    return Stretch(light[start].at, until, way.glass, setting.aperture, setting.iso, first, last, moves, seconds, turns)
 
 
 def _time(way: _Way, level: float, aim: _Aim) -> float:
     """The time this way gives; a variable is turned just far enough to be inside the aim."""
     time = way.level - level
     return math.exp2(min(time + way.more, max(time, aim[0])))
+
+
+def _turned(way: _Way, level: float, aim: _Aim) -> float:
+    """How far up a variable is turned to be inside the aim, a sixth of a stop from its edge where it is so wide."""
+    edge = aim[0] + min(_SAFELY, (aim[1] - aim[0]) / 2)
+    return round(min(way.more, max(0.0, edge - (way.level - level))), 2)
+
+
+_SAFELY = 1 / 6
 
 
 def _nothing(light: Sequence[LightPoint], start: int, end: int) -> Stretch:

@@ -87,6 +87,15 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.keyboard.press("PageDown")
         expect(page.get_by_role("button", name="Set the bench for")).to_be_visible()
 
+    def skied() -> None:
+        page.get_by_role("button", name="to 08:00: thin cloud").click()
+        page.get_by_role("button", name="Changes at").click()
+        expect(page.get_by_role("slider", name="When overcast begins")).to_be_visible()
+        page.get_by_role("button", name="thin cloud, then overcast").click()
+        page.get_by_label("The subject is in").select_option(label="the sun")
+        expect(page.get_by_role("slider", name="How high the ridge stands")).to_be_visible()
+        page.locator(".light-table summary").click()
+
     def pack() -> None:
         page.get_by_role("tab", name="Pack").click()
         expect(page.get_by_label("Tripod")).to_be_visible()
@@ -185,7 +194,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
 
     ways = {
         "planning": (
-            bench, said, held, extras, no_extras, looks, drawn, undrawn, outing, fresh, days, pointed, pack,
+            bench, said, held, extras, no_extras, looks, drawn, undrawn, outing, fresh, days, pointed, skied, pack,
             hazards, bag, item, lens, measured, reach, card,
         ),
         "exposing": (

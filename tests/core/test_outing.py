@@ -90,6 +90,24 @@ def test_a_dawn_is_kept_in_the_aim_with_few_changes() -> None:
         assert 20 * 0.999 <= (stretch.last_seconds or 0) <= 60 * 1.001
     assert all(one.end == two.start for one, two in zip(found.stretches, found.stretches[1:], strict=False))
     assert found.changes == len(found.stretches) - 1
+    # A ring that is turned as far as the plan says gives a time in the aim at every minute, and no denser than need be.
+    marks = {mark.label: mark.exact for mark in apertures().between(5, 17)}
+    weakest = {"three": 3.0, "six": 6.0, "ten": 10.0, "turn": 2.0}
+    turned = 0
+    for stretch in shown:
+        if "turn" not in (stretch.glass or ()):
+            assert stretch.turns == ()
+            continue
+        begins = round((stretch.start - BEGIN).total_seconds() / 60)
+        for level, turn in zip(levels[begins:], stretch.turns, strict=False):
+            plain = (
+                2 * math.log2(marks[stretch.aperture or ""]) - level + sum(weakest[one] for one in stretch.glass or ())
+            )
+            assert 0 <= turn <= 3
+            assert math.log2(20) - 0.006 <= plain + turn <= math.log2(60) + 0.006
+            assert turn == 0 or plain + turn <= math.log2(20) + 1 / 6 + 0.006
+            turned += turn > 0
+    assert turned > 10
 
 
 @settings(max_examples=40, deadline=None)

@@ -5265,6 +5265,7 @@ export interface components {
             last_seconds: number | null;
             /** Format: date-time */
             start: string;
+            turns: number[];
         };
         SubjectAsked: {
             id?: string | null;

@@ -228,7 +228,6 @@ export const outing = {
   packLeft: (left: number, all: number) => (left === 0 ? "All packed" : `${left} of ${all} to pack`),
   packMissing: "not in your bag",
   print: "Print",
-  printHead: (name: string, date: string) => `${name}, ${date}`,
   hazardsTitle: "Hazards of this place",
   hazardsWhy: "Tick what this place has. The cautions go on the printed list.",
   hazardsAsk: (who: string) => `Ask: ${who}`,

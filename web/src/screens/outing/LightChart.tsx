@@ -271,6 +271,15 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               </text>
             </g>
           )}
+          {leaveBy !== null && leaveBy < last.ms && (
+            <rect
+              className="too-late"
+              x={x(Math.max(first.ms, leaveBy))}
+              width={x(last.ms) - x(Math.max(first.ms, leaveBy))}
+              y={height - FOOT - TIDE}
+              height={TIDE}
+            />
+          )}
           {leaveBy !== null && leaveBy >= first.ms && leaveBy <= last.ms && (
             <g className="leave-by" transform={`translate(${x(leaveBy)} 0)`}>
               <line y1={TOP} y2={height - FOOT} />
@@ -280,7 +289,12 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
             </g>
           )}
           {cursor && (
-            <line className="light-cursor" x1={x(cursor.ms)} x2={x(cursor.ms)} y1={TOP - 4} y2={height - FOOT} />
+            <g className="light-cursor" transform={`translate(${x(cursor.ms)} 0)`}>
+              <line y1={TOP - 4} y2={height - FOOT} />
+              <text y={TOP + 14} x={6}>
+                {clock(cursor.ms)}
+              </text>
+            </g>
           )}
         </svg>
         <div className="sky-lane-box" style={{ top: SKY }}>

@@ -3,12 +3,14 @@ import { useNavigate } from "react-router";
 import { useExposure } from "../../questions/bench";
 import type { Light, Swaps } from "../../questions/light";
 import { exposureOf } from "../../state/asks";
-import type { Bench, Laid, Move } from "../../state/bench";
+import type { Bench, Glass, Laid, Move } from "../../state/bench";
 import { type Outing, useOutings } from "../../state/outings";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { exactTime, markText, roughTime } from "../../words/times";
 import { clockIn } from "../../words/zone";
+
+type Stretch = Swaps["stretches"][number];
 
 interface Props {
   outing: Outing;
@@ -59,11 +61,7 @@ export function Minute({ outing, point, laid, move, swaps, nameOf }: Props) {
         targetSeconds: null,
         useOuting: true,
         lightAt: clock,
-        // Whoever looks through it turns the ring on from there.
-        turned: {
-          ...laid.bench.turned,
-          ...Object.fromEntries(turning.map(({ id, stops }) => [id, laid.bench.turned[id] ?? stops])),
-        },
+        turned: { ...laid.bench.turned, ...turnedTo(turning, stretch, ms) },
         ...(stretch?.glass && { on: stretch.glass, shotAperture: stretch.aperture, shotIso: stretch.iso }),
       } satisfies Partial<Bench>,
     });
@@ -98,5 +96,21 @@ export function Minute({ outing, point, laid, move, swaps, nameOf }: Props) {
         {say.set(clock)}
       </Button>
     </div>
+  );
+}
+
+const STEP_MS = 60_000;
+
+/** What the rings are turned to at a minute of the plan: the first as far as it goes, then the next. */
+function turnedTo(turning: readonly Glass[], stretch: Stretch | undefined, ms: number): Record<string, number> {
+  if (!stretch) return {};
+  const step = Math.round((ms - Date.parse(stretch.start)) / STEP_MS);
+  let left = stretch.turns[Math.min(step, stretch.turns.length - 1)] ?? 0;
+  return Object.fromEntries(
+    turning.map(({ id, low, high }) => {
+      const by = Math.min(left, high - low);
+      left -= by;
+      return [id, low + by];
+    }),
   );
 }

@@ -117,7 +117,7 @@ export function OutingScreen() {
           </div>
         </div>
         <div className="outing-form">
-          <PlanForm key={`${current.id} ${current.latitude} ${current.longitude}`} outing={current} set={set} />
+          <PlanForm key={current.id} outing={current} set={set} />
           <Files outing={current} keep={keep} light={light.shown} swaps={swaps} leaveBy={leaveBy} nameOf={nameOf} />
         </div>
       </section>

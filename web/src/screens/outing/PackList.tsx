@@ -5,7 +5,7 @@ import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import type { Outing } from "../../state/outings";
-import { type Hazard, useHazards, usePack } from "../../questions/pack";
+import { useHazards, usePack } from "../../questions/pack";
 import { packOf } from "./asks";
 import type { Light, Swaps } from "../../questions/light";
 
@@ -18,13 +18,12 @@ interface Props {
   nameOf: (id: string) => string;
 }
 
-/** What goes into the bag for this plan, ticked off as it does; printed with the cautions of the place. */
+/** What goes into the bag for this plan, ticked off as it does. */
 export function PackList({ outing, set, laid, swaps, light, nameOf }: Props) {
   const say = outingWords;
   const kit = useKit();
   const pack = usePack(packOf({ outing, laid, swaps, light, nameOf, items: kit.items }));
   const lines = pack.shown?.lines;
-  const hazards = useHazards();
   if (!lines && pack.error) return <Fault error={pack.error} again={pack.again} />;
   if (!lines) return <p className="quiet">{words.bench.waiting}</p>;
   const packed = new Set(outing.packed);
@@ -39,8 +38,7 @@ export function PackList({ outing, set, laid, swaps, light, nameOf }: Props) {
           {say.print}
         </Button>
       </div>
-      <p className="print-only">{say.printHead(outing.name, outing.date)}</p>
-      <p className="quiet no-print">{say.packWhy}</p>
+      <p className="quiet">{say.packWhy}</p>
       <p className="pack-left" aria-live="polite">
         {say.packLeft(left, lines.length)}
       </p>
@@ -64,24 +62,7 @@ export function PackList({ outing, set, laid, swaps, light, nameOf }: Props) {
           />
         ))}
       </div>
-      <div className="print-only">
-        <Cautions hazards={hazards.filter((hazard) => outing.hazards.includes(hazard.code))} />
-        <p>{say.sunCaution}</p>
-        <p>{say.caution}</p>
-      </div>
     </div>
-  );
-}
-
-function Cautions({ hazards }: { hazards: Hazard[] }) {
-  return (
-    <ul>
-      {hazards.map((hazard) => (
-        <li key={hazard.code}>
-          <strong>{hazard.name}.</strong> {hazard.caution} {outingWords.hazardsAsk(hazard.ask)}
-        </li>
-      ))}
-    </ul>
   );
 }
 

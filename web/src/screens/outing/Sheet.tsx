@@ -5,6 +5,7 @@ import type { Light, Swaps } from "../../questions/light";
 import type { Laid } from "../../state/bench";
 import { useKit } from "../../state/kit";
 import { type Outing, span } from "../../state/outings";
+import { usePrinting } from "../../ui/usePrinting";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
@@ -32,11 +33,14 @@ export function Sheet({ outing, laid, light, swaps, frames, leaveBy, nameOf }: P
   const kit = useKit();
   const pack = usePack(packOf({ outing, laid, swaps, light, nameOf, items: kit.items })).shown?.lines ?? [];
   const hazards = useHazards().filter((hazard) => outing.hazards.includes(hazard.code));
+  // Asked for beforehand, so that it is there when somebody prints.
+  const printing = usePrinting();
+  if (!printing) return null;
   const clock = (at: string) => clockIn(Date.parse(at), outing.zone);
   const [from, to] = span(outing);
   const events = light.events.filter(({ at }) => at != null && Date.parse(at) >= from && Date.parse(at) <= to);
   return (
-    <article className="sheet" aria-hidden="true">
+    <article className="sheet">
       <header>
         <h1>{outing.name}</h1>
         <p>
