@@ -1,6 +1,10 @@
 """What the log knows of the glass: every reviewed frame becomes a statement about the stack that was on it.
 
-    error against the label = sum of offsets in use + bias + lateness - came out        [stops, + denser than labelled]
+    error against the label = sum of offsets in use + bias + lateness + correction - came out
+                                                                                        [stops, + denser than labelled]
+
+A correction counts unless the person said that the frame before was wrong by its scene's metering or by taste; a frame
+that was wrong for one of these says nothing of its filters.
 
 Drift and film are out already: lateness is against the time the light asked for. Frames with variable glass, a
 polariser or an unknown glass, aborted frames, those nobody watched and those of the simulated camera are left aside:
@@ -23,6 +27,7 @@ from datetime import datetime, timedelta
 from .calibration import MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS, Found, Judged, Learnt, learn, shown_sd
 from .finder import GlassKind
 from .finished import FinishedFrame, UsedGlass
+from .frame import Cause
 
 SESSION_GAP = timedelta(hours=6)
 PAIR_WEIGHT, MOST_PAIRS = 4.0, 12
@@ -32,6 +37,7 @@ MOST_REVIEWED = MOST_FRAMES // 2
 WILD_STOPS = 8.0
 """A frame further from its label says that something else went wrong [stops]."""
 TREND_FRAMES, TREND_DAYS = 6, 60.0
+NOT_THE_FILTER = (Cause.SCENE, Cause.TASTE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,7 +141,8 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
 def against_label(frame: FinishedFrame) -> float:
     """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
     in_use = sum(each.offset or 0.0 for each in _counted(frame))
-    return in_use + frame.bias_stops + frame.late_stops - (frame.came_out or 0.0)
+    taught = 0.0 if frame.correction_for in NOT_THE_FILTER else frame.correction_stops
+    return in_use + frame.bias_stops + taught + frame.late_stops - (frame.came_out or 0.0)
 
 
 def _opened(frame: FinishedFrame) -> datetime:
@@ -161,6 +168,8 @@ def _aside(frame: FinishedFrame, known: Mapping[str, GlassKnown]) -> str | None:
         return "made with the simulated camera"
     if frame.expected:
         return "nobody metered: the reading was a forecast"
+    if frame.because in NOT_THE_FILTER:
+        return "its metering or your taste was the reason"
     if not frame.watched:
         return "the time is not known well"
     if abs(against_label(frame)) > WILD_STOPS:

@@ -96,6 +96,14 @@ class MovingLight:
 
 
 @dataclass(frozen=True, slots=True)
+class Correction:
+    """What the frame before taught: stops longer (+) or shorter, in its own words."""
+
+    stops: Annotated[float, Between(-10, 10, "stops")]
+    name: Annotated[str, Size(1, 80)]
+
+
+@dataclass(frozen=True, slots=True)
 class ExposureQuestion:
     reading: ReadingGiven
     stack: Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)] = ()
@@ -110,14 +118,15 @@ class ExposureQuestion:
     """What a person's timer counts in past the dial; None for what people say."""
     expected_sd: Annotated[float, Between(0, 10, "stops")] | None = None
     """Sd of a reading that nobody has taken yet [stops]: it is a forecast's. None for one that was metered."""
+    correction: Correction | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class SumStep:
     """One line of the sum: what, how many stops it lengthens the time, the time so far.
 
-    ``kind`` is reading, glass, measured, in_reading, aperture, iso, light, film or chosen; ``glass`` is the place in
-    the stack that a glass step belongs to.
+    ``kind`` is reading, glass, measured, in_reading, aperture, iso, correction, light, film or chosen; ``glass`` is
+    the place in the stack that a glass step belongs to.
     """
 
     name: str
@@ -193,7 +202,8 @@ def expose(question: ExposureQuestion) -> Exposure:
     settings = settled("settings", question.settings, reading.settings, reading.step)
     stack = _stack(question.stack)
     film, light = question.film, _sound(question.light)
-    sums = {counting: tuple(_sum(reading, stack, settings, counting, film, light)) for counting in Counting}
+    fixed = question.correction
+    sums = {counting: tuple(_sum(reading, stack, settings, counting, film, light, fixed)) for counting in Counting}
     exact, marked = sums[Counting.EXACT][-1].seconds, sums[Counting.AS_MARKED][-1].seconds
     steps = sums[question.scale]
     seconds = steps[-1].seconds
@@ -332,6 +342,7 @@ def _sum(
     counting: Counting,
     film: LawGiven | None,
     light: MovingLight | None,
+    correction: Correction | None = None,
 ) -> Iterator[SumStep]:
     """The sum line by line, each carrying the running time; film acts last, on the metered time."""
     exact = counting is Counting.EXACT
@@ -358,6 +369,9 @@ def _sum(
     if move := math.log2(from_s / to_s):
         seconds *= 2**move
         yield SumStep(f"ISO {metered_at.iso.printed:g} to {settings.iso.printed:g}", move, seconds, "iso")
+    if correction:
+        seconds *= 2**correction.stops
+        yield SumStep(correction.name, correction.stops, seconds, "correction")
     asked, film_end = seconds, film.corrected(seconds) if film else None
     if light:
         # A frame that never fills keeps the time the metering asks for; the advice says so.

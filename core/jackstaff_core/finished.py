@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from .finder import GlassKind
-from .frame import Frame, FrameConditions, FrameReview, Seen, State, Tasted, reckonable
+from .frame import Cause, Frame, FrameConditions, FrameReview, Seen, State, Tasted, reckonable
 from .reciprocity import ReciprocityLaw
 
 
@@ -32,7 +32,8 @@ class FinishedFrame:
     """A finished frame. Seconds real and aimed at; ``came_out`` [stops], + brighter than right, None not reviewed.
 
     ``aimed_seconds`` is the time that light and wish asked for in the end, drift, film and bias included;
-    ``bias_stops`` the part of it that was wished for. What is None is unknown.
+    ``bias_stops`` the part of it that was wished for, ``correction_stops`` what the frame before taught and
+    ``correction_for`` why; ``because`` is where this one's own error belongs. What is None is unknown.
     """
 
     id: str
@@ -51,6 +52,9 @@ class FinishedFrame:
     expected: bool = False
     """The reading was a forecast's: how the frame came out says nothing of the filter."""
     bias_stops: float = 0.0
+    correction_stops: float = 0.0
+    correction_for: Cause | None = None
+    because: Cause | None = None
     film: ReciprocityLaw | None = None
     aperture: str = ""
     iso: str = ""
@@ -103,6 +107,9 @@ def finished(frame: Frame) -> FinishedFrame | None:
         practice=run is not None and run.device == "simulated",
         expected=run is not None and run.expected_sd is not None,
         bias_stops=run.bias_stops if run else 0.0,
+        correction_stops=run.correction_stops if run else 0.0,
+        correction_for=run.correction_for if run else None,
+        because=review.because,
         film=run.film if run else None,
         aperture=frame.settings.aperture,
         iso=frame.settings.iso,

@@ -58,6 +58,14 @@ class EventKind(StrEnum):
     CORRECTED = "corrected"
 
 
+class Cause(StrEnum):
+    """Where a person says that an error of exposure belongs."""
+
+    SCENE = "scene"
+    FILTER = "filter"
+    TASTE = "taste"
+
+
 class Seen(StrEnum):
     """What one may find in a frame when looking closely."""
 
@@ -171,6 +179,9 @@ class FrameRun:
     busy_until: datetime | None = None
     expected_sd: Annotated[float, Between(0, 10, "stops")] | None = None
     """Sd of a forecast that stood in for the reading; None where somebody metered."""
+    correction_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
+    """How much longer (+) the sum is for how the frame before came out, and why that was."""
+    correction_for: Cause | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -207,11 +218,12 @@ class Tasted:
 
 @dataclass(frozen=True, slots=True)
 class FrameReview:
-    """How it came out [stops, + brighter than right] and what was seen in it."""
+    """How it came out [stops, + brighter than right], where that belongs, and what was seen in it."""
 
     came_out: Annotated[float, Between(-5, 5, "stops")] | None = None
     seen: Annotated[tuple[Seen, ...], Size(0, len(Seen))] = ()
     tasted: Annotated[tuple[Tasted, ...], Size(0, 10)] = ()
+    because: Cause | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

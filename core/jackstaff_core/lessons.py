@@ -1,5 +1,6 @@
 """What reviewed frames teach about time, focal length and taste, beside the strength of the glass.
 
+    again: correction = the one before + lateness + what was decided on the way - came out         [stops]
     next time: T = used * 2^-(came out) * 2^-(light now - light then) * (N/N0)^2 (S0/S)
     clean end of a variable: a third of a stop below the least setting at which a cross was seen, by focal length
     clear focal length: the shortest seen clear with that much rim, above all seen clipped
@@ -15,10 +16,13 @@ import math
 import statistics
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import Annotated
 
+from .exposure import Correction
 from .finder import GlassKind
 from .finished import FinishedFrame, UsedGlass
 from .frame import Fit, Seen
+from .marks import Between
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
 from .spoken import said
@@ -62,6 +66,42 @@ def next_time(
     because = " and ".join(each for each in why if each) or "the same time was right"
     shown = mark.label if mark else said(seconds)
     return NextTime(seconds, mark.label if mark else None, light, f"Set {shown}: {because}.")
+
+
+@dataclass(frozen=True, slots=True)
+class AgainQuestion:
+    """A frame that came out so, closed so late against its aim, and what its own sum had been corrected by [stops].
+
+    ``longer_stops`` is what was decided on the way, beside the plan.
+    """
+
+    came_out: Annotated[float, Between(-5, 5, "stops")]
+    late_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
+    longer_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
+    earlier_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
+
+
+def again(question: AgainQuestion) -> Correction:
+    """What the sum of the same frame is corrected by, so that the time is the used one less how it came out.
+
+    Raises
+    ------
+    Refusal
+        All of it together is more than ten stops.
+    """
+    stops = question.earlier_stops + question.late_stops + question.longer_stops - question.came_out
+    within("came_out", stops, -10, 10, "stops")
+    if not question.came_out:
+        return Correction(stops, "Last frame right")
+    way = "bright" if question.came_out > 0 else "dark"
+    return Correction(stops, f"Last frame {thirds(question.came_out)} {way}")
+
+
+def thirds(stops: float) -> str:
+    """Stops without their sign in whole thirds, as people say them."""
+    whole, rest = divmod(round(abs(stops) * 3), 3)
+    size = " ".join(part for part in (str(whole) if whole or not rest else "", ("", "⅓", "⅔")[rest]) if part)
+    return f"{size} {'stops' if abs(stops) > 1.01 else 'stop'}"
 
 
 @dataclass(frozen=True, slots=True)

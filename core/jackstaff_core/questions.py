@@ -21,7 +21,7 @@ from .days import Days, DaysQuestion, days
 from .density import Label, density
 from .described import DESCRIBED, DescribedKind
 from .evidence import Evidence, weigh
-from .exposure import Exposure, ExposureQuestion, expose
+from .exposure import Correction, Exposure, ExposureQuestion, expose
 from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
 from .fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
 from .filling import longest
@@ -31,6 +31,7 @@ from .forecast import Forecast, LightQuestion, OwnReadings, Scene, forecast, lig
 from .gear import Body, Glass, together
 from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
+from .lessons import AgainQuestion, again
 from .logquestions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
 from .looks import Looks, LooksQuestion, Seen, Subjects, Wants, looks, looks_at
 from .marks import Between, Inline, Size
@@ -533,6 +534,7 @@ QUESTIONS: dict[str, Question] = {
     "run/arm": Question(ArmQuestion, _arm, Checklist),
     "run/series": Question(SeriesQuestion, series, Series),
     "calibration": Question(CalibrationQuestion, calibrate, Calibration),
+    "log/again": Question(AgainQuestion, again, Correction),
     "log/reviewed": Question(ReviewedQuestion, reviewed, ReviewedAnswer),
     "log/evidence": Question(LogQuestion, lambda q: weigh(q.finished(), solids(q.items)), Evidence),
     "log/learnt": Question(LogQuestion, lambda q: learnt(q.finished()), LearntAnswer),

@@ -109,6 +109,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "handling_seconds": 5,
     },
     "calibration": {"prior_sd": 0.2, "noise_sd": 0.2, "session_sd": 0.15, "robust": False},
+    "log/again": {"late_stops": 0, "longer_stops": 0, "earlier_stops": 0},
     "log/reviewed": {"light_stops": 0, "step": "third", "sensor_height_mm": 24, "glass": []},
     "log/evidence": {},
     "log/learnt": {},

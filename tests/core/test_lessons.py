@@ -15,12 +15,14 @@ from hypothesis import strategies as st
 
 from jackstaff_core.editing import EditQuestion, Tint, editing_notes, keystone_crop
 from jackstaff_core.evidence import GlassKnown, against_label, weigh
+from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
 from jackstaff_core.fieldcard import CardGlass, field_card
 from jackstaff_core.finder import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
-from jackstaff_core.frame import Fit, Seen, Tasted
+from jackstaff_core.frame import Cause, Fit, Seen, Tasted
 from jackstaff_core.joining import Candidate, File, join
-from jackstaff_core.lessons import clean_ends, clear_focals, next_time, tastes
+from jackstaff_core.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes
+from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.review import FINDINGS, remarks
@@ -57,6 +59,11 @@ def frame(minutes: float = 0.0, **facts: Any) -> FinishedFrame:
         ({"glass": (FOUR,), "came_out": 0.0}, 0.2),
         # A third more was wished for and a third too bright it came: nothing to learn.
         ({"bias_stops": 1 / 3, "came_out": 1 / 3}, 0.0),
+        # Corrected by half a stop and right then: the filter is denser, unless the metering or the taste was it.
+        ({"correction_stops": 0.5, "came_out": 0.0}, 0.5),
+        ({"correction_stops": 0.5, "correction_for": Cause.FILTER, "came_out": 0.0}, 0.5),
+        ({"correction_stops": 0.5, "correction_for": Cause.SCENE, "came_out": 0.0}, 0.0),
+        ({"correction_stops": 0.5, "correction_for": Cause.TASTE, "came_out": 0.0}, 0.0),
         # On when metered: it says nothing of itself.
         ({"glass": (UsedGlass("four", "Slot ND 4", GlassKind.SOLID, 4.0, 0.2, True),), "came_out": 0.0}, 0.0),
         # Film: a stop of time is 1/1.3 stop of light.
@@ -76,12 +83,47 @@ def test_the_error_against_the_label(facts: dict[str, Any], error: float) -> Non
         ({"watched": False}, "the time is not known well"),
         ({"practice": True}, "made with the simulated camera"),
         ({"expected": True}, "nobody metered: the reading was a forecast"),
+        ({"because": Cause.SCENE}, "its metering or your taste was the reason"),
+        ({"because": Cause.TASTE}, "its metering or your taste was the reason"),
         # The shutter stayed open over lunch: that is no property of glass.
         ({"seconds": 60_000.0}, "further off than a filter can be"),
     ],
 )
 def test_frames_that_say_nothing_certain_are_left_aside_and_counted(facts: dict[str, Any], why: str) -> None:
     assert weigh([frame(came_out=0.0, **facts)], KIT).asides == {why: 1}
+
+
+@pytest.mark.parametrize(
+    ("asked", "stops", "name"),
+    [
+        # Two thirds too bright: two thirds less time, in the words of the sum.
+        ({"came_out": 2 / 3}, -2 / 3, "Last frame ⅔ stop bright"),
+        ({"came_out": -4 / 3}, 4 / 3, "Last frame 1 ⅓ stops dark"),
+        ({"came_out": -1.0}, 1.0, "Last frame 1 stop dark"),
+        # Closed half a stop late and half a stop bright: the sum was right.
+        ({"came_out": 0.5, "late_stops": 0.5}, 0.0, "Last frame ⅔ stop bright"),
+        # A third was added on the way and it came out right: the third stays, as does what was corrected before.
+        ({"came_out": 0.0, "longer_stops": 1 / 3, "earlier_stops": -0.25}, 1 / 12, "Last frame right"),
+    ],
+)
+def test_the_same_frame_again_is_what_was_used_less_how_it_came_out(
+    asked: dict[str, float], stops: float, name: str
+) -> None:
+    found = again(AgainQuestion(**asked))
+    assert (found.stops, found.name) == (pytest.approx(stops), name)
+    # In the sum it is a step of its own after the filters, and what the light asks for counts with it.
+    reading = ReadingGiven("1/40", "9", "64")
+    plain = expose(ExposureQuestion(reading, (GlassGiven(stops=9),)))
+    corrected = expose(ExposureQuestion(reading, (GlassGiven(stops=9),), correction=found))
+    assert corrected.metered_seconds == pytest.approx(plain.metered_seconds * 2**stops)
+    step = corrected.steps[-1]
+    assert (step.kind, step.name, step.stops) == ("correction", name, found.stops)
+    assert corrected.residue_stops == 0
+
+
+def test_a_correction_of_more_than_ten_stops_is_refused() -> None:
+    with pytest.raises(Refusal):
+        again(AgainQuestion(-5, late_stops=5.5))
 
 
 def test_evidence_per_glass() -> None:

@@ -119,7 +119,7 @@ export interface paths {
         put?: never;
         /**
          * Exposure
-         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None, chosen_seconds: 'float | None' = None, fineness_seconds: 'float | None' = None, expected_sd: "Annotated[float, Between(0, 10, 'stops')] | None" = None)
+         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None, chosen_seconds: 'float | None' = None, fineness_seconds: 'float | None' = None, expected_sd: "Annotated[float, Between(0, 10, 'stops')] | None" = None, correction: 'Correction | None' = None)
          */
         post: operations["jackstaff_api_mount_exposure"];
         delete?: never;
@@ -640,6 +640,28 @@ export interface paths {
          * @description Readings of one scene, the same filters on, in order of time; ``forecast`` is what a plan says of the rate.
          */
         post: operations["jackstaff_api_mount_light_rate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Log Again
+         * @description A frame that came out so, closed so late against its aim, and what its own sum had been corrected by [stops].
+         *
+         *     ``longer_stops`` is what was decided on the way, beside the plan.
+         */
+        post: operations["jackstaff_api_mount_log_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1917,6 +1939,19 @@ export interface components {
             };
         };
         /**
+         * AgainQuestion
+         * @description A frame that came out so, closed so late against its aim, and what its own sum had been corrected by [stops].
+         */
+        AgainAsked: {
+            came_out: number;
+            /** @default 0 */
+            earlier_stops: number;
+            /** @default 0 */
+            late_stops: number;
+            /** @default 0 */
+            longer_stops: number;
+        };
+        /**
          * Aim
          * @description The times that give every wish, with a middle to steer for and the stops either side of it.
          */
@@ -2314,6 +2349,8 @@ export interface components {
             /** Rg */
             rg: number;
         };
+        /** @enum {string} */
+        Cause: "scene" | "filter" | "taste";
         /**
          * Cell
          * @description What to set, in words; ``cost_stops`` of rounding, + brighter; ``bulb`` beyond the dial. Empty past a day.
@@ -2542,6 +2579,22 @@ export interface components {
          */
         CoordinatesAsked: {
             text: string;
+        };
+        /**
+         * Correction
+         * @description What the frame before taught: stops longer (+) or shorter, in its own words.
+         */
+        CorrectionAnswer: {
+            name: string;
+            stops: number;
+        };
+        /**
+         * Correction
+         * @description What the frame before taught: stops longer (+) or shorter, in its own words.
+         */
+        CorrectionAsked: {
+            name: string;
+            stops: number;
         };
         /** @enum {string} */
         Counting: "exact" | "as_marked";
@@ -2780,6 +2833,7 @@ export interface components {
         /** ExposureQuestion */
         ExposureAsked: {
             chosen_seconds?: number | null;
+            correction?: components["schemas"]["CorrectionAsked"] | null;
             /** @default 30 */
             dial_limit: number;
             expected_sd?: number | null;
@@ -3309,9 +3363,10 @@ export interface components {
         };
         /**
          * FrameReview
-         * @description How it came out [stops, + brighter than right] and what was seen in it.
+         * @description How it came out [stops, + brighter than right], where that belongs, and what was seen in it.
          */
         FrameReviewAsked: {
+            because?: components["schemas"]["Cause"] | null;
             came_out?: number | null;
             /** @default [] */
             seen: components["schemas"]["Seen"][];
@@ -3320,9 +3375,10 @@ export interface components {
         };
         /**
          * FrameReview
-         * @description How it came out [stops, + brighter than right] and what was seen in it.
+         * @description How it came out [stops, + brighter than right], where that belongs, and what was seen in it.
          */
         FrameReviewDoc: {
+            because?: components["schemas"]["Cause"] | null;
             came_out?: number | null;
             /** @default [] */
             seen: components["schemas"]["Seen"][];
@@ -3338,6 +3394,9 @@ export interface components {
             bias_stops: number;
             busy_until?: string | null;
             closes?: ("hand" | "mark") | null;
+            correction_for?: components["schemas"]["Cause"] | null;
+            /** @default 0 */
+            correction_stops: number;
             /** @default 0 */
             delay_seconds: number;
             /**
@@ -3373,6 +3432,9 @@ export interface components {
             bias_stops: number;
             busy_until?: string | null;
             closes?: ("hand" | "mark") | null;
+            correction_for?: components["schemas"]["Cause"] | null;
+            /** @default 0 */
+            correction_stops: number;
             /** @default 0 */
             delay_seconds: number;
             /**
@@ -7849,6 +7911,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RateAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_log_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CorrectionAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
