@@ -362,8 +362,8 @@ def test_evidence_never_depends_on_the_order_and_counts_every_frame(
     ]
     one, other = weigh(frames, KIT), weigh(list(reversed(frames)), KIT)
     assert [(each.id, each.frames) for each in one.glass] == [(each.id, each.frames) for each in other.glass]
-    for each, again in zip(one.glass, other.glass, strict=True):
-        assert [again.mean, again.sd] == pytest.approx([each.mean, each.sd], abs=1e-6)
+    for each, same in zip(one.glass, other.glass, strict=True):
+        assert [same.mean, same.sd] == pytest.approx([each.mean, each.sd], abs=1e-6)
         assert each.frames == sum(any(on.id == each.id for on in glass) for glass, _, _ in shots)
         assert 0.05 <= each.sd <= 1.5
     assert one.used + sum(one.asides.values()) == (len(frames) if one.glass or one.used else 0)

@@ -40,3 +40,8 @@ export function useSimulatedPicture(question: Schemas["PictureAsked"] | null) {
     return URL.createObjectURL(blob as Blob);
   }).answer;
 }
+
+/** What a frame that has been judged teaches the next one. */
+export function useAgain(question: Schemas["AgainAsked"] | null) {
+  return useAsk("again", question, (body, signal) => answer(api.POST("/api/log/again", { body, signal })));
+}

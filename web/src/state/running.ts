@@ -103,6 +103,8 @@ export function unopened(run: Partial<Run> & Pick<Run, "metered_seconds">): Run 
     watched: true,
     busy_until: null,
     expected_sd: null,
+    correction_stops: 0,
+    correction_for: null,
     ...run,
   };
 }

@@ -50,6 +50,13 @@ export const run = {
   real: "Actual",
   difference: "Difference",
   takeBack: "Undo: it is still open",
+  correct: {
+    again: (time: string) => `Again at ${time}`,
+    step: (name: string, stops: string) => `${name}: ${stops}`,
+    because: "It was",
+    causes: { scene: "the metering", filter: "the filter", taste: "my taste" },
+    measured: (name: string) => `What ${name} measures`,
+  },
   again: "Again, same",
   toLog: "See the log",
   notePlaceholder: "What did you see?",

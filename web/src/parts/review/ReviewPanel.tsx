@@ -15,7 +15,7 @@ type Review = NonNullable<Frame["review"]>;
 type Seen = NonNullable<Review["seen"]>[number];
 type Tasted = NonNullable<Review["tasted"]>[number];
 
-const NOTHING: Review = { came_out: null, seen: [], tasted: [] };
+const NOTHING: Review = { came_out: null, seen: [], tasted: [], because: null };
 /** Thirds of a stop that are offered, dark to bright. */
 const OFFERED = [-6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6];
 const say = logWords.review;

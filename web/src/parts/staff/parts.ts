@@ -7,7 +7,7 @@ export type SumStep = Schemas["SumStepDoc"];
 /** A span of the staff that one part of the sum takes. */
 export interface Part {
   key: string;
-  kind: "glass" | "in_reading" | "aperture" | "iso" | "light" | "film" | "chosen";
+  kind: "glass" | "in_reading" | Moved;
   name: string;
   stops: number;
   from: number;
@@ -69,6 +69,7 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
         light: step.stops < 0 ? words.staff.lightRises : words.staff.lightFalls,
         film: words.staff.film,
         chosen: words.staff.chosen,
+        correction: step.name,
         glass: glass?.name ?? step.name,
       };
       parts.push({
@@ -86,10 +87,10 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
   return parts;
 }
 
-type Moved = "aperture" | "iso" | "light" | "film" | "chosen";
+type Moved = "aperture" | "iso" | "correction" | "light" | "film" | "chosen";
 
 function isMove(kind: string): kind is Moved {
-  return ["aperture", "iso", "light", "film", "chosen"].includes(kind);
+  return ["aperture", "iso", "correction", "light", "film", "chosen"].includes(kind);
 }
 
 function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {

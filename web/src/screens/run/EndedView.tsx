@@ -13,6 +13,7 @@ import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
+import { Again } from "./Again";
 import { QueueLine } from "./Series";
 
 /** From here on hot specks are worth a dark frame, where a capped frame has not measured it [s]. */
@@ -67,8 +68,9 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           </tbody>
         </table>
         {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
+        {!aborted && purpose !== "dark" && <Again frame={frame} armed={armed} />}
         <div className="run-after">
-          <Onwards armed={armed} />
+          <Onwards armed={armed} quietly={corrects(frame)} />
           <Button variant="quiet" onClick={() => void takeBack(frame)}>
             {say.takeBack}
           </Button>
@@ -104,7 +106,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
 }
 
 /** What comes after: the frame a rehearsal was for, the next of the queue, a verdict in a lucky series, or the same again. */
-function Onwards({ armed }: { armed: Armed }) {
+function Onwards({ armed, quietly }: { armed: Armed; quietly: boolean }) {
   const say = runWords;
   const { queue, after } = armed;
   if (after)
@@ -134,10 +136,15 @@ function Onwards({ armed }: { armed: Armed }) {
       </Button>
     );
   return (
-    <Button variant="signal" onClick={() => change({ finished: null, queue: null })}>
+    <Button variant={quietly ? "quiet" : "signal"} onClick={() => change({ finished: null, queue: null })}>
       {say.again}
     </Button>
   );
+}
+
+/** A frame that was said to have come out wrong is corrected first. */
+function corrects(frame: Frame): boolean {
+  return frame.run?.film == null && Math.abs(frame.review?.came_out ?? 0) > 0.02;
 }
 
 /** What the simulated camera hands over: a drawing as bright as the frame really came out. */

@@ -1,0 +1,85 @@
+import type { Exposure } from "../questions/bench";
+import type { Schemas } from "../api/client";
+import type { Frame } from "./frames";
+import { answerOf, type Armed, change } from "./running";
+
+export type Cause = NonNullable<NonNullable<Frame["review"]>["because"]>;
+
+/** What a reviewed frame teaches the next one; null while nobody has said how it came out, and for film, whose law bends it. */
+export function againOf(armed: Armed, frame: Frame): Schemas["AgainAsked"] | null {
+  const came_out = frame.review?.came_out;
+  if (came_out == null || !frame.run || frame.run.film != null || frame.state !== "closed") return null;
+  if (armed.after || armed.queue) return null;
+  return {
+    came_out,
+    late_stops: frame.error?.stops ?? 0,
+    longer_stops: frame.run.bias_stops - armed.plan.run.bias_stops,
+    earlier_stops: frame.run.correction_stops,
+  };
+}
+
+/** The sum of the same frame, corrected, in the light as it has moved on; null for a frame that no sum stands behind. */
+export function correctedOf(
+  armed: Armed,
+  frame: Frame,
+  correction: Schemas["CorrectionAsked"],
+  now: number,
+): Schemas["ExposureAsked"] | null {
+  const { question } = armed;
+  if (!question) return null;
+  const taught = correction.stops - (frame.run?.correction_stops ?? 0);
+  const decided = question.chosen_seconds;
+  return {
+    ...question,
+    correction,
+    // A time that was decided is decided again, as much longer as the frame wanted.
+    chosen_seconds: decided == null ? null : decided * 2 ** taught,
+    light: lightSince(question.light ?? null, frame, now),
+  };
+}
+
+/** How the light moves, from what was read while the shutter was open, else as it was known; metered a while ago by now. */
+function lightSince(
+  known: Schemas["MovingLightAsked"] | null,
+  frame: Frame,
+  now: number,
+): Schemas["MovingLightAsked"] | null {
+  const since = Math.max(0, (now - Date.parse(frame.opened_at)) / 1000);
+  const last = frame.run?.rereads.at(-1);
+  if (last && last.at_seconds > 0)
+    return { stops_per_minute: (last.stops / last.at_seconds) * 60, rate_sd: READ_SD, delay_seconds: since };
+  return known && { ...known, delay_seconds: known.delay_seconds + since };
+}
+
+/** How well a rate is known that was read while the shutter was open [stops/min]. */
+const READ_SD = 0.05;
+
+/** Make the corrected frame ready: the time that was shown is the time that is armed. */
+export function armAgain(
+  armed: Armed,
+  question: Schemas["ExposureAsked"],
+  answered: Exposure,
+  cause: Cause | null,
+): void {
+  const { plan, list } = armed;
+  change({
+    plan: {
+      ...plan,
+      answer: answerOf(answered),
+      run: {
+        ...plan.run,
+        metered_seconds: answered.metered_seconds,
+        bias_stops: answered.residue_stops,
+        stops_per_minute: question.light?.stops_per_minute ?? null,
+        delay_seconds: question.light?.delay_seconds ?? 0,
+        rereads: [],
+        correction_stops: question.correction?.stops ?? 0,
+        correction_for: cause,
+      },
+    },
+    question,
+    list: list && { ...list, seconds: answered.set_seconds, bulb: answered.bulb },
+    finished: null,
+    queue: null,
+  });
+}
