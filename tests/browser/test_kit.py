@@ -127,9 +127,9 @@ def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tm
     dialog = page.get_by_role("dialog")
     expect(dialog.get_by_text("1 new, 1 changed, 18 the same.")).to_be_visible()
     dialog.get_by_role("button", name="Take it in").click()
-    expect(page.get_by_text("Glass from the file")).to_be_visible()
+    expect(tile(page, "Glass from the file")).to_be_visible()
     page.get_by_role("button", name="Undo").last.click()
-    expect(page.get_by_text("Glass from the file")).to_have_count(0)
+    expect(tile(page, "Glass from the file")).to_have_count(0)
     expect(page.get_by_role("button", name=re.compile("^Full-frame body A"))).to_be_visible()
     body["items"][3]["facts"]["thread_mm"] = "wide"
     path.write_text(json.dumps(body, indent=1))

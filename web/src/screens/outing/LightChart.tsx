@@ -65,7 +65,8 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
   const points = zoom ? all.filter(({ ms }) => ms >= zoom[0] - 60_000 && ms <= zoom[1] + 60_000) : all;
   const first = all[0] && { ms: zoom?.[0] ?? all[0].ms };
   const last = { ms: zoom?.[1] ?? all.at(-1)?.ms ?? 0 };
-  const width = size?.width ?? 640;
+  // Not shown, as on paper, it has no width of its own to draw into.
+  const width = Math.max(size?.width ?? 640, LEFT + RIGHT + 1);
   const height = size?.height ?? 420;
   if (!first || points.length < 2) return <div className="light-stage" ref={stage} />;
 

@@ -6,7 +6,7 @@ import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
-import { clockText, markText, timeParts, timeText } from "../../words/times";
+import { clockText, markText, signedStops, timeParts, timeText } from "../../words/times";
 import { ArmList } from "./ArmList";
 import { silence, tick, wake } from "../../ui/bell";
 import { Closer } from "./Closer";
@@ -33,6 +33,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const checklist = useChecklist(armed.list);
   const list = checklist.shown;
   const mark = plan.answer.dial_mark;
+  const correction = plan.answer.steps.find((step) => step.kind === "correction");
   const stopwatch = plan.run.purpose === "stopwatch";
   // A dial time closes itself; in bulb it is as last time.
   const closing = mark === null ? closes : "mark";
@@ -97,6 +98,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.bare}
           </p>
         )}
+        {correction && <p className="run-note">{say.correct.step(correction.name, signedStops(correction.stops))}</p>}
         {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
         {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
         {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
