@@ -11,10 +11,9 @@ import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { tenthStops } from "../../words/times";
 import { PictureInput } from "../../ui/PictureInput";
+import { FAR_STOPS } from "./knowing";
 
 const say = bagWords.measure;
-/** Further than this from its label something else went wrong [stops]. */
-const FAR_STOPS = 1.5;
 const SETTINGS = ["aperture", "iso"] as const;
 
 /** Strength, cast and corners of a glass from a bare and a filtered frame. */

@@ -11,13 +11,11 @@ import { Fault } from "../../ui/Fault";
 import { bagWords } from "../../words/bag";
 import { markText, timeText } from "../../words/times";
 import { StepPicture } from "./StepPicture";
-import { today } from "./knowing";
+import { FAR_STOPS, today } from "./knowing";
 
 const say = bagWords.measuring;
 /** Marks either side of what the label would read. */
 const EITHER_SIDE = 4;
-/** Further than this from its label something else went wrong [stops]. */
-const FAR_STOPS = 1.5;
 
 /** A filter measured by the meter: without it, with it, and what lies between. */
 export function TwoReadings({ item, onDone }: { item: ItemOf<"glass">; onDone: () => void }) {

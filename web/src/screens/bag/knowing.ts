@@ -30,3 +30,6 @@ export function today(): string {
   const two = (part: number) => String(part).padStart(2, "0");
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
 }
+
+/** Further than this from its label something else went wrong [stops]. */
+export const FAR_STOPS = 1.5;
