@@ -342,7 +342,7 @@ def _sum(
     counting: Counting,
     film: LawGiven | None,
     light: MovingLight | None,
-    correction: Correction | None = None,
+    correction: Correction | None,
 ) -> Iterator[SumStep]:
     """The sum line by line, each carrying the running time; film acts last, on the metered time."""
     exact = counting is Counting.EXACT

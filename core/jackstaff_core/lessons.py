@@ -25,7 +25,7 @@ from .frame import Fit, Seen
 from .marks import Between
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
-from .spoken import said
+from .spoken import said, stops_said
 from .water import sea_period
 
 _BELOW_CROSS = 1 / 3
@@ -93,15 +93,8 @@ def again(question: AgainQuestion) -> Correction:
     within("came_out", stops, -10, 10, "stops")
     if not question.came_out:
         return Correction(stops, "Last frame right")
-    way = "bright" if question.came_out > 0 else "dark"
-    return Correction(stops, f"Last frame {thirds(question.came_out)} {way}")
-
-
-def thirds(stops: float) -> str:
-    """Stops without their sign in whole thirds, as people say them."""
-    whole, rest = divmod(round(abs(stops) * 3), 3)
-    size = " ".join(part for part in (str(whole) if whole or not rest else "", ("", "⅓", "⅔")[rest]) if part)
-    return f"{size} {'stops' if abs(stops) > 1.01 else 'stop'}"
+    size = stops_said(round(abs(question.came_out) * 3)).replace("1/3", "⅓").replace("2/3", "⅔")
+    return Correction(stops, f"Last frame {size} {'bright' if question.came_out > 0 else 'dark'}")
 
 
 @dataclass(frozen=True, slots=True)
