@@ -190,7 +190,9 @@ def documents(draw: Any) -> dict[str, Any]:
     }), max_size=3))  # fmt: skip
     review = draw(st.none() | st.fixed_dictionaries({
         "came_out": st.none() | st.floats(-5, 5), "seen": st.lists(st.sampled_from(["cast", "leak"]), unique=True),
-        "tasted": st.just([{"kind": "sea", "look": "veil", "fit": "right"}])}))  # fmt: skip
+        "tasted": st.just([{"kind": "sea", "look": "veil", "fit": "right"}]),
+        "because": st.sampled_from([None, "scene", "filter", "taste"]),
+    }))  # fmt: skip
     return {
         "id": str(draw(st.uuids())), "state": "closed", "opened_at": opened.isoformat(),
         "closed_at": (opened + timedelta(seconds=real)).isoformat(), "closed_by": draw(st.sampled_from(["hand", None])),
@@ -225,6 +227,16 @@ def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> No
         for cell in row:
             if cell[:1] in "=+@\t\r-" and cell:
                 float(cell)
+
+
+def test_a_table_from_before_a_column_was_there_is_read_without_it() -> None:
+    doc = plain(read(Frame, frame(review={"came_out": -1.0, "seen": ["ghosts"], "tasted": [], "because": "filter"})))
+    rows = list(csv.reader(io.StringIO(logfile.as_csv([doc], lambda _: ("", 1.0, None)), newline="")))
+    at = rows[0].index("review.because")
+    out = io.StringIO(newline="")
+    csv.writer(out).writerows([row[:at] + row[at + 1 :] for row in rows])
+    (back,) = logfile.from_csv(out.getvalue())
+    assert plain(read(Frame, back)) == {**doc, "review": {**doc["review"], "because": None}}
 
 
 def test_a_log_goes_out_and_comes_back_in_preview_then_all(keeper: Client, edda: Client) -> None:

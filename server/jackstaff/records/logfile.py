@@ -57,6 +57,7 @@ _JSON = (
     "review.came_out",
     "review.seen",
     "review.tasted",
+    "review.because",
     "conditions",
     "stack",
     "answer.steps",
@@ -64,6 +65,8 @@ _JSON = (
     "events",
 )
 COLUMNS = (*_FOR_READING, *_TEXTS, *_JSON)
+_SINCE = {"review.because"}
+"""Columns that files of earlier days do not have."""
 _FORMULA = ("=", "+", "-", "@", "\t", "\r", "'")
 _EMPTY_TEXTS = {"note"}
 
@@ -138,10 +141,10 @@ def from_csv(text: str) -> list[Document]:
         rows = [(reader.line_num, row) for row in islice(reader, MOST_FRAMES + 2)]
     except csv.Error as error:
         raise Refusal("file", f"Line {reader.line_num} is no CSV: {error}.", "Save it as CSV with commas.") from None
-    if not rows or set(rows[0][1]) != set(COLUMNS) or len(rows[0][1]) != len(COLUMNS):
+    head = rows[0][1] if rows else []
+    if {*head, *_SINCE} != set(COLUMNS) or len(set(head)) != len(head):
         raise Refusal("file", "The first line does not name the log's columns.", "Export the log once and keep them.")
-    names = rows[0][1]
-    return [_frame(line, names, row) for line, row in _bounded(rows[1:])]
+    return [_frame(line, head, row) for line, row in _bounded(rows[1:])]
 
 
 def _frame(line: int, names: Sequence[str], row: Sequence[str]) -> Document:
@@ -159,7 +162,7 @@ def _frame(line: int, names: Sequence[str], row: Sequence[str]) -> Document:
                 raise Refusal(
                     f"file.{line}.{name}", f"Line {line}, {name}: this is no JSON.", "Put it back as it was exported."
                 ) from None
-    if frame["review"] == {"came_out": None, "seen": None, "tasted": None}:
+    if not any(value is not None for value in frame["review"].values()):
         frame["review"] = None
     return frame
 
