@@ -105,6 +105,15 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     nine.get_by_role("button", name="Use +0.").click()
     expect(page.get_by_text("now measures +0.")).to_be_visible()
     expect(nine).to_contain_text(re.compile(r"Sums use 9\.[345] ± 0\.\d+, from frames on "))
+    # What the form saves beside it takes nothing of that back.
+    expect(nine.get_by_role("button", name="Save", exact=True)).to_be_disabled()
+    nine.get_by_label("Name").fill("Slot ND 9")
+    nine.get_by_label("Name").fill("Slot ND 9 b")
+    nine.get_by_role("button", name="Save", exact=True).click()
+    renamed = page.get_by_role("article", name="Slot ND 9 b")
+    expect(renamed).to_contain_text("from frames on ")
+    page.get_by_role("button", name="Undo").last.click()
+    expect(nine).to_contain_text("from frames on ")
     # From now on it counts in every sum.
     page.get_by_role("link", name="Bench").click()
     expect(page.get_by_test_id("answer-time")).to_be_visible()

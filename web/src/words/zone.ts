@@ -50,3 +50,11 @@ const NAMED = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric
 export function dayName(date: string): string {
   return NAMED.format(Date.parse(`${date}T12:00:00Z`));
 }
+
+/** Where this device's own clock hangs. */
+export const ITS_OWN = Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+/** Today by this device's calendar. */
+export function today(): string {
+  return dateIn(Date.now(), ITS_OWN);
+}

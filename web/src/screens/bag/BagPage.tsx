@@ -64,7 +64,7 @@ export function BagPage() {
     <li key={item.id}>
       <button
         type="button"
-        className="thing"
+        className="sentence-button"
         aria-expanded={item.id === open}
         onClick={() => setOpen(item.id === open ? null : item.id)}
       >

@@ -7,7 +7,7 @@ import { NumberField } from "../../ui/NumberField";
 import { typed } from "../../ui/typed";
 import { bagWords } from "../../words/bag";
 import { StepPicture } from "./StepPicture";
-import { withEnd } from "./knowing";
+import { withEnd } from "./cleanEnds";
 
 const say = bagWords.measuring;
 

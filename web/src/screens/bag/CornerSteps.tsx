@@ -7,7 +7,7 @@ import { NumberField } from "../../ui/NumberField";
 import { typed } from "../../ui/typed";
 import { bagWords } from "../../words/bag";
 import { StepPicture } from "./StepPicture";
-import { today } from "./knowing";
+import { today } from "../../words/zone";
 
 const say = bagWords.measuring;
 

@@ -23,9 +23,10 @@ interface Props {
 
 /** The facts of one thing: the few that decide something stand open, each with what it is for; the core says what is wrong. */
 export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props) {
-  const [name, setName] = useState(draft.name);
-  const [note, setNote] = useState(draft.note);
-  const [facts, setFacts] = useState(draft.facts);
+  // Only what is typed is held here: the rest is the thing's own, which may change beside the form.
+  const [typed, setTyped] = useState<Partial<Pick<Draft, "name" | "note" | "facts">>>({});
+  const { name, note } = { ...draft, ...typed };
+  const facts: Record<string, unknown> = { ...draft.facts, ...typed.facts };
   const [faults, setFaults] = useState<Fault[]>([]);
   const described = useFacts(draft.sort);
   const valueOf = (fact: Fact) => facts[fact.name] ?? initial(fact);
@@ -39,8 +40,9 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
   const [open, rest] = [shown.filter(opens), shown.filter((fact) => !opens(fact))];
   const groups = [...new Set(rest.map((fact) => fact.group))];
   const faultOf = (field: string) => faults.find((fault) => fault.field.replace("items.0.", "").startsWith(field));
-  const changed = isNew || name !== draft.name || note !== draft.note || facts !== draft.facts;
-  const set = (change: Record<string, unknown>) => setFacts({ ...facts, ...change });
+  const differs = Object.entries(typed.facts ?? {}).some(([key, value]) => !same(value, draft.facts[key]));
+  const changed = isNew || name !== draft.name || note !== draft.note || differs;
+  const set = (change: Record<string, unknown>) => setTyped({ ...typed, facts: { ...typed.facts, ...change } });
 
   /** Keep one state of this thing, with the one before it to go back to. */
   const keep = async (next: Draft, said: string, before: Draft | null) => {
@@ -52,6 +54,7 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
       return false;
     }
     setFaults([]);
+    setTyped({});
     const undo = () => void (before ? keepItems([before]) : forgetItem(next.id)).then(() => onDone(before?.id ?? null));
     say({ text: said, action: { label: bagWords.undo, act: undo } });
     return true;
@@ -104,7 +107,7 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
           autoComplete="off"
           isInvalid={Boolean(faultOf("name"))}
           aria-describedby={faultOf("name") ? "item-name-fault" : undefined}
-          onChange={(event) => setName(event.target.value)}
+          onChange={(event) => setTyped({ ...typed, name: event.target.value })}
         />
         <FaultText id="item-name-fault" fault={faultOf("name")} />
       </Form.Group>
@@ -124,7 +127,7 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
             value={note}
             maxLength={500}
             autoComplete="off"
-            onChange={(event) => setNote(event.target.value)}
+            onChange={(event) => setTyped({ ...typed, note: event.target.value })}
           />
         </Form.Group>
         {!isNew && (
@@ -170,6 +173,11 @@ function labelOf(fact: Fact, facts: Record<string, unknown>, described: Fact[]):
   const { called } = fact;
   if (!called) return fact.label;
   return called.labels[String(facts[called.fact] ?? firstChoice(described, called.fact))] ?? fact.label;
+}
+
+/** Whether two values of a fact say the same; lists by what is in them. */
+function same(one: unknown, other: unknown): boolean {
+  return JSON.stringify(one) === JSON.stringify(other);
 }
 
 function initial(fact: Fact): unknown {

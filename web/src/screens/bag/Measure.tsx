@@ -6,7 +6,7 @@ import { SpecksPanel, LeakPanel } from "./CappedPanels";
 import { CleanEndSteps } from "./CleanEndSteps";
 import { CornerSteps } from "./CornerSteps";
 import { PairPanel } from "./PairPanel";
-import { waysFor } from "./knowing";
+import { waysFor } from "./ways";
 import { TwoReadings } from "./TwoReadings";
 
 /** The steps of measuring a thing, one way at a time. */

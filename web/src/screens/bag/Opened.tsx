@@ -7,7 +7,7 @@ import { bagWords } from "../../words/bag";
 import { Shown } from "./Shown";
 import { ItemForm } from "./ItemForm";
 import { Measure } from "./Measure";
-import { waysFor } from "./knowing";
+import { waysFor } from "./ways";
 import { sentenceOf } from "./sentences";
 import type { Place } from "./sorting";
 
@@ -50,9 +50,9 @@ export function Opened({ draft, isNew, peers, evidence, learnt, stale, onDone, o
           {measuring ? bagWords.measuring.close : bagWords.measuring.open}
         </Button>
       )}
-      {item && measuring ? (
-        <Measure item={item} onDone={() => setMeasuring(false)} />
-      ) : (
+      {item && measuring && <Measure item={item} onDone={() => setMeasuring(false)} />}
+      {/* What was typed stays while something is measured. */}
+      <div hidden={measuring}>
         <ItemForm
           draft={draft}
           isNew={isNew}
@@ -61,7 +61,7 @@ export function Opened({ draft, isNew, peers, evidence, learnt, stale, onDone, o
           onCopy={onCopy}
           onMoved={onMoved}
         />
-      )}
+      </div>
     </article>
   );
 }

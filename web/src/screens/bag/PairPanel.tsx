@@ -11,7 +11,7 @@ import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { tenthStops } from "../../words/times";
 import { PictureInput } from "../../ui/PictureInput";
-import { FAR_STOPS } from "./knowing";
+import { FAR_STOPS } from "./ways";
 
 const say = bagWords.measure;
 const SETTINGS = ["aperture", "iso"] as const;

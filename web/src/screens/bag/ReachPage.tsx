@@ -34,7 +34,11 @@ function FromReading({ laid }: { laid: Laid }) {
     ids.map((id) => laid.items.find((item) => item.id === id)?.name ?? bagWords.notThere).join(" + ") || say.bare;
   const all = reach.shown;
   // A day is as long as anything is left open; what lies beyond is counted.
-  const found = all && { ...all, rungs: all.rungs.filter((rung) => rung.seconds <= LONGEST_S) };
+  const found = all && {
+    ...all,
+    rungs: all.rungs.filter((rung) => rung.seconds <= LONGEST_S),
+    gaps: all.gaps.filter((gap) => gap.to_seconds <= LONGEST_S),
+  };
   const beyond = all && found ? all.rungs.length - found.rungs.length : 0;
   const told = (rung: { seconds: number; seconds_to: number; stops: number; stops_to: number; glass: string[] }) => {
     const spread = rung.stops !== rung.stops_to;

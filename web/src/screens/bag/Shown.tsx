@@ -5,7 +5,8 @@ import type { ItemOf, KitItem } from "../../state/kit";
 import { bagWords } from "../../words/bag";
 import { tenthStops } from "../../words/times";
 import { EvidencePlot } from "./EvidencePlot";
-import { today, withEnd } from "./knowing";
+import { today } from "../../words/zone";
+import { withEnd } from "./cleanEnds";
 
 const say = bagWords.own;
 

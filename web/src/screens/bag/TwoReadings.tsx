@@ -11,7 +11,8 @@ import { Fault } from "../../ui/Fault";
 import { bagWords } from "../../words/bag";
 import { markText, timeText } from "../../words/times";
 import { StepPicture } from "./StepPicture";
-import { FAR_STOPS, today } from "./knowing";
+import { today } from "../../words/zone";
+import { FAR_STOPS } from "./ways";
 
 const say = bagWords.measuring;
 /** Marks either side of what the label would read. */

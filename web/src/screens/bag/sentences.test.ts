@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { ItemOf, KitItem, Sort } from "../../state/kit";
-import { waysFor, withEnd } from "./knowing";
+import { withEnd } from "./cleanEnds";
+import { waysFor } from "./ways";
 import { sentenceOf, strengthOf } from "./sentences";
 import { placed, stepped } from "./sorting";
 
@@ -127,6 +128,8 @@ describe("order", () => {
     const group = ["a", "c", "e"];
     expect(stepped("c", group, -1)).toEqual({ id: "c", side: "before", other: "a" });
     expect(stepped("e", group, 1)).toBeNull();
+    // What lies outside of the group has no place in it.
+    expect(stepped("x", group, 1)).toBeNull();
     // What lies between belongs to other groups and stays.
     expect(placed(["a", "b", "c", "d", "e"], { id: "a", side: "after", other: "c" })).toEqual([
       "b",

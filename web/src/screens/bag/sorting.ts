@@ -47,7 +47,7 @@ export function sortable(
 /** One place up or down in its group; null at its end. */
 export function stepped(id: string, group: readonly string[], by: -1 | 1): Place | null {
   const other = group[group.indexOf(id) + by];
-  return other === undefined ? null : { id, side: by < 0 ? "before" : "after", other };
+  return other === undefined || !group.includes(id) ? null : { id, side: by < 0 ? "before" : "after", other };
 }
 
 /** All ids in their new order. */

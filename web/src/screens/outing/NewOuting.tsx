@@ -23,7 +23,7 @@ import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { Waypoints } from "./Waypoints";
-import { clockIn, dateIn, dayName } from "../../words/zone";
+import { clockIn, dateIn, dayName, ITS_OWN } from "../../words/zone";
 
 interface Props {
   outings: readonly Outing[];
@@ -36,7 +36,6 @@ interface Props {
 const WHENS: WhenName[] = ["dawn", "dusk", "blue", "low"];
 const MOST_USED = 4;
 const DAYS = 14;
-const ITS_OWN = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** Where, when, what: an outing in three touches. */
 export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
