@@ -150,6 +150,9 @@ export function placeOf(
   return { latitude, longitude, sky, scene, readings, ridge, skies };
 }
 
+/** As many changes of sky as a plan takes. */
+export const MOST_SKIES = 12;
+
 /** When the sky is expected to change, and to what, in order of time [ms]. */
 export function skiesOf(outing: Outing): { from: number; sky: Outing["sky"] }[] {
   return outing.skies

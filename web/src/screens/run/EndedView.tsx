@@ -14,6 +14,7 @@ import { runWords } from "../../words/run";
 import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { Again } from "./Again";
+import { useOffer } from "./offer";
 import { QueueLine } from "./Series";
 
 /** From here on hot specks are worth a dark frame, where a capped frame has not measured it [s]. */
@@ -33,6 +34,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
   const purpose = frame.run?.purpose ?? "frame";
   const film = frame.run?.film != null;
   const say = runWords;
+  const offered = useOffer(frame, armed);
   return (
     <div className="run">
       <PlanStaff plan={frame} elapsed={actual < 1 ? actual : Math.round(actual)} />
@@ -68,9 +70,9 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           </tbody>
         </table>
         {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
-        {!aborted && purpose !== "dark" && <Again frame={frame} armed={armed} />}
+        {!aborted && purpose !== "dark" && <Again frame={frame} offered={offered} />}
         <div className="run-after">
-          <Onwards armed={armed} quietly={corrects(frame)} />
+          <Onwards armed={armed} quietly={offered.offer !== null} />
           <Button variant="quiet" onClick={() => void takeBack(frame)}>
             {say.takeBack}
           </Button>
@@ -140,11 +142,6 @@ function Onwards({ armed, quietly }: { armed: Armed; quietly: boolean }) {
       {say.again}
     </Button>
   );
-}
-
-/** A frame that was said to have come out wrong is corrected first. */
-function corrects(frame: Frame): boolean {
-  return frame.run?.film == null && Math.abs(frame.review?.came_out ?? 0) > 0.02;
 }
 
 /** What the simulated camera hands over: a drawing as bright as the frame really came out. */
