@@ -331,7 +331,7 @@ def test_signing_in_keeps_every_thing_the_same_thing(visits: Any) -> None:
     visit.sign_in("joar")
     page.get_by_role("link", name="Bag").click()
     expect(page.locator(".filter-tile", has_text="Slot ND 4")).to_have_count(1)
-    expect(page.locator(".filter-tile, .thing")).to_have_count(19)
+    expect(page.locator(".filter-tile, .sentence-button")).to_have_count(19)
     eventually(page, lambda: len(of_account(visit.context, visit.server, "joar")["frame"]) >= 1)
     found = of_account(visit.context, visit.server, "joar")
     ids = {item["id"] for item in found["kit"]}

@@ -330,6 +330,12 @@ def test_the_outing_is_worked_on_in_its_picture_and_everything_can_be_taken_back
     begins = lane.get_by_role("slider", name="When overcast begins")
     begins.press("ArrowRight")
     expect(lane.get_by_role("slider")).to_have_attribute("aria-valuetext", "06:30")
+    # The keys stay with it while it moves.
+    expect(begins).to_be_focused()
+    page.keyboard.press("ArrowRight")
+    expect(lane.get_by_role("slider")).to_have_attribute("aria-valuetext", "06:35")
+    page.keyboard.press("ArrowLeft")
+    expect(lane.get_by_role("slider")).to_have_attribute("aria-valuetext", "06:30")
     lane.get_by_text("heavy cloud", exact=True).click()
     expect(lane.get_by_role("button", name="06:30 to 08:00: heavy cloud")).to_be_visible()
     lane.get_by_role("button", name="No change here").click()

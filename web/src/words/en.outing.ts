@@ -25,7 +25,6 @@ export const outing = {
     string,
     string
   >,
-  tide: "Tide and weather",
   tideWhy: "High and low waters of the day, metres over the chart's zero.",
   waterTime: (n: number) => `Water ${n}, time`,
   waterHeight: (n: number) => `Water ${n}, metres`,
@@ -118,7 +117,6 @@ export const outing = {
   },
   frames: (n: number, more: boolean) =>
     n === 0 ? "no frame fits" : `${more ? "more than " : ""}${n === 1 ? "1 frame" : `${n} frames`} at full length`,
-  edited: "Changed in the plan.",
   sentences: {
     where: (latitude: string, longitude: string, zone: string) => `${latitude} ${longitude}, by the clock of ${zone}`,
     when: (day: string, arrive: string, back: string) => `${day}, from ${arrive} to ${back}`,
@@ -126,7 +124,6 @@ export const outing = {
     noTide: "No waters entered: no leave-by time",
     tide: (waters: string[], floods: string | null) =>
       `Water ${waters.join(", ")}${floods === null ? "; nobody has said where the way back floods" : `; the way back floods at ${floods} m`}`,
-    way: (walk: number, margin: number) => `${walk} min to walk back, ${margin} min to spare`,
     weather: (parts: string[]) => (parts.length === 0 ? "weather unknown" : parts.join(", ")),
     celsius: (value: number) => `${value} °C`,
     wind: (value: number) => `wind ${value} m/s`,
@@ -139,8 +136,6 @@ export const outing = {
   sheet: {
     print: "Print the page to take along",
     light: "Light",
-    row: ["Time", "EV at ISO 100, ±", "The meter says", "Sun"],
-    meter: (aperture: string, iso: string) => `The meter says at f/${aperture}, ISO ${iso}`,
     waters: "Water",
     hazards: "Mind",
     packed: "To take",

@@ -9,6 +9,7 @@ import { isTouched, type Outing, span } from "../../state/outings";
 import { type Light, type Swaps, useBudget } from "../../questions/light";
 import { Fault } from "../../ui/Fault";
 import { budgetOf } from "./asks";
+import { leaveOf } from "./planSentences";
 import { clockIn } from "../../words/zone";
 
 /** What comes next by the clock, from now while the outing runs, else from its beginning. */
@@ -135,7 +136,7 @@ export function Leave({ outing, tide, error }: LeaveProps) {
         <Fault error={error} />
       ) : tide?.leave_by != null ? (
         <>
-          <p className="outing-big">{say.leaveBy(clockIn(Date.parse(tide.leave_by), outing.zone))}</p>
+          <p className="outing-big">{leaveOf(outing, tide)}</p>
           <p className="quiet">
             {say.leaveFrom(
               outing.waters.map(({ time, height_m }) => `${time} ${height_m.toFixed(1)} m`),
@@ -148,7 +149,7 @@ export function Leave({ outing, tide, error }: LeaveProps) {
           </p>
         </>
       ) : (
-        <p>{outing.waters.length < 2 || outing.floods_at_m === null ? say.leaveUnknown : say.neverFloods}</p>
+        <p>{leaveOf(outing, tide)}</p>
       )}
       <p className="advice-harm outing-caution">{say.caution}</p>
     </div>

@@ -80,10 +80,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
     .x((point) => x(point.ms))
     .y0((point) => y(point.ev100 - 2 * point.sd_stops))
     .y1((point) => y(point.ev100 + 2 * point.sd_stops));
-  const curve = line<(typeof points)[number]>()
-    .x((point) => x(point.ms))
-    .y((point) => y(point.ev100));
-  const plainCurve = line<{ ms: number; ev100: number }>()
+  const curve = line<{ ms: number; ev100: number }>()
     .x((point) => x(point.ms))
     .y((point) => y(point.ev100));
   const events = light.events.filter((event) => event.at != null);
@@ -202,7 +199,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
           ))}
           <g clipPath={`url(#${clip})`}>
             <path className="light-band" d={band(points) ?? ""} />
-            {behind && <path className="light-behind" d={plainCurve(behind.points) ?? ""} />}
+            {behind && <path className="light-behind" d={curve(behind.points) ?? ""} />}
             <path className="light-curve" d={curve(points) ?? ""} />
           </g>
           {now > first.ms && now < last.ms && (
@@ -341,6 +338,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
           x={x}
           width={width}
           left={LEFT}
+          right={RIGHT}
           clock={clock}
           onChange={(ridge) => onEdit({ ridge }, outingWords.ridgeLane.changed)}
         />

@@ -25,6 +25,7 @@ import { Readings } from "./Readings";
 import { Sheet } from "./Sheet";
 import "./days.css";
 import "./outing.css";
+import "./lanes.css";
 
 /** A place and a day: how bright and how fast it changes, which glass when, what to take, when to leave. */
 export function OutingScreen() {
@@ -194,7 +195,7 @@ export function OutingScreen() {
           </Tab>
         </Tabs>
       </section>
-      {light.shown && <Sheet {...parts} light={light.shown} leaveBy={leaveBy} frames={frames} />}
+      {light.shown && <Sheet {...parts} light={light.shown} tide={water} frames={frames} />}
     </div>
   );
 }

@@ -12,6 +12,7 @@ interface Props {
   x: ScaleTime<number, number>;
   width: number;
   left: number;
+  right: number;
   clock: (ms: number) => string;
   onChange: (ridge: Outing["ridge"]) => void;
 }
@@ -24,7 +25,7 @@ const HIGHEST_DEG = 45;
 const say = outingWords.ridgeLane;
 
 /** The sun's path and the ridge before it; the ridge is pulled as high as it stands. */
-export function RidgeLane({ outing, points, events, x, width, left, clock, onChange }: Props) {
+export function RidgeLane({ outing, points, events, x, width, left, right, clock, onChange }: Props) {
   const [pulled, setPulled] = useState<number | null>(null);
   const distance = outing.ridge?.distance_m ?? USUAL_M;
   const kept = outing.ridge ? (Math.atan2(outing.ridge.height_m, outing.ridge.distance_m) * 180) / Math.PI : 0;
@@ -49,6 +50,7 @@ export function RidgeLane({ outing, points, events, x, width, left, clock, onCha
     event.preventDefault();
     keep(kept + by);
   };
+  const said = deg === 0 ? say.none : say.stands(deg.toFixed(1), String(Math.round(distance)));
   const over = events.filter((event) => event.at != null && event.name.startsWith("sun_"));
   return (
     <svg
@@ -62,7 +64,7 @@ export function RidgeLane({ outing, points, events, x, width, left, clock, onCha
       aria-valuemin={0}
       aria-valuemax={HIGHEST_DEG}
       aria-valuenow={Math.round(deg * 2) / 2}
-      aria-valuetext={say.stands(deg.toFixed(1), String(Math.round(distance)))}
+      aria-valuetext={said}
       onKeyDown={keys}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -76,11 +78,11 @@ export function RidgeLane({ outing, points, events, x, width, left, clock, onCha
       }}
       onPointerCancel={() => setPulled(null)}
     >
-      <rect className="ridge-ground" x={left} width={width - left - 30} y={y(deg)} height={HIGH - y(deg)} />
+      <rect className="ridge-ground" x={left} width={width - left - right} y={y(deg)} height={HIGH - y(deg)} />
       <path className="ridge-sun" d={path} />
-      <line className="ridge-line" x1={left} x2={width - 30} y1={y(deg)} y2={y(deg)} />
+      <line className="ridge-line" x1={left} x2={width - right} y1={y(deg)} y2={y(deg)} />
       <text x={left + 8} y={y(deg) - 6}>
-        {deg === 0 ? say.none : say.stands(deg.toFixed(1), String(Math.round(distance)))}
+        {said}
       </text>
       {over.map((event) => (
         <g key={event.name + String(event.at)} transform={`translate(${x(Date.parse(event.at ?? ""))} 0)`}>

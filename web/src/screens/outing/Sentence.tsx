@@ -6,7 +6,13 @@ export function Sentence({ text, children }: { text: string; children: ReactNode
   const id = useId();
   return (
     <div className="sentence" data-open={open || undefined}>
-      <button type="button" aria-expanded={open} aria-controls={id} onClick={() => setOpen(!open)}>
+      <button
+        type="button"
+        className="sentence-button"
+        aria-expanded={open}
+        aria-controls={id}
+        onClick={() => setOpen(!open)}
+      >
         {text}
       </button>
       {open && (

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { type Hazard, useHazards, usePack } from "../../questions/pack";
-import type { Light, Swaps } from "../../questions/light";
+import type { Light, Swaps, Tide } from "../../questions/light";
 import type { Laid } from "../../state/bench";
 import { useKit } from "../../state/kit";
 import { type Outing, span } from "../../state/outings";
@@ -12,7 +12,7 @@ import { roughTime } from "../../words/times";
 import { clockIn, dayName } from "../../words/zone";
 import { packOf } from "./asks";
 import { everyQuarter } from "./everyQuarter";
-import { skyOf, tideOf, whereOf } from "./planSentences";
+import { leaveOf, skyOf, tideOf, whereOf } from "./planSentences";
 import "./sheet.css";
 
 interface Props {
@@ -21,7 +21,7 @@ interface Props {
   light: Light;
   swaps: Swaps | undefined;
   frames: Schemas["PlannedFramesAnswer"] | undefined;
-  leaveBy: number | null;
+  tide: Tide | undefined;
   nameOf: (id: string) => string;
 }
 
@@ -29,7 +29,7 @@ const HALF_HOUR = 30 * 60_000;
 const say = outingWords.sheet;
 
 /** The one page to take along: on paper alone, where no screen lights the dark. */
-export function Sheet({ outing, laid, light, swaps, frames, leaveBy, nameOf }: Props) {
+export function Sheet({ outing, laid, light, swaps, frames, tide, nameOf }: Props) {
   const kit = useKit();
   const pack = usePack(packOf({ outing, laid, swaps, light, nameOf, items: kit.items })).shown?.lines ?? [];
   const hazards = useHazards().filter((hazard) => outing.hazards.includes(hazard.code));
@@ -46,9 +46,7 @@ export function Sheet({ outing, laid, light, swaps, frames, leaveBy, nameOf }: P
         <p>
           {dayName(outing.date)}, {outing.arrive}–{outing.turn_back}. {whereOf(outing)}. {skyOf(outing)}.
         </p>
-        <p className="sheet-leave">
-          {leaveBy === null ? outingWords.leaveUnknown : outingWords.leaveBy(clockIn(leaveBy, outing.zone))}
-        </p>
+        <p className="sheet-leave">{leaveOf(outing, tide)}</p>
       </header>
       <Part title={say.light}>
         <p>{events.map((event) => `${words.events[event.name] ?? event.name} ${clock(event.at ?? "")}`).join(" · ")}</p>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import type { ScaleTime } from "d3-scale";
-import { type Outing, skiesOf } from "../../state/outings";
+import { MOST_SKIES, type Outing, skiesOf } from "../../state/outings";
 import { Choice } from "../../ui/fields";
 import { outingWords } from "../../words/outing";
 import { GRAIN, TimeHandle } from "./TimeHandle";
@@ -23,8 +23,6 @@ interface Props {
 
 const say = outingWords.lane;
 const SKIES: readonly Sky[] = ["clear", "thin", "overcast", "heavy"];
-/** As many as the plan takes. */
-const MOST = 12;
 
 /** The cloud along the outing, as a lane one works on: a stretch is touched to be another sky, its beginning is dragged. */
 export function SkyLane({ outing, x, first, last, pixels, at, clock, onChange }: Props) {
@@ -71,7 +69,8 @@ export function SkyLane({ outing, x, first, last, pixels, at, clock, onChange }:
       {changes.map((change, place) =>
         change.from > first && change.from < last ? (
           <TimeHandle
-            key={`${change.from} ${place}`}
+            // The same handle wherever it is moved to, or the keys would lose it.
+            key={place}
             className="sky-handle"
             label={say.begins(outingWords.skies[change.sky] ?? change.sky)}
             left={x(change.from)}
@@ -101,7 +100,7 @@ export function SkyLane({ outing, x, first, last, pixels, at, clock, onChange }:
           <div className="sky-acts">
             <Button
               variant="quiet"
-              disabled={changes.length >= MOST || chosen.ends - chosen.begins < 4 * GRAIN}
+              disabled={changes.length >= MOST_SKIES || chosen.ends - chosen.begins < 4 * GRAIN}
               onClick={part}
             >
               {say.part(clock(parting))}

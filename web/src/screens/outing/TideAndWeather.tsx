@@ -8,7 +8,7 @@ import { say as toast } from "../../ui/say";
 import { typed } from "../../ui/typed";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
-import { type Outing, span } from "../../state/outings";
+import { MOST_SKIES, type Outing, span } from "../../state/outings";
 import { Sentence } from "./Sentence";
 import { tideOf, weatherOf } from "./planSentences";
 import { clockIn } from "../../words/zone";
@@ -21,7 +21,6 @@ const WEATHER = [
   ["swell_m", "swell"],
 ] as const;
 const MOST_WATERS = 8;
-const MOST_CHANGES = 12;
 
 /** High and low waters and the weather: typed from one's own tables, or the simulated feed, and always marked which. */
 export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) => void }) {
@@ -161,7 +160,7 @@ function fromFeed(
   const { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m } = hour;
   const skies = feed.weather
     .filter(({ sky }, at) => at > 0 && sky !== feed.weather[at - 1]?.sky)
-    .slice(0, MOST_CHANGES)
+    .slice(0, MOST_SKIES)
     .map(({ at, sky }) => ({ time: clockIn(Date.parse(at), outing.zone), sky }));
   const weather = { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m, source: "simulated" as const };
   return [waters, weather, { sky: first.sky, skies }];

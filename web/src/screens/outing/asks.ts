@@ -43,7 +43,7 @@ export function packOf({ outing, laid, swaps, light, nameOf, items }: Given): Pa
     frames: longest > 0 ? Math.max(1, Math.floor((to - from) / 1000 / (longest + 60))) : null,
     battery_wh: body?.battery_wh ?? null,
     draw_w: body?.draw_w ?? 3,
-    noise_reduction: body !== undefined && body.noise_reduction !== "off",
+    noise_reduction: reducesNoise(laid),
     celsius: outing.weather.celsius ?? null,
     wind_m_s: outing.weather.wind_m_s ?? null,
     dark: light?.points.some((point) => point.altitude_deg < DARK_BELOW) ?? false,
@@ -71,7 +71,7 @@ export function budgetOf(
     seconds,
     available_seconds: Math.round((until - from) / 60_000) * 60,
     handling_seconds: HANDLING_SECONDS,
-    noise_reduction: (body?.noise_reduction ?? "off") === "on",
+    noise_reduction: reducesNoise(laid),
     battery_wh: body?.battery_wh ?? null,
     draw_w: body?.draw_w ?? 3,
     celsius,
@@ -94,6 +94,11 @@ export function framesOf(
     stretches,
     until: new Date(leaveBy === null ? back : Math.min(back, leaveBy)).toISOString(),
     handling_seconds: HANDLING_SECONDS,
-    noise_reduction: (laid?.body?.facts.noise_reduction ?? "off") !== "off",
+    noise_reduction: reducesNoise(laid),
   };
+}
+
+/** Whether the body takes a dark frame after every long one, by its setting or because it cannot be told not to. */
+function reducesNoise(laid: Laid | null): boolean {
+  return (laid?.body?.facts.noise_reduction ?? "off") !== "off";
 }

@@ -1,6 +1,7 @@
 import { type Outing, skiesOf } from "../../state/outings";
+import type { Tide } from "../../questions/light";
 import { outingWords } from "../../words/outing";
-import { dayName } from "../../words/zone";
+import { clockIn, dayName } from "../../words/zone";
 
 const say = outingWords.sentences;
 
@@ -38,4 +39,11 @@ export function weatherOf({ weather }: Outing): string {
     ...(wind_m_s == null ? [] : [say.wind(wind_m_s)]),
     ...(swell_m == null ? [] : [say.swell(swell_m)]),
   ]);
+}
+
+/** When to leave for the water's sake; what is not known, or not yet, is said to be unknown. */
+export function leaveOf({ waters, floods_at_m, zone }: Outing, tide: Tide | undefined): string {
+  if (tide?.leave_by != null) return outingWords.leaveBy(clockIn(Date.parse(tide.leave_by), zone));
+  const unknown = tide === undefined || waters.length < 2 || floods_at_m === null;
+  return unknown ? outingWords.leaveUnknown : outingWords.neverFloods;
 }
