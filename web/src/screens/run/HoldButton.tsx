@@ -46,7 +46,10 @@ export function HoldButton({ onHeld, className = "", hint, children, holdKey }: 
       className={`hold ${className}`}
       data-holding={holding || undefined}
       onPointerDown={(event) => {
-        if (event.button === 0) begin();
+        if (event.button !== 0) return;
+        // A press that began here goes on here, whatever moves meanwhile.
+        event.currentTarget.setPointerCapture(event.pointerId);
+        begin();
       }}
       onPointerUp={stop}
       onPointerLeave={stop}

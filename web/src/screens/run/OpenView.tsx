@@ -111,13 +111,16 @@ export function OpenView({ frame }: { frame: Frame }) {
           {light && <span data-testid="run-gathered">{say.gathered(Math.round(light.gathered * 100))}</span>}
           {simulated && <span className="quiet"> {speed > 1 ? say.simulatedAt(speed) : say.simulatedRun}</span>}
         </p>
-        <Ends frame={frame} closing={closing} aimed={aimed} />
-        <TimeWords watch={watch} frame={frame} gone={gone} />
-        {light && (
+        {frame.run?.purpose !== "stopwatch" && (
           <p className="run-over" data-testid="run-if-closed">
-            {ifClosed(light.stops)}
+            {light ? ifClosed(light.stops) : UNKNOWN_YET}
           </p>
         )}
+        {/* Nothing above this may grow: it must not move from under a finger that is on its way. */}
+        <HoldButton className="hold-close" hint={say.holdHint} holdKey="space" onHeld={() => finish("hand")}>
+          {over ? say.closeNow : say.close}
+        </HoldButton>
+        <Announcer left={left ?? 1} needed={aimed ?? 1} />
         {mute && aimed !== null && (
           <div className="run-note run-mute" role="alert">
             <span>{say.bellMute}</span>
@@ -126,10 +129,8 @@ export function OpenView({ frame }: { frame: Frame }) {
             </Button>
           </div>
         )}
-        <Announcer left={left ?? 1} needed={aimed ?? 1} />
-        <HoldButton className="hold-close" hint={say.holdHint} holdKey="space" onHeld={() => finish("hand")}>
-          {over ? say.closeNow : say.close}
-        </HoldButton>
+        <Ends frame={frame} closing={closing} aimed={aimed} />
+        <TimeWords watch={watch} frame={frame} gone={gone} />
         {left !== null && left < -OVERDUE_S && !byItself && (
           <div className="run-earlier" role="group" aria-label={say.closedEarlier}>
             <span>{say.closedEarlier}</span>
@@ -189,6 +190,8 @@ export function OpenView({ frame }: { frame: Frame }) {
 }
 
 const THIRD = 1 / 3;
+/** Keeps the line's height until there is something to say. */
+const UNKNOWN_YET = "\u00a0";
 /** Past the end by more than this, it may well have been closed without a word [s]. */
 const OVERDUE_S = 60;
 const REREADS = [-3, -2, -1, 0, 1, 2, 3];
