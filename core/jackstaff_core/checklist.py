@@ -8,6 +8,7 @@ a list; the battery's share is an estimate.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
@@ -18,7 +19,8 @@ from .budget import derate
 from .exposure import MOST_GLASSES, STRAY_LIGHT_STOPS, SUN_TEMPTS_STOPS
 from .finder import GlassKind
 from .gear import Body, Holder, Lens, Release, Support
-from .marks import Named, Size
+from .marks import Between, Named, Size
+from .reading import Given, iso
 from .refusal import within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, isos
 from .spoken import said
@@ -30,7 +32,13 @@ REHEARSE_FROM_SECONDS = 240.0
 REHEARSE_ISO = 12_800.0
 BATTERY_ASK = 0.5
 """A frame that takes more than this share of a full battery is asked about."""
+BATTERY_RESERVE = 0.9
+"""A battery is not counted on to its last drop."""
 SHAKY_BELOW_SECONDS = 1 / 15
+FEET_BELOW_MM, FULL_DIAGONAL_MM = 20.0, math.hypot(36, 24)
+"""Wider than this, for a picture of 24 x 36 mm, tripod feet come into the picture."""
+REHEARSAL_LEAST_STOPS = 2.0
+"""A rehearsal that is not this much shorter is the frame itself."""
 
 LINE_OF = {
     "no_answer": "remote",
@@ -47,8 +55,10 @@ LINE_OF = {
 class Armed:
     """What is about to be exposed, by the facts of kit items. What is None is unknown.
 
-    ``noise_reduction`` as decided, ``battery_share`` what is left in the battery (0 to 1), ``upright`` when the camera
-    was turned upright after the polariser was set.
+    ``noise_reduction`` as decided, ``battery_share`` what was left in the battery (0 to 1) when somebody looked, and
+    ``open_since_seconds`` how long the shutter stood open since, noise reduction counted; ``upright`` when the camera
+    was turned upright after the polariser was set. ``iso`` is the frame's own; ``releases`` how many there are to
+    choose from while none is chosen.
     """
 
     seconds: float
@@ -63,7 +73,11 @@ class Armed:
     wind_m_s: float | None = None
     celsius: float | None = None
     battery_share: float | None = None
+    open_since_seconds: float = 0.0
     upright: bool = False
+    focal_mm: Annotated[float, Between(1, 3000, "mm")] | None = None
+    iso: Given | None = None
+    releases: Annotated[int, Between(0, 1000)] = 0
 
 
 class Sun(Enum):
@@ -96,9 +110,12 @@ class Rehearsal:
 
 @dataclass(frozen=True, slots=True)
 class Checklist:
+    """``battery_takes`` is the share of a full battery the frame takes, ``battery_left`` what is in it before."""
+
     lines: tuple[Line, ...]
     rehearsal: Rehearsal | None
     battery_takes: float | None
+    battery_left: float | None
 
 
 def arm(asked: Armed, sun: Sun = Sun.DOWN) -> Checklist:
@@ -114,8 +131,9 @@ def arm(asked: Armed, sun: Sun = Sun.DOWN) -> Checklist:
         within("wind_m_s", asked.wind_m_s, 0, 60, "m/s")
     if asked.battery_share is not None:
         within("battery_share", asked.battery_share, 0, 1, "of a full battery")
+    within("open_since_seconds", asked.open_since_seconds, 0, 7 * LONGEST_SECONDS, "s")
     lines = (*_sun(asked, sun), *(line for rule in _RULES for line in rule(asked)))
-    return Checklist(lines, _rehearsal(asked), battery_takes(asked))
+    return Checklist(lines, _rehearsal(asked), battery_takes(asked), battery_left(asked))
 
 
 def _stops(asked: Armed) -> float:
@@ -144,6 +162,8 @@ def _sun(asked: Armed, sun: Sun) -> Iterator[Line]:
 def _tripod(asked: Armed) -> Iterator[Line]:
     windy = asked.wind_m_s is not None and asked.wind_m_s >= WINDY_M_S
     parts = ["Tripod feet firm" + (", spikes out on soft ground" if asked.support and asked.support.spikes else "")]
+    if _sees_its_feet(asked):
+        parts.append("none of them in the picture")
     if windy:
         parts.append("strap off")
         if asked.support and asked.support.hook:
@@ -155,9 +175,10 @@ def _tripod(asked: Armed) -> Iterator[Line]:
 def _focus(asked: Armed) -> Iterator[Line]:
     turns = asked.lens is not None and asked.lens.rotating_front and bool(asked.stack)
     if turns:
+        # Through a dense filter nobody focuses again: the scale is what is known of the distance.
         yield Line(
             "focus",
-            "Set focus again after the filter is on, then lock it",
+            "Read the distance scale, push the filters in without turning, set the distance back after",
             "The front of this lens turns with the focus.",
             Severity.CAUTION,
             False,
@@ -182,7 +203,7 @@ def _glass(asked: Armed) -> Iterator[Line]:
     if len(plates) > 1 and dense:
         parts.append("gaps between plates covered")
     if polariser and asked.upright:
-        parts.append("polariser turned back by a quarter")
+        parts.append("polariser turned back by 90°")
     parts.append("hood off, lens shaded by hand or hat")
     why = "Light gets in at gaps and gaskets." if dense else "Stray light takes contrast."
     if polariser and asked.upright:
@@ -193,9 +214,19 @@ def _glass(asked: Armed) -> Iterator[Line]:
 
 def _camera(asked: Armed) -> Iterator[Line]:
     body = asked.body
+    if asked.bulb and body and body.long_times == "none":
+        count = math.ceil(asked.seconds / body.dial_limit_s)
+        yield Line(
+            "camera",
+            f"Manual, the dial's longest time, and {count} frames of it one after another",
+            f"This camera has no bulb: past {body.dial_limit_s:g} s a series gathers the light, added up in the edit.",
+            Severity.CAUTION,
+            False,
+        )
+        return
     parts = ["Manual"]
     if asked.bulb:
-        parts.append("T" if body and body.long_times == "time" else "bulb")
+        parts.append("T" if _opens_by_t(asked) else "bulb")
     parts += ["single frame", "mechanical shutter", "stabiliser off"]
     noise = asked.noise_reduction if asked.noise_reduction is not None else _noise(body)
     if noise is not None and asked.seconds >= 1:
@@ -212,7 +243,8 @@ def _noise(body: Body | None) -> bool | None:
 
 def _eyepiece(asked: Armed) -> Iterator[Line]:
     body = asked.body
-    if body is not None and body.eyepiece == "none":
+    if body is not None and body.eyepiece != "optical" and not body.eyepiece_shutter:
+        # Behind a screen there is no way for light to come in.
         return
     stops = _stops(asked)
     if stops < COVER_FROM_STOPS and asked.seconds < 1:
@@ -224,34 +256,81 @@ def _eyepiece(asked: Armed) -> Iterator[Line]:
         if stops > STRAY_LIGHT_STOPS
         else "Light comes in from behind."
     )
+    if not optical:
+        why = "Its finder is a screen; the shutter is there, so close it against what its seals let in."
     yield Line("eyepiece", f"{verb} the eyepiece", why, Severity.CAUTION if optical else Severity.NOTE, not optical)
 
 
 def _remote(asked: Armed) -> Iterator[Line]:
-    takes = battery_takes(asked)
-    short = takes is not None and takes > (BATTERY_ASK if asked.battery_share is None else asked.battery_share * 0.9)
-    parts, why, grave = [], "", Severity.NOTE
-    if asked.bulb:
-        longest = asked.release.longest_s if asked.release else None
-        if longest is not None and longest < asked.seconds:
-            parts.append(f"this remote holds {said(longest)} at most: take another")
-            why, grave = "It would end the frame early.", Severity.CAUTION
-        elif asked.release is not None and asked.release.kind == "body":
-            parts.append("a remote that can lock: the self-timer cannot hold bulb")
-            why, grave = "A finger shakes the camera.", Severity.CAUTION
-        else:
-            parts.append("remote in, lock tried")
-            why = "A finger shakes the camera." if asked.release else "Bulb wants a remote that locks."
-    elif asked.seconds >= SHAKY_BELOW_SECONDS:
-        timers = asked.body.self_timers_s if asked.body else ()
-        parts.append(f"remote, or the {min(timers):g} s self-timer" if timers else "remote, or the self-timer")
-        why = "A finger shakes the camera."
-    if takes is not None and short:
-        parts.append("fresh battery" if asked.battery_share is not None else "battery full")
-        why, grave = f"This frame takes about {100 * takes:.0f} % of a full battery.", Severity.CAUTION
+    parts, why, grave = _release(asked)
+    takes, left = battery_takes(asked), battery_left(asked)
+    if takes is not None and takes > (BATTERY_ASK if left is None else left * BATTERY_RESERVE):
+        parts.append("fresh battery" if left is not None else "battery full")
+        grave = Severity.CAUTION
+        why = f"This frame takes about {100 * takes:.0f} % of a full battery" + (
+            "." if left is None else f"; about {100 * max(0.0, left):.0f} % is left."
+        )
     if parts:
         text = ", ".join(parts)
         yield Line("remote", text[0].upper() + text[1:], why, grave, grave is Severity.NOTE and not asked.bulb)
+
+
+def _release(asked: Armed) -> tuple[list[str], str, Severity]:
+    """What the hand does with this release in bulb, T or on the dial, why, and how grave it is."""
+    release, body = asked.release, asked.body
+    shakes = "A finger shakes the camera."
+    timers = [f"{min(body.self_timers_s):g} s self-timer"] if body and body.self_timers_s else []
+    if asked.bulb and body and body.long_times == "none":
+        return (
+            ["interval timer for the series" if release else "self-timer, then the next frame"],
+            shakes,
+            Severity.NOTE,
+        )
+    if not asked.bulb:
+        if asked.seconds < SHAKY_BELOW_SECONDS:
+            return [], "", Severity.NOTE
+        by = _BY_RELEASE.get(release.kind) if release else None
+        return [by or f"remote, or the {timers[0] if timers else 'self-timer'}"], shakes, Severity.NOTE
+    if release is None and asked.releases > 1:
+        return ["choose which remote"], "How it holds the shutter decides what your hands do.", Severity.CAUTION
+    if release and release.longest_s is not None and release.longest_s < asked.seconds:
+        held = f"this remote holds {said(release.longest_s)} at most: take another"
+        return [held], "It would end the frame early.", Severity.CAUTION
+    if release is None:
+        return ["remote in, lock tried"], "Bulb wants a remote that locks.", Severity.NOTE
+    kind = release.kind
+    if kind == "body":
+        if not _opens_by_t(asked):
+            return ["a remote that can lock: the self-timer cannot hold bulb"], shakes, Severity.CAUTION
+        opens = f"{timers[0] if timers else 'self-timer'} to open, hat before the lens to close, then press"
+        return [opens], "The press that closes T shakes the camera: the hat has ended the light before.", Severity.NOTE
+    if kind == "phone":
+        return ["app connected and tried, its lock on, phone charged"], "A phone that sleeps lets go.", Severity.NOTE
+    if kind == "timer":
+        return [f"timer remote set to {said(asked.seconds)}, delay 2 s"], "It closes by itself.", Severity.NOTE
+    if _opens_by_t(asked):
+        return ["remote in: one press opens, the next closes"], "T needs no lock.", Severity.NOTE
+    return ["remote in, lock tried"], shakes, Severity.NOTE
+
+
+_BY_RELEASE = {"phone": "app connected and tried", "timer": "timer remote, delay 2 s"}
+"""Releases that the dial's times want a word on."""
+
+
+def _opens_by_t(asked: Armed) -> bool:
+    """Whether T, which opens at one press and closes at the next, is what holds the shutter."""
+    if asked.body is None:
+        return False
+    by_itself = asked.release is not None and asked.release.kind == "body"
+    return asked.body.long_times == "time" or (asked.body.long_times == "both" and by_itself)
+
+
+def _sees_its_feet(asked: Armed) -> bool:
+    """Whether a lens is so wide that a tripod stands in its picture."""
+    if asked.focal_mm is None:
+        return False
+    diagonal = math.hypot(asked.body.sensor_width_mm, asked.body.sensor_height_mm) if asked.body else FULL_DIAGONAL_MM
+    return asked.focal_mm * FULL_DIAGONAL_MM / diagonal < FEET_BELOW_MM
 
 
 _RULES = (_tripod, _focus, _glass, _camera, _eyepiece, _remote)
@@ -267,22 +346,40 @@ def battery_takes(asked: Armed) -> float | None:
     Refusal
         A temperature out of bounds.
     """
+    noise = asked.noise_reduction if asked.noise_reduction is not None else _noise(asked.body)
+    return _drawn(asked, asked.seconds * (2 if noise else 1))
+
+
+def battery_left(asked: Armed) -> float | None:
+    """Share of a full battery that is left now, from what somebody saw and what was open since; None unseen."""
+    since = _drawn(asked, asked.open_since_seconds)
+    return None if asked.battery_share is None or since is None else asked.battery_share - since
+
+
+def _drawn(asked: Armed, seconds: float) -> float | None:
+    """Share of a full battery that so many seconds take; None without its energy."""
     body = asked.body
     if body is None or body.battery_wh is None:
         return None
-    noise = asked.noise_reduction if asked.noise_reduction is not None else _noise(body)
     share = derate(10.0 if asked.celsius is None else within("celsius", asked.celsius, -40, 50, "degrees"))
-    return body.draw_w * asked.seconds * (2 if noise else 1) / (body.battery_wh * 3600 * share)
+    return body.draw_w * seconds / (body.battery_wh * 3600 * share)
 
 
 def _rehearsal(asked: Armed) -> Rehearsal | None:
-    """Offered before any frame over four minutes: the ISO raised as far as the body's dial says, at most 12800."""
+    """Offered before any frame over four minutes: the ISO raised as far as the body's dial says, at most 12800.
+
+    Its time is the frame's own times own ISO over that ISO: light that moves and film are left to the sum that is asked
+    for it. An ISO that is not told is the body's lowest. None where the frame's own is hardly lower.
+    """
     body = asked.body
     if asked.seconds <= REHEARSE_FROM_SECONDS or body is None or body.film:
         return None
+    own = iso("iso", body.iso_lowest if asked.iso is None else asked.iso, Step(body.step))
     highest = min(REHEARSE_ISO, max(body.iso_highest, body.iso_lowest * 64))
     mark = isos(Step(body.step)).nearest(highest)
-    seconds = asked.seconds * body.iso_lowest / mark.exact
+    if math.log2(mark.exact / own.exact) < REHEARSAL_LEAST_STOPS:
+        return None
+    seconds = asked.seconds * own.exact / mark.exact
     return Rehearsal(mark.label, seconds, "Seconds now prove strength, focus, corners, cast and framing.")
 
 

@@ -19,26 +19,38 @@ from typing import Annotated
 from .frame import Seen
 from .marks import Between, Size
 from .refusal import within
+from .white_balance import (
+    COLDEST_KELVIN,
+    LEAST_MIRED,
+    MOST_MIRED,
+    WARMEST_KELVIN,
+    green_said,
+    white_balance_said,
+)
 
 LEVEL_DEG = 0.5
 MOST_PITCH_DEG = 30.0
 CRUSHED_STOPS = 2.0
-LEAST_MIRED, LEAST_CORNER_STOPS = 5.0, 0.1
+LEAST_CORNER_STOPS = 0.1
 """Less than this is not worth a step of the edit."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Tint:
-    """What a glass does to the picture: its cast in words, the white balance that undoes it, its denser corners."""
+    """What a glass does to the picture: its cast in words, the shift of its light [mired, + warmer], green too much or
+    missing, its denser corners."""
 
     cast: Annotated[str, Size(0, 60)] = ""
     mired: Annotated[float, Between(-500, 500, "mired")] | None = None
+    green: Annotated[float, Between(-5, 5, "stops")] | None = None
     corner_stops: Annotated[float, Between(-10, 10, "stops")] | None = None
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class EditQuestion:
-    """What is known of the frame; None where nothing is. ``pitch_deg`` + is camera tilted up."""
+    """What is known of the frame; None where nothing is. ``pitch_deg`` + is camera tilted up, ``kelvin`` what the
+    camera was set to; ``monochrome`` a frame meant for black and white, whose colours nobody will see.
+    """
 
     came_out: float | None = None
     seen: frozenset[Seen] = frozenset()
@@ -47,6 +59,8 @@ class EditQuestion:
     focal_mm: float | None = None
     sensor_height_mm: float = 24.0
     seconds: float = 1.0
+    kelvin: float | None = None
+    monochrome: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,16 +110,8 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
             "dark_frame", f"Subtract the dark frame of the same length ({_length(q.seconds)}) first, on the raw."
         )
     # Of a stack, casts and corners add up.
-    mired, corner = (_total(getattr(piece, name) for piece in q.glass) for name in ("mired", "corner_stops"))
-    cast = "; ".join(piece.cast for piece in q.glass if piece.cast)
-    if mired is not None and abs(mired) >= LEAST_MIRED:
-        way = "warmer" if mired > 0 else "cooler"
-        yield Note("white_balance", f"White balance about {abs(mired):.0f} mired {way}.", mired, "mired")
-    elif cast or Seen.CAST in q.seen:
-        told = f" ({cast})" if cast else ""
-        yield Note(
-            "white_balance", f"Take the cast{told} out by white balance on something grey. Measure it with a pair."
-        )
+    corner = _total(piece.corner_stops for piece in q.glass)
+    yield from _monochrome(q) if q.monochrome else _colour(q)
     if q.came_out is not None and abs(q.came_out) > 0.05:
         lift = -q.came_out
         noisy = " Shadows will be noisy." if lift >= CRUSHED_STOPS else ""
@@ -130,6 +136,39 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
         )
     if Seen.SPECKS in q.seen:
         yield Note("specks", "Heal the hot specks that the dark frame left.")
+
+
+def _colour(q: EditQuestion) -> Iterator[Note]:
+    shift, green = (_total(getattr(piece, name) for piece in q.glass) for name in ("mired", "green"))
+    cast = "; ".join(piece.cast for piece in q.glass if piece.cast)
+    kelvin = None if q.kelvin is None else within("kelvin", q.kelvin, WARMEST_KELVIN, COLDEST_KELVIN, "K")
+    # Of several filters the shifts may add up to more than any camera can be set to: then without the kelvin.
+    bounded = None if shift is None else max(-MOST_MIRED, min(MOST_MIRED, shift))
+    told = bounded is not None and white_balance_said(bounded, _settable(kelvin, bounded))
+    if told:
+        yield Note("white_balance", told, bounded, "mired")
+    elif (cast or Seen.CAST in q.seen) and shift is None:
+        named = f" ({cast})" if cast else ""
+        yield Note(
+            "white_balance", f"Take the cast{named} out by white balance on something grey. Measure it with a pair."
+        )
+    if green is not None and (said_so := green_said(green)):
+        yield Note("tint", said_so[0].upper() + said_so[1:], green, "stops")
+
+
+def _settable(kelvin: float | None, shift: float) -> float | None:
+    """The kelvin a camera was set to, where what undoes the shift is one that it can be set to."""
+    if kelvin is None or not 1e6 / COLDEST_KELVIN <= 1e6 / kelvin + shift <= 1e6 / WARMEST_KELVIN:
+        return None
+    return kelvin
+
+
+def _monochrome(q: EditQuestion) -> Iterator[Note]:
+    """In black and white a cast is a choice of tones, and only the mix of the channels shows it."""
+    yield Note("tones", "Mix the channels for the tones: more red darkens a blue sky, more blue opens haze and shadow.")
+    if any(piece.mired is not None and abs(piece.mired) >= LEAST_MIRED for piece in q.glass):
+        yield Note("channels", "The filter's cast weights the channels: set them against each other by eye, not grey.")
+    yield Note("grain", "Lifted shadows read as grain: even the noise out first, add grain last if you want it.")
 
 
 def _total(measured: Iterable[float | None]) -> float | None:

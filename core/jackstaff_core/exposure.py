@@ -119,14 +119,18 @@ class ExposureQuestion:
     expected_sd: Annotated[float, Between(0, 10, "stops")] | None = None
     """Sd of a reading that nobody has taken yet [stops]: it is a forecast's. None for one that was metered."""
     correction: Correction | None = None
+    purpose_stops: Annotated[float, Between(-5, 5, "stops")] = 0.0
+    """Brighter (+) or darker than the meter's grey, on purpose [stops]: a wish, never an error."""
+    monochrome: bool = False
+    """Meant for black and white."""
 
 
 @dataclass(frozen=True, slots=True)
 class SumStep:
     """One line of the sum: what, how many stops it lengthens the time, the time so far.
 
-    ``kind`` is reading, glass, measured, in_reading, aperture, iso, correction, light, film or chosen; ``glass`` is
-    the place in the stack that a glass step belongs to.
+    ``kind`` is reading, glass, measured, in_reading, aperture, iso, correction, purpose, light, film or chosen;
+    ``glass`` is the place in the stack that a glass step belongs to.
     """
 
     name: str
@@ -171,7 +175,7 @@ class Exposure:
     from_seconds: float
     to_seconds: float
     base_seconds: float
-    scene_ev100: float
+    scene_ev100: float | None
     glass_stops: float
     residue_stops: float
     steps: tuple[SumStep, ...]
@@ -198,12 +202,15 @@ def expose(question: ExposureQuestion) -> Exposure:
         Any part that cannot be read or lies outside the limits, with the place and the cure.
     """
     dial_limit = within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
-    reading = metered(question.reading, question.settings)
+    reading = metered(question.reading, question.settings, in_part=True)
     settings = settled("settings", question.settings, reading.settings, reading.step)
     stack = _stack(question.stack)
     film, light = question.film, _sound(question.light)
-    fixed = question.correction
-    sums = {counting: tuple(_sum(reading, stack, settings, counting, film, light, fixed)) for counting in Counting}
+    correction, purpose = question.correction, within("purpose_stops", question.purpose_stops, -5, 5, "stops")
+    sums = {
+        counting: tuple(_sum(reading, stack, settings, counting, film, light, correction, purpose))
+        for counting in Counting
+    }
     exact, marked = sums[Counting.EXACT][-1].seconds, sums[Counting.AS_MARKED][-1].seconds
     steps = sums[question.scale]
     seconds = steps[-1].seconds
@@ -243,7 +250,7 @@ def expose(question: ExposureQuestion) -> Exposure:
         from_seconds=seconds * 2**-sure,
         to_seconds=seconds * 2**sure,
         base_seconds=steps[0].seconds,
-        scene_ev100=reading.ev100 + sum(glass.stops + glass.offset for glass in stack if glass.in_reading),
+        scene_ev100=_scene(reading, stack),
         glass_stops=on,
         residue_stops=residue,
         steps=steps,
@@ -254,6 +261,13 @@ def expose(question: ExposureQuestion) -> Exposure:
         ),
         fits_at=_fits_at(residue, settings.aperture.exact, reading.step),
     )
+
+
+def _scene(reading: Reading, stack: tuple[_Glass, ...]) -> float | None:
+    """EV at ISO 100 of the light itself; None for a shutter time alone."""
+    if not reading.whole:
+        return None
+    return reading.ev100 + sum(glass.stops + glass.offset for glass in stack if glass.in_reading)
 
 
 _WORTH_AN_APERTURE = 0.1
@@ -343,6 +357,7 @@ def _sum(
     film: LawGiven | None,
     light: MovingLight | None,
     correction: Correction | None,
+    purpose_stops: float,
 ) -> Iterator[SumStep]:
     """The sum line by line, each carrying the running time; film acts last, on the metered time."""
     exact = counting is Counting.EXACT
@@ -372,6 +387,9 @@ def _sum(
     if correction:
         seconds *= 2**correction.stops
         yield SumStep(correction.name, correction.stops, seconds, "correction")
+    if purpose_stops:
+        seconds *= 2**purpose_stops
+        yield SumStep(f"{'Brighter' if purpose_stops > 0 else 'Darker'} on purpose", purpose_stops, seconds, "purpose")
     asked, film_end = seconds, film.corrected(seconds) if film else None
     if light:
         # A frame that never fills keeps the time the metering asks for; the advice says so.
@@ -469,6 +487,14 @@ def _advice(
             Severity.CAUTION,
             f"The reading is a forecast, give or take {2 * question.expected_sd:.1f} stop: meter before you open.",
             {"stops": 2 * question.expected_sd},
+        )
+    if question.monochrome:
+        yield Advice(
+            "monochrome",
+            Severity.NOTE,
+            "For black and white a cast does not matter. Look at the tones in a black-and-white preview, keep the sky's"
+            " brightest part below full, and the ISO low unless you want grain.",
+            {},
         )
     apart = math.log2(marked / exact)
     if abs(apart) >= WORTH_SAYING_STOPS:

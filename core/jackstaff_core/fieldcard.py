@@ -2,6 +2,9 @@
 
     T = t0 2^s, set to the dial's mark where it reaches, else spoken in round seconds; the rounding's cost beside it
 
+Two neighbouring rows that would round to one time both stand to the whole second instead, below ten seconds to a
+tenth: a timer can tell them apart.
+
 Source: exposure.py, spoken.py. Limits: third-stop times from 1/8000 s to 30 s. Verdict: computed, in steady light, as
 surely as the glass is known.
 """
@@ -20,6 +23,8 @@ from .spoken import rounded, said
 
 MOST_COLUMNS = 8
 MOST_ROWS = 60
+_WHOLE_FROM = 10.0
+"""From here on [s] nobody times tenths."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,16 +70,33 @@ def field_card(
     rows = times(step).between(fastest, slowest)
     if not 1 <= len(rows) <= MOST_ROWS:
         raise Refusal("slowest", f"{len(rows)} rows do not make a card.", f"Give a span of 1 to {MOST_ROWS} marks.")
-    return tuple(
-        Line(row.label, tuple(_cell(row.exact * math.exp2(piece.stops), dial_limit, step) for piece in glass))
-        for row in rows
-    )
+    columns = [_column([row.exact * math.exp2(piece.stops) for row in rows], dial_limit, step) for piece in glass]
+    return tuple(Line(row.label, tuple(column[place] for column in columns)) for place, row in enumerate(rows))
+
+
+def _column(times_: Sequence[float], dial_limit: float, step: Step) -> list[Cell]:
+    """One glass down the card; rows that rounding would make one stand unrounded."""
+    cells = [_cell(seconds, dial_limit, step) for seconds in times_]
+    texts = [cell.text for cell in cells]
+    alike = {
+        place
+        for upper in range(len(cells) - 1)
+        if texts[upper] and texts[upper] == texts[upper + 1]
+        for place in (upper, upper + 1)
+    }
+    return [_to_the_second(times_[at]) if at in alike and cell.bulb else cell for at, cell in enumerate(cells)]
+
+
+def _to_the_second(seconds: float) -> Cell:
+    set_to = round(seconds, 1) if seconds < _WHOLE_FROM else float(round(seconds))
+    return Cell(said(set_to), set_to, math.log2(set_to / seconds), True)
 
 
 def _cell(seconds: float, dial_limit: float, step: Step) -> Cell:
     if seconds > LONGEST_SECONDS:
         return Cell("", None, 0.0, True)
-    mark = on_dial(seconds, dial_limit, step)
+    # Half-way between two marks every row goes the same way.
+    mark = on_dial(seconds * (1 + 1e-9), dial_limit, step)
     if mark:
         text = mark.label if mark.exact < 0.3 else f"{mark.label} s"
         return Cell(text, mark.exact, math.log2(mark.exact / seconds), False)

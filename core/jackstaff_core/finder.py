@@ -95,6 +95,8 @@ class FinderQuestion:
     iso_base: Given | None = None
     on: Ids = ()
     film: LawGiven | None = None
+    wished_stops: Annotated[float, Between(-15, 15, "stops")] = 0.0
+    """Longer (+) than the meter asks, by correction and on purpose [stops]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -195,6 +197,7 @@ def find(question: FinderQuestion) -> Found:
     now = reading.settings
     # The light's own EV is what the reading's settings leave of its time.
     base = math.log2(reading.shutter.exact / metered_target * now.iso.exact / 100 / now.aperture.exact**2)
+    base += within("wished_stops", question.wished_stops, -15, 15, "stops")
     fitting = _Fitting(settings)
     for subset in subsets(pieces, question.slots, must):
         fitting.add(subset, base + subset.fixed, window)

@@ -49,6 +49,8 @@ class FinishedFrame:
     watched: bool = True
     dark: bool = False
     practice: bool = False
+    trial: bool = False
+    """Deliberately short, to see: neither its length nor how it came out is a mistake."""
     expected: bool = False
     """The reading was a forecast's: how the frame came out says nothing of the filter."""
     bias_stops: float = 0.0
@@ -104,6 +106,7 @@ def finished(frame: Frame) -> FinishedFrame | None:
         aborted=frame.state is State.ABORTED,
         watched=run.watched if run else True,
         dark=run is not None and run.purpose == "dark",
+        trial=run is not None and run.purpose == "trial",
         practice=run is not None and run.device == "simulated",
         expected=run is not None and run.expected_sd is not None,
         bias_stops=run.bias_stops if run else 0.0,

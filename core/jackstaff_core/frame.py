@@ -170,8 +170,10 @@ class FrameRun:
     bias_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     device: Literal["hand", "simulated"] = "hand"
     speed: Annotated[float, Between(1, 1000)] = 1.0
-    purpose: Literal["frame", "rehearsal", "dark", "series", "timer", "stopwatch"] = "frame"
-    """A timer's time was worked out elsewhere; a stopwatch runs until it is closed, and that is its time."""
+    purpose: Literal["frame", "rehearsal", "dark", "series", "timer", "stopwatch", "trial"] = "frame"
+    """A timer's time was worked out elsewhere; a stopwatch runs until it is closed, and that is its time; a trial is
+    shorter than the sum, to see: how it comes out is scaled up.
+    """
     steady: Steady | None = None
     closes: Literal["hand", "mark"] | None = None
     uncertain_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.2
@@ -182,6 +184,8 @@ class FrameRun:
     correction_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     """How much longer (+) the sum is for how the frame before came out, and why that was."""
     correction_for: Cause | None = None
+    purpose_stops: Annotated[float, Between(-5, 5, "stops")] = 0.0
+    """How much brighter (+) than the meter's grey it was meant to be; how it came out is said beside that."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -203,6 +207,10 @@ class FrameConditions:
     period_s: Annotated[float, Between(0.3, 30, "s")] | None = None
     wind_m_s: Annotated[float, Between(0, 60, "m/s")] | None = None
     celsius: Annotated[float, Between(-40, 50, "degrees")] | None = None
+    kelvin: Annotated[float, Between(1500, 25_000, "K")] | None = None
+    """What white balance was set to on the camera."""
+    monochrome: bool | None = None
+    """Meant for black and white."""
     aim_from_seconds: Seconds | None = None
     aim_to_seconds: Seconds | None = None
 

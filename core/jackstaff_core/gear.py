@@ -314,7 +314,10 @@ class Glass:
         "Strengths measured by frame pairs", "what the frames say", 0, 40, "stops", 12, group="Measured"
     )
     cast_mired: float | None = number(
-        "White balance that undoes its cast (+ warmer)", "editing notes", -500, 500, "mired", group="Measured"
+        "Shift of the light that gets through (+ warmer)", "white balance", -500, 500, "mired", group="Measured"
+    )
+    cast_green: float | None = number(
+        "Green too much (+) or missing (−)", "white balance", -5, 5, "stops", group="Measured"
     )
     corner_stops: float | None = number(
         "Corners denser than the middle by", "editing notes", -10, 10, "stops", group="Measured"

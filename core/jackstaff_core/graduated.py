@@ -2,7 +2,9 @@
 
 With the sky e stops brighter than the ground over a share a of the averaged area, a graduated glass of g stops
 on the sky lowers the average by -log2((a 2^(e-g) + 1 - a)/(a 2^e + 1 - a)); re-nulling brightens the ground by exactly
-that. A glass of g = e - 1 keeps the sky one stop brighter.
+that. A glass of g = e - lead keeps the sky ``lead`` stops brighter: one, unless somebody wants it otherwise. Picked is
+the strength nearest to that, no glass at all being one of them; never one that leaves the sky darker than was wanted
+and darker than the ground.
 
 Source: elementary averaging. Limits: an even sky over even ground, an average meter, 0 to 15 stops apart. Verdict:
 estimate (the line is never where the average's weights are).
@@ -21,6 +23,8 @@ from .refusal import Refusal, within
 from .scales import Step
 
 SKY_LEAD_STOPS = 1.0
+_AS_GOOD = 0.05
+"""Two strengths nearer than this are alike [stops]."""
 
 
 def average_falls(sky_share: float, sky_stops: float, glass_stops: float) -> float:
@@ -30,9 +34,9 @@ def average_falls(sky_share: float, sky_stops: float, glass_stops: float) -> flo
     return -math.log2(held / bare)
 
 
-def wanted_stops(sky_stops: float) -> float:
-    """Strength that leaves the sky one stop brighter than the ground, never negative."""
-    return max(0.0, sky_stops - SKY_LEAD_STOPS)
+def wanted_stops(sky_stops: float, lead_stops: float = SKY_LEAD_STOPS) -> float:
+    """Strength that leaves the sky ``lead_stops`` brighter than the ground, never negative."""
+    return max(0.0, sky_stops - lead_stops)
 
 
 class Horizon(StrEnum):
@@ -62,7 +66,10 @@ class Owned:
 
 @dataclass(frozen=True, slots=True)
 class GraduatedQuestion:
-    """Two readings at one aperture and ISO, of the sky and of the ground; ``sky_share`` of the averaged area."""
+    """Two readings at one aperture and ISO, of the sky and of the ground; ``sky_share`` of the averaged area.
+
+    ``lead_stops`` is how much brighter than the ground the sky is to stay; below 0 a dark sky is wanted.
+    """
 
     sky: Given
     ground: Given
@@ -70,19 +77,23 @@ class GraduatedQuestion:
     horizon: Horizon = Horizon.FLAT
     owned: Annotated[tuple[Owned, ...], Size(0, 24)] = ()
     step: Step = Step.THIRD
+    lead_stops: Annotated[float, Between(-3, 4, "stops")] = SKY_LEAD_STOPS
 
 
 @dataclass(frozen=True, slots=True)
 class Graduation:
-    """``wanted_stops`` keeps the sky a stop brighter; ``pick`` the nearest owned that suits the horizon.
+    """``wanted_stops`` keeps the sky as much brighter as is wanted; ``pick`` the nearest owned that suits the horizon.
 
-    ``average_falls`` is what an averaged reading loses with the pick (or with the wanted strength), ``sky_lead`` what
-    is left between sky and ground, ``foreground_gains`` what re-nulling would brighten the ground by.
+    No pick beside ``suits`` true says that none is better than any owned; beside false, that none owned suits the
+    horizon. ``average_falls`` is what an averaged reading loses with the pick (or with the wanted strength where none
+    suits), ``sky_lead`` what is left between sky and ground, ``foreground_gains`` what re-nulling brightens the ground
+    by.
     """
 
     sky_stops: float
     wanted_stops: float
     pick: str | None
+    suits: bool
     pick_stops: float
     transition: str
     sky_lead: float
@@ -106,17 +117,23 @@ def choose(question: GraduatedQuestion) -> Graduation:
         raise Refusal(
             "sky", "The sky reads darker than the ground.", "No graduated filter is needed; check both readings."
         )
-    wanted = wanted_stops(lead)
+    keep = within("lead_stops", question.lead_stops, -3, 4, "stops")
+    wanted = wanted_stops(lead, keep)
     suits = _TRANSITIONS[question.horizon]
     fitting = [each for each in question.owned if each.transition in suits]
-    near = sorted(fitting, key=lambda each: (round(abs(each.stops - wanted), 9), suits.index(each.transition), each.id))
-    pick = near[0] if near and wanted > 0.5 else None
-    stops = pick.stops if pick else wanted
+    # What is left must not be darker than the ground, nor, where a dark sky is wanted, darker than that.
+    least = min(0.0, keep) - _AS_GOOD
+    kept = [each for each in fitting if lead - each.stops >= least]
+    near = sorted(kept, key=lambda each: (round(abs(each.stops - wanted), 9), suits.index(each.transition), each.id))
+    # None at all is as far from the wanted strength as that is strong, and wins where it is no farther.
+    pick = near[0] if near and abs(near[0].stops - wanted) < wanted - _AS_GOOD else None
+    stops = pick.stops if pick else 0.0 if fitting else wanted
     falls = average_falls(share, lead, stops)
     return Graduation(
         sky_stops=lead,
         wanted_stops=wanted,
         pick=pick.id if pick else None,
+        suits=bool(fitting),
         pick_stops=stops,
         transition=pick.transition if pick else suits[0],
         sky_lead=lead - stops,

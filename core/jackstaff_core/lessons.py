@@ -29,6 +29,7 @@ from .spoken import said, stops_said
 from .water import sea_period
 
 _BELOW_CROSS = 1 / 3
+MOST_STRENGTH = 30.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,6 +193,23 @@ def _taste(kind: str, look: str, own: Sequence[FinishedFrame]) -> Taste:
     return Taste(
         kind, look, seconds, swell, in_waves, len(own), f"{look.capitalize()}{where}: {said(seconds)} was right{told}."
     )
+
+
+def wished(frames: Iterable[FinishedFrame], most: int = 500) -> tuple[float, ...]:
+    """The strength each frame wanted, the latest last [stops]: the time wished for against the bare one.
+
+    Wished for is the middle of its look's window, else the time it was planned with; a whole stack counts as one.
+    """
+    strengths = []
+    for frame in sorted(frames, key=lambda each: each.opened_at):
+        if frame.base_seconds is None or frame.dark or frame.trial or not frame.glass:
+            continue
+        low, high = frame.aim or (frame.planned_seconds, frame.planned_seconds)
+        middle = math.sqrt(low * high) if math.isfinite(high) else max(low, frame.planned_seconds)
+        stops = math.log2(middle / frame.base_seconds)
+        if 0 < stops <= MOST_STRENGTH:
+            strengths.append(round(stops, 1))
+    return tuple(strengths[-most:])
 
 
 def _period(frame: FinishedFrame) -> float | None:

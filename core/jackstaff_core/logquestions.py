@@ -10,7 +10,7 @@ from . import editing, evidence, lessons, review
 from . import statistics as counting
 from .exposure import MOST_GLASSES
 from .finished import FinishedFrame, finished
-from .frame import Frame
+from .frame import Frame, FrameConditions
 from .gear import Glass
 from .kitfile import MOST_ITEMS, Item
 from .marks import Between, Size
@@ -55,6 +55,7 @@ def reviewed(asked: ReviewedQuestion) -> ReviewedAnswer:
     if frame.came_out is not None and not frame.aborted:
         light = asked.light_stops if asked.now is None else _brighter(asked.now, asked.frame)
         following = lessons.next_time(frame.seconds, frame.came_out, light, asked.frame.dial_limit, asked.step)
+    about = asked.frame.conditions or FrameConditions()
     edit = editing.EditQuestion(
         came_out=frame.came_out,
         seen=frame.seen,
@@ -63,6 +64,8 @@ def reviewed(asked: ReviewedQuestion) -> ReviewedAnswer:
         focal_mm=frame.focal_mm,
         sensor_height_mm=asked.sensor_height_mm,
         seconds=frame.seconds,
+        kelvin=about.kelvin,
+        monochrome=bool(about.monochrome),
     )
     return ReviewedAnswer(following, review.remarks(frame), editing.editing_notes(edit))
 
@@ -99,12 +102,17 @@ class LearntAnswer:
     clear_focals: tuple[lessons.ClearFocal, ...]
     tastes: tuple[lessons.Taste, ...]
     tally: counting.Statistics
+    wished: tuple[float, ...]
 
 
 def learnt(frames: Sequence[FinishedFrame]) -> LearntAnswer:
     """What a log teaches of time, focal length, taste and mistakes."""
     return LearntAnswer(
-        lessons.clean_ends(frames), lessons.clear_focals(frames), lessons.tastes(frames), counting.statistics(frames)
+        lessons.clean_ends(frames),
+        lessons.clear_focals(frames),
+        lessons.tastes(frames),
+        counting.statistics(frames),
+        lessons.wished(frames),
     )
 
 

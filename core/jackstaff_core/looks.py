@@ -24,8 +24,11 @@ Word = Annotated[str, Size(1, 120)]
 
 @dataclass(frozen=True, slots=True)
 class Want:
+    """A look of a kind; ``id`` names the one subject that is to have it, such as the lower of two layers of cloud."""
+
     kind: Word
     look: Word
+    id: Word | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,8 +222,8 @@ def _seen(subject: Subject, first: Moving, seconds: float) -> Seen:
 
 
 def _wished(place: int, want: Want, windows: Sequence[Window]) -> list[Window]:
-    """The windows of a wish, one a subject of its kind."""
-    of_kind = [window for window in windows if window.kind == want.kind]
+    """The windows of a wish, one a subject of its kind, or that of the one subject it names."""
+    of_kind = [window for window in windows if window.kind == want.kind and want.id in (None, window.id)]
     if not of_kind:
         raise Refusal(
             f"wants.{place}.kind", f"Nothing of the kind '{want.kind}' is in the picture.", "Add the subject first."

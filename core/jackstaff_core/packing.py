@@ -12,7 +12,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
-from .budget import battery_frames, derate
+from .budget import RESERVE, battery_frames, derate
 from .exposure import STRAY_LIGHT_STOPS
 from .hazards import BY_CODE
 from .marks import Between, Size
@@ -31,7 +31,9 @@ class Plan:
     """What is known of the outing.
 
     ``glass`` the names the swap plan uses, ``densest_stops`` its darkest stack; ``longest_seconds`` the longest frame
-    planned; ``dark`` whether arriving or leaving falls before civil dawn or after civil dusk; wind in m/s.
+    planned, ``open_minutes`` of all planned frames together, noise reduction counted; ``plates`` the most that stand
+    before the lens at once; ``dark`` whether arriving or leaving falls before civil dawn or after civil dusk; ``wet``
+    whether spray, falls or rain reach the camera; wind in m/s.
     """
 
     body: Called | None = None
@@ -52,6 +54,9 @@ class Plan:
     celsius: float | None = None
     wind_m_s: float | None = None
     dark: bool = False
+    wet: bool = False
+    plates: Annotated[int, Between(0, 8)] = 0
+    open_minutes: Annotated[float, Between(0, 10_080, "min")] | None = None
     tide: bool = False
     hazards: Annotated[tuple[Annotated[str, Size(0, 20)], ...], Size(0, 30)] = ()
 
@@ -102,23 +107,25 @@ def _camera(plan: Plan) -> Iterator[Line]:
     if plan.film:
         yield Line("film", plan.film, "And one roll more.")
     spares = _spares(plan)
-    why = "Charged, and kept warm." if spares < 1 else f"{_frames(plan)} frames want about {spares + 1} batteries."
+    planned = f"{plan.open_minutes:.0f} minutes open" if plan.open_minutes is not None else f"{plan.frames or 0} frames"
+    why = "Charged, and kept warm." if spares < 1 else f"{planned} want about {spares + 1} batteries."
     yield Line("spare_battery", "Spare battery" if spares < 2 else f"{spares} spare batteries", why)
 
 
 def _spares(plan: Plan) -> int:
-    """Batteries beyond the one in the camera that the planned frames want."""
-    if plan.battery_wh is None or plan.frames is None or plan.longest_seconds is None:
+    """Batteries beyond the one in the camera that the planned frames want: by their minutes where these are known."""
+    if plan.battery_wh is None:
         return 0
     share = derate(10.0 if plan.celsius is None else plan.celsius)
     wh = within("battery_wh", plan.battery_wh, 0.1, 500, "Wh")
     watts = within("draw_w", plan.draw_w, 0.1, 50, "W")
+    if plan.open_minutes is not None:
+        batteries = watts * plan.open_minutes * 60 / (wh * 3600 * share * (1 - RESERVE))
+        return min(MOST_SPARES, max(0, math.ceil(batteries) - 1))
+    if plan.frames is None or plan.longest_seconds is None:
+        return 0
     each = max(1, battery_frames(wh, watts, plan.longest_seconds, plan.noise_reduction, share))
     return min(MOST_SPARES, max(0, math.ceil(plan.frames / each) - 1))
-
-
-def _frames(plan: Plan) -> int:
-    return plan.frames or 0
 
 
 def _glass(plan: Plan) -> Iterator[Line]:
@@ -133,7 +140,14 @@ def _glass(plan: Plan) -> Iterator[Line]:
     if plan.glass:
         yield Line("hat", "Hat or card", "The hood does not fit over filters: shade the lens by hand.")
         yield Line("cap", "Lens cap", "A dense filter goes on capped or away from the sun; and for a dark frame.")
-    yield Line("cloths", "Cloths and blower", "Spray and fingers on the front filter.")
+    if plan.plates > 1:
+        why = f"{plan.plates} plates at once: light gets in at the gaps between them."
+        yield Line("gaps", "Light-tight tape, or the holder's cover", why)
+    wet = plan.wet or bool(_WET & set(plan.hazards))
+    if wet:
+        yield Line("rain_cover", "Rain cover for camera and bag", "Spray or rain where you stand.")
+    why = "A dry one for every few frames: drops on the front filter show." if wet else "Fingers on the front filter."
+    yield Line("cloths", "Several dry cloths and a blower" if wet else "Cloth and blower", why)
 
 
 def _person(plan: Plan) -> Iterator[Line]:
@@ -148,6 +162,9 @@ def _person(plan: Plan) -> Iterator[Line]:
         yield Line("tide_table", "Tide table and watch", "The plan's water is your own entry or a stand-in.")
     yield Line("phone_power", "Phone charged, and a power bank", "It rings the end of the frame and calls for help.")
 
+
+_WET = {"swell", "current", "lightning"}
+"""Hazards of places where the camera gets wet."""
 
 _THINGS = {
     "boots": ("Boots that may get wet", "Wet ground."),

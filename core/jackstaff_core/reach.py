@@ -2,6 +2,9 @@
 
 Every subset of the glass (up to the slots; graduated glass aside) gives a strength, a variable a stretch of them.
 At the metered aperture and ISO that is a ladder of times. A gap is a stretch no rung is within a third of a stop of.
+The best purchase leaves the least of what is wanted out of reach: of the strengths somebody has wished for, each by
+how far the nearest rung is beyond a third of a stop, a stack counting as one; without any, of every third of a stop up
+to thirteen.
 
 Source: elementary enumeration (finder.py's subsets). Limits: the finder's. Verdict: computed.
 """
@@ -9,10 +12,13 @@ Source: elementary enumeration (finder.py's subsets). Limits: the finder's. Verd
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Annotated
 
 from .finder import MOST_GLASSES, GlassKind, KitGlass, OwnGlass, Slots, pieces_of, subsets
+from .marks import Between, Size
 from .reading import Given, ReadingGiven, SettingsGiven, aperture, iso, metered
 from .refusal import Refusal
 from .scales import Step
@@ -24,12 +30,17 @@ TO_BUY = tuple(map(float, range(1, 17)))
 """Strengths one glass is sold in [stops]."""
 WANTED_STOPS = 16.0
 """How far up a ladder is worth filling [stops]."""
+MOST_WISHES = 500
+_ANY = tuple(third / 3 for third in range(3, 40))
+"""What anybody may wish for [stops], while nobody has said: beyond thirteen few go."""
 _SAME = 1e-9
 
 
 @dataclass(frozen=True, slots=True)
 class ReachQuestion:
-    """``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows."""
+    """``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows; ``wished`` the strengths that
+    frames wanted [stops].
+    """
 
     reading: ReadingGiven
     glass: OwnGlass
@@ -37,6 +48,7 @@ class ReachQuestion:
     widest: Given = "5.6"
     sharp_to: Given = "11"
     isos: Isos = ("100",)
+    wished: Annotated[tuple[Annotated[float, Between(0, 30, "stops")], ...], Size(0, MOST_WISHES)] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,11 +75,17 @@ class Gap:
 
 @dataclass(frozen=True, slots=True)
 class Purchase:
-    """The one solid glass that closes most: its strength and the stops of gap with it and without."""
+    """The one solid glass that closes most: its strength and the stops of gap without it and with it.
+
+    ``wished`` counts the frames it was judged by, ``reached_now`` and ``reached_then`` those whose strength can be had.
+    """
 
     stops: float
     gap_stops_now: float
     gap_stops_then: float
+    wished: int = 0
+    reached_now: int = 0
+    reached_then: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,7 +134,7 @@ def reach(question: ReachQuestion) -> Reach:
             for low, high in gaps
         ),
         base * 2.0 ** (max(0.0, aperture_room[1]) + iso_room[1]),
-        _purchase(plain, question.slots, rungs),
+        _purchase(plain, question.slots, rungs, question.wished),
     )
 
 
@@ -164,11 +182,43 @@ def _bridges(
         yield "polariser"
 
 
-def _purchase(glass: tuple[KitGlass, ...], slots: int, rungs: Sequence[_Span]) -> Purchase | None:
-    """The strength whose purchase leaves the least uncovered, the weaker one of two equals."""
-    now = _uncovered(rungs)
-    if now <= _SAME or len(glass) >= MOST_GLASSES:
+def _missing(rungs: Sequence[_Span], wished: Sequence[float]) -> list[float]:
+    """How far beyond close each wished strength is from the nearest rung, none at all being one [stops]."""
+    ends = [(0.0, 0.0)]
+    for low, high, _ in rungs:
+        if low <= ends[-1][1] + _SAME:
+            ends[-1] = (ends[-1][0], max(ends[-1][1], high))
+        else:
+            ends.append((low, high))
+    return [max(0.0, _away(ends, each) - CLOSE_STOPS) for each in wished]
+
+
+def _away(ends: Sequence[tuple[float, float]], stops: float) -> float:
+    """How far a strength is from the nearest of stretches that stand apart, in order; 0 within one."""
+    at = bisect_right(ends, stops, key=lambda each: each[0])
+    below = stops - ends[at - 1][1]
+    return max(0.0, below if at == len(ends) else min(below, ends[at][0] - stops))
+
+
+def _purchase(
+    glass: tuple[KitGlass, ...], slots: int, rungs: Sequence[_Span], wished: Sequence[float]
+) -> Purchase | None:
+    """The strength whose purchase leaves the least out of reach, the weaker one of two equals."""
+    if len(glass) >= MOST_GLASSES:
         return None
-    left = {stops: _uncovered(_rungs((*glass, KitGlass("bought", GlassKind.SOLID, stops)), slots)) for stops in TO_BUY}
-    best = min(TO_BUY, key=lambda stops: (round(left[stops], 6), stops))
-    return Purchase(best, now, left[best]) if left[best] < now - _SAME else None
+
+    def left(of: Sequence[_Span]) -> float:
+        return math.fsum(_missing(of, wished or _ANY))
+
+    now = left(rungs)
+    if now <= _SAME:
+        return None
+    ladders = {stops: _rungs((*glass, KitGlass("bought", GlassKind.SOLID, stops)), slots) for stops in TO_BUY}
+    then = {stops: left(ladder) for stops, ladder in ladders.items()}
+    best = min(TO_BUY, key=lambda stops: (round(then[stops], 6), stops))
+    if then[best] >= now - _SAME:
+        return None
+    if not wished:
+        return Purchase(best, _uncovered(rungs), _uncovered(ladders[best]))
+    reached = [sum(gap <= _SAME for gap in _missing(of, wished)) for of in (rungs, ladders[best])]
+    return Purchase(best, now, then[best], len(wished), *reached)

@@ -7,7 +7,7 @@ count with the one and some with the other.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated
 
 from .marks import Size
@@ -46,11 +46,15 @@ class Settings:
 
 @dataclass(frozen=True, slots=True)
 class Reading:
-    """A base exposure: the time that is right at these settings with what was on the lens."""
+    """A base exposure: the time that is right at these settings with what was on the lens.
+
+    ``whole`` is false where aperture or ISO were not said: times can be worked out from it, the light cannot.
+    """
 
     shutter: Dialled
     settings: Settings
     step: Step
+    whole: bool = True
 
     @property
     def ev100(self) -> float:
@@ -147,10 +151,15 @@ def settled(field: str, given: SettingsGiven, fallback: Settings | None, step: S
     )
 
 
-def metered(given: ReadingGiven, settings: SettingsGiven) -> Reading:
+_UNSAID = ReadingGiven(aperture=8.0, iso=100.0)
+"""What stands for an aperture and an ISO that nobody moves: they cancel."""
+
+
+def metered(given: ReadingGiven, settings: SettingsGiven, in_part: bool = False) -> Reading:
     """The base exposure, from a camera's reading or a hand meter's EV at the shot's settings.
 
-    A hand meter's time is t = N^2 * 100 / (S * 2^EV) (APEX). Computed.
+    A hand meter's time is t = N^2 * 100 / (S * 2^EV) (APEX). Computed. ``in_part``: a shutter time alone will do where
+    neither aperture nor ISO moves.
 
     Raises
     ------
@@ -171,6 +180,14 @@ def metered(given: ReadingGiven, settings: SettingsGiven) -> Reading:
         )
         within("reading.ev100", exact, SHORTEST_SECONDS, LONGEST_SECONDS, "s at these settings")
         return Reading(Dialled(exact, printed, None), shot, given.step)
+    whole = given.aperture is not None and given.iso is not None
+    if in_part and given.shutter is not None:
+        unmoved = {
+            name: getattr(_UNSAID, name)
+            for name in ("aperture", "iso")
+            if getattr(given, name) is None and getattr(settings, name) is None
+        }
+        given = replace(given, **unmoved)
     if given.shutter is None or given.aperture is None or given.iso is None:
         missing = next(name for name in ("shutter", "aperture", "iso") if getattr(given, name) is None)
         raise Refusal(f"reading.{missing}", "The reading is not whole.", "Give shutter, aperture and ISO, or an EV.")
@@ -178,6 +195,7 @@ def metered(given: ReadingGiven, settings: SettingsGiven) -> Reading:
         shutter("reading.shutter", given.shutter, given.step),
         Settings(aperture("reading.aperture", given.aperture, given.step), iso("reading.iso", given.iso, given.step)),
         given.step,
+        whole,
     )
 
 

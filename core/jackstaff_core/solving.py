@@ -18,7 +18,7 @@ from typing import Annotated
 
 from .density import MOST_STOPS
 from .exposure import MOST_GLASSES, GlassGiven, added_stops
-from .marks import Named, Size
+from .marks import Between, Named, Size
 from .reading import ReadingGiven, SettingsGiven, metered, settled
 from .readout import DIAL_LIMIT
 from .reciprocity import LawGiven
@@ -59,6 +59,8 @@ class SolveQuestion:
     target_seconds: float | None = None
     dial_limit: float = DIAL_LIMIT
     film: LawGiven | None = None
+    wished_stops: Annotated[float, Between(-15, 15, "stops")] = 0.0
+    """Longer (+) than the meter asks, by correction and on purpose [stops]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +95,7 @@ def solve(question: SolveQuestion) -> Solved:
     shot = settled("settings", question.settings, base.settings, step)
     t0, n0, s0 = base.shutter.exact, base.settings.aperture.exact, base.settings.iso.exact
     n, s = shot.aperture.exact, shot.iso.exact
-    moves = 2 * math.log2(n / n0) + math.log2(s0 / s)
+    moves = 2 * math.log2(n / n0) + math.log2(s0 / s) + within("wished_stops", question.wished_stops, -15, 15, "stops")
     marks = dial(within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s"), step)
     if question.floating is Floating.TIME:
         seconds = t0 * 2.0 ** (stops + moves)
@@ -104,10 +106,10 @@ def solve(question: SolveQuestion) -> Solved:
         target = question.film.metered(target)
     match question.floating:
         case Floating.APERTURE:
-            value = n0 * math.sqrt(target * s / (t0 * 2.0**stops * s0))
+            value = n0 * math.sqrt(target * s / (t0 * 2.0 ** (stops + question.wished_stops) * s0))
             return _on(value, apertures(step), lambda exact: 2 * math.log2(value / exact))
         case Floating.ISO:
-            value = s0 * t0 * 2.0**stops * (n / n0) ** 2 / target
+            value = s0 * t0 * 2.0 ** (stops + question.wished_stops) * (n / n0) ** 2 / target
             return _on(value, isos(step), lambda exact: math.log2(exact / value))
         case Floating.STACK:
             return _glass(math.log2(target / t0) - moves)

@@ -85,6 +85,8 @@ def statistics(frames: Sequence[FinishedFrame]) -> Statistics:
 def _others(frame: FinishedFrame) -> list[str]:
     if frame.aborted:
         return ["aborted"]
+    if frame.trial:
+        return []
     found = []
     if frame.came_out is not None and abs(frame.came_out) >= WRONG_STOPS:
         found.append("too_bright" if frame.came_out > 0 else "too_dark")
@@ -111,7 +113,7 @@ def _repeated(frames: Sequence[FinishedFrame]) -> list[FinishedFrame]:
         )
         soon = following.opened_at - entry.opened_at <= REPEAT_WITHIN + timedelta(seconds=entry.seconds)
         spoilt = entry.aborted or (entry.came_out is not None and abs(entry.came_out) >= WRONG_STOPS)
-        if same and soon and spoilt and not (entry.dark or following.dark):
+        if same and soon and spoilt and not (entry.dark or following.dark or entry.trial):
             found.append(entry)
     return found
 
@@ -120,7 +122,7 @@ def _missed(frames: Sequence[FinishedFrame]) -> tuple[Missed, ...]:
     """Where the planned time lay outside the window that was wished for, too short and too long apart."""
     short, long = [], []
     for frame in frames:
-        if frame.aim is None or frame.dark:
+        if frame.aim is None or frame.dark or frame.trial:
             continue
         low, high = frame.aim
         planned = math.log2(frame.planned_seconds)

@@ -3,8 +3,8 @@
     h = log2(t S/N^2); y = linear light; per channel s = median over blocks log2(y_bare/y_filtered) + (h_filt - h_bare)
 
 Blocks are means of pixels whose three channels lie within 16 to 245 in both frames; a block counts with half of its
-pixels. s.e. = 1.2533 * 1.4826 MAD/sqrt(blocks). Cast in stops: R/G = s_G - s_R, B/G = s_G - s_B; white balance
-about 70 (R/G - B/G) mired, + warmer. Corner falloff: corner blocks less centre blocks, green.
+pixels. s.e. = 1.2533 * 1.4826 MAD/sqrt(blocks). Cast in stops: R/G = s_G - s_R, B/G = s_G - s_B; as a shift of the
+light by the core's white_balance.py. Corner falloff: corner blocks less centre blocks, green.
 
 Source: IEC 61966-2-1; robust statistics. Limits: frames that match within half a stop, a quarter of the blocks valid,
 the same scene and light; a saturation setting makes the cast larger by its own factor. Verdict: green strength
@@ -20,13 +20,14 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from jackstaff_core.white_balance import shift_mired
+
 from .light import Bytes, decoded
 
 ROWS, COLUMNS = 16, 24
 LOWEST_CODE, HIGHEST_CODE = 16, 245
 ENOUGH_PIXELS, ENOUGH_BLOCKS = 0.5, 0.25
 MOST_MISMATCH, MOST_BARE_CHANGE = 0.5, 0.2
-MIRED_A_STOP = 70.0
 MODEL_SD = 0.025
 """What the sRGB assumption leaves even in matched frames [stops]; twice it is the typical 0.05."""
 _SAMPLED_PIXELS = 1_500_000
@@ -37,7 +38,7 @@ Valid = NDArray[np.bool_]
 
 @dataclass(frozen=True, slots=True)
 class Cast:
-    """Stops more of red and of blue against green, and about the white balance [mired, + warmer] that undoes it."""
+    """Stops more of red and of blue against green, and the shift of the light that got through [mired, + warmer]."""
 
     rg: float
     bg: float
@@ -97,7 +98,7 @@ def _found(logs: Map, valid: Valid, more_light: float, changed: float, mismatch:
     mad = float(np.median(np.abs(logs[valid][:, 1] - medians[1])))
     error = 1.2533 * 1.4826 * mad / math.sqrt(count)
     mismatch = float(medians[1]) if mismatch is None else mismatch
-    cast = Cast(green - red, green - blue, MIRED_A_STOP * ((green - red) - (green - blue)))
+    cast = Cast(green - red, green - blue, shift_mired(green - red, green - blue))
     strengths = np.where(valid, logs[..., 1] + more_light, np.nan)
     return Pair(
         (red, green, blue),

@@ -224,12 +224,13 @@ def in_every_light(page: Page, name: str, targets: bool) -> None:
 
 
 def violations(page: Page, rules: dict[str, Any]) -> list[str]:
-    """What the rules find, as their name and the elements; the checker is brought to a page once."""
+    """What the rules find, as their name, the elements and why; the checker is brought to a page once."""
     if not page.evaluate("'axe' in window"):
         page.evaluate(AXE)
     found: list[str] = page.evaluate(
         """async (rules) => (await axe.run(document, { ...rules, resultTypes: ["violations"], preload: false }))
-            .violations.map((one) => one.id + ": " + one.nodes.map((node) => node.html).join("  "))""",
+            .violations.map((one) => one.id + ": " + one.nodes.map(
+                (node) => `${node.html} (${[...node.any, ...node.all].map((check) => check.message)})`).join("  "))""",
         rules,
     )
     return found

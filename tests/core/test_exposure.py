@@ -131,7 +131,8 @@ def test_a_hand_meter_gives_the_base_reading() -> None:
 @pytest.mark.parametrize(
     ("question", "field"),
     [
-        (ExposureQuestion(ReadingGiven("1/40", "9", None)), "reading.iso"),
+        (ExposureQuestion(ReadingGiven("1/40", "9", None), settings=SettingsGiven("9", "64")), "reading.iso"),
+        (ExposureQuestion(ReadingGiven("1/40", None, "64"), settings=SettingsGiven(aperture="8")), "reading.aperture"),
         (ExposureQuestion(ReadingGiven("240", "9", "64")), "reading.shutter"),
         (ExposureQuestion(ReadingGiven("1/40", "nine", "64")), "reading.aperture"),
         (ExposureQuestion(ReadingGiven("1/40", "9", 0.0)), "reading.iso"),

@@ -63,13 +63,18 @@ def test_a_model_says_where_it_comes_from_how_far_it_goes_and_what_it_is_worth(m
 DEFAULTS: dict[str, dict[str, Any]] = {
     "readout": {"step": "third", "dial_limit": 30},
     "density": {},
-    "exposure": {"stack": [], "settings": {"aperture": None, "iso": None}, "scale": "exact", "dial_limit": 30},
-    "steer": {"stops": 0, "stack": [], "settings": {"aperture": None, "iso": None}, "dial_limit": 30},
-    "stacks": {"must": [], "sharp_to": "11", "on": []},
+    "exposure": {
+        "stack": [], "settings": {"aperture": None, "iso": None}, "scale": "exact", "dial_limit": 30,
+        "purpose_stops": 0, "monochrome": False,
+    },
+    "steer": {
+        "stops": 0, "stack": [], "settings": {"aperture": None, "iso": None}, "dial_limit": 30, "wished_stops": 0,
+    },
+    "stacks": {"must": [], "sharp_to": "11", "on": [], "wished_stops": 0},
     "rig": {"step_rings": []},
     "usable": {},
-    "reach": {"widest": "5.6", "sharp_to": "11", "isos": ["100"]},
-    "graduated": {"sky_share": 0.5, "horizon": "flat", "owned": [], "step": "third"},
+    "reach": {"widest": "5.6", "sharp_to": "11", "isos": ["100"], "wished": []},
+    "graduated": {"sky_share": 0.5, "horizon": "flat", "owned": [], "step": "third", "lead_stops": 1},
     "trade": {"sensor_width_mm": 36, "sensor_height_mm": 24},
     "flash": {},
     "video": {},
@@ -96,14 +101,14 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "outing/fillable": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": [], "skies": []},
     "outing/pack": {
         "glass": [], "densest_stops": 0, "dial_limit": 30, "draw_w": 3, "noise_reduction": False, "dark": False,
-        "tide": False, "hazards": [],
+        "tide": False, "hazards": [], "wet": False, "plates": 0,
     },
     "run/lateness": {},
     "run/close": {
         "delay_seconds": 0, "ev_points": [], "readings": [], "tracked": False, "bias_stops": 0,
         "rate_from_readings": False,
     },
-    "run/arm": {"glass": [], "upright": False},
+    "run/arm": {"glass": [], "upright": False, "open_since_seconds": 0, "releases": 0},
     "run/series": {
         "count": 3, "spacing_stops": 1, "dial_limit": 30, "step": "third", "noise_reduction": False,
         "handling_seconds": 5,

@@ -15,6 +15,7 @@ from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
 from jackstaff_core.rate import likely_rate
 from jackstaff_core.reciprocity import Additive, Power
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.scales import Step, isos
 from jackstaff_core.series import SeriesQuestion, Way, series
 from jackstaff_core.stacking import On
 
@@ -34,21 +35,65 @@ LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=Tr
         (LONG, "remote", "Remote in, lock tried"),
         (LONG, "tripod", "Tripod feet firm, spikes out on soft ground"),
         (replace(LONG, wind_m_s=9.0), "tripod", "strap off, weight on the hook"),
-        (replace(LONG, lens=Lens(rotating_front=True)), "focus", "Set focus again after the filter is on"),
+        (replace(LONG, lens=Lens(rotating_front=True)), "focus", "push the filters in without turning"),
         (replace(LONG, stack=(PLATE, GRADUATED)), "glass", "graduated filter outermost"),
-        (replace(LONG, stack=(POLARISER,), upright=True), "glass", "Polariser turned back by a quarter"),
+        (replace(LONG, stack=(POLARISER,), upright=True), "glass", "Polariser turned back by 90°"),
         (replace(LONG, body=Body(eyepiece="optical", eyepiece_shutter=True)), "eyepiece", "Close the eyepiece"),
         (replace(LONG, body=Body(long_times="time")), "camera", "Manual, T, single frame"),
         (replace(LONG, noise_reduction=True), "camera", "noise reduction on"),
         (replace(LONG, release=Release(longest_s=60.0)), "remote", "This remote holds 1 min at most"),
         (replace(LONG, release=Release(kind="body")), "remote", "the self-timer cannot hold bulb"),
         (replace(LONG, battery_share=0.01), "remote", "fresh battery"),
+        # Half full, and eight hours open since: there is not enough left for this one.
+        (replace(LONG, battery_share=0.5, open_since_seconds=6300.0), "remote", "fresh battery"),
+        (replace(LONG, battery_share=0.5), "remote", "Remote in, lock tried"),
         (Armed(1.0, False, (), Body(self_timers_s=(2.0, 10.0))), "remote", "Remote, or the 2 s self-timer"),
+        (replace(LONG, body=Body(long_times="time")), "remote", "one press opens, the next closes"),
+        (replace(LONG, body=Body(long_times="both")), "remote", "Remote in, lock tried"),
+        (
+            replace(LONG, body=Body(long_times="both", self_timers_s=(10.0, 2.0)), release=Release(kind="body")),
+            "remote",
+            "2 s self-timer to open, hat before the lens to close",
+        ),
+        (replace(LONG, body=Body(long_times="both"), release=Release(kind="body")), "camera", "Manual, T, single"),
+        (replace(LONG, release=Release(kind="phone")), "remote", "App connected and tried"),
+        (replace(LONG, release=Release(kind="timer")), "remote", "Timer remote set to 4 min"),
+        (replace(LONG, release=None, releases=2), "remote", "Choose which remote"),
+        (replace(LONG, release=None, releases=1), "remote", "Remote in, lock tried"),
+        (replace(LONG, body=Body(long_times="none")), "camera", "the dial's longest time, and 8 frames of it"),
+        (replace(LONG, body=Body(long_times="none")), "remote", "Interval timer for the series"),
+        (replace(LONG, focal_mm=19.0), "tripod", "Tripod feet firm, spikes out on soft ground, none of them in the"),
+        # The same angle on a smaller sensor.
+        (replace(LONG, focal_mm=13.0, body=Body(sensor_width_mm=23.5, sensor_height_mm=15.6)), "tripod", "none of them"),
+        (replace(LONG, body=Body(eyepiece="electronic", eyepiece_shutter=True)), "eyepiece", "Close the eyepiece"),
     ],
 )
 def test_the_arm_list_grows_from_the_gear(armed: Armed, line: str, said: str) -> None:
     lines = {one.code: one for one in arm(armed).lines}
     assert said in lines[line].text
+
+
+def test_nobody_is_told_what_the_gear_makes_impossible() -> None:
+    """Through dense filters nobody focuses again, behind a screen nothing leaks, a normal lens sees no feet."""
+    turning = {line.code: line.text for line in arm(replace(LONG, lens=Lens(rotating_front=True))).lines}
+    assert "again" not in turning["focus"]
+    for eyepiece in ("electronic", "none"):
+        assert "eyepiece" not in {line.code for line in arm(replace(LONG, body=Body(eyepiece=eyepiece))).lines}
+    assert "picture" not in arm(replace(LONG, focal_mm=20.0)).lines[0].text
+    assert "choose" not in str([line.text for line in arm(replace(LONG, releases=3)).lines])
+
+
+@pytest.mark.parametrize("own", ["50", "64", "100", "200", "800"])
+@pytest.mark.parametrize("lowest", [50.0, 64.0, 100.0, 200.0])
+def test_a_rehearsal_is_the_frame_s_own_light_at_every_base_iso(own: str, lowest: float) -> None:
+    body = Body(iso_lowest=lowest, iso_highest=3200.0)
+    found = arm(replace(LONG, seconds=480.0, body=body, iso=own)).rehearsal
+    assert found is not None
+    frame, quick = isos(Step.THIRD).mark(own), isos(Step.THIRD).mark(found.iso)
+    assert frame
+    assert quick
+    assert found.seconds * quick.exact == pytest.approx(480.0 * frame.exact)
+    assert arm(replace(LONG, seconds=480.0, body=body, iso="6400")).rehearsal is None
 
 
 def test_at_most_seven_lines_in_the_order_of_the_hands_and_harm_cannot_be_folded() -> None:

@@ -16,6 +16,7 @@ from jackstaff_core.reading import aperture, iso
 from jackstaff_core.readout import readout
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step
+from jackstaff_core.white_balance import green_said, green_stops, white_balance_said
 from jackstaff_imaging.light import Bytes
 from jackstaff_imaging.pair import Pair, exposure_value, measure, measure_bracket
 from jackstaff_imaging.photo import Shot, pixels
@@ -61,10 +62,12 @@ class ExposureRead(Schema):
 
 
 class PairAnswer(Schema):
-    """Strengths relative to the exposures; ``refused`` says what to reshoot, and then nothing else can be trusted."""
+    """Strengths relative to the exposures, and how the camera is set so that the colour is gone; ``refused`` says what to reshoot, and then nothing else can be trusted."""
 
     stops: Channels
     cast: CastAnswer
+    green: Number
+    advice: list[str]
     corner_falloff: Number | None
     valid_blocks: int
     of_blocks: int
@@ -199,9 +202,12 @@ def _typed_seconds(field: str, text: str) -> float:
 
 def _said(found: Pair, first: _Exposed, other: _Exposed) -> dict[str, object]:
     red, green, blue = found.stops
+    against = green_stops(found.cast.rg, found.cast.bg)
     return {
         "stops": {"r": red, "g": green, "b": blue},
         "cast": found.cast,
+        "green": against,
+        "advice": [told for told in (white_balance_said(found.cast.mired), green_said(against)) if told],
         "corner_falloff": found.corner_falloff,
         "valid_blocks": found.valid_blocks,
         "of_blocks": found.of_blocks,

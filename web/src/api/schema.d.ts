@@ -119,7 +119,7 @@ export interface paths {
         put?: never;
         /**
          * Exposure
-         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None, chosen_seconds: 'float | None' = None, fineness_seconds: 'float | None' = None, expected_sd: "Annotated[float, Between(0, 10, 'stops')] | None" = None, correction: 'Correction | None' = None)
+         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None, chosen_seconds: 'float | None' = None, fineness_seconds: 'float | None' = None, expected_sd: "Annotated[float, Between(0, 10, 'stops')] | None" = None, correction: 'Correction | None' = None, purpose_stops: "Annotated[float, Between(-5, 5, 'stops')]" = 0.0, monochrome: 'bool' = False)
          */
         post: operations["jackstaff_api_mount_exposure"];
         delete?: never;
@@ -398,6 +398,8 @@ export interface paths {
         /**
          * Graduated
          * @description Two readings at one aperture and ISO, of the sky and of the ground; ``sky_share`` of the averaged area.
+         *
+         *     ``lead_stops`` is how much brighter than the ground the sky is to stay; below 0 a dark sky is wanted.
          */
         post: operations["jackstaff_api_mount_graduated"];
         delete?: never;
@@ -1190,7 +1192,9 @@ export interface paths {
          * @description What is known of the outing.
          *
          *     ``glass`` the names the swap plan uses, ``densest_stops`` its darkest stack; ``longest_seconds`` the longest frame
-         *     planned; ``dark`` whether arriving or leaving falls before civil dawn or after civil dusk; wind in m/s.
+         *     planned, ``open_minutes`` of all planned frames together, noise reduction counted; ``plates`` the most that stand
+         *     before the lens at once; ``dark`` whether arriving or leaving falls before civil dawn or after civil dusk; ``wet``
+         *     whether spray, falls or rain reach the camera; wind in m/s.
          */
         post: operations["jackstaff_api_mount_outing_pack"];
         delete?: never;
@@ -1374,7 +1378,8 @@ export interface paths {
         put?: never;
         /**
          * Reach
-         * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows.
+         * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows; ``wished`` the strengths that
+         *     frames wanted [stops].
          */
         post: operations["jackstaff_api_mount_reach"];
         delete?: never;
@@ -1606,7 +1611,7 @@ export interface paths {
         put?: never;
         /**
          * Stacks
-         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'LawGiven | None' = None)
+         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'LawGiven | None' = None, wished_stops: "Annotated[float, Between(-15, 15, 'stops')]" = 0.0)
          */
         post: operations["jackstaff_api_mount_stacks"];
         delete?: never;
@@ -1997,18 +2002,24 @@ export interface components {
             } | null;
             bulb: boolean;
             celsius?: number | null;
+            focal_mm?: number | null;
             /** @default [] */
             glass: components["schemas"]["OnAsked"][];
             holder?: {
                 [key: string]: unknown;
             } | null;
+            iso?: (string | number) | null;
             lens?: {
                 [key: string]: unknown;
             } | null;
             noise_reduction?: boolean | null;
+            /** @default 0 */
+            open_since_seconds: number;
             release?: {
                 [key: string]: unknown;
             } | null;
+            /** @default 0 */
+            releases: number;
             seconds: number;
             sun?: components["schemas"]["SunAsked"] | null;
             support?: {
@@ -2473,8 +2484,12 @@ export interface components {
             /** R */
             r: number;
         };
-        /** Checklist */
+        /**
+         * Checklist
+         * @description ``battery_takes`` is the share of a full battery the frame takes, ``battery_left`` what is in it before.
+         */
         ChecklistAnswer: {
+            battery_left: number | null;
             battery_takes: number | null;
             lines: components["schemas"]["ChecklistLineAnswer"][];
             rehearsal: components["schemas"]["RehearsalAnswer"] | null;
@@ -2822,7 +2837,7 @@ export interface components {
             past_dial_stops: number;
             residue_stops: number;
             rounded: components["schemas"]["RoundedAnswer"][];
-            scene_ev100: number;
+            scene_ev100: number | null;
             seconds: number;
             set_seconds: number;
             steps: components["schemas"]["SumStepAnswer"][];
@@ -2840,6 +2855,10 @@ export interface components {
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
             fineness_seconds?: number | null;
             light?: components["schemas"]["MovingLightAsked"] | null;
+            /** @default false */
+            monochrome: boolean;
+            /** @default 0 */
+            purpose_stops: number;
             reading: components["schemas"]["ReadingAsked"];
             /** @default exact */
             scale: components["schemas"]["Counting"];
@@ -3078,6 +3097,8 @@ export interface components {
             sharp_to: string | number;
             slots: number;
             target: components["schemas"]["TargetAsked"];
+            /** @default 0 */
+            wished_stops: number;
         };
         /** FindingAnswer */
         FindingAnswer: {
@@ -3180,8 +3201,10 @@ export interface components {
             celsius?: number | null;
             ev100?: number | null;
             focal_mm?: number | null;
+            kelvin?: number | null;
             lens?: string | null;
             lens_id?: string | null;
+            monochrome?: boolean | null;
             opening_mm?: number | null;
             period_s?: number | null;
             pitch_deg?: number | null;
@@ -3203,8 +3226,10 @@ export interface components {
             celsius?: number | null;
             ev100?: number | null;
             focal_mm?: number | null;
+            kelvin?: number | null;
             lens?: string | null;
             lens_id?: string | null;
+            monochrome?: boolean | null;
             opening_mm?: number | null;
             period_s?: number | null;
             pitch_deg?: number | null;
@@ -3411,7 +3436,9 @@ export interface components {
              * @default frame
              * @enum {string}
              */
-            purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch";
+            purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch" | "trial";
+            /** @default 0 */
+            purpose_stops: number;
             /** @default [] */
             rereads: components["schemas"]["RereadAsked"][];
             /** @default 1 */
@@ -3449,7 +3476,9 @@ export interface components {
              * @default frame
              * @enum {string}
              */
-            purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch";
+            purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch" | "trial";
+            /** @default 0 */
+            purpose_stops: number;
             /** @default [] */
             rereads: components["schemas"]["RereadDoc"][];
             /** @default 1 */
@@ -3548,6 +3577,8 @@ export interface components {
         GlassFacts: {
             /** Cast */
             cast: string;
+            /** Cast Green */
+            cast_green: number | null;
             /** Cast Mired */
             cast_mired: number | null;
             /** Clear Mm */
@@ -3637,6 +3668,8 @@ export interface components {
             ground: string | number;
             /** @default flat */
             horizon: components["schemas"]["Horizon"];
+            /** @default 1 */
+            lead_stops: number;
             /** @default [] */
             owned: components["schemas"]["OwnedAsked"][];
             sky: string | number;
@@ -3647,7 +3680,7 @@ export interface components {
         };
         /**
          * Graduation
-         * @description ``wanted_stops`` keeps the sky a stop brighter; ``pick`` the nearest owned that suits the horizon.
+         * @description ``wanted_stops`` keeps the sky as much brighter as is wanted; ``pick`` the nearest owned that suits the horizon.
          */
         GraduationAnswer: {
             average_falls: number;
@@ -3656,6 +3689,7 @@ export interface components {
             pick_stops: number;
             sky_lead: number;
             sky_stops: number;
+            suits: boolean;
             transition: string;
             wanted_stops: number;
         };
@@ -3909,6 +3943,7 @@ export interface components {
             clear_focals: components["schemas"]["ClearFocalAnswer"][];
             tally: components["schemas"]["StatisticsAnswer"];
             tastes: components["schemas"]["TasteAnswer"][];
+            wished: number[];
         };
         /** LensFacts */
         LensFacts: {
@@ -4394,14 +4429,18 @@ export interface components {
         };
         /**
          * PairAnswer
-         * @description Strengths relative to the exposures; ``refused`` says what to reshoot, and then nothing else can be trusted.
+         * @description Strengths relative to the exposures, and how the camera is set so that the colour is gone; ``refused`` says what to reshoot, and then nothing else can be trusted.
          */
         PairAnswer: {
+            /** Advice */
+            advice: string[];
             bare: components["schemas"]["ExposureRead"];
             cast: components["schemas"]["CastAnswer"];
             /** Corner Falloff */
             corner_falloff: number | null;
             filtered: components["schemas"]["ExposureRead"];
+            /** Green */
+            green: number;
             /** Map */
             map: (number | null)[][];
             /** Mismatch */
@@ -4535,11 +4574,16 @@ export interface components {
             longest_seconds?: number | null;
             /** @default false */
             noise_reduction: boolean;
+            open_minutes?: number | null;
+            /** @default 0 */
+            plates: number;
             polariser?: string | null;
             release?: string | null;
             support?: string | null;
             /** @default false */
             tide: boolean;
+            /** @default false */
+            wet: boolean;
             wind_m_s?: number | null;
         };
         /**
@@ -4670,12 +4714,15 @@ export interface components {
         };
         /**
          * Purchase
-         * @description The one solid glass that closes most: its strength and the stops of gap with it and without.
+         * @description The one solid glass that closes most: its strength and the stops of gap without it and with it.
          */
         PurchaseAnswer: {
             gap_stops_now: number;
             gap_stops_then: number;
+            reached_now: number;
+            reached_then: number;
             stops: number;
+            wished: number;
         };
         /**
          * Rate
@@ -4708,7 +4755,7 @@ export interface components {
         };
         /**
          * ReachQuestion
-         * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows.
+         * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows; ``wished`` the strengths that frames wanted [stops].
          */
         ReachAsked: {
             glass: components["schemas"]["KitGlassAsked"][];
@@ -4724,6 +4771,8 @@ export interface components {
             slots: number;
             /** @default 5.6 */
             widest: string | number;
+            /** @default [] */
+            wished: number[];
         };
         /**
          * ReadAnswer
@@ -5137,6 +5186,8 @@ export interface components {
             /** @default 0 */
             stops: number;
             target_seconds?: number | null;
+            /** @default 0 */
+            wished_stops: number;
         };
         /**
          * Solved
@@ -5628,12 +5679,13 @@ export interface components {
         };
         /**
          * Tint
-         * @description What a glass does to the picture: its cast in words, the white balance that undoes it, its denser corners.
+         * @description What a glass does to the picture: its cast in words, the shift of its light [mired, + warmer], green too much or missing, its denser corners.
          */
         TintAsked: {
             /** @default  */
             cast: string;
             corner_stops?: number | null;
+            green?: number | null;
             mired?: number | null;
         };
         /**
@@ -5794,13 +5846,21 @@ export interface components {
             wanted?: components["schemas"]["ReadingAsked"] | null;
             wanted_ev100?: number | null;
         };
-        /** Want */
+        /**
+         * Want
+         * @description A look of a kind; ``id`` names the one subject that is to have it, such as the lower of two layers of cloud.
+         */
         WantAnswer: {
+            id: string | null;
             kind: string;
             look: string;
         };
-        /** Want */
+        /**
+         * Want
+         * @description A look of a kind; ``id`` names the one subject that is to have it, such as the lower of two layers of cloud.
+         */
         WantAsked: {
+            id?: string | null;
             kind: string;
             look: string;
         };

@@ -347,7 +347,7 @@ const SHAPE = v.object({
         facts: v.record(v.string(), v.union([v.number(), v.string()])),
       }),
     ),
-    wants: v.array(v.object({ kind: v.string(), look: v.string() })),
+    wants: v.array(v.object({ kind: v.string(), look: v.string(), id: v.optional(v.nullable(v.string())) })),
     elevationDeg: v.number(),
     bearingDeg: v.number(),
   }),

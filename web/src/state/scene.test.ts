@@ -62,6 +62,17 @@ describe("what is in the picture", () => {
     expect(toggledWant(scene.wants, want).map(({ kind, look }) => `${kind} ${look}`)).toEqual(wanted);
   });
 
+  it("wishes for each of two layers of cloud alone, and lets a wish go with its layer", () => {
+    const low = { id: "low", kind: "cloud", facts: {} } as const;
+    const two = { ...FIRST_SCENE, subjects: [low, { ...low, id: "high" }] };
+    expect(wishFor({ ...two, subjects: [low] }, low, "streaks")).toEqual({ kind: "cloud", look: "streaks" });
+    const streaks = toggledWant([{ kind: "cloud", look: "still" }], wishFor(two, low, "streaks"));
+    const both = toggledWant(streaks, wishFor(two, { ...low, id: "high" }, "still"));
+    expect(both.map(({ look, id }) => `${look} ${id}`)).toEqual(["streaks low", "still high"]);
+    expect(toggledWant(both, wishFor(two, low, "streaks")).map(({ id }) => id)).toEqual(["high"]);
+    expect(withoutSubject({ ...two, wants: both }, "high").wants.map(({ id }) => id)).toEqual(["low"]);
+  });
+
   it("lets a wish go with the last thing of its kind, not before", () => {
     const less = withoutSubject(scene, "b");
     expect(less.wants).toEqual(scene.wants);

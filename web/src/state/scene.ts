@@ -79,10 +79,25 @@ export function withSubject(scene: Scene, kind: Kind): Scene {
   return { ...scene, subjects: [...scene.subjects, { id: crypto.randomUUID(), kind, facts: BEGINNING[kind] }] };
 }
 
-/** Wished or not: one look a kind; wishing it again takes the wish back. */
+/** Whether a wish is this thing's: that of its kind, or its own where there are several of the kind. */
+export function wishes({ kind, id }: Want, subject: Pick<SceneSubject, "kind" | "id">): boolean {
+  return kind === subject.kind && (id == null || id === subject.id);
+}
+
+/** The wish for one thing: of its kind, so long as there is no other; two layers of cloud have one each. */
+export function wishFor(scene: Scene, { kind, id }: Pick<SceneSubject, "kind" | "id">, look: string): Want {
+  const several = scene.subjects.filter((subject) => subject.kind === kind).length > 1;
+  return several ? { kind, look, id } : { kind, look };
+}
+
+/** Wished or not: one look a kind, or a thing; wishing it again takes the wish back. */
 export function toggledWant(wants: Want[], want: Want): Want[] {
-  const others = wants.filter((wanted) => wanted.kind !== want.kind);
-  const had = wants.some((wanted) => wanted.kind === want.kind && wanted.look === want.look);
+  const others = wants.filter(
+    (wanted) => wanted.kind !== want.kind || (want.id != null && wanted.id != null && wanted.id !== want.id),
+  );
+  const had = wants.some(
+    (wanted) => wanted.kind === want.kind && wanted.look === want.look && (wanted.id ?? null) === (want.id ?? null),
+  );
   return had ? others : [...others, want];
 }
 
@@ -97,6 +112,5 @@ export function withFacts(scene: Scene, id: string, facts: SceneSubject["facts"]
 
 export function withoutSubject(scene: Scene, id: string): Scene {
   const subjects = scene.subjects.filter((subject) => subject.id !== id);
-  const kinds = new Set<string>(subjects.map((subject) => subject.kind));
-  return { ...scene, subjects, wants: scene.wants.filter((want) => kinds.has(want.kind)) };
+  return { ...scene, subjects, wants: scene.wants.filter((want) => subjects.some((left) => wishes(want, left))) };
 }

@@ -11,6 +11,8 @@ import {
   type Scene,
   type SceneSubject,
   toggledWant,
+  wishes,
+  wishFor,
   withFacts,
   withSubject,
   withoutSubject,
@@ -61,7 +63,7 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
             aspects={described.find(({ kind }) => kind === subject.kind)?.aspects ?? []}
             onFacts={(facts, instead) => onScene(withFacts(scene, subject.id, facts, instead))}
             onFact={(name, value) => setFact(subject.id, name, value)}
-            onWant={(look) => set({ wants: toggledWant(scene.wants, { kind: subject.kind, look }) })}
+            onWant={(look) => set({ wants: toggledWant(scene.wants, wishFor(scene, subject, look)) })}
             onOwn={(look) => void keepLook(look)}
             onForget={(look) => {
               void forgetLook(look);
@@ -158,7 +160,7 @@ function SubjectPart(props: PartProps) {
   const name = words.looks.kinds[subject.kind];
   const windows = (looks?.windows ?? []).filter((window) => window.id === subject.id);
   const status = windows[0]?.status;
-  const wanted = scene.wants.find((want) => want.kind === subject.kind)?.look;
+  const wanted = scene.wants.find((want) => wishes(want, subject))?.look;
   return (
     <section className="looks-subject" aria-label={name}>
       <header className="heading-line">

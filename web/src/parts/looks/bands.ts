@@ -1,5 +1,6 @@
 import type { Laid } from "../../state/bench";
 import type { Band } from "../staff/Bands";
+import { wishes } from "../../state/scene";
 import { words } from "../../words";
 import type { Looks } from "../../questions/looks";
 
@@ -18,7 +19,7 @@ export function bandsOf(laid: Laid, looks: Looks | undefined): Band[] {
         look: window.look,
         from: window.from_seconds ?? 0,
         to: window.to_seconds,
-        wanted: wants.some((want) => want.kind === subject.kind && want.look === window.look),
+        wanted: wants.some((want) => wishes(want, subject) && want.look === window.look),
       })),
   }));
 }

@@ -289,7 +289,8 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
           {cursor && (
             <g className="light-cursor" transform={`translate(${x(cursor.ms)} 0)`}>
               <line y1={TOP - 4} y2={height - FOOT} />
-              <text y={TOP + 14} x={6}>
+              {/* Below the axis's name, which stands at the top on the left. */}
+              <text y={TOP + 34} x={6}>
                 {clock(cursor.ms)}
               </text>
             </g>
