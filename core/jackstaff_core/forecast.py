@@ -1,17 +1,22 @@
 """The light over the clock at a place: clear-sky model, sky, scene, moon, and the photographer's own readings.
 
 EV at ISO 100 = model + sky (sky.py) + scene, corrected by the readings (anchoring.py), with its sd. Under lamps the
-light does not follow the sun. Sources and verdicts are those of daylight, sky, heavens and anchoring. Limits: 3000
-points, 7 days. Verdict: estimate, with its sd.
+light does not follow the sun, and what readings add to it elsewhere never climbs above what the clear sun gives a
+bright ground, EV of its illuminance + 2: brighter readings are lamps or mistakes and stay where they were read.
+
+Sources and verdicts are those of daylight, sky, heavens and anchoring; the two stops are a sunlit cloud's or snow's
+against a mid-tone. Limits: 3000 points, 7 days. Verdict: estimate, with its sd.
 """
 
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
+from operator import itemgetter
 from typing import Annotated
 
 from .anchoring import LEVEL_SD, Anchored, Status, anchor
@@ -25,6 +30,8 @@ from .sky import Course, Sky, SkyChanges
 MOST_POINTS = 3000
 LONGEST = timedelta(days=7)
 MOST_READINGS = 200
+MOST_ABOVE_SUN = 2.0
+"""Sunlit snow or cloud meters so much above a mid-tone in the same light [stops], and nothing under the sun more."""
 LAMPS_EV = 3.0
 """A square under lamps, before anybody has metered it."""
 _MOON_COUNTS_BELOW = -5.0
@@ -168,6 +175,7 @@ class _Model:
         self.lamps = question.scene is Scene.LAMP_LIT
         self.course = Course(question.sky, question.skies, question.start)
         self.shaded_below = question.ridge.deg if question.ridge and question.scene is Scene.SUN_LIT else -90.0
+        self.read = sorted((self.minute(reading.at), reading.ev100) for reading in question.readings)
         self._moon: dict[int, float] = {}
 
     def minute(self, at: datetime) -> float:
@@ -222,5 +230,14 @@ class _Model:
         if not self.question.readings:
             return LightPoint(at, altitude, azimuth, lux, ev, math.hypot(LEVEL_SD, unsure), rate)
         level, sd, drift = anchored.level(minute)
+        if (most := self._most(lux, minute)) < ev + level:
+            level, drift = most - ev, -rate
         # However old the reading, the anchored light is known no worse than without it.
         return LightPoint(at, altitude, azimuth, lux, ev + level, math.hypot(min(sd, LEVEL_SD), unsure), rate + drift)
+
+    def _most(self, sun: float, minute: float) -> float:
+        """The brightest a scene can be [EV]: what the sun gives, or what was read last, if that was brighter still."""
+        if self.lamps:
+            return math.inf
+        last = max(0, bisect_right(self.read, minute + 1e-9, key=itemgetter(0)) - 1)
+        return max(ev100(sun + self._moonlight(minute)) + MOST_ABOVE_SUN, self.read[last][1])

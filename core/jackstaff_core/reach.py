@@ -75,7 +75,7 @@ class Gap:
 
 @dataclass(frozen=True, slots=True)
 class Purchase:
-    """The one solid glass that closes most: its strength and the stops of gap without it and with it.
+    """The one solid glass that closes most: its strength, and the stops that are out of reach without it and with it.
 
     ``wished`` counts the frames it was judged by, ``reached_now`` and ``reached_then`` those whose strength can be had.
     """
@@ -163,13 +163,6 @@ def _gaps(rungs: Sequence[_Span]) -> list[tuple[float, float]]:
     return found
 
 
-def _uncovered(rungs: Sequence[_Span]) -> float:
-    """Stops of the wanted stretch that no rung is close to, what lies above the top rung included."""
-    between = sum(high - low - 2 * CLOSE_STOPS for low, high in _gaps(rungs))
-    top = max((high for _, high, _ in rungs), default=0.0)
-    return between + max(0.0, WANTED_STOPS - top - CLOSE_STOPS)
-
-
 def _bridges(
     low: float, high: float, aperture_room: tuple[float, float], iso_room: tuple[float, float], polariser: bool
 ) -> Iterator[str]:
@@ -219,6 +212,7 @@ def _purchase(
     if then[best] >= now - _SAME:
         return None
     if not wished:
-        return Purchase(best, _uncovered(rungs), _uncovered(ladders[best]))
+        left_out = [sum(gap > _SAME for gap in _missing(of, _ANY)) / 3 for of in (rungs, ladders[best])]
+        return Purchase(best, left_out[0], left_out[1])
     reached = [sum(gap <= _SAME for gap in _missing(of, wished)) for of in (rungs, ladders[best])]
     return Purchase(best, now, then[best], len(wished), *reached)

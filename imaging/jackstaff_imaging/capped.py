@@ -1,12 +1,16 @@
 """Frames with the cap on: hot specks against time and warmth, and light that leaks in all the same.
 
-Specks: pixels standing above their neighbourhood's median by more than ``SPECK_CODES`` codes and 8 MAD. Dark current
+Specks: what stands above its neighbourhood's median by more than ``SPECK_CODES`` codes and 8 MAD. One hot photosite is
+spread over its neighbours by demosaicing and by the halved resolution of colour in a JPEG, so it is the peaks that are
+counted: pixels that no other within ``REACH`` stands above, and none within ``RIPPLE`` four times as high, for that is
+what a JPEG's blocks ring with. Dark current
 grows with time and doubles about every 7 degrees (after Janesick 2001), so with n specks a megapixel in t seconds
 
     t for N specks a megapixel = t N/n 2^((T - T_now)/7)         from there on a dark frame is advised
 
 Leak: the same capped frame with the eyepiece closed and open; the difference of block means of linear light, in stops
-of a middle grey in the same time. Verdict: count computed, advised time estimate, leak computed above ``LEAK_LINEAR``.
+of a middle grey in the same time. Limits: photosites nearer than three pixels to each other count as one. Verdict:
+count computed, advised time estimate, leak computed above ``LEAK_LINEAR``.
 """
 
 from __future__ import annotations
@@ -21,6 +25,10 @@ from numpy.typing import NDArray
 from .light import Bytes, decoded
 
 SPECK_CODES = 12
+REACH = 2
+"""How far a hot photosite is spread in the picture [pixels]."""
+RIPPLE, RIPPLE_SHARE = 7, 4
+"""How far a JPEG's block of eight rings around it [pixels], and the most that is of its height: a quarter."""
 MANY_A_MEGAPIXEL = 30.0
 """Specks a megapixel from which a print shows them."""
 DOUBLING_DEGREES = 7.0
@@ -59,13 +67,19 @@ def specks(
     strips: Iterable[Bytes], seconds: float, celsius: float | None = None, next_celsius: float | None = None
 ) -> Specks:
     """Count hot specks of a capped frame of ``seconds``, given in strips of rows (whole blocks of 16 but the last)."""
-    # How often a pixel of this code stands this far above its neighbourhood: all that is asked is in this table.
+    # How often a pixel of this code stands this far above its neighbourhood, and how often a peak does.
     met = np.zeros((511, 256), dtype=np.int64)
+    peaks = np.zeros_like(met)
+    over: _Strip | None = None
     for strip in strips:
         code = strip.max(axis=2)
         above = code.astype(np.int16) - _neighbourhood(code)
-        places = (above.astype(np.int32) + 255) * 256 + code
-        met += np.bincount(places.ravel(), minlength=met.size).reshape(met.shape)
+        met += _table(above, code)
+        # What lies at the lower edge waits for the rows below it.
+        over = _Strip(above, code) if over is None else over.joined(above, code)
+        peaks += over.peaks(last=False)
+    if over is not None:
+        peaks += over.peaks(last=True)
     total = int(met.sum())
     if _bright_share(met.sum(axis=0)) > 1 - CAPPED_SHARE:
         return Specks(0, 0.0, 0, None, _NOT_CAPPED)
@@ -73,7 +87,7 @@ def specks(
     away = by_height[255:].copy()
     away[1:] += by_height[254::-1]
     mad = int(np.searchsorted(np.cumsum(away), total / 2))
-    hot = met[255 + max(SPECK_CODES, 8 * mad) + 1 :].sum(axis=0)
+    hot = peaks[255 + max(SPECK_CODES, 8 * mad) + 1 :].sum(axis=0)
     count = int(hot.sum())
     if count == 0:
         return Specks(0, 0.0, int(met.sum(axis=0).nonzero()[0].max()), None, None)
@@ -119,6 +133,70 @@ def _neighbourhood(code: NDArray[np.uint8]) -> NDArray[np.int16]:
     padded = np.pad(code, ((0, high * side - code.shape[0]), (0, wide * side - code.shape[1])), mode="edge")
     middles = np.median(padded.reshape(high, side, wide, side), axis=(1, 3)).astype(np.int16)
     return np.repeat(np.repeat(middles, side, axis=0), side, axis=1)[: code.shape[0], : code.shape[1]]
+
+
+def _table(above: NDArray[np.int16], code: NDArray[np.uint8]) -> NDArray[np.int64]:
+    """How often each pair of height and code is met, heights from -255 to 255."""
+    places = (above.astype(np.int32) + 255) * 256 + code
+    return np.bincount(places.ravel(), minlength=511 * 256).reshape(511, 256)
+
+
+@dataclass(frozen=True, slots=True)
+class _Strip:
+    """Rows whose peaks are looked for, the first ``done`` of them for the sake of those below only."""
+
+    above: NDArray[np.int16]
+    code: NDArray[np.uint8]
+    done: int = 0
+
+    def joined(self, above: NDArray[np.int16], code: NDArray[np.uint8]) -> _Strip:
+        """The rows below, with as many of these as their peaks and the ones that wait want to see."""
+        kept = min(len(self.above), 2 * RIPPLE)
+        waits = min(kept, RIPPLE)
+        return _Strip(
+            np.vstack((self.above[len(self.above) - kept :], above)),
+            np.vstack((self.code[len(self.code) - kept :], code)),
+            kept - waits,
+        )
+
+    def peaks(self, *, last: bool) -> NDArray[np.int64]:
+        """The peaks by height and code: of all rows but those that wait, or of those alone when none follow."""
+        rows = len(self.above)
+        wait = max(self.done, rows - RIPPLE)
+        from_, to = (wait, rows) if last else (self.done, wait)
+        held = np.where(_highest(self.above) & ~_ringing(self.above), self.above, np.int16(-255))[from_:to]
+        return _table(held, self.code[from_:to])
+
+
+def _highest(above: NDArray[np.int16]) -> NDArray[np.bool_]:
+    """Where nothing within ``REACH`` stands higher; of equals the first from the top and the left."""
+    side = 2 * REACH + 1
+    padded = np.pad(above, REACH, constant_values=-256)
+    rows, columns = above.shape
+
+    def shifted(down: int, right: int) -> NDArray[np.int16]:
+        return padded[REACH + down : REACH + down + rows, REACH + right : REACH + right + columns]
+
+    found = np.ones(above.shape, dtype=bool)
+    for place in range(side * side):
+        down, right = divmod(place, side)
+        down, right = down - REACH, right - REACH
+        if (down, right) < (0, 0):
+            found &= above > shifted(down, right)
+        elif (down, right) > (0, 0):
+            found &= above >= shifted(down, right)
+    return found
+
+
+def _ringing(above: NDArray[np.int16]) -> NDArray[np.bool_]:
+    """Where something within ``RIPPLE`` stands so much higher that this is what its block rings with."""
+    wide = np.pad(above, RIPPLE, constant_values=-256)
+    # The highest of fifteen is that of two eights, of eight that of two fours, and so on: rows, then columns.
+    for _ in range(2):
+        for step in (1, 2, 4, RIPPLE):
+            wide = np.maximum(wide[:-step], wide[step:])
+        wide = wide.T
+    return np.asarray(wide > above * np.int16(RIPPLE_SHARE))
 
 
 def _blocks(frame: Bytes) -> NDArray[np.float64]:

@@ -4,26 +4,34 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from itertools import pairwise
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from jackstaff_core.daylight import ev100
 from jackstaff_core.editing import EditQuestion, Tint, editing_notes
 from jackstaff_core.exposure import Correction, ExposureQuestion, GlassGiven, expose
 from jackstaff_core.fieldcard import CardGlass, field_card
 from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find
+from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
 from jackstaff_core.graduated import GraduatedQuestion, Owned, choose
+from jackstaff_core.heavens import Place
 from jackstaff_core.looks import LooksQuestion, Want, looks
 from jackstaff_core.packing import Plan, pack
 from jackstaff_core.reach import CLOSE_STOPS, ReachQuestion, reach
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step
+from jackstaff_core.sky import Sky
 from jackstaff_core.solving import Floating, SolveQuestion, solve
 from jackstaff_core.subjects import Camera, Subject
 from jackstaff_core.white_balance import green_said, green_stops, neutral_kelvin, shift_mired, white_balance_said
 
+DAWN = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
+MOLE = Place(58.052, 6.798)
 BARE = ReadingGiven("1/40", "9", "64")
 
 
@@ -106,12 +114,13 @@ def test_a_wish_for_brighter_is_a_step_of_its_own_wherever_the_time_goes() -> No
     assert find(replace(nine, wished_stops=0.0)).count == 0
 
 
-@pytest.mark.parametrize("given", [{}, {"iso": "64"}, {"aperture": "9"}])
-def test_a_shutter_alone_is_a_reading_when_nothing_else_moves(given: dict[str, str]) -> None:
-    answer = expose(ExposureQuestion(ReadingGiven("1/40", **given), (GlassGiven(stops=9),)))
+@pytest.mark.parametrize(("aperture", "iso"), [(None, None), (None, "64"), ("9", None)])
+def test_a_shutter_alone_is_a_reading_when_nothing_else_moves(aperture: str | None, iso: str | None) -> None:
+    alone = ReadingGiven("1/40", aperture, iso)
+    answer = expose(ExposureQuestion(alone, (GlassGiven(stops=9),)))
     assert answer.seconds == pytest.approx(expose(ExposureQuestion(BARE, (GlassGiven(stops=9),))).seconds)
     assert answer.scene_ev100 is None
-    moved = ExposureQuestion(ReadingGiven("1/40", **given), settings=SettingsGiven("8", "100"))
+    moved = ExposureQuestion(alone, settings=SettingsGiven("8", "100"))
     with pytest.raises(Refusal, match="not whole"):
         expose(moved)
 
@@ -155,8 +164,8 @@ def test_no_two_rows_of_the_card_say_the_same_where_a_timer_can_tell_them_apart(
     step: Step, stops: float, limit: float
 ) -> None:
     cells = [line.cells[0] for line in field_card([CardGlass("one", stops)], 1 / 250, 1.0, limit, step)]
-    for cell, following in zip(cells, cells[1:], strict=False):
-        if cell.text and following.text and (following.bulb or following.seconds <= 30):
+    for cell, following in pairwise(cells):
+        if cell.seconds and following.seconds and (following.bulb or following.seconds <= 30):
             assert cell.text != following.text
             assert cell.seconds < following.seconds
 
@@ -188,6 +197,23 @@ def test_what_to_buy_follows_what_was_wished_for(
         rungs = reach(ReachQuestion(BARE, more, slots)).rungs
         near = [min(abs(rung.stops - wish) for rung in rungs) <= CLOSE_STOPS for wish in wished]
         assert sum(near) == found.reached_then
+
+
+@given(st.floats(-10, 22), st.floats(-2, 2), st.booleans())
+@settings(deadline=None, max_examples=60)
+def test_no_forecast_climbs_to_a_light_the_sun_cannot_give(first: float, step: float, second: bool) -> None:
+    """A reading stops off at dawn is taken for the scene, and does not lift the noon past any sun."""
+    readings = [OwnReading(DAWN, first)] + [OwnReading(DAWN + timedelta(minutes=5), first + step)] * second
+    question = LightQuestion(
+        MOLE, DAWN, DAWN + timedelta(hours=9), step_seconds=600, readings=tuple(readings), sky=Sky.CLEAR
+    )
+    latest = readings[-1].ev100
+    for point in forecast(question).points:
+        # The moon's part is below a hundredth of this.
+        assert point.ev100 <= max(ev100(max(point.lux, 0.3)) + 2.01, latest, first) + 1e-9
+    # What a sound reading says is left alone.
+    sound = replace(question, readings=(OwnReading(DAWN, ev100(forecast(question).points[0].lux) + 0.5),))
+    assert forecast(sound).points[0].ev100 == pytest.approx(sound.readings[0].ev100, abs=0.1)
 
 
 def test_two_layers_of_cloud_meet_in_one_aim_or_are_told_apart() -> None:

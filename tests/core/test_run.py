@@ -64,7 +64,11 @@ LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=Tr
         (replace(LONG, body=Body(long_times="none")), "remote", "Interval timer for the series"),
         (replace(LONG, focal_mm=19.0), "tripod", "Tripod feet firm, spikes out on soft ground, none of them in the"),
         # The same angle on a smaller sensor.
-        (replace(LONG, focal_mm=13.0, body=Body(sensor_width_mm=23.5, sensor_height_mm=15.6)), "tripod", "none of them"),
+        (
+            replace(LONG, focal_mm=13.0, body=Body(sensor_width_mm=23.5, sensor_height_mm=15.6)),
+            "tripod",
+            "none of them",
+        ),
         (replace(LONG, body=Body(eyepiece="electronic", eyepiece_shutter=True)), "eyepiece", "Close the eyepiece"),
     ],
 )

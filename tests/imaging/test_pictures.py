@@ -13,6 +13,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from numpy.typing import NDArray
 from PIL import Image
 
 from jackstaff_core.evidence import GlassKnown, weigh
@@ -25,7 +26,7 @@ from jackstaff_imaging.capped import LEAK_LINEAR, leak, specks
 from jackstaff_imaging.digest import BIN_STOPS, BINS, MOST_SMALL_BYTES, SMALL, digest
 from jackstaff_imaging.frame import Taken, photograph
 from jackstaff_imaging.light import Bytes, Picture, decoded, encoded
-from jackstaff_imaging.photo import opened, pixels
+from jackstaff_imaging.photo import opened, pixels, strips
 from jackstaff_imaging.scene import draw, exposed
 
 DAWN = datetime(2027, 4, 17, 4, 30, tzinfo=UTC)
@@ -126,8 +127,10 @@ def capped(hot: int, glow: float = 0.0, noise: float = 0.0, side: int = 256) -> 
     linear = np.full((side, side, 3), 0.0009, dtype=np.float32)
     linear += np.linspace(0, glow, side, dtype=np.float32)[:, None, None]
     linear += np.abs(dice.normal(0, noise, linear.shape)).astype(np.float32)
-    places = dice.permutation(side * side)[:hot]
-    linear[places // side, places % side] = dice.uniform(0.1, 0.9, (hot, 1))
+    # Each in a cell of its own: two that touch are one.
+    cells = side // 4
+    places = dice.permutation(cells * cells)[:hot]
+    linear[places // cells * 4 + 1, places % cells * 4 + 1] = dice.uniform(0.1, 0.9, (hot, 1))
     return encoded(linear)
 
 
@@ -190,3 +193,55 @@ def test_the_card_holds_both_whatever_their_shape(sizes: tuple[tuple[int, int], 
         # Long words are made smaller or cut, never run into the edge.
         edge = made.convert("RGB").crop((1556, 0, 1600, made.size[1]))
         assert len(edge.getcolors(10_000) or []) == 1
+
+
+def mosaic(planted: int, side: int = 640) -> NDArray[np.float64]:
+    """What a capped sensor holds under its colour filters: ``planted`` hot photosites on a dark, noisy ground."""
+    dice = np.random.default_rng(planted)
+    raw = np.abs(dice.normal(0.0006, 0.0001, (side, side)))
+    places = dice.permutation(side * side)[:planted]
+    raw[places // side, places % side] = dice.uniform(0.08, 0.9, planted)
+    return raw
+
+
+def neighbours(raw: NDArray[np.float64]) -> dict[str, NDArray[np.float64]]:
+    """Each photosite's neighbours, by the way to them."""
+    padded = np.pad(raw, 1, mode="reflect")
+    ways = {"n": (0, 1), "s": (2, 1), "w": (1, 0), "e": (1, 2), "nw": (0, 0), "ne": (0, 2), "sw": (2, 0), "se": (2, 2)}
+    return {way: padded[y : y + raw.shape[0], x : x + raw.shape[1]] for way, (y, x) in ways.items()}
+
+
+def demosaiced(raw: NDArray[np.float64], directed: bool) -> NDArray[np.float64]:
+    """Red, green and blue of an RGGB mosaic: bilinear, or with green along the direction in which it changes less."""
+    near = neighbours(raw)
+    across, down = (near["w"] + near["e"]) / 2, (near["n"] + near["s"]) / 2
+    corners = (near["nw"] + near["ne"] + near["sw"] + near["se"]) / 4
+    green = (across + down) / 2
+    if directed:
+        sideways, upright = abs(near["w"] - near["e"]), abs(near["n"] - near["s"])
+        green = np.where(sideways < upright, across, np.where(upright < sideways, down, green))
+    y, x = np.indices(raw.shape) % 2
+    red_row, red_column = y == 0, x == 0
+    found = np.empty((*raw.shape, 3))
+    is_green = red_row ^ red_column
+    found[..., 1] = np.where(is_green, raw, green)
+    at_red, at_blue = red_row & red_column, ~red_row & ~red_column
+    for channel, own, other, row in ((0, at_red, at_blue, red_row), (2, at_blue, at_red, ~red_row)):
+        found[..., channel] = np.where(own, raw, np.where(other, corners, np.where(row, across, down)))
+    return found
+
+
+@pytest.mark.parametrize("subsampling", ["4:4:4", "4:2:0"])
+@pytest.mark.parametrize("directed", [False, True], ids=["bilinear", "edge-directed"])
+@pytest.mark.parametrize("planted", [40, 400])
+def test_a_hot_photosite_counts_once_whatever_the_camera_made_of_it(
+    planted: int, directed: bool, subsampling: str
+) -> None:
+    picture = Image.fromarray(encoded(demosaiced(mosaic(planted), directed).astype(np.float32)))
+    file = io.BytesIO()
+    picture.save(file, "JPEG", quality=92, subsampling=subsampling)
+    image, _ = opened("file", file)
+    found = specks(strips("file", image), 240.0)
+    assert found.count == pytest.approx(planted, rel=0.1)
+    truly = 240.0 * 30 / (planted / 0.4096)
+    assert found.advised_from_seconds == pytest.approx(truly, rel=1 / 3)

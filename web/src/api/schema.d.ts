@@ -4714,7 +4714,7 @@ export interface components {
         };
         /**
          * Purchase
-         * @description The one solid glass that closes most: its strength and the stops of gap without it and with it.
+         * @description The one solid glass that closes most: its strength, and the stops that are out of reach without it and with it.
          */
         PurchaseAnswer: {
             gap_stops_now: number;
