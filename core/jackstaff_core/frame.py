@@ -193,6 +193,8 @@ class FrameConditions:
     """What it was like, filled in from bench and outing. Everything may be unknown."""
 
     place: Name | None = None
+    zone: Annotated[str, Size(1, 64)] | None = None
+    """Of the place, such as Europe/Oslo: its clock is the one that times are read on."""
     body: Name | None = None
     lens: Name | None = None
     body_id: UUID | None = None

@@ -25,6 +25,7 @@ from jackstaff_imaging.beforeafter import Side, card
 from jackstaff_imaging.capped import LEAK_LINEAR, leak, specks
 from jackstaff_imaging.digest import BIN_STOPS, BINS, MOST_SMALL_BYTES, SMALL, digest
 from jackstaff_imaging.frame import Taken, photograph
+from jackstaff_imaging.headroom import headroom
 from jackstaff_imaging.light import Bytes, Picture, decoded, encoded
 from jackstaff_imaging.photo import opened, pixels, strips
 from jackstaff_imaging.scene import draw, exposed
@@ -193,6 +194,35 @@ def test_the_card_holds_both_whatever_their_shape(sizes: tuple[tuple[int, int], 
         # Long words are made smaller or cut, never run into the edge.
         edge = made.convert("RGB").crop((1556, 0, 1600, made.size[1]))
         assert len(edge.getcolors(10_000) or []) == 1
+
+
+@given(st.floats(-4.5, -0.2), st.integers(0, 2), st.floats(0, 0.0008))
+@settings(deadline=None, max_examples=40)
+def test_a_test_shot_may_go_as_far_to_the_right_as_is_told_and_not_a_third_further(
+    brightest: float, channel: int, glints: float
+) -> None:
+    dice = np.random.default_rng(7)
+    linear = np.full((120, 200, 3), 0.02, dtype=np.float32)
+    sky = np.exp2(brightest) * dice.uniform(0.8, 1.0, (60, 200)).astype(np.float32)
+    linear[:60] = (sky * 0.7)[..., None]
+    linear[:60, :, channel] = sky
+    places = dice.permutation(120 * 200)[: int(glints * 120 * 200)]
+    linear[places // 200, places % 200] = 1.0
+    found = headroom(encoded(linear))
+    assert found.channel == ("red", "green", "blue")[channel]
+    assert found.stops == pytest.approx(-brightest, abs=0.12)
+
+    def burns(stops: float) -> bool:
+        return bool((encoded(np.minimum(linear * np.float32(2**stops), 1.0)) >= 254).mean(axis=(0, 1)).max() > 0.001)
+
+    assert not burns(found.thirds / 3 - 0.02)
+    assert burns(found.thirds / 3 + 0.5) or found.thirds == 12
+    # What is burnt is said, and nothing is promised.
+    linear[:3] = 1.0
+    over = headroom(encoded(linear))
+    assert over.thirds == 0
+    assert over.burnt[0] == pytest.approx(3 / 120, abs=0.001)
+    assert "go darker" in over.text
 
 
 def mosaic(planted: int, side: int = 640) -> NDArray[np.float64]:

@@ -62,7 +62,10 @@ class ExposureRead(Schema):
 
 
 class PairAnswer(Schema):
-    """Strengths relative to the exposures, and how the camera is set so that the colour is gone; ``refused`` says what to reshoot, and then nothing else can be trusted."""
+    """Strengths relative to the exposures, and how the camera is set so that the colour is gone.
+
+    ``refused`` says what to reshoot, and then nothing else can be trusted.
+    """
 
     stops: Channels
     cast: CastAnswer

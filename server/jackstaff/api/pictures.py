@@ -20,6 +20,7 @@ from jackstaff_core.scales import apertures, isos
 from jackstaff_core.spoken import said
 from jackstaff_imaging import beforeafter, capped
 from jackstaff_imaging.digest import digest
+from jackstaff_imaging.headroom import headroom
 from jackstaff_imaging.photo import Shot, reduced, strips
 
 from .account import account_of, own_account
@@ -46,6 +47,16 @@ class DigestAnswer(Schema):
     small: str
 
 
+class HeadroomAnswer(Schema):
+    """How much brighter [stops, and told in thirds] before ``channel`` burns; shares burnt by red, green, blue."""
+
+    stops: Number
+    thirds: int
+    channel: str
+    burnt: list[Number]
+    text: str
+
+
 class PhotoAnswer(Schema):
     """What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone."""
 
@@ -55,6 +66,7 @@ class PhotoAnswer(Schema):
     taken_at: datetime | None
     body: str | None
     digest: DigestAnswer
+    headroom: HeadroomAnswer
 
 
 class TakenAsked(Asked):
@@ -123,10 +135,10 @@ class CardWords(Schema):
 
 @router.post("/frames/photo", response={200: PhotoAnswer, 413: Faults})
 def photo(request: HttpRequest, file: File[UploadedFile]) -> dict[str, object]:
-    """What a JPEG says of its exposure, and how its tones lie; keeps nothing."""
+    """What a JPEG says of its exposure, how its tones lie, and how far it may go brighter; keeps nothing."""
     with alone():
         image, pixels, shot = decoded_picture(request, "file", file)
-        return {**asdict(shot), "digest": digest(image, pixels).as_json()}
+        return {**asdict(shot), "digest": digest(image, pixels).as_json(), "headroom": headroom(pixels)}
 
 
 @router.post("/frames/join", response=JoinAnswer)

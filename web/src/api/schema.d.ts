@@ -281,7 +281,7 @@ export interface paths {
         put?: never;
         /**
          * Photo
-         * @description What a JPEG says of its exposure, and how its tones lie; keeps nothing.
+         * @description What a JPEG says of its exposure, how its tones lie, and how far it may go brighter; keeps nothing.
          */
         post: operations["jackstaff_api_pictures_photo"];
         delete?: never;
@@ -3213,6 +3213,7 @@ export interface components {
             sky?: components["schemas"]["Sky"] | null;
             swell_m?: number | null;
             wind_m_s?: number | null;
+            zone?: string | null;
         };
         /**
          * FrameConditions
@@ -3238,6 +3239,7 @@ export interface components {
             sky?: components["schemas"]["Sky"] | null;
             swell_m?: number | null;
             wind_m_s?: number | null;
+            zone?: string | null;
         };
         /** FrameCopy */
         FrameCopy: {
@@ -3724,6 +3726,22 @@ export interface components {
             code: string;
             /** Name */
             name: string;
+        };
+        /**
+         * HeadroomAnswer
+         * @description How much brighter [stops, and told in thirds] before ``channel`` burns; shares burnt by red, green, blue.
+         */
+        HeadroomAnswer: {
+            /** Burnt */
+            burnt: number[];
+            /** Channel */
+            channel: string;
+            /** Stops */
+            stops: number;
+            /** Text */
+            text: string;
+            /** Thirds */
+            thirds: number;
         };
         /** Health */
         Health: {
@@ -4511,6 +4529,7 @@ export interface components {
             digest: components["schemas"]["DigestAnswer"];
             /** F Number */
             f_number: number | null;
+            headroom: components["schemas"]["HeadroomAnswer"];
             /** Iso */
             iso: number | null;
             /** Seconds */
