@@ -389,7 +389,7 @@ def _sum(
         yield SumStep(correction.name, correction.stops, seconds, "correction")
     if purpose_stops:
         seconds *= 2**purpose_stops
-        yield SumStep(f"{'Brighter' if purpose_stops > 0 else 'Darker'} on purpose", purpose_stops, seconds, "purpose")
+        yield SumStep("On purpose", purpose_stops, seconds, "purpose")
     asked, film_end = seconds, film.corrected(seconds) if film else None
     if light:
         # A frame that never fills keeps the time the metering asks for; the advice says so.

@@ -41,6 +41,7 @@ from jackstaff_imaging.digest import digest
 from jackstaff_imaging.light import encoded
 from jackstaff_imaging.scene import draw, exposed
 
+from .demo_outings import ZONE
 from .frames import save_frame
 from .models import KitItem
 from .pictures import keep_picture
@@ -169,6 +170,7 @@ def _keep(account: User, key: UUID, shot: _Shot, kit: dict[str, UUID]) -> None:
         ),
         conditions=FrameConditions(
             place=shot.place,
+            zone=ZONE,
             body="Full-frame body A",
             body_id=kit["Full-frame body A"],
             lens=shot.lens,

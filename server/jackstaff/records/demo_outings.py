@@ -18,8 +18,9 @@ from .outings import keep_outing
 
 WRITTEN = datetime(2027, 4, 10, 18, tzinfo=UTC)
 _NO_WEATHER = {"celsius": None, "wind_m_s": None, "wind_from_deg": None, "cloud_m": None, "swell_m": None}
+ZONE = "Europe/Oslo"
 _BASE: dict[str, Any] = {
-    "zone": "Europe/Oslo",
+    "zone": ZONE,
     "sky": "clear",
     "scene": "sky_lit",
     "ridge": None,

@@ -5,13 +5,13 @@ from __future__ import annotations
 import time
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from enum import StrEnum
 from itertools import islice
 from uuid import UUID
 
 from django.contrib.auth.models import User
-from django.db.models import Exists, OuterRef, QuerySet
+from django.db.models import Case, Exists, OuterRef, QuerySet, When
 from django.db.models.functions import Abs
 from django.utils import timezone
 
@@ -167,7 +167,7 @@ class Search:
 
 RIGHT_STOPS = 0.17
 """Within a sixth of a stop a frame is called right."""
-_ORDER = {Sort.NEWEST: "-opened_at", Sort.OLDEST: "opened_at", Sort.LONGEST: "-set_seconds"}
+_ORDER = {Sort.OLDEST: "opened_at", Sort.LONGEST: "-set_seconds"}
 
 
 def search(account: User, asked: Search) -> QuerySet[Frame]:
@@ -194,6 +194,10 @@ def search(account: User, asked: Search) -> QuerySet[Frame]:
         found = found.filter(opened_at__lt=asked.until)
     if asked.sort is Sort.WORST:
         return found.order_by(Abs("exposure_error").desc(nulls_last=True), "-opened_at")
+    if asked.sort is Sort.NEWEST:
+        # Frames of a day to come, as a scenario's may be, stand after those that somebody has made.
+        later = Case(When(opened_at__gt=timezone.now() + timedelta(days=1), then=1), default=0)
+        return found.order_by(later, "-opened_at", "pk")
     return found.order_by(_ORDER[asked.sort], "pk")
 
 

@@ -1,19 +1,24 @@
 import type { Exposure } from "../questions/bench";
 import type { Schemas } from "../api/client";
-import type { Frame } from "./frames";
+import type { Cause, Frame } from "./frames";
 import { answerOf, type Armed, change } from "./running";
-
-export type Cause = NonNullable<NonNullable<Frame["review"]>["because"]>;
 
 /** What a reviewed frame teaches the next one; null while nobody has said how it came out, and for film, whose law bends it. */
 export function againOf(armed: Armed, frame: Frame): Schemas["AgainAsked"] | null {
+  const trial = frame.run?.purpose === "trial";
+  if ((armed.after && !trial) || armed.queue) return null;
+  // A trial's short time is no part of the frame it was for.
+  return taughtBy(frame, trial ? 0 : armed.plan.run.bias_stops);
+}
+
+/** The same for a frame whose time is worked out anew, but for `decided` stops that will be decided again. */
+export function taughtBy(frame: Frame, decided = 0): Schemas["AgainAsked"] | null {
   const came_out = frame.review?.came_out;
   if (came_out == null || !frame.run || frame.run.film != null || frame.state !== "closed") return null;
-  if (armed.after || armed.queue) return null;
   return {
     came_out,
     late_stops: frame.error?.stops ?? 0,
-    longer_stops: frame.run.bias_stops - armed.plan.run.bias_stops,
+    longer_stops: frame.run.bias_stops - decided,
     earlier_stops: frame.run.correction_stops,
   };
 }
@@ -28,7 +33,7 @@ export function correctedOf(
   const { question } = armed;
   if (!question) return null;
   const taught = correction.stops - (frame.run?.correction_stops ?? 0);
-  const decided = question.chosen_seconds;
+  const decided = frame.run?.purpose === "trial" ? null : question.chosen_seconds;
   return {
     ...question,
     correction,
@@ -75,11 +80,13 @@ export function armAgain(
         rereads: [],
         correction_stops: question.correction?.stops ?? 0,
         correction_for: cause,
+        purpose: plan.run.purpose === "trial" ? "frame" : plan.run.purpose,
       },
     },
     question,
     list: list && { ...list, seconds: answered.set_seconds, bulb: answered.bulb },
     finished: null,
     queue: null,
+    ...(plan.run.purpose === "trial" && { after: null }),
   });
 }

@@ -22,7 +22,15 @@ export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQue
     chosen_seconds: asked.floating === "time" ? asked.targetSeconds : null,
     fineness_seconds: laid.timerSeconds,
     expected_sd: asked.expectedSd,
+    correction: asked.correction && { stops: asked.correction.stops, name: asked.correction.name },
+    purpose_stops: asked.purposeThirds / 3,
+    monochrome: asked.monochrome,
   };
+}
+
+/** How much longer (+) than the meter asks the frame is to be, by what the last one taught and on purpose [stops]. */
+export function wishedOf({ bench: { correction, purposeThirds } }: Laid): number {
+  return (correction?.stops ?? 0) + purposeThirds / 3;
 }
 
 /** The film's law as a question carries it. */
@@ -78,6 +86,7 @@ export function steerOf(laid: Laid): SteerQuestion | null {
     target_seconds: targetSeconds,
     dial_limit: laid.dialLimit,
     film: asked.film ?? null,
+    wished_stops: wishedOf(laid),
   };
 }
 

@@ -45,6 +45,12 @@ export function chosen<S extends Sort>(items: KitItem[], sort: S, id: string | n
   return all.find((item) => item.id === id) ?? all[0];
 }
 
+/** What opens the shutter: the one chosen, or the only one; of several none before somebody has chosen. */
+export function releaseOf(items: KitItem[], id: string | null): ItemOf<"release"> | undefined {
+  const all = itemsOf(items, "release");
+  return all.find((item) => item.id === id) ?? (all.length === 1 ? all[0] : undefined);
+}
+
 /** A kit glass as the finder and the reach take it, at its measured strength. */
 export function kitGlass(item: ItemOf<"glass">): Schemas["KitGlassAsked"] {
   const { kind, low, high } = item.strength;

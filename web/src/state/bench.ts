@@ -6,6 +6,7 @@ import { chosen, clashing, type Glass, glassOf, itemsOf } from "./bag";
 import { type ItemOf, type KitItem, useKit } from "./kit";
 import { DEMO_SCENE, FIRST_SCENE, KINDS, type Scene } from "./scene";
 import { DEMO, useSession } from "./session";
+import type { Cause } from "./frames";
 import { type Starter, useStarter } from "./starter";
 import { drawer } from "./store";
 
@@ -58,6 +59,12 @@ export interface Bench extends Metered {
   lightAt: string | null;
   /** What one sees without an outing; checks the reading and nothing else. */
   skySeen: Schemas["SkyPick"] | null;
+  /** Brighter (+) or darker than the meter's grey on purpose [thirds of a stop]. */
+  purposeThirds: number;
+  /** Meant for black and white. */
+  monochrome: boolean;
+  /** What the frame that was set up again taught, and where it belongs. */
+  correction: (NonNullable<ExposureQuestion["correction"]> & { because: Cause | null }) | null;
 }
 
 export type Move =
@@ -72,12 +79,24 @@ export type Move =
   | { do: "settle"; glass: Glass[] };
 
 export const MOST_GLASSES = 8;
+/** As far from the meter's grey as anybody means it [thirds of a stop]. */
+export const MOST_THIRDS = 15;
 const FIRST_STOPS = 9;
 
 /** What a change of the reading touches: it was metered now. */
 const READING: (keyof Bench)[] = ["shutter", "aperture", "iso", "ev100", "meter"];
 /** What a time is worked out from. */
-const SUMMED: (keyof Bench)[] = [...READING, "shotAperture", "shotIso", "scale", "bodyId", "filmId", "turned"];
+const SUMMED: (keyof Bench)[] = [
+  ...READING,
+  "shotAperture",
+  "shotIso",
+  "scale",
+  "bodyId",
+  "filmId",
+  "turned",
+  "purposeThirds",
+  "correction",
+];
 
 /** Somebody meters: a forecast that stood in for it goes, and with it the minute it was for. */
 function metering(state: Bench, now: Date): Partial<Bench> {
@@ -85,7 +104,20 @@ function metering(state: Bench, now: Date): Partial<Bench> {
     meteredAt: now.toISOString(),
     expectedSd: null,
     ...(state.expectedSd !== null && { lightAt: null }),
+    // What was wrong with the metering of the frame before is not wrong with this one.
+    ...unlessFor(state, ["scene", null]),
   };
+}
+
+/** The bench without a correction that belongs to one of these. */
+function unlessFor(state: Bench, causes: (Cause | null)[]): Pick<Bench, "correction"> {
+  const { correction } = state;
+  return { correction: correction && causes.includes(correction.because) ? null : correction };
+}
+
+/** Other filters are on: what was wrong with one of those before is not theirs. */
+function restacked(state: Bench): Bench {
+  return { ...workedOutAnew(state), ...unlessFor(state, ["filter"]) };
 }
 
 export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] = []): Bench {
@@ -111,18 +143,18 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
     case "sameScene":
       return { ...state, earlier: [...state.before, ...state.earlier].slice(-MOST), before: [] };
     case "toggle":
-      return workedOutAnew(on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id));
+      return restacked(on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id));
     case "toggleInReading": {
       if (state.inReading.includes(move.id)) {
-        return workedOutAnew({ ...state, ...ALONE, inReading: state.inReading.filter((id) => id !== move.id) });
+        return restacked({ ...state, ...ALONE, inReading: state.inReading.filter((id) => id !== move.id) });
       }
       const with_ = putOn(state, move.id);
       return with_.on?.includes(move.id)
-        ? workedOutAnew({ ...with_, ...ALONE, inReading: [...with_.inReading, move.id] })
+        ? restacked({ ...with_, ...ALONE, inReading: [...with_.inReading, move.id] })
         : state;
     }
     case "bare":
-      return workedOutAnew({ ...state, ...(state.inReading.length > 0 && ALONE), on: [], inReading: [] });
+      return restacked({ ...state, ...(state.inReading.length > 0 && ALONE), on: [], inReading: [] });
     case "together": {
       const metered = move.members.every((id) => state.inReading.includes(id));
       const apart = move.members.reduce(takeOff, state);
@@ -141,6 +173,7 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
         turned: { ...state.turned, ...move.turned },
         floating: "time",
         targetSeconds: null,
+        ...unlessFor(state, ["filter"]),
       };
     case "settle": {
       const known = new Set(move.glass.map((glass) => glass.id));
@@ -299,6 +332,9 @@ const START: Bench = {
   useOuting: true,
   lightAt: null,
   skySeen: null,
+  purposeThirds: 0,
+  monochrome: false,
+  correction: null,
 };
 
 export function fromStarter({ reading }: Pick<Starter, "reading">): Bench {
@@ -345,15 +381,26 @@ const SHAPE = v.object({
         id: v.string(),
         kind: v.picklist(KINDS),
         facts: v.record(v.string(), v.union([v.number(), v.string()])),
+        told: v.optional(v.array(v.string())),
       }),
     ),
-    wants: v.array(v.object({ kind: v.string(), look: v.string(), id: v.optional(v.nullable(v.string())) })),
+    wants: v.array(v.object({ kind: v.string(), look: v.string(), id: v.exactOptional(v.nullable(v.string())) })),
     elevationDeg: v.number(),
     bearingDeg: v.number(),
+    toldElevation: v.optional(v.boolean()),
   }),
   useOuting: v.boolean(),
   lightAt: v.nullable(v.string()),
   skySeen: v.nullable(v.picklist(["full_sun", "hazy", "overcast", "shade", "dusk", "lamps"])),
+  purposeThirds: v.pipe(v.number(), v.integer(), v.minValue(-MOST_THIRDS), v.maxValue(MOST_THIRDS)),
+  monochrome: v.boolean(),
+  correction: v.nullable(
+    v.object({
+      stops: v.pipe(v.number(), v.minValue(-10), v.maxValue(10)),
+      name: v.pipe(v.string(), v.minLength(1), v.maxLength(80)),
+      because: v.nullable(v.picklist(["scene", "filter", "taste"])),
+    }),
+  ),
 });
 
 const ONE = "bench";

@@ -5,6 +5,9 @@ import { drawer, store } from "./store";
 
 export { documentOf, type Frame } from "../questions/log";
 
+/** Where somebody says that an error of exposure belongs. */
+export type Cause = NonNullable<NonNullable<Frame["review"]>["because"]>;
+
 const instant = v.pipe(
   v.string(),
   v.check((text) => !Number.isNaN(Date.parse(text))),
@@ -25,6 +28,15 @@ const SHAPE = v.looseObject({
 
 const RUNNING = "1";
 const ENDED = "0";
+const TO_COME = "/";
+const A_DAY = 86_400_000;
+
+/** Where a frame stands in the log: the running one first, then the newest; one of a day to come, as a scenario's may be, last. */
+export function placeInLog({ state, opened_at }: Pick<Frame, "state" | "opened_at">): string {
+  const opened = Date.parse(opened_at);
+  const first = state === "open" ? RUNNING : opened > Date.now() + A_DAY ? TO_COME : ENDED;
+  return first + new Date(opened).toISOString();
+}
 
 /** Frames, the running one first, then the newest. */
 const drawn = drawer<Frame>({
@@ -32,7 +44,7 @@ const drawn = drawer<Frame>({
   version: 1,
   check: (content) => (v.is(SHAPE, content) ? (content as unknown as Frame) : null),
   wire: (frame) => ({ ...documentOf(frame) }),
-  sort: (frame) => (frame.state === "open" ? RUNNING : ENDED) + new Date(frame.opened_at).toISOString(),
+  sort: placeInLog,
   paged: true,
 });
 
@@ -62,7 +74,7 @@ export function useFrames(most: number): { frames: Frame[]; count: number; loadi
       there = false;
     };
   }, [all, owner]);
-  const frames = all.toSorted((a, b) => Date.parse(b.opened_at) - Date.parse(a.opened_at)).slice(0, most);
+  const frames = all.toSorted((a, b) => (placeInLog(a) < placeInLog(b) ? 1 : -1)).slice(0, most);
   return { frames, count: Math.max(count ?? 0, frames.length), loading: loaded === 0 && frames.length === 0 };
 }
 

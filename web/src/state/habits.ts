@@ -26,6 +26,10 @@ const SHAPE = v.object({
     }),
     { kind: "hand", speed: 1, delay: 0, tested: false, fault: "none" },
   ),
+  /** Which release is used, where there are several; null is not chosen yet. */
+  releaseId: v.fallback(v.nullable(v.string()), null),
+  /** What was left in the battery (0 to 1) when somebody looked, and when that was. */
+  battery: v.fallback(v.nullable(v.object({ share: v.number(), at: v.string() })), null),
   /** Lines of the checklist that sit by now. */
   folded: v.fallback(v.array(v.string()), []),
   /** Leave-by instants that somebody has answered. */

@@ -105,6 +105,7 @@ export function unopened(run: Partial<Run> & Pick<Run, "metered_seconds">): Run 
     expected_sd: null,
     correction_stops: 0,
     correction_for: null,
+    purpose_stops: 0,
     ...run,
   };
 }
@@ -160,13 +161,16 @@ export function queued(armed: Armed): Plan {
   };
 }
 
-/** The same frame at another ISO with the glass on, or with the cap: it comes back to this one afterwards. */
-export async function rehearse(iso: string): Promise<void> {
+/** The sum of the same frame at another ISO: a rehearsal is exposed as its own sum says, whatever time was decided. */
+export function rehearsalOf({ question }: Armed, iso: string): Schemas["ExposureAsked"] | null {
+  return question && { ...question, chosen_seconds: null, settings: { ...question.settings, iso } };
+}
+
+/** The same frame at another ISO with the glass on: it comes back to this one afterwards. The time is the one shown. */
+export function rehearse(iso: string, answered: Exposure): void {
   const armed = read();
-  if (!armed?.question) return;
-  // A rehearsal is exposed as its own sum says, whatever time was decided for the frame.
-  const question = { ...armed.question, chosen_seconds: null, settings: { ...armed.question.settings, iso } };
-  const answered = await askExposure(question);
+  const question = armed && rehearsalOf(armed, iso);
+  if (!question) return;
   const { plan, list } = armed;
   const rehearsal: Plan = {
     ...plan,
@@ -178,9 +182,34 @@ export async function rehearse(iso: string): Promise<void> {
   write({
     plan: rehearsal,
     question,
-    list: list && { ...list, seconds, bulb: answered.bulb },
+    list: list && { ...list, seconds, bulb: answered.bulb, iso },
     finished: null,
     queue: armed.queue,
+    after: { plan, question: armed.question, list },
+    busyUntil: armed.busyUntil,
+  });
+}
+
+/**
+ * A short frame first, to see: at the dial's end, with what that leaves of the light as its own step. How it comes out
+ * is scaled up to the frame itself.
+ */
+export async function tryFirst(seconds: number): Promise<void> {
+  const armed = read();
+  if (!armed?.question) return;
+  const question = { ...armed.question, chosen_seconds: seconds };
+  const answered = await askExposure(question);
+  const { plan, list } = armed;
+  write({
+    plan: {
+      ...plan,
+      answer: answerOf(answered),
+      run: { ...plan.run, bias_stops: answered.residue_stops, purpose: "trial" },
+    },
+    question,
+    list: list && { ...list, seconds: answered.set_seconds, bulb: answered.bulb },
+    finished: null,
+    queue: null,
     after: { plan, question: armed.question, list },
     busyUntil: armed.busyUntil,
   });

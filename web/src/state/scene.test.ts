@@ -5,6 +5,7 @@ import {
   KINDS,
   type Scene,
   toggledWant,
+  wishFor,
   withFacts,
   withoutSubject,
   withSubject,

@@ -21,6 +21,8 @@ export interface SceneSubject {
   id: string;
   kind: Kind;
   facts: Record<string, number | string>;
+  /** Which of the facts somebody has said; the others are how such things usually are. */
+  told?: string[] | undefined;
 }
 
 export interface Scene {
@@ -28,6 +30,8 @@ export interface Scene {
   wants: Want[];
   elevationDeg: number;
   bearingDeg: number;
+  /** Whether somebody has said how the camera is tilted. */
+  toldElevation?: boolean | undefined;
 }
 
 /** The numbers of each kind, for those who have them; the words for them are the core's. */
@@ -105,9 +109,17 @@ export function toggledWant(wants: Want[], want: Want): Want[] {
 export function withFacts(scene: Scene, id: string, facts: SceneSubject["facts"], instead: string[] = []): Scene {
   const told = (subject: SceneSubject) => {
     const held = Object.entries(subject.facts).filter(([name]) => !instead.includes(name));
-    return { ...subject, facts: { ...Object.fromEntries(held), ...facts } };
+    const said = [...new Set([...(subject.told ?? []), ...Object.keys(facts)])];
+    return { ...subject, facts: { ...Object.fromEntries(held), ...facts }, told: said };
   };
   return { ...scene, subjects: scene.subjects.map((subject) => (subject.id === id ? told(subject) : subject)) };
+}
+
+/** A number somebody has said of the first thing of a kind; null where it is only how such things usually are. */
+export function saidOf({ subjects }: Scene, kind: Kind, fact: string): number | null {
+  const subject = subjects.find((each) => each.kind === kind);
+  const value = subject?.told?.includes(fact) ? subject.facts[fact] : undefined;
+  return typeof value === "number" ? value : null;
 }
 
 export function withoutSubject(scene: Scene, id: string): Scene {

@@ -97,9 +97,10 @@ export const bag = {
     } as Record<string, string>,
     clean: (ends: string) => `Clean up to ${ends}.`,
     cleanAt: (stops: string, focal: string) => `${stops} stops at ${focal} mm`,
-    cast: (mired: string, way: string) => `White balance ${mired} mired ${way} undoes its colour.`,
-    warmer: "warmer",
-    cooler: "cooler",
+    cast: (mired: string, blue: boolean) =>
+      `Comes out ${blue ? "blue" : "warm"}: set the camera ${mired} mired ${blue ? "warmer" : "cooler"}, the ${blue ? "higher" : "lower"} kelvin.`,
+    green: (stops: string, much: boolean) =>
+      much ? `${stops} stop too much green.` : `${stops} stop of green missing: magenta.`,
     corners: (stops: string) => `Corners ${stops} stops denser.`,
     body: (dial: string, isos: string, size: string) => `dial to ${dial}, ISO ${isos}, ${size} mm`,
     film: "shoots film",
@@ -219,9 +220,6 @@ export const bag = {
     cast: "Cast",
     castText: (rg: string, bg: string) => `R/G ${rg}, B/G ${bg} stop`,
     castNote: "An estimate to ±0.1 stop; a saturation setting in the camera makes it look larger by its own factor.",
-    mired: (n: string, way: string) => `White balance about ${n} mired ${way} (a rough hint).`,
-    warmer: "warmer",
-    cooler: "cooler",
     corner: "Corners against the middle",
     blocks: (n: number, of: number) => `${n} of ${of} parts of the picture count.`,
     map: "Strength over the picture",
@@ -280,5 +278,8 @@ export const bag = {
     buy: (stops: string, now: string, then: string) =>
       `One more filter would help most at ${stops} ${stops === "1" ? "stop" : "stops"}: what is out of reach shrinks from ${now} to ${then} stops.`,
     buyNone: "Another filter would not close anything.",
+    buyWished: (stops: string, wished: number, now: number, then: number) =>
+      `Of ${wished} strengths your frames wanted, this bag makes ${now}. A filter of ${stops} ${stops === "1" ? "stop" : "stops"} more would make ${then}.`,
+    wishedAll: (wished: number) => `This bag makes every one of the ${wished} strengths your frames wanted.`,
   },
 };

@@ -320,6 +320,19 @@ export const bench = {
     focal: (mm: string) => `Zoomed to ${mm} mm`,
     toKit: "Open the bag",
   },
+  purpose: {
+    title: "Brighter or darker",
+    label: "On purpose",
+    intro: "Beside the meter's grey, as you mean it. It is a step of its own in the sum, and no error in the log.",
+    asMetered: "as metered",
+    meant: (thirds: string, brighter: boolean) => `${thirds} ${brighter ? "brighter" : "darker"} on purpose`,
+    taught: (stops: string) => `${stops} from the last frame`,
+    correction: (name: string, stops: string) => `${name}: ${stops}. It stays in the sum until you let it go.`,
+    forget: "Let it go",
+    monochrome: "For black and white",
+    monochromeWhy: "A cast does not matter then; tones do.",
+    mono: "black and white",
+  },
   extras: {
     open: "test shot, grads, flash, video, one reading",
     title: "More",
@@ -328,8 +341,19 @@ export const bench = {
       trade: "Aperture",
       flash: "Flash",
       video: "Video",
-      trial: "Test shot",
+      shot: "Test shot",
+      trial: "Trial",
       pair: "One reading",
+    },
+    shot: {
+      intro: "Before the filters go on: a JPEG of the scene, metered as now. Choose it or drop it here.",
+      file: "JPEG from the camera",
+      busy: "Looking at it",
+      clipped: (shares: string[][]) => `Burnt: ${shares.map(([name, share]) => `${name} ${share}`).join(", ")}.`,
+      take: (stops: string) => `Take ${stops}, brighter on purpose`,
+      filtersOn: "Filters were on while metering: the same must be on in this picture.",
+      estimate:
+        "An estimate on the safe side: the raw file holds at least this much. A sky that brightens meanwhile is not in it.",
     },
     graduated: {
       intro: "Two readings at one aperture and ISO: the sky alone, then the ground alone.",
@@ -342,7 +366,13 @@ export const bench = {
       none: "No graduated filter is needed: the camera holds that much.",
       take: (name: string, stops: string) => `Take ${name} (${stops} stops).`,
       buy: (stops: string, transition: string) => `Nothing in the bag suits; ${stops} stops, ${transition}, would.`,
+      noneOfYours: (stops: string) =>
+        `None of yours: without one you are nearer to what you want. ${stops} stops would be it.`,
       left: (stops: string) => `The sky stays ${stops} stops brighter than the ground.`,
+      darker: (stops: string) => `The sky becomes ${stops} stops darker than the ground.`,
+      alike: "Sky and ground become equally bright.",
+      keep: "The sky is to stay",
+      keeps: { "1": "a stop brighter", "0": "as bright", "-1": "a stop darker" } as Record<string, string>,
       falls: (stops: string) =>
         `About ${stops} stops: that is how far an averaged reading falls, and how much brighter the ground gets if you null the meter again.`,
       estimate: "An estimate: the line is never where the meter's weights are.",
@@ -398,7 +428,9 @@ export const bench = {
     pair: {
       intro: "One reading to remember: with this filter on, which bare reading gives the time you want?",
       time: "Time wanted",
-      when: (name: string, reading: string, time: string) => `${name}: a reading of ${reading} gives ${time}.`,
+      stack: "What is on the lens",
+      when: (name: string, reading: string, settings: string, time: string) =>
+        `${name}: a bare reading of ${reading} at ${settings} gives ${time}.`,
       bare: (time: string) => `Without filters the longest here is ${time}, at the smallest aperture and lowest ISO.`,
     },
   },

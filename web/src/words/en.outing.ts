@@ -47,6 +47,8 @@ export const outing = {
     string
   >,
   readingTime: "Metered at",
+  takeAllTheSame: "Take it all the same",
+  meterAgain: "I meter again",
   takeReading: (ev: string) => `Take the bench's reading, EV ${ev}`,
   noReading: "No reading on the bench",
   swaps: "Filter plan",

@@ -50,6 +50,19 @@ export const run = {
   real: "Actual",
   difference: "Difference",
   takeBack: "Undo: it is still open",
+  gear: {
+    release: "Remote",
+    upright: "Turned upright after the polariser was set",
+    battery: "Battery now",
+    shares: { "1": "full", "0.75": "¾", "0.5": "½", "0.25": "¼" } as Record<string, string>,
+    left: (percent: number) => `About ${percent} % of the battery left.`,
+    look: "Look again",
+  },
+  trial: {
+    offer: (time: string) => `Not sure of the filters? ${time} first, to see; how it comes out is scaled up.`,
+    arm: (time: string) => `${time} first, to see`,
+    note: (whole: string) => `A trial of ${whole}: it comes out dark, and that is no mistake.`,
+  },
   correct: {
     again: (time: string) => `Again at ${time}`,
     step: (name: string, stops: string) => `${name}: ${stops}`,

@@ -10,6 +10,7 @@ export const en = {
   bare: "no filters",
   toBench: "To the bench",
   meter: "Read the simulated meter",
+  histogram: { tones: "How the tones lie", axis: "stops below full" },
   light: {
     title: "Light",
     none: "No outing runs now; the light counts as steady. Meter the same scene again after a few minutes, and two readings say how fast the light changes.",

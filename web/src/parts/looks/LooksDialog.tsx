@@ -42,7 +42,8 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
       subjects: scene.subjects.map((subject) => {
         if (subject.id !== id) return subject;
         const facts = Object.fromEntries(Object.entries(subject.facts).filter(([key]) => key !== name));
-        return { ...subject, facts: value === undefined ? facts : { ...facts, [name]: value } };
+        const told = [...(subject.told ?? []).filter((key) => key !== name), ...(value === undefined ? [] : [name])];
+        return { ...subject, facts: value === undefined ? facts : { ...facts, [name]: value }, told };
       }),
     });
   return (
@@ -93,7 +94,7 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
             id="scene-elevation"
             label={words.looks.elevation}
             value={scene.elevationDeg}
-            onValue={(value) => set({ elevationDeg: value ?? 0 })}
+            onValue={(value) => set({ elevationDeg: value ?? 0, toldElevation: value !== undefined })}
           />
         </div>
         <ul className="advice">

@@ -43,7 +43,11 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
               size="sm"
               active={came === thirds}
               aria-pressed={came === thirds}
-              aria-label={thirds === 0 ? say.right : say.by(thirdsText(thirds / 3), thirds < 0 ? "dark" : "bright")}
+              aria-label={
+                thirds === 0
+                  ? say.right
+                  : say.by(thirdsText(thirds / 3), Math.abs(thirds) > 3, thirds < 0 ? "dark" : "bright")
+              }
               onClick={() => change({ came_out: came === thirds ? null : thirds / 3 })}
             >
               {thirds === 0 ? say.right : signedThirds(thirds / 3)}

@@ -142,9 +142,11 @@ function Found({ pair, item, onDone }: FoundProps) {
           )}
         </tbody>
       </table>
-      {Math.abs(cast.mired) >= 5 && (
-        <p className="mb-0">{say.mired(Math.abs(cast.mired).toFixed(0), cast.mired > 0 ? say.warmer : say.cooler)}</p>
-      )}
+      {pair.advice.map((told) => (
+        <p key={told} className="mb-0">
+          {told}
+        </p>
+      ))}
       <p className="quiet mb-0">{say.castNote}</p>
       <StrengthMap map={pair.map} />
       <p className="quiet mb-0">{say.blocks(pair.valid_blocks, pair.of_blocks)}</p>
@@ -196,6 +198,7 @@ function KeepPair({ pair, item, onDone }: FoundProps) {
       pair_stops,
       cast,
       cast_mired: Math.round(pair.cast.mired),
+      cast_green: Math.round(pair.green * 10) / 10,
       ...(pair.corner_falloff !== null && { corner_stops: Math.round(pair.corner_falloff * 10) / 10 }),
     };
     await amend(item, facts, say.kept(item.name, pair.stops.g.toFixed(2)));

@@ -1,11 +1,15 @@
 import { useState } from "react";
+import type { Schemas } from "../../api/client";
 import { bandsOf } from "../../parts/looks/bands";
 import "../../parts/looks/looks.css";
 import { useReach } from "../../questions/extras";
 import { useLooks } from "../../questions/looks";
+import { useLearnt } from "../../questions/log";
 import { looksOf } from "../../state/asks";
 import { type Laid, useBench } from "../../state/bench";
+import { useKit } from "../../state/kit";
 import { looks as ownLooks } from "../../state/looks";
+import { useOwnLog } from "../../state/ownLog";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
@@ -27,7 +31,9 @@ function FromReading({ laid }: { laid: Laid }) {
   const own = ownLooks.use();
   const looks = useLooks(looksOf(laid, own)).shown;
   const byHand = laid.bench.meter === "hand";
-  const reach = useReach(byHand ? null : reachOf(laid));
+  // What the frames of the log wanted says best what is missing.
+  const wished = useLearnt(useOwnLog(useKit())).shown?.wished ?? [];
+  const reach = useReach(byHand ? null : reachOf(laid, wished));
   const [at, setAt] = useState<number | null>(null);
   const { shutter, aperture, iso } = laid.bench;
   const names = (ids: readonly string[]) =>
@@ -79,15 +85,7 @@ function FromReading({ laid }: { laid: Laid }) {
               ))}
             </ul>
             <p className="mb-0">{say.longestBare(timeText(found.longest_bare_seconds))}</p>
-            <p className="mb-0">
-              {found.purchase
-                ? say.buy(
-                    found.purchase.stops.toFixed(0),
-                    found.purchase.gap_stops_now.toFixed(1),
-                    found.purchase.gap_stops_then.toFixed(1),
-                  )
-                : say.buyNone}
-            </p>
+            <p className="mb-0">{toBuy(found.purchase ?? null, wished.length)}</p>
             {beyond > 0 && <p className="quiet mb-0">{say.beyond(beyond)}</p>}
             <details>
               <summary>{say.list}</summary>
@@ -102,4 +100,12 @@ function FromReading({ laid }: { laid: Laid }) {
       )}
     </div>
   );
+}
+
+/** The one filter that would help most, by what frames have wanted so far, else by the whole ladder. */
+function toBuy(purchase: Schemas["PurchaseAnswer"] | null, wished: number): string {
+  if (!purchase) return wished > 0 ? say.wishedAll(wished) : say.buyNone;
+  const stops = purchase.stops.toFixed(0);
+  if (purchase.wished > 0) return say.buyWished(stops, purchase.wished, purchase.reached_now, purchase.reached_then);
+  return say.buy(stops, purchase.gap_stops_now.toFixed(1), purchase.gap_stops_then.toFixed(1));
 }

@@ -5,7 +5,7 @@ import type { Laid } from "../../state/bench";
 /** Which part of the state the kit's own questions need. */
 
 /** Which times the whole bag reaches from what the meter said; a hand meter's EV reaches none by itself. */
-export function reachOf(laid: Laid): Schemas["ReachAsked"] {
+export function reachOf(laid: Laid, wished: number[] = []): Schemas["ReachAsked"] {
   const { bench, body, lens, holder } = laid;
   const widest = lens?.facts.aperture_widest ?? 5.6;
   return {
@@ -15,5 +15,6 @@ export function reachOf(laid: Laid): Schemas["ReachAsked"] {
     widest,
     sharp_to: Math.max(widest, lens?.facts.sharp_to ?? body?.offers.sharp_to ?? 11),
     isos: body?.offers.isos ?? ["100"],
+    wished,
   };
 }

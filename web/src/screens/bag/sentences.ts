@@ -111,7 +111,9 @@ function ofFilter(item: ItemOf<"glass">): string[] {
   const ends = facts.usable_end.map(([focal = 0, stops = 0]) => say.cleanAt(short(stops), short(focal)));
   if (facts.kind === "variable" && ends.length > 0) told.push(say.clean(ends.join(", ")));
   if (facts.cast_mired !== null && Math.abs(facts.cast_mired) >= 5)
-    told.push(say.cast(short(Math.abs(facts.cast_mired)), facts.cast_mired > 0 ? say.warmer : say.cooler));
+    told.push(say.cast(short(Math.abs(facts.cast_mired)), facts.cast_mired < 0));
+  if (facts.cast_green !== null && Math.abs(facts.cast_green) >= 0.1)
+    told.push(say.green(short(Math.abs(facts.cast_green)), facts.cast_green > 0));
   if (facts.corner_stops !== null && facts.corner_stops >= 0.15) told.push(say.corners(facts.corner_stops.toFixed(1)));
   return told;
 }

@@ -44,6 +44,7 @@ import {
   MeteredWith,
   NameStack,
   OwnBag,
+  PurposeDialog,
   SetUp,
 } from "./dialogs";
 import type { Field } from "./Entry";
@@ -58,7 +59,7 @@ import { WaitLine } from "./WaitLine";
 import { WorkOut } from "./WorkOut";
 import "./bench.css";
 
-type Panel = "light" | "setUp" | "glass" | "extras" | "looks" | "meteredWith" | "ownBag" | "together";
+type Panel = "light" | "purpose" | "setUp" | "glass" | "extras" | "looks" | "meteredWith" | "ownBag" | "together";
 
 export function BenchScreen() {
   const [laid, move] = useBench();
@@ -280,6 +281,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           />
         )}
         {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
+        {panel === "purpose" && <PurposeDialog laid={laid} set={set} onClose={() => setPanel(null)} />}
         {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
         {panel === "looks" && (
           <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
@@ -314,7 +316,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             }}
           />
         )}
-        {panel === "extras" && <Extras laid={laid} answer={answer} onClose={() => setPanel(null)} />}
+        {panel === "extras" && <Extras laid={laid} answer={answer} set={set} onClose={() => setPanel(null)} />}
         {panel === "glass" && (
           <AddGlass
             onClose={() => setPanel(null)}

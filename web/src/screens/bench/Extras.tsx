@@ -3,7 +3,7 @@ import { Form, Modal, Tab, Tabs } from "react-bootstrap";
 import { type Exposure, useUsable } from "../../questions/bench";
 import { useFlash, usePairs, useReach, useTrade, useVideo } from "../../questions/extras";
 import { endsById, readingOf, usableOf } from "../../state/asks";
-import { type Laid, settingsOf } from "../../state/bench";
+import { type Bench, type Laid, settingsOf } from "../../state/bench";
 import { words } from "../../words";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useWatchText } from "../../parts/meter/typedTime";
@@ -13,16 +13,18 @@ import { Said } from "./ExtraParts";
 import { Graduated } from "./Graduated";
 import { typed } from "../../ui/typed";
 import { TrialTab } from "./TrialTab";
-import { bareOf, pairsOf } from "./asks";
+import { bareOf, pairsOf, rememberedOf } from "./asks";
+import { TestShot } from "./TestShot";
 
 interface Props {
   laid: Laid;
   answer: Exposure | undefined;
+  set: (change: Partial<Bench>) => void;
   onClose: () => void;
 }
 
 /** What is wanted now and then: folded away until asked for. */
-export function Extras({ laid, answer: summed, onClose }: Props) {
+export function Extras({ laid, answer: summed, set, onClose }: Props) {
   return (
     <Modal show onHide={onClose} centered size="lg" scrollable aria-labelledby="extras-title" className="extras">
       <Modal.Header closeButton closeLabel={words.keys.close}>
@@ -32,6 +34,9 @@ export function Extras({ laid, answer: summed, onClose }: Props) {
         <Tabs defaultActiveKey="graduated" id="extras" mountOnEnter unmountOnExit>
           <Tab eventKey="graduated" title={words.extras.tabs.graduated}>
             <Graduated laid={laid} />
+          </Tab>
+          <Tab eventKey="shot" title={words.extras.tabs.shot}>
+            <TestShot laid={laid} set={set} onClose={onClose} />
           </Tab>
           <Tab eventKey="trade" title={words.extras.tabs.trade}>
             {summed && <Trade laid={laid} summed={summed} />}
@@ -205,7 +210,8 @@ function Pair({ laid }: { laid: Laid }) {
   const wanted = useWatchText(timeText(120));
   const target = wanted.read?.seconds ?? null;
   const say = words.extras.pair;
-  const glass = laid.bag.filter((piece) => piece.kind === "solid");
+  const remembered = rememberedOf(laid);
+  const { aperture, iso } = settingsOf(laid);
   const pairs = usePairs(target === null ? [] : pairsOf(laid, target));
   const reach = useReach(bareOf(laid)).answer;
   return (
@@ -214,12 +220,17 @@ function Pair({ laid }: { laid: Laid }) {
       <TimeText id="pair-time" label={say.time} time={wanted} />
       <Said asked={pairs}>
         <ul className="plain-list">
-          {glass.map((piece, at) => {
+          {remembered.map((piece, at) => {
             const found = pairs.shown?.[at];
             const mark = found?.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0]?.mark;
             return found && target !== null ? (
               <li key={piece.id}>
-                {say.when(piece.name, mark ? markText(mark) : timeText(found.value), timeText(target))}
+                {say.when(
+                  piece.name ?? `${say.stack} (${laid.stack.map((glass) => glass.name).join(" + ")})`,
+                  mark ? readingText(mark) : timeText(found.value),
+                  `f/${aperture}, ISO ${iso}`,
+                  timeText(target),
+                )}
               </li>
             ) : null;
           })}
@@ -228,4 +239,10 @@ function Pair({ laid }: { laid: Laid }) {
       </Said>
     </div>
   );
+}
+
+/** A mark that nobody can read two ways: 1/4 s or 4 s, never a bare 4. */
+function readingText(mark: string): string {
+  const text = markText(mark);
+  return text.endsWith("s") ? text : `${text} s`;
 }

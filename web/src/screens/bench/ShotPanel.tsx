@@ -10,6 +10,7 @@ import { words } from "../../words";
 import { rateText } from "../../words/rate";
 import { exactTime } from "../../words/times";
 import type { Field } from "./Entry";
+import { purposeText } from "./purposeText";
 import { type Dial, nextTime, stepped } from "./stepping";
 import { Stepper } from "./Stepper";
 
@@ -23,7 +24,7 @@ interface Props {
   looks: Looks | undefined;
   set: (change: Partial<Bench>) => void;
   onType: (field: Field) => void;
-  onOpen: (panel: "light" | "setUp" | "looks" | "extras") => void;
+  onOpen: (panel: "light" | "setUp" | "looks" | "purpose" | "extras") => void;
 }
 
 /** What the frame is shot at, and the lines behind which gear, light, looks and the rest stand. */
@@ -103,6 +104,9 @@ export function ShotPanel({ laid, ladders, answer, fresh, light, looks, set, onT
         </Line>
         <Line title={words.looks.title} onOpen={() => onOpen("looks")}>
           {wishes(bench, looks)}
+        </Line>
+        <Line title={words.purpose.title} onOpen={() => onOpen("purpose")}>
+          {purposeText(bench)}
         </Line>
         <Line title={words.setUp.title} onOpen={() => onOpen("setUp")}>
           {words.setUp.summary(

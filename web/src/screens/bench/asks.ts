@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { filmOf, readingOf } from "../../state/asks";
+import { filmOf, readingOf, wishedOf } from "../../state/asks";
 import { itemsOf, kitGlass } from "../../state/bag";
 import { type Laid, settingsOf } from "../../state/bench";
 import type { KitItem } from "../../state/kit";
@@ -35,6 +35,7 @@ export function stacksOf(
     sharp_to: lens?.facts.sharp_to ?? body?.offers.sharp_to ?? 11,
     on: laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).map((glass) => glass.id),
     film: filmOf(laid),
+    wished_stops: wishedOf(laid),
   };
 }
 
@@ -90,21 +91,31 @@ export function bareOf(laid: Laid): Schemas["ReachAsked"] | null {
     widest: laid.lens?.facts.aperture_widest ?? NEWCOMER.aperture,
     sharp_to: laid.lens?.facts.aperture_smallest ?? NEWCOMER.smallest,
     isos: laid.body?.offers.isos ?? ["100"],
+    wished: [],
   };
 }
 
-/** The reading that makes each solid glass of the bag give a time. */
+/** What a reading is remembered for: all that is on the lens, then each solid glass of the bag. */
+export function rememberedOf(laid: Laid): { id: string; name: string | null; stops: number }[] {
+  const measured = (glass: Laid["bag"][number]) => Math.max(0, glass.stops + (glass.offset ?? 0));
+  const on = laid.stack.filter((glass) => glass.kind !== "graduated");
+  const all = { id: "stack", name: null, stops: on.reduce((sum, glass) => sum + measured(glass), 0) };
+  const solid = laid.bag.filter((glass) => glass.kind === "solid");
+  const each = solid.map((glass) => ({ id: glass.id, name: glass.name, stops: measured(glass) }));
+  return on.length > 1 ? [all, ...each] : each;
+}
+
+/** The bare reading that makes each of them give a time. */
 export function pairsOf(laid: Laid, target: number): Schemas["SolveAsked"][] {
   const settings = settingsOf(laid);
-  return laid.bag
-    .filter((glass) => glass.kind === "solid")
-    .map((glass) => ({
-      float: "reading",
-      reading: { shutter: 1, ...settings, step: laid.step },
-      stops: Math.max(0, glass.stops + (glass.offset ?? 0)),
-      stack: [],
-      settings: {},
-      target_seconds: target,
-      dial_limit: laid.dialLimit,
-    }));
+  return rememberedOf(laid).map(({ stops }) => ({
+    float: "reading",
+    reading: { shutter: 1, ...settings, step: laid.step },
+    stops,
+    stack: [],
+    settings: {},
+    target_seconds: target,
+    dial_limit: laid.dialLimit,
+    wished_stops: 0,
+  }));
 }

@@ -8,6 +8,7 @@ const fetched = {
   extras: () => import("./Extras"),
   setUp: () => import("./SetUp"),
   light: () => import("./LightDialog"),
+  purpose: () => import("./PurposeDialog"),
   looks: () => import("../../parts/looks/LooksDialog"),
   together: () => import("./NameStack"),
   glass: () => import("./AddGlass"),
@@ -22,6 +23,7 @@ export const MeteredWith = lazy(async () => ({ default: (await fetched.meteredWi
 export const Extras = lazy(async () => ({ default: (await fetched.extras()).Extras }));
 export const SetUp = lazy(async () => ({ default: (await fetched.setUp()).SetUp }));
 export const LightDialog = lazy(async () => ({ default: (await fetched.light()).LightDialog }));
+export const PurposeDialog = lazy(async () => ({ default: (await fetched.purpose()).PurposeDialog }));
 export const LooksDialog = lazy(async () => ({ default: (await fetched.looks()).LooksDialog }));
 export const AddGlass = lazy(async () => ({ default: (await fetched.glass()).AddGlass }));
 export const NameStack = lazy(async () => ({ default: (await fetched.together()).NameStack }));

@@ -1,10 +1,13 @@
 import type { Exposure } from "../../questions/bench";
 import type { ArmQuestion } from "../../questions/checklist";
 import { exposureOf } from "../../state/asks";
-import { itemsOf } from "../../state/bag";
+import { itemsOf, releaseOf } from "../../state/bag";
 import { type Laid, settingsOf } from "../../state/bench";
+import { habits } from "../../state/habits";
 import type { KitItem } from "../../state/kit";
 import { type Outing, skyAt } from "../../state/outings";
+import { saidOf } from "../../state/scene";
+import { ITS_OWN } from "../../words/zone";
 import { answerOf, arm, type Armed, type Plan, unopened } from "../../state/running";
 
 interface Given {
@@ -24,10 +27,10 @@ function conditionsOf({ laid, outing, aim, answered, at }: Pick<Given, "laid" | 
   const rims = stack.flatMap((glass) => items.filter((item) => item.id === glass.id).map((item) => item.facts));
   const depths = rims.flatMap((facts) => facts.rim_depth_mm ?? []);
   const openings = rims.flatMap((facts) => facts.clear_mm ?? []);
-  const sea = bench.scene.subjects.find((subject) => subject.kind === "sea")?.facts;
-  const swell = outing?.weather.swell_m ?? (typeof sea?.["height_m"] === "number" ? sea["height_m"] : null);
+  // What nobody has said is not written down as if it had been seen.
   return {
     place: outing?.name ?? null,
+    zone: outing?.zone ?? ITS_OWN,
     body: body?.name ?? null,
     body_id: body?.id ?? null,
     lens: lens?.name ?? null,
@@ -35,13 +38,14 @@ function conditionsOf({ laid, outing, aim, answered, at }: Pick<Given, "laid" | 
     focal_mm: laid.focalMm ?? null,
     rims_mm: depths.length > 0 ? depths.reduce((sum, depth) => sum + depth, 0) : null,
     opening_mm: openings.length > 0 ? Math.min(...openings) : null,
-    pitch_deg: bench.scene.elevationDeg,
+    pitch_deg: bench.scene.toldElevation === true ? bench.scene.elevationDeg : null,
     ev100: answered.scene_ev100,
     sky: outing ? skyAt(outing, at) : null,
-    swell_m: swell,
-    period_s: typeof sea?.["period_s"] === "number" ? sea["period_s"] : null,
+    swell_m: outing?.weather.swell_m ?? saidOf(bench.scene, "sea", "height_m"),
+    period_s: saidOf(bench.scene, "sea", "period_s"),
     wind_m_s: outing?.weather.wind_m_s ?? null,
     celsius: outing?.weather.celsius ?? null,
+    monochrome: bench.monochrome || null,
     aim_from_seconds: aim?.from_seconds ?? null,
     aim_to_seconds: aim?.to_seconds ?? null,
   };
@@ -79,6 +83,9 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
       // What a decided time lets in beside the light that was asked for was meant.
       bias_stops: answered.residue_stops,
       expected_sd: bench.expectedSd,
+      correction_stops: bench.correction?.stops ?? 0,
+      correction_for: bench.correction?.because ?? null,
+      purpose_stops: bench.purposeThirds / 3,
     }),
   };
   const list: ArmQuestion = {
@@ -94,10 +101,14 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
     lens: laid.lens ? { ...laid.lens.facts } : null,
     holder: laid.holder ? { ...laid.holder.facts } : null,
     support: factsOf(itemsOf(items, "support")[0]),
-    release: factsOf(itemsOf(items, "release")[0]),
+    release: factsOf(releaseOf(items, habits().releaseId)),
+    releases: itemsOf(items, "release").length,
+    focal_mm: laid.focalMm ?? null,
+    iso: plan.settings.iso,
     wind_m_s: outing?.weather.wind_m_s ?? null,
     celsius: outing?.weather.celsius ?? null,
     upright: false,
+    open_since_seconds: 0,
     sun: outing && {
       latitude: outing.latitude,
       longitude: outing.longitude,

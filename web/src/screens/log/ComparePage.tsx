@@ -1,10 +1,11 @@
 import { Link, useParams } from "react-router";
+import { words } from "../../words";
 import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { glassText, verdictText, whenText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { Gone } from "./Gone";
-import { Histogram } from "./Histogram";
+import { Histogram } from "../../parts/Histogram";
 import { usePicture } from "../../questions/log";
 import { type Frame, useFrame } from "../../state/frames";
 import { useSession } from "../../state/session";
@@ -40,8 +41,8 @@ export function ComparePage() {
         <Side frame={second} small={secondPicture?.small} name={say.second} />
       </div>
       {firstPicture && secondPicture && (
-        <section aria-label={say.tones}>
-          <h2>{say.tones}</h2>
+        <section aria-label={words.histogram.tones}>
+          <h2>{words.histogram.tones}</h2>
           <Histogram one={firstPicture} other={secondPicture} />
           <p className="mb-0" data-testid="compare-shift">
             {say.tonesText(
@@ -79,7 +80,7 @@ function Side({ frame, small, name }: { frame: Frame; small: string | undefined;
         <p className="compare-none quiet">{say.noPicture}</p>
       )}
       <figcaption>
-        <Link to={`/log/frame/${frame.id}`}>{whenText(frame.opened_at)}</Link> <span className="quiet">({name})</span>
+        <Link to={`/log/frame/${frame.id}`}>{whenText(frame)}</Link> <span className="quiet">({name})</span>
       </figcaption>
       <FrameStaff frame={frame} />
     </figure>
@@ -89,7 +90,7 @@ function Side({ frame, small, name }: { frame: Frame; small: string | undefined;
 function rows(a: Frame, b: Frame): [string, string, string][] {
   const both = (text: (frame: Frame) => string): [string, string] => [text(a), text(b)];
   return [
-    [say.facts.opened, ...both((frame) => whenText(frame.opened_at))],
+    [say.facts.opened, ...both((frame) => whenText(frame))],
     [say.facts.set, ...both((frame) => `f/${frame.settings.aperture} ISO ${frame.settings.iso}`)],
     [say.facts.glass, ...both(glassText)],
     [say.facts.real, ...both((frame) => timeText(Math.max(frame.actual_seconds ?? 0, 0.001)))],

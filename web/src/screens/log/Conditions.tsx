@@ -6,6 +6,7 @@ type Conditions = NonNullable<Frame["conditions"]>;
 
 const NUMBERS = [
   ["focal_mm", 1, 3000],
+  ["kelvin", 1500, 25_000],
   ["rims_mm", 0, 300],
   ["swell_m", 0, 20],
   ["period_s", 0.3, 30],
@@ -36,6 +37,12 @@ export function Conditions({ frame }: { frame: Frame }) {
             onChange={(event) => change({ place: event.target.value.trim() || null })}
           />
         </Form.Group>
+        <Form.Check
+          id="condition-monochrome"
+          label={say.monochrome}
+          checked={held.monochrome ?? false}
+          onChange={(event) => change({ monochrome: event.target.checked || null })}
+        />
         {NUMBERS.map(([name, low, high]) => (
           <Form.Group key={name} controlId={`condition-${name}`}>
             <Form.Label>{say[name]}</Form.Label>

@@ -6,10 +6,13 @@ import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { NoteField } from "../../parts/review/NoteField";
 import { ReviewPanel } from "../../parts/review/ReviewPanel";
 import { useReviewed } from "../../questions/log";
+import { useAgain } from "../../questions/run";
 import { askLogFile } from "../../questions/logFiles";
+import { taughtBy } from "../../state/again";
 import { readingOf } from "../../state/asks";
 import { chosen, itemsOf } from "../../state/bag";
 import { type Laid, useBench } from "../../state/bench";
+import { benchOf } from "../../state/fromFrame";
 import { documentOf, type Frame, useFrame } from "../../state/frames";
 import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
@@ -25,6 +28,8 @@ import { Picture } from "./Picture";
 import { useRemoveFrame } from "./useRemoveFrame";
 
 const say = logWords;
+/** Nothing is corrected by less [stops]. */
+const LEAST_STOPS = 0.02;
 
 /** One frame: what it was, how it came out, what that teaches. */
 export function FramePage() {
@@ -39,26 +44,10 @@ function OneFrame({ frame }: { frame: Frame }) {
   const [laid, move] = useBench();
   const remove = useRemoveFrame();
   const navigate = useNavigate();
-  const back = () => {
-    const { shutter, aperture, iso, ev100 } = frame.reading;
-    move({
-      do: "set",
-      change: {
-        ...(ev100 == null
-          ? {
-              meter: "camera" as const,
-              ...(shutter && { shutter }),
-              ...(aperture && { aperture }),
-              ...(iso && { iso }),
-            }
-          : { meter: "hand" as const, ev100 }),
-        shotAperture: frame.settings.aperture,
-        shotIso: frame.settings.iso,
-        on: frame.stack.flatMap((glass) => (laid?.bag.some((piece) => piece.id === glass.id) ? (glass.id ?? []) : [])),
-        floating: "time",
-        targetSeconds: null,
-      },
-    });
+  const taught = useAgain(taughtBy(frame));
+  const correction = taught.answer && Math.abs(taught.answer.stops) > LEAST_STOPS ? taught.answer : null;
+  const back = (corrected: typeof correction) => {
+    move({ do: "set", change: benchOf(frame, laid?.bag ?? [], corrected) });
     void navigate("/");
   };
   const sidecar = async () => {
@@ -67,11 +56,11 @@ function OneFrame({ frame }: { frame: Frame }) {
   };
   return (
     <div className="frame-page">
-      <section className="frame-facts" aria-label={whenText(frame.opened_at)}>
+      <section className="frame-facts" aria-label={whenText(frame)}>
         <Link to="/log" className="plain-link">
           {say.back}
         </Link>
-        <h1>{whenText(frame.opened_at)}</h1>
+        <h1>{whenText(frame)}</h1>
         <p className="frame-set">
           <strong>
             f/{frame.settings.aperture} ISO {frame.settings.iso}, {timeText(Math.max(frame.actual_seconds ?? 0, 0.001))}
@@ -89,8 +78,13 @@ function OneFrame({ frame }: { frame: Frame }) {
         <Picture frame={frame} />
         <NoteField frame={frame} />
         <div className="frame-actions">
-          <Button variant="quiet" onClick={back}>
-            {say.benchIt}
+          {correction && (
+            <Button variant="signal" onClick={() => back(correction)}>
+              {say.benchCorrected(correction.name, signedStops(correction.stops))}
+            </Button>
+          )}
+          <Button variant="quiet" onClick={() => back(null)}>
+            {correction ? say.benchAsItWas : say.benchIt}
           </Button>
           <Button
             variant="quiet"
@@ -124,8 +118,13 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
     now: byBench && laid ? readingOf(laid) : null,
     step: frame.reading.step,
     sensor_height_mm: body?.facts.sensor_height_mm ?? 24,
-    pitch_deg: Math.max(-30, Math.min(30, frame.conditions?.pitch_deg ?? 0)),
-    glass: on.map(({ facts }) => ({ cast: facts.cast, mired: facts.cast_mired, corner_stops: facts.corner_stops })),
+    pitch_deg: frame.conditions?.pitch_deg == null ? null : Math.max(-30, Math.min(30, frame.conditions.pitch_deg)),
+    glass: on.map(({ facts }) => ({
+      cast: facts.cast,
+      mired: facts.cast_mired,
+      green: facts.cast_green,
+      corner_stops: facts.corner_stops,
+    })),
   };
   const reviewed = useReviewed(asked);
   const { next, remarks = [], editing = [] } = reviewed.shown ?? {};

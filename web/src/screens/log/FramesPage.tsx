@@ -154,7 +154,7 @@ function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick:
   return (
     <li className="log-row">
       <time className="log-when" dateTime={frame.opened_at}>
-        {clockOf(frame.opened_at)}
+        {clockOf(frame)}
       </time>
       <div className="log-set">
         <Link to={`/log/frame/${frame.id}`}>
@@ -191,7 +191,7 @@ function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick:
 function byDay(frames: Frame[]): [string, Frame[]][] {
   const days = new Map<string, Frame[]>();
   for (const frame of frames) {
-    const day = dayText(frame.opened_at);
+    const day = dayText(frame);
     days.set(day, [...(days.get(day) ?? []), frame]);
   }
   return [...days];

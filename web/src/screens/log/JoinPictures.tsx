@@ -265,7 +265,7 @@ function photoText(photo: Photo): string {
 
 function optionText(frame: Frame | undefined): string {
   if (!frame) return "";
-  return `${whenText(frame.opened_at)}, ${timeText(frame.actual_seconds ?? 1)}`;
+  return `${whenText(frame)}, ${timeText(frame.actual_seconds ?? 1)}`;
 }
 
 function trimmed(value: number): string {

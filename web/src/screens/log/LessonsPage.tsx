@@ -4,7 +4,7 @@ import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { logWords } from "../../words/log";
 import { tenthStops, timeText } from "../../words/times";
-import { whenText } from "./frameText";
+import { instantText } from "./frameText";
 import { useOwnLog } from "../../state/ownLog";
 
 const say = logWords.lessons;
@@ -53,7 +53,7 @@ export function LessonsPage() {
           <Part title={say.habits}>
             {(evidence.shown?.habits ?? []).map((habit) => (
               <li key={habit.began}>
-                {say.habit(whenText(habit.began), tenthStops(habit.mean), (2 * habit.sd).toFixed(1))}
+                {say.habit(instantText(habit.began), tenthStops(habit.mean), (2 * habit.sd).toFixed(1))}
                 <span className="quiet"> ({say.frames(habit.frames)})</span>
               </li>
             ))}

@@ -6,7 +6,7 @@ import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
-import { whenText } from "./frameText";
+import { instantText } from "./frameText";
 
 interface Props {
   sort: "log" | "archive";
@@ -53,7 +53,8 @@ export function TakeIn({ sort, file, onClose }: Props) {
             <ul className="plain-list">
               {frames.frames.map((frame) => (
                 <li key={frame.id}>
-                  {whenText(frame.opened_at)} {frame.what} <span className="quiet">({say.changes[frame.change]})</span>
+                  {instantText(frame.opened_at)} {frame.what}{" "}
+                  <span className="quiet">({say.changes[frame.change]})</span>
                 </li>
               ))}
             </ul>

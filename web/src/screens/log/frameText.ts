@@ -1,5 +1,6 @@
 import { words } from "../../words";
 import { logWords } from "../../words/log";
+import { isZone, ITS_OWN } from "../../words/zone";
 import { signedStops, thirdsText } from "../../words/times";
 import type { Frame } from "../../state/frames";
 
@@ -30,18 +31,35 @@ export function glassText(frame: Frame): string {
   return frame.stack.map((glass) => glass.name).join(" + ") || words.bare;
 }
 
-const DAY = new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long", year: "numeric" });
-const CLOCK = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
-const SHORT = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+const DAY = { weekday: "long", day: "numeric", month: "long", year: "numeric" } as const;
+const CLOCK = { hour: "2-digit", minute: "2-digit" } as const;
+const SHORT = { dateStyle: "medium", timeStyle: "short" } as const;
 
-export function dayText(instant: string): string {
-  return DAY.format(new Date(instant));
+type Opened = Pick<Frame, "opened_at" | "conditions">;
+
+/** The clock a frame's times are read on: its place's, else this device's. */
+function zoneOf({ conditions }: Opened): string {
+  const zone = conditions?.zone;
+  return zone != null && isZone(zone) ? zone : ITS_OWN;
 }
 
-export function clockOf(instant: string): string {
-  return CLOCK.format(new Date(instant));
+function inItsZone(frame: Opened, how: Intl.DateTimeFormatOptions): string {
+  return new Intl.DateTimeFormat("en-GB", { ...how, timeZone: zoneOf(frame) }).format(new Date(frame.opened_at));
 }
 
-export function whenText(instant: string): string {
-  return SHORT.format(new Date(instant));
+export function dayText(frame: Opened): string {
+  return inItsZone(frame, DAY);
+}
+
+export function clockOf(frame: Opened): string {
+  return inItsZone(frame, CLOCK);
+}
+
+export function whenText(frame: Opened): string {
+  return inItsZone(frame, SHORT);
+}
+
+/** An instant that belongs to no place, by this device's clock. */
+export function instantText(instant: string): string {
+  return new Intl.DateTimeFormat("en-GB", SHORT).format(new Date(instant));
 }

@@ -25,7 +25,15 @@ export async function madeFrame(made: Made, laid: Laid): Promise<Frame> {
       offset_sd: piece.offset_sd,
       in_reading: false,
     }));
-    planned = await askExposure({ reading: read, stack, settings: {}, scale: "exact", dial_limit: laid.dialLimit });
+    planned = await askExposure({
+      reading: read,
+      stack,
+      settings: {},
+      scale: "exact",
+      dial_limit: laid.dialLimit,
+      purpose_stops: 0,
+      monochrome: false,
+    });
   }
   const closedAt = new Date(openedAt.getTime() + seconds * 1000);
   const event = (kind: "opened" | "closed", at: Date) => ({

@@ -52,7 +52,7 @@ export function OutingScreen() {
   const water = tide.answer;
   const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
   const frames = useFrames(framesOf(current, laid, swaps, leaveBy)).shown;
-  const parts = { outing: current, set, laid, light: light.shown, swaps, nameOf };
+  const parts = { outing: current, set, laid, light: light.shown, swaps, frames, nameOf };
 
   return (
     <div className="outing">
@@ -195,7 +195,7 @@ export function OutingScreen() {
           </Tab>
         </Tabs>
       </section>
-      {light.shown && <Sheet {...parts} light={light.shown} tide={water} frames={frames} />}
+      {light.shown && <Sheet {...parts} light={light.shown} tide={water} />}
     </div>
   );
 }

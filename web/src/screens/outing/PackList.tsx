@@ -1,3 +1,4 @@
+import type { Schemas } from "../../api/client";
 import { Button, Form } from "react-bootstrap";
 import type { Laid } from "../../state/bench";
 import { useKit } from "../../state/kit";
@@ -15,14 +16,15 @@ interface Props {
   laid: Laid | null;
   swaps: Swaps | undefined;
   light: Light | undefined;
+  frames: Schemas["PlannedFramesAnswer"] | undefined;
   nameOf: (id: string) => string;
 }
 
 /** What goes into the bag for this plan, ticked off as it does. */
-export function PackList({ outing, set, laid, swaps, light, nameOf }: Props) {
+export function PackList({ outing, set, laid, swaps, light, frames, nameOf }: Props) {
   const say = outingWords;
   const kit = useKit();
-  const pack = usePack(packOf({ outing, laid, swaps, light, nameOf, items: kit.items }));
+  const pack = usePack(packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items }));
   const lines = pack.shown?.lines;
   if (!lines && pack.error) return <Fault error={pack.error} again={pack.again} />;
   if (!lines) return <p className="quiet">{words.bench.waiting}</p>;

@@ -25,11 +25,20 @@ export function Readings({ outing, set, laid, light }: Props) {
   const metered = laid?.bench.meteredAt == null ? null : Date.parse(laid.bench.meteredAt);
   const taken = metered !== null && within(metered) ? metered : within(now) ? now : from + (to - from) / 4;
   const chosen = laid?.bench.useOuting === true ? laid.bench.lightAt : null;
+  const [asking, setAsked] = useState<number | null>(null);
   const [typedTime, setTime] = useState<string | null>(null);
   const time = typedTime ?? chosen ?? clockIn(taken, outing.zone);
   const at = instantOf(outing.date, time, outing.zone);
   const plausible = usePlausible(laid && plausibleOf(outing, laid, at)).answer;
   const say = outingWords;
+  // A reading that does not fit this hour is asked about before it moves the plan; another reading is another question.
+  const asked = plausible?.advice && asking === plausible.ev100 ? asking : null;
+  const take = () => {
+    if (!plausible) return;
+    const reading = { at: new Date(at).toISOString(), ev100: Math.round(plausible.ev100 * 100) / 100 };
+    set({ readings: [...outing.readings.filter((kept) => kept.at !== reading.at), reading] });
+    setAsked(null);
+  };
   return (
     <div className="outing-readings">
       <h2>{say.readings}</h2>
@@ -63,17 +72,30 @@ export function Readings({ outing, set, laid, light }: Props) {
         />
         <Button
           variant="quiet"
-          disabled={!plausible || laid?.bench.expectedSd != null}
+          disabled={!plausible || laid?.bench.expectedSd != null || asked !== null}
           onClick={() => {
-            if (!plausible) return;
-            const reading = { at: new Date(at).toISOString(), ev100: Math.round(plausible.ev100 * 100) / 100 };
-            set({ readings: [...outing.readings.filter((kept) => kept.at !== reading.at), reading] });
+            if (plausible?.advice) setAsked(plausible.ev100);
+            else take();
           }}
         >
           {plausible && laid?.bench.expectedSd == null ? say.takeReading(plausible.ev100.toFixed(1)) : say.noReading}
         </Button>
       </div>
-      {plausible?.advice && <p className="outing-ask">{plausible.advice.text}</p>}
+      {plausible?.advice && (
+        <p className="outing-ask" role={asked === null ? undefined : "alert"}>
+          {plausible.advice.text}
+        </p>
+      )}
+      {asked !== null && (
+        <div className="reading-asked">
+          <Button variant="signal" onClick={take}>
+            {say.takeAllTheSame}
+          </Button>
+          <Button variant="quiet" onClick={() => setAsked(null)}>
+            {say.meterAgain}
+          </Button>
+        </div>
+      )}
     </div>
   );
 }

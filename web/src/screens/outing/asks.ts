@@ -13,12 +13,14 @@ interface Given {
   laid: Laid | null;
   swaps: Swaps | undefined;
   light: Light | undefined;
+  /** The frames of the plan, where there is one. */
+  frames?: Schemas["PlannedFramesAnswer"] | undefined;
   nameOf: (id: string) => string;
   items: KitItem[];
 }
 
 /** What the pack list grows from: bench, swap plan, light, weather and hazards. */
-export function packOf({ outing, laid, swaps, light, nameOf, items }: Given): PackQuestion {
+export function packOf({ outing, laid, swaps, light, frames, nameOf, items }: Given): PackQuestion {
   const body = laid?.body?.facts;
   const used = new Set(swaps?.stretches.flatMap((stretch) => stretch.glass ?? []) ?? laid?.bench.on ?? []);
   const stops = (ids: Iterable<string>) =>
@@ -27,6 +29,8 @@ export function packOf({ outing, laid, swaps, light, nameOf, items }: Given): Pa
   const times = swaps?.stretches.flatMap((stretch) => [stretch.first_seconds ?? 0, stretch.last_seconds ?? 0]) ?? [];
   const longest = Math.max(0, ...times);
   const [from, to] = span(outing);
+  const openMs = (frames?.frames ?? []).reduce((sum, each) => sum + Date.parse(each.ready) - Date.parse(each.opens), 0);
+  const openMinutes = openMs > 0 ? Math.min(10_080, Math.round(openMs / 60_000)) : null;
   const polariser = laid?.bag.find((glass) => glass.kind === "polariser")?.name;
   return {
     body: laid?.body?.name ?? null,
@@ -46,10 +50,25 @@ export function packOf({ outing, laid, swaps, light, nameOf, items }: Given): Pa
     noise_reduction: reducesNoise(laid),
     celsius: outing.weather.celsius ?? null,
     wind_m_s: outing.weather.wind_m_s ?? null,
+    wet: isWet(laid, outing),
+    plates: Math.max(0, ...stacks.map((ids) => [...ids].filter((id) => isPlate(laid, id)).length)),
+    open_minutes: openMinutes,
     dark: light?.points.some((point) => point.altitude_deg < DARK_BELOW) ?? false,
     tide: outing.waters.length > 0,
     hazards: outing.hazards,
   };
+}
+
+function isPlate(laid: Laid | null, id: string): boolean {
+  return laid?.items.find((item) => item.id === id)?.facts.mount === "plate";
+}
+
+/** Whether water reaches the camera there: the sea's or a fall's, as far as somebody has said so. */
+function isWet(laid: Laid | null, outing: Outing): boolean {
+  return (
+    outing.waters.length > 0 ||
+    (laid?.bench.scene.subjects.some(({ kind }) => kind === "sea" || kind === "river") ?? false)
+  );
 }
 
 /** Below this one wants a lamp to walk by: civil twilight ends. */

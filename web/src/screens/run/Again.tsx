@@ -1,7 +1,6 @@
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import type { Cause } from "../../state/again";
-import { changeFrame, type Frame } from "../../state/frames";
+import { type Cause, changeFrame, type Frame } from "../../state/frames";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { runWords } from "../../words/run";

@@ -10,12 +10,25 @@ import { clockText, markText, signedStops, timeParts, timeText } from "../../wor
 import { ArmList } from "./ArmList";
 import { silence, tick, wake } from "../../ui/bell";
 import { Closer } from "./Closer";
+import { GearNow } from "./GearNow";
+import { useArmList } from "./useArmList";
 import { PlanStaff } from "./PlanStaff";
 import { RemoteTest } from "./RemoteTest";
+import { useExposure } from "../../questions/bench";
 import { useChecklist } from "../../questions/checklist";
 import { unmetered } from "../../state/bench";
 import { remember, useHabits } from "../../state/habits";
-import { type Armed, disarm, type Failure, open, queued, rearm, rehearse } from "../../state/running";
+import {
+  type Armed,
+  disarm,
+  type Failure,
+  open,
+  queued,
+  rearm,
+  rehearsalOf,
+  rehearse,
+  tryFirst,
+} from "../../state/running";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { faultText } from "../../ui/faultText";
@@ -30,21 +43,24 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const [panel, setPanel] = useState<"test" | "series" | null>(null);
   const [failure, setFailure] = useState<Failure | null>(null);
   const simulated = device.kind === "simulated";
-  const checklist = useChecklist(armed.list);
+  const checklist = useChecklist(useArmList(armed.list));
   const list = checklist.shown;
   const mark = plan.answer.dial_mark;
-  const correction = plan.answer.steps.find((step) => step.kind === "correction");
+  const meant = plan.answer.steps.filter((step) => step.kind === "correction" || step.kind === "purpose");
   const stopwatch = plan.run.purpose === "stopwatch";
   // A dial time closes itself; in bulb it is as last time.
   const closing = mark === null ? closes : "mark";
   const say = runWords;
 
-  const press = useCallback((at: number) => {
-    void open(new Date(at)).then((failed) => {
-      setFailure(failed);
-      if (failed) setOpensAt(null);
-    });
-  }, []);
+  const press = useCallback(
+    (at: number) => {
+      void open(new Date(at)).then((failed) => {
+        setFailure(failed);
+        if (failed) setOpensAt(null);
+      });
+    },
+    [setFailure],
+  );
   const start = async () => {
     if (opensAt !== null) return;
     const from = Date.now();
@@ -75,6 +91,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         )}
         <Fault error={checklist.error} again={checklist.again} />
         {list && <ArmList lines={list.lines} pointed={failure?.line ?? null} />}
+        <GearNow armed={armed} left={list?.battery_left ?? null} />
         <Closer onTest={() => setPanel("test")} />
       </section>
       <section className="run-main" aria-label={say.armed}>
@@ -98,24 +115,30 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.bare}
           </p>
         )}
-        {correction && <p className="run-note">{say.correct.step(correction.name, signedStops(correction.stops))}</p>}
+        {meant.map((step) => (
+          <p key={step.kind} className="run-note">
+            {say.correct.step(step.name, signedStops(step.stops))}
+          </p>
+        ))}
         {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
         {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
         {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
+        {plan.run.purpose === "trial" && armed.after && (
+          <p className="run-note">{say.trial.note(timeText(armed.after.plan.answer.set_seconds))}</p>
+        )}
         {list?.rehearsal && plan.run.purpose === "frame" && (
+          <RehearsalOffer armed={armed} iso={list.rehearsal.iso} why={list.rehearsal.why} />
+        )}
+        {triesFirst(armed) && (
           <div className="rehearse">
-            <p>
-              <strong>{say.rehearsal(list.rehearsal.iso, timeText(list.rehearsal.seconds))}</strong>{" "}
-              {list.rehearsal.why}
-            </p>
+            <p>{say.trial.offer(timeText(plan.dial_limit))}</p>
             <Button
               variant="quiet"
-              disabled={checklist.answer === undefined}
               onClick={() => {
-                rehearse(list.rehearsal?.iso ?? "").catch((error: unknown) => toast({ text: faultText(error) }));
+                tryFirst(plan.dial_limit).catch((error: unknown) => toast({ text: faultText(error) }));
               }}
             >
-              {say.rehearse}
+              {say.trial.arm(timeText(plan.dial_limit))}
             </Button>
           </div>
         )}
@@ -167,6 +190,39 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
       </section>
       <p className="visually-hidden">{stopwatch ? say.just.upTo : say.planned(timeText(plan.answer.set_seconds))}</p>
     </div>
+  );
+}
+
+/** The same frame at a high ISO first. The time that is shown is the one that is armed. */
+function RehearsalOffer({ armed, iso, why }: { armed: Armed; iso: string; why: string }) {
+  const say = runWords;
+  const rehearsal = useExposure(rehearsalOf(armed, iso));
+  const { shown, answer, error, again } = rehearsal;
+  return (
+    <div className="rehearse">
+      <Fault error={error} again={again} />
+      {shown && (
+        <p data-stale={rehearsal.stale || undefined}>
+          <strong>{say.rehearsal(iso, timeText(shown.set_seconds))}</strong> {why}
+        </p>
+      )}
+      <Button variant="quiet" disabled={answer === undefined} onClick={() => answer && rehearse(iso, answer)}>
+        {say.rehearse}
+      </Button>
+    </div>
+  );
+}
+
+/** A trial at the dial's end is worth it where the frame is much longer; film's law would not scale up. */
+function triesFirst({ plan, question, queue }: Armed): boolean {
+  const { purpose, film } = plan.run;
+  return (
+    purpose === "frame" &&
+    question !== null &&
+    queue === null &&
+    film == null &&
+    plan.answer.dial_mark === null &&
+    plan.answer.set_seconds >= plan.dial_limit * 2
   );
 }
 

@@ -70,9 +70,19 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           </tbody>
         </table>
         {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
-        {!aborted && purpose !== "dark" && <Again frame={frame} offered={offered} />}
+        {!aborted && purpose !== "dark" && (
+          <>
+            <div className="run-review">
+              <ReviewPanel frame={frame} brief />
+              <Link to={`/log/frame/${frame.id}`} className="plain-link">
+                {logWords.review.more}
+              </Link>
+            </div>
+            <Again frame={frame} offered={offered} />
+          </>
+        )}
         <div className="run-after">
-          <Onwards armed={armed} quietly={offered.offer !== null} />
+          <Onwards armed={armed} quietly={offered.offer !== null || (purpose === "trial" && frame.review == null)} />
           <Button variant="quiet" onClick={() => void takeBack(frame)}>
             {say.takeBack}
           </Button>
@@ -83,14 +93,6 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
             {words.toBench}
           </Link>
         </div>
-        {!aborted && purpose !== "dark" && (
-          <div className="run-review">
-            <ReviewPanel frame={frame} brief />
-            <Link to={`/log/frame/${frame.id}`} className="plain-link">
-              {logWords.review.more}
-            </Link>
-          </div>
-        )}
         <NoteField key={frame.id} frame={frame} />
         <p className="quiet">{signedIn ? say.kept : say.keptHere}</p>
         {!aborted && purpose !== "dark" && !film && actual >= (darkFrom(armed) ?? DARK_FROM) && (
@@ -113,7 +115,7 @@ function Onwards({ armed, quietly }: { armed: Armed; quietly: boolean }) {
   const { queue, after } = armed;
   if (after)
     return (
-      <Button variant="signal" onClick={rearm}>
+      <Button variant={quietly ? "quiet" : "signal"} onClick={rearm}>
         {say.backToFrame}
       </Button>
     );

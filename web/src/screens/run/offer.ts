@@ -1,7 +1,7 @@
 import { useExposure } from "../../questions/bench";
 import { useAgain } from "../../questions/run";
-import { againOf, armAgain, type Cause, correctedOf } from "../../state/again";
-import type { Frame } from "../../state/frames";
+import { againOf, armAgain, correctedOf } from "../../state/again";
+import type { Cause, Frame } from "../../state/frames";
 import type { Armed } from "../../state/running";
 import { useNow } from "../../ui/useNow";
 import { runWords } from "../../words/run";

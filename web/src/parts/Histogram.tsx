@@ -1,17 +1,19 @@
-import { logWords } from "../../words/log";
-import type { Digest } from "../../questions/log";
+import type { Schemas } from "../api/client";
+import { words } from "../words";
 
 const WIDE = 640;
 const HIGH = 120;
 
-/** Two frames' tones over each other, on the axis of stops: the first filled, the second a line. */
-export function Histogram({ one: entry, other }: { one: Digest; other: Digest }) {
-  const say = logWords.compare;
+type Digest = Schemas["DigestAnswer"];
+
+/** A frame's tones on the axis of stops, filled; those of another over it as a line. */
+export function Histogram({ one: entry, other }: { one: Digest; other?: Digest }) {
+  const say = words.histogram;
   const bins = entry.green.length;
   const shown = Math.min(bins, Math.round(12 / entry.bin_stops));
   const light = (digest: Digest) =>
     digest.green.slice(0, shown).map((green, at) => (green + (digest.red[at] ?? 0) + (digest.blue[at] ?? 0)) / 3);
-  const [first, second] = [light(entry), light(other)];
+  const [first, second] = [light(entry), other ? light(other) : []];
   const most = Math.max(...first, ...second, 1e-6);
   // Bright on the right, as on the back of a camera.
   const x = (at: number) => WIDE - (at / shown) * WIDE;
@@ -21,7 +23,7 @@ export function Histogram({ one: entry, other }: { one: Digest; other: Digest })
   return (
     <svg className="histogram" viewBox={`0 0 ${WIDE} ${HIGH + 22}`} role="img" aria-label={say.tones}>
       <path className="histogram-first" d={`${steps(first)} L${x(shown)} ${HIGH} L${WIDE} ${HIGH} Z`} />
-      <path className="histogram-second" d={steps(second)} />
+      {other && <path className="histogram-second" d={steps(second)} />}
       <line className="histogram-foot" x1="0" x2={WIDE} y1={HIGH} y2={HIGH} />
       {[0, 2, 4, 6, 8, 10].map((stops) => (
         <text key={stops} x={x(stops / entry.bin_stops)} y={HIGH + 16} textAnchor={stops === 0 ? "end" : "middle"}>
