@@ -4447,7 +4447,9 @@ export interface components {
         };
         /**
          * PairAnswer
-         * @description Strengths relative to the exposures, and how the camera is set so that the colour is gone; ``refused`` says what to reshoot, and then nothing else can be trusted.
+         * @description Strengths relative to the exposures, and how the camera is set so that the colour is gone.
+         *
+         *     ``refused`` says what to reshoot, and then nothing else can be trusted.
          */
         PairAnswer: {
             /** Advice */

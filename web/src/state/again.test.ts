@@ -49,6 +49,25 @@ describe("what a judged frame teaches the next one", () => {
   });
 });
 
+describe("a trial", () => {
+  const trial = frame({ error: null }, { purpose: "trial", bias_stops: -2, correction_stops: 0 });
+  const ready = armed({ after: { plan: {} }, plan: { run: { bias_stops: -2 } } }, { chosen_seconds: 30 });
+
+  it("is judged though another frame comes after it, and its short time is part of what it teaches", () => {
+    expect(againOf(ready, trial)).toEqual({
+      came_out: 2 / 3,
+      late_stops: 0,
+      longer_stops: -2,
+      earlier_stops: 0,
+    });
+  });
+
+  it("leaves the frame itself without a decided time", () => {
+    const asked = correctedOf(ready, trial, { stops: 0, name: "Last frame right" }, LATER);
+    expect(asked?.chosen_seconds).toBeNull();
+  });
+});
+
 describe("the corrected sum", () => {
   const correction = { stops: -0.75, name: "Last frame ⅔ stop bright" };
 

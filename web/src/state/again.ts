@@ -65,11 +65,13 @@ export function armAgain(
   question: Schemas["ExposureAsked"],
   answered: Exposure,
   cause: Cause | null,
+  aperture: string = armed.plan.settings.aperture,
 ): void {
   const { plan, list } = armed;
   change({
     plan: {
       ...plan,
+      settings: { ...plan.settings, aperture },
       answer: answerOf(answered),
       run: {
         ...plan.run,

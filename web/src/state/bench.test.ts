@@ -187,3 +187,35 @@ describe("the bench", () => {
     expect([took.on, took.shotAperture, took.floating]).toEqual([["g5"], "8", "time"]);
   });
 });
+
+describe("what is meant otherwise than the meter says", () => {
+  const taught = (because: "scene" | "filter" | "taste" | null): Move => ({
+    do: "set",
+    change: { correction: { stops: -2 / 3, name: "Last frame ⅔ stop bright", because } },
+  });
+  const meter: Move = { do: "set", change: { shutter: "1/60" } };
+
+  it.each([
+    ["the metering", "scene", meter, false],
+    ["the metering", "scene", toggle("g3"), true],
+    ["nothing said", null, { do: "meterAgain" }, false],
+    ["the filter", "filter", meter, true],
+    ["the filter", "filter", toggle("g3"), false],
+    ["the filter", "filter", { do: "bare" }, false],
+    ["taste", "taste", meter, true],
+    ["taste", "taste", toggle("g3"), true],
+  ] as const)("a correction for %s stays only as long as what it is for (%s)", (_, because, move, stays) => {
+    expect(after(taught(because), move).correction !== null).toBe(stays);
+  });
+
+  it("goes into the sum, and into whatever is worked out instead of the time", () => {
+    const state = after(taught("taste"), { do: "set", change: { purposeThirds: 1, monochrome: true } });
+    expect(exposureOf(lay(state, KIT))).toMatchObject({
+      correction: { stops: -2 / 3, name: "Last frame ⅔ stop bright" },
+      purpose_stops: 1 / 3,
+      monochrome: true,
+    });
+    const held = lay({ ...state, floating: "aperture", targetSeconds: 30 }, KIT);
+    expect(steerOf(held)?.wished_stops).toBeCloseTo(-1 / 3);
+  });
+});

@@ -141,6 +141,7 @@ export const log = {
     problem: "Give when it opened and for how long.",
   },
   join: {
+    judge: "How did it come out?",
     open: "Add pictures",
     drop: "Drop JPEGs here to join them to their frames",
     title: "Pictures to their frames",

@@ -9,6 +9,7 @@ import { looks as ownLooks } from "../../state/looks";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
 import { signedThirds, thirdsText } from "../../words/times";
+import { Belongs } from "./Belongs";
 import "./review.css";
 
 type Review = NonNullable<Frame["review"]>;
@@ -58,6 +59,7 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
       </div>
       {!brief && (
         <>
+          <Belongs frame={frame} />
           <h3>{say.seen}</h3>
           <div className="review-seen" role="group" aria-label={say.seen}>
             {findings.map((finding) => (

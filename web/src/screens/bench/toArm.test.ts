@@ -2,6 +2,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Exposure } from "../../questions/bench";
 import { type Bench, fromStarter, lay, type Laid } from "../../state/bench";
+import { remember } from "../../state/habits";
 import type { KitItem } from "../../state/kit";
 import type { Outing } from "../../state/outings";
 import type { Armed } from "../../state/running";
@@ -55,12 +56,12 @@ const drawn = drawer<Armed>({ name: "armed", version: 1, check: (content) => con
 /** What stands ready on Run after *Get ready*. */
 function ready(
   part: Partial<Bench> = {},
-  more: { laid?: Partial<Laid>; answer?: object; outing?: Outing | null } = {},
+  more: { laid?: Partial<Laid>; answer?: object; outing?: Outing | null; items?: KitItem[] } = {},
 ) {
   const start = fromStarter({ reading: { shutter: "1/40", aperture: "9", iso: "64" } });
   const laid = { ...lay({ ...start, on: ["ring", "slot"], ...part }, KIT), ...more.laid };
   const answered = { ...ANSWER, ...more.answer };
-  armIt({ laid, answered, items: KIT, outing: more.outing ?? null, at: AT, aim: null });
+  armIt({ laid, answered, items: more.items ?? KIT, outing: more.outing ?? null, at: AT, aim: null });
   const armed = drawn.get("armed");
   if (!armed) throw new Error("nothing stands ready");
   return armed;
@@ -125,6 +126,34 @@ describe("what Run takes over from the bench", () => {
     expect(alone.list).toMatchObject({ sun: null, celsius: null });
     const bare = ready({ on: [] }).plan.conditions;
     expect([bare?.rims_mm, bare?.opening_mm]).toEqual([null, null]);
+  });
+
+  it("is only what somebody has said of the scene, never how such things usually are", () => {
+    const sea = { id: "sea", kind: "sea", facts: { height_m: 0.6, period_s: 8 } } as const;
+    const scene = { subjects: [sea], wants: [], elevationDeg: 8, bearingDeg: 300 };
+    const unsaid = { swell_m: null, period_s: null, pitch_deg: null };
+    expect(ready({ scene }).plan.conditions).toMatchObject(unsaid);
+    const said = { ...scene, subjects: [{ ...sea, told: ["height_m"] }], toldElevation: true };
+    expect(ready({ scene: said }).plan.conditions).toMatchObject({ swell_m: 0.6, period_s: null, pitch_deg: 8 });
+  });
+
+  it("is what was meant: on purpose, for black and white, as the last frame taught", () => {
+    const correction = { stops: -0.5, name: "Last frame", because: "taste" } as const;
+    const { plan, question, list } = ready({ purposeThirds: 2, monochrome: true, correction });
+    expect(plan.run).toMatchObject({ purpose_stops: 2 / 3, correction_stops: -0.5, correction_for: "taste" });
+    expect(plan.conditions).toMatchObject({ monochrome: true });
+    expect(question).toMatchObject({ purpose_stops: 2 / 3, monochrome: true });
+    // A rehearsal is reckoned from the frame's own ISO, the feet from its own focal length.
+    expect(list).toMatchObject({ iso: "64", focal_mm: 24 });
+  });
+
+  it("is the one release there is, or the one chosen of several, or none before somebody has chosen", () => {
+    const two = [...KIT, item("release", "app", { kind: "phone" })];
+    const release = (items: KitItem[]) => ready({}, { items }).list;
+    expect(release(KIT)).toMatchObject({ release: { kind: "wired" }, releases: 1 });
+    expect(release(two)).toMatchObject({ release: null, releases: 2 });
+    remember({ releaseId: "app" });
+    expect(release(two)).toMatchObject({ release: { kind: "phone" } });
   });
 
   it("takes the place of whatever stood ready before, its queue and its result with it", async () => {

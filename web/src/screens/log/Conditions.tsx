@@ -37,12 +37,6 @@ export function Conditions({ frame }: { frame: Frame }) {
             onChange={(event) => change({ place: event.target.value.trim() || null })}
           />
         </Form.Group>
-        <Form.Check
-          id="condition-monochrome"
-          label={say.monochrome}
-          checked={held.monochrome ?? false}
-          onChange={(event) => change({ monochrome: event.target.checked || null })}
-        />
         {NUMBERS.map(([name, low, high]) => (
           <Form.Group key={name} controlId={`condition-${name}`}>
             <Form.Label>{say[name]}</Form.Label>
@@ -53,6 +47,12 @@ export function Conditions({ frame }: { frame: Frame }) {
             />
           </Form.Group>
         ))}
+        <Form.Check
+          id="condition-monochrome"
+          label={say.monochrome}
+          checked={held.monochrome ?? false}
+          onChange={(event) => change({ monochrome: event.target.checked || null })}
+        />
       </div>
     </details>
   );

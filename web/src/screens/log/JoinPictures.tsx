@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { Button, Form, Modal, ProgressBar } from "react-bootstrap";
+import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { askFramesBetween, keepPicture } from "../../questions/log";
 import { askJoin, askPhoto, type Joining } from "../../questions/measuring";
@@ -34,6 +35,7 @@ export function JoinPictures(props: { files: File[]; onClose: () => void }) {
 
 function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: () => void }) {
   const { signedIn } = useSession();
+  const navigate = useNavigate();
   const [read, setRead] = useState<Read[]>([]);
   const [frames, setFrames] = useState<Frame[]>([]);
   const [joining, setJoining] = useState<Joining | null>(null);
@@ -75,6 +77,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
     if (!joining) return;
     setBusy(true);
     let kept = 0;
+    let first: string | null = null;
     try {
       for (const [at, picture] of read.entries()) {
         const to = answers[at];
@@ -82,12 +85,17 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
         const id = to === NEW ? await fresh(picture.photo, joining.ahead_seconds ?? 0) : to;
         await keepPicture(id, picture.file);
         kept += 1;
+        first ??= id;
       }
       if (remember && body && joining.learnt && joining.ahead_seconds !== null) {
         const draft = draftOf(body);
         await keepItems([{ ...draft, facts: { ...draft.facts, clock_ahead_s: joining.ahead_seconds } }]);
       }
-      toast({ text: say.kept(kept) });
+      const page = first === null ? null : `/log/frame/${first}`;
+      toast({
+        text: say.kept(kept),
+        ...(page !== null && { action: { label: say.judge, act: () => void navigate(page) } }),
+      });
       onClose();
     } catch (error) {
       setFault(faultText(error));

@@ -88,7 +88,8 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
                 <li key={place}>
                   <strong>{frame.mark ? markText(frame.mark) : timeText(frame.seconds)}</strong>{" "}
                   <span className="quiet">
-                    {words.staff.stops(signedStops(frame.stops))}, {say.after(timeText(Math.max(1, frame.opens_at)))}
+                    {words.staff.stops(signedStops(frame.stops))},{" "}
+                    {place === 0 ? say.atOnce : say.after(timeText(frame.opens_at))}
                   </span>
                 </li>
               ))}

@@ -1,4 +1,4 @@
-import { useExposure } from "../../questions/bench";
+import { type Exposure, useExposure } from "../../questions/bench";
 import { useAgain } from "../../questions/run";
 import { againOf, armAgain, correctedOf } from "../../state/again";
 import type { Cause, Frame } from "../../state/frames";
@@ -20,6 +20,13 @@ export interface Offer {
   arm: (cause: Cause | null) => void;
 }
 
+/** The same correction taken by the aperture, at about the time the frame had. */
+export interface Opened {
+  aperture: string;
+  time: string;
+  arm: (cause: Cause | null) => void;
+}
+
 /** What is offered for a frame that has ended, and what keeps it from being offered. */
 export function useOffer(frame: Frame, armed: Armed) {
   const now = Math.floor(useNow(GRAIN) / GRAIN) * GRAIN;
@@ -30,10 +37,43 @@ export function useOffer(frame: Frame, armed: Armed) {
   const offer: Offer | null =
     question && correction && answer && changed
       ? {
-          time: answer.dial_mark === null ? exactTime(answer.set_seconds) : markText(answer.dial_mark),
+          time: timeOf(answer),
           step: say.step(correction.name, signedStops(correction.stops)),
           arm: (cause) => armAgain(armed, question, answer, cause),
         }
       : null;
-  return { offer, error, again };
+  // Which aperture makes the time right that the frame had; a trial was short on purpose.
+  const kept = offer && frame.run?.purpose !== "trial" ? frame.actual_seconds : null;
+  const fits = useExposure(question && kept !== null ? { ...question, chosen_seconds: kept } : null).answer?.fits_at;
+  const aperture = fits && within(armed, fits.aperture) ? fits.aperture : null;
+  const other =
+    question && aperture !== null
+      ? { ...question, chosen_seconds: null, settings: { ...question.settings, aperture } }
+      : null;
+  const byAperture = useExposure(other).answer;
+  const opened: Opened | null =
+    other && byAperture && aperture !== null
+      ? {
+          aperture,
+          time: timeOf(byAperture),
+          arm: (cause) => armAgain(armed, other, byAperture, cause, aperture),
+        }
+      : null;
+  return { offer, opened, error, again };
+}
+
+function timeOf(answer: Exposure): string {
+  return answer.dial_mark == null ? exactTime(answer.set_seconds) : markText(answer.dial_mark);
+}
+
+/** Whether the lens on the camera has this aperture, as far as it is known. */
+function within({ list }: Armed, mark: string): boolean {
+  const lens = list?.lens;
+  const [widest, smallest] = [lens?.["aperture_widest"], lens?.["aperture_smallest"]];
+  const f = Number(mark);
+  return (
+    list?.body?.["fixed_aperture"] == null &&
+    f >= (typeof widest === "number" ? widest : 0) &&
+    f <= (typeof smallest === "number" ? smallest : Infinity)
+  );
 }
