@@ -98,7 +98,7 @@ class Photographer:
         correction = None
         really, minute = [], 2.0
         for number in range(3):
-            light = {"stops_per_minute": rate["stops_per_minute"], "rate_sd": rate["rate_sd"], "delay_seconds": minute * 60}
+            light = {key: rate[key] for key in ("stops_per_minute", "rate_sd")} | {"delay_seconds": minute * 60}
             asked = {**question, "light": light, "correction": correction}
             answer = self.ask("exposure", asked)
             if trial and number == 0:
