@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import random
 import statistics
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 from typing import Any
@@ -21,7 +22,7 @@ from jackstaff_core.finder import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
 from jackstaff_core.frame import Cause, Fit, Seen, Tasted
 from jackstaff_core.joining import Candidate, File, join
-from jackstaff_core.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes
+from jackstaff_core.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes, wished
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal
@@ -441,3 +442,49 @@ def test_a_card_has_bounds() -> None:
     ):
         with pytest.raises(Refusal):
             field_card(glass, fastest, slowest)
+
+
+def test_a_trial_is_no_mistake_and_no_wish_and_still_says_what_the_filter_is() -> None:
+    short: dict[str, Any] = {
+        "seconds": 30.0,
+        "aimed_seconds": 60.0,
+        "planned_seconds": 60.0,
+        "aim": (240.0, 480.0),
+        "base_seconds": 0.25,
+    }
+    missed = frame(**short, came_out=-2.0, bias_stops=-1.0)
+    trial = frame(**short, came_out=-2.0, bias_stops=-1.0, trial=True)
+    again = frame(3.0, seconds=240.0, aimed_seconds=240.0, planned_seconds=240.0)
+    told = statistics_of([missed, again])
+    assert {mistake.code for mistake in told.mistakes} == {"too_dark", "late"}
+    assert (told.repeats, len(told.missed)) == (1, 1)
+    told = statistics_of([trial, again])
+    assert (told.mistakes, told.repeats, told.missed) == ((), 0, ())
+    assert wished([trial]) == ()
+    # A stop short and two stops dark: the stack is a stop denser, late or not.
+    assert against_label(replace(trial, aimed_seconds=30.0)) == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize(
+    ("facts", "stops"),
+    [
+        # A quarter of a second bare, a minute planned: 7.9 stops, by whatever stack.
+        ({"planned_seconds": 60.0, "base_seconds": 0.25}, (7.9,)),
+        # The middle of the window that was wished for counts, not what the bag made of it.
+        ({"planned_seconds": 60.0, "base_seconds": 0.25, "aim": (120.0, 480.0)}, (9.9,)),
+        ({"planned_seconds": 60.0, "base_seconds": 0.25, "aim": (120.0, math.inf)}, (8.9,)),
+        ({"planned_seconds": 60.0, "base_seconds": None}, ()),
+        ({"planned_seconds": 60.0, "base_seconds": 0.25, "glass": ()}, ()),
+        ({"planned_seconds": 60.0, "base_seconds": 0.25, "dark": True}, ()),
+        ({"planned_seconds": 0.1, "base_seconds": 0.25}, ()),
+    ],
+)
+def test_the_strength_a_frame_wanted(facts: dict[str, Any], stops: tuple[float, ...]) -> None:
+    assert wished([frame(**facts)]) == stops
+
+
+def test_the_latest_wishes_count_and_no_more_than_a_reach_can_take() -> None:
+    many = [frame(minute, base_seconds=0.25, planned_seconds=60.0 + minute) for minute in range(600)]
+    strengths = wished(many[::-1])
+    assert len(strengths) == 500
+    assert strengths == tuple(sorted(strengths))
