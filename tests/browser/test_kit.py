@@ -214,7 +214,7 @@ def test_the_extras_answer_beside_the_bench(guest: Visit) -> None:
     expect(dialog.get_by_text("Take Soft grad 2 (2 stops).")).to_be_visible()
     dialog.get_by_role("tab", name="Aperture").click()
     expect(dialog.get_by_role("row", name=re.compile("^f.22 .* soft$"))).to_be_visible()
-    dialog.get_by_role("tab", name="Test shot").click()
+    dialog.get_by_role("tab", name="Trial").click()
     dialog.get_by_label("Test shot's time").fill("12.7")
     dialog.get_by_label("It came out").fill("−1")
     expect(dialog.get_by_text("The right time is 25 s.")).to_be_visible()

@@ -37,6 +37,8 @@ def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     # A reading no sky can give is asked about; it anchors the curve all the same, for it is the photographer's.
     expect(page.get_by_text(re.compile("stops brighter than this sky can be"))).to_be_visible()
     page.get_by_role("button", name="Take the bench's reading, EV 12.3").click()
+    expect(page.locator(".light-reading")).to_have_count(0)
+    page.get_by_role("button", name="Take it all the same").click()
     expect(page.locator(".light-reading")).to_have_count(1)
     page.get_by_role("button", name=re.compile("^Remove: 05:")).click()
     expect(page.locator(".light-reading")).to_have_count(0)

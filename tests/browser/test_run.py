@@ -260,7 +260,7 @@ def test_a_battery_that_gives_out_ends_the_frame_there_and_then(guest: Visit) ->
 def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> None:
     page = guest.page
     arm(page)
-    expect(page.get_by_role("list", name="Before you open").get_by_role("listitem")).to_have_count(6)
+    expect(page.get_by_role("list", name="Before you open").get_by_role("listitem")).to_have_count(5)
     page.keyboard.press("1")
     expect(page.get_by_role("checkbox", name=re.compile("Tripod feet firm"))).to_be_checked()
     page.get_by_role("button", name=re.compile("^I do this: Focus locked")).click()

@@ -371,7 +371,7 @@ export const bench = {
       left: (stops: string) => `The sky stays ${stops} stops brighter than the ground.`,
       darker: (stops: string) => `The sky becomes ${stops} stops darker than the ground.`,
       alike: "Sky and ground become equally bright.",
-      keep: "The sky is to stay",
+      keep: "Keep the sky",
       keeps: { "1": "a stop brighter", "0": "as bright", "-1": "a stop darker" } as Record<string, string>,
       falls: (stops: string) =>
         `About ${stops} stops: that is how far an averaged reading falls, and how much brighter the ground gets if you null the meter again.`,
