@@ -354,7 +354,8 @@ def test_a_typed_reading_that_means_two_things_is_asked_about_wherever_it_is_typ
     # A time to remember a reading for is by the watch: any of them, as people write them.
     page.get_by_role("tab", name="One reading").click()
     dialog.get_by_label("Time wanted").fill("3:20")
-    expect(dialog.get_by_text(re.compile(r"a bare reading of [\d/.]+ s at f/9, ISO 64 gives 3 min 20 s")).first).to_be_visible()
+    remembered = re.compile(r"a bare reading of [\d/.]+ s at f/9, ISO 64 gives 3 min 20 s")
+    expect(dialog.get_by_text(remembered).first).to_be_visible()
     page.keyboard.press("Escape")
     page.get_by_role("link", name="Bag").filter(visible=True).click()
     expect(page.get_by_role("link", name="Reach")).to_be_visible()
