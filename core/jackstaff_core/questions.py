@@ -20,6 +20,7 @@ from .coordinates import Written, coordinates
 from .days import Days, DaysQuestion, days
 from .density import Label, density
 from .described import DESCRIBED, DescribedKind
+from .dials import Scales, ScalesQuestion, scales_of
 from .evidence import Evidence, weigh
 from .exposure import Correction, Exposure, ExposureQuestion, expose
 from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
@@ -498,6 +499,7 @@ def _field_card(asked: FieldCardQuestion) -> FieldCardAnswer:
 QUESTIONS: dict[str, Question] = {
     "readout": Question(ReadoutQuestion, lambda q: readout(q.text, q.step, q.dial_limit), Readout),
     "density": Question(DensityQuestion, lambda q: density(q.text), Label, drop_none=True),
+    "scales": Question(ScalesQuestion, scales_of, Scales),
     "exposure": Question(ExposureQuestion, expose, Exposure),
     "steer": Question(SolveQuestion, solve, Solved, drop_none=True),
     "stacks": Question(FinderQuestion, find, Found, drop_none=True),

@@ -63,6 +63,7 @@ def test_a_model_says_where_it_comes_from_how_far_it_goes_and_what_it_is_worth(m
 DEFAULTS: dict[str, dict[str, Any]] = {
     "readout": {"step": "third", "dial_limit": 30},
     "density": {},
+    "scales": {"step": "third", "dial_limit": 30},
     "exposure": {
         "stack": [], "settings": {"aperture": None, "iso": None}, "scale": "exact", "dial_limit": 30,
         "purpose_stops": 0, "monochrome": False,

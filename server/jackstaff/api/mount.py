@@ -10,8 +10,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic_core import to_json
 
+from jackstaff_core.answering import parsed
 from jackstaff_core.questions import QUESTIONS, Question
-from jackstaff_core.refusal import Refusal
 from jackstaff_core.wire import plain, read
 from jackstaff_core.wireschema import Schemas
 
@@ -31,17 +31,8 @@ router = Router()
 
 
 def body_of(request: HttpRequest) -> Any:
-    """The JSON of a request.
-
-    Raises
-    ------
-    Refusal
-        It is none.
-    """
-    try:
-        return json.loads(request.body, parse_constant=_no_number)
-    except (ValueError, RecursionError):
-        raise Refusal("body", "The body is not readable JSON.", "Send one JSON object.") from None
+    """The JSON of a request, read as the core reads it."""
+    return parsed(request.body)
 
 
 def said(answer: object, *, drop_none: bool = False) -> HttpResponse:
@@ -72,10 +63,6 @@ def _as_json(schema: dict[str, Any]) -> dict[str, Any]:
     return {"content": {"application/json": {"schema": schema}}}
 
 
-def _no_number(text: str) -> float:
-    raise ValueError(text)
-
-
 def _operation(name: str, question: Question) -> Callable[[HttpRequest], HttpResponse]:
     def operation(request: HttpRequest) -> HttpResponse:
         return said(question.answer(read(question.asked, body_of(request))), drop_none=question.drop_none)
@@ -97,6 +84,8 @@ def add(to: Router, name: str) -> None:
 
 BESIDE = ("log/evidence", "log/learnt")
 """Their addresses also answer of the account's own log; they are mounted where that is (lessons.py)."""
+BY_GET = ("scales",)
+"""Asked by a GET, so that it may be kept (bench.py)."""
 for _name in QUESTIONS:
-    if _name not in BESIDE:
+    if _name not in (*BESIDE, *BY_GET):
         add(router, _name)

@@ -14,10 +14,9 @@ from jackstaff.records.replication import DocKind
 from jackstaff_core.exposure import Exposure, ExposureQuestion
 from jackstaff_core.gear import Body, Glass, strength
 from jackstaff_core.questions import ask
-from jackstaff_core.scales import Step
 from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
 
-from .bench import ScalesAnswer, scales_of
+from .bench import ScalesAnswer
 from .kit import StarterAnswer, starter_answer
 from .replica import KitCopy, copies
 from .session import Session, visited
@@ -55,7 +54,7 @@ def start(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
         "kit": kit,
         "asked": _question(),
         "answer": ask("exposure", _question()),
-        "scales": scales_of(Step(_body().step), _body().dial_limit_s),
+        "scales": ask("scales", {"step": _body().step, "dial_limit": _body().dial_limit_s}),
     }
 
 

@@ -1,0 +1,60 @@
+"""A question as JSON text, answered as JSON text: the same words whether a server asks the core or a browser's worker.
+
+    200 {"...": the answer}      422 {"errors": [{"field", "problem", "instead"}]}      404 for a name nobody knows
+
+Source: the table of questions and the wire's reader. Limits: those of each question; a body of four million letters.
+Verdict: each answer's own.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable
+from typing import Any
+
+from .questions import QUESTIONS, ask
+from .refusal import Refusal, Refusals
+
+MOST_LETTERS = 4_000_000
+
+
+def parsed(body: str | bytes) -> Any:
+    """The JSON of a body.
+
+    Raises
+    ------
+    Refusal
+        It is none, or holds a number that is none.
+    """
+    try:
+        return json.loads(body, parse_constant=_no_number)
+    except (ValueError, RecursionError):
+        raise Refusal("body", "The body is not readable JSON.", "Send one JSON object.") from None
+
+
+def answer(name: str, body: str) -> tuple[int, str]:
+    """The status and the text of the answer to a question by its address under /api."""
+    if name not in QUESTIONS:
+        return 404, _faults([Refusal("address", f"Nobody answers '{name}' here.", "Ask the server.")])
+    try:
+        if len(body) > MOST_LETTERS:
+            raise Refusal("body", "The body is larger than 4 MB.", "Send less at once.")
+        return 200, json.dumps(ask(name, parsed(body)))
+    except Refusals as refusals:
+        return 422, _faults(refusals.all)
+    except Refusal as refusal:
+        return 422, _faults([refusal])
+
+
+def _faults(refusals: Iterable[Refusal]) -> str:
+    faults = [{"field": each.field, "problem": each.problem, "instead": each.instead} for each in refusals]
+    return json.dumps({"errors": faults})
+
+
+def _no_number(text: str) -> float:
+    raise ValueError(text)
+
+
+def names() -> list[str]:
+    """The questions that can be asked."""
+    return list(QUESTIONS)
