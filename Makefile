@@ -14,6 +14,7 @@ VENV := .venv
 BIN := $(CURDIR)/$(VENV)/bin
 MANAGE := $(BIN)/python server/manage.py
 PIP := $(BIN)/pip --disable-pip-version-check install --quiet --require-hashes -r
+CORE_SOURCES := $(shell find core -name '*.py')
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
 .PHONY: help demo dev test lint types bench mutants shots build account lock format clean
@@ -109,8 +110,9 @@ build/node.stamp: web/package-lock.json
 	@cd web && npm ci --no-audit --no-fund --loglevel error
 	@touch $@
 
-build/web.stamp: build/node.stamp build/run.stamp $(WEB_SOURCES)
+build/web.stamp: build/node.stamp build/run.stamp $(WEB_SOURCES) $(CORE_SOURCES)
 	@echo "Building the interface ..."
+	@PYTHONPATH=core $(BIN)/python -m tools.engine build/py/core.zip
 	@cd web && npx --no-install vite build --logLevel warn
 	@$(BIN)/python -m whitenoise.compress -q web/dist
 	@touch $@

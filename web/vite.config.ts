@@ -1,8 +1,42 @@
+import { createHash } from "node:crypto";
+import { existsSync, readFileSync } from "node:fs";
 import react from "@vitejs/plugin-react";
+import type { Plugin } from "vite";
 import { defineConfig } from "vitest/config";
+import { ENGINE_FILES } from "./src/engine/protocol.ts";
+
+/** Where the core lies, packed for a browser by tools/engine.py. */
+const CORE = "../build/py/core.zip";
+
+/** The engine's files beside the shell, and a list of what a page needs without a network. */
+function takenAlong(): Plugin {
+  const from = (name: string) => (name === "core.zip" ? CORE : `node_modules/pyodide/${name}`);
+  return {
+    name: "taken-along",
+    apply: "build",
+    generateBundle(_, bundle) {
+      const shell = Object.keys(bundle).filter((name) => !name.endsWith(".html") && name !== "sw.js");
+      let engine = 0;
+      if (existsSync(CORE))
+        for (const name of ENGINE_FILES) {
+          const source = readFileSync(from(name));
+          engine += source.byteLength;
+          this.emitFile({ type: "asset", fileName: `py/${name}`, source });
+        }
+      const always = ["/light.js", "/pennant.svg", "/manifest.webmanifest", "/icon-192.png", "/icon-512.png"];
+      const build = createHash("sha256")
+        .update(shell.toSorted().join("\n"))
+        .update(existsSync(CORE) ? readFileSync(CORE) : "")
+        .digest("hex");
+      const list = { build: build.slice(0, 16), engine, shell: [...shell.map((name) => `/${name}`), ...always] };
+      this.emitFile({ type: "asset", fileName: "files.json", source: JSON.stringify(list) });
+    },
+  };
+}
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), takenAlong()],
+  worker: { format: "es" },
   // Answers kept by one build are not taken for another's.
   define: { "import.meta.env.VITE_BUILD": JSON.stringify(process.env.SOURCE_DATE_EPOCH ?? String(Date.now())) },
   server: { proxy: { "/api": process.env.JACKSTAFF_API ?? "http://127.0.0.1:8001" } },
@@ -12,6 +46,15 @@ export default defineConfig({
       scss: { quietDeps: true, silenceDeprecations: ["import", "global-builtin", "color-functions", "if-function"] },
     },
   },
-  build: { target: "es2022", assetsInlineLimit: 0, sourcemap: false },
+  build: {
+    target: "es2022",
+    assetsInlineLimit: 0,
+    sourcemap: false,
+    rolldownOptions: {
+      input: { main: "index.html", sw: "src/engine/sw.ts" },
+      // The service worker's own name never changes: that is how a browser finds a newer one.
+      output: { entryFileNames: ({ name }) => (name === "sw" ? "sw.js" : "assets/[name]-[hash].js") },
+    },
+  },
   test: { environment: "node", include: ["src/**/*.test.{ts,tsx}"], setupFiles: ["./test.setup.ts"] },
 });

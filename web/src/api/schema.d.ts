@@ -2716,6 +2716,14 @@ export interface components {
             noise_reduction: boolean;
         };
         /**
+         * DialMark
+         * @description A mark and its exact value [s, f-number or ISO].
+         */
+        DialMarkAnswer: {
+            exact: number;
+            label: string;
+        };
+        /**
          * DigestAnswer
          * @description How tones lie: shares of pixels by bin of ``bin_stops`` below full, clipped by channel, a small JPEG.
          */
@@ -3696,13 +3704,11 @@ export interface components {
             wanted_stops: number;
         };
         /**
-         * GrainAnswer
-         * @description Up to ``below_seconds`` (null: on), people count in multiples of ``grain_seconds``.
+         * Grain
+         * @description Up to ``below_seconds`` (None: on), people count in multiples of ``grain_seconds``.
          */
         GrainAnswer: {
-            /** Below Seconds */
             below_seconds: number | null;
-            /** Grain Seconds */
             grain_seconds: number;
         };
         /**
@@ -4117,13 +4123,6 @@ export interface components {
             subjects: components["schemas"]["SubjectAsked"][];
             /** @default [] */
             wants: components["schemas"]["WantAsked"][];
-        };
-        /** MarkAnswer */
-        MarkAnswer: {
-            /** Exact */
-            exact: number;
-            /** Label */
-            label: string;
         };
         /** @enum {string} */
         Matter: "date" | "low_at_sunrise" | "low_at_sunset" | "look_at_sunrise" | "look_at_sunset" | "moonlight" | "dark";
@@ -5018,16 +5017,15 @@ export interface components {
             stops: number;
             stops_to: number;
         };
-        /** ScalesAnswer */
+        /**
+         * Scales
+         * @description The marks in rising order, and the grains people count in past the dial.
+         */
         ScalesAnswer: {
-            /** Aperture */
-            aperture: components["schemas"]["MarkAnswer"][];
-            /** Counted */
+            aperture: components["schemas"]["DialMarkAnswer"][];
             counted: components["schemas"]["GrainAnswer"][];
-            /** Iso */
-            iso: components["schemas"]["MarkAnswer"][];
-            /** Shutter */
-            shutter: components["schemas"]["MarkAnswer"][];
+            iso: components["schemas"]["DialMarkAnswer"][];
+            shutter: components["schemas"]["DialMarkAnswer"][];
         };
         /** @enum {string} */
         Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
@@ -5313,6 +5311,7 @@ export interface components {
             asked: components["schemas"]["ExposureAsked"];
             /** Kit */
             kit: components["schemas"]["KitCopy"][];
+            /** Scales */
             scales: components["schemas"]["ScalesAnswer"];
             session: components["schemas"]["Session"];
             starter: components["schemas"]["StarterAnswer"];

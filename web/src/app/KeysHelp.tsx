@@ -1,5 +1,6 @@
 import { Form, Modal } from "react-bootstrap";
 import { remember, useHabits } from "../state/habits";
+import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { words } from "../words";
 
 type Key = keyof typeof words.keys.list;
@@ -43,6 +44,7 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
           checked={letterKeys}
           onChange={({ target }) => remember({ letterKeys: target.checked })}
         />
+        <TakeAlong />
         {GROUPS.map(([group, keys]) => (
           <section key={group}>
             <h3>{group}</h3>

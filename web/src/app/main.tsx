@@ -7,6 +7,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { recall } from "../engine/takeAlong";
 import { App } from "./App";
 import { hearFrom, openUp } from "./start";
 
@@ -28,6 +29,7 @@ void opened.then((known) => {
   // Silence is no answer: whoever is here goes on with what this browser has.
   const hear = () => void hearFrom(client, known).catch(() => window.setTimeout(hear, ASK_AGAIN_MS));
   hear();
+  recall();
 });
 
 const ASK_AGAIN_MS = 4000;

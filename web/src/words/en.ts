@@ -10,6 +10,17 @@ export const en = {
   bare: "no filters",
   toBench: "To the bench",
   meter: "Read the simulated meter",
+  takeAlong: {
+    title: "Without a signal",
+    why: "Take it with you: bench, run, outings, bag and log then work with no network. About 6 MB, once.",
+    take: "Take it with me",
+    cannot: "This page can only be taken along over a secure connection.",
+    failed: "It could not be fetched whole. What works now goes on; try again with a better signal.",
+    fetched: (megabytes: string) => `${megabytes} MB`,
+    starting: "It is here and starts.",
+    ready: "With you. No signal: all of this works here; pictures and accounts wait for a network.",
+    newer: "A newer version is here: take it now",
+  },
   histogram: { tones: "How the tones lie", axis: "stops below full" },
   light: {
     title: "Light",

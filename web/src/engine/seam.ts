@@ -1,0 +1,85 @@
+import { transport } from "../api/client";
+import type { Engine } from "./engine";
+
+interface Asked {
+  name: string;
+  body: string;
+}
+
+/** How long the server has before the engine is asked as well [ms]: an answer over a good network is quicker. */
+const PATIENCE_MS = 1200;
+/** How long a server that was not there is not waited for again [ms]. */
+const GONE_MS = 15_000;
+
+/** The question in a request, as the core's table knows it; null for everything that only a server can answer. */
+export async function questionIn(request: Request, names: ReadonlySet<string>): Promise<Asked | null> {
+  const { pathname, searchParams } = new URL(request.url);
+  const name = pathname.replace(/^\/api\//, "");
+  if (!names.has(name)) return null;
+  if (request.method === "POST") return { name, body: await request.clone().text() };
+  if (request.method !== "GET" || searchParams.size === 0) return null;
+  // What is asked by an address is text; numbers in it are numbers.
+  const said = [...searchParams].map(([key, text]) => [
+    key,
+    text !== "" && Number.isFinite(Number(text)) ? Number(text) : text,
+  ]);
+  return { name, body: JSON.stringify(Object.fromEntries(said)) };
+}
+
+/** The engine as far as it is: there, or on its way once somebody needs it. */
+export interface Beside {
+  there: () => Engine | null;
+  coming: () => Promise<Engine>;
+}
+
+/**
+ * Let the engine answer what needs no account where the server does not, or not soon: whoever asks never sees which.
+ * What comes back takes the seam out again.
+ */
+export function answerBeside({ there, coming }: Beside): () => void {
+  const served = transport.fetch;
+  let goneUntil = 0;
+  const missing = (request: Request, error: unknown) => {
+    request.signal.throwIfAborted();
+    // Only silence is the engine's business; a server that answers badly is told as it is.
+    if (!(error instanceof TypeError)) throw error;
+    goneUntil = Date.now() + GONE_MS;
+  };
+  const here = async (engine: Engine, { name, body }: Asked, signal: AbortSignal) => {
+    const { status, text } = await engine.ask(name, body);
+    signal.throwIfAborted();
+    return new Response(text, { status, headers: { "Content-Type": "application/json" } });
+  };
+  transport.fetch = async (request) => {
+    const copy = request.clone();
+    const engine = there();
+    if (!engine) {
+      try {
+        return await served(request);
+      } catch (error) {
+        missing(request, error);
+        const arrived = await coming().catch(() => null);
+        const late = arrived && (await questionIn(copy, arrived.names));
+        if (!arrived || !late) throw error;
+        return here(arrived, late, request.signal);
+      }
+    }
+    const asked = await questionIn(copy, engine.names);
+    if (!asked) return served(request);
+    const ours = () => here(engine, asked, request.signal);
+    if (Date.now() < goneUntil || !navigator.onLine) return ours();
+    const theirs = served(request);
+    const slow = new Promise<"slow">((resolve) => setTimeout(() => resolve("slow"), PATIENCE_MS));
+    try {
+      const first = await Promise.race([theirs, slow]);
+      if (first !== "slow") return first;
+    } catch (error) {
+      missing(request, error);
+      return ours();
+    }
+    return Promise.any([theirs, ours()]);
+  };
+  return () => {
+    transport.fetch = served;
+  };
+}

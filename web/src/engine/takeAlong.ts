@@ -1,0 +1,140 @@
+import { Engine } from "./engine";
+import { ENGINE_FILES, ENGINE_URL } from "./protocol";
+import { answerBeside } from "./seam";
+
+/** What is taken along so that everything works without a signal: the shell, and the core with its Python. */
+
+const TAKEN = "jackstaff_taken_along";
+const CACHE = "jackstaff-engine";
+/** When the hands rest after a start [ms]. */
+const IDLE_MS = 2500;
+
+export type Stage = "none" | "fetching" | "starting" | "ready" | "failed";
+
+export interface TakenAlong {
+  stage: Stage;
+  /** Fetched so far, and in all where that is known [bytes]. */
+  got: number;
+  of: number | null;
+  /** Whether a newer build waits to be taken. */
+  newer: boolean;
+}
+
+let now: TakenAlong = { stage: "none", got: 0, of: null, newer: false };
+const listeners = new Set<() => void>();
+let engine: Engine | null = null;
+
+function show(part: Partial<TakenAlong>): void {
+  now = { ...now, ...part };
+  listeners.forEach((listener) => listener());
+}
+
+export function subscribe(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+
+export function takenAlong(): TakenAlong {
+  return now;
+}
+
+/** Whether this browser can: it needs a secure page. */
+export function canTake(): boolean {
+  return "serviceWorker" in navigator && "caches" in globalThis;
+}
+
+/** What was taken along before is there again: at once when somebody needs it, else when the hands rest. */
+export function recall(): void {
+  if (!canTake() || localStorage.getItem(TAKEN) === null) return;
+  beside();
+  window.setTimeout(() => void take(), IDLE_MS);
+}
+
+/** Fetch what is not here yet, and start it. */
+export async function take(): Promise<void> {
+  if (now.stage === "fetching" || now.stage === "starting" || now.stage === "ready") return;
+  try {
+    show({ stage: "fetching", got: 0, of: null });
+    const registered = await navigator.serviceWorker.register("/sw.js").catch(() => null);
+    if (registered) hearOfNewer(registered);
+    await fetchEngine();
+    show({ stage: "starting" });
+    await started();
+    await navigator.serviceWorker.ready;
+    beside();
+    localStorage.setItem(TAKEN, "1");
+    show({ stage: "ready" });
+  } catch {
+    starting = null;
+    show({ stage: "failed" });
+  }
+}
+
+let starting: Promise<Engine> | null = null;
+
+function started(): Promise<Engine> {
+  starting ??= (async () => {
+    const made = new Engine(new Worker(new URL("./worker.ts", import.meta.url), { type: "module" }));
+    await made.ready;
+    engine = made;
+    return made;
+  })();
+  return starting;
+}
+
+let seam: (() => void) | null = null;
+
+function beside(): void {
+  seam ??= answerBeside({ there: () => engine, coming: started });
+}
+
+async function fetchEngine(): Promise<void> {
+  const cache = await caches.open(CACHE);
+  const build = await fetch("/files.json", { cache: "no-store" })
+    .then((got) => got.json() as Promise<{ build: string; engine: number }>)
+    .catch(() => null);
+  // Without a network what is here has to do; with one, an engine of another build is fetched anew.
+  if (build === null) return;
+  const stamp = `${ENGINE_URL}build`;
+  const had = await cache.match(stamp).then((held) => held?.text());
+  show({ of: build.engine });
+  for (const name of ENGINE_FILES) {
+    const url = ENGINE_URL + name;
+    const held = await cache.match(url);
+    if (held && had === build.build) {
+      show({ got: now.got + (await held.arrayBuffer()).byteLength });
+      continue;
+    }
+    const got = await fetch(url, { cache: "reload" });
+    if (!got.ok) throw new Error(`${name}: ${got.status}`);
+    const content = await counted(got);
+    await cache.put(url, new Response(content, { headers: { "Content-Type": got.headers.get("Content-Type") ?? "" } }));
+  }
+  await cache.put(stamp, new Response(build.build));
+}
+
+/** The whole of an answer, its bytes counted as they come. */
+async function counted(got: Response): Promise<Blob> {
+  const reader = got.body?.getReader();
+  if (!reader) return got.blob();
+  const parts: BlobPart[] = [];
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return new Blob(parts);
+    parts.push(value);
+    show({ got: now.got + value.byteLength });
+  }
+}
+
+function hearOfNewer(registered: ServiceWorkerRegistration): void {
+  const look = () => show({ newer: registered.waiting !== null && navigator.serviceWorker.controller !== null });
+  look();
+  registered.addEventListener("updatefound", () => registered.installing?.addEventListener("statechange", look));
+}
+
+/** Take the newer build now; whoever asks for it has made sure that no shutter is open. */
+export async function takeNewer(): Promise<void> {
+  const registered = await navigator.serviceWorker.getRegistration();
+  navigator.serviceWorker.addEventListener("controllerchange", () => globalThis.location.reload(), { once: true });
+  registered?.waiting?.postMessage("take over");
+}

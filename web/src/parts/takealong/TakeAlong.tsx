@@ -1,0 +1,45 @@
+import { useSyncExternalStore } from "react";
+import { Button, ProgressBar } from "react-bootstrap";
+import { canTake, subscribe, take, takenAlong, takeNewer } from "../../engine/takeAlong";
+import { useOpenFrame } from "../../state/frames";
+import { words } from "../../words";
+
+const say = words.takeAlong;
+
+/** Everything for where there is no signal: fetched once, its size told beforehand, and how far that has come. */
+export function TakeAlong() {
+  const { stage, got, of, newer } = useSyncExternalStore(subscribe, takenAlong);
+  const running = useOpenFrame();
+  if (!canTake()) return <p className="quiet mb-0">{say.cannot}</p>;
+  return (
+    <section className="take-along" aria-label={say.title}>
+      <h3>{say.title}</h3>
+      {(stage === "none" || stage === "failed") && (
+        <>
+          <p className="mb-0">{stage === "failed" ? say.failed : say.why}</p>
+          <Button variant="quiet" onClick={() => void take()}>
+            {say.take}
+          </Button>
+        </>
+      )}
+      {stage === "fetching" && (
+        <ProgressBar now={got} max={of ?? got * 2} label={say.fetched(megabytes(got))} aria-label={say.title} />
+      )}
+      {stage === "starting" && <p role="status">{say.starting}</p>}
+      {stage === "ready" && (
+        <p className="mb-0" role="status">
+          {say.ready}
+        </p>
+      )}
+      {newer && !running && (
+        <Button variant="quiet" onClick={() => void takeNewer()}>
+          {say.newer}
+        </Button>
+      )}
+    </section>
+  );
+}
+
+function megabytes(bytes: number): string {
+  return (bytes / 1e6).toFixed(1);
+}
