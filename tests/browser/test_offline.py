@@ -1,0 +1,186 @@
+"""On the rock: taken along once, with the server's process ended for good."""
+
+from __future__ import annotations
+
+import json
+import math
+import re
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+from tools.serving import Server, serving
+
+from tests.core.test_wire import READING, SAMPLES
+
+from .conftest import Visit, eventually, frames
+from .test_path import answer, arm_and_open, hold, short_bulb
+
+BOOT_S = 90
+"""A Python that boots on a machine that does everything else as well."""
+
+
+@pytest.fixture
+def own_server(fresh_data: Callable[[str], Path]) -> Iterator[Server]:
+    """One that may be ended."""
+    with serving(fresh_data("offline")) as running:
+        yield running
+
+
+@pytest.fixture
+def walker(browser: Browser, own_server: Server) -> Iterator[Visit]:
+    visit = Visit(browser, own_server, visited=True)
+    yield visit
+    visit.context.close()
+
+
+def take_along(page: Page) -> None:
+    page.keyboard.press("?")
+    page.get_by_role("button", name="Take it with me").click()
+    expect(page.get_by_text("With you. No signal: all of this works here")).to_be_visible(timeout=BOOT_S * 1000)
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_be_hidden()
+
+
+def test_from_the_reading_to_again_with_no_server_at_all(walker: Visit, own_server: Server) -> None:
+    page = walker.page
+    expect(answer(page)).to_have_text("13s")
+    take_along(page)
+    own_server.kill()
+    # The whole day without it: sum, checklist, exposure, verdict, the corrected frame.
+    short_bulb(page)
+    arm_and_open(page, "I close it")
+    expect(page.get_by_test_id("run-gathered")).to_be_visible()
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_have_text(re.compile(r"^Closed .* (early|late)"))
+    page.get_by_role("button", name="⅔ stop dark", exact=True).click()
+    again = page.get_by_role("button", name=re.compile("^Again at "))
+    expect(again).to_be_visible()
+    again.click()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    # A reload comes out of what was taken along, and so does the frame it finds running.
+    page.get_by_role("button", name="Open the shutter").click()
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+    page.reload()
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible(timeout=BOOT_S * 1000)
+    assert len(frames(page)) == 2
+    # A refusal is said in the core's own words.
+    page.get_by_role("link", name="Log", exact=True).click()
+    expect(page.locator(".log-row")).to_have_count(2)
+    # When somebody answers again, nothing has to be done.
+    own_server.start()
+    page.get_by_role("link", name="Bench", exact=True).click()
+    page.keyboard.press("0")
+    eventually(page, lambda: answer(page).inner_text() != "", "an answer")
+
+
+def alike(ours: Any, theirs: Any) -> bool:
+    """Equal, numbers to 1e-12: the browser's libm is another one."""
+    if isinstance(ours, float | int) and isinstance(theirs, float | int) and not isinstance(ours, bool):
+        return math.isclose(ours, theirs, rel_tol=1e-12, abs_tol=1e-12)
+    if isinstance(ours, dict) and isinstance(theirs, dict):
+        return ours.keys() == theirs.keys() and all(alike(ours[key], theirs[key]) for key in ours)
+    if isinstance(ours, list) and isinstance(theirs, list):
+        return len(ours) == len(theirs) and all(map(alike, ours, theirs))
+    return bool(ours == theirs)
+
+
+PLACE = {"latitude": 58.052, "longitude": 6.798}
+HOURS = {"from": "2027-04-17T03:00:00Z", "to": "2027-04-17T09:00:00Z", "step_seconds": 600}
+LIT = {**PLACE, **HOURS, "sky": "thin", "readings": [{"at": "2027-04-17T04:00:00Z", "ev100": 4.2}]}
+OWN = [{"id": "nine", "kind": "solid", "stops": 9}, {"id": "turn", "kind": "variable", "min": 2, "max": 5}]
+CAMERA = {"focal_mm": 24, "sensor_width_mm": 36, "pitch_um": 4.35, "elevation_deg": 8, "bearing_deg": 300}
+SUBJECTS = [
+    {"id": "sea", "kind": "sea", "height_m": 0.6},
+    {"id": "low", "kind": "cloud", "class": "low", "wind_m_s": 6, "wind_from_deg": 240},
+    {"id": "walk", "kind": "people", "standing": 2},
+]
+MORE: dict[str, dict[str, Any]] = {
+    "readout": {"text": "4", "step": "third", "dial_limit": 30},
+    "density": {"text": "ND 1.8"},
+    "reach": {"reading": READING, "glass": OWN, "slots": 2, "wished": [7.5, 9.0]},
+    "graduated": {"sky": "1/250", "ground": "1/30", "owned": [{"id": "two", "stops": 2, "transition": "soft"}]},
+    "trial": {"trial_seconds": 30, "came_out_stops": -1, "sum_seconds": 64},
+    "measured": {"without": "1/40", "with": "10", "step": "third"},
+    "looks": {"camera": CAMERA, "subjects": SUBJECTS, "wants": [{"kind": "sea", "look": "veil"}]},
+    "looks/at": {"camera": CAMERA, "subjects": SUBJECTS, "seconds": 42.0},
+    "light": LIT,
+    "outing/wait": {**LIT, "wanted": {**READING}},
+    "outing/fillable": LIT,
+    "outing/swaps": {
+        **LIT, "from_seconds": 20, "to_seconds": 90, "glass": OWN, "slots": 2, "apertures": ["4", "11"], "isos": ["64"],
+    },
+    "outing/budget": {"seconds": 120, "available_seconds": 3600, "battery_wh": 14, "celsius": 4},
+    "outing/pack": {"longest_seconds": 240, "densest_stops": 14, "battery_wh": 14, "open_minutes": 200, "celsius": 2},
+    "outing/coordinates": {"text": "58°03′07″N 6°47′53″E"},
+    "run/lateness": {"planned_seconds": 120, "actual_seconds": 124.5},
+    "run/arm": {"seconds": 480, "bulb": True, "body": {"battery_wh": 14}, "iso": "64", "focal_mm": 16, "glass": []},
+    "run/series": {"seconds": 61, "way": "bracket", "count": 3},
+    "log/again": {"came_out": -0.667, "late_stops": 0.05},
+    "fieldcard": {"glass": [{"name": "nine", "stops": 9.1}], "fastest": 0.004, "slowest": 1},
+    "light/rate": {
+        "readings": [
+            {"reading": READING, "at": "2027-04-17T04:00:00Z"},
+            {"reading": {**READING, "shutter": "1/60"}, "at": "2027-04-17T04:08:00Z"},
+        ],
+        "at": "2027-04-17T04:09:00Z",
+    },
+}  # fmt: skip
+
+
+ASK_BOTH = """async (asked) => {
+    const { shell } = await (await fetch("/files.json")).json();
+    const worker = new Worker(shell.find((name) => name.includes("/worker-")), { type: "module" });
+    const heard = new Map();
+    await new Promise((resolve, reject) => {
+        worker.onmessage = ({ data }) => {
+            if (data.kind === "ready") resolve();
+            else if (data.kind === "failed") reject(new Error(data.text));
+            else heard.get(data.id)([data.status, data.text]);
+        };
+    });
+    const both = [];
+    for (const [id, [name, body]] of asked.entries()) {
+        const ours = await new Promise((resolve) => {
+            heard.set(id, resolve);
+            worker.postMessage({ id, name, body });
+        });
+        const got = await fetch("/api/" + name, {
+            method: "POST", body, headers: { "Content-Type": "application/json" },
+        });
+        both.push([ours, [got.status, await got.text()]]);
+    }
+    worker.terminate();
+    return both;
+}"""
+
+
+def test_the_browser_s_core_answers_as_the_server_s(guest: Visit) -> None:
+    """Every question of the samples, as it is, with a word too many, cut short, and with each number moved."""
+    page = guest.page
+    expect(answer(page)).to_be_visible()
+    asked = [(name, body) for name, sample in (SAMPLES | MORE).items() for body in variations(sample)]
+    assert len(asked) > 200
+    both = page.evaluate(ASK_BOTH, asked)
+    for (name, body), (ours, theirs) in zip(asked, both, strict=True):
+        assert ours[0] == theirs[0], (name, body, ours, theirs)
+        assert alike(json.loads(ours[1]), json.loads(theirs[1])), (name, body, ours, theirs)
+    assert {ours[0] for ours, _ in both} == {200, 422}
+    # Half a question is refused in words by both, so the browser says so in its console.
+    guest.wrong.clear()
+
+
+def variations(sample: dict[str, Any]) -> Iterator[str]:
+    yield json.dumps(sample)
+    yield json.dumps({**sample, "surprise": 1})
+    yield json.dumps(sample)[:-1]
+    for key, value in sample.items():
+        yield json.dumps({other: held for other, held in sample.items() if other != key})
+        if isinstance(value, float | int) and not isinstance(value, bool):
+            yield from (json.dumps({**sample, key: moved}) for moved in (value * 1.37, -value - 1, 1e9))
+        else:
+            yield json.dumps({**sample, key: None})
