@@ -15,7 +15,7 @@ from tools.serving import Server, serving
 
 from tests.core.test_wire import READING, SAMPLES
 
-from .conftest import Visit, eventually, frames
+from .conftest import Visit, frames
 from .test_path import answer, arm_and_open, hold, short_bulb
 
 BOOT_S = 90
@@ -51,6 +51,7 @@ def test_from_the_reading_to_again_with_no_server_at_all(walker: Visit, own_serv
     own_server.kill()
     # The whole day without it: sum, checklist, exposure, verdict, the corrected frame.
     short_bulb(page)
+    expect(page.get_by_text("No signal: all of this works here.")).to_be_visible()
     arm_and_open(page, "I close it")
     expect(page.get_by_test_id("run-gathered")).to_be_visible()
     hold(page, "Close")
@@ -74,8 +75,10 @@ def test_from_the_reading_to_again_with_no_server_at_all(walker: Visit, own_serv
     # When somebody answers again, nothing has to be done.
     own_server.start()
     page.get_by_role("link", name="Bench", exact=True).click()
+    # It is asked again once it has been left in peace for a quarter of a minute.
+    page.wait_for_timeout(15_500)
     page.keyboard.press("0")
-    eventually(page, lambda: answer(page).inner_text() != "", "an answer")
+    expect(page.get_by_text("No signal: all of this works here.")).to_have_count(0, timeout=30_000)
 
 
 def alike(ours: Any, theirs: Any) -> bool:

@@ -1,4 +1,6 @@
+import { useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
+import { subscribe, takenAlong } from "../engine/takeAlong";
 import { asides, dropRefused, everythingKept, fileOf, forgetBroken, putBack, sendAgain } from "../state/keeping";
 import type { Doc } from "../state/shelf";
 import { broken, useTrouble, useWaiting } from "../state/store";
@@ -19,9 +21,16 @@ export function Notices() {
   const refused = useWaiting().filter((doc) => doc.waiting?.refused);
   const unread = broken.useDocs();
   const aside = asides.useDocs();
-  if (trouble === null && refused.length + unread.length + aside.length === 0) return null;
+  const { signal, stage } = useSyncExternalStore(subscribe, takenAlong);
+  const alone = !signal && stage !== "none";
+  if (trouble === null && !alone && refused.length + unread.length + aside.length === 0) return null;
   return (
     <section className="notices" aria-label={say.title}>
+      {alone && (
+        <p className="notice" role="status">
+          {words.takeAlong.alone}
+        </p>
+      )}
       {trouble && (
         <p className="notice" role="status">
           <span>{say.trouble[trouble]}</span>

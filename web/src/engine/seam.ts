@@ -30,13 +30,15 @@ export async function questionIn(request: Request, names: ReadonlySet<string>): 
 export interface Beside {
   there: () => Engine | null;
   coming: () => Promise<Engine>;
+  /** Told whether the server was there when it was last asked. */
+  onSignal: (signal: boolean) => void;
 }
 
 /**
  * Let the engine answer what needs no account where the server does not, or not soon: whoever asks never sees which.
  * What comes back takes the seam out again.
  */
-export function answerBeside({ there, coming }: Beside): () => void {
+export function answerBeside({ there, coming, onSignal }: Beside): () => void {
   const served = transport.fetch;
   let goneUntil = 0;
   const missing = (request: Request, error: unknown) => {
@@ -44,6 +46,7 @@ export function answerBeside({ there, coming }: Beside): () => void {
     // Only silence is the engine's business; a server that answers badly is told as it is.
     if (!(error instanceof TypeError)) throw error;
     goneUntil = Date.now() + GONE_MS;
+    onSignal(false);
   };
   const here = async (engine: Engine, { name, body }: Asked, signal: AbortSignal) => {
     const { status, text } = await engine.ask(name, body);
@@ -55,7 +58,9 @@ export function answerBeside({ there, coming }: Beside): () => void {
     const engine = there();
     if (!engine) {
       try {
-        return await served(request);
+        const got = await served(request);
+        onSignal(true);
+        return got;
       } catch (error) {
         missing(request, error);
         const arrived = await coming().catch(() => null);
@@ -72,7 +77,10 @@ export function answerBeside({ there, coming }: Beside): () => void {
     const slow = new Promise<"slow">((resolve) => setTimeout(() => resolve("slow"), PATIENCE_MS));
     try {
       const first = await Promise.race([theirs, slow]);
-      if (first !== "slow") return first;
+      if (first !== "slow") {
+        onSignal(true);
+        return first;
+      }
     } catch (error) {
       missing(request, error);
       return ours();

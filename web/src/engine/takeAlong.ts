@@ -18,9 +18,11 @@ export interface TakenAlong {
   of: number | null;
   /** Whether a newer build waits to be taken. */
   newer: boolean;
+  /** Whether the server was there when it was last asked. */
+  signal: boolean;
 }
 
-let now: TakenAlong = { stage: "none", got: 0, of: null, newer: false };
+let now: TakenAlong = { stage: "none", got: 0, of: null, newer: false, signal: true };
 const listeners = new Set<() => void>();
 let engine: Engine | null = null;
 
@@ -45,7 +47,7 @@ export function canTake(): boolean {
 
 /** What was taken along before is there again: at once when somebody needs it, else when the hands rest. */
 export function recall(): void {
-  if (!canTake() || localStorage.getItem(TAKEN) === null) return;
+  if (!canTake() || !wasTaken()) return;
   beside();
   window.setTimeout(() => void take(), IDLE_MS);
 }
@@ -62,11 +64,28 @@ export async function take(): Promise<void> {
     await started();
     await navigator.serviceWorker.ready;
     beside();
-    localStorage.setItem(TAKEN, "1");
+    noteTaken();
     show({ stage: "ready" });
   } catch {
     starting = null;
     show({ stage: "failed" });
+  }
+}
+
+/** A browser that keeps nothing has taken nothing along. */
+function wasTaken(): boolean {
+  try {
+    return localStorage.getItem(TAKEN) !== null;
+  } catch {
+    return false;
+  }
+}
+
+function noteTaken(): void {
+  try {
+    localStorage.setItem(TAKEN, "1");
+  } catch {
+    // It works as long as this page is open.
   }
 }
 
@@ -85,7 +104,11 @@ function started(): Promise<Engine> {
 let seam: (() => void) | null = null;
 
 function beside(): void {
-  seam ??= answerBeside({ there: () => engine, coming: started });
+  seam ??= answerBeside({
+    there: () => engine,
+    coming: started,
+    onSignal: (signal) => signal !== now.signal && show({ signal }),
+  });
 }
 
 async function fetchEngine(): Promise<void> {

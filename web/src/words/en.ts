@@ -19,6 +19,7 @@ export const en = {
     fetched: (megabytes: string) => `${megabytes} MB`,
     starting: "It is here and starts.",
     ready: "With you. No signal: all of this works here; pictures and accounts wait for a network.",
+    alone: "No signal: all of this works here.",
     newer: "A newer version is here: take it now",
   },
   histogram: { tones: "How the tones lie", axis: "stops below full" },

@@ -1,0 +1,92 @@
+// @vitest-environment jsdom
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { transport } from "../api/client";
+import type { Engine } from "./engine";
+import { answerBeside, questionIn } from "./seam";
+
+const NAMES = new Set(["exposure", "scales"]);
+const asked = vi.fn((name: string, body: string) =>
+  Promise.resolve({ status: 200, text: JSON.stringify({ name, body }) }),
+);
+const engine = { names: NAMES, ask: asked } as unknown as Engine;
+const post = (name: string, signal?: AbortSignal) =>
+  new Request(`http://localhost/api/${name}`, { method: "POST", body: "{}", ...(signal && { signal }) });
+const silence = () => Promise.reject(new TypeError("Failed to fetch"));
+const plain = transport.fetch;
+let out = () => {};
+const signals: boolean[] = [];
+
+function between(server: (request: Request) => Promise<Response>, there: Engine | null = engine) {
+  transport.fetch = server;
+  const coming = vi.fn(() => Promise.resolve(engine));
+  out = answerBeside({ there: () => there, coming, onSignal: (signal) => signals.push(signal) });
+  return coming;
+}
+
+beforeEach(() => {
+  asked.mockClear();
+  signals.length = 0;
+});
+afterEach(() => {
+  out();
+  transport.fetch = plain;
+  vi.useRealTimers();
+});
+
+describe("a question in a request", () => {
+  it("is what the core's table knows, numbers in an address being numbers", async () => {
+    expect(await questionIn(post("exposure"), NAMES)).toEqual({ name: "exposure", body: "{}" });
+    const scales = new Request("http://localhost/api/scales?step=third&dial_limit=30");
+    expect(await questionIn(scales, NAMES)).toEqual({ name: "scales", body: '{"step":"third","dial_limit":30}' });
+    expect(await questionIn(post("session"), NAMES)).toBeNull();
+  });
+});
+
+describe("the engine beside the server", () => {
+  it("is not asked while the server answers, well or badly", async () => {
+    for (const status of [200, 422, 502]) {
+      between(() => Promise.resolve(new Response("theirs", { status })));
+      expect((await transport.fetch(post("exposure"))).status).toBe(status);
+      out();
+    }
+    expect(asked).not.toHaveBeenCalled();
+    expect(signals).toEqual([true, true, true]);
+  });
+
+  it("answers where nobody does, and the server is left in peace for a while", async () => {
+    const server = vi.fn(silence);
+    between(server);
+    expect(await (await transport.fetch(post("exposure"))).json()).toMatchObject({ name: "exposure" });
+    await transport.fetch(post("exposure"));
+    expect(server).toHaveBeenCalledTimes(1);
+    expect(signals).toEqual([false]);
+  });
+
+  it("is fetched for a question that found nobody, and not for what only a server can answer", async () => {
+    const coming = between(silence, null);
+    expect((await transport.fetch(post("exposure"))).status).toBe(200);
+    await expect(transport.fetch(post("session"))).rejects.toBeInstanceOf(TypeError);
+    expect(coming).toHaveBeenCalled();
+    expect(asked).toHaveBeenCalledTimes(1);
+  });
+
+  it("answers a server that takes its time, whichever is first", async () => {
+    vi.useFakeTimers();
+    between(() => new Promise(() => {}));
+    const said = transport.fetch(post("exposure"));
+    await vi.advanceTimersByTimeAsync(1100);
+    expect(asked).not.toHaveBeenCalled();
+    await vi.advanceTimersByTimeAsync(200);
+    expect((await said).status).toBe(200);
+  });
+
+  it("answers nobody who has stopped asking", async () => {
+    const stopped = new AbortController();
+    between(() => {
+      stopped.abort();
+      return silence();
+    });
+    await expect(transport.fetch(post("exposure", stopped.signal))).rejects.toThrow();
+    expect(asked).not.toHaveBeenCalled();
+  });
+});
