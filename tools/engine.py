@@ -1,4 +1,4 @@
-"""The core as a browser's worker takes it: our package and astral's in one archive, the same bytes for the same sources."""
+"""The core as a browser's worker takes it: our package and astral's in one archive, of the same sources the same."""
 
 from __future__ import annotations
 

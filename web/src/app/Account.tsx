@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
+import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { askArchive } from "../questions/logFiles";
 import { changePassword, endAccount, signOut, useSession } from "../state/session";
 import { Fault } from "../ui/Fault";
@@ -49,6 +50,7 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
             {accountWords.end}
           </Button>
         </div>
+        <TakeAlong />
       </Modal.Body>
       <Modal.Footer>
         <Button variant="quiet" onClick={onClose}>

@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
+import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { words } from "../words";
 import { signIn, useSession } from "../state/session";
 import { Fault } from "../ui/Fault";
@@ -54,6 +55,7 @@ export function SignIn({ onClose }: { onClose: () => void }) {
           </Form.Group>
           <Fault error={problem} />
           <p className="quiet mb-0">{words.session.guest}</p>
+          <TakeAlong />
         </Modal.Body>
         <Modal.Footer>
           <Button variant="quiet" onClick={onClose}>

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { Button, Form } from "react-bootstrap";
 import type { Laid } from "../../state/bench";
+import { TakeAlong } from "../../parts/takealong/TakeAlong";
 import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
@@ -63,6 +64,9 @@ export function PackList({ outing, set, laid, swaps, light, frames, nameOf }: Pr
             }
           />
         ))}
+      </div>
+      <div className="no-print">
+        <TakeAlong />
       </div>
     </div>
   );
