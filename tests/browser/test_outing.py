@@ -120,7 +120,7 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     alert.get_by_role("button", name="I am leaving").click()
     expect(alert).to_be_hidden()
     page.reload()
-    expect(header.get_by_text("Leave now")).to_be_visible()
+    expect(header.get_by_text("Leave now", exact=True)).to_be_visible()
     expect(page.get_by_role("alert")).to_be_hidden()
 
 
