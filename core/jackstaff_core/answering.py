@@ -47,8 +47,7 @@ def answer(name: str, body: str) -> tuple[int, str]:
 
 
 def _faults(refusals: Iterable[Refusal]) -> str:
-    faults = [{"field": each.field, "problem": each.problem, "instead": each.instead} for each in refusals]
-    return json.dumps({"errors": faults})
+    return json.dumps({"errors": [each.fault for each in refusals]})
 
 
 def _no_number(text: str) -> float:

@@ -281,11 +281,8 @@ def _release(asked: Armed) -> tuple[list[str], str, Severity]:
     shakes = "A finger shakes the camera."
     timers = [f"{min(body.self_timers_s):g} s self-timer"] if body and body.self_timers_s else []
     if asked.bulb and body and body.long_times == "none":
-        return (
-            ["interval timer for the series" if release else "self-timer, then the next frame"],
-            shakes,
-            Severity.NOTE,
-        )
+        way = "interval timer for the series" if release else "self-timer, then the next frame"
+        return [way], shakes, Severity.NOTE
     if not asked.bulb:
         if asked.seconds < SHAKY_BELOW_SECONDS:
             return [], "", Severity.NOTE
@@ -368,8 +365,8 @@ def _drawn(asked: Armed, seconds: float) -> float | None:
 def _rehearsal(asked: Armed) -> Rehearsal | None:
     """Offered before any frame over four minutes: the ISO raised as far as the body's dial says, at most 12800.
 
-    Its time is the frame's own times own ISO over that ISO: light that moves and film are left to the sum that is asked
-    for it. An ISO that is not told is the body's lowest. None where the frame's own is hardly lower.
+    Its time is the frame's, times the frame's ISO over that one: light that moves and film are left to the sum that is
+    asked for it. An ISO that is not told is the body's lowest. None where the frame's own is hardly lower.
     """
     body = asked.body
     if asked.seconds <= REHEARSE_FROM_SECONDS or body is None or body.film:

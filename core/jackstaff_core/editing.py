@@ -19,14 +19,7 @@ from typing import Annotated
 from .frame import Seen
 from .marks import Between, Size
 from .refusal import within
-from .white_balance import (
-    COLDEST_KELVIN,
-    LEAST_MIRED,
-    MOST_MIRED,
-    WARMEST_KELVIN,
-    green_said,
-    white_balance_said,
-)
+from .white_balance import LEAST_MIRED, green_said, white_balance_said
 
 LEVEL_DEG = 0.5
 MOST_PITCH_DEG = 30.0
@@ -141,12 +134,8 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
 def _colour(q: EditQuestion) -> Iterator[Note]:
     shift, green = (_total(getattr(piece, name) for piece in q.glass) for name in ("mired", "green"))
     cast = "; ".join(piece.cast for piece in q.glass if piece.cast)
-    kelvin = None if q.kelvin is None else within("kelvin", q.kelvin, WARMEST_KELVIN, COLDEST_KELVIN, "K")
-    # Of several filters the shifts may add up to more than any camera can be set to: then without the kelvin.
-    bounded = None if shift is None else max(-MOST_MIRED, min(MOST_MIRED, shift))
-    told = bounded is not None and white_balance_said(bounded, _settable(kelvin, bounded))
-    if told:
-        yield Note("white_balance", told, bounded, "mired")
+    if shift is not None and (told := white_balance_said(shift, q.kelvin)):
+        yield Note("white_balance", told, shift, "mired")
     elif (cast or Seen.CAST in q.seen) and shift is None:
         named = f" ({cast})" if cast else ""
         yield Note(
@@ -154,13 +143,6 @@ def _colour(q: EditQuestion) -> Iterator[Note]:
         )
     if green is not None and (said_so := green_said(green)):
         yield Note("tint", said_so[0].upper() + said_so[1:], green, "stops")
-
-
-def _settable(kelvin: float | None, shift: float) -> float | None:
-    """The kelvin a camera was set to, where what undoes the shift is one that it can be set to."""
-    if kelvin is None or not 1e6 / COLDEST_KELVIN <= 1e6 / kelvin + shift <= 1e6 / WARMEST_KELVIN:
-        return None
-    return kelvin
 
 
 def _monochrome(q: EditQuestion) -> Iterator[Note]:

@@ -25,6 +25,11 @@ class Refusal(ValueError):
         self.problem = problem
         self.instead = instead
 
+    @property
+    def fault(self) -> dict[str, str]:
+        """As JSON has it, wherever it is answered."""
+        return {"field": self.field, "problem": self.problem, "instead": self.instead}
+
     def under(self, parent: str) -> Refusal:
         """The same refusal seen from the question that holds ``parent``."""
         return Refusal(f"{parent}.{self.field}" if self.field else parent, self.problem, self.instead)

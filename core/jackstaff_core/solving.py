@@ -95,21 +95,24 @@ def solve(question: SolveQuestion) -> Solved:
     shot = settled("settings", question.settings, base.settings, step)
     t0, n0, s0 = base.shutter.exact, base.settings.aperture.exact, base.settings.iso.exact
     n, s = shot.aperture.exact, shot.iso.exact
-    moves = 2 * math.log2(n / n0) + math.log2(s0 / s) + within("wished_stops", question.wished_stops, -15, 15, "stops")
+    moves = 2 * math.log2(n / n0) + math.log2(s0 / s)
+    wished = within("wished_stops", question.wished_stops, -15, 15, "stops")
     marks = dial(within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s"), step)
     if question.floating is Floating.TIME:
-        seconds = t0 * 2.0 ** (stops + moves)
+        seconds = t0 * 2.0 ** (stops + moves + wished)
         return _time(question.film.corrected(seconds) if question.film else seconds, marks, step)
     target = _target(question.target_seconds)
     if question.film:
         # The held time is the shutter's; the light must be right for the metered time behind it.
         target = question.film.metered(target)
+    # What was wished for beside the meter is in the held time already.
+    target *= 2.0**-wished
     match question.floating:
         case Floating.APERTURE:
-            value = n0 * math.sqrt(target * s / (t0 * 2.0 ** (stops + question.wished_stops) * s0))
+            value = n0 * math.sqrt(target * s / (t0 * 2.0**stops * s0))
             return _on(value, apertures(step), lambda exact: 2 * math.log2(value / exact))
         case Floating.ISO:
-            value = s0 * t0 * 2.0 ** (stops + question.wished_stops) * (n / n0) ** 2 / target
+            value = s0 * t0 * 2.0**stops * (n / n0) ** 2 / target
             return _on(value, isos(step), lambda exact: math.log2(exact / value))
         case Floating.STACK:
             return _glass(math.log2(target / t0) - moves)

@@ -16,13 +16,12 @@ Verdict: shift and kelvin a rough estimate, green an estimate.
 
 from __future__ import annotations
 
-from .refusal import Refusal, within
+from .refusal import within
 
 MIRED_A_STOP = 70.0
 LEAST_MIRED, LEAST_GREEN_STOPS = 5.0, 0.1
 """Less than this nobody sees."""
 COLDEST_KELVIN, WARMEST_KELVIN = 25_000.0, 1500.0
-MOST_MIRED = 500.0
 _GRAIN_KELVIN = 50.0
 """Cameras set kelvin no finer, and nothing here is surer."""
 
@@ -37,19 +36,17 @@ def green_stops(rg: float, bg: float) -> float:
     return -(rg + bg) / 2
 
 
-def neutral_kelvin(set_kelvin: float, shift: float) -> float:
-    """What to set on the camera instead of ``set_kelvin``, so that a ``shift`` [mired] is gone.
+def neutral_kelvin(set_kelvin: float, shift: float) -> float | None:
+    """What to set instead of ``set_kelvin``, so that a ``shift`` [mired] is gone; None where no camera can be set so.
 
     Raises
     ------
     Refusal
-        A setting outside 1500 to 25,000 K, a shift over 500 mired, or an answer outside what a camera can be set to.
+        A setting outside 1500 to 25,000 K.
     """
     was = within("kelvin", set_kelvin, WARMEST_KELVIN, COLDEST_KELVIN, "K")
-    mired = 1e6 / was + within("mired", shift, -MOST_MIRED, MOST_MIRED, "mired")
-    if not 1e6 / COLDEST_KELVIN <= mired <= 1e6 / WARMEST_KELVIN:
-        raise Refusal("mired", "No kelvin on a camera undoes that much.", "Set white balance by a grey card instead.")
-    return 1e6 / mired
+    mired = 1e6 / was + shift
+    return 1e6 / mired if 1e6 / COLDEST_KELVIN <= mired <= 1e6 / WARMEST_KELVIN else None
 
 
 def white_balance_said(shift: float, kelvin: float | None = None) -> str | None:
@@ -64,10 +61,10 @@ def white_balance_said(shift: float, kelvin: float | None = None) -> str | None:
         return None
     came_out, way = ("blue", "warmer") if shift < 0 else ("warm", "cooler")
     told = f"It comes out {came_out}: set the camera's white balance about {abs(shift):.0f} mired {way}"
-    if kelvin is None:
+    neutral = None if kelvin is None else neutral_kelvin(kelvin, shift)
+    if neutral is None:
         return f"{told}, the {'higher' if shift < 0 else 'lower'} kelvin."
-    new = round(neutral_kelvin(kelvin, shift) / _GRAIN_KELVIN) * _GRAIN_KELVIN
-    return f"{told}: about {new:.0f} K instead of {kelvin:.0f} K."
+    return f"{told}: about {round(neutral / _GRAIN_KELVIN) * _GRAIN_KELVIN:.0f} K instead of {kelvin:.0f} K."
 
 
 def green_said(green: float) -> str | None:

@@ -54,7 +54,7 @@ def headroom(pixels: Bytes) -> Headroom:
     stops = math.log2(1 / max(level, 2.0**-16))
     count = min(MOST_THIRDS, math.floor(stops * 3 + 1e-6))
     text = (
-        f"+{count / 3:.1f} stop to the right, no further: {name} ends it."
+        f"+{count / 3:.1f} {'stop' if count <= 3 else 'stops'} to the right, no further: {name} ends it."
         if count
         else f"No further to the right: {name} is nearly full."
     )

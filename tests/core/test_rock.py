@@ -54,6 +54,7 @@ def test_the_white_balance_that_is_told_takes_the_colour_out(rg: float, bg: floa
         assert told is None
         return
     new = neutral_kelvin(kelvin, shift)
+    assert new
     # Set so, the camera renders light of `new` neutral: the filtered light has its red against blue, by Planck's law,
     # within what 70 mired a stop is good for (59 to 95 by kelvin and by the width of the bands).
     gone = red_against_blue(new) - red_against_blue(kelvin)
@@ -90,8 +91,9 @@ def test_the_edit_tells_colour_in_kelvin_where_it_is_known_and_none_of_it_in_bla
     assert "instead" not in editing_notes(replace(blue, kelvin=24_000.0))[0].text
     codes = [note.code for note in editing_notes(replace(blue, monochrome=True, came_out=-0.5))]
     assert codes == ["tones", "channels", "grain", "lift"]
-    with pytest.raises(Refusal):
-        neutral_kelvin(24_000.0, -30.0)
+    assert neutral_kelvin(24_000.0, -30.0) is None
+    with pytest.raises(Refusal, match="K is outside"):
+        neutral_kelvin(100.0, 30.0)
 
 
 def test_a_wish_for_brighter_is_a_step_of_its_own_wherever_the_time_goes() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 from datetime import UTC, datetime
 
 import numpy as np
@@ -11,6 +12,7 @@ from PIL import Image
 from PIL.TiffImagePlugin import IFDRational
 
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.white_balance import MIRED_A_STOP, white_balance_said
 from jackstaff_imaging.frame import Taken, photograph
 from jackstaff_imaging.light import Bytes, encoded
 from jackstaff_imaging.pair import exposure_value, measure, measure_bracket
@@ -54,6 +56,23 @@ def test_cast_and_white_balance(strengths: tuple[float, ...], rg: float, bg: flo
     cast = measure(ramp(), ramp(offsets), 10.0).cast  # type: ignore[arg-type]
     assert [cast.rg, cast.bg] == pytest.approx([rg, bg], abs=0.01)
     assert cast.mired == pytest.approx(mired, abs=1.5)
+
+
+@pytest.mark.parametrize("cast", [(-0.15, 0.15), (0.2, -0.1), (0.4, -0.4)])
+def test_the_advice_applied_to_the_picture_leaves_it_neutral(cast: tuple[float, float]) -> None:
+    """Set to another kelvin the camera weights red against blue the other way: measured again, nothing is left."""
+    red, blue = cast
+    filtered = ramp((red, 0.0, blue))
+    shift = measure(ramp(), filtered, 10.0).cast.mired
+    told = str(white_balance_said(shift))
+    came_out, way = ("blue", "warmer") if red < blue else ("warm", "cooler")
+    assert f"comes out {came_out}" in told
+    assert f"mired {way}" in told
+    # Warmer is more red and less blue, by the stops that so many mired are; the middle of both stays where it was.
+    by = float(re.findall(r"about (\d+) mired", told)[0]) / MIRED_A_STOP / 2 * (1 if way == "warmer" else -1)
+    again = measure(ramp(), ramp((red + by, 0.0, blue - by)), 10.0).cast
+    assert again.rg - again.bg == pytest.approx(0, abs=0.02)
+    assert white_balance_said(again.mired) is None
 
 
 def test_corner_falloff_is_seen_and_lens_falloff_cancels() -> None:

@@ -91,8 +91,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Refusals)
     def all_refused(request: HttpRequest, refusals: Refusals) -> HttpResponse:
-        faults = [{"field": each.field, "problem": each.problem, "instead": each.instead} for each in refusals.all]
-        return api.create_response(request, {"errors": faults}, status=422)
+        return api.create_response(request, {"errors": [each.fault for each in refusals.all]}, status=422)
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
@@ -144,8 +143,7 @@ def _faults(item: dict[str, Any]) -> list[dict[str, str]]:
         return [_fault(item)]
     where = ".".join(str(part) for part in item["loc"][2:])
     every = own.all if isinstance(own, Refusals) else (own,)
-    placed = [each.under(where) if where else each for each in every]
-    return [{"field": each.field, "problem": each.problem, "instead": each.instead} for each in placed]
+    return [(each.under(where) if where else each).fault for each in every]
 
 
 def _fault(item: dict[str, Any]) -> dict[str, str]:

@@ -171,12 +171,12 @@ def _taken(account: User, change: ChangeAsked) -> dict[str, object]:
             held = copies(account, [row] if row else [])
         return {"write": change.write, "held": held[0] if held else None}
     except Refusal as refusal:
-        return {"write": change.write, "refused": [_fault(refusal)]}
+        return {"write": change.write, "refused": [refusal.fault]}
     except Refusals as refusals:
-        return {"write": change.write, "refused": [_fault(each) for each in refusals.all]}
+        return {"write": change.write, "refused": [each.fault for each in refusals.all]}
     except KeyTaken:
         taken = Refusal("id", "This key is taken by somebody else.", "Save it as a file, or make it anew.")
-        return {"write": change.write, "refused": [_fault(taken)]}
+        return {"write": change.write, "refused": [taken.fault]}
 
 
 def copies(account: User, rows: Sequence[Revision]) -> list[dict[str, object]]:
@@ -214,7 +214,3 @@ def _contents(account: User, kind: DocKind, keys: Iterable[UUID]) -> dict[UUID, 
         case DocKind.ASIDE:
             plain = asides_of(account, keys)
     return {key: {"content": content} for key, content in plain.items()}
-
-
-def _fault(refusal: Refusal) -> dict[str, str]:
-    return {"field": refusal.field, "problem": refusal.problem, "instead": refusal.instead}
