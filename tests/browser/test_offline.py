@@ -69,7 +69,6 @@ def test_from_the_reading_to_again_with_no_server_at_all(walker: Visit, own_serv
     hold(page, "Close")
     expect(page.get_by_test_id("run-result")).to_be_visible(timeout=BOOT_S * 1000)
     assert len(frames(page)) == 2
-    # A refusal is said in the core's own words.
     page.get_by_role("link", name="Log", exact=True).click()
     expect(page.locator(".log-row")).to_have_count(2)
     # When somebody answers again, nothing has to be done.

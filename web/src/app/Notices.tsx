@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
-import { subscribe, takenAlong } from "../engine/takeAlong";
+import { subscribe, takenAlong, takeNewer } from "../engine/takeAlong";
+import { useOpenFrame } from "../state/frames";
 import { asides, dropRefused, everythingKept, fileOf, forgetBroken, putBack, sendAgain } from "../state/keeping";
 import type { Doc } from "../state/shelf";
 import { broken, useTrouble, useWaiting } from "../state/store";
@@ -21,14 +22,24 @@ export function Notices() {
   const refused = useWaiting().filter((doc) => doc.waiting?.refused);
   const unread = broken.useDocs();
   const aside = asides.useDocs();
-  const { signal, stage } = useSyncExternalStore(subscribe, takenAlong);
+  const { signal, stage, newer } = useSyncExternalStore(subscribe, takenAlong);
+  const running = useOpenFrame();
   const alone = !signal && stage !== "none";
-  if (trouble === null && !alone && refused.length + unread.length + aside.length === 0) return null;
+  const offered = newer && !running;
+  if (trouble === null && !alone && !offered && refused.length + unread.length + aside.length === 0) return null;
   return (
     <section className="notices" aria-label={say.title}>
       {alone && (
         <p className="notice" role="status">
           {words.takeAlong.alone}
+        </p>
+      )}
+      {offered && (
+        <p className="notice" role="status">
+          <span>{words.takeAlong.newer}</span>
+          <Button variant="quiet" size="sm" onClick={() => void takeNewer()}>
+            {words.takeAlong.takeNewer}
+          </Button>
         </p>
       )}
       {trouble && (

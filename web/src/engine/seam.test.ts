@@ -10,7 +10,12 @@ const asked = vi.fn((name: string, body: string) =>
 );
 const engine = { names: NAMES, ask: asked } as unknown as Engine;
 const post = (name: string, signal?: AbortSignal) =>
-  new Request(`http://localhost/api/${name}`, { method: "POST", body: "{}", ...(signal && { signal }) });
+  new Request(`http://localhost/api/${name}`, {
+    method: "POST",
+    body: "{}",
+    headers: { "Content-Type": "application/json" },
+    ...(signal && { signal }),
+  });
 const silence = () => Promise.reject(new TypeError("Failed to fetch"));
 const plain = transport.fetch;
 let out = () => {};
@@ -78,6 +83,18 @@ describe("the engine beside the server", () => {
     expect(asked).not.toHaveBeenCalled();
     await vi.advanceTimersByTimeAsync(200);
     expect((await said).status).toBe(200);
+  });
+
+  it("leaves a file alone, which is nobody's question and too large to be held twice", async () => {
+    const form = new FormData();
+    form.append("file", new Blob(["picture"]));
+    const upload = new Request("http://localhost/api/exposure", { method: "POST", body: form });
+    const server = vi.fn((request: Request) => Promise.resolve(new Response(String(request === upload))));
+    between(server);
+    expect(await (await transport.fetch(upload)).text()).toBe("true");
+    between(silence, null);
+    await expect(transport.fetch(upload)).rejects.toBeInstanceOf(TypeError);
+    expect(asked).not.toHaveBeenCalled();
   });
 
   it("answers nobody who has stopped asking", async () => {

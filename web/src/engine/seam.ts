@@ -26,6 +26,10 @@ export async function questionIn(request: Request, names: ReadonlySet<string>): 
   return { name, body: JSON.stringify(Object.fromEntries(said)) };
 }
 
+function isQuestion({ method, headers }: Request): boolean {
+  return method === "GET" || (headers.get("Content-Type")?.startsWith("application/json") ?? false);
+}
+
 /** The engine as far as it is: there, or on its way once somebody needs it. */
 export interface Beside {
   there: () => Engine | null;
@@ -54,6 +58,8 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     return new Response(text, { status, headers: { "Content-Type": "application/json" } });
   };
   transport.fetch = async (request) => {
+    // A picture or an archive is no question, and not held twice.
+    if (!isQuestion(request)) return served(request);
     const copy = request.clone();
     const engine = there();
     if (!engine) {
@@ -85,7 +91,7 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
       missing(request, error);
       return ours();
     }
-    return Promise.any([theirs, ours()]);
+    return Promise.any([theirs, ours()]).catch(() => theirs);
   };
   return () => {
     transport.fetch = served;

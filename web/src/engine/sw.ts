@@ -67,6 +67,8 @@ scope.addEventListener("message", (event) => {
 scope.addEventListener("fetch", (event) => {
   const { request } = event;
   const { origin, pathname } = new URL(request.url);
+  // What is fetched anew is not answered from what it replaces.
+  if (request.cache === "reload") return;
   if (request.method !== "GET" || origin !== self.location.origin) return;
   if (request.mode === "navigate") event.respondWith(page(request));
   else if (pathname.startsWith("/py/")) event.respondWith(kept(request, ENGINE));

@@ -119,20 +119,18 @@ async function fetchEngine(): Promise<void> {
   // Without a network what is here has to do; with one, an engine of another build is fetched anew.
   if (build === null) return;
   const stamp = `${ENGINE_URL}build`;
-  const had = await cache.match(stamp).then((held) => held?.text());
+  if ((await cache.match(stamp).then((held) => held?.text())) === build.build) return;
   show({ of: build.engine });
+  const fetched: [string, Response][] = [];
   for (const name of ENGINE_FILES) {
     const url = ENGINE_URL + name;
-    const held = await cache.match(url);
-    if (held && had === build.build) {
-      show({ got: now.got + (await held.arrayBuffer()).byteLength });
-      continue;
-    }
     const got = await fetch(url, { cache: "reload" });
     if (!got.ok) throw new Error(`${name}: ${got.status}`);
-    const content = await counted(got);
-    await cache.put(url, new Response(content, { headers: { "Content-Type": got.headers.get("Content-Type") ?? "" } }));
+    const headers = { "Content-Type": got.headers.get("Content-Type") ?? "" };
+    fetched.push([url, new Response(await counted(got), { headers })]);
   }
+  // All of one build or none of it: a half of each would not start on the rock.
+  for (const [url, got] of fetched) await cache.put(url, got);
   await cache.put(stamp, new Response(build.build));
 }
 

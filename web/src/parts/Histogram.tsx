@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { words } from "../words";
+import "./histogram.css";
 
 const WIDE = 640;
 const HIGH = 120;

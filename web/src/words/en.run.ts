@@ -173,6 +173,9 @@ export const run = {
     show: "Show the times",
     take: "Take",
     atOnce: "at once",
+    noBulb: (count: number, time: string) =>
+      `This camera has no bulb: ${count} frames at ${time}, added up in the edit.`,
+    parts: (count: number) => `${count} frames instead`,
     after: (time: string) => `opens after ${time}`,
     total: (time: string) => `${time} in all.`,
     burst: "The camera's own bracketing reaches them all.",

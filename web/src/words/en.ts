@@ -20,7 +20,8 @@ export const en = {
     starting: "It is here and starts.",
     ready: "With you. No signal: all of this works here; pictures and accounts wait for a network.",
     alone: "No signal: all of this works here.",
-    newer: "A newer version is here: take it now",
+    newer: "A newer version of Jackstaff is here.",
+    takeNewer: "Take it now",
   },
   histogram: { tones: "How the tones lie", axis: "stops below full" },
   light: {

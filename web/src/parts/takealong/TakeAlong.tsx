@@ -1,15 +1,13 @@
 import { useSyncExternalStore } from "react";
 import { Button, ProgressBar } from "react-bootstrap";
-import { canTake, subscribe, take, takenAlong, takeNewer } from "../../engine/takeAlong";
-import { useOpenFrame } from "../../state/frames";
+import { canTake, subscribe, take, takenAlong } from "../../engine/takeAlong";
 import { words } from "../../words";
 
 const say = words.takeAlong;
 
 /** Everything for where there is no signal: fetched once, its size told beforehand, and how far that has come. */
 export function TakeAlong() {
-  const { stage, got, of, newer } = useSyncExternalStore(subscribe, takenAlong);
-  const running = useOpenFrame();
+  const { stage, got, of } = useSyncExternalStore(subscribe, takenAlong);
   if (!canTake()) return <p className="quiet mb-0">{say.cannot}</p>;
   return (
     <section className="take-along" aria-label={say.title}>
@@ -30,11 +28,6 @@ export function TakeAlong() {
         <p className="mb-0" role="status">
           {say.ready}
         </p>
-      )}
-      {newer && !running && (
-        <Button variant="quiet" onClick={() => void takeNewer()}>
-          {say.newer}
-        </Button>
       )}
     </section>
   );

@@ -102,7 +102,7 @@ export function rememberedOf(laid: Laid): { id: string; name: string | null; sto
   const all = { id: "stack", name: null, stops: on.reduce((sum, glass) => sum + measured(glass), 0) };
   const solid = laid.bag.filter((glass) => glass.kind === "solid");
   const each = solid.map((glass) => ({ id: glass.id, name: glass.name, stops: measured(glass) }));
-  return on.length > 1 ? [all, ...each] : each;
+  return on.length > 1 || on.some((glass) => glass.kind !== "solid") ? [all, ...each] : each;
 }
 
 /** The bare reading that makes each of them give a time. */

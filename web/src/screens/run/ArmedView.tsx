@@ -32,6 +32,7 @@ import {
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { faultText } from "../../ui/faultText";
+import { instead } from "./noBulb";
 import { QueueLine, SeriesDialog } from "./Series";
 
 /** Before the shutter: what hands do, what is set, the lead-in, and the one thing to press. */
@@ -47,6 +48,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const list = checklist.shown;
   const mark = plan.answer.dial_mark;
   const meant = plan.answer.steps.filter((step) => step.kind === "correction" || step.kind === "purpose");
+  const parts = instead(armed);
   const stopwatch = plan.run.purpose === "stopwatch";
   // A dial time closes itself; in bulb it is as last time.
   const closing = mark === null ? closes : "mark";
@@ -128,6 +130,14 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         )}
         {list?.rehearsal && plan.run.purpose === "frame" && (
           <RehearsalOffer armed={armed} iso={list.rehearsal.iso} why={list.rehearsal.why} />
+        )}
+        {parts !== null && armed.queue === null && (
+          <div className="rehearse">
+            <p>{say.series.noBulb(parts, timeText(plan.dial_limit))}</p>
+            <Button variant="quiet" onClick={() => setPanel("series")}>
+              {say.series.parts(parts)}
+            </Button>
+          </div>
         )}
         {triesFirst(armed) && (
           <div className="rehearse">

@@ -9,6 +9,7 @@ import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { markText, signedStops, timeText } from "../../words/times";
+import { instead } from "./noBulb";
 import { type Armed, change, type Queue } from "../../state/running";
 
 const WAYS = ["bracket", "repeat", "split", "lucky"] as const;
@@ -16,8 +17,9 @@ const WAYS = ["bracket", "repeat", "split", "lucky"] as const;
 /** Safety brackets, repeats, splits, or the lucky series: what comes after what, and when. */
 export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => void }) {
   const say = runWords.series;
-  const [way, setWay] = useState<Queue["way"]>(armed.queue?.way ?? "bracket");
-  const [count, setCount] = useState(String(armed.queue?.frames.length ?? 3));
+  const parts = instead(armed);
+  const [way, setWay] = useState<Queue["way"]>(armed.queue?.way ?? (parts === null ? "bracket" : "split"));
+  const [count, setCount] = useState(String(armed.queue?.frames.length ?? parts ?? 3));
   const [spacing, setSpacing] = useState("1");
   const [shown, setShown] = useState<Schemas["SeriesAnswer"] | null>(null);
   const [fault, setFault] = useState<unknown>(null);
