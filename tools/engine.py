@@ -1,4 +1,4 @@
-"""The core as a browser's worker takes it: our package and astral's in one archive, of the same sources the same."""
+"""The core as a browser's worker takes it: our package, astral's and the time zones in one archive."""
 
 from __future__ import annotations
 
@@ -7,21 +7,22 @@ import zipfile
 from pathlib import Path
 
 import astral
+import tzdata
 
 import jackstaff_core
 
-SOURCES = (jackstaff_core, astral)
+SOURCES = (jackstaff_core, astral, tzdata)
 _ALWAYS = (1980, 1, 1, 0, 0, 0)
 
 
 def pack(target: Path) -> int:
-    """Write the archive; how many modules are in it."""
+    """Write the archive; how many files are in it."""
     target.parent.mkdir(parents=True, exist_ok=True)
     count = 0
     with zipfile.ZipFile(target, "w", zipfile.ZIP_DEFLATED, compresslevel=9) as archive:
         for package in SOURCES:
             root = Path(str(package.__file__)).parent
-            for path in sorted(root.rglob("*.py")):
+            for path in sorted(path for path in root.rglob("*") if path.is_file() and path.suffix != ".pyc"):
                 entry = zipfile.ZipInfo(str(Path(root.name) / path.relative_to(root)), _ALWAYS)
                 entry.compress_type = zipfile.ZIP_DEFLATED
                 archive.writestr(entry, path.read_bytes())

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from "vitest";
-import { againOf, correctedOf } from "./again";
+import { againOf, correctedOf, taughtBy } from "./again";
 import type { Frame } from "./frames";
 import type { Armed } from "./running";
 
@@ -35,6 +35,15 @@ describe("what a judged frame teaches the next one", () => {
       late_stops: 0.2,
       longer_stops: 0.4 - 0.1,
       earlier_stops: -0.25,
+    });
+  });
+
+  it("is known of a frame from a file or by hand, too, which nobody ran here", () => {
+    expect(taughtBy(frame({ run: null }))).toEqual({
+      came_out: 2 / 3,
+      late_stops: 0.2,
+      longer_stops: 0,
+      earlier_stops: 0,
     });
   });
 

@@ -14,12 +14,13 @@ export function againOf(armed: Armed, frame: Frame): Schemas["AgainAsked"] | nul
 /** The same for a frame whose time is worked out anew, but for `decided` stops that will be decided again. */
 export function taughtBy(frame: Frame, decided = 0): Schemas["AgainAsked"] | null {
   const came_out = frame.review?.came_out;
-  if (came_out == null || !frame.run || frame.run.film != null || frame.state !== "closed") return null;
+  if (came_out == null || frame.run?.film != null || frame.state !== "closed") return null;
   return {
     came_out,
     late_stops: frame.error?.stops ?? 0,
-    longer_stops: frame.run.bias_stops - decided,
-    earlier_stops: frame.run.correction_stops,
+    // A frame from a file or by hand was neither decided on the way nor corrected, as far as is known.
+    longer_stops: (frame.run?.bias_stops ?? 0) - decided,
+    earlier_stops: frame.run?.correction_stops ?? 0,
   };
 }
 

@@ -364,10 +364,10 @@ export const bench = {
       horizons: { flat: "flat", uneven: "uneven", sun_on_it: "with the sun on it" },
       lead: (stops: string) => `The sky is ${stops} stops brighter.`,
       none: "No graduated filter is needed: the camera holds that much.",
-      take: (name: string, stops: string) => `Take ${name} (${stops} stops).`,
-      buy: (stops: string, transition: string) => `Nothing in the bag suits; ${stops} stops, ${transition}, would.`,
+      take: (name: string, stops: string) => `Take ${name} (${stops}).`,
+      buy: (stops: string, transition: string) => `Nothing in the bag suits; ${stops}, ${transition}, would.`,
       noneOfYours: (stops: string) =>
-        `None of yours: without one you are nearer to what you want. ${stops} stops would be it.`,
+        `None of yours: without one you are nearer to what you want. It would be ${stops}.`,
       left: (stops: string) => `The sky stays ${stops} stops brighter than the ground.`,
       darker: (stops: string) => `The sky becomes ${stops} stops darker than the ground.`,
       alike: "Sky and ground become equally bright.",

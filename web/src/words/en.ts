@@ -12,7 +12,7 @@ export const en = {
   meter: "Read the simulated meter",
   takeAlong: {
     title: "Without a signal",
-    why: "Take it with you: bench, run, outings, bag and log then work with no network. About 6 MB, once.",
+    why: "Take it with you: bench, run, outings and log then work with no network. About 6 MB, once.",
     take: "Take it with me",
     cannot: "This page can only be taken along over a secure connection.",
     failed: "It could not be fetched whole. What works now goes on; try again with a better signal.",

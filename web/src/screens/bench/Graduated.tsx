@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Form } from "react-bootstrap";
 import { useGraduated } from "../../questions/extras";
 import { words } from "../../words";
+import { bagWords } from "../../words/bag";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useShutterText } from "../../parts/meter/typedTime";
 import { Choice } from "../../ui/fields";
@@ -31,9 +32,9 @@ export function Graduated({ laid }: { laid: Laid }) {
   const pick = laid.items.find((item) => item.id === found?.pick);
   const picked = () => {
     if (!found) return "";
-    if (pick) return say.take(pick.name, found.pick_stops.toFixed(0));
+    if (pick) return say.take(pick.name, bagWords.stops(found.pick_stops.toFixed(0)));
     if (found.wanted_stops < WORTH_A_FILTER) return say.none;
-    const wanted = found.wanted_stops.toFixed(0);
+    const wanted = bagWords.stops(found.wanted_stops.toFixed(0));
     return found.suits ? say.noneOfYours(wanted) : say.buy(wanted, found.transition);
   };
   return (
