@@ -8,7 +8,8 @@ PYTHON ?= python3
 PORT ?= 8000
 export PYTHON PORT
 export JACKSTAFF_DATA_DIR ?= $(CURDIR)/var
-export PYTHONDONTWRITEBYTECODE := 1
+# Compiled once, beside what is built, and not between the sources.
+export PYTHONPYCACHEPREFIX := $(CURDIR)/build/pycache
 
 VENV := .venv
 BIN := $(CURDIR)/$(VENV)/bin
@@ -114,5 +115,5 @@ build/web.stamp: build/node.stamp build/run.stamp $(WEB_SOURCES) $(CORE_SOURCES)
 	@echo "Building the interface ..."
 	@PYTHONPATH=core $(BIN)/python -m tools.engine build/py/core.zip
 	@cd web && npx --no-install vite build --logLevel warn
-	@$(BIN)/python -m whitenoise.compress -q web/dist
+	@$(BIN)/python -m tools.compress web/dist
 	@touch $@

@@ -19,12 +19,12 @@ for need in "$@"; do
         stop "Node $(node --version) is too old to build the interface: 20.19 or 22.12 and later are needed."
       ;;
     chromium)
-      command -v chromium > /dev/null && continue
+      command -v chromium-headless-shell > /dev/null && continue
       [ "$(id -u)" = 0 ] ||
-        stop "The browser tests need Debian's Chromium: run 'apt-get install chromium' as root, then try again."
-      echo "Installing Debian's Chromium for the browser tests ..."
-      { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; } > build/chromium.log 2>&1 ||
-        stop "apt-get could not install chromium; build/chromium.log says why."
+        stop "The browser tests need Debian's Chromium: run 'apt-get install chromium-headless-shell' as root, then try again."
+      echo "Installing Debian's Chromium without a window for the browser tests ..."
+      { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium-headless-shell; } > build/chromium.log 2>&1 ||
+        stop "apt-get could not install it; build/chromium.log says why."
       ;;
   esac
 done

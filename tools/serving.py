@@ -19,10 +19,10 @@ from typing import Any
 ROOT = Path(__file__).parents[1]
 _QUIET = "disable-gpu disable-quic no-first-run disable-background-networking disable-component-update disable-sync"
 CHROMIUM: dict[str, Any] = {
-    "executable_path": shutil.which("chromium") or "/usr/bin/chromium",
+    "executable_path": shutil.which("chromium-headless-shell") or "/usr/bin/chromium-headless-shell",
     "args": ["--no-sandbox", *(f"--{flag}" for flag in _QUIET.split())],
 }
-"""How to launch Debian's Chromium through Playwright; nothing is ever downloaded."""
+"""How to launch Debian's Chromium, the build without a window, through Playwright; nothing is ever downloaded."""
 
 
 @dataclass

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+import re
+from collections.abc import Callable
 from http.cookiejar import CookieJar
 from typing import Any
 from urllib.request import HTTPCookieProcessor, Request, build_opener
@@ -13,7 +15,9 @@ import schemathesis
 from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
-from hypothesis import HealthCheck, settings
+from hypothesis import HealthCheck, given, settings
+from hypothesis.strategies import one_of
+from schemathesis import GenerationMode
 from schemathesis.specs.openapi.checks import positive_data_acceptance
 from tools.serving import Server
 
@@ -187,20 +191,51 @@ def test_questions_need_no_sign_in_and_keep_nothing() -> None:
     assert not client.cookies
 
 
-schema = schemathesis.openapi.from_dict(dict(api.get_openapi_schema()))
+SCHEMA = dict(api.get_openapi_schema())
+schema = schemathesis.openapi.from_dict(SCHEMA)
+AT_BOUNDS = 24
+"""How many cases with values at and past the bounds an operation is tried with, spread evenly over all there are."""
+AT_RANDOM = 6
 
 
-@schema.include(
-    path_regex="^/api/(?!health|openapi|session|frames|outings|kit$|kit/items|kit/order|kit/schema|kit/facts"
-    "|looks/drawing|account|log/read|replica)"
-).parametrize()
-@settings(max_examples=10, deadline=None, suppress_health_check=list(HealthCheck))
-def test_no_question_breaks_the_server(case: Any, server: Server) -> None:
-    # The core refuses more than a schema can say; that it refuses in words is held above.
-    response = case.call(base_url=server.url)
-    # Nor is a body over the limit of size anybody's to validate; that it is refused is held above, too.
-    if response.status_code != 413:
-        case.validate_response(response, excluded_checks=[positive_data_acceptance])
+def operations(path_regex: str) -> list[tuple[str, str]]:
+    """Paths and methods alone: what an operation is tried with is made by the one test that needs it."""
+    return [(path, way) for path, ways in SCHEMA["paths"].items() if re.match(path_regex, path) for way in ways]
+
+
+def try_all(path: str, way: str, holds: Callable[[Any], None]) -> None:
+    """Hold an operation to ``holds`` at its bounds and at random."""
+    operation = schema[path][way]
+    modes = list(GenerationMode)
+    config = schema.config.generation
+    cases = list(schema.iter_coverage_cases(operation, generation_modes=modes, generation_config=config))
+    for case in cases[:: max(1, len(cases) // AT_BOUNDS)]:
+        holds(case)
+
+    @settings(max_examples=AT_RANDOM, deadline=None, suppress_health_check=list(HealthCheck), derandomize=True)
+    @given(one_of([operation.as_strategy(generation_mode=mode) for mode in modes]))
+    def at_random(case: Any) -> None:
+        holds(case)
+
+    at_random()
+
+
+@pytest.mark.parametrize(
+    ("path", "way"),
+    operations(
+        "^/api/(?!health|openapi|session|frames|outings|kit$|kit/items|kit/order|kit/schema|kit/facts"
+        "|looks/drawing|account|log/read|replica)"
+    ),
+)
+def test_no_question_breaks_the_server(path: str, way: str, server: Server) -> None:
+    def holds(case: Any) -> None:
+        # The core refuses more than a schema can say; that it refuses in words is held above.
+        response = case.call(base_url=server.url)
+        # Nor is a body over the limit of size anybody's to validate; that it is refused is held above, too.
+        if response.status_code != 413:
+            case.validate_response(response, excluded_checks=[positive_data_acceptance])
+
+    try_all(path, way, holds)
 
 
 @pytest.fixture(scope="module")
@@ -219,12 +254,20 @@ def signed_in(server: Server) -> dict[str, dict[str, str]]:
     return {"cookies": cookies, "headers": {"X-CSRFToken": cookies["jackstaff_csrf"], "Referer": server.url}}
 
 
-@schema.include(path_regex="^/api/(frames|outings|kit|replica|log/evidence|log/learnt|log/file|account)").parametrize()
-@settings(max_examples=4, deadline=None, suppress_health_check=list(HealthCheck))
-def test_no_record_operation_breaks_the_server(case: Any, server: Server, signed_in: dict[str, dict[str, str]]) -> None:
-    response = case.call(base_url=server.url, **signed_in)
-    assert response.status_code < 500, response.text[:300]
-    assert "html" not in response.headers.get("Content-Type", [""])[0], (response.status_code, response.text[:200])
-    if response.status_code in (400, 401, 403, 404, 409, 413, 422, 429):
-        faults = response.json()["errors"]
-        assert all(fault["problem"].endswith(".") and fault["instead"].endswith((".", "]", ")")) for fault in faults)
+@pytest.mark.parametrize(
+    ("path", "way"), operations("^/api/(frames|outings|kit|replica|log/evidence|log/learnt|log/file|account)")
+)
+def test_no_record_operation_breaks_the_server(
+    path: str, way: str, server: Server, signed_in: dict[str, dict[str, str]]
+) -> None:
+    def holds(case: Any) -> None:
+        response = case.call(base_url=server.url, **signed_in)
+        assert response.status_code < 500, response.text[:300]
+        assert "html" not in response.headers.get("Content-Type", [""])[0], (response.status_code, response.text[:200])
+        if response.status_code in (400, 401, 403, 404, 409, 413, 422, 429):
+            faults = response.json()["errors"]
+            assert all(
+                fault["problem"].endswith(".") and fault["instead"].endswith((".", "]", ")")) for fault in faults
+            )
+
+    try_all(path, way, holds)

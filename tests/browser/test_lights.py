@@ -205,7 +205,8 @@ def screens(page: Page, way: str) -> dict[str, Any]:
 
 
 def in_every_light(page: Page, name: str, targets: bool) -> None:
-    """All rules at noon; in the dark lights, which change colours and nothing else, contrast and Red's own promise."""
+    """All rules at noon; in the dark lights, which change colours and nothing else, contrast (once, on the desk) and
+    Red's own promise."""
     for light in LIGHTS:
         page.evaluate(
             """(light) => {
@@ -214,7 +215,8 @@ def in_every_light(page: Page, name: str, targets: bool) -> None:
             }""",
             light,
         )
-        assert violations(page, RULES if light == "noon" else CONTRAST) == [], f"{name} in {light}"
+        if light == "noon" or not targets:
+            assert violations(page, RULES if light == "noon" else CONTRAST) == [], f"{name} in {light}"
         if light == "red":
             assert brightest_other_than_red(page) <= 12, name
     page.evaluate("document.documentElement.dataset.light = 'noon', document.documentElement.dataset.bsTheme = 'light'")

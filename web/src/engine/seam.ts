@@ -57,6 +57,10 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     signal.throwIfAborted();
     return new Response(text, { status, headers: { "Content-Type": "application/json" } });
   };
+  const back = () => {
+    goneUntil = 0;
+  };
+  window.addEventListener("online", back);
   transport.fetch = async (request) => {
     // A picture or an archive is no question, and not held twice.
     if (!isQuestion(request)) return served(request);
@@ -94,6 +98,7 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     return Promise.any([theirs, ours()]).catch(() => theirs);
   };
   return () => {
+    window.removeEventListener("online", back);
     transport.fetch = served;
   };
 }
