@@ -18,7 +18,7 @@ PIP := $(BIN)/pip --disable-pip-version-check install --quiet --require-hashes -
 CORE_SOURCES := $(shell find core -name '*.py')
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo dev test lint types bench mutants shots build account lock format clean
+.PHONY: help demo serve dev test lint types bench mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 10
@@ -27,6 +27,10 @@ demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve a
 	@$(MANAGE) migrate -v 0
 	@$(MANAGE) load_demo
 	@JACKSTAFF_DEMO=1 exec $(BIN)/gunicorn -c server/gunicorn.conf.py jackstaff.site.wsgi
+
+serve: build/run.stamp build/web.stamp ## serve phones and others over TLS: make serve HOST=192.168.0.20 (docs/phone.md)
+	@HOST="$(HOST)" CERT="$(CERT)" KEY="$(KEY)" PROXIES="$(PROXIES)" PORT="$(if $(filter 8000,$(PORT)),,$(PORT))" \
+	  exec $(BIN)/python server/serve.py
 
 dev: build/run.stamp build/node.stamp ## the same, reloading server and interface on every change
 	@$(MANAGE) migrate -v 0

@@ -295,20 +295,23 @@ def test_an_account_ends_with_everything_in_it_and_with_nothing_of_others() -> N
 
 
 @pytest.mark.parametrize(
-    ("demo_flag", "address", "host", "visited", "signed_in"),
+    ("demo_flag", "address", "host", "more", "visited", "signed_in"),
     [
-        (True, "127.0.0.1", "127.0.0.1:8000", False, True),
-        (True, "127.0.0.1", "localhost", False, True),
-        (True, "127.0.0.1", "127.0.0.1:8000", True, False),
-        (True, "192.168.1.20", "127.0.0.1:8000", False, False),
-        (False, "127.0.0.1", "127.0.0.1:8000", False, False),
+        (True, "127.0.0.1", "127.0.0.1:8000", {}, False, True),
+        (True, "127.0.0.1", "localhost", {}, False, True),
+        (True, "127.0.0.1", "127.0.0.1:8000", {}, True, False),
+        (True, "192.168.1.20", "127.0.0.1:8000", {}, False, False),
+        # A proxy beside it names this machine for whoever comes from wherever.
+        (True, "127.0.0.1", "127.0.0.1:8000", {"HTTP_X_FORWARDED_FOR": "192.0.2.9"}, False, False),
+        (True, "127.0.0.1", "127.0.0.1:8000", {"HTTP_VIA": "1.1 front"}, False, False),
+        (False, "127.0.0.1", "127.0.0.1:8000", {}, False, False),
     ],
 )
 def test_only_the_first_local_visit_of_a_demo_signs_in(
-    demo_flag: bool, address: str, host: str, visited: bool, signed_in: bool
+    demo_flag: bool, address: str, host: str, more: dict[str, str], visited: bool, signed_in: bool
 ) -> None:
     demo.load()
-    client = Client(REMOTE_ADDR=address, HTTP_HOST=host)
+    client = Client(REMOTE_ADDR=address, HTTP_HOST=host, **more)  # type: ignore[arg-type]
     if visited:
         client.cookies["jackstaff_visited"] = "1"
     with override_settings(DEMO=demo_flag):

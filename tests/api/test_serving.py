@@ -3,11 +3,18 @@
 from __future__ import annotations
 
 import fcntl
+import itertools
 import json
+import os
+import signal
 import socket
+import ssl
+import subprocess
+import sys
 import threading
 from collections.abc import Callable, Iterator
-from http.client import HTTPConnection, HTTPResponse
+from datetime import UTC, datetime, timedelta
+from http.client import HTTPConnection, HTTPResponse, HTTPSConnection
 from pathlib import Path
 from urllib.parse import urlsplit
 
@@ -17,9 +24,11 @@ from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.test import Client
 from ninja.conf import settings as ninja_settings
-from tools.serving import serving
+from tools.serving import ROOT, serving
 
+import serve
 from jackstaff.site import deadline
+from jackstaff.site.certificate import own_certificate
 from jackstaff.site.secret import secret_key
 
 
@@ -119,6 +128,115 @@ def test_behind_a_proxy_with_tls_the_page_can_sign_in_and_its_cookies_are_secure
     who = {"username": "edda", "password": "no such"}
     assert ask("POST", "https://rocks.test", who, **token).status == 401
     assert ask("POST", "https://elsewhere.test", who, **token).status == 403
+
+
+OWN_TLS = {"JACKSTAFF_CERT": "x", "JACKSTAFF_KEY": "x", "JACKSTAFF_HOSTS": "rocks.test"}
+
+
+@pytest.mark.parametrize(
+    ("more", "fit"),
+    [
+        ({}, False),
+        ({"JACKSTAFF_PROXIES": "1", "JACKSTAFF_HOSTS": "rocks.test"}, True),
+        (OWN_TLS, True),
+        ({**OWN_TLS, "JACKSTAFF_AUTHORITY": "x"}, True),
+    ],
+)
+def test_what_is_served_to_others_passes_django_s_own_check(tmp_path: Path, more: dict[str, str], fit: bool) -> None:
+    command = [sys.executable, str(ROOT / "server/manage.py"), "check", "--deploy", "--fail-level", "WARNING"]
+    environment = {**os.environ, "JACKSTAFF_DATA_DIR": str(tmp_path), **more}
+    assert (subprocess.run(command, env=environment, check=False, capture_output=True).returncode == 0) == fit
+
+
+@pytest.mark.parametrize(
+    ("asked", "said"),
+    [
+        ({}, "HOST is missing"),
+        ({"HOST": "https://rocks.test"}, "no name or address"),
+        ({"HOST": "rocks.test", "PORT": "door"}, "no port"),
+        ({"HOST": "rocks.test", "CERT": "chain.pem"}, "belong together"),
+        ({"HOST": "rocks.test", "CERT": "a", "KEY": "b", "PROXIES": "1"}, "belong to the proxy"),
+        ({"HOST": "rocks.test", "PROXIES": "one"}, "no number of proxies"),
+        ({"HOST": "rocks.test", "JACKSTAFF_DEMO": "1"}, "for this machine alone"),
+    ],
+)
+def test_what_is_missing_to_serve_is_said(asked: dict[str, str], said: str) -> None:
+    with pytest.raises(serve.Unclear, match=said):
+        serve.read(asked)
+
+
+@pytest.mark.parametrize(
+    ("asked", "address"),
+    [
+        ({"HOST": "192.0.2.7"}, "https://192.0.2.7:8443"),
+        ({"HOST": "Rocks.test,192.0.2.7", "PORT": "443"}, "https://rocks.test"),
+        ({"HOST": "2001:db8::7"}, "https://[2001:db8::7]:8443"),
+        ({"HOST": "rocks.test", "PROXIES": "1"}, "https://rocks.test"),
+    ],
+)
+def test_where_a_phone_finds_it(asked: dict[str, str], address: str) -> None:
+    assert serve.read(asked).address == address
+
+
+def test_one_s_own_certificate_is_made_anew_for_other_names_and_before_its_end(tmp_path: Path) -> None:
+    now = datetime(2027, 4, 17, tzinfo=UTC)
+    made = [
+        own_certificate(tmp_path / "tls", hosts, now + timedelta(days=days))
+        for hosts, days in (
+            (["192.0.2.7"], 0), (["192.0.2.7"], 789), (["rocks.test", "192.0.2.7"], 789),
+            (["rocks.test", "192.0.2.7"], 789 + 789), (["rocks.test", "192.0.2.7"], 789 + 791),
+        )
+    ]  # fmt: skip
+    assert made == [True, False, True, False, True]
+    (tmp_path / "tls" / "server.key").unlink()
+    assert own_certificate(tmp_path / "tls", ["rocks.test", "192.0.2.7"], now + timedelta(days=789 + 791))
+    assert all(path.stat().st_mode & 0o077 == 0 for path in (tmp_path / "tls").iterdir())
+
+
+def test_a_phone_that_trusts_the_certificate_is_served_over_tls(tmp_path: Path) -> None:
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    environment = {**os.environ, "HOST": "127.0.0.1", "PORT": str(port), "JACKSTAFF_DATA_DIR": str(tmp_path / "data")}
+    environment.pop("JACKSTAFF_DEMO", None)
+    command = [sys.executable, str(ROOT / "server/serve.py")]
+    with subprocess.Popen(
+        command, env=environment, stdout=subprocess.PIPE, start_new_session=True, text=True
+    ) as served:
+        try:
+            assert served.stdout is not None
+            said = list(itertools.takewhile(lambda line: "is ready" not in line, served.stdout))
+            assert f"Jackstaff at https://127.0.0.1:{port}\n" in said
+            # Handshakes that are begun and left cost nobody anything.
+            left = [socket.create_connection(("127.0.0.1", port), timeout=60) for _ in range(20)]
+            trusting = ssl.create_default_context(cafile=str(tmp_path / "data/tls/authority.crt"))
+
+            def ask(method: str, path: str, body: str | None = None) -> HTTPResponse:
+                connection = HTTPSConnection("127.0.0.1", port, context=trusting, timeout=60)
+                connection.request(method, path, body, {"Content-Type": "application/json"})
+                return connection.getresponse()
+
+            session = ask("GET", "/api/session")
+            assert "Secure" in (session.headers["Set-Cookie"] or "")
+            assert json.load(session)["signed_in"] is False
+            # A name of one's own may serve other things without TLS.
+            assert session.headers["Strict-Transport-Security"] is None
+            # Longer than what one record holds, in both directions.
+            assert ask("POST", "/api/readout", json.dumps({"text": "9" * 3_000_000})).status == 422
+            assert len(ask("GET", "/").read()) > 500
+            phone = json.load(ask("GET", "/api/phone"))
+            assert (phone["address"], phone["own_certificate"]) == (f"https://127.0.0.1:{port}", True)
+            assert {len(row) for row in phone["code"]} == {len(phone["code"])}
+            authority = ask("GET", "/authority.crt")
+            assert authority.read() == (tmp_path / "data/tls/authority.crt").read_bytes()
+            assert authority.headers["Content-Type"] == "application/x-x509-ca-cert"
+            with pytest.raises(OSError, match="CERTIFICATE_VERIFY_FAILED"):
+                HTTPSConnection("127.0.0.1", port, timeout=60).request("GET", "/")
+            for connection in left:
+                connection.close()
+        finally:
+            os.killpg(served.pid, signal.SIGTERM)
+    assert (tmp_path / "data" / "jackstaff.sqlite3").stat().st_mode & 0o077 == 0
 
 
 def test_slow_senders_hold_nobody_up_and_a_body_too_large_is_not_taken_in(proxied: str) -> None:

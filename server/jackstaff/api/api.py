@@ -19,6 +19,7 @@ from . import (
     outings,
     ownership,
     pairs,
+    phone,
     pictures,
     replica,
     run,
@@ -51,6 +52,7 @@ def health(request: HttpRequest) -> dict[str, str]:
 
 
 api.add_router("", mount.router)
+api.add_router("", phone.router)
 api.add_router("", bench.router)
 api.add_router("", looks.router)
 api.add_router("/outing", outing.router)

@@ -20,6 +20,8 @@ from .schemas import Asked, Text
 router = Router(tags=["session"])
 
 VISITED = "jackstaff_visited"
+_HANDED_ON = ("HTTP_FORWARDED", "HTTP_VIA", "HTTP_X_FORWARDED_FOR", "HTTP_X_FORWARDED_HOST", "HTTP_X_REAL_IP")
+"""What a proxy adds: the visitor beside it may be anywhere, whatever host it names."""
 _A_YEAR = 60 * 60 * 24 * 365
 
 
@@ -94,6 +96,7 @@ def _first_demo_visit(request: HttpRequest) -> bool:
         and VISITED not in request.COOKIES
         and not request.user.is_authenticated
         and request.META.get("REMOTE_ADDR") == "127.0.0.1"
+        and not any(name in request.META for name in _HANDED_ON)
         and request.get_host().partition(":")[0] in settings.LOCAL_HOSTS
         and User.objects.filter(username=DEMO_ACCOUNT).exists()
     )

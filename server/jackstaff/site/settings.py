@@ -4,6 +4,9 @@ JACKSTAFF_DATA_DIR     where the database and the secret key live (default ./var
 JACKSTAFF_DEMO=1       sign a first local visit in as the demo account
 JACKSTAFF_HOSTS        comma-separated host names to answer besides the local ones
 JACKSTAFF_PROXIES      how many proxies of one's own stand in front, speaking TLS (default 0)
+JACKSTAFF_CERT, _KEY   certificate and key, where this server speaks TLS itself (make serve sets them)
+JACKSTAFF_AUTHORITY    the certificate that phones are told to trust, where it is this machine's own
+JACKSTAFF_SERVED_AT    the address by which phones reach it
 JACKSTAFF_DEV=1        Django's debug pages, for make dev only
 """
 
@@ -28,9 +31,18 @@ CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in SERVED_HOSTS]
 
 # What a sender claims of addresses counts only from a proxy of one's own; without one it counts for nothing.
 NINJA_NUM_PROXIES = int(os.environ.get("JACKSTAFF_PROXIES", "0"))
+TLS = (
+    (Path(os.environ["JACKSTAFF_CERT"]), Path(os.environ["JACKSTAFF_KEY"])) if "JACKSTAFF_CERT" in os.environ else None
+)
+AUTHORITY = Path(os.environ["JACKSTAFF_AUTHORITY"]) if "JACKSTAFF_AUTHORITY" in os.environ else None
+SERVED_AT = os.environ.get("JACKSTAFF_SERVED_AT", "")
+SECURE = bool(NINJA_NUM_PROXIES or TLS)
 if NINJA_NUM_PROXIES:
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
-    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+if SECURE:
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = True
+    # Whoever looks after the server asks it from beside it.
+    SECURE_REDIRECT_EXEMPT = [r"^api/health$"]
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -52,8 +64,11 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
 ]
 X_FRAME_OPTIONS = "DENY"
-# Over plain HTTP on one's own machine these two would lock the browser out; a proxy with TLS turns them on.
-SECURE_HSTS_SECONDS = 60 * 60 * 24 * 365 if NINJA_NUM_PROXIES else 0
+# Over plain HTTP on one's own machine it would lock the browser out; and with a certificate of one's own it would lock
+# every other server of the same name out of that browser.
+SECURE_HSTS_SECONDS = 60 * 60 * 24 * 365 if SECURE and AUTHORITY is None else 0
+# Whether other names below this one speak TLS is not ours to say.
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021", *(["security.W004"] if AUTHORITY else [])]
 SECURE_REFERRER_POLICY = "same-origin"
 SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
 ROOT_URLCONF = "jackstaff.site.urls"

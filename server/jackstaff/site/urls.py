@@ -1,7 +1,7 @@
 """Where requests go: the API, else the page, which does its own routing."""
 
 from django.conf import settings
-from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
 from django.urls import path, re_path
 from django.views.decorators.csrf import csrf_exempt
 
@@ -18,6 +18,13 @@ def page(request: HttpRequest) -> HttpResponseBase:
     return response
 
 
+def authority(request: HttpRequest) -> HttpResponseBase:
+    """What a phone is told to trust, where the certificate is this machine's own."""
+    if settings.AUTHORITY is None:
+        raise Http404
+    return FileResponse(settings.AUTHORITY.open("rb"), content_type="application/x-x509-ca-cert")
+
+
 @csrf_exempt
 def unknown(request: HttpRequest, rest: str) -> JsonResponse:
     """A JSON answer for addresses under /api/ that do not exist."""
@@ -31,6 +38,7 @@ def unknown(request: HttpRequest, rest: str) -> JsonResponse:
 
 urlpatterns = [
     path("api/", api.urls),
+    path("authority.crt", authority),
     re_path(r"^api/(?P<rest>.*)$", unknown),
     re_path(r"^(?!api/|assets/).*$", page),
 ]

@@ -11,6 +11,7 @@ import json
 import os
 import re
 import socket
+import ssl
 import time
 from typing import Any
 
@@ -22,6 +23,8 @@ from waitress.channel import HTTPChannel
 from waitress.parser import HTTPRequestParser
 from waitress.server import TcpWSGIServer
 from waitress.utilities import RequestEntityTooLarge
+
+from .tls import TlsSocket, speaking
 
 MOST_CONNECTIONS = 200
 IDLE_SECONDS = 60
@@ -61,8 +64,38 @@ class _Channel(HTTPChannel):
     parser_class = _Parser
 
 
+class _TlsChannel(_Channel):
+    """The same over TLS; a handshake that never ends holds nobody up and is closed as an idle connection is."""
+
+    def __init__(self, server: Any, sock: socket.socket, addr: Any, adj: Adjustments, map: Any = None) -> None:
+        super().__init__(server, TlsSocket(sock, server.tls), addr, adj, map=map)  # type: ignore[arg-type]
+
+    def recv(self, buffer_size: int) -> bytes:
+        try:
+            return super().recv(buffer_size)
+        except BlockingIOError:
+            self._nothing_yet = True
+            return b""
+
+    def handle_read(self) -> None:
+        while True:
+            self._nothing_yet = False
+            super().handle_read()
+            if self._nothing_yet:
+                # It is taken for the end of the connection; it is not.
+                self.connected = True
+                return
+            # What is unlocked already shows in no poll.
+            if not self.connected or not self.socket.pending():  # type: ignore[union-attr]
+                return
+
+
 class _Server(TcpWSGIServer):
-    channel_class = _Channel
+    tls: ssl.SSLContext | None = None
+
+    @property
+    def channel_class(self) -> type[_Channel]:  # type: ignore[override]
+        return _TlsChannel if self.tls else _Channel
 
     def busy(self) -> bool:
         """Whether an answer is being made or sent."""
@@ -81,8 +114,10 @@ class BufferingWorker(Worker):
             ident=None,
             connection_limit=MOST_CONNECTIONS,
             channel_timeout=IDLE_SECONDS,
-            # What a sender claims of addresses counts only from a proxy of one's own.
-            clear_untrusted_proxy_headers=not settings.NINJA_NUM_PROXIES,
+            # What a sender claims of addresses is believed nowhere but from a proxy of one's own (settings); that
+            # somebody has handed it on is worth knowing.
+            clear_untrusted_proxy_headers=False,
+            url_scheme="https" if settings.TLS else "http",
         )
         sock: socket.socket = listening.sock  # type: ignore[attr-defined]
         server = _Server(
@@ -94,6 +129,8 @@ class BufferingWorker(Worker):
             bind_socket=False,
             sockinfo=(sock.family, sock.type, sock.proto, sock.getsockname()),
         )
+        if settings.TLS:
+            server.tls = speaking(*settings.TLS)
         while self.alive and self.ppid == os.getppid():
             self._turn(connections)
         server.accepting = False

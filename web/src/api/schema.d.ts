@@ -1367,6 +1367,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/phone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Phone
+         * @description What *Open on my phone* shows.
+         */
+        get: operations["jackstaff_api_phone_phone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reach": {
         parameters: {
             query?: never;
@@ -4519,6 +4539,18 @@ export interface components {
             current: string;
             /** New */
             new: string;
+        };
+        /**
+         * PhoneAnswer
+         * @description The address, none where only this machine is served; ``code`` is its drawing, a text of 0 and 1 a row.
+         */
+        PhoneAnswer: {
+            /** Address */
+            address: string | null;
+            /** Code */
+            code: string[];
+            /** Own Certificate */
+            own_certificate: boolean;
         };
         /**
          * PhotoAnswer
@@ -9706,6 +9738,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_phone_phone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhoneAnswer"];
                 };
             };
             /** @description Refused, with the cure */
