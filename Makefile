@@ -16,6 +16,7 @@ BIN := $(CURDIR)/$(VENV)/bin
 MANAGE := $(BIN)/python server/manage.py
 PIP := $(BIN)/pip --disable-pip-version-check install --quiet --require-hashes -r
 CORE_SOURCES := $(shell find core -name '*.py')
+PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
 .PHONY: help demo serve dev test lint types bench mutants shots build account lock format clean
@@ -115,9 +116,14 @@ build/node.stamp: web/package-lock.json
 	@cd web && npm ci --no-audit --no-fund --loglevel error
 	@touch $@
 
-build/web.stamp: build/node.stamp build/run.stamp $(WEB_SOURCES) $(CORE_SOURCES)
+build/py/python_stdlib.zip: build/node.stamp tools/bytecode.mjs
+	@mkdir -p build/py
+	@node tools/bytecode.mjs $(PYODIDE) $(PYODIDE)/python_stdlib.zip $@ 2
+
+build/web.stamp: build/node.stamp build/run.stamp build/py/python_stdlib.zip $(WEB_SOURCES) $(CORE_SOURCES)
 	@echo "Building the interface ..."
-	@PYTHONPATH=core $(BIN)/python -m tools.engine build/py/core.zip
+	@PYTHONPATH=core $(BIN)/python -m tools.engine build/core.zip
+	@node tools/bytecode.mjs $(PYODIDE) build/core.zip build/py/core.zip
 	@cd web && npx --no-install vite build --logLevel warn
 	@$(BIN)/python -m tools.compress web/dist
 	@touch $@

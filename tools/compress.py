@@ -21,7 +21,8 @@ class Quick(Compressor):  # type: ignore[misc]
 
 def compress(root: Path) -> None:
     """Put a ``.br`` and a ``.gz`` beside every file under ``root`` that gets smaller by it."""
-    made = Quick(quiet=True)
+    # What is stored in our archives is not compressed yet.
+    made = Quick(extensions=[kind for kind in Compressor.SKIP_COMPRESS_EXTENSIONS if kind != "zip"], quiet=True)
     for path in sorted(path for path in root.rglob("*") if path.is_file() and made.should_compress(path.name)):
         made.compress(str(path))
 

@@ -5,12 +5,13 @@ import type { Plugin } from "vite";
 import { defineConfig } from "vitest/config";
 import { ENGINE_FILES } from "./src/engine/protocol.ts";
 
-/** Where the core lies, packed for a browser by tools/engine.py. */
-const CORE = "../build/py/core.zip";
+/** Where the core and the standard library lie, made for a browser by tools/engine.py and tools/bytecode.mjs. */
+const MADE = "../build/py/";
+const CORE = `${MADE}core.zip`;
 
 /** The engine's files beside the shell, and a list of what a page needs without a network. */
 function takenAlong(): Plugin {
-  const from = (name: string) => (name === "core.zip" ? CORE : `node_modules/pyodide/${name}`);
+  const from = (name: string) => (name.endsWith(".zip") ? MADE + name : `node_modules/pyodide/${name}`);
   return {
     name: "taken-along",
     apply: "build",

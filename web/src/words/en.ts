@@ -12,11 +12,11 @@ export const en = {
   meter: "Read the simulated meter",
   takeAlong: {
     title: "Without a signal",
-    why: "Take it with you: bench, run, outings and log then work with no network. About 6 MB, once.",
+    why: "Take it with you: bench, run, outings and log then work with no network. About 7 MB, once.",
     take: "Take it with me",
     cannot: "This page can only be taken along over a secure connection.",
     failed: "It could not be fetched whole. What works now goes on; try again with a better signal.",
-    fetched: (megabytes: string) => `${megabytes} MB`,
+    fetched: (percent: number) => `${percent} %`,
     starting: "It is here and starts.",
     ready: "With you. No signal: all of this works here; pictures and accounts wait for a network.",
     alone: "No signal: all of this works here.",

@@ -21,7 +21,7 @@ export function TakeAlong() {
         </>
       )}
       {stage === "fetching" && (
-        <ProgressBar now={got} max={of ?? got * 2} label={say.fetched(megabytes(got))} aria-label={say.title} />
+        <ProgressBar now={share(got, of)} label={say.fetched(share(got, of))} aria-label={say.title} />
       )}
       {stage === "starting" && <p role="status">{say.starting}</p>}
       {stage === "ready" && (
@@ -33,6 +33,7 @@ export function TakeAlong() {
   );
 }
 
-function megabytes(bytes: number): string {
-  return (bytes / 1e6).toFixed(1);
+/** How much has come [%]: what is counted is unpacked, what is told beforehand is what goes over the air. */
+function share(got: number, of: number | null): number {
+  return of === null ? 0 : Math.min(100, Math.round((got / of) * 100));
 }
