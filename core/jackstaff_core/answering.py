@@ -12,10 +12,14 @@ import json
 from collections.abc import Iterable
 from typing import Any
 
+from .kitfile import KitQuestion, all_carried
 from .questions import QUESTIONS, ask
 from .refusal import Refusal, Refusals
+from .wire import read
 
 MOST_LETTERS = 4_000_000
+KIT_CHECK = "kit/check"
+"""Items read and handed back whole: each sort has facts of its own, so that no one type describes the answer."""
 
 
 def parsed(body: str | bytes) -> Any:
@@ -34,12 +38,13 @@ def parsed(body: str | bytes) -> Any:
 
 def answer(name: str, body: str) -> tuple[int, str]:
     """The status and the text of the answer to a question by its address under /api."""
-    if name not in QUESTIONS:
+    if name not in names():
         return 404, _faults([Refusal("address", f"Nobody answers '{name}' here.", "Ask the server.")])
     try:
         if len(body) > MOST_LETTERS:
             raise Refusal("body", "The body is larger than 4 MB.", "Send less at once.")
-        return 200, json.dumps(ask(name, parsed(body)))
+        given = parsed(body)
+        return 200, json.dumps(all_carried(read(KitQuestion, given).items) if name == KIT_CHECK else ask(name, given))
     except Refusals as refusals:
         return 422, _faults(refusals.all)
     except Refusal as refusal:
@@ -56,4 +61,4 @@ def _no_number(text: str) -> float:
 
 def names() -> list[str]:
     """The questions that can be asked."""
-    return list(QUESTIONS)
+    return [*QUESTIONS, KIT_CHECK]

@@ -12,13 +12,16 @@ import json
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
-from .facts import json_schema, read, written
-from .gear import SORTS
+from .facts import all_of, json_schema, read, written
+from .gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength
 from .line_numbers import line_of
+from .marks import Size
+from .reciprocity import LawGiven
 from .refusal import Refusal, Refusals
+from .wire import plain, plain_as
 
 FORMAT, VERSION = "jackstaff-kit", 1
 MOST_ITEMS = 400
@@ -47,6 +50,39 @@ class Item:
     def json_schema() -> dict[str, Any]:
         """Its shape on the wire; what facts a sort takes stands in the file's own schema."""
         return {"type": "object", "additionalProperties": True}
+
+
+@dataclass(frozen=True, slots=True)
+class KitQuestion:
+    """Items as a kit file carries them."""
+
+    items: Annotated[tuple[Item, ...], Size(0, MOST_ITEMS)]
+
+
+def carried(owned: Item) -> dict[str, Any]:
+    """An item as JSON, with what is worked out beside it: a body's ISO marks and sharpness, a filter's strength, a
+    film's law."""
+    thing = owned.thing
+    answer: dict[str, Any] = {
+        "id": str(owned.id),
+        "sort": owned.sort,
+        "name": owned.name,
+        "note": owned.note,
+        "retired": owned.retired,
+        "facts": plain(all_of(thing)),
+    }
+    if isinstance(thing, Body):
+        answer["offers"] = {"isos": list(isos_of(thing)), "sharp_to": sharp_to(thing)}
+    if isinstance(thing, Glass):
+        answer["strength"] = plain(strength(thing))
+    if isinstance(thing, Film):
+        answer["law"] = plain_as(LawGiven, thing.as_law())
+    return answer
+
+
+def all_carried(items: Iterable[Item]) -> dict[str, Any]:
+    """A kit as JSON."""
+    return {"items": [carried(each) for each in items]}
 
 
 class Change(StrEnum):

@@ -13,7 +13,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 from tools.serving import Server, serving
 
-from jackstaff_core.questions import QUESTIONS
+from jackstaff_core.answering import names
 from tests.core.test_wire import READING, SAMPLES
 
 from .conftest import Visit, frames
@@ -148,6 +148,14 @@ MORE: dict[str, dict[str, Any]] = {
     "outing/plausible": {**PLACE, "at": "2027-04-17T05:00:00Z", "reading": READING},
     "outing/sky": {"sky": "full_sun", "reading": READING},
     "calibration": {"frames": [{"session": "one", "glass": ["nine"], "error_stops": 0.3}]},
+    "kit/check": {
+        "items": [
+            {"id": "0b0e4f4e-6a50-4c25-9a43-0c7f1f6d2a12", "sort": "glass", "name": "nine",
+             "facts": {"kind": "solid", "stops": 9}},
+            {"id": "0b0e4f4e-6a50-4c25-9a43-0c7f1f6d2a13", "sort": "body", "name": "box", "facts": {}},
+            {"id": "0b0e4f4e-6a50-4c25-9a43-0c7f1f6d2a14", "sort": "film", "name": "roll", "facts": {"iso": "100"}},
+        ],
+    },
     "log/reviewed": {"frame": FRAME, "light_stops": 0.5, "glass": [{"mired": -21, "green": 0.2}]},
     "log/evidence": {"items": [], "frames": [FRAME]},
     "log/learnt": {"items": [], "frames": [FRAME]},
@@ -193,7 +201,7 @@ ASK_BOTH = """async (asked) => {
 def test_the_browser_s_core_answers_as_the_server_s(guest: Visit) -> None:
     """Every question there is, as it is, with a word too many, cut short, and with each number moved."""
     # What is asked by a GET has no body to compare.
-    assert (SAMPLES | MORE).keys() == QUESTIONS.keys() - {"scales"}
+    assert (SAMPLES | MORE).keys() == set(names()) - {"scales"}
     page = guest.page
     expect(answer(page)).to_be_visible()
     asked = [(name, body) for name, sample in (SAMPLES | MORE).items() for body in variations(sample)]

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
 from functools import reduce
 from operator import or_
 from typing import Annotated, Any, Literal, cast, get_type_hints
@@ -11,11 +10,10 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import BaseModel, Field, create_model
 
-from jackstaff_core.facts import Described, Shape, all_of, described
-from jackstaff_core.gear import SORTS, Body, Film, Glass, Strength, isos_of, sharp_to, strength
-from jackstaff_core.kitfile import Change, Item
+from jackstaff_core.facts import Described, Shape, described
+from jackstaff_core.gear import SORTS, Body, Film, Glass, Strength
+from jackstaff_core.kitfile import Change
 from jackstaff_core.reciprocity import LawGiven
-from jackstaff_core.wire import plain_as
 
 from .wired import answered
 
@@ -124,11 +122,6 @@ class ChangeAnswer(Schema):
     facts: list[str]
 
 
-def items_answer(items: Iterable[Item]) -> dict[str, object]:
-    """A kit as the wire carries it."""
-    return {"items": [item_answer(item) for item in items]}
-
-
 def sorts_answer() -> list[dict[str, object]]:
     """Every sort with its facts."""
     return [
@@ -153,22 +146,3 @@ def _fact(described_fact: Described) -> dict[str, object]:
         "called": fact.called and {"fact": fact.called[0], "labels": dict(fact.called[1])},
         "only_for": fact.only_for and {"fact": fact.only_for[0], "values": fact.only_for[1]},
     }
-
-
-def item_answer(owned: Item) -> Mapping[str, object]:
-    """An item as the wire carries it, with what the core works out beside it."""
-    answer: dict[str, object] = {
-        "id": owned.id,
-        "sort": owned.sort,
-        "name": owned.name,
-        "note": owned.note,
-        "retired": owned.retired,
-        "facts": all_of(owned.thing),
-    }
-    if isinstance(owned.thing, Body):
-        answer["offers"] = {"isos": isos_of(owned.thing), "sharp_to": sharp_to(owned.thing)}
-    if isinstance(owned.thing, Glass):
-        answer["strength"] = strength(owned.thing)
-    if isinstance(owned.thing, Film):
-        answer["law"] = plain_as(LawGiven, owned.thing.as_law())
-    return answer

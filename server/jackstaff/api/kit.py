@@ -10,12 +10,25 @@ from ninja import Router, Schema, Status
 from pydantic import Field
 
 from jackstaff.records.kit import forget_item, keep_items, kit_of, order_items
-from jackstaff_core.kitfile import MOST_CHARACTERS, MOST_ITEMS, Item, changes, file, item, parse, schema
+from jackstaff_core.kitfile import (
+    MOST_CHARACTERS,
+    MOST_ITEMS,
+    Item,
+    KitQuestion,
+    all_carried,
+    changes,
+    file,
+    item,
+    parse,
+    schema,
+)
 from jackstaff_core.refusal import Refusal, Refusals
 from jackstaff_core.starter import DEMO_LIGHT_AT, DEMO_ON, DEMO_READING, STARTER_KIT, STARTER_ON, STARTER_READING
+from jackstaff_core.wire import read
 
 from .account import account_of, own_account
-from .gear import ChangeAnswer, KitAnswer, SortAnswer, items_answer, sorts_answer
+from .gear import ChangeAnswer, KitAnswer, SortAnswer, sorts_answer
+from .mount import body_of, described
 from .refusals import Faults
 from .schemas import Asked
 
@@ -86,7 +99,7 @@ def starter(request: HttpRequest) -> dict[str, object]:
 def starter_answer() -> dict[str, object]:
     """The same for whoever else hands it out."""
     return {
-        "kit": items_answer(STARTER_KIT),
+        "kit": all_carried(STARTER_KIT),
         "on": STARTER_ON,
         "reading": _reading(STARTER_READING),
         "demo": {"on": DEMO_ON, "reading": _reading(DEMO_READING), "light_at": DEMO_LIGHT_AT},
@@ -109,10 +122,10 @@ def kit_schema(request: HttpRequest) -> dict[str, Any]:
     return schema()
 
 
-@router.post("/kit/check", response=KitAnswer)
-def check(request: HttpRequest, asked: ItemsAsked) -> dict[str, object]:
+@router.post("/kit/check", response=KitAnswer, openapi_extra=described(KitQuestion, None))
+def check(request: HttpRequest) -> dict[str, object]:
     """Items read and handed back whole, or refused; keeps nothing."""
-    return items_answer(asked.given())
+    return all_carried(read(KitQuestion, body_of(request)).items)
 
 
 @router.post("/kit/file", response={200: dict[str, Any]})
@@ -138,28 +151,28 @@ def read_file(request: HttpRequest, asked: FileAsked) -> dict[str, object]:
             }
             for change in changes(asked.given(), coming)
         ],
-        "kit": items_answer(coming),
+        "kit": all_carried(coming),
     }
 
 
 @router.get("/kit", response=KitAnswer, auth=own_account)
 def whole(request: HttpRequest) -> dict[str, object]:
     """The account's kit, in its order."""
-    return items_answer(kit_of(account_of(request)))
+    return all_carried(kit_of(account_of(request)))
 
 
 @router.put("/kit/items", response=KitAnswer, auth=own_account)
 def keep(request: HttpRequest, asked: ItemsAsked) -> dict[str, object]:
     """Keep items under the client's own keys, all or none; sending them twice keeps them once."""
     keep_items(account_of(request), asked.given())
-    return items_answer(kit_of(account_of(request)))
+    return all_carried(kit_of(account_of(request)))
 
 
 @router.put("/kit/order", response=KitAnswer, auth=own_account)
 def order(request: HttpRequest, asked: OrderAsked) -> dict[str, object]:
     """Put items in this order, the rest after them."""
     order_items(account_of(request), asked.ids)
-    return items_answer(kit_of(account_of(request)))
+    return all_carried(kit_of(account_of(request)))
 
 
 @router.delete("/kit/items/{uuid:key}", response={204: None, 404: Faults}, auth=own_account)

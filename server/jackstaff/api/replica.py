@@ -21,13 +21,14 @@ from jackstaff.records.outings import plans_of
 from jackstaff.records.replication import DocKind, Write, asides_of, changes_since, head_of, revision_of, take
 from jackstaff.records.writing import KeyTaken, all_or_none, as_of_now, durable
 from jackstaff_core.frame import Frame, FrameKept, State
+from jackstaff_core.kitfile import carried
 from jackstaff_core.looks import OwnLook
 from jackstaff_core.outing import Outing
 from jackstaff_core.refusal import Refusal, Refusals
 
 from .account import AnotherAccount, account_of, own_account
 from .framedoc import shown
-from .gear import ItemAnswer, item_answer
+from .gear import ItemAnswer
 from .refusals import Fault
 from .schemas import Asked, Instant
 from .shelves import SHELVES
@@ -204,7 +205,7 @@ def _contents(account: User, kind: DocKind, keys: Iterable[UUID]) -> dict[UUID, 
     match kind:
         case DocKind.KIT:
             placed = placed_of(account, keys)
-            return {key: {"place": each.place, "content": item_answer(each.item)} for key, each in placed.items()}
+            return {key: {"place": each.place, "content": carried(each.item)} for key, each in placed.items()}
         case DocKind.FRAME:
             return {frame.pk: {"content": shown(frame)} for frame in changes(account, list(keys))}
         case DocKind.OUTING:

@@ -3884,6 +3884,13 @@ export interface components {
             /** Items */
             items: (components["schemas"]["BodyItem"] | components["schemas"]["LensItem"] | components["schemas"]["HolderItem"] | components["schemas"]["GlassItem"] | components["schemas"]["FilmItem"] | components["schemas"]["ReleaseItem"] | components["schemas"]["SupportItem"] | components["schemas"]["AccessoryItem"])[];
         };
+        /**
+         * KitQuestion
+         * @description Items as a kit file carries them.
+         */
+        KitAsked: {
+            items: components["schemas"]["ItemAsked"][];
+        };
         /** KitCopy */
         KitCopy: {
             /**
@@ -7579,7 +7586,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ItemsAsked"];
+                "application/json": components["schemas"]["KitAsked"];
             };
         };
         responses: {
