@@ -130,6 +130,14 @@ def test_behind_a_proxy_with_tls_the_page_can_sign_in_and_its_cookies_are_secure
     assert ask("POST", "https://elsewhere.test", who, **token).status == 403
 
 
+def served_environment(data: Path) -> dict[str, str]:
+    """Ours without what is set for tests alone."""
+    own = {
+        name: value for name, value in os.environ.items() if name not in ("DJANGO_ALLOW_ASYNC_UNSAFE", "JACKSTAFF_DEMO")
+    }
+    return {**own, "JACKSTAFF_DATA_DIR": str(data)}
+
+
 OWN_TLS = {"JACKSTAFF_CERT": "x", "JACKSTAFF_KEY": "x", "JACKSTAFF_HOSTS": "rocks.test"}
 
 
@@ -144,7 +152,7 @@ OWN_TLS = {"JACKSTAFF_CERT": "x", "JACKSTAFF_KEY": "x", "JACKSTAFF_HOSTS": "rock
 )
 def test_what_is_served_to_others_passes_django_s_own_check(tmp_path: Path, more: dict[str, str], fit: bool) -> None:
     command = [sys.executable, str(ROOT / "server/manage.py"), "check", "--deploy", "--fail-level", "WARNING"]
-    environment = {**os.environ, "JACKSTAFF_DATA_DIR": str(tmp_path), **more}
+    environment = {**served_environment(tmp_path), **more}
     assert (subprocess.run(command, env=environment, check=False, capture_output=True).returncode == 0) == fit
 
 
@@ -197,8 +205,7 @@ def test_a_phone_that_trusts_the_certificate_is_served_over_tls(tmp_path: Path) 
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
-    environment = {**os.environ, "HOST": "127.0.0.1", "PORT": str(port), "JACKSTAFF_DATA_DIR": str(tmp_path / "data")}
-    environment.pop("JACKSTAFF_DEMO", None)
+    environment = {**served_environment(tmp_path / "data"), "HOST": "127.0.0.1", "PORT": str(port)}
     command = [sys.executable, str(ROOT / "server/serve.py")]
     with subprocess.Popen(
         command, env=environment, stdout=subprocess.PIPE, start_new_session=True, text=True

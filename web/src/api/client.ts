@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import { hearClock } from "./clock";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -53,7 +54,12 @@ const named: Middleware = {
 
 export const api = createClient<paths>({
   baseUrl: globalThis.location.origin,
-  fetch: (request) => transport.fetch(request),
+  fetch: async (request) => {
+    const from = Date.now();
+    const got = await transport.fetch(request);
+    hearClock(request, got, from);
+    return got;
+  },
 });
 api.use(named);
 

@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
+import { OnPhone } from "./OnPhone";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { askArchive } from "../questions/logFiles";
 import { changePassword, endAccount, signOut, useSession } from "../state/session";
@@ -51,6 +52,7 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
           </Button>
         </div>
         <TakeAlong />
+        <OnPhone />
       </Modal.Body>
       <Modal.Footer>
         <Button variant="quiet" onClick={onClose}>

@@ -8,6 +8,8 @@ import { broken, useTrouble, useWaiting } from "../state/store";
 import { faultText } from "../ui/faultText";
 import { saveAs } from "../ui/saveAs";
 import { Refused } from "../api/client";
+import { clockOff, onClock } from "../api/clock";
+import { useSession } from "../state/session";
 import { words } from "../words";
 
 const say = words.keeping;
@@ -24,9 +26,11 @@ export function Notices() {
   const aside = asides.useDocs();
   const { signal, stage, newer } = useSyncExternalStore(subscribe, takenAlong);
   const running = useOpenFrame();
+  const clock = useClockFar();
   const alone = !signal && stage !== "none";
   const offered = newer && !running;
-  if (trouble === null && !alone && !offered && refused.length + unread.length + aside.length === 0) return null;
+  if (trouble === null && !alone && !offered && clock === null && refused.length + unread.length + aside.length === 0)
+    return null;
   return (
     <section className="notices" aria-label={say.title}>
       {alone && (
@@ -40,6 +44,11 @@ export function Notices() {
           <Button variant="quiet" size="sm" onClick={() => void takeNewer()}>
             {words.takeAlong.takeNewer}
           </Button>
+        </p>
+      )}
+      {clock !== null && (
+        <p className="notice" role="status">
+          {words.clock.off(clock)}
         </p>
       )}
       {trouble && (
@@ -77,6 +86,17 @@ export function Notices() {
       ))}
     </section>
   );
+}
+
+/** Nearer than this nobody is misled [ms]. */
+const FAR_MS = 20_000;
+
+/** How far this device's clock is ahead of the server's [s], where it matters; the demo's day is made up. */
+function useClockFar(): number | null {
+  const off = useSyncExternalStore(onClock, clockOff);
+  const { demo, known } = useSession();
+  if (off === null || !known || demo || Math.abs(off.ahead) < FAR_MS + off.within) return null;
+  return Math.round(off.ahead / 1000);
 }
 
 /** The server would not take it: why, and three ways out. */

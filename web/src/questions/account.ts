@@ -1,4 +1,5 @@
 import { answer, api, writeToken, type Schemas } from "../api/client";
+import { useAsk } from "./ask";
 
 export type Session = Schemas["Session"];
 export type Start = Schemas["StartAnswer"];
@@ -30,6 +31,11 @@ export function askPassword(current: string, next: string): Promise<Session> {
 
 export function askEnd(password: string): Promise<Session> {
   return answer(api.POST("/api/account/end", { body: { password } }));
+}
+
+/** Where a phone finds this server, and the code to point its camera at. */
+export function usePhone() {
+  return useAsk("phone", {}, (_, signal) => answer(api.GET("/api/phone", { signal }))).shown;
 }
 
 /** What has changed in the account since a number. */

@@ -1,5 +1,5 @@
 import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, type Schemas, Unreachable } from "../api/client";
 import { asForm } from "../api/form";
 import type { paths } from "../api/schema";
 import { useAsk } from "./ask";
@@ -13,8 +13,11 @@ export type Learnt = Schemas["LearntAnswer"];
 type Query = NonNullable<paths["/api/frames"]["get"]["parameters"]["query"]>;
 export type Search = Omit<Query, "limit" | "offset">;
 
-/** What is asked of an account's log is asked of the server; a guest's frames go along with the question. */
-export type OwnLog = Schemas["LogAsked"] | { account: number; head: number };
+/**
+ * What is asked of an account's log is asked of the server, and where nobody answers of the frames that are here; a
+ * guest's frames go along with the question.
+ */
+export type OwnLog = Schemas["LogAsked"] | { account: number; head: number; here: () => Schemas["LogAsked"] };
 
 const PAGE = 100;
 
@@ -64,10 +67,10 @@ export async function forgetPicture(key: string): Promise<void> {
 /** What the frames say of the glass. */
 export function useEvidence(own: OwnLog | null) {
   return useAsk("evidence", own, (asked, signal) =>
-    answer(
-      "frames" in asked
-        ? api.POST("/api/log/evidence", { body: asked, signal })
-        : api.GET("/api/log/evidence", { signal }),
+    ofOwn(
+      asked,
+      () => answer(api.GET("/api/log/evidence", { signal })),
+      (body) => answer(api.POST("/api/log/evidence", { body, signal })),
     ),
   );
 }
@@ -75,10 +78,22 @@ export function useEvidence(own: OwnLog | null) {
 /** What else the log teaches. */
 export function useLearnt(own: OwnLog | null) {
   return useAsk("learnt", own, (asked, signal) =>
-    answer(
-      "frames" in asked ? api.POST("/api/log/learnt", { body: asked, signal }) : api.GET("/api/log/learnt", { signal }),
+    ofOwn(
+      asked,
+      () => answer(api.GET("/api/log/learnt", { signal })),
+      (body) => answer(api.POST("/api/log/learnt", { body, signal })),
     ),
   );
+}
+
+async function ofOwn<T>(own: OwnLog, kept: () => Promise<T>, sent: (log: Schemas["LogAsked"]) => Promise<T>) {
+  if ("frames" in own) return sent(own);
+  try {
+    return await kept();
+  } catch (error) {
+    if (!(error instanceof Unreachable) || error.status !== null) throw error;
+    return sent(own.here());
+  }
 }
 
 /** The time for next time, cause and cure, and what to do in the edit. */

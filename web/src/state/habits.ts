@@ -30,6 +30,8 @@ const SHAPE = v.object({
   releaseId: v.fallback(v.nullable(v.string()), null),
   /** What was left in the battery (0 to 1) when somebody looked, and when that was. */
   battery: v.fallback(v.nullable(v.object({ share: v.number(), at: v.string() })), null),
+  /** When somebody last said that the end bell can be heard. */
+  heard: v.fallback(v.nullable(v.string()), null),
   /** Lines of the checklist that sit by now. */
   folded: v.fallback(v.array(v.string()), []),
   /** Leave-by instants that somebody has answered. */

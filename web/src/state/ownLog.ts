@@ -4,6 +4,7 @@ import { useFinished } from "./frames";
 import { draftOf, type Kit } from "./kit";
 import { useExchange } from "./outbox";
 import { useSession } from "./session";
+import { useWaiting } from "./store";
 
 const MOST_SENT = 2000;
 
@@ -11,10 +12,14 @@ const MOST_SENT = 2000;
 export function useOwnLog(kit: Kit): OwnLog | null {
   const { account } = useSession();
   const { head } = useExchange();
+  const waiting = useWaiting().length;
   const own = useFinished();
   return useMemo(() => {
     if (kit.loading) return null;
-    if (account !== null) return { account, head };
-    return { frames: own.slice(0, MOST_SENT).map(documentOf), items: kit.items.map((item) => ({ ...draftOf(item) })) };
-  }, [account, head, own, kit]);
+    const here = () => ({
+      frames: own.slice(0, MOST_SENT).map(documentOf),
+      items: kit.items.map((item) => ({ ...draftOf(item) })),
+    });
+    return account === null ? here() : { account, head: head + waiting, here };
+  }, [account, head, waiting, own, kit]);
 }

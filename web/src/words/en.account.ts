@@ -15,4 +15,13 @@ export const account = {
   erase: "Erase everything",
   ended: "The account is gone, with everything in it.",
   back: "Back",
+  phone: {
+    title: "Open on my phone",
+    onlyHere:
+      "This server answers this machine alone. Whoever looks after it can serve phones with make serve (docs/phone.md).",
+    code: (address: string) => `A code for a phone's camera: ${address}`,
+    point: "Point the phone's camera here, or type",
+    trust: "The first time the phone has to trust this server:",
+    certificate: "its certificate",
+  },
 };

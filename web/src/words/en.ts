@@ -3,6 +3,17 @@ import { bench } from "./en.bench";
 const AT = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
 /** Every word of the screen. Another language is another object of the same shape. */
+/** So long [s] in one word, as nobody needs it nearer. */
+function gap(seconds: number): string {
+  const units = [
+    [86_400, "days"],
+    [3600, "h"],
+    [60, "min"],
+  ] as const;
+  const [size, unit] = units.find(([size]) => seconds >= 2 * size) ?? [1, "s"];
+  return `${Math.round(seconds / size)} ${unit}`;
+}
+
 export const en = {
   ...bench,
   name: "Jackstaff",
@@ -20,8 +31,13 @@ export const en = {
     starting: "It is here and starts.",
     ready: "With you. No signal: all of this works here; pictures and accounts wait for a network.",
     alone: "No signal: all of this works here.",
+    needs: "Needs a connection: pictures are drawn and measured by the server.",
     newer: "A newer version of Jackstaff is here.",
     takeNewer: "Take it now",
+  },
+  clock: {
+    off: (ahead: number) =>
+      `This device's clock is ${gap(Math.abs(ahead))} ${ahead > 0 ? "ahead of" : "behind"} the server's. Times in the log and the countdown to leaving are as far out: check which is right.`,
   },
   histogram: { tones: "How the tones lie", axis: "stops below full" },
   light: {

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
+import { NeedsSignal } from "../takealong/NeedsSignal";
 import type { Laid } from "../../state/bench";
 import { useSettled } from "../../ui/useSettled";
 import { words } from "../../words";
@@ -22,6 +23,7 @@ export function Drawing({ laid, seconds, onClose }: Props) {
   const shown = useSettled(picked ?? seconds, 200);
   return (
     <aside className="drawing" aria-label={words.looks.drawing.title}>
+      <NeedsSignal />
       <figure>
         <Frame key={drawingOf(sceneOf(laid), shown, 720)} laid={laid} seconds={shown} width={720} />
         <figcaption>

@@ -8,7 +8,7 @@ import type { ItemOf } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { bagWords } from "../../words/bag";
 import { roughTime } from "../../words/times";
-import { PictureInput } from "../../ui/PictureInput";
+import { PictureInput } from "../../parts/pictures/PictureInput";
 
 const say = bagWords.measure;
 

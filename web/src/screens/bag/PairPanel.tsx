@@ -10,7 +10,7 @@ import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { tenthStops } from "../../words/times";
-import { PictureInput } from "../../ui/PictureInput";
+import { PictureInput } from "../../parts/pictures/PictureInput";
 import { FAR_STOPS } from "./ways";
 
 const say = bagWords.measure;

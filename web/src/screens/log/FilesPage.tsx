@@ -7,7 +7,7 @@ import { saveAs } from "../../ui/saveAs";
 import { useSession } from "../../state/session";
 import { Fault } from "../../ui/Fault";
 import { logWords } from "../../words/log";
-import { PictureInput } from "../../ui/PictureInput";
+import { PictureInput } from "../../parts/pictures/PictureInput";
 import { TakeIn } from "./TakeIn";
 
 const say = logWords.files;

@@ -8,7 +8,9 @@ import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { clockText, markText, signedStops, timeParts, timeText } from "../../words/times";
 import { ArmList } from "./ArmList";
-import { silence, tick, wake } from "../../ui/bell";
+import { tick, wake } from "../../ui/bell";
+import { useHeadset } from "../../ui/lockScreen";
+import { Signals } from "./Signals";
 import { Closer } from "./Closer";
 import { GearNow } from "./GearNow";
 import { useArmList } from "./useArmList";
@@ -71,7 +73,9 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
     else setOpensAt(from + lead * 1000);
     setMute(!(await loud));
   };
-  useKeys("space", () => void start(), "position");
+  // A remote sends Space or Enter, a headset its one button.
+  useKeys("space,enter", () => void start(), "position");
+  useHeadset(() => void start());
 
   if (opensAt !== null)
     return (
@@ -180,8 +184,8 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         <Button variant="signal" className="run-go" onClick={() => void start()}>
           {say.open}
         </Button>
+        <Signals onRefused={setMute} />
         <div className="run-foot">
-          <SoundTest onRefused={setMute} />
           <Button variant="quiet" onClick={() => setPanel("series")}>
             {say.series.open}
           </Button>
@@ -260,21 +264,6 @@ function Busy({ until }: { until: string | null }) {
   const left = until === null ? 0 : (Date.parse(until) - now) / 1000;
   if (left <= 0) return null;
   return <p className="run-note">{runWords.busy(clockText(Math.ceil(left)))}</p>;
-}
-
-function SoundTest({ onRefused }: { onRefused: (refused: boolean) => void }) {
-  const test = async () => {
-    const loud = await wake();
-    onRefused(!loud);
-    if (!loud) return;
-    silence();
-    tick();
-  };
-  return (
-    <Button variant="quiet" onClick={() => void test()}>
-      {runWords.soundTest}
-    </Button>
-  );
 }
 
 /** Counts down to the opening, a tick a second; the press belongs at zero. */

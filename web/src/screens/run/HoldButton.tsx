@@ -1,20 +1,32 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
+import { useHeadset } from "../../ui/lockScreen";
 import { useKeys } from "../../ui/useKeys";
 
 export const HOLD_MS = 600;
+/** A remote's button may send no more than a press: two of them within this are meant [ms]. */
+const TWICE_MS = 1500;
+/** A press so soon after the button has come is the one that brought it [ms]. */
+const FRESH_MS = 800;
+const NO_KEY = "f24";
+const REMOTE_KEYS = "space,enter";
 
 interface Props {
   onHeld: () => void;
   className?: string;
   hint: string;
   children: ReactNode;
-  /** A key of the page that may be held instead. */
-  holdKey?: string;
+  /** Whether Space, Enter or a headset does it as well: held, or twice. */
+  remote?: boolean;
+  /** What is said after the first of two presses. */
+  onceMore?: string;
 }
 
-/** Acts only after being held: rain and sleeves press buttons too. */
-export function HoldButton({ onHeld, className = "", hint, children, holdKey }: Props) {
+/** Acts only after being held, or by a remote pressed twice: rain and sleeves press buttons too. */
+export function HoldButton({ onHeld, className = "", hint, children, remote = false, onceMore }: Props) {
   const [holding, setHolding] = useState(false);
+  const [half, setHalf] = useState(false);
+  const since = useRef(0);
+  const last = useRef(Number.NEGATIVE_INFINITY);
   const timer = useRef<number | undefined>(undefined);
   const begin = () => {
     if (timer.current !== undefined) return;
@@ -29,12 +41,40 @@ export function HoldButton({ onHeld, className = "", hint, children, holdKey }: 
     timer.current = undefined;
     setHolding(false);
   };
-  useEffect(() => () => window.clearTimeout(timer.current), []);
-  useKeys(holdKey ?? "f24", begin, "position");
   useEffect(() => {
-    if (!holdKey) return;
+    since.current = performance.now();
+    return () => window.clearTimeout(timer.current);
+  }, []);
+  /** Whether this press is the second of two. */
+  const second = (): boolean => {
+    const now = performance.now();
+    if (now - since.current < FRESH_MS) return false;
+    const twice = now - last.current < TWICE_MS;
+    last.current = now;
+    setHalf(!twice);
+    if (twice) {
+      stop();
+      onHeld();
+    }
+    return twice;
+  };
+  useEffect(() => {
+    if (!half) return;
+    const over = window.setTimeout(() => setHalf(false), TWICE_MS);
+    return () => window.clearTimeout(over);
+  }, [half]);
+  useKeys(
+    remote ? REMOTE_KEYS : NO_KEY,
+    () => {
+      if (!second()) begin();
+    },
+    "position",
+  );
+  useHeadset(remote ? () => void second() : null);
+  useEffect(() => {
+    if (!remote) return;
     const up = (event: KeyboardEvent) => {
-      if (event.code.toLowerCase() === holdKey) stop();
+      if (event.code === "Space" || event.code.endsWith("Enter")) stop();
     };
     document.addEventListener("keyup", up);
     return () => document.removeEventListener("keyup", up);
@@ -63,7 +103,9 @@ export function HoldButton({ onHeld, className = "", hint, children, holdKey }: 
     >
       <span className="hold-fill" aria-hidden="true" />
       <span className="hold-label">{children}</span>
-      <small className="hold-hint">{hint}</small>
+      <small className="hold-hint" aria-live="polite">
+        {half ? onceMore : hint}
+      </small>
     </button>
   );
 }

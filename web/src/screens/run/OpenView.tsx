@@ -8,6 +8,8 @@ import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { clockText, signedStops, timeText, signedThirds } from "../../words/times";
 import { queueBell, silence, wake } from "../../ui/bell";
+import { showNothing, showPlaying } from "../../ui/lockScreen";
+import { notify } from "../../ui/tell";
 import { cameraSeconds, openSeconds } from "../../state/clock";
 import { HoldButton } from "./HoldButton";
 import { MeterButton } from "./MeterButton";
@@ -20,7 +22,7 @@ import { useAwake, useWatch, type Watch } from "./useWatch";
 /** The shutter is open: time gone, light gathered, and when it is enough. */
 export function OpenView({ frame }: { frame: Frame }) {
   useBeat(100);
-  useAwake();
+  const awake = useAwake();
   const watch = useWatch(frame);
   const closing = useExposureEnd(exposureEndOf(frame));
   const speed = frame.run?.speed ?? 1;
@@ -70,9 +72,18 @@ export function OpenView({ frame }: { frame: Frame }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [aimed, speed, watch.known, pressed]);
   useEffect(() => {
-    if (over && "vibrate" in navigator && navigator.userActivation.hasBeenActive)
-      navigator.vibrate([400, 150, 400, 150, 800]);
+    if (!over) return;
+    if ("vibrate" in navigator && navigator.userActivation.hasBeenActive) navigator.vibrate([400, 150, 400, 150, 800]);
+    void notify(runWords.announce.mark, runWords.signals.notice);
   }, [over]);
+  useEffect(() => {
+    const ends = aimed === null ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
+    const title = ends === null ? say.openTitle : say.signals.until(ends);
+    showPlaying({ title, total: aimed, gone: cameraSeconds(frame), rate: speed });
+    return showNothing;
+    // Where the player stands follows from these by itself.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [aimed, speed, watch.known]);
   useEffect(() => {
     // The camera closed itself at the time it was told, whenever this page wakes up to see it.
     if (!watch.known || !over || !byItself || aimed === null || ending.current || watch.source === "wall") return;
@@ -117,7 +128,13 @@ export function OpenView({ frame }: { frame: Frame }) {
           </p>
         )}
         {/* Nothing above this may grow: it must not move from under a finger that is on its way. */}
-        <HoldButton className="hold-close" hint={say.holdHint} holdKey="space" onHeld={() => finish("hand")}>
+        <HoldButton
+          className="hold-close"
+          hint={say.holdHint}
+          remote
+          onceMore={say.onceMore}
+          onHeld={() => finish("hand")}
+        >
           {over ? say.closeNow : say.close}
         </HoldButton>
         <Announcer left={left ?? 1} needed={aimed ?? 1} />
@@ -129,6 +146,7 @@ export function OpenView({ frame }: { frame: Frame }) {
             </Button>
           </div>
         )}
+        {awake === false && <p className="run-note">{say.signals.notAwake}</p>}
         <Ends frame={frame} closing={closing} aimed={aimed} />
         <TimeWords watch={watch} frame={frame} gone={gone} />
         {left !== null && left < -OVERDUE_S && !byItself && (

@@ -43,8 +43,9 @@ export function useWatch(frame: Frame): Watch {
   return watch;
 }
 
-/** Keep the screen awake while something runs, where the browser lets us. */
-export function useAwake(): void {
+/** Keep the screen awake while something runs, where the browser lets us; whether it does, null while it is asked. */
+export function useAwake(): boolean | null {
+  const [kept, setKept] = useState<boolean | null>(null);
   useEffect(() => {
     let lock: WakeLockSentinel | null = null;
     let there = true;
@@ -52,9 +53,11 @@ export function useAwake(): void {
       if (document.visibilityState !== "visible") return;
       try {
         lock = await navigator.wakeLock.request("screen");
-        if (!there) await lock.release();
+        if (there) setKept(true);
+        else await lock.release();
       } catch {
         lock = null;
+        if (there) setKept(false);
       }
     };
     void ask();
@@ -66,4 +69,5 @@ export function useAwake(): void {
       void lock?.release();
     };
   }, []);
+  return kept;
 }

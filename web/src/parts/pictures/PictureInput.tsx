@@ -1,4 +1,5 @@
 import { Form } from "react-bootstrap";
+import { NeedsSignal } from "../takealong/NeedsSignal";
 
 interface Props {
   id: string;
@@ -7,7 +8,7 @@ interface Props {
   multiple?: boolean;
 }
 
-/** A field for one JPEG, or for several. */
+/** A field for one JPEG, or for several, that the server measures. */
 export function PictureInput({ id, label, onChange, multiple = false }: Props) {
   return (
     <Form.Group controlId={id}>
@@ -18,6 +19,7 @@ export function PictureInput({ id, label, onChange, multiple = false }: Props) {
         multiple={multiple}
         onChange={(event) => onChange([...((event.target as HTMLInputElement).files ?? [])])}
       />
+      <NeedsSignal />
     </Form.Group>
   );
 }
