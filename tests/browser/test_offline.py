@@ -5,18 +5,21 @@ from __future__ import annotations
 import json
 import math
 import re
+import sqlite3
 from collections.abc import Callable, Iterator
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
-from tools.serving import Server, serving
+from tools.serving import DATABASE, Server, serving
 
 from jackstaff_core.answering import names
 from tests.core.test_wire import READING, SAMPLES
 
-from .conftest import Visit, frames
+from .conftest import Visit, eventually, frames, until
+from .test_lights import brightest_other_than_red
 from .test_path import answer, arm_and_open, hold, short_bulb
 
 BOOT_S = 90
@@ -25,8 +28,9 @@ BOOT_S = 90
 
 @pytest.fixture
 def own_server(fresh_data: Callable[[str], Path]) -> Iterator[Server]:
-    """One that may be ended."""
-    with serving(fresh_data("offline")) as running:
+    """One that may be ended; no demo, whose day is made up."""
+    more = {"JACKSTAFF_DEMO": "", "JACKSTAFF_SERVED_AT": "https://rocks.test:8443"}
+    with serving(fresh_data("offline"), more=more) as running:
         yield running
 
 
@@ -75,9 +79,101 @@ def test_from_the_reading_to_again_with_no_server_at_all(walker: Visit, own_serv
     # When somebody answers again, nothing has to be done.
     own_server.start()
     page.get_by_role("link", name="Bench", exact=True).click()
-    page.evaluate("dispatchEvent(new Event('online'))")
+    back_online(page)
     page.keyboard.press("0")
     expect(page.get_by_text("No signal: all of this works here.")).to_have_count(0, timeout=30_000)
+
+
+def back_online(*pages: Page) -> None:
+    for page in pages:
+        page.evaluate("dispatchEvent(new Event('online'))")
+
+
+def test_two_devices_bring_home_what_they_did_alone(browser: Browser, own_server: Server) -> None:
+    rock, car = (Visit(browser, own_server, visited=True) for _ in range(2))
+    for visit in (rock, car):
+        visit.sign_in()
+        take_along(visit.page)
+    own_server.kill()
+    # One measures a filter and writes it down; the core reads the gear where no server does.
+    page = car.page
+    page.keyboard.press("k")
+    page.locator(".filter-tile").filter(has_text="Slot ND 9").first.click()
+    page.get_by_text("More", exact=True).click()
+    page.get_by_label("Strength, stops").fill("99")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_text("Give a number from 0 to 30 stops.").first).to_be_visible()
+    page.get_by_label("Strength, stops").fill("9")
+    page.get_by_label("Measured minus label, stops").fill("0.4")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_text("Slot ND 9 saved.")).to_be_visible()
+    # The other opens the shutter; the page is closed meanwhile, and another one finds it running.
+    short_bulb(rock.page)
+    arm_and_open(rock.page, "I close it")
+    rock.page.close()
+    rock.page = rock.tab("/run")
+    expect(rock.page.get_by_test_id("run-left")).to_be_visible(timeout=BOOT_S * 1000)
+    hold(rock.page, "Close")
+    expect(rock.page.get_by_test_id("run-result")).to_be_visible()
+    rock.page.get_by_role("button", name="⅔ stop dark", exact=True).click()
+    # What the log teaches is worked out of the frames that are here.
+    rock.page.get_by_role("link", name="Log", exact=True).click()
+    expect(rock.page.locator(".log-row")).to_have_count(1)
+    rock.page.get_by_role("link", name="Lessons").click()
+    expect(rock.page.get_by_text("Nobody answers")).to_have_count(0)
+    expect(rock.page.locator(".waiting")).to_have_count(0)
+    own_server.start()
+    back_online(rock.page, car.page)
+    eventually(car.page, lambda: len(frames(car.page)) == 1, "the frame on the other device")
+    assert frames(car.page) == frames(rock.page)
+    back_online(rock.page)
+    rock.page.keyboard.press("k")
+    expect(rock.page.get_by_role("button", name="Slot ND 9, 9.4 stops; label 9")).to_be_visible()
+    # Once each, and as they were made: nothing is set aside.
+    with sqlite3.connect(own_server.data / DATABASE) as database:
+        kept = database.execute(
+            "SELECT count(*) FROM records_frame JOIN auth_user u ON u.id = account_id WHERE username = 'edda'"
+        )
+        assert kept.fetchone() == (1,)
+        assert database.execute("SELECT count(*) FROM records_setaside").fetchone() == (0,)
+    for visit in (rock, car):
+        visit.context.close()
+
+
+def test_the_bell_is_tried_the_lock_screen_shows_the_run_and_a_wrong_clock_is_said(walker: Visit) -> None:
+    page = walker.page
+    expect(answer(page)).to_have_text("13s")
+    expect(page.get_by_text("This device's clock")).to_have_count(0)
+    short_bulb(page)
+    page.get_by_role("button", name="Get ready").click()
+    ring = page.get_by_role("button", name="Ring the bell")
+    ring.click()
+    page.get_by_role("button", name="No", exact=True).click()
+    expect(page.get_by_text("Turn the volume up")).to_be_visible()
+    ring.click()
+    page.get_by_role("button", name="Yes", exact=True).click()
+    expect(page.get_by_text(re.compile("^Heard at "))).to_be_visible()
+    # A browser without a window has nowhere to put a notice, and it is said.
+    expect(page.get_by_text("It gives no notices.")).to_be_visible()
+    page.get_by_text("None", exact=True).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    until(page, "navigator.mediaSession.metadata?.title.startsWith('Shutter open until ')")
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    assert page.evaluate("navigator.mediaSession.metadata") is None
+    # The way onto a phone, red in Red.
+    page.keyboard.press("n")
+    page.keyboard.press("n")
+    walker.sign_in()
+    page.get_by_role("button", name="Account edda").click()
+    expect(page.get_by_role("img", name="A code for a phone's camera: https://rocks.test:8443")).to_be_visible()
+    assert brightest_other_than_red(page) <= 12
+    late = walker.context.new_page()
+    late.clock.install(time=datetime.now(UTC) + timedelta(minutes=12))
+    late.goto(walker.server.url)
+    expect(answer(late)).to_be_visible()
+    late.keyboard.press("1")
+    expect(late.get_by_text("This device's clock is 12 min ahead of the server's.")).to_be_visible()
 
 
 def alike(ours: Any, theirs: Any) -> bool:
@@ -153,7 +249,7 @@ MORE: dict[str, dict[str, Any]] = {
             {"id": "0b0e4f4e-6a50-4c25-9a43-0c7f1f6d2a12", "sort": "glass", "name": "nine",
              "facts": {"kind": "solid", "stops": 9}},
             {"id": "0b0e4f4e-6a50-4c25-9a43-0c7f1f6d2a13", "sort": "body", "name": "box", "facts": {}},
-            {"id": "0b0e4f4e-6a50-4c25-9a43-0c7f1f6d2a14", "sort": "film", "name": "roll", "facts": {"iso": "100"}},
+            {"id": "0b0e4f4e-6a50-4c25-9a43-0c7f1f6d2a14", "sort": "film", "name": "roll", "facts": {"iso": 100}},
         ],
     },
     "log/reviewed": {"frame": FRAME, "light_stops": 0.5, "glass": [{"mired": -21, "green": 0.2}]},

@@ -14,7 +14,7 @@ from tools.browserdata import kept, note, write_document
 from tools.serving import Server, serving
 
 from .conftest import Visit, frames
-from .test_path import HOLD_MS, hold
+from .test_path import HOLD_MS, hold, short_bulb
 
 EVENING = {
     "id": "9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02", "name": "Vardsund mole, last light", "latitude": 58.05,
@@ -453,3 +453,23 @@ def test_a_server_killed_again_and_again_in_mid_run_loses_nothing(browser: Brows
     assert gone < frame["actual_seconds"] < gone + 12
     assert json.dumps(frame["run"]["watched"]) == "true"
     visit.context.close()
+
+
+def test_a_remote_that_only_presses_opens_with_one_and_closes_with_two(guest: Visit) -> None:
+    page = guest.page
+    short_bulb(page)
+    page.get_by_role("button", name="Get ready").click()
+    page.get_by_text("None", exact=True).click()
+    page.get_by_text("I close it").click()
+    page.get_by_role("heading", name="Ready").click()
+    page.keyboard.press("Enter")
+    closing = page.get_by_role("button", name=re.compile("^Close"))
+    expect(closing).to_contain_text("Hold for a moment")
+    page.wait_for_timeout(900)
+    # A sleeve presses once.
+    page.keyboard.press("Enter")
+    expect(closing).to_contain_text("Once more")
+    expect(closing).to_contain_text("Hold for a moment")
+    page.keyboard.press("Enter")
+    page.keyboard.press("Space")
+    expect(page.get_by_test_id("run-result")).to_be_visible()

@@ -9,7 +9,7 @@ export function OnPhone() {
   if (!found) return null;
   const { address, code, own_certificate: own } = found;
   return (
-    <section className="on-phone" aria-label={say.title}>
+    <section className="take-along on-phone" aria-label={say.title}>
       <h3>{say.title}</h3>
       {address == null ? (
         <p className="mb-0">{say.onlyHere}</p>
@@ -22,7 +22,10 @@ export function OnPhone() {
             </p>
             {own && (
               <p className="mb-0">
-                {say.trust} <a href="/authority.crt">{say.certificate}</a>
+                {say.trust}{" "}
+                <a className="plain-link" href="/authority.crt">
+                  {say.certificate}
+                </a>
               </p>
             )}
           </div>
@@ -32,7 +35,7 @@ export function OnPhone() {
   );
 }
 
-/** Dark on white in every light: a camera reads nothing else. */
+/** Dark on light, in Red on red: a camera looks for the difference alone. */
 function Code({ rows, label }: { rows: string[]; label: string }) {
   const size = rows.length + 2 * QUIET;
   const dark = rows.flatMap((row, y) =>
@@ -46,8 +49,8 @@ function Code({ rows, label }: { rows: string[]; label: string }) {
       aria-label={label}
       shapeRendering="crispEdges"
     >
-      <rect width={size} height={size} fill="#fff" />
-      <path d={dark.join("")} fill="#000" />
+      <rect width={size} height={size} className="code-ground" />
+      <path d={dark.join("")} className="code-dark" />
     </svg>
   );
 }

@@ -46,6 +46,7 @@ scope.addEventListener("install", (event) => {
     const { build, shell } = await files();
     const cache = await caches.open(SHELL + build);
     await cache.addAll(["/", ...shell]);
+    await (await caches.open(LISTS)).addAll(KEPT_LISTS);
   };
   event.waitUntil(fill());
 });

@@ -3,7 +3,7 @@
 export type MayNotify = "yes" | "ask" | "no";
 
 export function mayNotify(): MayNotify {
-  if (!("Notification" in globalThis)) return "no";
+  if (typeof Notification === "undefined") return "no";
   return { granted: "yes", default: "ask", denied: "no" }[Notification.permission] as MayNotify;
 }
 

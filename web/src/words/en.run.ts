@@ -30,8 +30,8 @@ export const run = {
     heard: (at: Date) => `Heard at ${at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}.`,
     notHeard: "Turn the volume up and silent mode off, then ring again. Until then watch the edge of the screen.",
     untried: "Can you hear it? Try before it matters.",
-    end: (vibrates: boolean, notices: boolean) =>
-      `At the end: the bell, a flashing edge, ${vibrates ? "vibration" : "no vibration in this browser"}${notices ? ", and a notice when you look elsewhere" : ""}.`,
+    end: (vibrates: boolean, notices: "yes" | "ask" | "no") =>
+      `At the end: the bell, a flashing edge${vibrates ? ", vibration where the device can" : ""}${notices === "yes" ? ", a notice when you look elsewhere" : ""}.${vibrates ? "" : " This browser does not vibrate."}${notices === "no" ? " It gives no notices." : ""}`,
     allow: "Also notify me",
     notAwake: "This browser lets the screen go dark: switch the screen's own time-out off.",
     notice: "The time is up. Close the shutter.",

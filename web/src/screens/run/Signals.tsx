@@ -62,7 +62,7 @@ export function Signals({ onRefused }: { onRefused: (refused: boolean) => void }
         )}
       </div>
       <p className="quiet mb-0">
-        {say.end(vibrates, notices === "yes")}
+        {say.end(vibrates, notices)}
         {!("wakeLock" in navigator) && ` ${say.notAwake}`}
       </p>
     </div>
