@@ -57,12 +57,12 @@ export async function take(): Promise<void> {
   if (now.stage === "fetching" || now.stage === "starting" || now.stage === "ready") return;
   try {
     show({ stage: "fetching", got: 0, of: null });
-    const registered = await navigator.serviceWorker.register("/sw.js").catch(() => null);
-    if (registered) hearOfNewer(registered);
-    await fetchEngine();
+    const registered = await registration();
+    hearOfNewer(registered);
+    const shell = installed(registered);
+    await Promise.all([shell, fetchEngine()]);
     show({ stage: "starting" });
     await started();
-    await navigator.serviceWorker.ready;
     beside();
     noteTaken();
     show({ stage: "ready" });
@@ -70,6 +70,28 @@ export async function take(): Promise<void> {
     starting = null;
     show({ stage: "failed" });
   }
+}
+
+/** The service worker, as it was registered before where nobody can be asked for it now. */
+async function registration(): Promise<ServiceWorkerRegistration> {
+  try {
+    return await navigator.serviceWorker.register("/sw.js");
+  } catch (error) {
+    const before = await navigator.serviceWorker.getRegistration();
+    if (before) return before;
+    throw error;
+  }
+}
+
+/** Kept once the shell is here whole; broken where it could not be fetched. */
+function installed({ active, installing }: ServiceWorkerRegistration): Promise<void> {
+  if (active || !installing) return navigator.serviceWorker.ready.then(() => undefined);
+  return new Promise((resolve, reject) => {
+    installing.addEventListener("statechange", () => {
+      if (installing.state === "redundant") reject(new Error("the shell did not come whole"));
+      else if (installing.state === "activated") resolve();
+    });
+  });
 }
 
 /** A browser that keeps nothing has taken nothing along. */
