@@ -103,6 +103,8 @@ def test_filters_are_put_in_order_by_pulling_and_by_keys(guest: Visit) -> None:
     expect(slots).to_have_text(["Slot ND 14", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
     tile(page, "Slot ND 4").press("Alt+ArrowRight")
     expect(slots).to_have_text(["Slot ND 14", "Slot ND 9", "Slot ND 4", "Soft grad 2", "Hard grad 3"])
+    # Each step has a way back of its own.
+    expect(page.get_by_role("button", name="Undo")).to_have_count(2)
     page.get_by_role("button", name="Undo").last.click()
     expect(slots).to_have_text(["Slot ND 14", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
     page.keyboard.press("b")

@@ -112,7 +112,7 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     nine.get_by_role("button", name="Save", exact=True).click()
     renamed = page.get_by_role("article", name="Slot ND 9 b")
     expect(renamed).to_contain_text("from frames on ")
-    page.get_by_role("button", name="Undo").last.click()
+    page.get_by_role("status").filter(has_text="Slot ND 9 b saved").get_by_role("button", name="Undo").click()
     expect(nine).to_contain_text("from frames on ")
     # From now on it counts in every sum.
     page.get_by_role("link", name="Bench").click()

@@ -17,7 +17,8 @@ export type Search = Omit<Query, "limit" | "offset">;
  * What is asked of an account's log is asked of the server, and where nobody answers of the frames that are here; a
  * guest's frames go along with the question.
  */
-export type OwnLog = Schemas["LogAsked"] | { account: number; head: number; here: () => Schemas["LogAsked"] };
+export type OwnLog =
+  Schemas["LogAsked"] | { account: number; head: number; waiting: number; here: () => Schemas["LogAsked"] };
 
 const PAGE = 100;
 

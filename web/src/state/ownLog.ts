@@ -20,6 +20,6 @@ export function useOwnLog(kit: Kit): OwnLog | null {
       frames: own.slice(0, MOST_SENT).map(documentOf),
       items: kit.items.map((item) => ({ ...draftOf(item) })),
     });
-    return account === null ? here() : { account, head: head + waiting, here };
+    return account === null ? here() : { account, head, waiting, here };
   }, [account, head, waiting, own, kit]);
 }
