@@ -13,7 +13,7 @@ from urllib.parse import urlparse
 from playwright.sync_api import sync_playwright
 from tools.serving import CHROMIUM, serving
 
-from bench import drawing, finder, firstload, light, log, timing
+from bench import drawing, finder, firstload, light, log, offline, timing
 
 ROUNDS = 1500
 PRESSES = 120
@@ -38,6 +38,7 @@ def main() -> None:
             browser = playwright.chromium.launch(**CHROMIUM)
             firstload.main(browser, server.url)
             timing.main(browser, server.url)
+            offline.main(browser, server.url)
             browser.close()
 
 

@@ -5,13 +5,21 @@ interface Said {
   text: string;
 }
 
-/** The core in a worker of this page. */
+interface Waiting {
+  asked: ToEngine;
+  signal: AbortSignal;
+  say: (said: Said) => void;
+  drop: (why: unknown) => void;
+}
+
+/** The core in a worker of this page: one question at a time, and none that nobody waits for any more. */
 export class Engine {
   /** The questions it answers; empty until it is there. */
   names: ReadonlySet<string> = new Set();
   readonly ready: Promise<void>;
   private readonly worker: Worker;
-  private readonly waiting = new Map<number, (said: Said) => void>();
+  private readonly queue: Waiting[] = [];
+  private now: Waiting | null = null;
   private count = 0;
 
   constructor(worker: Worker) {
@@ -24,18 +32,33 @@ export class Engine {
           resolve();
         } else if (data.kind === "failed") reject(new Error(data.text));
         else {
-          this.waiting.get(data.id)?.({ status: data.status, text: data.text });
-          this.waiting.delete(data.id);
+          this.now?.say({ status: data.status, text: data.text });
+          this.now = null;
+          this.next();
         }
       });
     });
   }
 
-  ask(name: string, body: string): Promise<Said> {
+  ask(name: string, body: string, signal: AbortSignal): Promise<Said> {
     this.count += 1;
-    const id = this.count;
-    const said = new Promise<Said>((resolve) => this.waiting.set(id, resolve));
-    this.worker.postMessage({ id, name, body } satisfies ToEngine);
-    return said;
+    const asked = { id: this.count, name, body };
+    return new Promise((say, drop) => {
+      this.queue.push({ asked, signal, say, drop });
+      this.next();
+    });
+  }
+
+  private next(): void {
+    if (this.now) return;
+    const waiting = this.queue.shift();
+    if (!waiting) return;
+    if (waiting.signal.aborted) {
+      waiting.drop(waiting.signal.reason);
+      this.next();
+      return;
+    }
+    this.now = waiting;
+    this.worker.postMessage(waiting.asked);
   }
 }

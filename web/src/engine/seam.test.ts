@@ -1,14 +1,14 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { transport } from "../api/client";
-import type { Engine } from "./engine";
+import type { Engines } from "./engines";
 import { answerBeside, questionIn } from "./seam";
 
-const NAMES = new Set(["exposure", "scales"]);
+const NAMES = new Set(["exposure", "scales", "outing/days"]);
 const asked = vi.fn((name: string, body: string) =>
   Promise.resolve({ status: 200, text: JSON.stringify({ name, body }) }),
 );
-const engine = { names: NAMES, ask: asked } as unknown as Engine;
+const engine = { names: NAMES, ask: asked } as unknown as Engines;
 const post = (name: string, signal?: AbortSignal) =>
   new Request(`http://localhost/api/${name}`, {
     method: "POST",
@@ -21,7 +21,7 @@ const plain = transport.fetch;
 let out = () => {};
 const signals: boolean[] = [];
 
-function between(server: (request: Request) => Promise<Response>, there: Engine | null = engine) {
+function between(server: (request: Request) => Promise<Response>, there: Engines | null = engine) {
   transport.fetch = server;
   const coming = vi.fn(() => Promise.resolve(engine));
   out = answerBeside({ there: () => there, coming, onSignal: (signal) => signals.push(signal) });
@@ -78,11 +78,17 @@ describe("the engine beside the server", () => {
   it("answers a server that takes its time, whichever is first", async () => {
     vi.useFakeTimers();
     between(() => new Promise(() => {}));
-    const said = transport.fetch(post("exposure"));
-    await vi.advanceTimersByTimeAsync(1100);
-    expect(asked).not.toHaveBeenCalled();
-    await vi.advanceTimersByTimeAsync(200);
-    expect((await said).status).toBe(200);
+    for (const [name, early] of [
+      ["exposure", 100],
+      ["outing/days", 1100],
+    ] as const) {
+      asked.mockClear();
+      const said = transport.fetch(post(name));
+      await vi.advanceTimersByTimeAsync(early);
+      expect(asked).not.toHaveBeenCalled();
+      await vi.advanceTimersByTimeAsync(200);
+      expect((await said).status).toBe(200);
+    }
   });
 
   it("leaves a file alone, which is nobody's question and too large to be held twice", async () => {

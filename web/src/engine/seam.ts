@@ -1,13 +1,13 @@
 import { transport } from "../api/client";
-import type { Engine } from "./engine";
+import { type Engines, takesLong } from "./engines";
 
 interface Asked {
   name: string;
   body: string;
 }
 
-/** How long the server has before the engine is asked as well [ms]: an answer over a good network is quicker. */
-const PATIENCE_MS = 1200;
+/** How long the server has before the engine is asked as well [ms]: a key press, and what takes long anywhere. */
+const PATIENCE_MS = { quick: 150, long: 1200 };
 /** How long a server that was not there is not waited for again [ms]. */
 const GONE_MS = 15_000;
 
@@ -32,8 +32,8 @@ function isQuestion({ method, headers }: Request): boolean {
 
 /** The engine as far as it is: there, or on its way once somebody needs it. */
 export interface Beside {
-  there: () => Engine | null;
-  coming: () => Promise<Engine>;
+  there: () => Engines | null;
+  coming: () => Promise<Engines>;
   /** Told whether the server was there when it was last asked. */
   onSignal: (signal: boolean) => void;
 }
@@ -52,8 +52,8 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     goneUntil = Date.now() + GONE_MS;
     onSignal(false);
   };
-  const here = async (engine: Engine, { name, body }: Asked, signal: AbortSignal) => {
-    const { status, text } = await engine.ask(name, body);
+  const here = async (engine: Engines, { name, body }: Asked, signal: AbortSignal) => {
+    const { status, text } = await engine.ask(name, body, signal);
     signal.throwIfAborted();
     return new Response(text, { status, headers: { "Content-Type": "application/json" } });
   };
@@ -84,7 +84,9 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     const ours = () => here(engine, asked, request.signal);
     if (Date.now() < goneUntil || !navigator.onLine) return ours();
     const theirs = served(request);
-    const slow = new Promise<"slow">((resolve) => setTimeout(() => resolve("slow"), PATIENCE_MS));
+    const slow = new Promise<"slow">((resolve) =>
+      setTimeout(() => resolve("slow"), takesLong(asked.name) ? PATIENCE_MS.long : PATIENCE_MS.quick),
+    );
     try {
       const first = await Promise.race([theirs, slow]);
       if (first !== "slow") {

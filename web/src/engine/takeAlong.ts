@@ -1,4 +1,5 @@
 import { Engine } from "./engine";
+import { Engines } from "./engines";
 import { ENGINE_FILES, ENGINE_URL } from "./protocol";
 import { answerBeside } from "./seam";
 
@@ -24,7 +25,7 @@ export interface TakenAlong {
 
 let now: TakenAlong = { stage: "none", got: 0, of: null, newer: false, signal: true };
 const listeners = new Set<() => void>();
-let engine: Engine | null = null;
+let engine: Engines | null = null;
 
 function show(part: Partial<TakenAlong>): void {
   now = { ...now, ...part };
@@ -111,12 +112,12 @@ function noteTaken(): void {
   }
 }
 
-let starting: Promise<Engine> | null = null;
+let starting: Promise<Engines> | null = null;
 
-function started(): Promise<Engine> {
+function started(): Promise<Engines> {
   starting ??= (async () => {
-    const made = new Engine(new Worker(new URL("./worker.ts", import.meta.url), { type: "module" }));
-    await made.ready;
+    const made = new Engines(() => new Engine(new Worker(new URL("./worker.ts", import.meta.url), { type: "module" })));
+    await made.quick.ready;
     engine = made;
     return made;
   })();
