@@ -19,10 +19,10 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve dev test lint types bench mutants shots build account lock format clean
+.PHONY: help demo serve dev test lint types bench bench-long mutants shots build account lock format clean
 
 help: ## what can be made
-	@grep -E '^[a-z]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 10
+	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 10
 
 demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve at http://127.0.0.1:$PORT
 	@$(MANAGE) migrate -v 0
@@ -64,6 +64,10 @@ types: build/dev.stamp build/node.stamp ## regenerate the interface types and th
 bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference in the same run
 	@tools/preflight.sh chromium
 	@$(BIN)/python -m bench.run
+
+bench-long: build/dev.stamp build/web.stamp ## the browser's core against the server's, some thousands of questions
+	@tools/preflight.sh chromium
+	@JACKSTAFF_PARITY=60 $(BIN)/python -m pytest tests/browser/test_offline.py -k core_answers
 
 mutants: build/dev.stamp ## would the tests notice? small changes to core and permissions, sampled (COUNT=60 SEED=1)
 	@$(PIP) requirements/mutants.txt

@@ -72,6 +72,8 @@ def main(browser: Browser, url: str) -> None:
 def _different(name: str, times: int) -> list[dict[str, Any]]:
     """The sample, each time with other numbers, so that no answer is remembered."""
     sample: dict[str, Any] = (SAMPLES | MORE)[name]
+    if "days" in sample:
+        sample = {**sample, "days": 14}
     numbers = {key: value for key, value in sample.items() if isinstance(value, float) and not isinstance(value, bool)}
     return [{**sample, **{key: value * (1 + turn / 1000) for key, value in numbers.items()}} for turn in range(times)]
 

@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 from jackstaff_core.looks import LooksQuestion
 from jackstaff_core.subjects import Camera, Subject
-from tools.serving import CHROMIUM, ROOT, serving
+from tools.serving import CHROMIUM, ROOT, Server, serving
 
 SCENE = LooksQuestion(Camera(24.0, elevation_deg=8.0, bearing_deg=300.0), (Subject("sea", {"height_m": 0.6}),))
 FOLDER = ROOT / "docs" / "screenshots"
@@ -149,10 +149,14 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("bench-phone", bench, PHONE, "noon"),
     ("run-armed", armed, DESK, "noon"),
     ("run-open-red", running, DESK, "red"),
-    ("run-open-phone", running, PHONE, "dusk"),
+    ("run-open-phone", running, PHONE, "red"),
     ("log", log, DESK, "noon"),
     ("log-frame", frame, DESK, "noon"),
 )
+
+
+ALONE = {"bench-phone", "run-open-phone"}
+"""Taken along, and the server gone."""
 
 
 def main() -> None:
@@ -162,15 +166,16 @@ def main() -> None:
         for name, bring_up, size, light in SHOTS:
             # Each picture starts from fresh demo data, so that one's frames are not in another.
             with tempfile.TemporaryDirectory() as data, serving(Path(data)) as server:
-                _take(browser, server.url, name, bring_up, size, light)
+                _take(browser, server, name, bring_up, size, light)
             print(f"docs/screenshots/{name}.png")
         browser.close()
 
 
 def _take(
-    browser: Browser, url: str, name: str, bring_up: Callable[[Page], None], size: tuple[int, int], light: str
+    browser: Browser, server: Server, name: str, bring_up: Callable[[Page], None], size: tuple[int, int], light: str
 ) -> None:
     phone = size == PHONE
+    url = server.url
     context = browser.new_context(
         viewport={"width": size[0], "height": size[1]},
         has_touch=phone,
@@ -184,10 +189,25 @@ def _take(
     page.clock.install(time="2027-04-17T03:52:00Z")
     page.goto(url)
     page.wait_for_selector("[data-testid=answer-time]")
+    if name in ALONE:
+        _alone(page, server)
     bring_up(page)
     page.wait_for_timeout(600)
     page.screenshot(path=FOLDER / f"{name}.png")
     context.close()
+
+
+def _alone(page: Page, server: Server) -> None:
+    page.get_by_role("button", name="Account demo").click()
+    page.get_by_role("button", name="Take it with me").click()
+    page.get_by_text("With you.").wait_for(timeout=90_000)
+    page.keyboard.press("Escape")
+    page.get_by_role("dialog").wait_for(state="hidden")
+    server.kill()
+    # Whoever asks next finds nobody.
+    page.keyboard.press("1")
+    page.get_by_text("No signal: all of this works here.").wait_for()
+    page.keyboard.press("1")
 
 
 if __name__ == "__main__":

@@ -91,6 +91,21 @@ describe("the engine beside the server", () => {
     }
   });
 
+  it("learns that nobody is there also where that is slow to come out", async () => {
+    vi.useFakeTimers();
+    const server = vi.fn(
+      () => new Promise<Response>((_, fail) => setTimeout(() => fail(new TypeError("Failed to fetch")), 500)),
+    );
+    between(server);
+    const said = transport.fetch(post("exposure"));
+    await vi.advanceTimersByTimeAsync(200);
+    expect((await said).status).toBe(200);
+    await vi.advanceTimersByTimeAsync(400);
+    expect(signals).toEqual([false]);
+    await transport.fetch(post("exposure"));
+    expect(server).toHaveBeenCalledTimes(1);
+  });
+
   it("leaves a file alone, which is nobody's question and too large to be held twice", async () => {
     const form = new FormData();
     form.append("file", new Blob(["picture"]));

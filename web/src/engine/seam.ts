@@ -45,12 +45,15 @@ export interface Beside {
 export function answerBeside({ there, coming, onSignal }: Beside): () => void {
   const served = transport.fetch;
   let goneUntil = 0;
+  const gone = () => {
+    goneUntil = Date.now() + GONE_MS;
+    onSignal(false);
+  };
   const missing = (request: Request, error: unknown) => {
     request.signal.throwIfAborted();
     // Only silence is the engine's business; a server that answers badly is told as it is.
     if (!(error instanceof TypeError)) throw error;
-    goneUntil = Date.now() + GONE_MS;
-    onSignal(false);
+    gone();
   };
   const here = async (engine: Engines, { name, body }: Asked, signal: AbortSignal) => {
     const { status, text } = await engine.ask(name, body, signal);
@@ -97,6 +100,11 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
       missing(request, error);
       return ours();
     }
+    // What comes of it is worth knowing, whoever was quicker.
+    theirs.then(
+      () => onSignal(true),
+      (error: unknown) => error instanceof TypeError && !request.signal.aborted && gone(),
+    );
     return Promise.any([theirs, ours()]).catch(() => theirs);
   };
   return () => {
