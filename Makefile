@@ -22,7 +22,7 @@ WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist 
 .PHONY: help demo serve dev test lint types bench bench-long mutants shots build account lock format clean
 
 help: ## what can be made
-	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 10
+	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
 
 demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve at http://127.0.0.1:$PORT
 	@$(MANAGE) migrate -v 0
