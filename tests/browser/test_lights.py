@@ -360,3 +360,22 @@ def test_every_key_of_the_list_is_there(visits: Any) -> None:
     expect(page.get_by_text("No frames yet.")).to_be_visible()
     page.keyboard.press("b")
     expect(page.get_by_test_id("answer-time")).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    ("width", "height", "text"), [(320, 640, "100%"), (844, 390, "100%"), (390, 844, "200%")], ids=str
+)
+def test_narrow_pages_sideways_phones_and_large_text_fit(visits: Any, width: int, height: int, text: str) -> None:
+    visit: Visit = visits(visited=True, phone=True)
+    page = visit.page
+    page.set_viewport_size({"width": width, "height": height})
+    # The demo's own morning, with the alarm to leave on every screen.
+    page.clock.install(time="2027-04-17T03:52:00Z")
+    for path in ("/", "/run", "/outing", "/log", "/bag"):
+        page.goto(visit.server.url + path)
+        expect(page.locator(".waiting")).to_have_count(0)
+        page.evaluate("(text) => { document.documentElement.style.fontSize = text; }", text)
+        if path == "/":
+            expect(page.get_by_test_id("answer-time")).to_be_visible()
+        # A phone's browser widens its own view for what is too wide; the width asked for is what counts.
+        until(page, f"document.documentElement.scrollWidth <= {width}")

@@ -473,3 +473,17 @@ def test_a_remote_that_only_presses_opens_with_one_and_closes_with_two(guest: Vi
     page.keyboard.press("Enter")
     page.keyboard.press("Space")
     expect(page.get_by_test_id("run-result")).to_be_visible()
+
+
+def test_whoever_cannot_hold_aborts_with_two_presses(guest: Visit) -> None:
+    page = guest.page
+    short_bulb(page)
+    page.get_by_role("button", name="Get ready").click()
+    page.get_by_text("None", exact=True).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    aborting = page.get_by_role("button", name="Abort")
+    page.wait_for_timeout(900)
+    aborting.evaluate("(button) => button.click()")
+    expect(aborting).to_contain_text("Once more")
+    aborting.evaluate("(button) => button.click()")
+    expect(page.get_by_role("heading", name="Aborted")).to_be_visible()

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { NoteField } from "../../parts/review/NoteField";
 import { ReviewPanel } from "../../parts/review/ReviewPanel";
 import { PlanStaff } from "./PlanStaff";
+import { NeedsSignal } from "../../parts/takealong/NeedsSignal";
 import { useSimulatedPicture } from "../../questions/run";
 import { sceneOf } from "../../state/asks";
 import { useBench } from "../../state/bench";
@@ -160,7 +161,7 @@ function SimulatedPicture({ frame }: { frame: Frame }) {
       seed: 7,
     },
   );
-  if (!picture) return null;
+  if (!picture) return <NeedsSignal />;
   return (
     <figure className="simulated-picture">
       <span className="photo">

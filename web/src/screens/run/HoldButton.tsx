@@ -4,7 +4,7 @@ import { useKeys } from "../../ui/useKeys";
 
 export const HOLD_MS = 600;
 /** A remote's button may send no more than a press: two of them within this are meant [ms]. */
-const TWICE_MS = 1500;
+const TWICE_MS = 2000;
 /** A press so soon after the button has come is the one that brought it [ms]. */
 const FRESH_MS = 800;
 const NO_KEY = "f24";
@@ -18,7 +18,7 @@ interface Props {
   /** Whether Space, Enter or a headset does it as well: held, or twice. */
   remote?: boolean;
   /** What is said after the first of two presses. */
-  onceMore?: string;
+  onceMore: string;
 }
 
 /** Acts only after being held, or by a remote pressed twice: rain and sleeves press buttons too. */
@@ -100,6 +100,10 @@ export function HoldButton({ onHeld, className = "", hint, children, remote = fa
       }}
       onKeyUp={stop}
       onBlur={stop}
+      onClick={(event) => {
+        // No finger or mouse: a key, a switch, a voice, which cannot hold.
+        if (event.detail === 0) second();
+      }}
     >
       <span className="hold-fill" aria-hidden="true" />
       <span className="hold-label">{children}</span>

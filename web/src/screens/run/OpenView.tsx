@@ -199,7 +199,7 @@ export function OpenView({ frame }: { frame: Frame }) {
             />
           </div>
         )}
-        <HoldButton className="hold-abort" hint={say.holdHint} onHeld={() => finish("aborted")}>
+        <HoldButton className="hold-abort" hint={say.holdHint} onceMore={say.onceMore} onHeld={() => finish("aborted")}>
           {say.abort}
         </HoldButton>
       </section>
