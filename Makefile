@@ -30,7 +30,7 @@ demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve a
 	@JACKSTAFF_DEMO=1 exec $(BIN)/gunicorn -c server/gunicorn.conf.py jackstaff.site.wsgi
 
 serve: build/run.stamp build/web.stamp ## serve phones and others over TLS: make serve HOST=192.168.0.20 (docs/phone.md)
-	@HOST="$(HOST)" CERT="$(CERT)" KEY="$(KEY)" PROXIES="$(PROXIES)" PORT="$(if $(filter 8000,$(PORT)),,$(PORT))" \
+	@HOST="$(HOST)" CERT="$(CERT)" KEY="$(KEY)" PROXIES="$(PROXIES)" PORT="$(if $(filter file,$(origin PORT)),,$(PORT))" \
 	  exec $(BIN)/python server/serve.py
 
 dev: build/run.stamp build/node.stamp ## the same, reloading server and interface on every change

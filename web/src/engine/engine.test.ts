@@ -50,4 +50,20 @@ describe("an engine", () => {
     workers[0]?.answer();
     expect((await key).text).toBe("exposure");
   });
+
+  it("tells whoever asked when the second one does not start, and tries anew", async () => {
+    const workers: Slow[] = [];
+    const engines = new Engines(() => {
+      workers.push(new Slow());
+      return engineOf(workers.at(-1) as Slow);
+    });
+    const first = engines.ask("outing/days", "", waiting().signal);
+    workers[1]?.say({ kind: "failed", text: "no memory" });
+    await expect(first).rejects.toThrow("no memory");
+    const again = engines.ask("outing/days", "", waiting().signal);
+    workers[2]?.say({ kind: "ready", names: ["outing/days"] });
+    await new Promise((rest) => setTimeout(rest));
+    workers[2]?.answer();
+    expect((await again).text).toBe("outing/days");
+  });
 });

@@ -33,9 +33,17 @@ export class Engines {
     return this.quick.names;
   }
 
-  ask(name: string, body: string, signal: AbortSignal) {
+  async ask(name: string, body: string, signal: AbortSignal) {
     if (!takesLong(name)) return this.quick.ask(name, body, signal);
     this.long ??= this.make();
-    return this.long.ask(name, body, signal);
+    const { long } = this;
+    try {
+      await long.ready;
+    } catch (error) {
+      // The next question tries another one; this one is told, not left waiting.
+      this.long = null;
+      throw error;
+    }
+    return long.ask(name, body, signal);
   }
 }

@@ -1,11 +1,11 @@
-import { type ReactNode, useSyncExternalStore } from "react";
+import { useSyncExternalStore } from "react";
 import { subscribe, takenAlong } from "../../engine/takeAlong";
 import { words } from "../../words";
 
-/** Said beforehand where there is no signal: pictures are drawn and measured by the server alone; else what needs one. */
-export function NeedsSignal({ children }: { children?: ReactNode }) {
+/** Said beforehand where there is no signal: pictures are drawn and measured by the server alone. */
+export function NeedsSignal() {
   const { signal } = useSyncExternalStore(subscribe, takenAlong);
-  if (signal) return children;
+  if (signal) return null;
   return (
     <p className="quiet mb-0" role="status">
       {words.takeAlong.needs}
