@@ -12,6 +12,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from .advice import Advice, Severity
+from .fused_light import KEPT_LOOKS, Fused, LightStep, Looked, Weight, fused, thinned
 from .light_integral import Path, close_after, close_film, film_gathered, gathered, largest_reachable
 from .rate import likely_rate
 from .reciprocity import LawGiven, ReciprocityLaw
@@ -24,6 +25,8 @@ MOST_POINTS = 2000
 MOST_MOVED = 40.0
 """Stops between the metering and any light reckoned with."""
 _TRACK_POINTS = 60
+PLANNED_RATE_SD = 0.05
+"""How well a rate is known that came without its doubt [stop/min]."""
 _MOST_THIRDS = 30
 
 
@@ -33,6 +36,8 @@ class ExposureEndQuestion:
 
     ``ev_points`` and ``readings`` are (seconds from opening, stops relative to the metering). Without a rate the last
     slope goes on, unless ``rate_from_readings``: then the likeliest one, for two readings a minute apart make no slope.
+    ``looks`` are what a watching phone saw; ``believed`` says of each reading whether it counts against them.
+    ``moved_stops`` is what the light has been seen to move from the metering to the opening, instead of rate and delay.
     """
 
     needed_seconds: float
@@ -44,6 +49,30 @@ class ExposureEndQuestion:
     film: LawGiven | None = None
     tracked: bool = False
     rate_from_readings: bool = False
+    rate_sd: float | None = None
+    looks: tuple[Looked, ...] = ()
+    believed: tuple[bool | None, ...] = ()
+    moved_stops: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class WatchedLight:
+    """What the light is now against the metering [stops], how it moves, and what says so.
+
+    ``kept`` are the looks, thinned to what is worth keeping; ``contradicts`` the place of the reading asked about.
+    ``error_sd`` is what not knowing the light better does to the frame up to now [stops].
+    """
+
+    stops: float
+    sd: float
+    stops_per_minute: float
+    rate_sd: float
+    error_sd: float
+    weights: tuple[Weight, ...]
+    steps: tuple[LightStep, ...]
+    contradicts: int | None
+    advice: Advice | None
+    kept: tuple[Looked, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,6 +112,7 @@ class ExposureEnd:
     error_if_closed_now_stops: float | None
     ways_out: tuple[WayOut, ...]
     track: tuple[Progress, ...]
+    light: WatchedLight | None = None
 
 
 def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
@@ -95,7 +125,8 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
     """
     needed = within("needed_seconds", question.needed_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     now = within("now", question.now_seconds, -LONGEST_SECONDS, 2 * LONGEST_SECONDS, "s after opening")
-    path = light_path(question)
+    seen = _watched(question, now) if question.looks else None
+    path = _seen_path(seen, question) if seen else light_path(question)
     film = question.film
     as_metered = film.corrected(needed) if film else needed
     if as_metered > LONGEST_SECONDS:
@@ -119,6 +150,55 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
         error_if_closed_now_stops=math.log2(done) if done > 0 else None,
         ways_out=tuple(_ways_out(path, needed, done, left, reaches)) if question.tracked else (),
         track=tuple(_track(path, needed, film, end if reaches else as_metered)) if question.tracked else (),
+        light=_said_light(seen, question.looks) if seen else None,
+    )
+
+
+def _watched(question: ExposureEndQuestion, now: float) -> Fused:
+    """The light as readings, forecast and phone say it together."""
+    readings, believed = _sound("readings", question.readings), question.believed
+    points = _sound("ev_points", question.ev_points)
+    ahead, rate = Path.through(points).at if points else None, question.stops_per_minute
+    if ahead is None and rate is not None:
+        slope = within("stops_per_minute", rate, -30, 30, "stops a minute") / 60
+        ahead = lambda second: slope * second  # noqa: E731
+    return fused(
+        -within("delay_seconds", question.delay_seconds, 0, LONGEST_SECONDS, "s"),
+        question.looks,
+        [(at, stops, believed[place] if place < len(believed) else None) for place, (at, stops) in enumerate(readings)],
+        ahead,
+        question.rate_sd if question.rate_sd is not None or ahead is None else PLANNED_RATE_SD,
+        now,
+    )
+
+
+def _seen_path(seen: Fused, question: ExposureEndQuestion) -> Path:
+    """Straight through what was known at each look, then on as it moves now; a forecast's own bends are kept."""
+    known = [(knot.at_seconds, knot.stops) for knot in seen.knots]
+    last_at, last_stops = known[-1]
+    points = question.ev_points
+    if not points:
+        return Path.through(known, seen.stops_per_minute / 60)
+    ahead = Path.through(points)
+    lean = seen.stops_per_minute / 60 - (ahead.at(last_at + 30) - ahead.at(last_at - 30)) / 60
+    lifted = [(at, ahead.at(at) - ahead.at(last_at) + last_stops + lean * (at - last_at)) for at, _ in points]
+    return Path.through([*known, *(each for each in lifted if each[0] > last_at)], ahead.slope_after + lean)
+
+
+def _said_light(seen: Fused, looks: tuple[Looked, ...]) -> WatchedLight:
+    during = [knot.sd for knot in seen.knots if knot.at_seconds >= 0] or [seen.sd]
+    return WatchedLight(
+        seen.stops,
+        seen.sd,
+        seen.stops_per_minute,
+        seen.rate_sd,
+        # Errors of neighbouring looks go together: their mean is no surer than they are.
+        math.fsum(during) / len(during),
+        seen.weights,
+        seen.steps,
+        seen.contradicts,
+        seen.advice,
+        thinned(looks, KEPT_LOOKS),
     )
 
 
@@ -169,6 +249,9 @@ def light_path(question: ExposureEndQuestion) -> Path:
         rate = within("stops_per_minute", question.stops_per_minute, -30, 30, "stops a minute") / 60
     delay = within("delay_seconds", question.delay_seconds, 0, LONGEST_SECONDS, "s")
     points, readings = _sound("ev_points", question.ev_points), _sound("readings", question.readings)
+    if question.moved_stops is not None:
+        moved = within("moved_stops", question.moved_stops, -MOST_MOVED, MOST_MOVED, "stops")
+        return Path((0.0,), (moved,), rate or 0.0, rate or 0.0)
     if readings:
         return _with_readings(readings, points, rate, delay, question.rate_from_readings)
     if points:

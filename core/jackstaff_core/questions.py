@@ -29,6 +29,7 @@ from .filling import longest
 from .finder import FinderQuestion, Found, find
 from .flash import FlashAnswer, FlashQuestion, flash
 from .forecast import Forecast, LightQuestion, OwnReadings, Scene, forecast, light_at, rate_sd
+from .fused_light import Looks as FrameLooks
 from .gear import Body, Glass, together
 from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
@@ -59,6 +60,7 @@ from .trade import Trade, TradeQuestion, trade
 from .trial import Trial, measured, measured_within, trial
 from .video import Held, VideoQuestion, hold
 from .waiting import Wait, wait
+from .watching import Look, LookQuestion, look
 from .wire import plain, read
 
 Words = Annotated[str, Size(1, 120)]
@@ -415,6 +417,15 @@ Points = Annotated[tuple[Point, ...], Size(0, MOST_POINTS)]
 
 
 @dataclass(frozen=True, slots=True)
+class ReadingPoint:
+    """A reading on the way; ``believed`` is what was said where it stood against a watching phone."""
+
+    at_seconds: float
+    stops: float
+    believed: bool | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class CloseQuestion:
     """``at_seconds`` from the opening, negative before it; stops relative to the metering."""
 
@@ -424,11 +435,14 @@ class CloseQuestion:
     delay_seconds: float = 0.0
     stops_per_minute: float | None = None
     ev_points: Points = ()
-    readings: Points = ()
+    readings: Annotated[tuple[ReadingPoint, ...], Size(0, MOST_POINTS)] = ()
     film: LawGiven | None = None
     tracked: bool = False
     bias_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     rate_from_readings: bool = False
+    rate_sd: Annotated[float, Between(0, 5, "stops a minute")] | None = None
+    looks: FrameLooks = ()
+    """What a watching phone saw from the metering on."""
 
 
 def _close(asked: CloseQuestion) -> ExposureEnd:
@@ -443,6 +457,9 @@ def _close(asked: CloseQuestion) -> ExposureEnd:
             film=asked.film,
             tracked=asked.tracked,
             rate_from_readings=asked.rate_from_readings,
+            rate_sd=asked.rate_sd,
+            looks=asked.looks,
+            believed=tuple(point.believed for point in asked.readings),
         )
     )
 
@@ -518,6 +535,7 @@ QUESTIONS: dict[str, Question] = {
     "looks/described": Question(DescribedQuestion, _described, DescribedAnswer),
     "light": Question(LightQuestion, forecast, Forecast),
     "light/rate": Question(RateQuestion, _rate, Rate),
+    "light/look": Question(LookQuestion, look, Look),
     "outing/coordinates": Question(CoordinatesQuestion, lambda q: coordinates(q.text), Written),
     "outing/days": Question(DaysQuestion, days, Days),
     "outing/wait": Question(WaitQuestion, _wait, Wait),

@@ -1,0 +1,247 @@
+"""A phone's camera as a meter of relative light: what one look at the scene says against the looks before it.
+
+A look is a grid of cells, each the mean linear luminance Y of its pixels (sRGB decoded, IEC 61966-2-1), left out where
+they clip. With the exposure t and ISO S that the camera tells, or holds still, a cell shows the light
+
+    e_i = log2 Y_i - log2(t S)            [stops, up to a constant]
+
+and under light L every cell keeps its own r_i = e_i - L. A look's light is the mean of e_i - r_i over the cells within
+3 s, or 0.15 stop, of the median, s the robust spread (1.4826 MAD); its sd is s / sqrt(n / 6), for neighbours are not
+independent, beside what the picture flickers from look to look and 0.01. Passers-by, rain and leaves are cells that
+differ: they are left out, and hardly learnt from. A picture whose differences between neighbouring cells change by
+more than a third of themselves (means without the largest quarter) has moved: no light is said until it is the old one
+again, or until it has stood still for three looks; then a new part begins with a zero of its own.
+
+Source: ours; median and MAD after Huber (1981), Robust Statistics. Limits: a camera whose exposure neither stands still
+nor is told refuses (it would cancel the light it should measure); 3 stops between looks at most, more is a covered
+lens; the camera's own tone curve is not known (fused_light.py counts 4 % of the change for it). Verdict: estimate, with
+its sd.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+from statistics import median
+from typing import Annotated
+
+from .marks import Between, Size
+from .refusal import Refusal
+
+LEAST_CELLS, MOST_CELLS = 16, 400
+MOST_PARTS = 10_000
+DARKEST = 0.0015
+"""Cells below this luminance are a few steps of eight bits [share of white]."""
+LEAST_KNOWN, LEAST_SHARE = 8, 0.08
+MOST_SHARE, CHANGED, NEAR_STOPS, FLAT_AGREEING = 0.75, 0.33, 0.5, 0.9
+SETTLED_LOOKS = 3
+MOST_STEP = 3.0
+CUT_SDS, CUT_STOPS = 3.0, 0.15
+SLOWLY = 0.02
+"""What a cell that differs is believed for each look [stops]."""
+REMEMBERED_LOOKS = 60
+"""How many looks a cell's own brightness is the mean of: clouds move through the picture within minutes."""
+LEAST_SD, UNLOCKED_SD = 0.01, 0.04
+FLICKER_KEPT, MOST_FLICKER = 0.9, 0.3
+FLAT = 0.02
+"""Neighbours that differ by less than this in the mean are a picture without structure [stops]."""
+
+Luminance = Annotated[float, Between(0, 1)]
+Stops = Annotated[float, Between(-60, 60, "stops")]
+
+
+class Sight(StrEnum):
+    """What a look was worth."""
+
+    WATCHING = "watching"
+    MOVED = "moved"
+    LOST = "lost"
+
+
+@dataclass(frozen=True, slots=True)
+class Eye:
+    """What is kept between looks: each cell's own brightness, the last look, and the light then.
+
+    ``known`` and ``last`` are stops, None where a cell was clipped or too dark; ``looks`` counts what ``known`` is the
+    mean of. ``unlike`` looks in a row did not fit, ``still`` of them fitted each other.
+    """
+
+    known: Annotated[tuple[Stops | None, ...], Size(LEAST_CELLS, MOST_CELLS)]
+    looks: Annotated[tuple[int, ...], Size(LEAST_CELLS, MOST_CELLS)]
+    last: Annotated[tuple[Stops | None, ...], Size(LEAST_CELLS, MOST_CELLS)]
+    stops: Stops
+    part: Annotated[int, Between(0, MOST_PARTS)]
+    flicker: Annotated[float, Between(0, 1, "stops")] = 0.02
+    unlike: Annotated[int, Between(0, 1_000_000)] = 0
+    still: Annotated[int, Between(0, 1_000_000)] = 0
+
+
+@dataclass(frozen=True, slots=True)
+class LookQuestion:
+    """One look: ``cells`` row by row, ``columns`` in a row, None where clipped.
+
+    ``held`` is whether exposure and white balance stand still; ``exposure_seconds`` and ``iso`` what the camera tells.
+    ``anew`` begins a part with a zero of its own: the camera was started again, and does not tell its exposure.
+    """
+
+    cells: Annotated[tuple[Luminance | None, ...], Size(LEAST_CELLS, MOST_CELLS)]
+    columns: Annotated[int, Between(2, MOST_CELLS)]
+    held: bool
+    exposure_seconds: Annotated[float, Between(0, 60, "s", above=True)] | None = None
+    iso: Annotated[float, Between(0, 10_000_000, above=True)] | None = None
+    before: Eye | None = None
+    anew: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """Light [stops] against the start of its ``part`` with its sd; None while the picture has moved or is lost.
+
+    ``phone_stops`` is the light up to a constant of this phone: comparable between days where the exposure is told.
+    """
+
+    sight: Sight
+    stops: float | None
+    sd: float | None
+    part: int
+    share: float
+    """Of the cells that can be reckoned with."""
+    phone_stops: float | None
+    eye: Eye | None
+
+
+def look(question: LookQuestion) -> Look:
+    """What a look at the scene says.
+
+    Raises
+    ------
+    Refusal
+        The camera neither tells nor holds its exposure, or the grids do not fit each other.
+    """
+    told = question.exposure_seconds is not None and question.iso is not None
+    if not question.held and not told:
+        raise Refusal(
+            "held",
+            "This camera sets its exposure by itself and does not tell it, which cancels what it should measure.",
+            "Meter again by hand on the way, say thirds, or let the outing's forecast count.",
+        )
+    if len(question.cells) % question.columns:
+        raise Refusal("columns", "The cells are no grid of that many columns.", "Send whole rows.")
+    gain = math.log2(question.exposure_seconds * question.iso) if question.exposure_seconds and question.iso else 0.0
+    seen = tuple(None if cell is None or cell < DARKEST else math.log2(cell) - gain for cell in question.cells)
+    share = sum(cell is not None for cell in seen) / len(seen)
+    extra = 0.0 if question.held else UNLOCKED_SD
+    before = question.before
+    enough = share >= LEAST_SHARE and share * len(seen) >= LEAST_KNOWN
+    if before is None or question.anew:
+        if not enough:
+            return Look(Sight.LOST, None, None, before.part if before else 0, share, None, before)
+        part = before.part + 1 if before else 0
+        return _begun(seen, part, share, told, extra)
+    if len(before.known) != len(seen):
+        raise Refusal("before", "The looks before had another grid.", "Begin anew.")
+    if not enough:
+        return Look(Sight.LOST, None, None, before.part, share, None, before)
+    return _compared(seen, before, question.columns, share, told, extra)
+
+
+def _begun(seen: tuple[float | None, ...], part: int, share: float, told: bool, extra: float) -> Look:
+    eye = Eye(seen, tuple(int(cell is not None) for cell in seen), seen, 0.0, min(part, MOST_PARTS))
+    sd = math.hypot(eye.flicker, LEAST_SD, extra)
+    return Look(Sight.WATCHING, 0.0, sd, eye.part, share, _phone(seen, told), eye)
+
+
+def _compared(
+    seen: tuple[float | None, ...], before: Eye, columns: int, share: float, told: bool, extra: float
+) -> Look:
+    offsets = [
+        now - known for now, known in zip(seen, before.known, strict=True) if now is not None and known is not None
+    ]
+    if len(offsets) < LEAST_KNOWN:
+        return _unlike(seen, before, columns, share, told, extra)
+    middle = median(offsets)
+    spread = 1.4826 * median(abs(offset - middle) for offset in offsets)
+    # What is far from the middle is somebody or something else; the rest is light, as unevenly as it falls.
+    far = max(CUT_SDS * spread, CUT_STOPS)
+    near = [offset for offset in offsets if abs(offset - middle) <= far]
+    light = math.fsum(near) / len(near)
+    if abs(light - before.stops) > MOST_STEP or not _alike(seen, before.known, light, columns):
+        return _unlike(seen, before, columns, share, told, extra)
+    # What jumps is light; what comes and goes between looks is flicker.
+    jump = min(abs(light - before.stops), MOST_FLICKER)
+    flicker = math.sqrt(FLICKER_KEPT * before.flicker**2 + (1 - FLICKER_KEPT) * jump * jump / 2)
+    sd = math.hypot(spread / math.sqrt(max(1.0, len(offsets) / 6)), flicker, LEAST_SD, extra)
+    known, looks = _learnt(seen, before, light, far)
+    eye = Eye(known, looks, seen, light, before.part, flicker)
+    return Look(Sight.WATCHING, light, sd, before.part, share, _phone(seen, told), eye)
+
+
+def _unlike(seen: tuple[float | None, ...], before: Eye, columns: int, share: float, told: bool, extra: float) -> Look:
+    """Another picture: once it stands still it is the start of a new part."""
+    both = [now - last for now, last in zip(seen, before.last, strict=True) if now is not None and last is not None]
+    stands = len(both) >= LEAST_KNOWN and _alike(seen, before.last, median(both), columns)
+    still = before.still + 1 if stands and before.unlike else 0
+    if still >= SETTLED_LOOKS - 1:
+        return _begun(seen, before.part + 1, share, told, extra)
+    unlike = min(before.unlike + 1, 1_000_000)
+    eye = Eye(before.known, before.looks, seen, before.stops, before.part, before.flicker, unlike, still)
+    return Look(Sight.MOVED, None, None, before.part, share, None, eye)
+
+
+def _alike(seen: tuple[float | None, ...], known: tuple[float | None, ...], light: float, columns: int) -> bool:
+    """Whether two pictures show the same things: whoever walks past is left out, uneven light let pass."""
+    off = [None if now is None or then is None else now - then for now, then in zip(seen, known, strict=True)]
+    changes: list[float] = []
+    edges: list[float] = []
+    for here, each in enumerate(off):
+        for beside in (here + 1, here + columns):
+            if beside >= len(off) or (beside == here + 1 and beside % columns == 0):
+                continue
+            other, then, next_then = off[beside], known[here], known[beside]
+            if each is not None and other is not None and then is not None and next_then is not None:
+                changes.append(abs(other - each))
+                edges.append(abs(next_then - then))
+    if len(edges) < LEAST_KNOWN:
+        return False
+    structure = _most(edges)
+    if structure < FLAT:
+        # A picture without structure cannot show that it moved: nearly all of it has to agree.
+        both = [each - light for each in off if each is not None]
+        return sum(abs(each) < NEAR_STOPS for each in both) >= FLAT_AGREEING * len(both)
+    return _most(changes) <= CHANGED * structure
+
+
+def _most(sizes: list[float]) -> float:
+    """The mean without the largest quarter."""
+    kept = sorted(sizes)[: max(1, round(len(sizes) * MOST_SHARE))]
+    return math.fsum(kept) / len(kept)
+
+
+def _learnt(
+    seen: tuple[float | None, ...], before: Eye, light: float, far: float
+) -> tuple[tuple[float | None, ...], tuple[int, ...]]:
+    known: list[float | None] = []
+    looks: list[int] = []
+    for now, old, count in zip(seen, before.known, before.looks, strict=True):
+        if now is None:
+            known.append(old)
+            looks.append(count)
+        elif old is None:
+            known.append(now - light)
+            looks.append(1)
+        else:
+            off, more = now - light - old, min(count + 1, REMEMBERED_LOOKS)
+            # Whoever walks past is not what this cell is like; what stays there is, after minutes.
+            near = abs(off) <= far
+            known.append(old + (off / more if near else math.copysign(SLOWLY, off)))
+            looks.append(more if near else count)
+    return tuple(known), tuple(looks)
+
+
+def _phone(seen: tuple[float | None, ...], told: bool) -> float | None:
+    """Light up to this phone's constant [stops]: mean luminance over exposure and ISO."""
+    values = [cell for cell in seen if cell is not None]
+    if not told or not values:
+        return None
+    return math.log2(math.fsum(2**cell for cell in values) / len(values))
