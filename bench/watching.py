@@ -66,7 +66,7 @@ def with_watching(sky: MadeUpSky, seed: int, disturbed: Disturbed) -> float:
 
 def with_two_readings(sky: MadeUpSky, seed: int) -> float:
     """Metered five minutes before, and again at the metering; the likeliest rate goes on."""
-    dice = random.Random(f"two {seed}")  # noqa: S311
+    dice = random.Random(f"two {seed}")
     first = sky.at(-DELAY - 300) + dice.gauss(0, READING_SD)
     last = sky.at(-DELAY) + dice.gauss(0, READING_SD)
     points = ((-DELAY - 300, first - last), (-DELAY, 0.0))
@@ -75,7 +75,7 @@ def with_two_readings(sky: MadeUpSky, seed: int) -> float:
 
 def with_forecast(sky: MadeUpSky, seed: int) -> float:
     """The trend of a quarter of an hour, its rate known to 0.03 stop/min."""
-    wrong = random.Random(f"forecast {seed}").gauss(0, FORECAST_RATE_SD) / 60  # noqa: S311
+    wrong = random.Random(f"forecast {seed}").gauss(0, FORECAST_RATE_SD) / 60
     base = sky.trend(-DELAY)
     points = tuple(
         (float(second), sky.trend(second) - base + wrong * (second + DELAY))
