@@ -22,7 +22,7 @@ from typing import Annotated
 
 from .advice import Advice, Severity
 from .density import MOST_STOPS, certain_strength
-from .exposure_end import ExposureEnd, ExposureEndQuestion, exposure_end, still_the_same_light
+from .exposure_end import MOST_MOVED, ExposureEnd, ExposureEndQuestion, exposure_end, still_the_same_light
 from .light_integral import Path, film_gathered, gathered
 from .marks import Between, Size
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
@@ -73,25 +73,45 @@ METER_AGAIN_STOPS = 1 / 3
 
 @dataclass(frozen=True, slots=True)
 class MovingLight:
-    """How the light moves [stops/min] and the sd of that, and how long ago it was metered [s]."""
+    """How the light moves [stops/min] and the sd of that, and how long ago it was metered [s].
+
+    ``moved_stops`` is how far it has been seen to move since, with the sd of that; None where nobody watched.
+    """
 
     stops_per_minute: float
     rate_sd: float = 0.0
     delay_seconds: float = 0.0
+    moved_stops: float | None = None
+    moved_sd: float = 0.0
+
+    @property
+    def since(self) -> float:
+        """How far it has moved since the metering [stops]."""
+        seen = self.moved_stops
+        return seen if seen is not None else self.stops_per_minute * self.delay_seconds / 60
 
     @property
     def path(self) -> Path:
         """The light from the opening on."""
-        return Path.steady(self.stops_per_minute / 60, self.delay_seconds)
+        rate = self.stops_per_minute / 60
+        return Path((0.0,), (self.since,), rate, rate)
 
     def sd(self, seconds: float) -> float:
-        """What not knowing the rate better does to a frame of ``seconds`` [stops]."""
-        return self.rate_sd * (seconds / 2 + self.delay_seconds) / 60
+        """What not knowing the light better does to a frame of ``seconds`` [stops]."""
+        delay = self.delay_seconds if self.moved_stops is None else 0.0
+        return math.hypot(self.rate_sd * (seconds / 2 + delay) / 60, self.moved_sd)
 
     def closes(self, metered_seconds: float, film: LawGiven | None) -> ExposureEnd:
         """When a frame metered as ``metered_seconds`` has gathered enough."""
         return exposure_end(
-            ExposureEndQuestion(metered_seconds, 0.0, self.delay_seconds, self.stops_per_minute, film=film)
+            ExposureEndQuestion(
+                metered_seconds,
+                0.0,
+                self.delay_seconds,
+                self.stops_per_minute,
+                film=film,
+                moved_stops=self.moved_stops,
+            )
         )
 
 
@@ -340,6 +360,9 @@ def _sound(light: MovingLight | None) -> MovingLight | None:
         within("light.stops_per_minute", light.stops_per_minute, -30, 30, "stops a minute")
         within("light.rate_sd", light.rate_sd, 0, 5, "stops a minute")
         within("light.delay_seconds", light.delay_seconds, 0, LONGEST_SECONDS, "s")
+        within("light.moved_sd", light.moved_sd, 0, 20, "stops")
+        if light.moved_stops is not None:
+            within("light.moved_stops", light.moved_stops, -MOST_MOVED, MOST_MOVED, "stops")
         still_the_same_light("light.delay_seconds", light.stops_per_minute, light.delay_seconds)
     return light
 
@@ -396,7 +419,7 @@ def _sum(
         seconds = light.closes(asked, None).close_after_seconds or asked
         film_end = film_end and (light.closes(asked, film).close_after_seconds or film_end)
         if abs(moved := math.log2(seconds / asked)) > 1e-6:
-            rising = "rising" if light.stops_per_minute > 0 else "falling"
+            rising = "rising" if moved < 0 else "falling"
             yield SumStep(f"Light {rising}", moved, seconds, "light")
     if film_end and (longer := math.log2(film_end / seconds)) > 0:
         yield SumStep("Film loses speed", longer, film_end, "film")
@@ -459,8 +482,9 @@ def _on_dial(seconds: float, mark: Mark, marks: Scale) -> tuple[Rounded, ...]:
 
 
 def _light_advice(light: MovingLight, closes: ExposureEnd) -> Iterator[Advice]:
-    since = light.stops_per_minute * light.delay_seconds / 60
-    if abs(since) > METER_AGAIN_STOPS:
+    since = light.since
+    # Light that was watched all the while is known: it wants no new reading.
+    if light.moved_stops is None and abs(since) > METER_AGAIN_STOPS:
         yield Advice(
             "meter_again",
             Severity.CAUTION,

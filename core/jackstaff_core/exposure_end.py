@@ -12,7 +12,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from .advice import Advice, Severity
-from .fused_light import KEPT_LOOKS, Fused, LightStep, Looked, Weight, fused, thinned
+from .fused_light import KEPT_LOOKS, Fused, Knot, LightStep, Looked, Weight, fused, thinned
 from .light_integral import Path, close_after, close_film, film_gathered, gathered, largest_reachable
 from .rate import likely_rate
 from .reciprocity import LawGiven, ReciprocityLaw
@@ -170,6 +170,11 @@ def _watched(question: ExposureEndQuestion, now: float) -> Fused:
         question.rate_sd if question.rate_sd is not None or ahead is None else PLANNED_RATE_SD,
         now,
     )
+
+
+def seen_knots(question: ExposureEndQuestion) -> tuple[Knot, ...]:
+    """The light that was seen, from the metering on."""
+    return _watched(question, question.now_seconds).knots
 
 
 def _seen_path(seen: Fused, question: ExposureEndQuestion) -> Path:

@@ -8,6 +8,7 @@ from datetime import datetime
 
 from .finder import GlassKind
 from .frame import Cause, Frame, FrameConditions, FrameReview, Seen, State, Tasted, reckonable
+from .light_story import seen_end
 from .reciprocity import ReciprocityLaw
 
 
@@ -57,6 +58,8 @@ class FinishedFrame:
     correction_stops: float = 0.0
     correction_for: Cause | None = None
     because: Cause | None = None
+    seen_light_stops: float | None = None
+    """What the light that a phone watched made of it [stops, + brighter]; None where none watched, or on film."""
     film: ReciprocityLaw | None = None
     aperture: str = ""
     iso: str = ""
@@ -72,12 +75,25 @@ class FinishedFrame:
     aim: tuple[float, float] | None = None
 
     @property
-    def late_stops(self) -> float:
-        """How much more light the shutter let in than was aimed at; film's own failure taken out."""
+    def timing_stops(self) -> float:
+        """How much more light the shutter let in than was aimed at, by the clock; film's own failure taken out."""
         metered: tuple[float, float] = (self.seconds, self.aimed_seconds)
         if self.film:
             metered = (self.film.metered(self.seconds), self.film.metered(self.aimed_seconds))
         return math.log2(metered[0] / metered[1])
+
+    @property
+    def late_stops(self) -> float:
+        """The same with the sky's part in it, where a phone watched the light."""
+        return self.timing_stops if self.seen_light_stops is None else self.seen_light_stops
+
+
+def _seen_light(frame: Frame) -> float | None:
+    # Nobody reads it of a frame that nobody has judged.
+    if frame.run is None or frame.run.film is not None or frame.review is None or frame.review.came_out is None:
+        return None
+    end = seen_end(frame)
+    return end.error_if_closed_now_stops if end else None
 
 
 def finished(frame: Frame) -> FinishedFrame | None:
@@ -113,6 +129,7 @@ def finished(frame: Frame) -> FinishedFrame | None:
         correction_stops=run.correction_stops if run else 0.0,
         correction_for=run.correction_for if run else None,
         because=review.because,
+        seen_light_stops=_seen_light(frame),
         film=run.film if run else None,
         aperture=frame.settings.aperture,
         iso=frame.settings.iso,

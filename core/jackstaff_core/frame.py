@@ -15,6 +15,7 @@ from uuid import UUID
 
 from .exposure import MOST_GLASSES, Counting, SumStep
 from .finder import GlassKind, GlassStops
+from .fused_light import KEPT_LOOKS, Looked
 from .marks import Between, Inline, Size
 from .reciprocity import LawGiven
 from .refusal import Refusal
@@ -139,10 +140,14 @@ class FrameEvent:
 
 @dataclass(frozen=True, slots=True)
 class Reread:
-    """A reading during the run [stops against the metering], seconds from the opening."""
+    """A reading during the run [stops against the metering], seconds from the opening.
+
+    ``believed`` is what was said where it stood against a watching phone; None where nobody was asked, or has said.
+    """
 
     at_seconds: float
     stops: Annotated[float, Between(-40, 40, "stops")]
+    believed: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,7 +170,10 @@ class FrameRun:
     metered_seconds: Seconds
     film: LawGiven | None = None
     stops_per_minute: Annotated[float, Between(-30, 30, "stops a minute")] | None = None
+    rate_sd: Annotated[float, Between(0, 5, "stops a minute")] | None = None
     delay_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.0
+    looks: Annotated[tuple[Looked, ...], Size(0, KEPT_LOOKS)] = ()
+    """What a watching phone saw of the light, from before the opening on; never a picture."""
     rereads: Annotated[tuple[Reread, ...], Size(0, 200)] = ()
     bias_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     device: Literal["hand", "simulated"] = "hand"

@@ -26,8 +26,8 @@ from typing import Annotated
 
 from .advice import Advice, Severity
 from .anchoring import DRIFT_SD, GATE, JUMP_SD, READING_SD
-from .marks import Between, Size
-from .rate import RATE_SD, WANDER
+from .marks import Between, Inline, Size
+from .rate import RATE_SD, WANDER, Rate
 from .refusal import Refusal
 
 MOST_LOOKS = 400
@@ -234,10 +234,11 @@ def fused(
             if what.part != part:
                 belief.begin_part(what.stops - known(second))
                 part, part_zero, held = what.part, what.stops, None
-            elif second - last_look <= WATCHING_SECONDS:
+                last_look = -math.inf
+            held = _hear_look(belief, told, what, known(second), held)
+            if second - last_look <= WATCHING_SECONDS:
                 moved = what.stops - last_stops[0] - known(second) + known(last_look)
                 belief.notice(moved, what.sd**2 + last_stops[1], (second - last_look) / 60)
-            held = _hear_look(belief, told, what, known(second), held)
             last_look, last_stops = second, (what.stops, what.sd**2)
             tone = TONE_SHARE * (what.stops - part_zero)
             told.knot(second, belief.a + known(second), math.hypot(math.sqrt(max(0.0, belief.p[0][0])), tone))
@@ -258,6 +259,36 @@ def fused(
         told.contradicts,
         advice,
     )
+
+
+@dataclass(frozen=True, slots=True)
+class WatchedRate:
+    """How the light moves, and how far a phone saw it move since the last reading [stops]; None where none watched."""
+
+    rate: Annotated[Rate, Inline()]
+    moved_stops: float | None = None
+    moved_sd: float = 0.0
+    weights: tuple[Weight, ...] = ()
+    steps: tuple[LightStep, ...] = ()
+
+
+def watched_rate(known: Rate, planned: bool, looks: Sequence[Looked], now: float) -> WatchedRate:
+    """A rate from readings or a plan together with looks, their seconds counted from the last reading."""
+    if not looks:
+        return WatchedRate(known)
+    rate, counts = known.stops_per_minute / 60, known.counts
+    found = fused(
+        0.0,
+        looks,
+        forecast=(lambda second: rate * second) if counts else None,
+        rate_sd=known.rate_sd if counts else None,
+        now=now,
+    )
+    # What readings say is no forecast, and is named for what it is.
+    names = {Source.FORECAST: Source.FORECAST if planned else Source.READINGS}
+    weights = tuple(replace(each, source=names.get(each.source, each.source)) for each in found.weights)
+    moving = replace(known, stops_per_minute=found.stops_per_minute, rate_sd=found.rate_sd, counts=True)
+    return WatchedRate(moving, found.stops, found.sd, weights, found.steps)
 
 
 def _rising(name: str, seconds: Sequence[float]) -> None:

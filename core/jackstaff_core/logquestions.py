@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
-from . import editing, evidence, lessons, review
+from . import editing, evidence, lessons, light_story, review
 from . import statistics as counting
 from .exposure import MOST_GLASSES
 from .finished import FinishedFrame, finished
@@ -33,11 +33,12 @@ class ReviewedQuestion:
 
 @dataclass(frozen=True, slots=True)
 class ReviewedAnswer:
-    """What a reviewed frame teaches: the time for the same picture, cause and cure of what was seen, and the edit."""
+    """What a frame teaches: the time for the same picture, cause and cure of what was seen, the edit, the light."""
 
     next: lessons.NextTime | None
     remarks: tuple[review.Remark, ...]
     editing: tuple[editing.Note, ...]
+    light: light_story.LightStory | None = None
 
 
 def reviewed(asked: ReviewedQuestion) -> ReviewedAnswer:
@@ -67,7 +68,7 @@ def reviewed(asked: ReviewedQuestion) -> ReviewedAnswer:
         kelvin=about.kelvin,
         monochrome=bool(about.monochrome),
     )
-    return ReviewedAnswer(following, review.remarks(frame), editing.editing_notes(edit))
+    return ReviewedAnswer(following, review.remarks(frame), editing.editing_notes(edit), light_story.story(asked.frame))
 
 
 def _brighter(now: ReadingGiven, then: Frame) -> float:

@@ -29,7 +29,9 @@ from .filling import longest
 from .finder import FinderQuestion, Found, find
 from .flash import FlashAnswer, FlashQuestion, flash
 from .forecast import Forecast, LightQuestion, OwnReadings, Scene, forecast, light_at, rate_sd
+from .forgotten import BagGlass, Matched, compare
 from .fused_light import Looks as FrameLooks
+from .fused_light import WatchedRate, watched_rate
 from .gear import Body, Glass, together
 from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
@@ -40,7 +42,7 @@ from .marks import Between, Inline, Size
 from .packing import Line as PackLine
 from .packing import Plan, pack
 from .plausibility import SkyPick
-from .rate import MOST_READINGS, KnownRate, Rate, rate
+from .rate import MOST_READINGS, KnownRate, rate
 from .reach import Reach, ReachQuestion, reach
 from .reading import Given, ReadingGiven, SettingsGiven, metered, shutter
 from .readout import DIAL_LIMIT, Readout, readout
@@ -360,14 +362,33 @@ class RateQuestion:
     readings: Annotated[tuple[TakenReading, ...], Size(1, MOST_READINGS)]
     at: datetime
     forecast: KnownRate | None = None
+    looks: FrameLooks = ()
+    """What a watching phone saw, seconds from the last reading."""
 
 
-def _rate(asked: RateQuestion) -> Rate:
+def _rate(asked: RateQuestion) -> WatchedRate:
     if asked.forecast is not None:
         within("forecast.stops_per_minute", asked.forecast.stops_per_minute, -10, 10, "stops a minute")
         within("forecast.rate_sd", asked.forecast.rate_sd, 0, 5, "stops a minute")
     taken = [(each.at, _own_ev(each.reading)[0]) for each in asked.readings]
-    return rate(taken, asked.at, asked.forecast)
+    since = (asked.at - asked.readings[-1].at).total_seconds()
+    return watched_rate(rate(taken, asked.at, asked.forecast), asked.forecast is not None, asked.looks, since)
+
+
+@dataclass(frozen=True, slots=True)
+class PhoneQuestion:
+    """A camera's reading, what it was metered through [stops], and a phone's light; ``matched`` once before."""
+
+    reading: ReadingGiven
+    phone_stops: float
+    through_stops: Annotated[float, Between(0, 60, "stops")] = 0.0
+    matched: float | None = None
+    glass: Annotated[tuple[BagGlass, ...], Size(0, 60)] = ()
+
+
+def _phone(asked: PhoneQuestion) -> Matched:
+    scene = _own_ev(asked.reading)[0] + asked.through_stops
+    return compare(scene, asked.phone_stops, asked.matched, asked.glass)
 
 
 def _band(seconds: float, own: float, low: float, high: float) -> tuple[float, float]:
@@ -534,8 +555,9 @@ QUESTIONS: dict[str, Question] = {
     "looks/at": Question(AtQuestion, lambda q: AtAnswer(looks_at(q.scene(), q.seconds)), AtAnswer, drop_none=True),
     "looks/described": Question(DescribedQuestion, _described, DescribedAnswer),
     "light": Question(LightQuestion, forecast, Forecast),
-    "light/rate": Question(RateQuestion, _rate, Rate),
+    "light/rate": Question(RateQuestion, _rate, WatchedRate),
     "light/look": Question(LookQuestion, look, Look),
+    "light/phone": Question(PhoneQuestion, _phone, Matched),
     "outing/coordinates": Question(CoordinatesQuestion, lambda q: coordinates(q.text), Written),
     "outing/days": Question(DaysQuestion, days, Days),
     "outing/wait": Question(WaitQuestion, _wait, Wait),

@@ -90,7 +90,7 @@ def _others(frame: FinishedFrame) -> list[str]:
     found = []
     if frame.came_out is not None and abs(frame.came_out) >= WRONG_STOPS:
         found.append("too_bright" if frame.came_out > 0 else "too_dark")
-    if not frame.dark and abs(frame.late_stops) >= LATE_STOPS:
+    if not frame.dark and abs(frame.timing_stops) >= LATE_STOPS:
         found.append("late")
     return found
 

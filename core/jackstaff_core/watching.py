@@ -33,7 +33,9 @@ LEAST_CELLS, MOST_CELLS = 16, 400
 MOST_PARTS = 10_000
 DARKEST = 0.0015
 """Cells below this luminance are a few steps of eight bits [share of white]."""
-LEAST_KNOWN, LEAST_SHARE = 8, 0.08
+LEAST_KNOWN, LEAST_SHARE = 8, 0.12
+FEW_SHARE, FEW_STEP = 0.3, 1.0
+"""So few cells may all belong to whoever walks past: they vouch for no larger change [stops]."""
 MOST_SHARE, CHANGED, NEAR_STOPS, FLAT_AGREEING = 0.75, 0.33, 0.5, 0.9
 SETTLED_LOOKS = 3
 MOST_STEP = 3.0
@@ -166,7 +168,9 @@ def _compared(
     far = max(CUT_SDS * spread, CUT_STOPS)
     near = [offset for offset in offsets if abs(offset - middle) <= far]
     light = math.fsum(near) / len(near)
-    if abs(light - before.stops) > MOST_STEP or not _alike(seen, before.known, light, columns):
+    if abs(light - before.stops) > (MOST_STEP if len(offsets) >= FEW_SHARE * len(seen) else FEW_STEP) or not _alike(
+        seen, before.known, light, columns
+    ):
         return _unlike(seen, before, columns, share, told, extra)
     # What jumps is light; what comes and goes between looks is flicker.
     jump = min(abs(light - before.stops), MOST_FLICKER)

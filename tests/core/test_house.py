@@ -83,7 +83,9 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "measured": {"step": "third"},
     "looks": {"wants": [], "own": []},
     "looks/at": {"wants": []},
-    "light/rate": {},
+    "light/rate": {"looks": []},
+    "light/look": {"anew": False},
+    "light/phone": {"through_stops": 0, "glass": []},
     "together": {},
     "looks/described": {},
     "light": {"step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": [], "skies": []},
@@ -107,7 +109,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "run/lateness": {},
     "run/close": {
         "delay_seconds": 0, "ev_points": [], "readings": [], "tracked": False, "bias_stops": 0,
-        "rate_from_readings": False,
+        "rate_from_readings": False, "looks": [],
     },
     "run/arm": {"glass": [], "upright": False, "open_since_seconds": 0, "releases": 0},
     "run/series": {

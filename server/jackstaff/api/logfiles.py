@@ -209,7 +209,7 @@ def _written(frames: Sequence[Frame], as_: str) -> HttpResponse:
     def told(frame: dict[str, Any]) -> tuple[object, ...]:
         was = finished(by_key[frame["id"]])
         names = " + ".join(glass["name"] for glass in frame["stack"])
-        late = round(was.late_stops, 3) if was and not was.aborted else None
+        late = round(was.timing_stops, 3) if was and not was.aborted else None
         return (names, was and round(was.seconds, 3), late)
 
     match as_:

@@ -628,6 +628,49 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/light/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Light Look
+         * @description One look: ``cells`` row by row, ``columns`` in a row, None where clipped.
+         *
+         *     ``held`` is whether exposure and white balance stand still; ``exposure_seconds`` and ``iso`` what the camera tells.
+         *     ``anew`` begins a part with a zero of its own: the camera was started again, and does not tell its exposure.
+         */
+        post: operations["jackstaff_api_mount_light_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light/phone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Light Phone
+         * @description A camera's reading, what it was metered through [stops], and a phone's light; ``matched`` once before.
+         */
+        post: operations["jackstaff_api_mount_light_phone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/light/rate": {
         parameters: {
             query?: never;
@@ -2116,6 +2159,14 @@ export interface components {
             wants: components["schemas"]["WantAsked"][];
         };
         /**
+         * BagGlass
+         * @description A filter that could be on.
+         */
+        BagGlassAsked: {
+            name: string;
+            stops: number;
+        };
+        /**
          * BlendFrame
          * @description One of the frames to blend: its window and the kinds it is for.
          */
@@ -2566,6 +2617,8 @@ export interface components {
             /** @default [] */
             ev_points: components["schemas"]["PointAsked"][];
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            /** @default [] */
+            looks: components["schemas"]["LookedAsked"][];
             needed_seconds: number;
             /** Format: date-time */
             now: string;
@@ -2573,8 +2626,9 @@ export interface components {
             opened_at: string;
             /** @default false */
             rate_from_readings: boolean;
+            rate_sd?: number | null;
             /** @default [] */
-            readings: components["schemas"]["PointAsked"][];
+            readings: components["schemas"]["ReadingPointAsked"][];
             stops_per_minute?: number | null;
             /** @default false */
             tracked: boolean;
@@ -2912,6 +2966,7 @@ export interface components {
             error_if_closed_now_stops: number | null;
             gathered: number;
             largest_reachable_seconds: number | null;
+            light: components["schemas"]["WatchedLightAnswer"] | null;
             light_left_at_close: number | null;
             reaches: boolean;
             track: components["schemas"]["ProgressAnswer"][];
@@ -2925,6 +2980,37 @@ export interface components {
             iso: number;
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * Eye
+         * @description What is kept between looks: each cell's own brightness, the last look, and the light then.
+         */
+        EyeAnswer: {
+            flicker: number;
+            known: (number | null)[];
+            last: (number | null)[];
+            looks: number[];
+            part: number;
+            still: number;
+            stops: number;
+            unlike: number;
+        };
+        /**
+         * Eye
+         * @description What is kept between looks: each cell's own brightness, the last look, and the light then.
+         */
+        EyeAsked: {
+            /** @default 0.02 */
+            flicker: number;
+            known: (number | null)[];
+            last: (number | null)[];
+            looks: number[];
+            part: number;
+            /** @default 0 */
+            still: number;
+            stops: number;
+            /** @default 0 */
+            unlike: number;
         };
         /**
          * FactAnswer
@@ -3461,6 +3547,8 @@ export interface components {
             device: "hand" | "simulated";
             expected_sd?: number | null;
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            /** @default [] */
+            looks: components["schemas"]["LookedAsked"][];
             metered_seconds: number;
             /**
              * @default frame
@@ -3469,6 +3557,7 @@ export interface components {
             purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch" | "trial";
             /** @default 0 */
             purpose_stops: number;
+            rate_sd?: number | null;
             /** @default [] */
             rereads: components["schemas"]["RereadAsked"][];
             /** @default 1 */
@@ -3501,6 +3590,8 @@ export interface components {
             device: "hand" | "simulated";
             expected_sd?: number | null;
             film?: (components["schemas"]["PowerDoc"] | components["schemas"]["AdditiveDoc"] | components["schemas"]["TableDoc"]) | null;
+            /** @default [] */
+            looks: components["schemas"]["LookedDoc"][];
             metered_seconds: number;
             /**
              * @default frame
@@ -3509,6 +3600,7 @@ export interface components {
             purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch" | "trial";
             /** @default 0 */
             purpose_stops: number;
+            rate_sd?: number | null;
             /** @default [] */
             rereads: components["schemas"]["RereadDoc"][];
             /** @default 1 */
@@ -4096,6 +4188,43 @@ export interface components {
             stops_per_minute: number;
         };
         /**
+         * LightStep
+         * @description A change at once.
+         */
+        LightStepAnswer: {
+            at_seconds: number;
+            stops: number;
+        };
+        /**
+         * LightStory
+         * @description ``came_stops`` is how much more (+) light came in than was wanted, ``came_sd`` how well that is known.
+         */
+        LightStoryAnswer: {
+            came_sd: number;
+            came_stops: number;
+            differs_from_seconds: number | null;
+            differs_stops: number;
+            last_sd: number;
+            last_stops: number;
+            planned_stops: number;
+            points: components["schemas"]["Light_StoryLightPointAnswer"][];
+            rate_sd: number;
+            steps: components["schemas"]["LightStepAnswer"][];
+            stops_per_minute: number;
+            text: string;
+            weights: components["schemas"]["WeightAnswer"][];
+        };
+        /**
+         * LightPoint
+         * @description Light against the metering [stops] with its sd, seconds from the opening; ``planned`` is what was counted on.
+         */
+        Light_StoryLightPointAnswer: {
+            at_seconds: number;
+            planned: number;
+            sd: number;
+            stops: number;
+        };
+        /**
          * Line
          * @description One thing to pack: ``missing`` when the plan needs it and the kit has none.
          */
@@ -4112,6 +4241,33 @@ export interface components {
         LogAsked: {
             frames: components["schemas"]["FrameAsked"][];
             items: components["schemas"]["ItemAsked"][];
+        };
+        /**
+         * Look
+         * @description Light [stops] against the start of its ``part`` with its sd; None while the picture has moved or is lost.
+         */
+        LookAnswer: {
+            eye: components["schemas"]["EyeAnswer"] | null;
+            part: number;
+            phone_stops: number | null;
+            sd: number | null;
+            share: number;
+            sight: components["schemas"]["Sight"];
+            stops: number | null;
+        };
+        /**
+         * LookQuestion
+         * @description One look: ``cells`` row by row, ``columns`` in a row, None where clipped.
+         */
+        LookAsked: {
+            /** @default false */
+            anew: boolean;
+            before?: components["schemas"]["EyeAsked"] | null;
+            cells: (number | null)[];
+            columns: number;
+            exposure_seconds?: number | null;
+            held: boolean;
+            iso?: number | null;
         };
         /** LookCopy */
         LookCopy: {
@@ -4135,6 +4291,38 @@ export interface components {
             /** Number */
             number: number;
         };
+        /**
+         * Looked
+         * @description A look [stops against its part's zero, with its sd], seconds from the opening.
+         */
+        LookedAnswer: {
+            at_seconds: number;
+            part: number;
+            sd: number;
+            stops: number;
+        };
+        /**
+         * Looked
+         * @description A look [stops against its part's zero, with its sd], seconds from the opening.
+         */
+        LookedAsked: {
+            at_seconds: number;
+            /** @default 0 */
+            part: number;
+            sd: number;
+            stops: number;
+        };
+        /**
+         * Looked
+         * @description A look [stops against its part's zero, with its sd], seconds from the opening.
+         */
+        LookedDoc: {
+            at_seconds: number;
+            /** @default 0 */
+            part: number;
+            sd: number;
+            stops: number;
+        };
         /** Looks */
         LooksAnswer: {
             advice: components["schemas"]["AdviceAnswer"][];
@@ -4150,6 +4338,16 @@ export interface components {
             subjects: components["schemas"]["SubjectAsked"][];
             /** @default [] */
             wants: components["schemas"]["WantAsked"][];
+        };
+        /**
+         * Matched
+         * @description ``match`` is what the phone is matched by from now on [stops]; ``off_stops`` against an earlier match.
+         */
+        MatchedAnswer: {
+            advice: components["schemas"]["AdviceAnswer"] | null;
+            match: number;
+            off_stops: number | null;
+            sd: number;
         };
         /** @enum {string} */
         Matter: "date" | "low_at_sunrise" | "low_at_sunset" | "look_at_sunrise" | "look_at_sunset" | "moonlight" | "dark";
@@ -4220,6 +4418,9 @@ export interface components {
         MovingLightAsked: {
             /** @default 0 */
             delay_seconds: number;
+            /** @default 0 */
+            moved_sd: number;
+            moved_stops?: number | null;
             /** @default 0 */
             rate_sd: number;
             stops_per_minute: number;
@@ -4560,6 +4761,19 @@ export interface components {
             own_certificate: boolean;
         };
         /**
+         * PhoneQuestion
+         * @description A camera's reading, what it was metered through [stops], and a phone's light; ``matched`` once before.
+         */
+        PhoneAsked: {
+            /** @default [] */
+            glass: components["schemas"]["BagGlassAsked"][];
+            matched?: number | null;
+            phone_stops: number;
+            reading: components["schemas"]["ReadingAsked"];
+            /** @default 0 */
+            through_stops: number;
+        };
+        /**
          * PhotoAnswer
          * @description What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone.
          */
@@ -4784,18 +4998,6 @@ export interface components {
             wished: number;
         };
         /**
-         * Rate
-         * @description How the light moves [stops/min] with the sd of that, from ``used`` of the readings.
-         */
-        RateAnswer: {
-            advice: components["schemas"]["AdviceAnswer"] | null;
-            counts: boolean;
-            minutes: number;
-            rate_sd: number;
-            stops_per_minute: number;
-            used: number;
-        };
-        /**
          * RateQuestion
          * @description Readings of one scene, the same filters on, in order of time; ``forecast`` is what a plan says of the rate.
          */
@@ -4803,6 +5005,8 @@ export interface components {
             /** Format: date-time */
             at: string;
             forecast?: components["schemas"]["KnownRateAsked"] | null;
+            /** @default [] */
+            looks: components["schemas"]["LookedAsked"][];
             readings: components["schemas"]["TakenReadingAsked"][];
         };
         /** Reach */
@@ -4871,6 +5075,15 @@ export interface components {
             shutter?: (string | number) | null;
             /** @default third */
             step: components["schemas"]["Step"];
+        };
+        /**
+         * ReadingPoint
+         * @description A reading on the way; ``believed`` is what was said where it stood against a watching phone.
+         */
+        ReadingPointAsked: {
+            at_seconds: number;
+            believed?: boolean | null;
+            stops: number;
         };
         /** ReadingStatus */
         ReadingStatusAnswer: {
@@ -4958,6 +5171,7 @@ export interface components {
          */
         RereadAsked: {
             at_seconds: number;
+            believed?: boolean | null;
             stops: number;
         };
         /**
@@ -4966,14 +5180,16 @@ export interface components {
          */
         RereadDoc: {
             at_seconds: number;
+            believed?: boolean | null;
             stops: number;
         };
         /**
          * ReviewedAnswer
-         * @description What a reviewed frame teaches: the time for the same picture, cause and cure of what was seen, and the edit.
+         * @description What a frame teaches: the time for the same picture, cause and cure of what was seen, the edit, the light.
          */
         ReviewedAnswer: {
             editing: components["schemas"]["NoteAnswer"][];
+            light: components["schemas"]["LightStoryAnswer"] | null;
             next: components["schemas"]["NextTimeAnswer"] | null;
             remarks: components["schemas"]["RemarkAnswer"][];
         };
@@ -5172,6 +5388,8 @@ export interface components {
             mark: string | null;
             seconds: number;
         };
+        /** @enum {string} */
+        Sight: "watching" | "moved" | "lost";
         /** SignIn */
         SignIn: {
             /** Password */
@@ -5269,6 +5487,8 @@ export interface components {
             /** Sort */
             sort: string;
         };
+        /** @enum {string} */
+        Source: "metering" | "forecast" | "readings" | "watch";
         /**
          * Span
          * @description From an instant to another.
@@ -5923,6 +6143,38 @@ export interface components {
             kind: string;
             look: string;
         };
+        /**
+         * WatchedLight
+         * @description What the light is now against the metering [stops], how it moves, and what says so.
+         */
+        WatchedLightAnswer: {
+            advice: components["schemas"]["AdviceAnswer"] | null;
+            contradicts: number | null;
+            error_sd: number;
+            kept: components["schemas"]["LookedAnswer"][];
+            rate_sd: number;
+            sd: number;
+            steps: components["schemas"]["LightStepAnswer"][];
+            stops: number;
+            stops_per_minute: number;
+            weights: components["schemas"]["WeightAnswer"][];
+        };
+        /**
+         * WatchedRate
+         * @description How the light moves, and how far a phone saw it move since the last reading [stops]; None where none watched.
+         */
+        WatchedRateAnswer: {
+            advice: components["schemas"]["AdviceAnswer"] | null;
+            counts: boolean;
+            minutes: number;
+            moved_sd: number;
+            moved_stops: number | null;
+            rate_sd: number;
+            steps: components["schemas"]["LightStepAnswer"][];
+            stops_per_minute: number;
+            used: number;
+            weights: components["schemas"]["WeightAnswer"][];
+        };
         /** WaterAnswer */
         WaterAnswer: {
             /**
@@ -5993,6 +6245,15 @@ export interface components {
             wind_from_deg: number;
             /** Wind M S */
             wind_m_s: number;
+        };
+        /**
+         * Weight
+         * @description What a source by itself would know of the light now: its sd [stops], and its share in the whole.
+         */
+        WeightAnswer: {
+            sd: number;
+            share: number;
+            source: components["schemas"]["Source"];
         };
         /**
          * Window
@@ -8010,6 +8271,90 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_mount_light_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_light_phone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhoneAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_mount_light_rate: {
         parameters: {
             query?: never;
@@ -8029,7 +8374,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RateAnswer"];
+                    "application/json": components["schemas"]["WatchedRateAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
