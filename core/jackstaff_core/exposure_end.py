@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .advice import Advice, Severity
 from .fused_light import KEPT_LOOKS, Fused, Knot, LightStep, Looked, Weight, fused, thinned
@@ -162,14 +162,24 @@ def _watched(question: ExposureEndQuestion, now: float) -> Fused:
     if ahead is None and rate is not None:
         slope = within("stops_per_minute", rate, -30, 30, "stops a minute") / 60
         ahead = lambda second: slope * second  # noqa: E731
-    return fused(
-        -within("delay_seconds", question.delay_seconds, 0, LONGEST_SECONDS, "s"),
+    # Light that was known at the opening stands there instead of at the metering.
+    moved = within("moved_stops", question.moved_stops or 0.0, -MOST_MOVED, MOST_MOVED, "stops")
+    delay = within("delay_seconds", question.delay_seconds, 0, LONGEST_SECONDS, "s")
+    seen = fused(
+        -delay if question.moved_stops is None else 0.0,
         question.looks,
-        [(at, stops, believed[place] if place < len(believed) else None) for place, (at, stops) in enumerate(readings)],
+        [
+            (at, stops - moved, believed[place] if place < len(believed) else None)
+            for place, (at, stops) in enumerate(readings)
+        ],
         ahead,
         question.rate_sd if question.rate_sd is not None or ahead is None else PLANNED_RATE_SD,
         now,
     )
+    if not moved:
+        return seen
+    knots = tuple(replace(knot, stops=knot.stops + moved) for knot in seen.knots)
+    return replace(seen, knots=knots, stops=seen.stops + moved)
 
 
 def seen_knots(question: ExposureEndQuestion) -> tuple[Knot, ...]:

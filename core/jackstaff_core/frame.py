@@ -172,6 +172,10 @@ class FrameRun:
     stops_per_minute: Annotated[float, Between(-30, 30, "stops a minute")] | None = None
     rate_sd: Annotated[float, Between(0, 5, "stops a minute")] | None = None
     delay_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.0
+    moved_stops: Annotated[float, Between(-40, 40, "stops")] | None = None
+    """How far the light was known to have moved from the metering to the opening, from the frame before; instead of
+    rate and delay.
+    """
     looks: Annotated[tuple[Looked, ...], Size(0, KEPT_LOOKS)] = ()
     """What a watching phone saw of the light, from before the opening on; never a picture."""
     rereads: Annotated[tuple[Reread, ...], Size(0, 200)] = ()

@@ -25,7 +25,7 @@ _UNTOLD = ("dark", "stopwatch", "timer")
 
 
 @dataclass(frozen=True, slots=True)
-class LightPoint:
+class StoryPoint:
     """Light against the metering [stops] with its sd, seconds from the opening; ``planned`` is what was counted on."""
 
     at_seconds: float
@@ -48,7 +48,7 @@ class LightStory:
     planned_stops: float
     differs_from_seconds: float | None
     differs_stops: float
-    points: tuple[LightPoint, ...]
+    points: tuple[StoryPoint, ...]
     steps: tuple[LightStep, ...]
     weights: tuple[Weight, ...]
     last_stops: float
@@ -66,8 +66,9 @@ def story(frame: Frame) -> LightStory | None:
     question = _question(frame, seconds)
     planned = exposure_end(_question(frame, frame.answer.set_seconds)).error_if_closed_now_stops or 0.0
     rate = (run.stops_per_minute or 0.0) / 60
+    opened = run.moved_stops if run.moved_stops is not None else rate * run.delay_seconds
     points = [
-        LightPoint(knot.at_seconds, knot.stops, knot.sd, rate * (knot.at_seconds + run.delay_seconds))
+        StoryPoint(knot.at_seconds, knot.stops, knot.sd, opened + rate * knot.at_seconds)
         for knot in seen_knots(question)
         if -run.delay_seconds <= knot.at_seconds <= seconds
     ]
@@ -117,12 +118,13 @@ def _question(frame: Frame, closed: float) -> ExposureEndQuestion:
         readings=tuple((each.at_seconds, each.stops) for each in run.rereads),
         film=run.film,
         rate_sd=run.rate_sd,
+        moved_stops=run.moved_stops,
         looks=run.looks,
         believed=tuple(each.believed for each in run.rereads),
     )
 
 
-def _differs(points: list[LightPoint]) -> float | None:
+def _differs(points: list[StoryPoint]) -> float | None:
     """The second from which the light was off the plan to the end, or for most of what was left."""
     during = [point for point in points if point.at_seconds >= 0]
     for place, point in enumerate(during):
@@ -137,7 +139,7 @@ def _differs(points: list[LightPoint]) -> float | None:
     return None
 
 
-def _mean_off(points: list[LightPoint]) -> float:
+def _mean_off(points: list[StoryPoint]) -> float:
     """How far the light was off the plan from there on, in the mean [stops]."""
     start = _differs(points)
     off = [point.stops - point.planned for point in points if start is not None and point.at_seconds >= start]

@@ -462,6 +462,7 @@ class CloseQuestion:
     bias_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     rate_from_readings: bool = False
     rate_sd: Annotated[float, Between(0, 5, "stops a minute")] | None = None
+    moved_stops: Annotated[float, Between(-40, 40, "stops")] | None = None
     looks: FrameLooks = ()
     """What a watching phone saw from the metering on."""
 
@@ -479,6 +480,7 @@ def _close(asked: CloseQuestion) -> ExposureEnd:
             tracked=asked.tracked,
             rate_from_readings=asked.rate_from_readings,
             rate_sd=asked.rate_sd,
+            moved_stops=asked.moved_stops,
             looks=asked.looks,
             believed=tuple(point.believed for point in asked.readings),
         )

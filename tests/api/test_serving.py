@@ -99,7 +99,7 @@ def test_every_answer_keeps_foreign_scripts_and_frames_out(path: str) -> None:
     assert headers["X-Frame-Options"] == "DENY"
     assert headers["X-Content-Type-Options"] == "nosniff"
     assert headers["Referrer-Policy"] == headers["Cross-Origin-Opener-Policy"] == "same-origin"
-    assert headers["Permissions-Policy"] == "camera=(), microphone=(), geolocation=(self)"
+    assert headers["Permissions-Policy"] == "camera=(self), microphone=(), geolocation=(self)"
     # Over plain HTTP on one's own machine it would lock the browser out.
     assert "Strict-Transport-Security" not in headers
 

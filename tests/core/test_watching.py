@@ -264,6 +264,16 @@ def test_a_forecast_goes_on_from_what_was_seen_and_looks_without_end_are_kept_th
         exposure_end(ExposureEndQuestion(120, 60, looks=(looks[1], looks[0])))
 
 
+def test_light_known_at_the_opening_stands_there() -> None:
+    # The frame before was watched to its end: this one opens a stop brighter than metered, and the light falls by half.
+    looks = looks_of(lambda second: -0.5 if second > 0 else 0.0, -30, 90)
+    found = exposure_end(ExposureEndQuestion(120, 90, 600, 0.0, looks=looks, moved_stops=1.0, rate_sd=0.02))
+    assert found.light is not None
+    assert found.light.stops == pytest.approx(0.5, abs=0.08)
+    assert found.close_after_seconds == pytest.approx(120 / 2**0.5, rel=0.06)
+    assert exposure_end(ExposureEndQuestion(120, 0, 600, 0.0, moved_stops=1.0)).close_after_seconds == pytest.approx(60)
+
+
 def test_light_that_was_seen_to_move_counts_instead_of_rate_and_delay() -> None:
     reading = ReadingGiven("1/2", "8", "100")
     still = expose(ExposureQuestion(reading))

@@ -11,8 +11,10 @@ from pydantic import Field
 
 from jackstaff.standins.camera import GlassOn, picture
 from jackstaff.standins.meter import Meter, SimulatedMeter
+from jackstaff.standins.phone import EXPOSURE_SECONDS, ISO, Phone, SimulatedPhone
 from jackstaff.standins.trigger import Closed, Device, Opened, SimulatedTrigger, Trigger, Trouble
 from jackstaff_core.heavens import Place
+from jackstaff_core.made_up_sky import AFTER_SECONDS, BEFORE_SECONDS, SkyKind
 from jackstaff_core.questions import AtQuestion
 from jackstaff_core.reading import aperture, iso
 from jackstaff_core.scales import Step
@@ -105,6 +107,14 @@ class PictureAsked(Asked):
     seed: Annotated[int, Field(strict=True, ge=0, le=2**31)] = 7
 
 
+class SkySeenAsked(Asked):
+    """A second of a made-up sky."""
+
+    kind: SkyKind
+    second: Annotated[Number, Field(ge=-BEFORE_SECONDS, le=AFTER_SECONDS)]
+    seed: Annotated[int, Field(strict=True, ge=0, le=2**31)] = 1
+
+
 @router.post("/trigger/open", response=OpenedAnswer)
 def press(request: HttpRequest, asked: OpenAsked) -> Opened:
     """Press the simulated trigger: when the shutter really opened, or why it did not."""
@@ -141,3 +151,11 @@ def take(request: HttpRequest, question: PictureAsked) -> HttpResponse:
         question.seed,
     )
     return HttpResponse(jpeg, content_type="image/jpeg")
+
+
+@router.post("/phone", response={200: bytes}, openapi_extra=file_as("image/png"))
+def see(request: HttpRequest, asked: SkySeenAsked) -> HttpResponse:
+    """What the simulated phone sees of a made-up sky, as a PNG; its exposure is held, and told in the headers."""
+    phone: Phone = SimulatedPhone(asked.kind, asked.seed)
+    told = {"X-Exposure-Seconds": str(EXPOSURE_SECONDS), "X-Iso": str(ISO)}
+    return HttpResponse(phone.see(asked.second), content_type="image/png", headers=told)

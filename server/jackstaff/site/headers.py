@@ -19,7 +19,7 @@ POLICY = "; ".join(
 )
 HEADERS = {
     "Content-Security-Policy": POLICY,
-    "Permissions-Policy": "camera=(), microphone=(), geolocation=(self)",
+    "Permissions-Policy": "camera=(self), microphone=(), geolocation=(self)",
 }
 
 

@@ -1723,6 +1723,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/standins/phone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * See
+         * @description What the simulated phone sees of a made-up sky, as a PNG; its exposure is held, and told in the headers.
+         */
+        post: operations["jackstaff_api_standins_see"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/standins/trigger/close": {
         parameters: {
             query?: never;
@@ -2619,6 +2639,7 @@ export interface components {
             film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
             /** @default [] */
             looks: components["schemas"]["LookedAsked"][];
+            moved_stops?: number | null;
             needed_seconds: number;
             /** Format: date-time */
             now: string;
@@ -3550,6 +3571,7 @@ export interface components {
             /** @default [] */
             looks: components["schemas"]["LookedAsked"][];
             metered_seconds: number;
+            moved_stops?: number | null;
             /**
              * @default frame
              * @enum {string}
@@ -3593,6 +3615,7 @@ export interface components {
             /** @default [] */
             looks: components["schemas"]["LookedDoc"][];
             metered_seconds: number;
+            moved_stops?: number | null;
             /**
              * @default frame
              * @enum {string}
@@ -4207,22 +4230,12 @@ export interface components {
             last_sd: number;
             last_stops: number;
             planned_stops: number;
-            points: components["schemas"]["Light_StoryLightPointAnswer"][];
+            points: components["schemas"]["StoryPointAnswer"][];
             rate_sd: number;
             steps: components["schemas"]["LightStepAnswer"][];
             stops_per_minute: number;
             text: string;
             weights: components["schemas"]["WeightAnswer"][];
-        };
-        /**
-         * LightPoint
-         * @description Light against the metering [stops] with its sd, seconds from the opening; ``planned`` is what was counted on.
-         */
-        Light_StoryLightPointAnswer: {
-            at_seconds: number;
-            planned: number;
-            sd: number;
-            stops: number;
         };
         /**
          * Line
@@ -5438,8 +5451,27 @@ export interface components {
             reading: components["schemas"]["ReadingAsked"];
             sky: components["schemas"]["SkyPick"];
         };
+        /**
+         * SkyKind
+         * @enum {string}
+         */
+        SkyKind: "dawn" | "dusk" | "clear" | "thin_cloud" | "broken_cloud" | "storm_edge" | "lamps" | "sun_gap" | "fog_lifting" | "showers";
         /** @enum {string} */
         SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
+        /**
+         * SkySeenAsked
+         * @description A second of a made-up sky.
+         */
+        SkySeenAsked: {
+            kind: components["schemas"]["SkyKind"];
+            /** Second */
+            second: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
         /**
          * SolveQuestion
          * @description ``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time).
@@ -5628,6 +5660,16 @@ export interface components {
         };
         /** @enum {string} */
         Step: "third" | "half" | "full";
+        /**
+         * StoryPoint
+         * @description Light against the metering [stops] with its sd, seconds from the opening; ``planned`` is what was counted on.
+         */
+        StoryPointAnswer: {
+            at_seconds: number;
+            planned: number;
+            sd: number;
+            stops: number;
+        };
         /**
          * Strength
          * @description One meaning of a label. The ``_max`` fields are the dense end of a variable glass.
@@ -10829,6 +10871,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeterAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_standins_see: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkySeenAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "image/png": string;
                 };
             };
             /** @description Larger than 4 MB */
