@@ -1,3 +1,4 @@
+import { here } from "../api/here";
 import { Engine } from "./engine";
 import { Engines } from "./engines";
 import { ENGINE_FILES, ENGINE_URL } from "./protocol";
@@ -121,8 +122,14 @@ function started(): Promise<Engines> {
     engine = made;
     return made;
   })();
+  starting.catch(() => {
+    // Whoever asks next tries again.
+    starting = null;
+  });
   return starting;
 }
+
+here.ask = async (name, body, signal) => (await started()).ask(name, body, signal);
 
 let seam: (() => void) | null = null;
 

@@ -5,7 +5,7 @@ export type Light = Schemas["ForecastAnswer"];
 export type Swaps = Schemas["SwapPlanAnswer"];
 export type Tide = Schemas["TideAnswer"];
 export type Plausible = Schemas["PlausibleAnswer"];
-export type Rate = Schemas["RateAnswer"];
+export type Rate = Schemas["WatchedRateAnswer"];
 
 /** The light of a place over a time. */
 export function useLight(question: Schemas["LightAsked"] | null) {

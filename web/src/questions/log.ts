@@ -98,8 +98,8 @@ async function ofOwn<T>(own: OwnLog, kept: () => Promise<T>, sent: (log: Schemas
 }
 
 /** The time for next time, cause and cure, and what to do in the edit. */
-export function useReviewed(question: Schemas["ReviewedAsked"]) {
-  return useAsk(`reviewed ${question.frame.id}`, question, (body, signal) =>
+export function useReviewed(question: Schemas["ReviewedAsked"] | null) {
+  return useAsk(`reviewed ${question?.frame.id ?? ""}`, question, (body, signal) =>
     answer(api.POST("/api/log/reviewed", { body, signal })),
   );
 }

@@ -101,10 +101,23 @@ describe("the corrected sum", () => {
       [{ at_seconds: 120, stops: -0.6 }],
       { stops_per_minute: -0.3, rate_sd: 0.05, delay_seconds: 300 },
     ],
+    [
+      "what had been seen to move by then has moved on",
+      { stops_per_minute: 0.1, rate_sd: 0.02, delay_seconds: 60, moved_stops: 1, moved_sd: 0 },
+      [],
+      { stops_per_minute: 0.1, rate_sd: 0.02, delay_seconds: 360, moved_stops: 1.5, moved_sd: 0.1 },
+    ],
   ])("%s", (_, light, rereads, expected) => {
     const asked = correctedOf(armed({}, { light }), frame({}, { rereads }), correction, LATER);
     expect(asked?.light ?? null).toEqual(
-      expected === null ? null : { ...expected, stops_per_minute: expect.closeTo(expected.stops_per_minute) as number },
+      expected === null
+        ? null
+        : {
+            moved_stops: null,
+            moved_sd: 0,
+            ...expected,
+            stops_per_minute: expect.closeTo(expected.stops_per_minute) as number,
+          },
     );
   });
 

@@ -3,21 +3,25 @@ import type { Schemas } from "../api/client";
 import type { Cause, Frame } from "./frames";
 import { answerOf, type Armed, change } from "./running";
 
+/** What a phone saw of a frame's light. */
+export type Lit = Schemas["LightStoryAnswer"];
+
 /** What a reviewed frame teaches the next one; null while nobody has said how it came out, and for film, whose law bends it. */
-export function againOf(armed: Armed, frame: Frame): Schemas["AgainAsked"] | null {
+export function againOf(armed: Armed, frame: Frame, seen: Lit | null = null): Schemas["AgainAsked"] | null {
   const trial = frame.run?.purpose === "trial";
   if ((armed.after && !trial) || armed.queue) return null;
   // A trial's short time is no part of the frame it was for.
-  return taughtBy(frame, trial ? 0 : armed.plan.run.bias_stops);
+  return taughtBy(frame, trial ? 0 : armed.plan.run.bias_stops, seen);
 }
 
 /** The same for a frame whose time is worked out anew, but for `decided` stops that will be decided again. */
-export function taughtBy(frame: Frame, decided = 0): Schemas["AgainAsked"] | null {
+export function taughtBy(frame: Frame, decided = 0, seen: Lit | null = null): Schemas["AgainAsked"] | null {
   const came_out = frame.review?.came_out;
   if (came_out == null || frame.run?.film != null || frame.state !== "closed") return null;
   return {
     came_out,
-    late_stops: frame.error?.stops ?? 0,
+    // What the sky did beside the clock, where a phone watched it.
+    late_stops: seen?.came_stops ?? frame.error?.stops ?? 0,
     // A frame from a file or by hand was neither decided on the way nor corrected, as far as is known.
     longer_stops: (frame.run?.bias_stops ?? 0) - decided,
     earlier_stops: frame.run?.correction_stops ?? 0,
@@ -30,6 +34,7 @@ export function correctedOf(
   frame: Frame,
   correction: Schemas["CorrectionAsked"],
   now: number,
+  seen: Lit | null = null,
 ): Schemas["ExposureAsked"] | null {
   const { question } = armed;
   if (!question) return null;
@@ -40,7 +45,7 @@ export function correctedOf(
     correction,
     // A time that was decided is decided again, as much longer as the frame wanted.
     chosen_seconds: decided == null ? null : decided * 2 ** taught,
-    light: lightSince(question.light ?? null, frame, now),
+    light: lightSince(question.light ?? null, frame, now, seen),
   };
 }
 
@@ -49,12 +54,28 @@ function lightSince(
   known: Schemas["MovingLightAsked"] | null,
   frame: Frame,
   now: number,
+  seen: Lit | null,
 ): Schemas["MovingLightAsked"] | null {
   const since = Math.max(0, (now - Date.parse(frame.opened_at)) / 1000);
+  if (seen) {
+    const minutes = frame.closed_at == null ? 0 : Math.max(0, (now - Date.parse(frame.closed_at)) / 60_000);
+    const { last_stops, last_sd, stops_per_minute, rate_sd } = seen;
+    return {
+      stops_per_minute,
+      rate_sd,
+      delay_seconds: since,
+      moved_stops: last_stops + stops_per_minute * minutes,
+      moved_sd: Math.hypot(last_sd, rate_sd * minutes),
+    };
+  }
   const last = frame.run?.rereads.at(-1);
+  const unseen = { moved_stops: null, moved_sd: 0 };
   if (last && last.at_seconds > 0)
-    return { stops_per_minute: (last.stops / last.at_seconds) * 60, rate_sd: READ_SD, delay_seconds: since };
-  return known && { ...known, delay_seconds: known.delay_seconds + since };
+    return { stops_per_minute: (last.stops / last.at_seconds) * 60, rate_sd: READ_SD, delay_seconds: since, ...unseen };
+  if (known?.moved_stops == null) return known && { ...known, ...unseen, delay_seconds: known.delay_seconds + since };
+  const moved_stops = known.moved_stops + (known.stops_per_minute * since) / 60;
+  const moved_sd = Math.hypot(known.moved_sd, (known.rate_sd * since) / 60);
+  return { ...known, delay_seconds: known.delay_seconds + since, moved_stops, moved_sd };
 }
 
 /** How well a rate is known that was read while the shutter was open [stops/min]. */
@@ -79,8 +100,11 @@ export function armAgain(
         metered_seconds: answered.metered_seconds,
         bias_stops: answered.residue_stops,
         stops_per_minute: question.light?.stops_per_minute ?? null,
+        rate_sd: question.light?.rate_sd ?? null,
         delay_seconds: question.light?.delay_seconds ?? 0,
+        moved_stops: question.light?.moved_stops ?? null,
         rereads: [],
+        looks: [],
         correction_stops: question.correction?.stops ?? 0,
         correction_for: cause,
         purpose: plan.run.purpose === "trial" ? "frame" : plan.run.purpose,
@@ -90,6 +114,7 @@ export function armAgain(
     list: list && { ...list, seconds: answered.set_seconds, bulb: answered.bulb },
     finished: null,
     queue: null,
+    made: Date.now(),
     ...(plan.run.purpose === "trial" && { after: null }),
   });
 }

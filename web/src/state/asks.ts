@@ -3,6 +3,7 @@ import type { ExposureQuestion, SteerQuestion } from "../questions/bench";
 import type { SceneQuestion } from "../questions/looks";
 import { kitGlass } from "./bag";
 import { type Bench, type Laid, settingsOf } from "./bench";
+import { type LightWatch, looksFrom } from "./lightWatch";
 import type { OwnLook } from "./looks";
 import { type Outing, placeOf, span, watersAt } from "./outings";
 
@@ -45,21 +46,26 @@ export function readingOf(laid: Laid, change: Partial<Bench> = {}): ExposureQues
     : { shutter: asked.shutter, aperture: asked.aperture, iso: asked.iso, step: laid.step };
 }
 
-/** The readings of this scene so far, for how the light moves; null where there is no second one. */
+/** The readings of this scene so far and what was watched since, for how the light moves; null where there is neither. */
 export function rateOf(
   laid: Laid,
   now: number,
   forecast: Schemas["KnownRateAsked"] | null,
+  watch: LightWatch | null = null,
 ): Schemas["RateAsked"] | null {
   const { earlier, meteredAt } = laid.bench;
-  if (earlier.length === 0 || meteredAt === null) return null;
+  if (meteredAt === null) return null;
+  const metered = Date.parse(meteredAt);
+  const looks = looksFrom(watch, metered, metered);
+  if (earlier.length === 0 && !looks.some(({ at_seconds }) => at_seconds > 0)) return null;
   const readings = [
     ...earlier.map((each) => ({ reading: readingOf(laid, each), at: each.at })),
     { reading: readingOf(laid), at: meteredAt },
   ];
-  // Half minutes are as fine as a rate deserves.
-  const at = Math.max(Math.round(now / 30_000) * 30_000, Date.parse(meteredAt));
-  return { readings, at: new Date(at).toISOString(), forecast };
+  // Half minutes are as fine as a rate deserves; what is watched is known to the last look.
+  const seen = metered + (looks.at(-1)?.at_seconds ?? 0) * 1000;
+  const at = Math.max(looks.length > 0 ? Math.round(seen) : Math.round(now / 30_000) * 30_000, metered);
+  return { readings, at: new Date(at).toISOString(), forecast, looks };
 }
 
 function stackOf(laid: Laid, inReading: string[]): NonNullable<ExposureQuestion["stack"]> {

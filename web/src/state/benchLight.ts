@@ -1,8 +1,10 @@
+import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { type Plausible, type Rate, usePlausible, useRate, useSky } from "../questions/light";
 import { useNow } from "../ui/useNow";
 import { plausibleOf, rateOf, readingOf } from "./asks";
 import type { Laid } from "./bench";
+import { isWatching, type LightWatch, useLightWatch } from "./lightWatch";
 import { instantNear, isLive, type Outing, span, useOutings } from "./outings";
 
 export interface BenchLight {
@@ -14,6 +16,8 @@ export interface BenchLight {
   seen: Schemas["SkyFitsAnswer"] | undefined;
   /** What the readings of this scene say of the light's rate, together with the outing where one counts. */
   rate: Rate | undefined;
+  /** What a phone saw of it, while it watches. */
+  watch: LightWatch | null;
   /** What goes into the sum. */
   moving: Laid["light"];
 }
@@ -23,6 +27,7 @@ export function useBenchLight(laid: Laid): BenchLight {
   const { bench } = laid;
   const { current } = useOutings();
   const now = useNow(15_000);
+  const watch = useSteadyWatch(now);
   const live = isLive(current, now);
   const counts = bench.useOuting && (live || bench.lightAt !== null);
   const [from, to] = span(current);
@@ -33,14 +38,31 @@ export function useBenchLight(laid: Laid): BenchLight {
   const age = bench.lightAt === null && bench.meteredAt !== null ? (now - Date.parse(bench.meteredAt)) / 1000 : 0;
   const planned = counts && plausible ? known(plausible) : null;
   // A time of the outing that was chosen is not the time of these readings.
-  const rate = useRate(bench.lightAt === null ? rateOf(laid, now, planned) : null).shown;
-  const rated = bench.earlier.length > 0 && rate?.counts ? known(rate) : planned;
+  const rate = useRate(bench.lightAt === null ? rateOf(laid, now, planned, watch) : null).shown;
+  const rated = (bench.earlier.length > 0 || watch) && rate?.counts ? known(rate) : planned;
+  const moved = watch && bench.lightAt === null ? (rate?.moved_stops ?? null) : null;
   const moving = rated && {
     ...rated,
     // Half minutes are as fine as a rate deserves, and keep the sum still between key presses.
     delay_seconds: Math.min(6 * 3600, Math.max(0, Math.round(age / 30) * 30)),
+    moved_stops: moved,
+    moved_sd: moved === null ? 0 : (rate?.moved_sd ?? 0),
   };
-  return { outing: current, counts, at, plausible, seen, rate: bench.earlier.length > 0 ? rate : undefined, moving };
+  const shown = bench.earlier.length > 0 || watch ? rate : undefined;
+  return { outing: current, counts, at, plausible, seen, rate: shown, watch, moving };
+}
+
+/** The watch as it stood when the clock last ticked: looks come every few seconds, and the sum is to stand still. */
+function useSteadyWatch(now: number): LightWatch | null {
+  const live = useLightWatch();
+  const watching = live !== null && isWatching(live);
+  const [steady, setSteady] = useState({ now, watch: watching ? live : null });
+  if (steady.now !== now || (steady.watch !== null) !== watching) {
+    const next = { now, watch: watching ? live : null };
+    setSteady(next);
+    return next.watch;
+  }
+  return steady.watch;
 }
 
 function known({ stops_per_minute, rate_sd }: Plausible | Rate): Schemas["KnownRateAsked"] {

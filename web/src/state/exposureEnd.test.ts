@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { expect, test } from "vitest";
 import type { Frame } from "./frames";
 import type { ExposureEnd } from "../questions/exposureEnd";
@@ -43,6 +44,10 @@ const aims: [string, Frame, number | null][] = [
 ];
 test.each(aims)("%s", (_, run, aimed) => {
   expect(aimedAt(run, closing())).toBe(aimed);
+});
+
+test("light that was watched is followed", () => {
+  expect(aimedAt(frame({}), closing({ light: {} as NonNullable<ExposureEnd["light"]> }))).toBe(300);
 });
 
 test("a frame that never fills has no end, and before the core has answered the plan stands", () => {

@@ -1,12 +1,15 @@
 import type { Schemas } from "../api/client";
 import type { ExposureEnd } from "../questions/exposureEnd";
 import type { Frame } from "./frames";
+import { type LightWatch, looksOf } from "./lightWatch";
 
 /** What a running frame asks about its end. */
-export function exposureEndOf(frame: Frame): Schemas["CloseAsked"] | null {
+export function exposureEndOf(frame: Frame, watch: LightWatch | null = null): Schemas["CloseAsked"] | null {
   const { run } = frame;
   // A stopwatch has no end to ask about.
   if (!run || run.purpose === "stopwatch") return null;
+  const opened = Date.parse(frame.opened_at);
+  const seen = looksOf(watch, frame.id, opened, opened - run.delay_seconds * 1000);
   return {
     needed_seconds: run.metered_seconds,
     bias_stops: run.bias_stops,
@@ -19,7 +22,16 @@ export function exposureEndOf(frame: Frame): Schemas["CloseAsked"] | null {
     film: run.film ?? null,
     tracked: true,
     rate_from_readings: true,
+    rate_sd: run.rate_sd ?? null,
+    moved_stops: run.moved_stops ?? null,
+    // The watch in this browser has seen further than what the frame keeps of it.
+    looks: seen ?? keptLooks(frame),
   };
+}
+
+/** What a frame keeps of a watch; one of an earlier build has no place for it. */
+export function keptLooks({ run }: Pick<Frame, "run">): Schemas["LookedAsked"][] {
+  return (run as { looks?: Schemas["LookedAsked"][] } | null)?.looks ?? [];
 }
 
 /** By how much a frame was made longer (+) or shorter while it ran [stops]; what was decided before is its plan. */
@@ -46,7 +58,8 @@ export function standing(closing: ExposureEnd | undefined, seconds: number): Pic
 export function aimedAt(frame: Frame, closing: ExposureEnd | undefined): number | null {
   const { run, answer: planned } = frame;
   const onDial = planned.dial_mark !== null;
-  const learnt = (run?.rereads.length ?? 0) > 0 || (run?.bias_stops ?? 0) !== 0;
+  const seen = closing?.light != null;
+  const learnt = seen || (run?.rereads.length ?? 0) > 0 || (run?.bias_stops ?? 0) !== 0;
   if (run?.purpose === "stopwatch") return null;
   // The dial closes itself; without news of the light the plan stands.
   if (onDial || !run || !closing || run.purpose === "dark") return planned.set_seconds;

@@ -32,6 +32,8 @@ const SHAPE = v.object({
   battery: v.fallback(v.nullable(v.object({ share: v.number(), at: v.string() })), null),
   /** When somebody last said that the end bell can be heard. */
   heard: v.fallback(v.nullable(v.string()), null),
+  /** What a phone's camera is matched with this person's camera by [stops]; null is not matched. */
+  phoneMatch: v.fallback(v.nullable(v.number()), null),
   /** Lines of the checklist that sit by now. */
   folded: v.fallback(v.array(v.string()), []),
   /** Leave-by instants that somebody has answered. */

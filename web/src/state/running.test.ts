@@ -267,3 +267,71 @@ describe("afterwards", () => {
     expect({ seconds: answer.seconds, bias: run.bias_stops, purpose: run.purpose }).toEqual(expected);
   });
 });
+
+describe("a watched light", () => {
+  const watched = drawer({ name: "lightwatch", version: 1, check: (content) => content });
+  const metered = new Date(NOW.getTime() - 90_000);
+  const look = (second: number, stops: number) => ({ at: NOW.getTime() + second * 1000, stops, sd: 0.02, part: 0 });
+  const seen = (looks: unknown[], part: object = {}) =>
+    watched.set("watch", { by: "camera", sky: null, started: 0, alive: Date.now(), sight: "watching", why: null, looks, phone: null, frame: null, ...part }); // prettier-ignore
+
+  it("counts from the metering on: delay and looks go into the frame that opens", async () => {
+    await seen([look(-300, 5), look(-80, 0), look(-10, 0.5)]);
+    arm({
+      plan: plan({}, { reading: { step: "third", metered_at: metered.toISOString() } }),
+      question: null,
+      list: null,
+    });
+    await open(NOW);
+    expect(openFrame()?.run).toMatchObject({
+      delay_seconds: 90,
+      looks: [
+        { at_seconds: -80, stops: 0 },
+        { at_seconds: -10, stops: 0.5 },
+      ],
+    });
+    expect(watched.get("watch")).toMatchObject({ frame: { id: openFrame()?.id, speed: 1 } });
+  });
+
+  it("is no business of a frame that nobody metered, nor of a dark frame", async () => {
+    await seen([look(-10, 0.5)]);
+    arm({ plan: plan({}, { reading: { step: "third", metered_at: null } }), question: null, list: null });
+    await open(NOW);
+    expect(openFrame()?.run).toMatchObject({ delay_seconds: 0, looks: [] });
+    expect(watched.get("watch")).toMatchObject({ frame: null });
+  });
+
+  it("known from the frame before has moved on by the opening", async () => {
+    vi.setSystemTime(new Date(NOW.getTime() - 120_000));
+    await seen([], { sight: "ended" });
+    arm({
+      plan: plan({ moved_stops: 1, stops_per_minute: -0.25, delay_seconds: 600 }),
+      question: null,
+      list: null,
+    });
+    vi.setSystemTime(NOW);
+    await open(NOW);
+    expect(openFrame()?.run).toMatchObject({ moved_stops: 0.5, delay_seconds: 720 });
+    vi.useRealTimers();
+  });
+
+  it("ends with the frame, which keeps what was seen", async () => {
+    await seen([look(-10, 0)]);
+    arm({
+      plan: plan({}, { reading: { step: "third", metered_at: metered.toISOString() } }),
+      question: null,
+      list: null,
+    });
+    await open(NOW);
+    const frame = openFrame() as Frame;
+    const kept = [{ at_seconds: 100, stops: 0.4, sd: 0.03, part: 0 }];
+    await end(frame, "hand", 200, 203, null, kept);
+    expect(frameNow(frame.id)?.run?.looks).toEqual(kept);
+    expect(watched.get("watch")).toMatchObject({ sight: "ended" });
+    // What was seen of one frame is no part of the plan that comes after it.
+    showEnded(frameNow(frame.id) as Frame);
+    disarm();
+    showEnded(frameNow(frame.id) as Frame);
+    expect(armed()?.plan.run.looks).toEqual([]);
+  });
+});

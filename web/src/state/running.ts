@@ -5,6 +5,7 @@ import type { ArmQuestion } from "../questions/checklist";
 import { askTimingError, letGo, press } from "../questions/run";
 import * as clock from "./clock";
 import { longerBy } from "./exposureEnd";
+import { follow, followed, lightWatch, looksFrom } from "./lightWatch";
 import { addFrame, changeFrame, type Frame, frameNow, openFrame } from "./frames";
 import { type Device, habits } from "./habits";
 import { drawer } from "./store";
@@ -45,6 +46,8 @@ export interface Armed {
   after: Pick<Armed, "plan" | "question" | "list"> | null;
   /** Until when the camera reduces noise from the last frame. */
   busyUntil: string | null;
+  /** When this plan was made: what moves goes on moving until the shutter opens [ms]. */
+  made?: number;
 }
 
 const SHAPE = v.looseObject({
@@ -84,7 +87,7 @@ function write(armed: Armed): void {
 
 /** Take what stands on the bench, question and answer, to Run. */
 export function arm(armed: Pick<Armed, "plan" | "question" | "list">): void {
-  write({ ...armed, finished: null, queue: null, after: null, busyUntil: null });
+  write({ ...armed, finished: null, queue: null, after: null, busyUntil: null, made: Date.now() });
 }
 
 /** A run before its shutter has opened: steady light, a frame, by hand, whatever is not said otherwise. */
@@ -92,7 +95,10 @@ export function unopened(run: Partial<Run> & Pick<Run, "metered_seconds">): Run 
   return {
     film: null,
     stops_per_minute: null,
+    rate_sd: null,
     delay_seconds: 0,
+    moved_stops: null,
+    looks: [],
     rereads: [],
     bias_stops: 0,
     device: "hand",
@@ -225,7 +231,15 @@ export function darkFrame(frame: Frame): void {
     plan: {
       ...plan,
       answer: { ...plan.answer, seconds, set_seconds: seconds, dial_mark: null, steps: [] },
-      run: { ...plan.run, metered_seconds: seconds, stops_per_minute: null, rereads: [], purpose: "dark" },
+      run: {
+        ...plan.run,
+        metered_seconds: seconds,
+        stops_per_minute: null,
+        moved_stops: null,
+        rereads: [],
+        looks: [],
+        purpose: "dark",
+      },
     },
     question,
     list: list && { ...list, seconds, glass: [] },
@@ -313,6 +327,7 @@ type Manner = Pick<Run, "device" | "speed" | "uncertain_seconds" | "closes">;
 async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   const id = crypto.randomUUID();
   clock.opened(id, (Date.now() - at.getTime()) / 1000);
+  const light = lightAt(plan, at.getTime());
   const frame: Frame = {
     ...plan,
     id,
@@ -321,15 +336,72 @@ async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
     closed_at: null,
     closed_by: null,
     note: "",
-    run: { ...plan.run, ...how, watched: true },
+    run: { ...plan.run, ...light, ...how, watched: true },
     events: [event("opened", at)],
     actual_seconds: null,
     error: null,
     pictured: false,
   };
   await addFrame(frame);
+  if (light.looks.length > 0) follow(id, at.getTime(), how.speed);
   clock.signOfLife(frame);
   void clock.steadyAt(frame).then((steady) => steady && noteSteady(id, steady));
+}
+
+/** The light as it is known at the opening, which may be minutes after the plan was made. */
+function lightAt({ run, reading }: Plan, opened: number): Pick<Run, "delay_seconds" | "moved_stops" | "looks"> {
+  const made = read()?.made ?? opened;
+  const metered = reading.metered_at == null ? null : Date.parse(reading.metered_at);
+  const waited = Math.max(0, (opened - made) / 1000);
+  const moved = run.moved_stops ?? null;
+  const seen = (from: number) => (LIT.has(run.purpose) ? looksFrom(lightWatch(), opened, from) : []);
+  // From the frame before: it has gone on moving since.
+  if (moved !== null) {
+    const looks = seen(made);
+    const further = ((run.stops_per_minute ?? 0) / 60) * waited;
+    return { delay_seconds: run.delay_seconds + waited, moved_stops: within(moved + further), looks: kept(looks) };
+  }
+  const looks = metered === null ? [] : seen(metered);
+  if (run.stops_per_minute == null && looks.length === 0)
+    return { delay_seconds: run.delay_seconds, moved_stops: null, looks: [] };
+  const since = metered === null ? run.delay_seconds + waited : Math.max(0, (opened - metered) / 1000);
+  return { delay_seconds: Math.min(since, DAY_S), moved_stops: null, looks: kept(looks) };
+}
+
+const DAY_S = 86_400;
+/** What is exposed to the light that was metered. */
+export const LIT: ReadonlySet<Run["purpose"]> = new Set<Run["purpose"]>(["frame", "series", "trial"]);
+/** What a frame keeps of a watch before the core has thinned it. */
+const KEPT = 240;
+
+function kept(looks: Run["looks"]): Run["looks"] {
+  return looks.slice(-KEPT);
+}
+
+function within(stops: number): number {
+  return Math.max(-40, Math.min(40, stops));
+}
+
+/** What the watch has seen so far goes to the frame, so that another device or a reload has it too. */
+export async function noteLooks(id: string, looks: Run["looks"]): Promise<void> {
+  await changeFrame(id, (frame) =>
+    frame.state === "open" && frame.run ? { ...frame, run: { ...frame.run, looks: kept(looks) } } : undefined,
+  );
+}
+
+/** Which of them saw the scene, where a reading stood against the watch. */
+export async function believe(id: string, place: number, believed: boolean): Promise<void> {
+  await changeFrame(id, (frame) =>
+    frame.state === "open" && frame.run
+      ? {
+          ...frame,
+          run: {
+            ...frame.run,
+            rereads: frame.run.rereads.map((each, at) => (at === place ? { ...each, believed } : each)),
+          },
+        }
+      : undefined,
+  );
 }
 
 /** The server's own count at the opening, once it is known. */
@@ -393,6 +465,7 @@ export async function end(
   openFor: number,
   aimed: number | null,
   busy: string | null = null,
+  looks: Run["looks"] | null = null,
 ): Promise<void> {
   let ended: Frame | null = null;
   await changeFrame(id, (frame) => {
@@ -412,10 +485,17 @@ export async function end(
       ...(frame.run?.purpose === "stopwatch" && {
         answer: { ...frame.answer, seconds: openFor, set_seconds: openFor, base_seconds: openFor },
       }),
-      ...(frame.run && { run: { ...frame.run, busy_until: busy ?? busyUntil(how, at, openFor / speed) } }),
+      ...(frame.run && {
+        run: {
+          ...frame.run,
+          ...(looks && { looks: kept(looks) }),
+          busy_until: busy ?? busyUntil(how, at, openFor / speed),
+        },
+      }),
     };
     return ended;
   });
+  followed(id);
   const mine = ended as Frame | null;
   if (!mine) return;
   showEnded(mine);
@@ -451,7 +531,7 @@ export function showEnded(frame: Frame): void {
     answer: planned,
     ...(conditions && { conditions }),
     // What happened on the way is no part of the plan; a time that was decided is.
-    run: { ...run, rereads: [], bias_stops: Number((run.bias_stops - longerBy(frame)).toFixed(6)) },
+    run: { ...run, rereads: [], looks: [], bias_stops: Number((run.bias_stops - longerBy(frame)).toFixed(6)) },
   };
   write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null, busyUntil: null });
 }
@@ -463,7 +543,12 @@ export function showEndOf(id: string): void {
 }
 
 /** Let the device go: when it really closed, and what ended it. */
-export async function endByDevice(frame: Frame, aimed: number, openFor: number): Promise<Failure | null> {
+export async function endByDevice(
+  frame: Frame,
+  aimed: number,
+  openFor: number,
+  looks: Run["looks"] | null = null,
+): Promise<Failure | null> {
   const speed = frame.run?.speed ?? 1;
   const opened_at = Date.parse(frame.opened_at);
   const asked = new Date(opened_at + (openFor / speed) * 1000);
@@ -476,7 +561,7 @@ export async function endByDevice(frame: Frame, aimed: number, openFor: number):
   }
   const at = closed ? ((Date.parse(closed.at) - opened_at) / 1000) * speed : openFor;
   const busy = closed && Date.parse(closed.busy_until) > Date.parse(closed.at) ? closed.busy_until : null;
-  await end(frame, "mark", at, aimed, busy);
+  await end(frame, "mark", at, aimed, busy, looks);
   return closed?.failure ?? null;
 }
 

@@ -51,6 +51,7 @@ export const en = {
     use: "Allow for changing light",
     useWhy: "How fast the outing's light changes goes into the sum.",
     readings: (used: number) => `${used} readings`,
+    watched: "watched",
     at: "At this time of the outing",
     now: "now",
     sky: "Or what you see",

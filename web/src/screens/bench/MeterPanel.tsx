@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import { Button } from "react-bootstrap";
+import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import { SimulatedMeter } from "../../parts/meter/SimulatedMeter";
 import type { Exposure, Ladders } from "../../questions/bench";
 import { askMeter } from "../../questions/light";
@@ -11,6 +12,7 @@ import { words } from "../../words";
 import { markText } from "../../words/times";
 import type { Field } from "./Entry";
 import { type Dial, stepped } from "./stepping";
+import { PhoneMatch } from "./PhoneMatch";
 import { Stepper } from "./Stepper";
 
 interface Props {
@@ -99,6 +101,9 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
           {words.bench.change}
         </Button>
       </p>
+      <WatchLight known={watchedLight(light)}>
+        <PhoneMatch laid={laid} light={light} />
+      </WatchLight>
     </section>
   );
 }
@@ -128,6 +133,11 @@ function MeterAgain({ bench, onAgain, onSameScene }: { bench: Bench } & Pick<Pro
       {taken === null ? metered.first : metered.again}
     </Button>
   );
+}
+
+/** What a watching phone saw since the metering. */
+function watchedLight({ rate }: BenchLight) {
+  return rate?.moved_stops == null ? null : { stops: rate.moved_stops, sd: rate.moved_sd, weights: rate.weights };
 }
 
 /** How old the reading is; nothing before the first. */

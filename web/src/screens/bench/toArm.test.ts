@@ -100,7 +100,7 @@ describe("what Run takes over from the bench", () => {
   });
 
   it("is how the light moves, wherever that is known from", () => {
-    const light = { stops_per_minute: -0.12, rate_sd: 0.05, delay_seconds: 90 };
+    const light = { stops_per_minute: -0.12, rate_sd: 0.05, delay_seconds: 90, moved_stops: null, moved_sd: 0 };
     expect(ready({}, { laid: { light } }).plan.run).toMatchObject({ stops_per_minute: -0.12, delay_seconds: 90 });
     expect(ready().plan.run).toMatchObject({ stops_per_minute: null, delay_seconds: 0, rereads: [] });
   });

@@ -79,6 +79,7 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
       metered_seconds: answered.metered_seconds,
       film: laid.film?.law ?? null,
       stops_per_minute: laid.light?.stops_per_minute ?? null,
+      rate_sd: laid.light?.rate_sd ?? null,
       delay_seconds: laid.light?.delay_seconds ?? 0,
       // What a decided time lets in beside the light that was asked for was meant.
       bias_stops: answered.residue_stops,

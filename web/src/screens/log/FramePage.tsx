@@ -3,6 +3,8 @@ import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
+import { LightPath } from "../../parts/lightwatch/LightPath";
+import { useStory } from "../../parts/lightwatch/useStory";
 import { NoteField } from "../../parts/review/NoteField";
 import { ReviewPanel } from "../../parts/review/ReviewPanel";
 import { useReviewed } from "../../questions/log";
@@ -44,7 +46,8 @@ function OneFrame({ frame }: { frame: Frame }) {
   const [laid, move] = useBench();
   const remove = useRemoveFrame();
   const navigate = useNavigate();
-  const taught = useAgain(taughtBy(frame));
+  const lit = useStory(frame);
+  const taught = useAgain(taughtBy(frame, 0, lit));
   const correction = taught.answer && Math.abs(taught.answer.stops) > LEAST_STOPS ? taught.answer : null;
   const back = (corrected: typeof correction) => {
     move({ do: "set", change: benchOf(frame, laid?.bag ?? [], corrected) });
@@ -73,6 +76,7 @@ function OneFrame({ frame }: { frame: Frame }) {
         </p>
         {frame.refused != null && <p className="fault mb-0">{say.refused(frame.refused)}</p>}
         <FrameStaff frame={frame} />
+        {lit && <LightPath lit={lit} seconds={frame.actual_seconds ?? 1} />}
       </section>
       <section className="frame-more" aria-label={say.picture.title}>
         <Picture frame={frame} />

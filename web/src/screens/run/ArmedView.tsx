@@ -14,7 +14,9 @@ import { Signals } from "./Signals";
 import { Closer } from "./Closer";
 import { GearNow } from "./GearNow";
 import { useArmList } from "./useArmList";
+import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import { PlanStaff } from "./PlanStaff";
+import { useLightSince } from "./useLightSince";
 import { RemoteTest } from "./RemoteTest";
 import { useExposure } from "../../questions/bench";
 import { useChecklist } from "../../questions/checklist";
@@ -30,6 +32,7 @@ import {
   rehearsalOf,
   rehearse,
   tryFirst,
+  LIT,
 } from "../../state/running";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
@@ -51,6 +54,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const mark = plan.answer.dial_mark;
   const meant = plan.answer.steps.filter((step) => step.kind === "correction" || step.kind === "purpose");
   const parts = instead(armed);
+  const known = useLightSince(plan);
   const stopwatch = plan.run.purpose === "stopwatch";
   // A dial time closes itself; in bulb it is as last time.
   const closing = mark === null ? closes : "mark";
@@ -180,6 +184,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             {say.soundRefused}
           </p>
         )}
+        {LIT.has(plan.run.purpose) && <WatchLight known={known} />}
         <Busy until={busyUntil} />
         <Button variant="signal" className="run-go" onClick={() => void start()}>
           {say.open}

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { NoteField } from "../../parts/review/NoteField";
 import { ReviewPanel } from "../../parts/review/ReviewPanel";
 import { PlanStaff } from "./PlanStaff";
+import { LightPath } from "../../parts/lightwatch/LightPath";
 import { NeedsSignal } from "../../parts/takealong/NeedsSignal";
 import { useSimulatedPicture } from "../../questions/run";
 import { sceneOf } from "../../state/asks";
@@ -70,6 +71,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
             )}
           </tbody>
         </table>
+        {offered.lit && <LightPath lit={offered.lit} seconds={actual} />}
         {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
         {!aborted && purpose !== "dark" && (
           <>

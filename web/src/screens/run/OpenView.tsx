@@ -14,17 +14,21 @@ import { cameraSeconds, openSeconds } from "../../state/clock";
 import { HoldButton } from "./HoldButton";
 import { MeterButton } from "./MeterButton";
 import { PlanStaff } from "./PlanStaff";
-import { type ExposureEnd, useExposureEnd } from "../../questions/exposureEnd";
-import { aimedAt, exposureEndOf, longerBy, standing } from "../../state/exposureEnd";
-import { correct, end, endByDevice, extend, givenOut, openedEarlier, reread } from "../../state/running";
+import { WatchLight } from "../../parts/lightwatch/WatchLight";
+import type { ExposureEnd } from "../../questions/exposureEnd";
+import { aimedAt, longerBy, standing } from "../../state/exposureEnd";
+import { believe, correct, end, endByDevice, extend, givenOut, LIT, openedEarlier, reread } from "../../state/running";
+import { watchWords } from "../../words/watch";
 import { useAwake, useWatch, type Watch } from "./useWatch";
+import { useWatchedLight } from "./useWatchedLight";
 
 /** The shutter is open: time gone, light gathered, and when it is enough. */
 export function OpenView({ frame }: { frame: Frame }) {
   useBeat(100);
   const awake = useAwake();
   const watch = useWatch(frame);
-  const closing = useExposureEnd(exposureEndOf(frame));
+  const light = useWatchedLight(frame);
+  const closing = light.closing;
   const speed = frame.run?.speed ?? 1;
   const longer = longerBy(frame);
   const simulated = frame.run?.device === "simulated";
@@ -38,14 +42,14 @@ export function OpenView({ frame }: { frame: Frame }) {
   // A page that was loaded anew may not sound before somebody has pressed something in it.
   const [mute, setMute] = useState(false);
   const [pressed, setPressed] = useState(0);
-  const light = standing(closing, gone);
+  const done = standing(closing, gone);
   const say = runWords;
 
   const finish = (how: "hand" | "aborted") => {
     if (ending.current) return;
     ending.current = true;
     silence();
-    void end(frame, how, cameraSeconds(frame), aimed);
+    void end(frame, how, cameraSeconds(frame), aimed, null, light.kept());
   };
 
   /** Found unfinished: it is finished by hand, with the time somebody remembers. */
@@ -53,7 +57,7 @@ export function OpenView({ frame }: { frame: Frame }) {
     if (ending.current) return;
     ending.current = true;
     silence();
-    void end(frame, "hand", seconds, aimed);
+    void end(frame, "hand", seconds, aimed, null, light.kept());
   };
 
   useEffect(() => {
@@ -90,9 +94,11 @@ export function OpenView({ frame }: { frame: Frame }) {
     ending.current = true;
     letRing.current = true;
     if (simulated)
-      void endByDevice(frame, aimed, aimed).then((failure) => failure && toast({ text: failure.text ?? "" }));
-    else void end(frame, "mark", aimed, aimed);
-  }, [watch, over, byItself, simulated, frame, aimed]);
+      void endByDevice(frame, aimed, aimed, light.kept()).then(
+        (failure) => failure && toast({ text: failure.text ?? "" }),
+      );
+    else void end(frame, "mark", aimed, aimed, null, light.kept());
+  }, [watch, over, byItself, simulated, frame, aimed, light]);
   useDeviceGivesOut(frame, simulated, aimed, ending);
   useKeys("-", () => void openedEarlier(frame, 1));
   useKeys("e", () => void extend(frame, THIRD));
@@ -105,7 +111,7 @@ export function OpenView({ frame }: { frame: Frame }) {
       <PlanStaff
         plan={frame}
         elapsed={gone < 10 ? Math.round(gone * 10) / 10 : Math.floor(gone)}
-        hoisted={light && aimed !== null ? Math.round(light.gathered * 200) / 200 : null}
+        hoisted={done && aimed !== null ? Math.round(done.gathered * 200) / 200 : null}
       />
       <section className="run-main" aria-label={words.nav.run}>
         <h1 className="visually-hidden">{say.openTitle}</h1>
@@ -119,12 +125,12 @@ export function OpenView({ frame }: { frame: Frame }) {
               <strong>{clockText(gone)}</strong> {say.gone}.{" "}
             </>
           )}
-          {light && <span data-testid="run-gathered">{say.gathered(Math.round(light.gathered * 100))}</span>}
+          {done && <span data-testid="run-gathered">{say.gathered(Math.round(done.gathered * 100))}</span>}
           {simulated && <span className="quiet"> {speed > 1 ? say.simulatedAt(speed) : say.simulatedRun}</span>}
         </p>
         {frame.run?.purpose !== "stopwatch" && (
           <p className="run-over" data-testid="run-if-closed">
-            {light ? ifClosed(light.stops) : UNKNOWN_YET}
+            {done ? ifClosed(done.stops) : UNKNOWN_YET}
           </p>
         )}
         {/* Nothing above this may grow: it must not move from under a finger that is on its way. */}
@@ -148,6 +154,11 @@ export function OpenView({ frame }: { frame: Frame }) {
         )}
         {awake === false && <p className="run-note">{say.signals.notAwake}</p>}
         <Ends frame={frame} closing={closing} aimed={aimed} />
+        {LIT.has(frame.run?.purpose ?? "frame") && (
+          <WatchLight known={closing?.light ?? null}>
+            {closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}
+          </WatchLight>
+        )}
         <TimeWords watch={watch} frame={frame} gone={gone} />
         {left !== null && left < -OVERDUE_S && !byItself && (
           <div className="run-earlier" role="group" aria-label={say.closedEarlier}>
@@ -214,6 +225,23 @@ const UNKNOWN_YET = "\u00a0";
 const OVERDUE_S = 60;
 const REREADS = [-3, -2, -1, 0, 1, 2, 3];
 
+/** A reading against the watch: which of them saw the scene. */
+function Disputed({ frame, light }: { frame: Frame; light: NonNullable<ExposureEnd["light"]> }) {
+  const place = light.contradicts;
+  if (place == null) return null;
+  return (
+    <div className="run-note run-disputed" role="alert">
+      <p className="mb-0">{light.advice?.text}</p>
+      <Button variant="quiet" onClick={() => void believe(frame.id, place, true)}>
+        {watchWords.trustReading}
+      </Button>
+      <Button variant="quiet" onClick={() => void believe(frame.id, place, false)}>
+        {watchWords.trustWatch}
+      </Button>
+    </div>
+  );
+}
+
 /** Both ends where they differ, and why; ways out where the frame never fills. */
 function Ends({ frame, closing, aimed }: { frame: Frame; closing: ExposureEnd | undefined; aimed: number | null }) {
   const say = runWords;
@@ -237,6 +265,13 @@ function Ends({ frame, closing, aimed }: { frame: Frame; closing: ExposureEnd | 
   const metered = closing.as_metered_seconds;
   const apart = (a: number, b: number) => Math.abs(Math.log2(a / b)) >= APART;
   const dialStays = frame.answer.dial_mark !== null && ` ${say.dialStays}`;
+  if (closing.light && light != null && apart(light, planned))
+    return (
+      <p className="run-gone" data-testid="run-ends">
+        {watchWords.ends(wholeTime(planned), wholeTime(light))}
+        {dialStays}
+      </p>
+    );
   if (learnt && light != null && apart(light, planned)) {
     const read = words.staff.stops(signedStops(learnt.stops));
     return (

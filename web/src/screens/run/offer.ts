@@ -1,5 +1,6 @@
 import { type Exposure, useExposure } from "../../questions/bench";
 import { useAgain } from "../../questions/run";
+import { useStory } from "../../parts/lightwatch/useStory";
 import { againOf, armAgain, correctedOf } from "../../state/again";
 import type { Cause, Frame } from "../../state/frames";
 import type { Armed } from "../../state/running";
@@ -30,8 +31,9 @@ export interface Opened {
 /** What is offered for a frame that has ended, and what keeps it from being offered. */
 export function useOffer(frame: Frame, armed: Armed) {
   const now = Math.floor(useNow(GRAIN) / GRAIN) * GRAIN;
-  const correction = useAgain(againOf(armed, frame)).answer;
-  const question = correction ? correctedOf(armed, frame, correction, now) : null;
+  const lit = useStory(frame);
+  const correction = useAgain(againOf(armed, frame, lit)).answer;
+  const question = correction ? correctedOf(armed, frame, correction, now, lit) : null;
   const { answer, error, again } = useExposure(question);
   const changed = correction && Math.abs(correction.stops - (frame.run?.correction_stops ?? 0)) > LEAST_STOPS;
   const offer: Offer | null =
@@ -59,7 +61,7 @@ export function useOffer(frame: Frame, armed: Armed) {
           arm: (cause) => armAgain(armed, other, byAperture, cause, aperture),
         }
       : null;
-  return { offer, opened, error, again };
+  return { offer, opened, error, again, lit };
 }
 
 function timeOf(answer: Exposure): string {

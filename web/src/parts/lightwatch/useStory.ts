@@ -1,0 +1,19 @@
+import { useReviewed } from "../../questions/log";
+import type { Lit } from "../../state/again";
+import { keptLooks } from "../../state/exposureEnd";
+import { documentOf, type Frame } from "../../state/frames";
+
+/** What a phone saw of a frame's light, and what that made of it; null where none watched. */
+export function useStory(frame: Frame): Lit | null {
+  const watched = keptLooks(frame).length > 0 && frame.state !== "open";
+  const asked = {
+    frame: documentOf(frame),
+    light_stops: 0,
+    now: null,
+    step: frame.reading.step,
+    sensor_height_mm: 24,
+    pitch_deg: null,
+    glass: [],
+  };
+  return useReviewed(watched ? asked : null).shown?.light ?? null;
+}

@@ -1,0 +1,33 @@
+import { answer, api, type Fault, Refused, type Schemas, Unreachable } from "../api/client";
+import { here } from "../api/here";
+import { useAsk } from "./ask";
+
+export type Look = Schemas["LookAnswer"];
+export type LookQuestion = Schemas["LookAsked"];
+export type SkyKind = Schemas["SkyKind"];
+export type Weight = Schemas["WeightAnswer"];
+
+/** Ask the core in this page, and nobody else. */
+export async function askHere<Answer>(name: string, body: unknown, signal?: AbortSignal): Promise<Answer> {
+  if (!here.ask) throw new Unreachable();
+  const said = await here.ask(name, JSON.stringify(body), signal ?? new AbortController().signal);
+  const read: unknown = JSON.parse(said.text);
+  if (said.status === 200) return read as Answer;
+  throw new Refused(said.status, (read as { errors: Fault[] }).errors);
+}
+
+/** What a look at the scene says. Its cells are a picture, if a coarse one: they never leave the page. */
+export function askLook(question: LookQuestion): Promise<Look> {
+  return askHere("light/look", question);
+}
+
+/** What the simulated phone sees of a made-up sky. */
+export async function askSkySeen(body: Schemas["SkySeenAsked"]): Promise<ImageBitmap> {
+  const blob: unknown = await answer(api.POST("/api/standins/phone", { body, parseAs: "blob" }));
+  return createImageBitmap(blob as Blob);
+}
+
+/** A reading against the phone's light: what matches them, and whether a filter was forgotten. */
+export function usePhone(question: Schemas["PhoneAsked"] | null) {
+  return useAsk("phone", question, (body, signal) => answer(api.POST("/api/light/phone", { body, signal })));
+}
