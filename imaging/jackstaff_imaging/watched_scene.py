@@ -135,7 +135,7 @@ def cells(codes: Bytes, columns: int = COLUMNS, rows: int = ROWS) -> list[float 
 
 
 def y4m(frames: Iterable[Bytes], per_second: int = 5) -> Iterator[bytes]:
-    """An uncompressed video (YUV4MPEG2, 4:2:0, full range) piece by piece, as a browser's fake camera plays it."""
+    """An uncompressed video (YUV4MPEG2, 4:2:0, BT.601 in studio range) piece by piece, as fake cameras play it."""
     begun = False
     for codes in frames:
         if not begun:
@@ -144,7 +144,8 @@ def y4m(frames: Iterable[Bytes], per_second: int = 5) -> Iterator[bytes]:
             begun = True
         r, g, b = (codes[..., part].astype(np.float32) for part in range(3))
         luma = 0.299 * r + 0.587 * g + 0.114 * b
-        blue, red = (b - luma) * 0.564 + 128, (r - luma) * 0.713 + 128
+        blue, red = ((part - luma) * scale * 224 / 255 + 128 for part, scale in ((b, 0.564), (r, 0.713)))
+        luma = luma * 219 / 255 + 16
         halved = [plane.reshape(plane.shape[0] // 2, 2, -1, 2).mean(axis=(1, 3)) for plane in (blue, red)]
         yield b"FRAME\n" + b"".join(
             np.clip(plane + 0.5, 0, 255).astype(np.uint8).tobytes() for plane in (luma, *halved)

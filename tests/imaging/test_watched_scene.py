@@ -73,4 +73,5 @@ def test_a_video_is_one_head_and_whole_frames() -> None:
     assert parts[0] == b"YUV4MPEG2 W160 H120 F5:1 Ip A1:1 C420jpeg\n"
     assert [len(part) for part in parts[1:]] == [6 + 160 * 120 * 3 // 2] * 3
     luma = np.frombuffer(parts[1][6 : 6 + 160 * 120], dtype=np.uint8).reshape(120, 160)
-    assert np.abs(luma - scene.frame(0)[..., 1].astype(float)).mean() < 12
+    # Studio range: black is 16, white 235.
+    assert np.abs((luma - 16.0) * 255 / 219 - scene.frame(0)[..., 1].astype(float)).mean() < 12

@@ -5,6 +5,7 @@ import { useAsk } from "./ask";
 export type Look = Schemas["LookAnswer"];
 export type LookQuestion = Schemas["LookAsked"];
 export type SkyKind = Schemas["SkyKind"];
+export type Matched = Schemas["MatchedAnswer"];
 export type Weight = Schemas["WeightAnswer"];
 
 /** Ask the core in this page, and nobody else. */

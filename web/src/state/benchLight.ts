@@ -35,12 +35,14 @@ export function useBenchLight(laid: Laid): BenchLight {
   const plausible = usePlausible(counts ? plausibleOf(current, laid, at) : null).answer;
   const sky = counts ? null : bench.skySeen;
   const seen = useSky(sky && { sky, reading: readingOf(laid) }).answer;
-  const age = bench.lightAt === null && bench.meteredAt !== null ? (now - Date.parse(bench.meteredAt)) / 1000 : 0;
+  // Somebody who watches is there: a time that was chosen for planning is not the time of this light.
+  const here = bench.lightAt === null || watch !== null;
+  const age = here && bench.meteredAt !== null ? (now - Date.parse(bench.meteredAt)) / 1000 : 0;
   const planned = counts && plausible ? known(plausible) : null;
   // A time of the outing that was chosen is not the time of these readings.
-  const rate = useRate(bench.lightAt === null ? rateOf(laid, now, planned, watch) : null).shown;
+  const rate = useRate(here ? rateOf(laid, now, planned, watch) : null).shown;
   const rated = (bench.earlier.length > 0 || watch) && rate?.counts ? known(rate) : planned;
-  const moved = watch && bench.lightAt === null ? (rate?.moved_stops ?? null) : null;
+  const moved = watch ? (rate?.moved_stops ?? null) : null;
   const moving = rated && {
     ...rated,
     // Half minutes are as fine as a rate deserves, and keep the sum still between key presses.

@@ -2,7 +2,7 @@ import * as v from "valibot";
 import { askLook, type Look, type LookQuestion, type SkyKind } from "../questions/lightWatch";
 import { Refused } from "../api/client";
 import type { Schemas } from "../api/client";
-import { frameNow } from "./frames";
+import { openFrame } from "./frames";
 import { CannotSee, cameraEyes, COLUMNS, type Eyes, simulatedEyes, type Unseen } from "./eyes";
 import { drawer, store } from "./store";
 
@@ -109,8 +109,8 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
     why: null,
     looks: kept?.looks ?? [],
     phone: null,
-    // A frame that has ended has its light already.
-    frame: kept?.frame && frameNow(kept.frame.id)?.state === "open" ? kept.frame : null,
+    // An open shutter is watched from here on; a frame that has ended has its light already.
+    frame: openNow(),
   });
   const owner = store.owner;
   try {
@@ -125,6 +125,11 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
   } catch (error) {
     stopWatching(error instanceof CannotSee ? error.why : "core");
   }
+}
+
+function openNow(): LightWatch["frame"] {
+  const frame = openFrame();
+  return frame ? { id: frame.id, opened: Date.parse(frame.opened_at), speed: frame.run?.speed ?? 1 } : null;
 }
 
 export function stopWatching(why: Why = null): void {

@@ -1,5 +1,5 @@
-import type { ReactNode } from "react";
-import { Button } from "react-bootstrap";
+import { type ReactNode, useState } from "react";
+import { Button, Modal } from "react-bootstrap";
 import type { Weight } from "../../questions/lightWatch";
 import {
   isMine,
@@ -21,71 +21,108 @@ export interface Known {
   weights: Weight[];
 }
 
-/** One tap to watch the light; then what is seen of it, how well, and one tap to stop. */
-export function WatchLight({ known, children }: { known: Known | null; children?: ReactNode }) {
+/** One tap to watch the light; then what is seen of it, how well, and one tap to stop. `asked` is what somebody has to say. */
+export function WatchLight({
+  known,
+  asked,
+  children,
+}: {
+  known: Known | null;
+  asked?: ReactNode;
+  children?: ReactNode;
+}) {
   const watch = useLightWatch();
   const now = useNow(2000);
+  const [more, setMore] = useState(false);
   const open = watch !== null && isWatching(watch, now);
-  const before = watch !== null;
-  const elsewhere = open && !isMine();
   return (
     <div className="light-watch" data-watching={open || undefined} role="group" aria-label={say.title}>
-      <p className="light-watch-line" role="status">
-        {open ? (
-          <>
+      {open ? (
+        <>
+          <Button variant="quiet" className="light-watch-now" onClick={() => setMore(true)}>
             <span className="light-watch-eye" data-sight={watch.sight} aria-hidden="true" />
-            <span>
-              <strong>{elsewhere && watch.sight === "watching" ? say.sight.elsewhere : say.sight[watch.sight]}</strong>
+            <span role="status">
+              <strong>{watch.sight === "watching" && !isMine() ? say.sight.elsewhere : say.sight[watch.sight]}</strong>
               {watch.sight !== "starting" && <span data-testid="light-now"> {lightText(known)}</span>}
             </span>
-          </>
-        ) : (
-          <span className="quiet">{endedText(watch)}</span>
-        )}
-      </p>
-      {open ? (
-        <Button variant="quiet" onClick={() => stopWatching()}>
-          {say.stop}
-        </Button>
-      ) : (
-        <span className="light-watch-start">
-          <Button variant="quiet" title={say.startWhy} onClick={() => void startWatching("camera")}>
-            {before ? say.again : say.start}
           </Button>
-          <span className="quiet">{say.or}</span>
-          <Button variant="link" className="plain-link" onClick={() => void startWatching("simulated")}>
+          {more && (
+            <HowKnown known={known} simulated={watch.by === "simulated"} onClose={() => setMore(false)}>
+              {children}
+            </HowKnown>
+          )}
+          <Button variant="quiet" onClick={() => stopWatching()} aria-label={say.stop}>
+            {say.stopShort}
+          </Button>
+        </>
+      ) : (
+        <>
+          {endedText(watch) !== null && (
+            <p className="quiet mb-0 light-watch-why" role="status">
+              {endedText(watch)}
+            </p>
+          )}
+          <Button variant="quiet" title={say.startWhy} onClick={() => void startWatching("camera")}>
+            {say.start}
+          </Button>
+          <Button
+            variant="link"
+            className="plain-link"
+            aria-label={say.simulatedStart}
+            onClick={() => void startWatching("simulated")}
+          >
             {say.simulated}
           </Button>
-        </span>
+        </>
       )}
-      {open && watch.by === "simulated" && <p className="quiet mb-0">{say.simulatedNow}</p>}
-      {children}
-      {open && (
-        <details className="light-watch-more">
-          <summary>{say.more}</summary>
-          {known && known.weights.length > 0 && (
-            <dl className="light-weights" aria-label={say.weights}>
-              {known.weights.map(({ source, share, sd }) => (
-                <div key={source}>
-                  <dt>{say.source[source]}</dt>
-                  <dd>{say.weight(Math.round(share * 100), sureText(sd))}</dd>
-                </div>
-              ))}
-            </dl>
-          )}
-          <p className="quiet mb-0">{say.privacy}</p>
-          <p className="quiet mb-0">{say.power}</p>
-        </details>
-      )}
+      {asked}
     </div>
   );
 }
 
+interface HowKnownProps {
+  known: Known | null;
+  simulated: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/** What says how bright it is, with the weight of each; and what becomes of the pictures. */
+function HowKnown({ known, simulated, onClose, children }: HowKnownProps) {
+  return (
+    <Modal show onHide={onClose} centered aria-labelledby="light-watch-title">
+      <Modal.Header closeButton closeLabel={words.entry.cancel}>
+        <Modal.Title id="light-watch-title">{say.title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <p>{lightText(known)}</p>
+        {known && known.weights.length > 0 && (
+          <dl className="light-weights" aria-label={say.weights}>
+            {known.weights.map(({ source, share, sd }) => (
+              <div key={source}>
+                <dt>{say.source[source]}</dt>
+                <dd>{say.weight(Math.round(share * 100), sureText(sd))}</dd>
+              </div>
+            ))}
+          </dl>
+        )}
+        {children}
+        <p>{simulated ? say.simulatedNow : say.privacy}</p>
+        {!simulated && <p className="mb-0">{say.power}</p>}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="signal" onClick={onClose}>
+          {words.bench.meteredWith.done}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}
+
 /** Why it does not watch, where that needs a word. */
-function endedText(watch: LightWatch | null): string {
-  if (watch === null) return say.startWhy;
-  if (watch.sight !== "ended") return say.sight.ended;
-  return watch.why === null ? say.sight.ended : say.why[watch.why];
+function endedText(watch: LightWatch | null): string | null {
+  if (watch === null || watch.why === null) return null;
+  return watch.sight === "ended" ? say.why[watch.why] : null;
 }
 
 function lightText(known: Known | null): string {

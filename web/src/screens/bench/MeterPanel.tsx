@@ -12,7 +12,8 @@ import { words } from "../../words";
 import { markText } from "../../words/times";
 import type { Field } from "./Entry";
 import { type Dial, stepped } from "./stepping";
-import { PhoneMatch } from "./PhoneMatch";
+import { ForgottenFilter, PhoneMatch } from "./PhoneMatch";
+import { usePhoneMatch } from "./usePhoneMatch";
 import { Stepper } from "./Stepper";
 
 interface Props {
@@ -45,6 +46,7 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
     set({ ev100: await askMeter({ latitude, longitude, sky, seed: 1, at: new Date(light.at).toISOString() }) });
   };
   const through = laid.stack.filter((glass) => bench.inReading.includes(glass.id));
+  const phone = usePhoneMatch(laid, light);
   const camera = bench.meter === "camera";
   return (
     <section className="bench-meter" aria-labelledby="meter-title">
@@ -101,8 +103,8 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
           {words.bench.change}
         </Button>
       </p>
-      <WatchLight known={watchedLight(light)}>
-        <PhoneMatch laid={laid} light={light} />
+      <WatchLight known={watchedLight(light)} asked={<ForgottenFilter phone={phone} />}>
+        <PhoneMatch phone={phone} />
       </WatchLight>
     </section>
   );

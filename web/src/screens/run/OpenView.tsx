@@ -155,9 +155,10 @@ export function OpenView({ frame }: { frame: Frame }) {
         {awake === false && <p className="run-note">{say.signals.notAwake}</p>}
         <Ends frame={frame} closing={closing} aimed={aimed} />
         {LIT.has(frame.run?.purpose ?? "frame") && (
-          <WatchLight known={closing?.light ?? null}>
-            {closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}
-          </WatchLight>
+          <WatchLight
+            known={closing?.light ?? null}
+            asked={closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}
+          />
         )}
         <TimeWords watch={watch} frame={frame} gone={gone} />
         {left !== null && left < -OVERDUE_S && !byItself && (
