@@ -45,6 +45,8 @@ export const watch = {
   },
   weight: (share: number, sure: string) => `${share} %, by itself to ${sure}`,
   step: (size: string, brighter: boolean, at: string) => `${size} ${brighter ? "brighter" : "darker"} at once at ${at}`,
+  movedSince: (size: string, brighter: boolean) =>
+    `${size} ${brighter ? "brighter" : "darker"} since this was worked out. In bulb the end follows the light; on the dial work it out again.`,
   trustReading: "My reading",
   trustWatch: "The phone",
   ends: (planned: string, light: string) => `Planned ${planned}; by the light seen it closes at ${light}.`,

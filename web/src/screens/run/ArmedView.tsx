@@ -6,6 +6,7 @@ import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
+import { watchWords } from "../../words/watch";
 import { clockText, markText, signedStops, timeParts, timeText } from "../../words/times";
 import { ArmList } from "./ArmList";
 import { tick, wake } from "../../ui/bell";
@@ -55,6 +56,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const meant = plan.answer.steps.filter((step) => step.kind === "correction" || step.kind === "purpose");
   const parts = instead(armed);
   const known = useLightSince(plan);
+  const moved = known ? known.stops - reckonedOf(armed) : 0;
   const stopwatch = plan.run.purpose === "stopwatch";
   // A dial time closes itself; in bulb it is as last time.
   const closing = mark === null ? closes : "mark";
@@ -184,7 +186,21 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             {say.soundRefused}
           </p>
         )}
-        {LIT.has(plan.run.purpose) && <WatchLight known={known} />}
+        {LIT.has(plan.run.purpose) && (
+          <WatchLight
+            known={known}
+            asked={
+              Math.abs(moved) >= MOVED && (
+                <p className="run-note light-watch-why" role="alert">
+                  {watchWords.movedSince(words.staff.stops(Math.abs(moved).toFixed(1)), moved > 0)}{" "}
+                  <Link to="/" className="plain-link">
+                    {words.toBench}
+                  </Link>
+                </p>
+              )
+            }
+          />
+        )}
         <Busy until={busyUntil} />
         <Button variant="signal" className="run-go" onClick={() => void start()}>
           {say.open}
@@ -211,6 +227,14 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
     </div>
   );
 }
+
+/** How far the light was reckoned to have moved when this was worked out [stops]. */
+function reckonedOf({ plan: { run }, question }: Armed): number {
+  return question?.light?.moved_stops ?? ((run.stops_per_minute ?? 0) * run.delay_seconds) / 60;
+}
+
+/** Light that has moved further since is worth working the time out again [stops]. */
+const MOVED = 1 / 3;
 
 /** The same frame at a high ISO first. The time that is shown is the one that is armed. */
 function RehearsalOffer({ armed, iso, why }: { armed: Armed; iso: string; why: string }) {

@@ -1,0 +1,121 @@
+"""A phone's camera watches the light, from the bench to a closed frame: Chromium's own fake camera plays the sky."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, Playwright, expect
+from tools.serving import CHROMIUM, Server
+
+from jackstaff_imaging.watched_scene import Disturbed, WatchedScene, y4m
+
+from .conftest import Visit, frames
+from .test_path import hold
+
+HELD = """
+  const told = MediaStreamTrack.prototype.getSettings;
+  MediaStreamTrack.prototype.getSettings = function () {
+    return { ...told.call(this), exposureMode: "manual", exposureTime: 100, iso: 100 };
+  };
+"""
+"""What a camera that can hold its exposure tells; the fake one plays a film and tells nothing."""
+
+
+@pytest.fixture(scope="module")
+def sky(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A film of light that jumps up by a stop and down again every eight seconds, for as long as it is played."""
+    scene = WatchedScene(lambda second: float(int(second / 8) % 2), 1, Disturbed(0.005, 0, 0, 0, 0), (160, 120))
+    film = tmp_path_factory.mktemp("sky") / "sky.y4m"
+    with film.open("wb") as file:
+        file.writelines(y4m((scene.frame(turn / 2) for turn in range(32)), 2))
+    return film
+
+
+@pytest.fixture(scope="module")
+def filmed(playwright: Playwright, sky: Path) -> Iterator[Browser]:
+    """A browser whose camera is that film."""
+    fake = [
+        "--use-fake-device-for-media-stream",
+        "--use-fake-ui-for-media-stream",
+        f"--use-file-for-fake-video-capture={sky}",
+    ]
+    browser = playwright.chromium.launch(**{**CHROMIUM, "args": [*CHROMIUM["args"], *fake]})
+    yield browser
+    browser.close()
+
+
+@pytest.fixture
+def watcher(filmed: Browser, server: Server) -> Iterator[Visit]:
+    """Somebody who has been here before and signed out, with a camera."""
+    visit = Visit(filmed, server, visited=True)
+    expect(visit.page.get_by_test_id("answer-time")).to_be_visible()
+    yield visit
+    visit.context.close()
+    assert visit.wrong == []
+
+
+def meter_now(page: Page) -> None:
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    page.get_by_role("button", name=re.compile("I just metered|Meter again")).click()
+
+
+START_MS = 60_000
+"""What measures the light is Python that starts in the page first."""
+
+
+def test_a_camera_that_tells_nothing_of_its_exposure_is_refused_in_words(watcher: Visit) -> None:
+    page = watcher.page
+    page.get_by_role("button", name="Watch the light").click()
+    panel = page.get_by_role("group", name="Watching the light")
+    expect(panel).to_contain_text("sets its exposure by itself", timeout=START_MS)
+    # And another way is at hand.
+    expect(panel.get_by_role("button", name="Watch a simulated sky")).to_be_visible()
+
+
+def test_from_watching_to_a_closed_frame(watcher: Visit) -> None:
+    sent: list[str] = []
+    watcher.context.on("request", lambda request: sent.append(request.url))
+    watcher.context.add_init_script(HELD)
+    page = watcher.tab()
+    meter_now(page)
+    page.keyboard.press("2")
+    expect(page.get_by_test_id("answer-time")).to_contain_text("m")
+    page.get_by_role("button", name="Watch the light").click()
+    now = page.get_by_test_id("light-now")
+    expect(now).to_contain_text("metered, ±", timeout=START_MS)
+    page.get_by_role("button", name="Get ready").click()
+    page.get_by_text("None", exact=True).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    # The light jumps by a stop and back: what is seen reaches the end of the exposure.
+    expect(now).to_contain_text("brighter than metered", timeout=START_MS)
+    expect(page.get_by_test_id("run-ends")).to_contain_text("by the light seen it closes at", timeout=START_MS)
+    expect(now).not_to_contain_text("brighter than metered", timeout=START_MS)
+    hold(page, "Close")
+    expect(page.get_by_role("heading", name="Closed")).to_be_visible()
+    # The path of light stays with the frame, numbers and no pictures; the camera goes out.
+    expect(page.get_by_role("img", name=re.compile("Light against the metering"))).to_be_visible()
+    seen = frames(page)[0]["run"]["looks"]
+    assert set(seen[0]) == {"at_seconds", "stops", "sd", "part"}
+    assert seen[0]["at_seconds"] < 0 < seen[-1]["at_seconds"]
+    assert max(look["stops"] for look in seen) - min(look["stops"] for look in seen) > 0.7
+    page.get_by_role("link", name="Bench").first.click()
+    expect(page.get_by_role("button", name="Watch the light")).to_be_visible()
+    # What the camera saw was asked of nobody but the core in the page.
+    assert not [url for url in sent if "light/look" in url or "standins" in url]
+
+
+def test_a_simulated_sky_is_named_as_one_and_counts_as_a_camera_does(guest: Visit) -> None:
+    page = guest.page
+    meter_now(page)
+    page.get_by_role("button", name="Watch a simulated sky").click()
+    expect(page.get_by_test_id("light-now")).to_contain_text("metered, ±", timeout=START_MS)
+    page.get_by_test_id("light-now").click()
+    dialog = page.get_by_role("dialog", name="Watching the light")
+    expect(dialog).to_contain_text("A simulated sky: no camera is open.")
+    expect(dialog).to_contain_text("the watching phone")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Stop watching").click()
+    expect(page.get_by_role("button", name="Watch the light")).to_be_visible()
