@@ -19,7 +19,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve dev test lint types bench bench-long mutants shots build account lock format clean
+.PHONY: help demo serve dev test lint types bench bench-long bench-watching mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -68,6 +68,10 @@ bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference i
 bench-long: build/dev.stamp build/web.stamp ## the browser's core against the server's, some thousands of questions
 	@tools/preflight.sh chromium
 	@JACKSTAFF_PARITY=60 $(BIN)/python -m pytest tests/browser/test_offline.py -k core_answers
+
+bench-watching: build/dev.stamp build/web.stamp ## frames under ten kinds of sky by what is known of the light, and what watching costs
+	@tools/preflight.sh chromium
+	@$(BIN)/python -m bench.watching
 
 mutants: build/dev.stamp ## would the tests notice? small changes to core and permissions, sampled (COUNT=60 SEED=1)
 	@$(PIP) requirements/mutants.txt

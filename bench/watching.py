@@ -8,21 +8,30 @@ light it was metered for.
 from __future__ import annotations
 
 import math
+import pathlib
 import random
 import statistics
+import tempfile
+import time
 from collections.abc import Callable
 from dataclasses import dataclass
+
+from playwright.sync_api import Browser, Page, Playwright, sync_playwright
+from tests.browser.test_watching import HELD
+from tools.serving import CHROMIUM, serving
 
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
 from jackstaff_core.fused_light import MOST_LOOKS, Looked, thinned
 from jackstaff_core.light_integral import Path, gathered
 from jackstaff_core.made_up_sky import MadeUpSky, SkyKind, made_up_sky
 from jackstaff_core.watching import Eye, LookQuestion, look
-from jackstaff_imaging.watched_scene import COLUMNS, Disturbed, WatchedScene, cells
+from jackstaff_imaging.watched_scene import COLUMNS, Disturbed, WatchedScene, cells, y4m
 
 NEEDED, DELAY, EVERY = 240.0, 60.0, 3.0
 LATEST = 1500.0
 SEEDS = 5
+PHONE, WHILE_MS = 4, 30_000
+"""A phone in the field is so many times as slow."""
 READING_SD, FORECAST_RATE_SD = 0.11, 0.03
 
 
@@ -105,14 +114,14 @@ def errors() -> dict[str, dict[SkyKind, list[float]]]:
     return found
 
 
-def main() -> None:
-    """Print the table."""
+def table() -> None:
+    """Print how well frames come out, by what is known of the light."""
     found = errors()
     print(f"| sky | {' | '.join(f'{name}: median, worst' for name in found)} |")
     print(f"|---{'|---' * len(found)}|")
     for kind in SkyKind:
-        cells_ = [_said(found[name][kind]) for name in found]
-        print(f"| {kind.value.replace('_', ' ')} | {' | '.join(cells_)} |")
+        said = [_said(found[name][kind]) for name in found]
+        print(f"| {kind.value.replace('_', ' ')} | {' | '.join(said)} |")
     whole = [_said([error for kind in SkyKind for error in found[name][kind]]) for name in found]
     print(f"| **all** | {' | '.join(whole)} |")
 
@@ -122,5 +131,49 @@ def _said(stops: list[float]) -> str:
     return f"{statistics.median(sizes):.2f}, {sizes[-1]:.2f}"
 
 
+def cost(playwright: Playwright, url: str) -> None:
+    """Print what watching costs: processor time of the whole browser, beside the same page that does not watch."""
+    with tempfile.TemporaryDirectory() as folder:
+        film = pathlib.Path(folder) / "sky.y4m"
+        scene = WatchedScene(made_up_sky(SkyKind.BROKEN_CLOUD, 1).at, 1, Disturbed(), (320, 240))
+        with film.open("wb") as file:
+            file.writelines(y4m((scene.frame(turn / 5) for turn in range(300)), 5))
+        fake = ["device-for-media-stream", "ui-for-media-stream"]
+        flags = [*(f"--use-fake-{flag}" for flag in fake), f"--use-file-for-fake-video-capture={film}"]
+        browser = playwright.chromium.launch(**{**CHROMIUM, "args": [*CHROMIUM["args"], *flags]})
+        page = browser.new_page()
+        page.context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": url}])
+        page.add_init_script(HELD)
+        page.goto(url)
+        page.get_by_test_id("answer-time").wait_for()
+        page.get_by_role("button", name="I just metered").click()
+        page.wait_for_timeout(3000)
+        idle = _share(browser, page)
+        page.get_by_role("button", name="Watch the light").click()
+        page.get_by_text("metered, ±").wait_for(timeout=60_000)
+        page.wait_for_timeout(5000)
+        watching = _share(browser, page)
+        browser.close()
+    own = watching - idle
+    print("Watching the light with the camera's film, of one processor, the whole browser:")
+    print(
+        f"  {watching:.1%} watching : {idle:.1%} not = {own:.1%} for it; {own * PHONE:.0%} on a phone (aim under 10 %)"
+    )
+
+
+def _share(browser: Browser, page: Page) -> float:
+    """Processor time of all the browser's processes in a while, as a share of that while."""
+    session = browser.new_browser_cdp_session()
+
+    def spent() -> float:
+        return math.fsum(each["cpuTime"] for each in session.send("SystemInfo.getProcessInfo")["processInfo"])
+
+    begun, before = time.perf_counter(), spent()
+    page.wait_for_timeout(WHILE_MS)
+    return (spent() - before) / (time.perf_counter() - begun)
+
+
 if __name__ == "__main__":
-    main()
+    table()
+    with tempfile.TemporaryDirectory() as data, serving(pathlib.Path(data)) as server, sync_playwright() as playwright:
+        cost(playwright, server.url)

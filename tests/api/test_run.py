@@ -19,7 +19,9 @@ from jackstaff.standins.camera import GlassOn, brightness, hidden_offset
 from jackstaff.standins.meter import SimulatedMeter
 from jackstaff_core.forecast import LightQuestion, light_at
 from jackstaff_core.heavens import Place
+from jackstaff_core.made_up_sky import SkyKind, made_up_sky
 from jackstaff_core.sky import Sky
+from jackstaff_imaging.watched_scene import cells
 
 pytestmark = pytest.mark.django_db
 AT = datetime(2027, 4, 17, 4, 30, tzinfo=UTC)
@@ -126,6 +128,23 @@ def test_the_simulated_meter_follows_its_sky() -> None:
     assert np.std(apart) > 0.05
     asked = {"latitude": 58.05, "longitude": 6.8, "at": AT.isoformat(), "sky": "thin", "seed": 3}
     assert call(Client(), "POST", "standins/meter", asked)[1] == {"simulated": True, "ev100": meter.read(AT)}
+
+
+@pytest.mark.parametrize("kind", ["broken_cloud", "dawn"])
+def test_the_simulated_phone_sees_the_made_up_sky_as_a_camera_would(kind: str) -> None:
+    seen = []
+    for second in (0, 200, 200):
+        body = {"kind": kind, "second": second, "seed": 3}
+        response = Client().post("/api/standins/phone", json.dumps(body), content_type="application/json")
+        assert (response.status_code, response["Content-Type"]) == (200, "image/png")
+        assert (response["X-Exposure-Seconds"], response["X-Iso"]) == ("0.01", "100.0")
+        seen.append(cells(np.asarray(Image.open(io.BytesIO(response.content)))))
+    first, second_look, again = seen
+    assert second_look == again
+    apart = [np.log2(now / then) for then, now in zip(first, second_look, strict=True) if then and now]
+    assert np.median(apart) == pytest.approx(made_up_sky(SkyKind(kind), 3).at(200), abs=0.15)
+    status, refused = call(Client(), "POST", "standins/phone", {"kind": kind, "second": 99_999})
+    assert (status, refused["errors"][0]["field"]) == (422, "second")
 
 
 def picture(**more: object) -> Image.Image:

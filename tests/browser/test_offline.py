@@ -224,6 +224,17 @@ MORE: dict[str, dict[str, Any]] = {
     "looks": {"camera": CAMERA, "subjects": SUBJECTS, "wants": [{"kind": "sea", "look": "veil"}]},
     "looks/at": {"camera": CAMERA, "subjects": SUBJECTS, "seconds": 42.0},
     "light": LIT,
+    "light/look": {
+        "cells": [0.05 + (place * 37 % 101) / 150 for place in range(48)], "columns": 8, "held": True,
+        "exposure_seconds": 0.01, "iso": 100, "before": {
+            "known": [(place * 37 % 101) / 40 - 4 for place in range(48)], "looks": [5] * 48,
+            "last": [(place * 37 % 101) / 40 - 4 for place in range(48)], "stops": 0.2, "part": 1,
+        },
+    },
+    "light/phone": {
+        "reading": READING, "phone_stops": 3.2, "through_stops": 0, "matched": 9.0,
+        "glass": [{"name": "Six", "stops": 6}],
+    },
     "outing/wait": {**LIT, "wanted": {**READING}},
     "outing/fillable": LIT,
     "outing/swaps": {

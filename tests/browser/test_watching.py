@@ -13,6 +13,7 @@ from tools.serving import CHROMIUM, Server
 from jackstaff_imaging.watched_scene import Disturbed, WatchedScene, y4m
 
 from .conftest import Visit, frames
+from .test_offline import take_along
 from .test_path import hold
 
 HELD = """
@@ -80,12 +81,16 @@ def test_from_watching_to_a_closed_frame(watcher: Visit) -> None:
     watcher.context.on("request", lambda request: sent.append(request.url))
     watcher.context.add_init_script(HELD)
     page = watcher.tab()
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    take_along(page)
     meter_now(page)
     page.keyboard.press("2")
     expect(page.get_by_test_id("answer-time")).to_contain_text("m")
     page.get_by_role("button", name="Watch the light").click()
     now = page.get_by_test_id("light-now")
     expect(now).to_contain_text("metered, ±", timeout=START_MS)
+    # On the rock there is no signal, and none is needed.
+    watcher.context.set_offline(True)
     page.get_by_role("button", name="Get ready").click()
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()

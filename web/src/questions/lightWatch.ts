@@ -6,6 +6,7 @@ export type Look = Schemas["LookAnswer"];
 export type LookQuestion = Schemas["LookAsked"];
 export type SkyKind = Schemas["SkyKind"];
 export type Matched = Schemas["MatchedAnswer"];
+export type Step = Schemas["LightStepAnswer"];
 export type Weight = Schemas["WeightAnswer"];
 
 /** Ask the core in this page, and nobody else. */

@@ -44,7 +44,10 @@ export const watch = {
     watch: "the watching phone",
   },
   weight: (share: number, sure: string) => `${share} %, by itself to ${sure}`,
-  step: (size: string, brighter: boolean, at: string) => `${size} ${brighter ? "brighter" : "darker"} at once at ${at}`,
+  step: (size: string, brighter: boolean, when: string) =>
+    `${size} ${brighter ? "brighter" : "darker"} at once, ${when}`,
+  afterMetering: (time: string) => `${time} after metering`,
+  aroundOpening: (time: string, before: boolean) => `${time} ${before ? "before" : "after"} opening`,
   movedSince: (size: string, brighter: boolean) =>
     `${size} ${brighter ? "brighter" : "darker"} since this was worked out. In bulb the end follows the light; on the dial work it out again.`,
   trustReading: "My reading",
@@ -54,10 +57,8 @@ export const watch = {
   matchWhy: "Once, with nothing on the lens: then a forgotten filter shows.",
   matchAgain: "Match them again",
   matched: "Phone and camera are matched: a forgotten filter shows.",
-  story: "The light",
   chart: (from: string, to: string) => `Light against the metering, from ${from} to ${to} stops`,
-  counted: "counted on",
-  seen: "seen",
+  legend: "Line and band: seen, give or take. Dashed: counted on.",
   opening: "opened",
   closing: "closed",
 };

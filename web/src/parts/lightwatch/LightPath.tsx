@@ -52,7 +52,9 @@ export function LightPath({ lit, seconds }: { lit: Lit; seconds: number }) {
           {say.closing} {timeText(Math.max(1, Math.round(seconds)))}
         </text>
       </svg>
-      <figcaption>{lit.text}</figcaption>
+      <figcaption>
+        {lit.text} <span className="quiet">{say.legend}</span>
+      </figcaption>
     </figure>
   );
 }

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
-import type { Weight } from "../../questions/lightWatch";
+import type { Step, Weight } from "../../questions/lightWatch";
 import {
   isMine,
   isWatching,
@@ -11,6 +11,7 @@ import {
 } from "../../state/lightWatch";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { timeText } from "../../words/times";
 import { watchWords as say } from "../../words/watch";
 import "./lightwatch.css";
 
@@ -19,6 +20,9 @@ export interface Known {
   stops: number;
   sd: number;
   weights: Weight[];
+  steps: Step[];
+  /** What the instants of the steps are counted from. */
+  from: "metering" | "opening";
 }
 
 /** One tap to watch the light; then what is seen of it, how well, and one tap to stop. `asked` is what somebody has to say. */
@@ -106,6 +110,13 @@ function HowKnown({ known, simulated, onClose, children }: HowKnownProps) {
             ))}
           </dl>
         )}
+        {known && known.steps.length > 0 && (
+          <ul className="light-steps">
+            {known.steps.slice(-MOST_STEPS).map((step) => (
+              <li key={step.at_seconds}>{stepText(step, known.from)}</li>
+            ))}
+          </ul>
+        )}
         {children}
         <p>{simulated ? say.simulatedNow : say.privacy}</p>
         {!simulated && <p className="mb-0">{say.power}</p>}
@@ -117,6 +128,14 @@ function HowKnown({ known, simulated, onClose, children }: HowKnownProps) {
       </Modal.Footer>
     </Modal>
   );
+}
+
+const MOST_STEPS = 5;
+
+function stepText({ at_seconds, stops }: Step, from: Known["from"]): string {
+  const size = words.staff.stops(Math.abs(stops).toFixed(1));
+  const when = timeText(Math.max(1, Math.round(Math.abs(at_seconds))));
+  return say.step(size, stops > 0, from === "metering" ? say.afterMetering(when) : say.aroundOpening(when, at_seconds < 0)); // prettier-ignore
 }
 
 /** Why it does not watch, where that needs a word. */

@@ -139,7 +139,9 @@ function MeterAgain({ bench, onAgain, onSameScene }: { bench: Bench } & Pick<Pro
 
 /** What a watching phone saw since the metering. */
 function watchedLight({ rate }: BenchLight) {
-  return rate?.moved_stops == null ? null : { stops: rate.moved_stops, sd: rate.moved_sd, weights: rate.weights };
+  if (rate?.moved_stops == null) return null;
+  const { moved_stops, moved_sd, weights, steps } = rate;
+  return { stops: moved_stops, sd: moved_sd, weights, steps, from: "metering" as const };
 }
 
 /** How old the reading is; nothing before the first. */

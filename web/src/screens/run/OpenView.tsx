@@ -156,7 +156,7 @@ export function OpenView({ frame }: { frame: Frame }) {
         <Ends frame={frame} closing={closing} aimed={aimed} />
         {LIT.has(frame.run?.purpose ?? "frame") && (
           <WatchLight
-            known={closing?.light ?? null}
+            known={closing?.light ? { ...closing.light, from: "opening" } : null}
             asked={closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}
           />
         )}

@@ -26,5 +26,7 @@ export function useLightSince({ reading, run }: Plan): Known | null {
           looks,
         },
   ).shown;
-  return rate?.moved_stops == null ? null : { stops: rate.moved_stops, sd: rate.moved_sd, weights: rate.weights };
+  if (rate?.moved_stops == null) return null;
+  const { moved_stops, moved_sd, weights, steps } = rate;
+  return { stops: moved_stops, sd: moved_sd, weights, steps, from: "metering" };
 }
