@@ -11,7 +11,7 @@ from dataclasses import replace
 from datetime import timedelta
 
 from .frame import EventKind as Kind
-from .frame import Frame, FrameEvent, FrameRun, State
+from .frame import Frame, FrameEvent, FrameRun, Reread, State
 
 _ENDS = frozenset({Kind.CLOSED, Kind.ABORTED})
 _LONGER = frozenset({Kind.EXTENDED, Kind.CUT})
@@ -22,7 +22,7 @@ def joined(winner: Frame, loser: Frame) -> Frame:
     known = {event.id for event in winner.events}
     news = [event for event in loser.events if event.id not in known]
     if not news:
-        return winner
+        return replace(winner, run=_run(winner.run, loser.run, ())) if winner.run else winner
     events = _in_order([*winner.events, *news])
     end, others = _end(events)
     ending = next((doc for doc in (winner, loser) if end and _last_end(doc) == end.id), None)
@@ -89,11 +89,16 @@ def _shifted(news: Sequence[FrameEvent]) -> timedelta:
 def _run(run: FrameRun, other: FrameRun | None, news: Sequence[FrameEvent]) -> FrameRun:
     """Readings on the way and longer or shorter, from both."""
     longer = sum(event.seconds or 0.0 for event in news if event.kind in _LONGER)
-    rereads = [*run.rereads, *(each for each in (other.rereads if other else []) if each not in run.rereads)]
+    rereads: dict[float, Reread] = {}
+    for each in (*run.rereads, *(other.rereads if other else ())):
+        known = rereads.get(each.at_seconds)
+        # One reading, of which one side may have heard whether it counts.
+        if known is None or known.believed is None:
+            rereads[each.at_seconds] = each if known is None else replace(known, believed=each.believed)
     return replace(
         run,
         bias_stops=max(-10.0, min(10.0, round(run.bias_stops + longer, 6))),
-        rereads=tuple(sorted(rereads, key=lambda reread: reread.at_seconds)[-200:]),
+        rereads=tuple(sorted(rereads.values(), key=lambda reread: reread.at_seconds)[-200:]),
         steady=run.steady or (other.steady if other else None),
         # One phone watched: whichever has seen further has the whole.
         looks=max(run.looks, other.looks if other else (), key=lambda looks: looks[-1].at_seconds if looks else -1e9),

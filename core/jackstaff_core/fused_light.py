@@ -20,13 +20,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field, fields, replace
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Any
 
 from .advice import Advice, Severity
 from .anchoring import DRIFT_SD, GATE, JUMP_SD, READING_SD
-from .marks import Between, Inline, Size
+from .marks import Between, Size
 from .rate import RATE_SD, WANDER, Rate
 from .refusal import Refusal
 
@@ -262,10 +262,9 @@ def fused(
 
 
 @dataclass(frozen=True, slots=True)
-class WatchedRate:
+class WatchedRate(Rate):
     """How the light moves, and how far a phone saw it move since the last reading [stops]; None where none watched."""
 
-    rate: Annotated[Rate, Inline()]
     moved_stops: float | None = None
     moved_sd: float = 0.0
     weights: tuple[Weight, ...] = ()
@@ -275,7 +274,7 @@ class WatchedRate:
 def watched_rate(known: Rate, planned: bool, looks: Sequence[Looked], now: float) -> WatchedRate:
     """A rate from readings or a plan together with looks, their seconds counted from the last reading."""
     if not looks:
-        return WatchedRate(known)
+        return _with_watch(known)
     rate, counts = known.stops_per_minute / 60, known.counts
     found = fused(
         0.0,
@@ -288,7 +287,11 @@ def watched_rate(known: Rate, planned: bool, looks: Sequence[Looked], now: float
     names = {Source.FORECAST: Source.FORECAST if planned else Source.READINGS}
     weights = tuple(replace(each, source=names.get(each.source, each.source)) for each in found.weights)
     moving = replace(known, stops_per_minute=found.stops_per_minute, rate_sd=found.rate_sd, counts=True)
-    return WatchedRate(moving, found.stops, found.sd, weights, found.steps)
+    return _with_watch(moving, moved_stops=found.stops, moved_sd=found.sd, weights=weights, steps=found.steps)
+
+
+def _with_watch(rate: Rate, **seen: Any) -> WatchedRate:
+    return WatchedRate(**{each.name: getattr(rate, each.name) for each in fields(rate)}, **seen)
 
 
 def _rising(name: str, seconds: Sequence[float]) -> None:

@@ -90,8 +90,8 @@ class LookQuestion:
     cells: Annotated[tuple[Luminance | None, ...], Size(LEAST_CELLS, MOST_CELLS)]
     columns: Annotated[int, Between(2, MOST_CELLS)]
     held: bool
-    exposure_seconds: Annotated[float, Between(0, 60, "s", above=True)] | None = None
-    iso: Annotated[float, Between(0, 10_000_000, above=True)] | None = None
+    exposure_seconds: Annotated[float, Between(1e-6, 60, "s")] | None = None
+    iso: Annotated[float, Between(0.1, 10_000_000)] | None = None
     before: Eye | None = None
     anew: bool = False
 
@@ -130,7 +130,9 @@ def look(question: LookQuestion) -> Look:
         )
     if len(question.cells) % question.columns:
         raise Refusal("columns", "The cells are no grid of that many columns.", "Send whole rows.")
-    gain = math.log2(question.exposure_seconds * question.iso) if question.exposure_seconds and question.iso else 0.0
+    gain = 0.0
+    if question.exposure_seconds is not None and question.iso is not None:
+        gain = math.log2(question.exposure_seconds) + math.log2(question.iso)
     seen = tuple(None if cell is None or cell < DARKEST else math.log2(cell) - gain for cell in question.cells)
     share = sum(cell is not None for cell in seen) / len(seen)
     extra = 0.0 if question.held else UNLOCKED_SD

@@ -209,7 +209,7 @@ def test_a_device_that_has_not_heard_of_the_end_does_not_open_a_frame_again() ->
     address = f"frames/{running['id']}"
     status, kept = call(client, "PUT", address, running)
     assert status == 200
-    assert kept["run"]["rereads"] == [{"at_seconds": 9.0, "stops": 0.0}]
+    assert kept["run"]["rereads"] == [{"at_seconds": 9.0, "stops": 0.0, "believed": None}]
     closed = {
         **running, "state": "closed", "closed_at": "2027-04-17T04:31:35Z", "closed_by": "hand",
         "events": [*running["events"], event("aimed", 95, 180.0), event("closed", 95)],

@@ -29,6 +29,7 @@ from jackstaff_core.frame import (
     Reread,
     State,
 )
+from jackstaff_core.framejoin import joined
 from jackstaff_core.fused_light import KEPT_LOOKS, Looked, Source, fused, thinned
 from jackstaff_core.light_integral import open_seconds
 from jackstaff_core.light_story import story
@@ -374,6 +375,17 @@ def test_light_that_was_seen_is_not_the_filters_doing() -> None:
     told = story(disputed)
     assert told is not None
     assert told.came_stops > 0.4
+
+
+def test_two_writings_of_a_watched_frame_keep_what_was_seen_furthest_and_each_reading_once() -> None:
+    phone = framed(lambda _: 0.0, 300, None, rereads=(Reread(100.0, 1.0, True),))
+    desk = framed(lambda _: 0.0, 200, 0.3, rereads=(Reread(100.0, 1.0), Reread(150.0, 0.0)))
+    for winner, loser in ((phone, desk), (desk, phone)):
+        run = joined(winner, loser).run
+        assert run is not None
+        assert phone.run is not None
+        assert run.looks == phone.run.looks
+        assert run.rereads == (Reread(100.0, 1.0, True), Reread(150.0, 0.0))
 
 
 GLASS = (BagGlass("Slot ND 6", 6.0), BagGlass("Slot ND 10", 10.0))
