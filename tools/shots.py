@@ -22,12 +22,6 @@ def bench(page: Page) -> None:
     page.wait_for_timeout(600)
 
 
-def entry(page: Page) -> None:
-    page.keyboard.press("s")
-    page.keyboard.press("Enter")
-    page.get_by_role("dialog").get_by_role("textbox").fill("4")
-
-
 def armed(page: Page) -> None:
     bench(page)
     page.wait_for_timeout(300)
@@ -42,6 +36,19 @@ def running(page: Page) -> None:
     page.get_by_role("button", name="Set").click()
     page.get_by_role("button", name="−⅓", exact=True).click()
     page.get_by_test_id("run-left").scroll_into_view_if_needed()
+
+
+def watching(page: Page) -> None:
+    """A made-up sky whose clouds come and go, watched since the metering, until the light has left the plan."""
+    bench(page)
+    page.get_by_role("button", name="I just metered").click()
+    page.get_by_role("button", name="Watch a simulated sky").click()
+    page.get_by_text("metered, ±").wait_for(timeout=60_000)
+    page.get_by_role("button", name="Get ready").click()
+    page.get_by_text("None", exact=True).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    page.get_by_text("by the light seen it closes at").wait_for(timeout=120_000)
+    page.wait_for_timeout(6000)
 
 
 def alternatives(page: Page) -> None:
@@ -145,9 +152,9 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("bag-measure", measure, PHONE, "noon"),
     ("bag-reach", reach, DESK, "noon"),
     ("bag-card", card, DESK, "dusk"),
-    ("bench-two-meanings", entry, DESK, "noon"),
     ("bench-phone", bench, PHONE, "noon"),
     ("run-armed", armed, DESK, "noon"),
+    ("run-watching", watching, DESK, "noon"),
     ("run-open-red", running, DESK, "red"),
     ("run-open-phone", running, PHONE, "red"),
     ("log", log, DESK, "noon"),

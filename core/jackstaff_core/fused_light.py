@@ -246,7 +246,7 @@ def fused(
     belief.carry(end / 60)
     slope = (known(end + 30) - known(end - 30)) if forecast else 0.0
     sd = math.hypot(math.sqrt(max(0.0, belief.p[0][0])), told.knots[-1].sd if len(told.knots) > 1 else 0.0)
-    weights = _weights(metered_at, end, belief, looks, readings, forecast is not None, s)
+    weights = _weights(metered_at, end, belief, told.steps, looks, readings, forecast is not None, s)
     advice = _contradiction(told)
     return Fused(
         tuple(told.knots),
@@ -343,6 +343,7 @@ def _weights(
     metered_at: float,
     end: float,
     belief: _Belief,
+    steps: Sequence[LightStep],
     looks: Sequence[Looked],
     readings: Sequence[tuple[float, float, bool | None]],
     forecast: bool,
@@ -350,7 +351,9 @@ def _weights(
 ) -> tuple[Weight, ...]:
     def aged(sd: float, second: float, rate: float) -> float:
         minutes = (end - second) / 60
-        return math.sqrt(sd * sd + DRIFT_SD**2 * minutes + (rate * minutes) ** 2)
+        # What was known before a step knows nothing of it.
+        since = math.fsum(step.stops**2 for step in steps if step.at_seconds > second)
+        return math.sqrt(sd * sd + since + belief.restless**2 * minutes + (rate * minutes) ** 2)
 
     alone = [Weight(Source.METERING, aged(METERING_SD, metered_at, RATE_SD), 0.0)]
     if forecast:
@@ -371,8 +374,9 @@ def _contradiction(told: _Told) -> Advice | None:
     return Advice(
         "reading_against_watch",
         Severity.CAUTION,
-        f"Your reading is {abs(told.by):.1f} stop {'brighter' if told.by > 0 else 'darker'} than the watching phone"
-        " says. Which of them saw the scene? Until you say, the phone counts.",
+        f"Your reading is {abs(told.by):.1f} {'stop' if abs(told.by) < 1.05 else 'stops'}"
+        f" {'brighter' if told.by > 0 else 'darker'} than the watching phone says. Which of them saw the"
+        " scene? Until you say, the phone counts.",
         {"stops": told.by},
     )
 

@@ -4,7 +4,7 @@ import { type Plausible, type Rate, usePlausible, useRate, useSky } from "../que
 import { useNow } from "../ui/useNow";
 import { plausibleOf, rateOf, readingOf } from "./asks";
 import type { Laid } from "./bench";
-import { isWatching, type LightWatch, useLightWatch } from "./lightWatch";
+import { isWatching, lightWatch, type LightWatch, useGoesOn } from "./lightWatch";
 import { instantNear, isLive, type Outing, span, useOutings } from "./outings";
 
 export interface BenchLight {
@@ -22,11 +22,14 @@ export interface BenchLight {
   moving: Laid["light"];
 }
 
+/** How often a bench that nobody touches looks at the light [ms]. */
+const TICK_MS = 10_000;
+
 /** What the current outing, or the sky one sees, says about the light at the bench. */
 export function useBenchLight(laid: Laid): BenchLight {
   const { bench } = laid;
   const { current } = useOutings();
-  const now = useNow(15_000);
+  const now = useNow(TICK_MS);
   const watch = useSteadyWatch(now);
   const live = isLive(current, now);
   const counts = bench.useOuting && (live || bench.lightAt !== null);
@@ -56,11 +59,14 @@ export function useBenchLight(laid: Laid): BenchLight {
 
 /** The watch as it stood when the clock last ticked: looks come every few seconds, and the sum is to stand still. */
 function useSteadyWatch(now: number): LightWatch | null {
-  const live = useLightWatch();
-  const watching = live !== null && isWatching(live);
-  const [steady, setSteady] = useState({ now, watch: watching ? live : null });
-  if (steady.now !== now || (steady.watch !== null) !== watching) {
-    const next = { now, watch: watching ? live : null };
+  const watching = useGoesOn();
+  const taken = () => {
+    const live = lightWatch();
+    return { now, watching, watch: live && watching && isWatching(live) && live.looks.length > 0 ? live : null };
+  };
+  const [steady, setSteady] = useState(taken);
+  if (steady.now !== now || steady.watching !== watching) {
+    const next = taken();
     setSteady(next);
     return next.watch;
   }

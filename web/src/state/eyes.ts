@@ -67,7 +67,12 @@ export async function cameraEyes(onEnd: () => void): Promise<Eyes> {
   if (!devices) throw new CannotSee("insecure");
   const stream = await devices
     .getUserMedia({
-      video: { facingMode: "environment", width: { ideal: 320 }, height: { ideal: 240 }, frameRate: { ideal: 5 } },
+      video: {
+        facingMode: "environment",
+        width: { ideal: 320 },
+        height: { ideal: 240 },
+        frameRate: { ideal: 2, max: 15 },
+      },
     })
     .catch((error: unknown) => {
       const name = error instanceof DOMException ? error.name : "";

@@ -57,7 +57,7 @@ afterEach(() => {
 
 it("looks every few seconds with what it knew before, and is seen by every page", async () => {
   await startWatching("camera");
-  await vi.advanceTimersByTimeAsync(6_500);
+  await vi.advanceTimersByTimeAsync(8_500);
   expect(told.asked.map(({ before }) => before !== null)).toEqual([false, true, true]);
   expect(lightWatch()?.looks.map(({ stops }) => stops)).toEqual([0.1, 0.2, expect.closeTo(0.3)]);
   expect(lightWatch()).toMatchObject({ sight: "watching", phone: -2, frame: null });
@@ -67,10 +67,10 @@ it("looks every few seconds with what it knew before, and is seen by every page"
 it("says nothing about the light while the picture moved or the eye is shut", async () => {
   await startWatching("camera");
   told.look = () => Promise.resolve(found(null, 0, "moved"));
-  await vi.advanceTimersByTimeAsync(3_000);
+  await vi.advanceTimersByTimeAsync(4_000);
   expect(lightWatch()).toMatchObject({ sight: "moved" });
   told.eyes.see = () => Promise.resolve(null);
-  await vi.advanceTimersByTimeAsync(3_000);
+  await vi.advanceTimersByTimeAsync(4_000);
   expect(lightWatch()).toMatchObject({ sight: "away" });
   expect(lightWatch()?.looks).toHaveLength(1);
 });
@@ -117,7 +117,7 @@ it("ends with its frame, and by itself after three quarters of an hour without o
 it("stops when somebody else is here: what one person's phone sees is nothing for another", async () => {
   await startWatching("camera");
   await store.become("account 2");
-  await vi.advanceTimersByTimeAsync(6_000);
+  await vi.advanceTimersByTimeAsync(8_000);
   expect([isMine(), told.closed, lightWatch()]).toEqual([false, 1, null]);
 });
 
@@ -128,7 +128,7 @@ it("stopped by another page lets the camera go at its next look", async () => {
     ...watch,
     sight: "ended",
   });
-  await vi.advanceTimersByTimeAsync(4_000);
+  await vi.advanceTimersByTimeAsync(5_000);
   expect([isMine(), told.closed, lightWatch()?.sight]).toEqual([false, 1, "ended"]);
 });
 

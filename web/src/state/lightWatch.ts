@@ -1,3 +1,4 @@
+import { useSyncExternalStore } from "react";
 import * as v from "valibot";
 import { askLook, type Look, type LookQuestion, type SkyKind } from "../questions/lightWatch";
 import { Refused } from "../api/client";
@@ -54,7 +55,7 @@ const drawn = drawer<LightWatch>({
 });
 
 /** How often one looks [ms]; practice that runs faster looks more often. */
-const EVERY_MS = 3000;
+const EVERY_MS = 4000;
 const SOONEST_MS = 600;
 /** Eyes that were not open for so long are taken to be shut [ms]. */
 const SHUT_MS = 15_000;
@@ -69,6 +70,16 @@ const LITTLE = 0.35;
 
 export function useLightWatch(): LightWatch | null {
   return drawn.useOne(ONE);
+}
+
+/** Whether a watch goes on, for those who need not hear of every look. */
+export function useGoesOn(): boolean {
+  return useSyncExternalStore(store.subscribe, goesOn);
+}
+
+function goesOn(): boolean {
+  const watch = drawn.get(ONE);
+  return watch !== null && watch.sight !== "ended";
 }
 
 export function lightWatch(): LightWatch | null {
@@ -97,8 +108,8 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
   if (mine) return;
   const before = drawn.get(ONE);
   const now = Date.now();
-  const goesOn = before !== null && before.by === by && now - (before.looks.at(-1)?.at ?? 0) < LONGEST_MS;
-  const kept = goesOn ? before : null;
+  const continues = before !== null && before.by === by && now - (before.looks.at(-1)?.at ?? 0) < LONGEST_MS;
+  const kept = continues ? before : null;
   const sky = by === "simulated" ? (kept?.sky ?? { kind, seed: 1 + (now % 1000), second: 0, at: now }) : null;
   await drawn.set(ONE, {
     by,

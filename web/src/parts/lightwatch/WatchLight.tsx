@@ -36,7 +36,7 @@ export function WatchLight({
   children?: ReactNode;
 }) {
   const watch = useLightWatch();
-  const now = useNow(2000);
+  const now = useNow(5000);
   const [more, setMore] = useState(false);
   const open = watch !== null && isWatching(watch, now);
   return (
