@@ -19,7 +19,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve dev test lint types bench bench-long bench-watching mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test lint types bench bench-long bench-watching mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -32,6 +32,12 @@ demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve a
 serve: build/run.stamp build/web.stamp ## serve phones and others over TLS: make serve HOST=192.168.0.20 (docs/phone.md)
 	@HOST="$(HOST)" CERT="$(CERT)" KEY="$(KEY)" PROXIES="$(PROXIES)" PORT="$(if $(filter file,$(origin PORT)),,$(PORT))" \
 	  exec $(BIN)/python server/serve.py
+
+backup: build/run.stamp ## copy everything that is kept, checked, while the server runs (INTO=folder KEEP=14)
+	@$(MANAGE) backup $(if $(INTO),--into "$(INTO)") $(if $(KEEP),--keep $(KEEP))
+
+restore: build/run.stamp ## put a copy back with the server stopped; what was there is set aside (FROM=folder, default the newest)
+	@$(MANAGE) restore $(if $(FROM),"$(FROM)")
 
 dev: build/run.stamp build/node.stamp ## the same, reloading server and interface on every change
 	@$(MANAGE) migrate -v 0

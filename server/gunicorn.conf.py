@@ -1,6 +1,8 @@
 """How the server runs: two processes with threads; for this machine only, unless it speaks TLS."""
 
+import fcntl
 import os
+from pathlib import Path
 from typing import Any
 
 _port = os.environ.get("PORT", "8000")
@@ -15,6 +17,18 @@ graceful_timeout = 5
 # What is kept is its owner's alone.
 umask = 0o077
 wsgi_app = "jackstaff.site.wsgi"
+
+
+_held: list[Any] = []
+
+
+def on_starting(server: Any) -> None:
+    """Hold the data folder's lock as long as any of these processes lives, so that no copy is put back meanwhile."""
+    data = Path(os.environ.get("JACKSTAFF_DATA_DIR", Path(__file__).parents[1] / "var"))
+    data.mkdir(mode=0o700, parents=True, exist_ok=True)
+    lock = (data / "serving.lock").open("a")
+    fcntl.flock(lock, fcntl.LOCK_SH)
+    _held.append(lock)
 
 
 def when_ready(server: Any) -> None:
