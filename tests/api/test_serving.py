@@ -19,7 +19,7 @@ from pathlib import Path
 from urllib.parse import urlsplit
 
 import pytest
-from django.core.cache import cache
+from django.contrib.auth.models import User
 from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.test import Client
@@ -27,6 +27,7 @@ from ninja.conf import settings as ninja_settings
 from tools.serving import ROOT, serving
 
 import serve
+from jackstaff.records.models import SignInTries
 from jackstaff.site import deadline
 from jackstaff.site.certificate import own_certificate
 from jackstaff.site.secret import secret_key
@@ -58,7 +59,36 @@ def test_a_missing_or_empty_key_is_made_once_and_kept_from_others(tmp_path: Path
     assert path.stat().st_mode & 0o077 == 0
 
 
-@pytest.mark.django_db
+def try_in(name: str, password: str, address: str = "192.0.2.1", **headers: str) -> tuple[int, str, str]:
+    """Sign in from an address: the status, the cure, and how long to wait."""
+    client = Client(REMOTE_ADDR=address)
+    body = json.dumps({"username": name, "password": password})
+    response = client.post("/api/session", body, content_type="application/json", headers=headers)
+    cure = response.json()["errors"][0]["instead"] if response.status_code != 200 else ""
+    return response.status_code, cure, response.headers.get("Retry-After", "")
+
+
+@pytest.fixture
+def edda(db: None) -> User:
+    return User.objects.create_user("edda", password="the-tarn-at-noon")
+
+
+@pytest.mark.usefixtures("edda")
+def test_wrong_passwords_are_counted_by_name_whatever_address_is_claimed(monkeypatch: pytest.MonkeyPatch) -> None:
+    clock = [1000.0]
+    monkeypatch.setattr("jackstaff.api.session.steady_seconds", lambda: clock[0])
+    answers = [try_in("Edda", "x", f"192.0.2.{turn}")[0] for turn in range(11)]
+    assert answers == [401] * 10 + [429]
+    # The right one has to wait as well, and is told for how long; nobody else does.
+    clock[0] += 60
+    assert try_in("edda", "the-tarn-at-noon", "198.51.100.1") == (429, "Try again in 4 min.", "240")
+    assert try_in("joar", "x", "198.51.100.1")[0] == 401
+    # What a clock says is nothing to it; when the window is over it is over.
+    clock[0] += 241
+    assert try_in("edda", "the-tarn-at-noon", "198.51.100.1")[0] == 200
+
+
+@pytest.mark.usefixtures("edda")
 @pytest.mark.parametrize(
     ("proxies", "forwarded", "last"),
     [
@@ -66,25 +96,45 @@ def test_a_missing_or_empty_key_is_made_once_and_kept_from_others(tmp_path: Path
         (0, "10.0.0.{turn}", 429),
         # One proxy: its own entry, the last, counts; what stands before it is the sender's claim.
         (1, "10.0.0.{turn}, 192.0.2.7", 429),
-        (1, "192.0.2.7, 10.0.0.{turn}", 403),
+        (1, "192.0.2.7, 10.0.0.{turn}", 401),
     ],
 )
-def test_signing_in_is_throttled_whatever_the_sender_claims(
+def test_wrong_passwords_are_counted_by_address_whatever_name_is_tried(
     monkeypatch: pytest.MonkeyPatch, proxies: int, forwarded: str, last: int
 ) -> None:
     if proxies:
         monkeypatch.setattr(ninja_settings, "NUM_PROXIES", proxies)
-    cache.clear()
-    client = Client(enforce_csrf_checks=True, REMOTE_ADDR="192.0.2.1")
-    body = json.dumps({"username": "edda", "password": "x"})
-    answers = [
-        client.post(
-            "/api/session", body, content_type="application/json", HTTP_X_FORWARDED_FOR=forwarded.format(turn=turn)
-        ).status_code
-        for turn in range(31)
+    given = [{"X-Forwarded-For": forwarded.format(turn=turn)} for turn in range(31)]
+    answers = [try_in(f"nobody-{turn}", "x", **headers)[0] for turn, headers in enumerate(given)]
+    assert answers == [401] * 30 + [last]
+    # A right password gives the name its tries back, and the address none.
+    assert SignInTries.objects.count() <= 62
+
+
+@pytest.mark.usefixtures("edda")
+def test_a_right_password_forgets_the_wrong_ones_before_it(monkeypatch: pytest.MonkeyPatch) -> None:
+    for _ in range(2):
+        assert [try_in("edda", "x")[0] for _ in range(9)] == [401] * 9
+        assert try_in("edda", "the-tarn-at-noon")[0] == 200
+    # Another start of the machine counts anew.
+    assert [try_in("edda", "x", "192.0.2.9")[0] for _ in range(11)][-1] == 429
+    monkeypatch.setattr("jackstaff.api.session.steady_count", lambda: "another")
+    assert try_in("edda", "x", "192.0.2.9")[0] == 401
+
+
+def test_signing_out_elsewhere_ends_every_other_visit_of_this_account_alone(edda: User) -> None:
+    joar = User.objects.create_user("joar", password="the-tarn-at-noon")
+    here, there, another = Client(), Client(), Client()
+    for client, account in ((here, edda), (there, edda), (another, joar)):
+        client.force_login(account)
+    answered = here.post("/api/account/elsewhere", "{}", content_type="application/json")
+    assert (answered.status_code, answered.json()["username"]) == (200, "edda")
+    assert [client.get("/api/session").json()["username"] for client in (here, there, another)] == [
+        "edda",
+        None,
+        "joar",
     ]
-    cache.clear()
-    assert answers == [403] * 30 + [last]
+    assert Client().post("/api/account/elsewhere").status_code == 401
 
 
 @pytest.mark.parametrize("path", ["/", "/api/health", "/api/nowhere", "/api/exposure"])

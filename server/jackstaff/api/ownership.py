@@ -12,7 +12,7 @@ from ninja import Router
 from ninja.throttling import AuthRateThrottle
 from pydantic import Field
 
-from jackstaff.records.accounts import erase_account
+from jackstaff.records.accounts import end_sessions, erase_account
 from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
 from jackstaff.records.writing import all_or_none
 from jackstaff_core.refusal import Refusal, Refusals
@@ -52,6 +52,13 @@ def change_password(request: HttpRequest, asked: PasswordAsked) -> dict[str, obj
         account.set_password(asked.new)
         account.save(update_fields=["password"])
     update_session_auth_hash(request, account)
+    return here(request)
+
+
+@router.post("/elsewhere", response=Session)
+def sign_out_elsewhere(request: HttpRequest) -> dict[str, object]:
+    """Sign every other browser of this account out; this one stays."""
+    end_sessions(account_of(request), request.session.session_key)
     return here(request)
 
 

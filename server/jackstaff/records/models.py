@@ -226,3 +226,15 @@ class Revision(models.Model):
             models.UniqueConstraint(fields=["account", "kind", "key"], name="one_revision_a_document"),
             models.UniqueConstraint(fields=["account", "number"], name="one_document_a_number"),
         ]
+
+
+class SignInTries(models.Model):
+    """How often a password was wrong for a name or from an address, within a window of the machine's own count.
+
+    ``key`` is a digest: neither names nor addresses are kept. ``count`` says which count ``since`` belongs to.
+    """
+
+    key = models.CharField(max_length=64, primary_key=True)
+    tries = models.PositiveIntegerField(default=0)
+    since = models.FloatField()
+    count = models.CharField(max_length=16)

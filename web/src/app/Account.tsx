@@ -3,7 +3,7 @@ import { Button, Form, Modal } from "react-bootstrap";
 import { OnPhone } from "./OnPhone";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { askArchive } from "../questions/logFiles";
-import { changePassword, endAccount, signOut, useSession } from "../state/session";
+import { changePassword, endAccount, signOut, signOutElsewhere, useSession } from "../state/session";
 import { Fault } from "../ui/Fault";
 import { faultText } from "../ui/faultText";
 import { saveAs } from "../ui/saveAs";
@@ -39,6 +39,14 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
     }
     onClose();
   };
+  const elsewhere = async () => {
+    try {
+      await signOutElsewhere();
+      say({ text: accountWords.elsewhereDone });
+    } catch (error) {
+      say({ text: faultText(error) });
+    }
+  };
   return (
     <>
       <Modal.Body className="stacked">
@@ -46,6 +54,9 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
         <div className="stacked">
           <Button variant="quiet" onClick={() => onPage("password")}>
             {accountWords.password}
+          </Button>
+          <Button variant="quiet" onClick={() => void elsewhere()}>
+            {accountWords.elsewhere}
           </Button>
           <Button variant="quiet" onClick={() => onPage("end")}>
             {accountWords.end}

@@ -29,6 +29,11 @@ export function askPassword(current: string, next: string): Promise<Session> {
   return answer(api.POST("/api/account/password", { body: { current, new: next } }));
 }
 
+/** Sign every other browser of this account out. */
+export function askElsewhere(): Promise<Session> {
+  return answer(api.POST("/api/account/elsewhere"));
+}
+
 export function askEnd(password: string): Promise<Session> {
   return answer(api.POST("/api/account/end", { body: { password } }));
 }

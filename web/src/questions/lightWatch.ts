@@ -31,5 +31,5 @@ export async function askSkySeen(body: Schemas["SkySeenAsked"]): Promise<ImageBi
 
 /** A reading against the phone's light: what matches them, and whether a filter was forgotten. */
 export function usePhone(question: Schemas["PhoneAsked"] | null) {
-  return useAsk("phone", question, (body, signal) => answer(api.POST("/api/light/phone", { body, signal })));
+  return useAsk("phone-match", question, (body, signal) => answer(api.POST("/api/light/phone", { body, signal })));
 }
