@@ -2,6 +2,7 @@ import { useSyncExternalStore } from "react";
 import { nameAccount } from "../api/client";
 import {
   askEnd,
+  askElsewhere,
   askPassword,
   askSession,
   askSignIn,
@@ -97,6 +98,11 @@ export async function signOut(): Promise<void> {
 /** Another password. Every other browser is signed out by it. */
 export async function changePassword(current: string, next: string): Promise<void> {
   await become(hereOf(await askPassword(current, next)), true);
+}
+
+/** Sign every other browser of this account out. */
+export async function signOutElsewhere(): Promise<void> {
+  await askElsewhere();
 }
 
 /** Erase the account, on the server and in this browser, what was not sent yet among it. */

@@ -5,6 +5,8 @@ export const account = {
   nextHow: "Eight letters or more, none that everybody uses. Everybody signed in elsewhere is signed out.",
   change: "Change it",
   changed: "Your password is changed. Other browsers are signed out.",
+  elsewhere: "Sign out everywhere else",
+  elsewhereDone: "Every other browser is signed out.",
   end: "Delete account",
   endWhy:
     "This erases your log, pictures, bag, outings and looks, here and on the server, for good. Save everything first: it comes back into any account.",
