@@ -11,8 +11,12 @@ from collections.abc import Callable, Iterator
 from contextlib import closing
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
+from urllib.error import HTTPError
+from urllib.request import urlopen
 
 import pytest
+from django.db import connection
+from django.test import Client
 from tools.serving import ROOT, Server, serving
 
 from jackstaff.records.keeping import DATABASE, LIST, LOCK, CannotKeep, alone, back_up, checked, copies, restore
@@ -157,6 +161,25 @@ def test_the_commands_on_a_server_that_runs_and_on_one_that_has_stopped(running:
     assert "is back" in back.stdout
     running.start()
     assert (running.data / LOCK).exists()
+    # Somebody deletes the file under a running server: it says so, and the way out.
+    for file in running.data.glob(f"{DATABASE}*"):
+        file.rename(running.data / f"moved-{file.name}")
+    with pytest.raises(HTTPError) as told:
+        urlopen(f"{running.url}/api/health")  # noqa: S310
+    assert told.value.code == 503
+    assert "make restore" in json.loads(told.value.read())["errors"][0]["instead"]
     running.stop()
     with alone(running.data):
         pass
+
+
+@pytest.mark.django_db
+def test_health_tells_of_a_database_of_another_build() -> None:
+    assert Client().get("/api/health").json()["status"] == "ok"
+    with connection.cursor() as cursor:
+        cursor.execute("DELETE FROM django_migrations WHERE app = 'records' AND name LIKE '0008%'")
+    response = Client().get("/api/health")
+    assert (response.status_code, response.json()["errors"][0]["problem"]) == (503, "The database is of another build.")
+    with connection.cursor() as cursor:
+        cursor.execute("DROP TABLE django_migrations")
+    assert "cannot be read" in Client().get("/api/health").json()["errors"][0]["problem"]

@@ -32,6 +32,7 @@ def post(path: str, question: object, client: Client | None = None) -> tuple[int
     return response.status_code, json.loads(response.content)
 
 
+@pytest.mark.django_db
 def test_health() -> None:
     answer = Client().get("/api/health").json()
     assert answer == {"status": "ok", "version": "0.1.0"}

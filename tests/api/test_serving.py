@@ -137,6 +137,26 @@ def test_signing_out_elsewhere_ends_every_other_visit_of_this_account_alone(edda
     assert Client().post("/api/account/elsewhere").status_code == 401
 
 
+@pytest.mark.parametrize(
+    ("method", "path", "status", "field"),
+    [
+        ("PUT", "/api/exposure", 405, "request"),
+        ("DELETE", "/api/health", 405, "request"),
+        ("GET", "/api/exposure", 405, "request"),
+        ("GET", "/api/nowhere", 404, "path"),
+        ("GET", "/api/frames", 401, "session"),
+    ],
+)
+def test_every_refusal_has_the_agreed_body(method: str, path: str, status: int, field: str) -> None:
+    response = Client().generic(method, path, "{}", content_type="application/json")
+    (fault,) = response.json()["errors"]
+    assert (response.status_code, fault["field"]) == (status, field)
+    assert all(fault[part].endswith(".") for part in ("problem", "instead"))
+    if status == 405:
+        assert method in fault["problem"]
+        assert not response.headers["Allow"] or response.headers["Allow"] in fault["instead"]
+
+
 @pytest.mark.parametrize("path", ["/", "/api/health", "/api/nowhere", "/api/exposure"])
 def test_every_answer_keeps_foreign_scripts_and_frames_out(path: str) -> None:
     headers = Client().get(path).headers

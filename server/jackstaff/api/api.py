@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from django.http import HttpRequest
-from ninja import Schema
+from ninja import Schema, Status
 
+from jackstaff.records.soundness import trouble
 from jackstaff_core import VERSION
 
 from . import (
@@ -27,7 +28,7 @@ from . import (
     standins,
     start,
 )
-from .refusals import RefusingAPI, install
+from .refusals import Faults, RefusingAPI, install
 
 
 class Health(Schema):
@@ -45,9 +46,12 @@ api = RefusingAPI(
 install(api)
 
 
-@api.get("/health", response=Health, tags=["health"])
-def health(request: HttpRequest) -> dict[str, str]:
-    """Whether the server answers, and which version it is."""
+@api.get("/health", response={200: Health, 503: Faults}, tags=["health"])
+def health(request: HttpRequest) -> object:
+    """Whether the server answers and its database with it, and which version it is."""
+    if problem := trouble():
+        said, cure = problem.split(". ", 1)
+        return Status(503, {"errors": [{"field": "database", "problem": f"{said}.", "instead": cure}]})
     return {"status": "ok", "version": VERSION}
 
 

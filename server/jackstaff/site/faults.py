@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import sys
+from collections.abc import Callable
 
 from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http.response import HttpResponseBase
 
 BUSY_MARKS = ("locked", "busy")
 
@@ -33,6 +35,24 @@ def forbidden(request: HttpRequest, exception: Exception) -> HttpResponse:
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     """Django's handler404."""
     return _said(request, 404, "There is nothing at this address.", "See /api/openapi.json for what there is.")
+
+
+class WrongMethod:
+    """Django middleware: an address that is asked in a way it does not know says which ones it does."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        response = self.get_response(request)
+        if response.status_code != 405:
+            return response
+        allowed = response.headers.get("Allow", "")
+        cure = f"Ask with {allowed}." if allowed else "See /api/openapi.json for how to ask."
+        said = _said(request, 405, f"This address does not take {request.method}.", cure)
+        if allowed:
+            said.headers["Allow"] = allowed
+        return said
 
 
 def _said(request: HttpRequest, status: int, problem: str, instead: str) -> HttpResponse:

@@ -57,6 +57,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "jackstaff.site.headers.SecurityHeaders",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "jackstaff.site.faults.WrongMethod",
     "jackstaff.site.deadline.Deadline",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",

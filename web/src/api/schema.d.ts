@@ -437,7 +437,7 @@ export interface paths {
         };
         /**
          * Health
-         * @description Whether the server answers, and which version it is.
+         * @description Whether the server answers and its database with it, and which version it is.
          */
         get: operations["jackstaff_api_api_health"];
         put?: never;
@@ -7891,6 +7891,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
