@@ -157,6 +157,7 @@ def test_every_refusal_has_the_agreed_body(method: str, path: str, status: int, 
         assert not response.headers["Allow"] or response.headers["Allow"] in fault["instead"]
 
 
+@pytest.mark.django_db
 @pytest.mark.parametrize("path", ["/", "/api/health", "/api/nowhere", "/api/exposure"])
 def test_every_answer_keeps_foreign_scripts_and_frames_out(path: str) -> None:
     headers = Client().get(path).headers
