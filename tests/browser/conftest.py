@@ -115,7 +115,7 @@ class Visit:
 
     def sign_out(self, name: str = "edda") -> None:
         self.page.get_by_role("button", name=f"Account {name}").click()
-        self.page.get_by_role("dialog").get_by_role("button", name="Sign out").click()
+        self.page.get_by_role("dialog").get_by_role("button", name="Sign out", exact=True).click()
         expect(self.page.get_by_role("button", name="Sign in")).to_be_visible()
 
 
