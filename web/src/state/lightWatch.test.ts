@@ -5,6 +5,8 @@ import type { Look, LookQuestion } from "../questions/lightWatch";
 import type { Eyes } from "./eyes";
 import { CannotSee } from "./eyes";
 import { follow, followed, isMine, isWatching, lightWatch, looksFrom, startWatching, stopWatching } from "./lightWatch";
+import { sampleFrame } from "./frame.test.data";
+import { addFrame, changeFrame } from "./frames";
 import { memoryShelf } from "./shelf";
 import { drawer, store } from "./store";
 
@@ -130,6 +132,29 @@ it("stopped by another page lets the camera go at its next look", async () => {
   });
   await vi.advanceTimersByTimeAsync(5_000);
   expect([isMine(), told.closed, lightWatch()?.sight]).toEqual([false, 1, "ended"]);
+});
+
+it("goes on from frame to frame of a series, and stops when its frame was ended elsewhere", async () => {
+  await startWatching("camera");
+  follow("a", Date.now(), 1);
+  followed("a", true);
+  expect([isMine(), lightWatch()?.frame]).toEqual([true, null]);
+  await addFrame({ ...sampleFrame(), id: "b", state: "open", closed_at: null });
+  follow("b", Date.now(), 1);
+  await vi.advanceTimersByTimeAsync(5_000);
+  expect(isMine()).toBe(true);
+  await changeFrame("b", (frame) => ({ ...frame, state: "closed" }));
+  await vi.advanceTimersByTimeAsync(5_000);
+  expect([isMine(), told.closed]).toEqual([false, 1]);
+});
+
+it("keeps its looks in order when the clock is set back", async () => {
+  await startWatching("camera");
+  vi.setSystemTime(Date.now() - 3_600_000);
+  await vi.advanceTimersByTimeAsync(9_000);
+  const seen = lightWatch()?.looks.map(({ at }) => at) ?? [];
+  expect(seen.length).toBeGreaterThan(1);
+  expect(seen.every((at, place) => place === 0 || at > (seen[place - 1] ?? 0))).toBe(true);
 });
 
 it("counts seconds from any instant, at the pace of a practice clock after it, with what came just before", () => {

@@ -3,7 +3,7 @@ import * as v from "valibot";
 import { askLook, type Look, type LookQuestion, type SkyKind } from "../questions/lightWatch";
 import { Refused } from "../api/client";
 import type { Schemas } from "../api/client";
-import { openFrame } from "./frames";
+import { frameNow, openFrame } from "./frames";
 import { CannotSee, cameraEyes, COLUMNS, type Eyes, simulatedEyes, type Unseen } from "./eyes";
 import { drawer, store } from "./store";
 
@@ -183,6 +183,12 @@ async function look(): Promise<void> {
     mine = null;
     return;
   }
+  // Ended elsewhere: its light is nobody's business any more.
+  const followedFrame = watch.frame && frameNow(watch.frame.id);
+  if (followedFrame && followedFrame.state !== "open") {
+    stopWatching();
+    return;
+  }
   if (watch.frame === null && Date.now() - watch.started > LONGEST_MS) {
     stopWatching("long");
     return;
@@ -202,7 +208,8 @@ function take(me: NonNullable<typeof mine>, found: Look): void {
   const now = drawn.get(ONE);
   // Another page may have stopped it meanwhile.
   if (!now || mine !== me || now.sight === "ended") return;
-  const at = Date.now();
+  // Whatever somebody does to the clock, looks follow each other.
+  const at = Math.max(Date.now(), (now.looks.at(-1)?.at ?? 0) + 1);
   me.eye = found.eye;
   const first = me.anew ? (now.looks.at(-1)?.part ?? 0) + 1 : 0;
   const looks =
@@ -256,11 +263,12 @@ export function follow(id: string, opened: number, speed: number): void {
   write({ frame: { id, opened, speed }, sky });
 }
 
-/** The frame has ended: so does the watch. */
-export function followed(id: string): void {
+/** The frame has ended: so does the watch, unless another frame of the same light comes next. */
+export function followed(id: string, another = false): void {
   const watch = drawn.get(ONE);
   if (watch?.frame?.id !== id) return;
-  if (mine || watch.sight !== "ended") stopWatching();
+  if (another) write({ frame: null, started: Date.now() });
+  else if (mine || watch.sight !== "ended") stopWatching();
 }
 
 /** The looks that belong to a frame, while its watch is in this browser. */

@@ -495,7 +495,8 @@ export async function end(
     };
     return ended;
   });
-  followed(id);
+  const { queue = null, after = null } = read() ?? {};
+  followed(id, after !== null || (queue !== null && (queue.way === "lucky" || queue.at + 1 < queue.frames.length)));
   const mine = ended as Frame | null;
   if (!mine) return;
   showEnded(mine);
