@@ -126,6 +126,15 @@ def test_somebody_who_stays_is_learnt_in_minutes_and_shifts_nothing() -> None:
         assert found.stops == pytest.approx(0, abs=0.06)
 
 
+def test_people_who_walk_through_the_picture_leave_nothing_behind() -> None:
+    eye = looked(scene()).eye
+    for turn in range(48):
+        shade = {turn % COLUMNS: 0.1, (turn + 1) % COLUMNS: 0.1, (turn + 2) % COLUMNS: 0.5}
+        found = looked([cell * shade.get(place % COLUMNS, 1.0) for place, cell in enumerate(scene())], eye)
+        eye = found.eye
+        assert found.stops == pytest.approx(0, abs=0.02)
+
+
 def test_exposure_that_is_told_is_taken_out_and_one_that_is_not_is_refused() -> None:
     first = looked(scene(), held=False, exposure_seconds=0.01, iso=100)
     # The camera let in twice as much and the picture is the same: the light has halved.
@@ -185,6 +194,13 @@ def test_a_burst_of_light_is_a_step_and_leaves_the_rate_alone() -> None:
     assert step.at_seconds == pytest.approx(123, abs=3)
     assert step.stops == pytest.approx(1.5, abs=0.1)
     assert abs(found.stops_per_minute) < 0.05
+    # It is there with the second look at it, not after a while.
+    soon = fused(0, looks_of(lambda second: 1.5 if second > 120 else 0.0, 0, 126), now=126)
+    assert soon.stops == pytest.approx(1.5, abs=0.1)
+    # Off to one side and then to the other is no step.
+    wild = list(looks_of(lambda _: 0.0, 0, 240))
+    wild[40], wild[41] = (Looked(wild[place].at_seconds, off, 0.02) for place, off in ((40, 2.0), (41, -2.0)))
+    assert not fused(0, wild, now=240).steps
     # A single look that is off is nobody's light.
     looks = list(looks_of(lambda _: 0.0, 0, 240))
     looks[40] = Looked(looks[40].at_seconds, -2.0, 0.02)
@@ -192,6 +208,15 @@ def test_a_burst_of_light_is_a_step_and_leaves_the_rate_alone() -> None:
     assert not alone.steps
     assert abs(alone.stops) < 0.05
     assert min(knot.stops for knot in alone.knots) > -0.1
+
+
+def test_light_that_wavers_is_followed_and_far_from_its_start_is_less_sure() -> None:
+    wavering = fused(0, looks_of(lambda second: 0.5 * math.sin(second / 20), 0, 600), now=600)
+    assert max(abs(knot.stops - 0.5 * math.sin(knot.at_seconds / 20)) for knot in wavering.knots[20:]) < 0.15
+    assert not wavering.steps
+    # A phone's own curve is not known: four in a hundred of what it has seen change.
+    far = fused(0, looks_of(lambda second: 4 * second / 600, 0, 600), now=600)
+    assert far.knots[-1].sd >= 0.16
 
 
 def test_a_gap_is_less_sure_and_a_new_part_says_only_how_it_moves() -> None:
@@ -272,6 +297,11 @@ def test_light_known_at_the_opening_stands_there() -> None:
     assert found.light is not None
     assert found.light.stops == pytest.approx(0.5, abs=0.08)
     assert found.close_after_seconds == pytest.approx(120 / 2**0.5, rel=0.06)
+    # A reading is against the metering, as ever.
+    read = ExposureEndQuestion(120, 90, 600, 0.0, looks=looks, moved_stops=1.0, rate_sd=0.02, readings=((60.5, 0.5),))
+    light = exposure_end(read).light
+    assert light is not None
+    assert light.contradicts is None
     assert exposure_end(ExposureEndQuestion(120, 0, 600, 0.0, moved_stops=1.0)).close_after_seconds == pytest.approx(60)
 
 
