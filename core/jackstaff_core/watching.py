@@ -8,9 +8,10 @@ they clip. With the exposure t and ISO S that the camera tells, or holds still, 
 and under light L every cell keeps its own r_i = e_i - L. A look's light is the mean of e_i - r_i over the cells within
 3 s, or 0.15 stop, of the median, s the robust spread (1.4826 MAD); its sd is s / sqrt(n / 6), for neighbours are not
 independent, beside what the picture flickers from look to look and 0.01. Passers-by, rain and leaves are cells that
-differ: they are left out, and hardly learnt from. A picture whose differences between neighbouring cells change by
-more than a third of themselves (means without the largest quarter) has moved: no light is said until it is the old one
-again, or until it has stood still for three looks; then a new part begins with a zero of its own.
+differ: they are left out, and learnt from only where they stay for a minute. A picture whose differences between
+neighbouring cells change by more than a third of themselves (means without the largest quarter) has moved: no light is
+said until it is the old one again, or until it has stood still for three looks; then a new part begins with a zero of
+its own.
 
 Source: ours; median and MAD after Huber (1981), Robust Statistics. Limits: a camera whose exposure neither stands still
 nor is told refuses (it would cancel the light it should measure); 3 stops between looks at most, more is a covered
@@ -40,8 +41,8 @@ MOST_SHARE, CHANGED, NEAR_STOPS, FLAT_AGREEING = 0.75, 0.33, 0.5, 0.9
 SETTLED_LOOKS = 3
 MOST_STEP = 3.0
 CUT_SDS, CUT_STOPS = 3.0, 0.15
-SLOWLY = 0.02
-"""What a cell that differs is believed for each look [stops]."""
+PATIENT_LOOKS, SLOWLY = 15, 0.05
+"""So many looks a cell differs before it is believed, and then for each look so much [stops]."""
 REMEMBERED_LOOKS = 60
 """How many looks a cell's own brightness is the mean of: clouds move through the picture within minutes."""
 LEAST_SD, UNLOCKED_SD = 0.01, 0.04
@@ -77,6 +78,8 @@ class Eye:
     flicker: Annotated[float, Between(0, 1, "stops")] = 0.02
     unlike: Annotated[int, Between(0, 1_000_000)] = 0
     still: Annotated[int, Between(0, 1_000_000)] = 0
+    odd: Annotated[tuple[int, ...], Size(0, MOST_CELLS)] = ()
+    """How many looks in a row each cell has differed from what it is like; none is never."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,7 +146,7 @@ def look(question: LookQuestion) -> Look:
             return Look(Sight.LOST, None, None, before.part if before else 0, share, None, before)
         part = before.part + 1 if before else 0
         return _begun(seen, part, share, told, extra)
-    if len(before.known) != len(seen):
+    if any(len(each) != len(seen) for each in (before.known, before.looks, before.last, before.odd or seen)):
         raise Refusal("before", "The looks before had another grid.", "Begin anew.")
     if not enough:
         return Look(Sight.LOST, None, None, before.part, share, None, before)
@@ -178,8 +181,8 @@ def _compared(
     jump = min(abs(light - before.stops), MOST_FLICKER)
     flicker = math.sqrt(FLICKER_KEPT * before.flicker**2 + (1 - FLICKER_KEPT) * jump * jump / 2)
     sd = math.hypot(spread / math.sqrt(max(1.0, len(offsets) / 6)), flicker, LEAST_SD, extra)
-    known, looks = _learnt(seen, before, light, far)
-    eye = Eye(known, looks, seen, light, before.part, flicker)
+    known, looks, odd = _learnt(seen, before, light, far)
+    eye = Eye(known, looks, seen, light, before.part, flicker, odd=odd)
     return Look(Sight.WATCHING, light, sd, before.part, share, _phone(seen, told), eye)
 
 
@@ -191,7 +194,7 @@ def _unlike(seen: tuple[float | None, ...], before: Eye, columns: int, share: fl
     if still >= SETTLED_LOOKS - 1:
         return _begun(seen, before.part + 1, share, told, extra)
     unlike = min(before.unlike + 1, 1_000_000)
-    eye = Eye(before.known, before.looks, seen, before.stops, before.part, before.flicker, unlike, still)
+    eye = Eye(before.known, before.looks, seen, before.stops, before.part, before.flicker, unlike, still, before.odd)
     return Look(Sight.MOVED, None, None, before.part, share, None, eye)
 
 
@@ -226,23 +229,30 @@ def _most(sizes: list[float]) -> float:
 
 def _learnt(
     seen: tuple[float | None, ...], before: Eye, light: float, far: float
-) -> tuple[tuple[float | None, ...], tuple[int, ...]]:
+) -> tuple[tuple[float | None, ...], tuple[int, ...], tuple[int, ...]]:
+    """What each cell is like by now, of how many looks, and how long it has differed."""
     known: list[float | None] = []
     looks: list[int] = []
-    for now, old, count in zip(seen, before.known, before.looks, strict=True):
-        if now is None:
-            known.append(old)
-            looks.append(count)
-        elif old is None:
-            known.append(now - light)
-            looks.append(1)
+    odd: list[int] = []
+    were = before.odd or (0,) * len(seen)
+    for now, old, count, was in zip(seen, before.known, before.looks, were, strict=True):
+        if now is None or old is None:
+            known.append(old if now is None else now - light)
+            looks.append(count if now is None else 1)
+            odd.append(was if now is None else 0)
+            continue
+        off, more = now - light - old, min(count + 1, REMEMBERED_LOOKS)
+        if abs(off) <= far:
+            known.append(old + off / more)
+            looks.append(more)
+            odd.append(0)
         else:
-            off, more = now - light - old, min(count + 1, REMEMBERED_LOOKS)
             # Whoever walks past is not what this cell is like; what stays there is, after minutes.
-            near = abs(off) <= far
-            known.append(old + (off / more if near else math.copysign(SLOWLY, off)))
-            looks.append(more if near else count)
-    return tuple(known), tuple(looks)
+            stays = was >= PATIENT_LOOKS
+            known.append(old + math.copysign(SLOWLY, off) if stays else old)
+            looks.append(count)
+            odd.append(was if stays else was + 1)
+    return tuple(known), tuple(looks), tuple(odd)
 
 
 def _phone(seen: tuple[float | None, ...], told: bool) -> float | None:

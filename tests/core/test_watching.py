@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import UUID
@@ -153,6 +154,12 @@ def test_grids_that_do_not_fit_are_refused_and_a_start_anew_is_a_new_part() -> N
     assert looked(scene(2), eye, anew=True).part == 1
     with pytest.raises(Refusal, match="another grid"):
         look(LookQuestion(tuple(scene()[:160]), COLUMNS, True, before=eye))
+    assert eye is not None
+    for part in ("known", "looks", "last"):
+        with pytest.raises(Refusal, match="another grid"):
+            looked(scene(), replace(eye, **{part: getattr(eye, part)[:160]}))
+    with pytest.raises(Refusal, match="another grid"):
+        looked(scene(), replace(eye, odd=(1, 2, 3)))
     with pytest.raises(Refusal, match="no grid"):
         look(LookQuestion(tuple(scene()[:100]), COLUMNS, True))
 

@@ -3031,6 +3031,7 @@ export interface components {
             known: (number | null)[];
             last: (number | null)[];
             looks: number[];
+            odd: number[];
             part: number;
             still: number;
             stops: number;
@@ -3046,6 +3047,8 @@ export interface components {
             known: (number | null)[];
             last: (number | null)[];
             looks: number[];
+            /** @default [] */
+            odd: number[];
             part: number;
             /** @default 0 */
             still: number;
