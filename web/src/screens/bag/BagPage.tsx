@@ -37,6 +37,11 @@ export function BagPage() {
     setFresh(null);
     setParams(id === null ? {} : { open: id }, { replace: true });
   };
+  /** What was done to one thing is over; where another one was opened meanwhile, that one stays. */
+  const done = (of: string, id: string | null) => {
+    const now = new URLSearchParams(globalThis.location.search).get("open");
+    if (now === null || now === of) setOpen(id);
+  };
   const add = (sort: Sort) =>
     setFresh({ id: crypto.randomUUID(), sort, name: "", note: "", retired: false, facts: {} });
   const move = async (place: Place) => {
@@ -54,7 +59,7 @@ export function BagPage() {
       evidence={evidence.shown}
       stale={evidence.stale}
       learnt={learnt.shown}
-      onDone={setOpen}
+      onDone={isNew ? setOpen : (id) => done(draft.id, id)}
       onCopy={setFresh}
       onMoved={(place) => void move(place)}
     />
