@@ -21,7 +21,7 @@ from tests.browser.test_watching import HELD
 from tools.serving import CHROMIUM, serving
 
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
-from jackstaff_core.fused_light import MOST_LOOKS, Looked, thinned
+from jackstaff_core.fused_light import Looked
 from jackstaff_core.light_integral import Path, gathered
 from jackstaff_core.made_up_sky import MadeUpSky, SkyKind, made_up_sky
 from jackstaff_core.watching import Eye, LookQuestion, look
@@ -48,7 +48,7 @@ class Watched:
         seen = look(LookQuestion(tuple(cells(self.scene.frame(second))), COLUMNS, True, before=self.eye))
         self.eye = seen.eye
         if seen.stops is not None and seen.sd is not None:
-            self.looks = thinned((*self.looks, Looked(second, seen.stops, seen.sd, seen.part)), MOST_LOOKS)
+            self.looks = (*self.looks, Looked(second, seen.stops, seen.sd, seen.part))
 
 
 def true_error(sky: MadeUpSky, closed: float) -> float:
@@ -82,12 +82,17 @@ def with_two_readings(sky: MadeUpSky, seed: int) -> float:
     return _end(ExposureEndQuestion(NEEDED, 0.0, DELAY, readings=points, rate_from_readings=True))
 
 
+def trend(sky: MadeUpSky, second: float) -> float:
+    """What a forecast without the cloud's detail says [stops]: the mean of a quarter of an hour."""
+    return statistics.fmean(sky.at(second + turn * 30) for turn in range(-15, 16))
+
+
 def with_forecast(sky: MadeUpSky, seed: int) -> float:
     """The trend of a quarter of an hour, its rate known to 0.03 stop/min."""
     wrong = random.Random(f"forecast {seed}").gauss(0, FORECAST_RATE_SD) / 60
-    base = sky.trend(-DELAY)
+    base = trend(sky, -DELAY)
     points = tuple(
-        (float(second), sky.trend(second) - base + wrong * (second + DELAY))
+        (float(second), trend(sky, second) - base + wrong * (second + DELAY))
         for second in range(round(-DELAY), round(LATEST), 30)
     )
     return _end(ExposureEndQuestion(NEEDED, 0.0, DELAY, ev_points=points))

@@ -9,10 +9,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 
 from .advice import Advice, Severity
-from .fused_light import KEPT_LOOKS, Fused, Knot, LightStep, Looked, Weight, fused, thinned
+from .fused_light import Fused, LightStep, Looked, Weight, fused
 from .light_integral import Path, close_after, close_film, film_gathered, gathered, largest_reachable
 from .rate import likely_rate
 from .reciprocity import LawGiven, ReciprocityLaw
@@ -59,20 +59,17 @@ class ExposureEndQuestion:
 class WatchedLight:
     """What the light is now against the metering [stops], how it moves, and what says so.
 
-    ``kept`` are the looks, thinned to what is worth keeping; ``contradicts`` the place of the reading asked about.
-    ``error_sd`` is what not knowing the light better does to the frame up to now [stops].
+    ``contradicts`` is the place of the reading asked about.
     """
 
     stops: float
     sd: float
     stops_per_minute: float
     rate_sd: float
-    error_sd: float
     weights: tuple[Weight, ...]
     steps: tuple[LightStep, ...]
     contradicts: int | None
     advice: Advice | None
-    kept: tuple[Looked, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,8 +122,7 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
     """
     needed = within("needed_seconds", question.needed_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     now = within("now", question.now_seconds, -LONGEST_SECONDS, 2 * LONGEST_SECONDS, "s after opening")
-    seen = _watched(question, now) if question.looks else None
-    path = _seen_path(seen, question) if seen else light_path(question)
+    seen, path = seen_light(question) if question.looks else (None, light_path(question))
     film = question.film
     as_metered = film.corrected(needed) if film else needed
     if as_metered > LONGEST_SECONDS:
@@ -147,14 +143,26 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
         error_if_closed_as_metered_stops=math.log2(at_metered),
         advice=tuple(_advice(needed, end, left, largest, reaches)),
         as_metered_seconds=as_metered,
-        error_if_closed_now_stops=math.log2(done) if done > 0 else None,
+        error_if_closed_now_stops=error_if_closed(path, question, max(0.0, now)),
         ways_out=tuple(_ways_out(path, needed, done, left, reaches)) if question.tracked else (),
         track=tuple(_track(path, needed, film, end if reaches else as_metered)) if question.tracked else (),
-        light=_said_light(seen, question.looks) if seen else None,
+        light=WatchedLight(*(getattr(seen, each.name) for each in fields(WatchedLight))) if seen else None,
     )
 
 
-def _watched(question: ExposureEndQuestion, now: float) -> Fused:
+def seen_light(question: ExposureEndQuestion) -> tuple[Fused, Path]:
+    """What a watching phone saw together with all else that is known of the light, and the path it makes."""
+    seen = _watched(question)
+    return seen, _seen_path(seen, question)
+
+
+def error_if_closed(path: Path, question: ExposureEndQuestion, seconds: float) -> float | None:
+    """How much more (+) than was wanted the light of a path lets in until ``seconds`` [stops]; None before any has."""
+    done = _done(path, question.needed_seconds, question.film, seconds)
+    return math.log2(done) if done > 0 else None
+
+
+def _watched(question: ExposureEndQuestion) -> Fused:
     """The light as readings, forecast and phone say it together."""
     readings, believed = _sound("readings", question.readings), question.believed
     points = _sound("ev_points", question.ev_points)
@@ -174,17 +182,12 @@ def _watched(question: ExposureEndQuestion, now: float) -> Fused:
         ],
         ahead,
         question.rate_sd if question.rate_sd is not None or ahead is None else PLANNED_RATE_SD,
-        now,
+        question.now_seconds,
     )
     if not moved:
         return seen
     knots = tuple(replace(knot, stops=knot.stops + moved) for knot in seen.knots)
     return replace(seen, knots=knots, stops=seen.stops + moved)
-
-
-def seen_knots(question: ExposureEndQuestion) -> tuple[Knot, ...]:
-    """The light that was seen, from the metering on."""
-    return _watched(question, question.now_seconds).knots
 
 
 def _seen_path(seen: Fused, question: ExposureEndQuestion) -> Path:
@@ -198,23 +201,6 @@ def _seen_path(seen: Fused, question: ExposureEndQuestion) -> Path:
     lean = seen.stops_per_minute / 60 - (ahead.at(last_at + 30) - ahead.at(last_at - 30)) / 60
     lifted = [(at, ahead.at(at) - ahead.at(last_at) + last_stops + lean * (at - last_at)) for at, _ in points]
     return Path.through([*known, *(each for each in lifted if each[0] > last_at)], ahead.slope_after + lean)
-
-
-def _said_light(seen: Fused, looks: tuple[Looked, ...]) -> WatchedLight:
-    during = [knot.sd for knot in seen.knots if knot.at_seconds >= 0] or [seen.sd]
-    return WatchedLight(
-        seen.stops,
-        seen.sd,
-        seen.stops_per_minute,
-        seen.rate_sd,
-        # Errors of neighbouring looks go together: their mean is no surer than they are.
-        math.fsum(during) / len(during),
-        seen.weights,
-        seen.steps,
-        seen.contradicts,
-        seen.advice,
-        thinned(looks, KEPT_LOOKS),
-    )
 
 
 def _track(path: Path, needed: float, film: ReciprocityLaw | None, end: float) -> Iterator[Progress]:
@@ -264,11 +250,11 @@ def light_path(question: ExposureEndQuestion) -> Path:
         rate = within("stops_per_minute", question.stops_per_minute, -30, 30, "stops a minute") / 60
     delay = within("delay_seconds", question.delay_seconds, 0, LONGEST_SECONDS, "s")
     points, readings = _sound("ev_points", question.ev_points), _sound("readings", question.readings)
+    start = (-delay, 0.0)
     if question.moved_stops is not None:
-        moved = within("moved_stops", question.moved_stops, -MOST_MOVED, MOST_MOVED, "stops")
-        return Path((0.0,), (moved,), rate or 0.0, rate or 0.0)
-    if readings:
-        return _with_readings(readings, points, rate, delay, question.rate_from_readings)
+        start = (0.0, within("moved_stops", question.moved_stops, -MOST_MOVED, MOST_MOVED, "stops"))
+    if readings or question.moved_stops is not None:
+        return _with_readings(readings, points, rate, start, question.rate_from_readings)
     if points:
         return Path.through(points)
     still_the_same_light("delay_seconds", (rate or 0.0) * 60, delay)
@@ -305,13 +291,11 @@ def _with_readings(
     readings: tuple[tuple[float, float], ...],
     points: tuple[tuple[float, float], ...],
     rate: float | None,
-    delay: float,
+    start: tuple[float, float],
     likely: bool,
 ) -> Path:
-    """Straight from the metering through the readings, and on from the last."""
-    known = list(readings)
-    if known[0][0] > -delay:
-        known.insert(0, (-delay, 0.0))
+    """Straight from where the light was known through the readings, and on from the last."""
+    known = [start, *readings] if not readings or readings[0][0] > start[0] else list(readings)
     last_at, last_stops = known[-1]
     if not points:
         return Path.through(known, likely_rate(known) if rate is None and likely else rate)

@@ -8,7 +8,7 @@ from datetime import datetime
 
 from .finder import GlassKind
 from .frame import Cause, Frame, FrameConditions, FrameReview, Seen, State, Tasted, reckonable
-from .light_story import seen_end
+from .light_story import seen_light_stops
 from .reciprocity import ReciprocityLaw
 
 
@@ -92,8 +92,7 @@ def _seen_light(frame: Frame) -> float | None:
     # Nobody reads it of a frame that nobody has judged.
     if frame.run is None or frame.run.film is not None or frame.review is None or frame.review.came_out is None:
         return None
-    end = seen_end(frame)
-    return end.error_if_closed_now_stops if end else None
+    return seen_light_stops(frame)
 
 
 def finished(frame: Frame) -> FinishedFrame | None:

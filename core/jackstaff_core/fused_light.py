@@ -11,9 +11,9 @@ Looks off by more than 3 sd to the same side twice are a step: the level is free
 them on, and the rate is left alone. A single one is left out. A reading off by more than 3 sd while the phone watches
 contradicts it: it is asked which of them counts; believed, it moves the phone's zero too.
 
-Source: Kalman (1960); Rauch-free, so the past is what was known then. Limits: 400 looks; the phone's tone curve is
-unknown, 4 % of the light's change since its part began is added to the sd. Verdict: estimate, with its sd (95 % inside
-2 sd over simulated skies, docs/benchmarks.md).
+Source: Kalman (1960), A new approach to linear filtering and prediction problems. Limits: the past stays as it was
+known then, it is not smoothed; 400 looks; the phone's tone curve is unknown, 4 % of the light's change since its part
+began is added to the sd. Verdict: estimate, with its sd (95 % inside 2 sd over simulated skies, docs/benchmarks.md).
 """
 
 from __future__ import annotations
@@ -203,7 +203,7 @@ def fused(
     Refusal
         Looks or readings that do not rise in time.
     """
-    _rising("watched", [each.at_seconds for each in looks])
+    _rising("looks", [each.at_seconds for each in looks])
     _rising("readings", [each[0] for each in readings])
     start = forecast(metered_at) if forecast else 0.0
 
@@ -215,6 +215,7 @@ def fused(
     told = _Told()
     told.knot(metered_at, 0.0, 0.0)
     part, part_zero, held, last_look, last_stops = -1, 0.0, None, -math.inf, (0.0, 0.0)
+    tone = 0.0
     before = [each for each in looks if each.at_seconds <= metered_at]
     if before:
         # The last look before the metering is what the phone showed at it: its zero is known from there.
@@ -245,7 +246,7 @@ def fused(
     end = max(now if now is not None else -math.inf, belief.minute * 60)
     belief.carry(end / 60)
     slope = (known(end + 30) - known(end - 30)) if forecast else 0.0
-    sd = math.hypot(math.sqrt(max(0.0, belief.p[0][0])), told.knots[-1].sd if len(told.knots) > 1 else 0.0)
+    sd = math.hypot(math.sqrt(max(0.0, belief.p[0][0])), tone)
     weights = _weights(metered_at, end, belief, told.steps, looks, readings, forecast is not None, s)
     advice = _contradiction(told)
     return Fused(
@@ -378,39 +379,4 @@ def _contradiction(told: _Told) -> Advice | None:
         f" {'brighter' if told.by > 0 else 'darker'} than the watching phone says. Which of them saw the"
         " scene? Until you say, the phone counts.",
         {"stops": told.by},
-    )
-
-
-def thinned(looks: Sequence[Looked], most: int) -> tuple[Looked, ...]:
-    """At most ``most`` looks that tell the same story: neighbours of one part that lie closest in time are joined.
-
-    Two become one at their mean, weighted by what they are sure of, so that the light between keeps its integral.
-    """
-    kept = list(looks)
-    while len(kept) > most:
-        joined: list[Looked] = []
-        place = 0
-        # The older half is joined first: what is near is worth more now.
-        until = max(2, len(kept) - most // 2)
-        while place < len(kept):
-            here, after = kept[place], kept[place + 1] if place + 1 < until and place + 1 < len(kept) else None
-            if after and after.part == here.part and len(kept) - place + len(joined) > most:
-                joined.append(_joined(here, after))
-                place += 2
-            else:
-                joined.append(here)
-                place += 1
-        kept = joined if len(joined) < len(kept) else kept[-most:]
-    return tuple(kept)
-
-
-def _joined(one: Looked, other: Looked) -> Looked:
-    first, second = 1 / one.sd**2, 1 / other.sd**2
-    share = second / (first + second)
-    return Looked(
-        (one.at_seconds + other.at_seconds) / 2,
-        one.stops + share * (other.stops - one.stops),
-        # What both share does not average out.
-        max(0.01, min(one.sd, other.sd) * 0.85),
-        one.part,
     )

@@ -25,7 +25,7 @@ from .frame import Fit, Seen
 from .marks import Between
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
-from .spoken import said, stops_said
+from .spoken import said
 from .water import sea_period
 
 _BELOW_CROSS = 1 / 3
@@ -94,7 +94,7 @@ def again(question: AgainQuestion) -> Correction:
     within("came_out", stops, -10, 10, "stops")
     if not question.came_out:
         return Correction(stops, "Last frame right")
-    size = stops_said(round(abs(question.came_out) * 3)).replace("1/3", "⅓").replace("2/3", "⅔")
+    size = stops_shown(round(abs(question.came_out) * 3))
     return Correction(stops, f"Last frame {size} {'bright' if question.came_out > 0 else 'dark'}")
 
 

@@ -13,13 +13,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from .exposure_end import ExposureEnd, ExposureEndQuestion, exposure_end, seen_knots
+from .exposure_end import ExposureEndQuestion, error_if_closed, seen_light
 from .frame import Frame, reckonable
-from .fused_light import LightStep, Weight
 from .refusal import Refusal
-from .spoken import stops_said
+from .spoken import stops_shown
 
-TOLD_STOPS, EXPLAINED_STOPS = 0.25, 0.25
+TOLD_STOPS, EXPLAINED_STOPS, MOST_OF_IT = 0.25, 0.25, 0.7
 MOST_DRAWN = 120
 _UNTOLD = ("dark", "stopwatch", "timer")
 
@@ -36,21 +35,15 @@ class StoryPoint:
 
 @dataclass(frozen=True, slots=True)
 class LightStory:
-    """``came_stops`` is how much more (+) light came in than was wanted, ``came_sd`` how well that is known.
+    """``came_stops`` is how much more (+) light came in than was wanted, ``planned_stops`` what closing as planned had.
 
-    ``planned_stops`` is what closing as planned would have made, ``differs_from_seconds`` where light and plan part;
     ``last_*`` is the light at the closing, for the frame after.
     """
 
     text: str
     came_stops: float
-    came_sd: float
     planned_stops: float
-    differs_from_seconds: float | None
-    differs_stops: float
     points: tuple[StoryPoint, ...]
-    steps: tuple[LightStep, ...]
-    weights: tuple[Weight, ...]
     last_stops: float
     last_sd: float
     stops_per_minute: float
@@ -59,59 +52,59 @@ class LightStory:
 
 def story(frame: Frame) -> LightStory | None:
     """The light of a frame that has ended; None where nobody watched, or where no light was wanted."""
-    end = seen_end(frame)
-    seconds, run = frame.open_seconds, frame.run
-    if end is None or end.light is None or end.error_if_closed_now_stops is None or run is None or seconds is None:
+    question = _question(frame)
+    if question is None or frame.run is None:
         return None
-    question = _question(frame, seconds)
-    planned = exposure_end(_question(frame, frame.answer.set_seconds)).error_if_closed_now_stops or 0.0
+    run, closed = frame.run, question.now_seconds
+    try:
+        seen, path = seen_light(question)
+    except Refusal:
+        # Looks that cannot be put in order: the frame is told without its light.
+        return None
+    came, planned = (error_if_closed(path, question, at) or 0.0 for at in (closed, frame.answer.set_seconds))
     rate = (run.stops_per_minute or 0.0) / 60
     opened = run.moved_stops if run.moved_stops is not None else rate * run.delay_seconds
     points = [
         StoryPoint(knot.at_seconds, knot.stops, knot.sd, opened + rate * knot.at_seconds)
-        for knot in seen_knots(question)
-        if -run.delay_seconds <= knot.at_seconds <= seconds
+        for knot in seen.knots
+        if -run.delay_seconds <= knot.at_seconds <= closed
     ]
-    differs = _differs(points)
-    mean = _mean_off(points)
-    came = frame.review.came_out if frame.review else None
+    during = [point for point in points if point.at_seconds >= 0]
+    differs = _differs(during)
+    mean = _mean_off([point for point in during if differs is not None and point.at_seconds >= differs])
     return LightStory(
-        _text(differs, mean, end.error_if_closed_now_stops, planned, came),
-        end.error_if_closed_now_stops,
-        end.light.error_sd,
+        _text(differs, mean, came, planned, frame.review.came_out if frame.review else None),
+        came,
         planned,
-        differs,
-        mean,
         tuple(points[:: max(1, math.ceil(len(points) / MOST_DRAWN))]),
-        end.light.steps,
-        end.light.weights,
-        end.light.stops,
-        end.light.sd,
-        end.light.stops_per_minute,
-        end.light.rate_sd,
+        seen.stops,
+        seen.sd,
+        seen.stops_per_minute,
+        seen.rate_sd,
     )
 
 
-def seen_end(frame: Frame) -> ExposureEnd | None:
-    """What the light that was seen made of an ended frame; None where none was seen."""
-    seconds, run = frame.open_seconds, frame.run
-    if run is None or not run.looks or run.purpose in _UNTOLD or seconds is None:
-        return None
-    if not reckonable(seconds, run.metered_seconds, frame.answer.set_seconds):
+def seen_light_stops(frame: Frame) -> float | None:
+    """How much more (+) than was wanted the light that was seen let in [stops]; None where none was seen."""
+    question = _question(frame)
+    if question is None:
         return None
     try:
-        return exposure_end(_question(frame, seconds))
+        return error_if_closed(seen_light(question)[1], question, question.now_seconds)
     except Refusal:
-        # Looks that cannot be put in order, or a film's day: the frame is told without its light.
         return None
 
 
-def _question(frame: Frame, closed: float) -> ExposureEndQuestion:
-    run = frame.run
-    if run is None:
-        raise Refusal("run", "This frame was not run.", "Ask about one that was.")
+def _question(frame: Frame) -> ExposureEndQuestion | None:
+    """What was wanted of a frame's light, and what is known of it; None where nobody watched, or wanted any."""
+    run, closed = frame.run, frame.open_seconds
+    if run is None or not run.looks or run.purpose in _UNTOLD or closed is None:
+        return None
+    needed = run.metered_seconds * 2**run.bias_stops
+    if not reckonable(closed, needed, frame.answer.set_seconds):
+        return None
     return ExposureEndQuestion(
-        needed_seconds=run.metered_seconds * 2**run.bias_stops,
+        needed_seconds=needed,
         now_seconds=closed,
         delay_seconds=run.delay_seconds,
         stops_per_minute=run.stops_per_minute,
@@ -124,26 +117,22 @@ def _question(frame: Frame, closed: float) -> ExposureEndQuestion:
     )
 
 
-def _differs(points: list[StoryPoint]) -> float | None:
+def _differs(during: list[StoryPoint]) -> float | None:
     """The second from which the light was off the plan to the end, or for most of what was left."""
-    during = [point for point in points if point.at_seconds >= 0]
-    for place, point in enumerate(during):
-        rest = during[place:]
-        off = point.stops - point.planned
-        if abs(off) < TOLD_STOPS:
+    off = [point.stops - point.planned for point in during]
+    for place, first in enumerate(off):
+        if abs(first) < TOLD_STOPS:
             continue
-        if sum(
-            (each.stops - each.planned) * off > 0 and abs(each.stops - each.planned) >= TOLD_STOPS / 2 for each in rest
-        ) >= 0.7 * len(rest):
-            return point.at_seconds
+        rest = off[place:]
+        along = sum(each * first > 0 and abs(each) >= TOLD_STOPS / 2 for each in rest)
+        if along >= MOST_OF_IT * len(rest):
+            return during[place].at_seconds
     return None
 
 
 def _mean_off(points: list[StoryPoint]) -> float:
-    """How far the light was off the plan from there on, in the mean [stops]."""
-    start = _differs(points)
-    off = [point.stops - point.planned for point in points if start is not None and point.at_seconds >= start]
-    return math.fsum(off) / len(off) if off else 0.0
+    """How far the light was off the plan, in the mean [stops]."""
+    return math.fsum(point.stops - point.planned for point in points) / len(points) if points else 0.0
 
 
 def _text(differs: float | None, mean: float, came: float, planned: float, came_out: float | None) -> str:
@@ -166,7 +155,7 @@ def _text(differs: float | None, mean: float, came: float, planned: float, came_
 
 
 def _size(stops: float) -> str:
-    return stops_said(max(1, round(abs(stops) * 3))).replace("1/3", "⅓").replace("2/3", "⅔")
+    return stops_shown(max(1, round(abs(stops) * 3)))
 
 
 def _ordinal(number: int) -> str:

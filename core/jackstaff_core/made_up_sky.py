@@ -13,7 +13,6 @@ from __future__ import annotations
 import math
 import random
 from bisect import bisect_right
-from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -51,13 +50,6 @@ class MadeUpSky:
         if low >= len(self.stops) - 1:
             return self.stops[-1]
         return self.stops[low] + (place - low) * (self.stops[low + 1] - self.stops[low])
-
-    def trend(self, seconds: float, over: float = 900.0) -> float:
-        """What a forecast without the cloud's detail would say [stops]: the mean within ``over`` seconds."""
-        first = (seconds - over / 2 + BEFORE_SECONDS) / STEP_SECONDS
-        last = first + over / STEP_SECONDS
-        taken = self.stops[max(0, round(first)) : max(1, round(last))] or self.stops[-1:]
-        return math.fsum(taken) / len(taken)
 
 
 def made_up_sky(kind: SkyKind, seed: int) -> MadeUpSky:
@@ -171,9 +163,3 @@ _DRAWN = {
     SkyKind.FOG_LIFTING: _fog,
     SkyKind.SHOWERS: _showers,
 }
-
-
-def knots(sky: MadeUpSky, start: float, end: float, step: float) -> Iterator[tuple[float, float]]:
-    """Points (seconds, stops) of a sky, evenly."""
-    for turn in range(math.floor((end - start) / step) + 1):
-        yield start + turn * step, sky.at(start + turn * step)

@@ -61,3 +61,8 @@ def thirds(count: int) -> str:
 def stops_said(count: int) -> str:
     """The same with its unit: ``2/3 stop``, ``1 1/3 stops``."""
     return f"{thirds(count)} {'stop' if count <= 3 else 'stops'}"
+
+
+def stops_shown(count: int) -> str:
+    """The same with the signs for thirds: ``⅔ stop``, ``1 ⅓ stops``."""
+    return stops_said(count).replace("1/3", "⅓").replace("2/3", "⅔")

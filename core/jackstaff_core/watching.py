@@ -22,7 +22,7 @@ its sd.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from statistics import median
 from typing import Annotated
@@ -67,7 +67,7 @@ class Eye:
     """What is kept between looks: each cell's own brightness, the last look, and the light then.
 
     ``known`` and ``last`` are stops, None where a cell was clipped or too dark; ``looks`` counts what ``known`` is the
-    mean of. ``unlike`` looks in a row did not fit, ``still`` of them fitted each other.
+    mean of. ``elsewhere`` is how many looks in a row showed another picture, the same one.
     """
 
     known: Annotated[tuple[Stops | None, ...], Size(LEAST_CELLS, MOST_CELLS)]
@@ -76,8 +76,7 @@ class Eye:
     stops: Stops
     part: Annotated[int, Between(0, MOST_PARTS)]
     flicker: Annotated[float, Between(0, 1, "stops")] = 0.02
-    unlike: Annotated[int, Between(0, 1_000_000)] = 0
-    still: Annotated[int, Between(0, 1_000_000)] = 0
+    elsewhere: Annotated[int, Between(0, 100)] = 0
     odd: Annotated[tuple[int, ...], Size(0, MOST_CELLS)] = ()
     """How many looks in a row each cell has differed from what it is like; none is never."""
 
@@ -87,7 +86,6 @@ class LookQuestion:
     """One look: ``cells`` row by row, ``columns`` in a row, None where clipped.
 
     ``held`` is whether exposure and white balance stand still; ``exposure_seconds`` and ``iso`` what the camera tells.
-    ``anew`` begins a part with a zero of its own: the camera was started again, and does not tell its exposure.
     """
 
     cells: Annotated[tuple[Luminance | None, ...], Size(LEAST_CELLS, MOST_CELLS)]
@@ -96,7 +94,6 @@ class LookQuestion:
     exposure_seconds: Annotated[float, Between(1e-6, 60, "s")] | None = None
     iso: Annotated[float, Between(0.1, 10_000_000)] | None = None
     before: Eye | None = None
-    anew: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,11 +138,8 @@ def look(question: LookQuestion) -> Look:
     extra = 0.0 if question.held else UNLOCKED_SD
     before = question.before
     enough = share >= LEAST_SHARE and share * len(seen) >= LEAST_KNOWN
-    if before is None or question.anew:
-        if not enough:
-            return Look(Sight.LOST, None, None, before.part if before else 0, share, None, before)
-        part = before.part + 1 if before else 0
-        return _begun(seen, part, share, told, extra)
+    if before is None:
+        return _begun(seen, 0, share, told, extra) if enough else Look(Sight.LOST, None, None, 0, share, None, None)
     if any(len(each) != len(seen) for each in (before.known, before.looks, before.last, before.odd or seen)):
         raise Refusal("before", "The looks before had another grid.", "Begin anew.")
     if not enough:
@@ -190,11 +184,10 @@ def _unlike(seen: tuple[float | None, ...], before: Eye, columns: int, share: fl
     """Another picture: once it stands still it is the start of a new part."""
     both = [now - last for now, last in zip(seen, before.last, strict=True) if now is not None and last is not None]
     stands = len(both) >= LEAST_KNOWN and _alike(seen, before.last, median(both), columns)
-    still = before.still + 1 if stands and before.unlike else 0
-    if still >= SETTLED_LOOKS - 1:
+    elsewhere = before.elsewhere + 1 if stands else 1
+    if elsewhere >= SETTLED_LOOKS:
         return _begun(seen, before.part + 1, share, told, extra)
-    unlike = min(before.unlike + 1, 1_000_000)
-    eye = Eye(before.known, before.looks, seen, before.stops, before.part, before.flicker, unlike, still, before.odd)
+    eye = replace(before, last=seen, elsewhere=elsewhere)
     return Look(Sight.MOVED, None, None, before.part, share, None, eye)
 
 

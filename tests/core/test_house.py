@@ -84,7 +84,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "looks": {"wants": [], "own": []},
     "looks/at": {"wants": []},
     "light/rate": {"looks": []},
-    "light/look": {"anew": False},
+    "light/look": {},
     "light/phone": {"through_stops": 0, "glass": []},
     "together": {},
     "looks/described": {},

@@ -662,7 +662,6 @@ export interface paths {
          * @description One look: ``cells`` row by row, ``columns`` in a row, None where clipped.
          *
          *     ``held`` is whether exposure and white balance stand still; ``exposure_seconds`` and ``iso`` what the camera tells.
-         *     ``anew`` begins a part with a zero of its own: the camera was started again, and does not tell its exposure.
          */
         post: operations["jackstaff_api_mount_light_look"];
         delete?: never;
@@ -3027,21 +3026,22 @@ export interface components {
          * @description What is kept between looks: each cell's own brightness, the last look, and the light then.
          */
         EyeAnswer: {
+            elsewhere: number;
             flicker: number;
             known: (number | null)[];
             last: (number | null)[];
             looks: number[];
             odd: number[];
             part: number;
-            still: number;
             stops: number;
-            unlike: number;
         };
         /**
          * Eye
          * @description What is kept between looks: each cell's own brightness, the last look, and the light then.
          */
         EyeAsked: {
+            /** @default 0 */
+            elsewhere: number;
             /** @default 0.02 */
             flicker: number;
             known: (number | null)[];
@@ -3050,11 +3050,7 @@ export interface components {
             /** @default [] */
             odd: number[];
             part: number;
-            /** @default 0 */
-            still: number;
             stops: number;
-            /** @default 0 */
-            unlike: number;
         };
         /**
          * FactAnswer
@@ -4243,22 +4239,17 @@ export interface components {
         };
         /**
          * LightStory
-         * @description ``came_stops`` is how much more (+) light came in than was wanted, ``came_sd`` how well that is known.
+         * @description ``came_stops`` is how much more (+) light came in than was wanted, ``planned_stops`` what closing as planned had.
          */
         LightStoryAnswer: {
-            came_sd: number;
             came_stops: number;
-            differs_from_seconds: number | null;
-            differs_stops: number;
             last_sd: number;
             last_stops: number;
             planned_stops: number;
             points: components["schemas"]["StoryPointAnswer"][];
             rate_sd: number;
-            steps: components["schemas"]["LightStepAnswer"][];
             stops_per_minute: number;
             text: string;
-            weights: components["schemas"]["WeightAnswer"][];
         };
         /**
          * Line
@@ -4296,8 +4287,6 @@ export interface components {
          * @description One look: ``cells`` row by row, ``columns`` in a row, None where clipped.
          */
         LookAsked: {
-            /** @default false */
-            anew: boolean;
             before?: components["schemas"]["EyeAsked"] | null;
             cells: (number | null)[];
             columns: number;
@@ -4326,16 +4315,6 @@ export interface components {
             kind: "look";
             /** Number */
             number: number;
-        };
-        /**
-         * Looked
-         * @description A look [stops against its part's zero, with its sd], seconds from the opening.
-         */
-        LookedAnswer: {
-            at_seconds: number;
-            part: number;
-            sd: number;
-            stops: number;
         };
         /**
          * Looked
@@ -6215,8 +6194,6 @@ export interface components {
         WatchedLightAnswer: {
             advice: components["schemas"]["AdviceAnswer"] | null;
             contradicts: number | null;
-            error_sd: number;
-            kept: components["schemas"]["LookedAnswer"][];
             rate_sd: number;
             sd: number;
             steps: components["schemas"]["LightStepAnswer"][];
