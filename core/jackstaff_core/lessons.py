@@ -25,7 +25,7 @@ from .frame import Fit, Seen
 from .marks import Between
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
-from .spoken import said
+from .spoken import said, stops_shown
 from .water import sea_period
 
 _BELOW_CROSS = 1 / 3
