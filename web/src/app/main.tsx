@@ -2,6 +2,7 @@ import "../theme/bootstrap.scss";
 import "../theme/fonts.css";
 import "../theme/lights.css";
 import "../theme/controls.css";
+import "../theme/blocks.css";
 import "./app.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
