@@ -76,7 +76,7 @@ def edda(db: None) -> User:
 @pytest.mark.usefixtures("edda")
 def test_wrong_passwords_are_counted_by_name_whatever_address_is_claimed(monkeypatch: pytest.MonkeyPatch) -> None:
     clock = [1000.0]
-    monkeypatch.setattr("jackstaff.api.session.steady_seconds", lambda: clock[0])
+    monkeypatch.setattr("jackstaff.api.guesses.steady_seconds", lambda: clock[0])
     answers = [try_in("Edda", "x", f"192.0.2.{turn}")[0] for turn in range(11)]
     assert answers == [401] * 10 + [429]
     # The right one has to wait as well, and is told for how long; nobody else does.
@@ -118,8 +118,21 @@ def test_a_right_password_forgets_the_wrong_ones_before_it(monkeypatch: pytest.M
         assert try_in("edda", "the-tarn-at-noon")[0] == 200
     # Another start of the machine counts anew.
     assert [try_in("edda", "x", "192.0.2.9")[0] for _ in range(11)][-1] == 429
-    monkeypatch.setattr("jackstaff.api.session.steady_count", lambda: "another")
+    monkeypatch.setattr("jackstaff.api.guesses.steady_count", lambda: "another")
     assert try_in("edda", "x", "192.0.2.9")[0] == 401
+
+
+@pytest.mark.parametrize(("path", "field"), [("password", "current"), ("end", "password")])
+def test_an_open_page_is_no_place_to_guess_passwords_either(edda: User, path: str, field: str) -> None:
+    client = Client()
+    client.force_login(edda)
+    body = json.dumps({field: "x", **({"new": "the-mole-at-noon"} if path == "password" else {})})
+    answers = [
+        client.post(f"/api/account/{path}", body, content_type="application/json").status_code for _ in range(11)
+    ]
+    assert answers == [422] * 10 + [429]
+    # They are the same tries, wherever the password is asked for.
+    assert try_in("edda", "the-tarn-at-noon", "198.51.100.1")[0] == 429
 
 
 def test_signing_out_elsewhere_ends_every_other_visit_of_this_account_alone(edda: User) -> None:

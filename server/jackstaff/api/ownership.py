@@ -9,7 +9,6 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
-from ninja.throttling import AuthRateThrottle
 from pydantic import Field
 
 from jackstaff.records.accounts import end_sessions, erase_account
@@ -18,6 +17,8 @@ from jackstaff.records.writing import all_or_none
 from jackstaff_core.refusal import Refusal, Refusals
 
 from .account import account_of, own_account
+from .guesses import guessed
+from .refusals import Faults
 from .schemas import Asked
 from .session import Session, here
 
@@ -39,7 +40,7 @@ class EndAsked(Asked):
     password: Password
 
 
-@router.post("/password", response=Session, throttle=[AuthRateThrottle("10/m")])
+@router.post("/password", response={200: Session, 429: Faults})
 def change_password(request: HttpRequest, asked: PasswordAsked) -> dict[str, object]:
     """Change the password; whoever is signed in elsewhere is signed out there."""
     account = account_of(request)
@@ -62,7 +63,7 @@ def sign_out_elsewhere(request: HttpRequest) -> dict[str, object]:
     return here(request)
 
 
-@router.post("/end", response=Session, throttle=[AuthRateThrottle("10/m")])
+@router.post("/end", response={200: Session, 429: Faults})
 def end(request: HttpRequest, response: HttpResponse, asked: EndAsked) -> dict[str, object]:
     """Erase the account with everything that was kept for it, at once and for good."""
     _theirs("password", request, asked.password)
@@ -75,5 +76,5 @@ def _theirs(field: str, request: HttpRequest, password: str) -> None:
     account = account_of(request)
     if account.get_username() == DEMO_ACCOUNT:
         raise Refusal(field, "The demo account stays as it is.", "Make an account of your own.")
-    if not account.check_password(password):
+    if guessed(request, account.get_username(), lambda: account if account.check_password(password) else None) is None:
         raise Refusal(field, "This is not the account's password.", "Type it again, capitals count.")

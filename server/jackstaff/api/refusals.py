@@ -11,8 +11,10 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
 from jackstaff_core.refusal import Refusal, Refusals
+from jackstaff_core.spoken import said
 
 from .account import AnotherAccount
+from .guesses import TooManyGuesses
 from .mount import SCHEMAS
 from .wired import ELSEWHERE
 
@@ -117,6 +119,13 @@ def install(api: NinjaAPI) -> None:
             api, request, 503, "request", "Others' pictures are being measured.", "Try again in a few seconds."
         )
         response["Retry-After"] = "5"
+        return response
+
+    @api.exception_handler(TooManyGuesses)
+    def too_many(request: HttpRequest, error: TooManyGuesses) -> HttpResponse:
+        problem, cure = "There were too many wrong passwords.", f"Try again in {said(error.seconds)}."
+        response = faulty(api, request, 429, "password", problem, cure)
+        response["Retry-After"] = str(error.seconds)
         return response
 
     @api.exception_handler(AnotherAccount)

@@ -9,20 +9,15 @@ from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Schema, Status
 from ninja.errors import HttpError
-from ninja.throttling import AnonRateThrottle
 from ninja.utils import check_csrf
 
 from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
-from jackstaff.records.tries import right, seconds_to_wait, wrong
-from jackstaff_core.spoken import said
 
+from .guesses import guessed
 from .refusals import Faults
 from .schemas import Asked, Text
-from .uptime import steady_count, steady_seconds
 
 router = Router(tags=["session"])
-_SENDER = AnonRateThrottle("1/s")
-"""Who asks: the connection's own address, or what a proxy of one's own says of it."""
 
 VISITED = "jackstaff_visited"
 _HANDED_ON = ("HTTP_FORWARDED", "HTTP_VIA", "HTTP_X_FORWARDED_FOR", "HTTP_X_FORWARDED_HOST", "HTTP_X_REAL_IP")
@@ -60,29 +55,18 @@ def visited(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
 
 
 @router.post("", response={200: Session, 401: Faults, 429: Faults})
-def sign_in(request: HttpRequest, response: HttpResponse, credentials: SignIn) -> object:
-    """Sign in with Django's accounts; whoever was wrong too often waits, whatever page or worker they ask."""
+def sign_in(request: HttpRequest, credentials: SignIn) -> object:
+    """Sign in with Django's accounts; whoever was wrong too often waits."""
     _own_page_only(request)
-    who = {"name": credentials.username.casefold(), "address": _SENDER.get_ident(request) or ""}
-    count = steady_count()
-    if wait := seconds_to_wait(who, steady_seconds(), count):
-        response["Retry-After"] = str(wait)
-        fault = {
-            "field": "password",
-            "problem": "There were too many wrong passwords.",
-            "instead": f"Try again in {said(wait)}.",
-        }
-        return Status(429, {"errors": [fault]})
-    user = authenticate(request, username=credentials.username, password=credentials.password)
+    name, password = credentials.username, credentials.password
+    user = guessed(request, name, lambda: authenticate(request, username=name, password=password))
     if user is None:
-        wrong(who, steady_seconds(), count)
         fault = {
             "field": "password",
             "problem": "This name and password do not belong together.",
             "instead": "Check both, capitals count.",
         }
         return Status(401, {"errors": [fault]})
-    right(who)
     login(request, user)
     return Status(200, here(request))
 

@@ -1669,7 +1669,7 @@ export interface paths {
         put?: never;
         /**
          * Sign In
-         * @description Sign in with Django's accounts; whoever was wrong too often waits, whatever page or worker they ask.
+         * @description Sign in with Django's accounts; whoever was wrong too often waits.
          */
         post: operations["jackstaff_api_session_sign_in"];
         /**
@@ -6622,6 +6622,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_ownership_change_password: {
@@ -6684,6 +6693,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

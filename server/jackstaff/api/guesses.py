@@ -1,0 +1,46 @@
+"""How often somebody may be wrong about a password, wherever one is asked for, whatever page or worker they ask."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TypeVar
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.http import HttpRequest
+from ninja.throttling import BaseThrottle
+
+from jackstaff.records.tries import right, seconds_to_wait, wrong
+
+from .uptime import steady_count, steady_seconds
+
+Somebody = TypeVar("Somebody", bound=AbstractBaseUser)
+_SENDER = BaseThrottle()
+"""Who asks: the connection's own address, or what a proxy of one's own says of it."""
+
+
+class TooManyGuesses(Exception):
+    """There were too many wrong passwords: the next one has to wait."""
+
+    def __init__(self, seconds: int) -> None:
+        super().__init__(seconds)
+        self.seconds = seconds
+
+
+def guessed(request: HttpRequest, name: str, check: Callable[[], Somebody | None]) -> Somebody | None:
+    """Whoever the password belongs to by ``check``; None is counted as wrong.
+
+    Raises
+    ------
+    TooManyGuesses
+        For this name or from this address; the password was not looked at.
+    """
+    who = {"name": name.casefold(), "address": _SENDER.get_ident(request) or ""}
+    count = steady_count()
+    if wait := seconds_to_wait(who, steady_seconds(), count):
+        raise TooManyGuesses(wait)
+    found = check()
+    if found is None:
+        wrong(who, steady_seconds(), count)
+    else:
+        right(who)
+    return found
