@@ -1,5 +1,6 @@
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
+import { askNear } from "./lightWatch";
 
 export type Light = Schemas["ForecastAnswer"];
 export type Swaps = Schemas["SwapPlanAnswer"];
@@ -35,7 +36,10 @@ export function useSky(question: Schemas["SkyFitsAsked"] | null) {
 /** How the light moves, from readings of one scene; what others said of it is not even shown meanwhile. */
 export function useRate(question: Schemas["RateAsked"] | null) {
   const readings = question?.readings.map(({ at }) => at).join() ?? "";
-  return useAsk(`rate ${readings}`, question, (body, signal) => answer(api.POST("/api/light/rate", { body, signal })));
+  return useAsk(`rate ${readings}`, question, (body, signal) => {
+    const served = () => answer(api.POST("/api/light/rate", { body, signal }));
+    return body.looks.length > 0 ? askNear("light/rate", body, signal, served) : served();
+  });
 }
 
 /** The longest frame that still fills before an outing ends, minute by minute. */

@@ -18,6 +18,19 @@ export async function askHere<Answer>(name: string, body: unknown, signal?: Abor
   throw new Refused(said.status, (read as { errors: Fault[] }).errors);
 }
 
+/** Ask the core in the page, which has the looks anyway; the server where it does not answer. */
+export function askNear<Answer>(
+  name: string,
+  body: unknown,
+  signal: AbortSignal,
+  served: () => Promise<Answer>,
+): Promise<Answer> {
+  return askHere<Answer>(name, body, signal).catch((error: unknown) => {
+    if (error instanceof Refused) throw error;
+    return served();
+  });
+}
+
 /** What a look at the scene says. Its cells are a picture, if a coarse one: they never leave the page. */
 export function askLook(question: LookQuestion): Promise<Look> {
   return askHere("light/look", question);

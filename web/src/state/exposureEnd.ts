@@ -8,13 +8,14 @@ export function exposureEndOf(frame: Frame, watch: LightWatch | null = null): Sc
   const { run } = frame;
   // A stopwatch has no end to ask about.
   if (!run || run.purpose === "stopwatch") return null;
-  const opened = Date.parse(frame.opened_at);
-  const seen = looksOf(watch, frame.id, opened, opened - run.delay_seconds * 1000);
+  const looks = looksOf(watch, frame) ?? keptLooks(frame);
+  // What a watch knows grows with the time; without one the question stands still.
+  const seconds = Math.max(0, looks.at(-1)?.at_seconds ?? 0);
   return {
     needed_seconds: run.metered_seconds,
     bias_stops: run.bias_stops,
     opened_at: frame.opened_at,
-    now: frame.opened_at,
+    now: new Date(Date.parse(frame.opened_at) + seconds * 1000).toISOString(),
     delay_seconds: run.delay_seconds,
     stops_per_minute: run.stops_per_minute ?? null,
     readings: run.rereads,
@@ -25,7 +26,7 @@ export function exposureEndOf(frame: Frame, watch: LightWatch | null = null): Sc
     rate_sd: run.rate_sd ?? null,
     moved_stops: run.moved_stops ?? null,
     // The watch in this browser has seen further than what the frame keeps of it.
-    looks: seen ?? keptLooks(frame),
+    looks,
   };
 }
 

@@ -1,9 +1,8 @@
 import { useSyncExternalStore } from "react";
 import * as v from "valibot";
-import { askLook, type Look, type LookQuestion, type SkyKind } from "../questions/lightWatch";
-import { Refused } from "../api/client";
-import type { Schemas } from "../api/client";
-import { frameNow, openFrame } from "./frames";
+import { askLook, type Look, type SkyKind } from "../questions/lightWatch";
+import { Refused, type Schemas } from "../api/client";
+import { type Frame, frameNow, openFrame } from "./frames";
 import { CannotSee, cameraEyes, COLUMNS, type Eyes, simulatedEyes, type Unseen } from "./eyes";
 import { drawer, store } from "./store";
 
@@ -61,8 +60,8 @@ const SOONEST_MS = 600;
 const SHUT_MS = 15_000;
 /** Without a frame it stops by itself, for the battery's sake [ms]. */
 const LONGEST_MS = 45 * 60_000;
-/** Looks kept: the older half is thinned when there are more. */
-const MOST = 360;
+/** Looks kept, here and with a frame: the older half is thinned when there are more. */
+const MOST = 240;
 /** Looks before the metering that teach what the phone showed at it [ms]. */
 const BEFORE_MS = 60_000;
 /** So little of the picture can be reckoned with that another exposure has to be found. */
@@ -92,7 +91,9 @@ export function isWatching(watch: LightWatch, now = Date.now()): boolean {
 }
 
 /** The eyes of this page, while they are open. */
-let mine: { eyes: Eyes; owner: string; timer: number; eye: Look["eye"]; anew: boolean; busy: boolean } | null = null;
+let mine: { eyes: Eyes; owner: string; timer: number; eye: Look["eye"]; firstPart: number } | null = null;
+/** They are on their way: a second tap opens no second camera. */
+let opening = false;
 
 export function isMine(): boolean {
   return mine !== null;
@@ -105,7 +106,8 @@ function write(part: Partial<LightWatch>): void {
 
 /** Open the eyes. What was seen before in the last minutes stays, as a part of its own. */
 export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broken_cloud"): Promise<void> {
-  if (mine) return;
+  if (mine || opening) return;
+  opening = true;
   const before = drawn.get(ONE);
   const now = Date.now();
   const continues = before !== null && before.by === by && now - (before.looks.at(-1)?.at ?? 0) < LONGEST_MS;
@@ -131,10 +133,13 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
       eyes.close();
       return;
     }
-    mine = { eyes, owner, timer: 0, eye: null, anew: (kept?.looks.length ?? 0) > 0, busy: false };
+    const last = kept?.looks.at(-1);
+    mine = { eyes, owner, timer: 0, eye: null, firstPart: last ? last.part + 1 : 0 };
     await look();
   } catch (error) {
     stopWatching(error instanceof CannotSee ? error.why : "core");
+  } finally {
+    opening = false;
   }
 }
 
@@ -157,24 +162,21 @@ export function stopWatching(why: Why = null): void {
 /** One look, and the next one in a moment. */
 async function look(): Promise<void> {
   const me = mine;
-  if (!me || me.busy) return;
+  if (!me) return;
   if (store.owner !== me.owner) {
     // What one person's phone sees is nothing for another's account.
     stopWatching("other");
     return;
   }
-  me.busy = true;
   try {
     const seen = await me.eyes.see();
     if (seen === null) write({ sight: "away" });
-    else take(me, await askLook(questionOf(me, seen)));
+    else take(me, await askLook({ ...seen, columns: COLUMNS, before: me.eye }));
   } catch (error) {
     if (error instanceof Refused) stopWatching("tells_nothing");
     else if (me.eye === null) stopWatching("core");
     // A stand-in that does not answer is a gap, not the end.
     else write({ sight: "lost" });
-  } finally {
-    me.busy = false;
   }
   const watch = drawn.get(ONE);
   if (mine !== me) return;
@@ -197,13 +199,6 @@ async function look(): Promise<void> {
   me.timer = window.setTimeout(() => void look(), Math.max(SOONEST_MS, EVERY_MS / speed));
 }
 
-function questionOf(
-  me: NonNullable<typeof mine>,
-  seen: Omit<LookQuestion, "columns" | "before" | "anew">,
-): LookQuestion {
-  return { ...seen, columns: COLUMNS, before: me.eye, anew: false };
-}
-
 function take(me: NonNullable<typeof mine>, found: Look): void {
   const now = drawn.get(ONE);
   // Another page may have stopped it meanwhile.
@@ -211,11 +206,10 @@ function take(me: NonNullable<typeof mine>, found: Look): void {
   // Whatever somebody does to the clock, looks follow each other.
   const at = Math.max(Date.now(), (now.looks.at(-1)?.at ?? 0) + 1);
   me.eye = found.eye;
-  const first = me.anew ? (now.looks.at(-1)?.part ?? 0) + 1 : 0;
   const looks =
     found.stops == null || found.sd == null
       ? now.looks
-      : thin([...now.looks, { at, stops: found.stops, sd: found.sd, part: first + found.part }]);
+      : thin([...now.looks, { at, stops: found.stops, sd: found.sd, part: me.firstPart + found.part }]);
   write({ alive: at, sight: found.sight, why: null, looks, phone: found.phone_stops ?? now.phone });
   if (found.share < LITTLE && found.phone_stops !== null && me.eyes.settle) void me.eyes.settle();
 }
@@ -272,7 +266,10 @@ export function followed(id: string, another = false): void {
 }
 
 /** The looks that belong to a frame, while its watch is in this browser. */
-export function looksOf(watch: LightWatch | null, id: string, opened: number, from: number): LookedFrom[] | null {
+export function looksOf(watch: LightWatch | null, { id, opened_at, run }: Watched): LookedFrom[] | null {
   if (watch?.frame?.id !== id) return null;
-  return looksFrom(watch, opened, from, watch.frame.speed);
+  const opened = Date.parse(opened_at);
+  return looksFrom(watch, opened, opened - (run?.delay_seconds ?? 0) * 1000, watch.frame.speed);
 }
+
+type Watched = Pick<Frame, "id" | "opened_at" | "run">;

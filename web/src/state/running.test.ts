@@ -10,7 +10,6 @@ import {
   disarm,
   end,
   extend,
-  givenOut,
   justTime,
   open,
   openedEarlier,
@@ -22,6 +21,7 @@ import {
   takeBack,
   unopened,
 } from "./running";
+import { givenOut } from "./trigger";
 import { sampleFrame } from "./frame.test.data";
 import { memoryShelf } from "./shelf";
 import { drawer, store } from "./store";
@@ -273,7 +273,18 @@ describe("a watched light", () => {
   const metered = new Date(NOW.getTime() - 90_000);
   const look = (second: number, stops: number) => ({ at: NOW.getTime() + second * 1000, stops, sd: 0.02, part: 0 });
   const seen = (looks: unknown[], part: object = {}) =>
-    watched.set("watch", { by: "camera", sky: null, started: 0, alive: Date.now(), sight: "watching", why: null, looks, phone: null, frame: null, ...part }); // prettier-ignore
+    watched.set("watch", {
+      by: "camera",
+      sky: null,
+      started: 0,
+      alive: Date.now(),
+      sight: "watching",
+      why: null,
+      looks,
+      phone: null,
+      frame: null,
+      ...part,
+    });
 
   it("counts from the metering on: delay and looks go into the frame that opens", async () => {
     await seen([look(-300, 5), look(-80, 0), look(-10, 0.5)]);
@@ -324,9 +335,10 @@ describe("a watched light", () => {
     });
     await open(NOW);
     const frame = openFrame() as Frame;
-    const kept = [{ at_seconds: 100, stops: 0.4, sd: 0.03, part: 0 }];
-    await end(frame, "hand", 200, 203, null, kept);
-    expect(frameNow(frame.id)?.run?.looks).toEqual(kept);
+    // What is seen on the way is the watch's until the end.
+    await seen([look(-10, 0), look(100, 0.4)], { frame: { id: frame.id, opened: NOW.getTime(), speed: 1 } });
+    await end(frame, "hand", 200, 203);
+    expect(frameNow(frame.id)?.run?.looks.map(({ at_seconds }) => at_seconds)).toEqual([-10, 100]);
     expect(watched.get("watch")).toMatchObject({ sight: "ended" });
     // What was seen of one frame is no part of the plan that comes after it.
     showEnded(frameNow(frame.id) as Frame);

@@ -3,11 +3,13 @@ import type { Schemas } from "../api/client";
 import { askExposure, type Exposure } from "../questions/bench";
 import type { ArmQuestion } from "../questions/checklist";
 import { askTimingError, letGo, press } from "../questions/run";
+import { deviceOf, type Failure } from "./trigger";
 import * as clock from "./clock";
-import { longerBy } from "./exposureEnd";
-import { follow, followed, lightWatch, looksFrom } from "./lightWatch";
+import { keptLooks, longerBy } from "./exposureEnd";
+import { follow, followed, lightWatch, looksOf } from "./lightWatch";
+import { lightAtOpening } from "./runLight";
 import { addFrame, changeFrame, type Frame, frameNow, openFrame } from "./frames";
-import { type Device, habits } from "./habits";
+import { habits } from "./habits";
 import { drawer } from "./store";
 
 type Run = NonNullable<Frame["run"]>;
@@ -15,14 +17,6 @@ type FrameEvent = Frame["events"][number];
 export type Plan = Pick<Frame, "reading" | "settings" | "stack" | "scale" | "dial_limit" | "answer" | "conditions"> & {
   run: Run;
 };
-
-export interface Failure {
-  code: string;
-  /** null when nobody could be asked at all. */
-  text: string | null;
-  /** The line of the checklist that would have caught it. */
-  line: string;
-}
 
 /** More than one frame: the queue, and how far it has come. */
 export interface Queue {
@@ -257,13 +251,6 @@ export function answerOf(answered: Exposure): Plan["answer"] {
   return { seconds, set_seconds, base_seconds, sure_within_stops, dial_mark, steps };
 }
 
-/** What the simulated trigger is asked with. */
-function deviceOf({ fault }: Device): Schemas["DeviceAsked"] {
-  return { latency_s: LATENCY_S, ceiling_s: null, noise_reduction: false, fault };
-}
-
-const LATENCY_S = 0.12;
-
 /**
  * Open the shutter: a press by hand at `at`, or a device that says when it really opened or why it did not. It is in this
  * browser before it is shown, and goes to the account at once.
@@ -294,30 +281,6 @@ export async function open(at: Date): Promise<Failure | null> {
   }
 }
 
-/** Five seconds with the simulated trigger, to see whether it answers: what it says, and how long it was open. */
-export async function tryDevice(at: Date, seconds: number) {
-  const device = deviceOf(habits().device);
-  const pressed = await press(device, at, true);
-  if (pressed.at == null) return { failure: pressed.failure ?? null, delay: 0, length: 0 };
-  const from = Date.parse(pressed.at);
-  const closed = await letGo(device, pressed.at, seconds, new Date(from + seconds * 1000));
-  return {
-    failure: closed.failure ?? null,
-    delay: (from - at.getTime()) / 1000,
-    length: (Date.parse(closed.at) - from) / 1000,
-  };
-}
-
-/** Whether the simulated device has stopped by itself by now. */
-export async function givenOut(frame: Frame, aimed: number, openFor: number) {
-  const speed = frame.run?.speed ?? 1;
-  const from = Date.parse(frame.opened_at);
-  const device = deviceOf(habits().device);
-  const closed = await letGo(device, frame.opened_at, aimed / speed, new Date(from + (openFor / speed) * 1000));
-  if (closed.ended_by === "asked") return null;
-  return { seconds: ((Date.parse(closed.at) - from) / 1000) * speed, text: closed.failure?.text ?? "" };
-}
-
 /** How well a press is known [s]. */
 const BY_HAND = 0.2;
 const BY_DEVICE = 0.05;
@@ -327,7 +290,7 @@ type Manner = Pick<Run, "device" | "speed" | "uncertain_seconds" | "closes">;
 async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   const id = crypto.randomUUID();
   clock.opened(id, (Date.now() - at.getTime()) / 1000);
-  const light = lightAt(plan, at.getTime());
+  const light = lightAtOpening(plan, read()?.made ?? at.getTime(), at.getTime());
   const frame: Frame = {
     ...plan,
     id,
@@ -346,62 +309,6 @@ async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   if (light.looks.length > 0) follow(id, at.getTime(), how.speed);
   clock.signOfLife(frame);
   void clock.steadyAt(frame).then((steady) => steady && noteSteady(id, steady));
-}
-
-/** The light as it is known at the opening, which may be minutes after the plan was made. */
-function lightAt({ run, reading }: Plan, opened: number): Pick<Run, "delay_seconds" | "moved_stops" | "looks"> {
-  const made = read()?.made ?? opened;
-  const metered = reading.metered_at == null ? null : Date.parse(reading.metered_at);
-  const waited = Math.max(0, (opened - made) / 1000);
-  const moved = run.moved_stops ?? null;
-  const seen = (from: number) => (LIT.has(run.purpose) ? looksFrom(lightWatch(), opened, from) : []);
-  // From the frame before: it has gone on moving since.
-  if (moved !== null) {
-    const looks = seen(made);
-    const further = ((run.stops_per_minute ?? 0) / 60) * waited;
-    return { delay_seconds: run.delay_seconds + waited, moved_stops: within(moved + further), looks: kept(looks) };
-  }
-  const looks = metered === null ? [] : seen(metered);
-  if (run.stops_per_minute == null && looks.length === 0)
-    return { delay_seconds: run.delay_seconds, moved_stops: null, looks: [] };
-  const since = metered === null ? run.delay_seconds + waited : Math.max(0, (opened - metered) / 1000);
-  return { delay_seconds: Math.min(since, DAY_S), moved_stops: null, looks: kept(looks) };
-}
-
-const DAY_S = 86_400;
-/** What is exposed to the light that was metered. */
-export const LIT: ReadonlySet<Run["purpose"]> = new Set<Run["purpose"]>(["frame", "series", "trial"]);
-/** What a frame keeps of a watch before the core has thinned it. */
-const KEPT = 240;
-
-function kept(looks: Run["looks"]): Run["looks"] {
-  return looks.slice(-KEPT);
-}
-
-function within(stops: number): number {
-  return Math.max(-40, Math.min(40, stops));
-}
-
-/** What the watch has seen so far goes to the frame, so that another device or a reload has it too. */
-export async function noteLooks(id: string, looks: Run["looks"]): Promise<void> {
-  await changeFrame(id, (frame) =>
-    frame.state === "open" && frame.run ? { ...frame, run: { ...frame.run, looks: kept(looks) } } : undefined,
-  );
-}
-
-/** Which of them saw the scene, where a reading stood against the watch. */
-export async function believe(id: string, place: number, believed: boolean): Promise<void> {
-  await changeFrame(id, (frame) =>
-    frame.state === "open" && frame.run
-      ? {
-          ...frame,
-          run: {
-            ...frame.run,
-            rereads: frame.run.rereads.map((each, at) => (at === place ? { ...each, believed } : each)),
-          },
-        }
-      : undefined,
-  );
 }
 
 /** The server's own count at the opening, once it is known. */
@@ -465,7 +372,6 @@ export async function end(
   openFor: number,
   aimed: number | null,
   busy: string | null = null,
-  looks: Run["looks"] | null = null,
 ): Promise<void> {
   let ended: Frame | null = null;
   await changeFrame(id, (frame) => {
@@ -488,7 +394,8 @@ export async function end(
       ...(frame.run && {
         run: {
           ...frame.run,
-          ...(looks && { looks: kept(looks) }),
+          // What was watched stays with the frame; the watch itself is over.
+          looks: looksOf(lightWatch(), frame) ?? keptLooks(frame),
           busy_until: busy ?? busyUntil(how, at, openFor / speed),
         },
       }),
@@ -544,12 +451,7 @@ export function showEndOf(id: string): void {
 }
 
 /** Let the device go: when it really closed, and what ended it. */
-export async function endByDevice(
-  frame: Frame,
-  aimed: number,
-  openFor: number,
-  looks: Run["looks"] | null = null,
-): Promise<Failure | null> {
+export async function endByDevice(frame: Frame, aimed: number, openFor: number): Promise<Failure | null> {
   const speed = frame.run?.speed ?? 1;
   const opened_at = Date.parse(frame.opened_at);
   const asked = new Date(opened_at + (openFor / speed) * 1000);
@@ -562,7 +464,7 @@ export async function endByDevice(
   }
   const at = closed ? ((Date.parse(closed.at) - opened_at) / 1000) * speed : openFor;
   const busy = closed && Date.parse(closed.busy_until) > Date.parse(closed.at) ? closed.busy_until : null;
-  await end(frame, "mark", at, aimed, busy, looks);
+  await end(frame, "mark", at, aimed, busy);
   return closed?.failure ?? null;
 }
 

@@ -35,7 +35,8 @@ export const watch = {
   unmetered: "from the metering on.",
   privacy:
     "Pictures are measured in this page and thrown away: none is kept or sent. The camera's own light is on while it watches, and goes out at the end of the frame.",
-  power: "A look every 4 s. The open camera costs about as much battery as filming: some 10 to 15 % an hour.",
+  power:
+    "A look every 4 s. The open camera costs battery all the while, about as filming does: see after the first frame what yours takes.",
   weights: "What says how bright it is now",
   source: {
     metering: "the metering",

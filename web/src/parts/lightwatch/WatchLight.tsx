@@ -135,7 +135,11 @@ const MOST_STEPS = 5;
 function stepText({ at_seconds, stops }: Step, from: Known["from"]): string {
   const size = words.staff.stops(Math.abs(stops).toFixed(1));
   const when = timeText(Math.max(1, Math.round(Math.abs(at_seconds))));
-  return say.step(size, stops > 0, from === "metering" ? say.afterMetering(when) : say.aroundOpening(when, at_seconds < 0)); // prettier-ignore
+  return say.step(
+    size,
+    stops > 0,
+    from === "metering" ? say.afterMetering(when) : say.aroundOpening(when, at_seconds < 0),
+  );
 }
 
 /** Why it does not watch, where that needs a word. */

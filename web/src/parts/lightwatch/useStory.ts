@@ -3,8 +3,11 @@ import type { Lit } from "../../state/again";
 import { keptLooks } from "../../state/exposureEnd";
 import { documentOf, type Frame } from "../../state/frames";
 
-/** What a phone saw of a frame's light, and what that made of it; null where none watched. */
-export function useStory(frame: Frame): Lit | null {
+/**
+ * What a phone saw of a frame's light, and what that made of it; null where none watched, undefined until it is known:
+ * nothing is offered for a next frame before that.
+ */
+export function useStory(frame: Frame): Lit | null | undefined {
   const watched = keptLooks(frame).length > 0 && frame.state !== "open";
   const asked = {
     frame: documentOf(frame),
@@ -15,5 +18,7 @@ export function useStory(frame: Frame): Lit | null {
     pitch_deg: null,
     glass: [],
   };
-  return useReviewed(watched ? asked : null).shown?.light ?? null;
+  const { shown, error } = useReviewed(watched ? asked : null);
+  if (!watched || error) return null;
+  return shown && (shown.light ?? null);
 }

@@ -47,7 +47,7 @@ function OneFrame({ frame }: { frame: Frame }) {
   const remove = useRemoveFrame();
   const navigate = useNavigate();
   const lit = useStory(frame);
-  const taught = useAgain(taughtBy(frame, 0, lit));
+  const taught = useAgain(lit === undefined ? null : taughtBy(frame, 0, lit));
   const correction = taught.answer && Math.abs(taught.answer.stops) > LEAST_STOPS ? taught.answer : null;
   const back = (corrected: typeof correction) => {
     move({ do: "set", change: benchOf(frame, laid?.bag ?? [], corrected) });

@@ -17,24 +17,15 @@ import { GearNow } from "./GearNow";
 import { useArmList } from "./useArmList";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import { PlanStaff } from "./PlanStaff";
+import { isLit } from "../../state/runLight";
 import { useLightSince } from "./useLightSince";
 import { RemoteTest } from "./RemoteTest";
 import { useExposure } from "../../questions/bench";
 import { useChecklist } from "../../questions/checklist";
 import { unmetered } from "../../state/bench";
 import { remember, useHabits } from "../../state/habits";
-import {
-  type Armed,
-  disarm,
-  type Failure,
-  open,
-  queued,
-  rearm,
-  rehearsalOf,
-  rehearse,
-  tryFirst,
-  LIT,
-} from "../../state/running";
+import { type Armed, disarm, open, queued, rearm, rehearsalOf, rehearse, tryFirst } from "../../state/running";
+import { type Failure } from "../../state/trigger";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { faultText } from "../../ui/faultText";
@@ -186,7 +177,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             {say.soundRefused}
           </p>
         )}
-        {LIT.has(plan.run.purpose) && (
+        {isLit(plan.run) && (
           <WatchLight
             known={known}
             asked={

@@ -17,7 +17,9 @@ import { PlanStaff } from "./PlanStaff";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import type { ExposureEnd } from "../../questions/exposureEnd";
 import { aimedAt, longerBy, standing } from "../../state/exposureEnd";
-import { believe, correct, end, endByDevice, extend, givenOut, LIT, openedEarlier, reread } from "../../state/running";
+import { believe, isLit } from "../../state/runLight";
+import { correct, end, endByDevice, extend, openedEarlier, reread } from "../../state/running";
+import { givenOut } from "../../state/trigger";
 import { watchWords } from "../../words/watch";
 import { useAwake, useWatch, type Watch } from "./useWatch";
 import { useWatchedLight } from "./useWatchedLight";
@@ -27,8 +29,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   useBeat(100);
   const awake = useAwake();
   const watch = useWatch(frame);
-  const light = useWatchedLight(frame);
-  const closing = light.closing;
+  const closing = useWatchedLight(frame);
   const speed = frame.run?.speed ?? 1;
   const longer = longerBy(frame);
   const simulated = frame.run?.device === "simulated";
@@ -49,7 +50,7 @@ export function OpenView({ frame }: { frame: Frame }) {
     if (ending.current) return;
     ending.current = true;
     silence();
-    void end(frame, how, cameraSeconds(frame), aimed, null, light.kept());
+    void end(frame, how, cameraSeconds(frame), aimed);
   };
 
   /** Found unfinished: it is finished by hand, with the time somebody remembers. */
@@ -57,7 +58,7 @@ export function OpenView({ frame }: { frame: Frame }) {
     if (ending.current) return;
     ending.current = true;
     silence();
-    void end(frame, "hand", seconds, aimed, null, light.kept());
+    void end(frame, "hand", seconds, aimed);
   };
 
   useEffect(() => {
@@ -94,11 +95,9 @@ export function OpenView({ frame }: { frame: Frame }) {
     ending.current = true;
     letRing.current = true;
     if (simulated)
-      void endByDevice(frame, aimed, aimed, light.kept()).then(
-        (failure) => failure && toast({ text: failure.text ?? "" }),
-      );
-    else void end(frame, "mark", aimed, aimed, null, light.kept());
-  }, [watch, over, byItself, simulated, frame, aimed, light]);
+      void endByDevice(frame, aimed, aimed).then((failure) => failure && toast({ text: failure.text ?? "" }));
+    else void end(frame, "mark", aimed, aimed);
+  }, [watch, over, byItself, simulated, frame, aimed]);
   useDeviceGivesOut(frame, simulated, aimed, ending);
   useKeys("-", () => void openedEarlier(frame, 1));
   useKeys("e", () => void extend(frame, THIRD));
@@ -154,7 +153,7 @@ export function OpenView({ frame }: { frame: Frame }) {
         )}
         {awake === false && <p className="run-note">{say.signals.notAwake}</p>}
         <Ends frame={frame} closing={closing} aimed={aimed} />
-        {LIT.has(frame.run?.purpose ?? "frame") && (
+        {isLit(frame.run) && (
           <WatchLight
             known={closing?.light ? { ...closing.light, from: "opening" } : null}
             asked={closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}

@@ -4,7 +4,7 @@ import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { tick, wake } from "../../ui/bell";
 import { habits, remember, useHabits } from "../../state/habits";
-import { type Failure, tryDevice } from "../../state/running";
+import { type Failure, tryDevice } from "../../state/trigger";
 
 const SECONDS = 5;
 const LEAD = 3;

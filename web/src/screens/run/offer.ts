@@ -32,8 +32,8 @@ export interface Opened {
 export function useOffer(frame: Frame, armed: Armed) {
   const now = Math.floor(useNow(GRAIN) / GRAIN) * GRAIN;
   const lit = useStory(frame);
-  const correction = useAgain(againOf(armed, frame, lit)).answer;
-  const question = correction ? correctedOf(armed, frame, correction, now, lit) : null;
+  const correction = useAgain(lit === undefined ? null : againOf(armed, frame, lit)).answer;
+  const question = correction && lit !== undefined ? correctedOf(armed, frame, correction, now, lit) : null;
   const { answer, error, again } = useExposure(question);
   const changed = correction && Math.abs(correction.stops - (frame.run?.correction_stops ?? 0)) > LEAST_STOPS;
   const offer: Offer | null =
