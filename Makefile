@@ -19,7 +19,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test lint types bench bench-long bench-watching mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-postgres lint types bench bench-long bench-watching mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -67,6 +67,10 @@ types: build/dev.stamp build/node.stamp ## regenerate the interface types and th
 	cd web && npx --no-install openapi-typescript src/api/openapi.json -o src/api/schema.d.ts
 	$(BIN)/python -m tools.formats
 
+test-postgres: build/dev.stamp ## the server's tests with the records in PostgreSQL, which they start and end themselves (docs/scale.md)
+	@$(PIP) requirements/postgres.txt
+	$(BIN)/python -m tools.postgres pytest tests/api -n 3 --dist worksteal -m "not database_file"
+
 bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference in the same run
 	@tools/preflight.sh chromium
 	@$(BIN)/python -m bench.run
@@ -100,7 +104,7 @@ format: build/dev.stamp build/node.stamp ## format everything
 
 lock: build/dev.stamp ## lock the Python requirements anew
 	$(BIN)/pip install --quiet pip-tools==7.6.2
-	for part in run dev mutants; do $(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --no-header --strip-extras \
+	for part in run dev mutants postgres; do $(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --no-header --strip-extras \
 	  --no-emit-find-links --no-emit-index-url -o requirements/$$part.txt requirements/$$part.in; done
 
 clean: ## forget what was built and installed, keep the data

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 from hypothesis import settings
-from tools.serving import DATABASE, Server, prepare, serving
+from tools.serving import FILLED, Server, prepare, serving
 
 # No test judges how fast the machine is.
 settings.register_profile("house", deadline=None)
@@ -24,7 +24,7 @@ def fresh_data(tmp_path_factory: pytest.TempPathFactory, testrun_uid: str) -> Ca
     shared = tmp_path_factory.getbasetemp().parent / f"filled-{testrun_uid}"
     with open(shared.with_suffix(".lock"), "w") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX)
-        if not (shared / DATABASE).exists():
+        if not (shared / FILLED).exists():
             prepare(shared, "edda", "joar", "runa", "sanna", password=OTHER_PASSWORD)
 
     def fresh(name: str) -> Path:

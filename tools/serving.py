@@ -16,6 +16,8 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from tools import postgres
+
 ROOT = Path(__file__).parents[1]
 _QUIET = "disable-gpu disable-quic no-first-run disable-background-networking disable-component-update disable-sync"
 CHROMIUM: dict[str, Any] = {
@@ -58,7 +60,8 @@ class Server:
             self.process.wait(timeout=15)
 
 
-DATABASE = "jackstaff.sqlite3"
+FILLED = "filled"
+"""The mark of a folder that :func:`prepare` has filled."""
 
 
 def prepare(data: Path, *names: str, password: str = "") -> None:
@@ -67,11 +70,14 @@ def prepare(data: Path, *names: str, password: str = "") -> None:
     (data / "password").write_text(password)
     command = [sys.executable, "-m", "tools.prepared", *names]
     subprocess.run(command, env=_environment(data), cwd=ROOT, check=True, capture_output=True)
+    (data / FILLED).touch()
 
 
 def _environment(data: Path) -> dict[str, str]:
+    url = os.environ.get("DATABASE_URL")
     return {
         **os.environ,
+        **({"DATABASE_URL": postgres.database_of(data, url)} if url else {}),
         "JACKSTAFF_DATA_DIR": str(data),
         "JACKSTAFF_DEMO": "1",
         "PYTHONPATH": f"{ROOT / 'core'}:{ROOT / 'imaging'}:{ROOT / 'server'}",
@@ -81,7 +87,7 @@ def _environment(data: Path) -> dict[str, str]:
 @contextmanager
 def serving(data: Path, more: dict[str, str] | None = None) -> Iterator[Server]:
     """A server on a free port on what :func:`prepare` put into ``data``, or on demo data alone; ``more`` settings."""
-    if not (data / DATABASE).exists():
+    if not (data / FILLED).exists():
         prepare(data)
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))

@@ -328,6 +328,7 @@ def test_demo_data_is_loaded_once() -> None:
     assert account.frames.count() == frames - 1 > 3
 
 
+@pytest.mark.database_file
 @pytest.mark.django_db(transaction=True)
 def test_openings_are_written_through_to_the_disk(accounts: dict[str, Client]) -> None:
     seen: list[str] = []

@@ -21,6 +21,7 @@ from tools.serving import ROOT, Server, serving
 
 from jackstaff.records.keeping import DATABASE, LIST, LOCK, CannotKeep, alone, back_up, checked, copies, restore
 
+pytestmark = pytest.mark.database_file
 AT = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
 
 

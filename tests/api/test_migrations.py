@@ -8,8 +8,10 @@ import subprocess
 import sys
 from pathlib import Path
 
+import pytest
 from tools.serving import ROOT
 
+pytestmark = pytest.mark.database_file
 DUMP = Path(__file__).parent / "fixtures" / "first_slice.sql"
 
 

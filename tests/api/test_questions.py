@@ -5,9 +5,7 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Callable
-from http.cookiejar import CookieJar
 from typing import Any
-from urllib.request import HTTPCookieProcessor, Request, build_opener
 from uuid import uuid4
 
 import pytest
@@ -23,6 +21,8 @@ from tools.serving import Server
 
 from jackstaff.api.api import api
 from tests.conftest import OTHER_PASSWORD
+
+from .visits import SignedIn
 
 READING = {"shutter": "1/40", "aperture": "9", "iso": "64"}
 
@@ -242,17 +242,8 @@ def test_no_question_breaks_the_server(path: str, way: str, server: Server) -> N
 @pytest.fixture(scope="module")
 def signed_in(server: Server) -> dict[str, dict[str, str]]:
     """Cookies and headers of an account of its own, so that nobody else's tests meet what is kept here."""
-    jar = CookieJar()
-    opener = build_opener(HTTPCookieProcessor(jar))
-
-    def ask(**more: Any) -> dict[str, str]:
-        opener.open(Request(f"{server.url}/api/session", **more), timeout=60).read()  # noqa: S310 (our own server)
-        return {cookie.name: cookie.value or "" for cookie in jar}
-
-    token = {"X-CSRFToken": ask()["jackstaff_csrf"], "Referer": server.url, "Content-Type": "application/json"}
-    body = json.dumps({"username": "sanna", "password": OTHER_PASSWORD}).encode()
-    cookies = ask(data=body, headers=token)
-    return {"cookies": cookies, "headers": {"X-CSRFToken": cookies["jackstaff_csrf"], "Referer": server.url}}
+    visit = SignedIn(server.url, "sanna", OTHER_PASSWORD)
+    return {"cookies": visit.cookies, "headers": visit.headers}
 
 
 @pytest.mark.parametrize(

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from django.contrib.auth.models import User
 
 from jackstaff.records.framerows import frame_of
-from jackstaff.records.frames import CHUNK, batched, changes, frames_of, save_frame, save_frames
+from jackstaff.records.frames import frames_of, save_frame, save_frames
 from jackstaff.records.models import Frame as Row
 from jackstaff.records.writing import all_or_none, durable
 from jackstaff_core.frame import Frame, State
@@ -32,9 +32,9 @@ def save(account: User, frame: Frame) -> Row:
         Another account holds a frame with this key.
     """
     # What is held is read and written over in one turn, so that nobody's write is lost between the two.
-    with durable() if frame.state is State.OPEN else all_or_none():
-        held = held_frame(frames_of(account).filter(pk=frame.id).first())
-        save_frame(account, joined(frame, held) if held else frame)
+    with durable(account) if frame.state is State.OPEN else all_or_none(account):
+        row = frames_of(account).filter(pk=frame.id).first()
+        save_frame(account, _brought(row, frame) if row else frame)
         return frames_of(account).get(pk=frame.id)
 
 
@@ -46,9 +46,9 @@ def save_all(account: User, frames: Sequence[Frame]) -> None:
     KeyTaken
         Another account holds a frame with one of these keys.
     """
-    coming = {frame.id: frame for frame in frames}
-    for keys in batched(list(coming), CHUNK):
-        for row in changes(account, keys):
-            if held := held_frame(row):
-                coming[row.pk] = joined(coming[row.pk], held)
-    save_frames(account, coming)
+    save_frames(account, {frame.id: frame for frame in frames}, _brought)
+
+
+def _brought(row: Row, frame: Frame) -> Frame:
+    held = held_frame(row)
+    return joined(frame, held) if held else frame

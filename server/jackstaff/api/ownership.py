@@ -49,7 +49,7 @@ def change_password(request: HttpRequest, asked: PasswordAsked) -> dict[str, obj
         validate_password(asked.new, account)
     except ValidationError as error:
         raise Refusals([Refusal("new", problem, "Choose another one.") for problem in error.messages]) from None
-    with all_or_none():
+    with all_or_none(account):
         account.set_password(asked.new)
         account.save(update_fields=["password"])
     update_session_auth_hash(request, account)

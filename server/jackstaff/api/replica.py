@@ -163,7 +163,7 @@ def _taken(account: User, change: ChangeAsked) -> dict[str, object]:
         shelf = SHELVES[change.kind]
         content = None if change.content is None else shelf.read(change.id, change.content)
         opening = isinstance(content, Frame) and content.state is State.OPEN
-        with durable() if opening else all_or_none():
+        with durable(account) if opening else all_or_none(account):
             coming = Write(
                 change.kind, change.id, change.write, change.base, change.changed_at, content, frozenset(change.follows)
             )

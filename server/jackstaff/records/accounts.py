@@ -11,7 +11,7 @@ from .writing import all_or_none
 
 def erase_account(account: User) -> None:
     """Erase an account, its frames with their pictures, kit, outings, looks, what was set aside, and its count."""
-    with all_or_none():
+    with all_or_none(account):
         account.delete()
 
 

@@ -155,13 +155,13 @@ def belongs(account: User, held: Held, coming: set[UUID]) -> None:
 
 def keep(account: User, held: Held, things: Sequence[kitfile.Item], outings: Sequence[dict[str, Any]]) -> None:
     """Keep kit, outings and pictures, after the frames: each sort together, pictures some hundred at a time."""
-    with all_or_none():
+    with all_or_none(account):
         keep_items(account, things)
         order_items(account, [thing.id for thing in things])
         for plan in outings:
             keep_outing(account, UUID(plan["id"]), plan)
     for keys in batched(held.pictures, CHUNK):
-        with all_or_none():
+        with all_or_none(account):
             FramePicture.objects.bulk_create(
                 (FramePicture(frame_id=key, small=held.pictures[key][0], tones=held.pictures[key][1]) for key in keys),
                 update_conflicts=True,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
@@ -33,15 +33,18 @@ def save_frame(account: User, frame: core.Frame) -> None:
     KeyTaken
         Another account holds a frame with this key.
     """
-    with durable() if frame.state is core.State.OPEN else all_or_none():
+    with durable(account) if frame.state is core.State.OPEN else all_or_none(account):
         write_frames(account, [frame])
         stamp(account, DocKind.FRAME, [frame.id])
 
 
-def save_frames(account: User, frames: Mapping[UUID, core.Frame]) -> None:
+def save_frames(
+    account: User, frames: Mapping[UUID, core.Frame], joining: Callable[[Frame, core.Frame], core.Frame]
+) -> None:
     """Keep many frames, some hundred at a time, so that nobody else waits long for their turn.
 
-    What is broken off half-way stays in part; sent again, it is whole.
+    ``joining`` says what is kept of one that is held already. What is broken off half-way stays in part; sent again,
+    it is whole.
 
     Raises
     ------
@@ -51,8 +54,9 @@ def save_frames(account: User, frames: Mapping[UUID, core.Frame]) -> None:
     for keys in batched(frames, CHUNK):
         _own(account, keys)
     for keys in batched(frames, CHUNK):
-        with all_or_none():
-            write_frames(account, [frames[key] for key in keys])
+        with all_or_none(account):
+            held = {row.pk: row for row in changes(account, keys)}
+            write_frames(account, [joining(held[key], frames[key]) if key in held else frames[key] for key in keys])
             stamp(account, DocKind.FRAME, keys)
         # Whoever waits looks again only now and then: let them in.
         time.sleep(PAUSE_SECONDS)
@@ -74,6 +78,8 @@ def write_frames(account: User, frames: Sequence[core.Frame]) -> None:
         unique_fields=["id"],
         update_fields=[field.name for field in Frame._meta.concrete_fields if field.name not in {"id", "account"}],
     )
+    # Where writes do not take turns, another account may have taken a key since.
+    _own(account, [frame.id for frame in frames])
     if held:
         FrameGlass.objects.filter(frame__in=held).delete()
         FrameDefect.objects.filter(frame__in=held).delete()
@@ -219,7 +225,7 @@ def erase_frame(account: User, key: UUID) -> bool:
 
 def delete_frame(account: User, key: UUID) -> bool:
     """Forget a frame; False when the account has none with this key."""
-    with all_or_none():
+    with all_or_none(account):
         forgotten = erase_frame(account, key)
         if forgotten:
             stamp(account, DocKind.FRAME, [key], removed=True)

@@ -37,6 +37,18 @@ class Copy:
     rows: dict[str, int]
 
 
+def in_a_file(engine: str) -> None:
+    """Nothing where a database file keeps the records.
+
+    Raises
+    ------
+    CannotKeep
+        Another database does.
+    """
+    if not engine.endswith("sqlite3"):
+        raise CannotKeep("PostgreSQL keeps the records here: take copies with pg_dump, put them back with pg_restore.")
+
+
 def back_up(data: Path, into: Path, at: datetime, keep: int) -> Copy:
     """Copy a data folder into a new folder of ``into``, check it, and let go of all but the newest ``keep``.
 

@@ -58,14 +58,14 @@ def erase_item(account: User, key: UUID) -> bool:
 def keep_items(account: User, items: Iterable[Item]) -> None:
     """Create items or bring them up to date, all of them or none; a new one goes to the end."""
     coming = list(items)
-    with all_or_none():
+    with all_or_none(account):
         _write_all(account, coming)
         stamp(account, DocKind.KIT, [arriving.id for arriving in coming])
 
 
 def start_kit(account: User) -> None:
     """Give an account the starter kit; one that has a kit keeps it as it is."""
-    with all_or_none():
+    with all_or_none(account):
         if not KitItem.objects.filter(account=account).exists():
             _write_all(account, STARTER_KIT)
             stamp(account, DocKind.KIT, [each.id for each in STARTER_KIT], at=UNTOUCHED)
@@ -80,7 +80,7 @@ def _write_all(account: User, items: Sequence[Item]) -> None:
 
 def order_items(account: User, keys: Sequence[UUID]) -> None:
     """Put the named items first, in this order; the rest follow as they stood."""
-    with all_or_none():
+    with all_or_none(account):
         rows = list(KitItem.objects.filter(account=account))
         wanted = {key: place for place, key in enumerate(keys)}
         rows.sort(key=lambda row: wanted.get(row.key, len(wanted) + row.place))
@@ -93,7 +93,7 @@ def order_items(account: User, keys: Sequence[UUID]) -> None:
 
 def forget_item(account: User, key: UUID) -> bool:
     """Forget an item; False when the account has none with this key."""
-    with all_or_none():
+    with all_or_none(account):
         forgotten = erase_item(account, key)
         if forgotten:
             stamp(account, DocKind.KIT, [key], removed=True)

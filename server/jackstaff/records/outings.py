@@ -44,7 +44,7 @@ def erase_outing(account: User, key: UUID) -> bool:
 
 def keep_outing(account: User, key: UUID, plan: dict[str, Any]) -> dict[str, Any]:
     """Keep a plan, unless a later one is held already; hands back what is held then."""
-    with all_or_none():
+    with all_or_none(account):
         held = Outing.objects.filter(account=account, key=key).first()
         changed_at = _changed(plan)
         if held and held.changed_at > changed_at:
@@ -56,7 +56,7 @@ def keep_outing(account: User, key: UUID, plan: dict[str, Any]) -> dict[str, Any
 
 def forget_outing(account: User, key: UUID) -> bool:
     """Forget an outing; False when the account has none with this key."""
-    with all_or_none():
+    with all_or_none(account):
         forgotten = erase_outing(account, key)
         if forgotten:
             stamp(account, DocKind.OUTING, [key], removed=True)

@@ -27,11 +27,11 @@ def picture_of(account: User, frame: UUID) -> dict[str, Any] | None:
 
 def keep_picture(account: User, frame: UUID, digest: dict[str, Any]) -> bool:
     """Keep a digest beside a frame in place of the one before; False when the account has no such frame."""
-    if not Frame.objects.filter(account=account, pk=frame).exists():
-        return False
     tones = {name: value for name, value in digest.items() if name != "small"}
     columns = {"small": base64.b64decode(digest["small"]), "tones": tones}
-    with all_or_none():
+    with all_or_none(account):
+        if not Frame.objects.filter(account=account, pk=frame).exists():
+            return False
         FramePicture.objects.update_or_create(frame_id=frame, defaults=columns)
         stamp(account, DocKind.FRAME, [frame])
     return True
@@ -39,7 +39,7 @@ def keep_picture(account: User, frame: UUID, digest: dict[str, Any]) -> bool:
 
 def forget_picture(account: User, frame: UUID) -> bool:
     """Forget a frame's picture; False when there is none."""
-    with all_or_none():
+    with all_or_none(account):
         deleted, _ = pictures_of(account).filter(frame_id=frame).delete()
         if deleted:
             stamp(account, DocKind.FRAME, [frame])

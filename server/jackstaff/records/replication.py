@@ -107,7 +107,7 @@ def take(account: User, shelf: Shelf[Content], write: Write[Content], now: datet
     KeyTaken
         Another account holds this key, where keys are everybody's.
     """
-    with all_or_none():
+    with all_or_none(account):
         row = Revision.objects.select_for_update().filter(account=account, kind=write.kind, key=write.key).first()
         if row is not None and str(write.write) in row.writes:
             return

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import contextmanager
 
+from django.contrib.auth.models import User
 from django.db import connection, transaction
 
 
@@ -12,26 +13,40 @@ class KeyTaken(Exception):
     """The key is already used by a record of another account."""
 
 
+_TURN = 7_466_000
+"""Names our turns among a database's own locks."""
+
+
 @contextmanager
-def all_or_none() -> Iterator[None]:
-    """Everything kept inside is kept together, or nothing is."""
+def all_or_none(account: User | None = None) -> Iterator[None]:
+    """Everything kept inside is kept together, or nothing is; what one account writes takes turns.
+
+    What is held is read and written over in one turn, so that nobody's write is lost between the two. SQLite lets one
+    write at a time as it is.
+    """
     with transaction.atomic():
+        if account is not None and connection.vendor == "postgresql":
+            with connection.cursor() as cursor:
+                cursor.execute("SELECT pg_advisory_xact_lock(%s, %s)", [_TURN, account.pk])
         yield
 
 
 @contextmanager
-def durable() -> Iterator[None]:
-    """The same, and on the disk when it returns: an opening must survive a power cut."""
+def durable(account: User) -> Iterator[None]:
+    """The same, and on the disk when it returns: an opening must survive a power cut. PostgreSQL always does it so."""
     with connection.cursor() as cursor:
-        nested = connection.in_atomic_block
-        if not nested:
+        relaxed = connection.vendor == "sqlite" and not connection.in_atomic_block
+        if relaxed:
             cursor.execute("PRAGMA synchronous=FULL")
         try:
-            with transaction.atomic():
+            with all_or_none(account):
                 yield
         finally:
-            if not nested:
+            if relaxed:
                 cursor.execute("PRAGMA synchronous=NORMAL")
+
+
+_OF_ONE_MOMENT = {"sqlite": "BEGIN DEFERRED", "postgresql": "BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY"}
 
 
 @contextmanager
@@ -44,7 +59,7 @@ def as_of_now() -> Iterator[None]:
         yield
         return
     with connection.cursor() as cursor:
-        cursor.execute("BEGIN DEFERRED")
+        cursor.execute(_OF_ONE_MOMENT[connection.vendor])
         try:
             yield
         finally:

@@ -1,6 +1,7 @@
 """Settings, all from the environment; every default is safe on one's own machine.
 
 JACKSTAFF_DATA_DIR     where the database and the secret key live (default ./var)
+DATABASE_URL           PostgreSQL in place of the database file (docs/scale.md)
 JACKSTAFF_DEMO=1       sign a first local visit in as the demo account
 JACKSTAFF_HOSTS        comma-separated host names to answer besides the local ones
 JACKSTAFF_PROXIES      how many proxies of one's own stand in front, speaking TLS (default 0)
@@ -14,6 +15,7 @@ import os
 import re
 from pathlib import Path
 
+from .database import database
 from .secret import secret_key
 
 ROOT = Path(__file__).resolve().parents[3]
@@ -75,19 +77,7 @@ SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
 ROOT_URLCONF = "jackstaff.site.urls"
 WSGI_APPLICATION = "jackstaff.site.wsgi.application"
 
-DATABASES = {
-    "default": {
-        "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA_DIR / "jackstaff.sqlite3",
-        "CONN_MAX_AGE": 60,
-        "OPTIONS": {
-            # Deferred transactions fail at once on a busy database, whatever the timeout.
-            "transaction_mode": "IMMEDIATE",
-            "timeout": 10,
-            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA foreign_keys=ON;",
-        },
-    }
-}
+DATABASES = {"default": database(DATA_DIR, os.environ.get("DATABASE_URL", ""))}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}

@@ -6,7 +6,7 @@ from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from jackstaff.records.keeping import CannotKeep, copies, restore
+from jackstaff.records.keeping import CannotKeep, copies, in_a_file, restore
 
 
 class Command(BaseCommand):
@@ -20,6 +20,7 @@ class Command(BaseCommand):
         if copy is None:
             raise CommandError("There is no copy to put back. Name one: make restore FROM=folder")
         try:
+            in_a_file(settings.DATABASES["default"]["ENGINE"])
             put = restore(copy, settings.DATA_DIR, datetime.now(UTC))
         except CannotKeep as error:
             raise CommandError(str(error)) from error
