@@ -9,16 +9,19 @@ from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Form, Router, Schema, Status
+from ninja import File, Form, Query, Router, Schema, Status
 from ninja.files import UploadedFile
+from pydantic import Field
 
-from jackstaff.records import archive, logfile
+from jackstaff.records import archive, logfile, takeback
 from jackstaff.records.frames import CHUNK, batched, changes, frames_of
+from jackstaff.records.looks import all_looks
 from jackstaff.records.outings import outings_of
 from jackstaff.records.writing import KeyTaken, as_of_now
 from jackstaff_core import kitfile
 from jackstaff_core.finished import finished
 from jackstaff_core.frame import Frame
+from jackstaff_core.looks import OwnLook
 from jackstaff_core.marks import Named, Size
 from jackstaff_core.outing import Outing
 from jackstaff_core.refusal import Refusal, Refusals
@@ -56,6 +59,19 @@ class ReadAsked(Schema):
     keep: bool = False
 
 
+class PartAsked(Schema):
+    """Which part of a log that is longer than a file holds, the oldest frames first."""
+
+    part: Annotated[int, Field(ge=1, le=1000)] = 1
+
+
+class PartsAnswer(Schema):
+    """How many frames the account has, and in how many files they go out."""
+
+    frames: int
+    parts: int
+
+
 class FrameChange(Schema):
     id: UUID
     opened_at: str
@@ -73,24 +89,46 @@ class ReadAnswer(Schema):
     frames: list[FrameChange]
 
 
+class BesideChange(Schema):
+    """What an archive does to one thing, plan or look; ``stays``: the plan here was changed later."""
+
+    sort: Literal["thing", "outing", "look"]
+    name: str
+    change: Literal["new", "changed", "removed", "stays"]
+
+
 class ArchiveAnswer(Schema):
-    """What an archive holds, and what of it is new or changed here."""
+    """What an archive holds, and what of it is new or changed here; beside the frames one by one, to the hundredth."""
 
     frames: ReadAnswer
+    beside: list[BesideChange]
     things: int
     outings: int
+    looks: int
     pictures: int
     aside: int
     kept: bool
 
 
+@router.get("/log/parts", response=PartsAnswer, auth=own_account)
+def parts(request: HttpRequest) -> dict[str, int]:
+    """In how many files the account's log goes out."""
+    count = account_of(request).frames.count()
+    return {"frames": count, "parts": max(1, -(-count // logfile.MOST_FRAMES))}
+
+
 @router.get("/log/file", response={200: dict[str, Any]}, auth=own_account, openapi_extra=file_as("text/csv"))
-def own_file(request: HttpRequest, as_: Literal["json", "csv"] = "json") -> HttpResponse:
+def own_file(request: HttpRequest, asked: Query[PartAsked], as_: Literal["json", "csv"] = "json") -> HttpResponse:
     """The account's log as JSON or CSV: the frames that today's rules take. The archive has the others, too."""
-    own = frames_of(account_of(request))
-    with as_of_now():
-        frames, _ = taken_and_refused(own)
+    frames, _ = _part(account_of(request), asked.part)
     return _written(frames, as_)
+
+
+def _part(account: User, part: int) -> tuple[list[Frame], list[dict[str, Any]]]:
+    """The frames of a part, and those of it that today's rules refuse."""
+    most = logfile.MOST_FRAMES
+    with as_of_now():
+        return taken_and_refused(frames_of(account).order_by("opened_at", "pk")[(part - 1) * most : part * most])
 
 
 @router.post("/log/write", openapi_extra=described(WriteQuestion, None) | file_as(*_KINDS.values()))
@@ -123,18 +161,21 @@ def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
 
 
 @router.get("/account/archive", response={200: str}, auth=own_account, openapi_extra=file_as("application/zip"))
-def everything(request: HttpRequest) -> HttpResponse:
-    """Everything of the account in one archive: log, pictures, kit, outings, and aside what today's rules refuse."""
+def everything(request: HttpRequest, asked: Query[PartAsked]) -> HttpResponse:
+    """Everything of the account in an archive: log, pictures, kit, outings, looks; aside what today's rules refuse.
+
+    A log longer than a file holds goes out in parts, each with the whole kit, every outing and look.
+    """
     account = account_of(request)
-    with as_of_now():
-        frames, refused = taken_and_refused(frames_of(account))
+    frames, refused = _part(account, asked.part)
     plans, aside = [], {"frames": refused, "outings": list[Any]()}
     for plan in outings_of(account):
         try:
             plans.append(plain(read_as(Outing, plan)))
         except Refusals as refusals:
             aside["outings"].append({**plan, "refused": refusals.words})
-    content = archive.written(account, [plain(frame) for frame in frames], plans, aside)
+    looks = [{"id": str(key), **look} for key, look in all_looks(account).items()]
+    content = archive.written(account, [plain(frame) for frame in frames], plans, looks, aside)
     answer = HttpResponse(content, content_type="application/zip")
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-everything.zip"'
     return answer
@@ -147,30 +188,52 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
     held = archive.read(file)
     documents = _checked(logfile.from_json(held.log))
     things = kitfile.parse(held.kit)
-    try:
-        outings = read_as(Plans, held.outings)
-    except Refusals as refusals:
-        raise Refusals(refusals.under("outings").all[:MOST_FAULTS]) from None
+    plans = _plans(held.outings)
+    looks = _looks(held.looks)
     account = account_of(request)
+    held, documents = takeback.own_keys(account, held, documents)
     found = _changes(account, documents, asked.keep)
-    archive.belongs(account, held, {document.id for document in documents})
+    beside = takeback.changes(account, things, plans, looks)
+    takeback.belongs(account, held, {document.id for document in documents})
     if asked.keep:
         try:
             save_all(account, documents)
-            archive.keep(account, held, things, [plain(outing) for outing in outings])
+            takeback.keep(account, held, things, plans, looks)
         except KeyTaken:
             return Status(409, _TAKEN)
     return Status(
         200,
         {
             "frames": found,
+            "beside": beside[:MOST_SHOWN],
             "things": len(things),
-            "outings": len(outings),
+            "outings": len(plans),
+            "looks": len(looks),
             "pictures": len(held.pictures),
             "aside": held.aside,
             "kept": asked.keep,
         },
     )
+
+
+def _plans(documents: list[Any]) -> Plans:
+    try:
+        return read_as(Plans, documents)
+    except Refusals as refusals:
+        raise Refusals(refusals.under("outings").all[:MOST_FAULTS]) from None
+
+
+def _looks(documents: list[Any]) -> dict[UUID, dict[str, Any]]:
+    found = {}
+    for place, each in enumerate(documents):
+        if not isinstance(each, dict):
+            raise Refusal(f"looks.{place}", "This is no look.", "Give it as Jackstaff wrote it.")
+        try:
+            key = read_as(UUID, each.get("id"))
+            found[key] = dict(plain(read_as(OwnLook, {name: value for name, value in each.items() if name != "id"})))
+        except Refusals as refusals:
+            raise refusals.under(f"looks.{place}") from None
+    return found
 
 
 def schema() -> dict[str, Any]:

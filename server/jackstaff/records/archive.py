@@ -6,6 +6,8 @@
     aside.json          where there is any: frames and plans that today's rules refuse, as they were kept. They are
                         carried out so that nothing is lost, and are not taken back; their pictures stay out.
 
+A long log goes out in parts of as many frames as a log file holds, each an archive that comes back alone.
+
 Nothing is unpacked to the disk: only these names are known, each once, bounded before
 and while it is read. Writing the same account twice gives the same bytes.
 """
@@ -30,22 +32,18 @@ from jackstaff_core.refusal import Refusal
 
 from . import logfile
 from .frames import CHUNK, batched
-from .kit import keep_items, kit_of, order_items
-from .models import FramePicture
-from .outings import keep_outing
+from .kit import kit_of
 from .pictures import pictures_of
-from .replication import DocKind, stamp
-from .writing import all_or_none
 
 FORMAT, VERSION = "jackstaff-account", 1
 MOST_MEMBERS = 45_000
 MOST_BYTES = 400_000_000
 """An archive is never larger than this, packed or unpacked, so that what is written can be taken back."""
-MOST_OUTINGS = 1000
+MOST_OUTINGS, MOST_LOOKS = 10_000, 1000
 _MOST_SMALL, _MOST_TONES, _MOST_TEXT = 200_000, 20_000, 100_000_000
 _PICTURE = re.compile(r"pictures/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})\.(jpg|json)")
 _TEXTS = ("jackstaff.json", "log.json", "kit.json", "outings.json")
-_ASIDE = "aside.json"
+_LOOKS, _ASIDE = "looks.json", "aside.json"
 _DAY_ONE = (1980, 1, 1, 0, 0, 0)
 _UNSOUND = (
     zipfile.BadZipFile,
@@ -70,6 +68,7 @@ class Held:
     log: str
     kit: str
     outings: list[Any]
+    looks: list[Any]
     pictures: dict[UUID, tuple[bytes, dict[str, Any]]]
     aside: int
     """How many frames and plans lie aside in it."""
@@ -79,6 +78,7 @@ def written(
     account: User,
     frames: Sequence[logfile.Document],
     outings: Sequence[logfile.Document],
+    looks: Sequence[logfile.Document],
     aside: dict[str, list[Any]],
 ) -> bytes:
     """The archive of an account, with its frames and outings as documents, and the refused ones ``aside``.
@@ -94,14 +94,14 @@ def written(
         _add(archive, "log.json", logfile.as_json(frames))
         _add(archive, "kit.json", kitfile.file(kit_of(account)))
         _add(archive, "outings.json", json.dumps(list(outings), indent=1, ensure_ascii=False, sort_keys=True))
+        if looks:
+            _add(archive, _LOOKS, json.dumps(list(looks), indent=1, ensure_ascii=False, sort_keys=True))
         if any(aside.values()):
             _add(archive, _ASIDE, json.dumps(aside, indent=1, ensure_ascii=False, sort_keys=True))
-        left_out = {frame["id"] for frame in aside["frames"]}
-        for picture in pictures_of(account).iterator():
-            if str(picture.frame_id) in left_out:
-                continue
-            _add(archive, f"pictures/{picture.frame_id}.jpg", bytes(picture.small))
-            _add(archive, f"pictures/{picture.frame_id}.json", json.dumps(picture.tones, sort_keys=True))
+        for keys in batched(sorted(UUID(str(frame["id"])) for frame in frames), CHUNK):
+            for picture in pictures_of(account).filter(frame_id__in=keys):
+                _add(archive, f"pictures/{picture.frame_id}.jpg", bytes(picture.small))
+                _add(archive, f"pictures/{picture.frame_id}.json", json.dumps(picture.tones, sort_keys=True))
     if out.tell() > MOST_BYTES:
         raise Refusal("pictures", "Everything together is more than an archive holds.", "Forget pictures not needed.")
     return out.getvalue()
@@ -122,6 +122,7 @@ def read(file: IO[bytes]) -> Held:
             texts = {name: _text(archive, name) for name in _TEXTS}
             names = {member.filename for member in members}
             pictures = _pictures(archive, names)
+            looks = _list(_LOOKS, _text(archive, _LOOKS), MOST_LOOKS) if _LOOKS in names else []
             aside = _aside(_text(archive, _ASIDE)) if _ASIDE in names else 0
     except Refusal:
         raise
@@ -130,45 +131,8 @@ def read(file: IO[bytes]) -> Held:
     about = _json("jackstaff.json", texts["jackstaff.json"])
     if about != {"format": FORMAT, "version": VERSION}:
         raise Refusal("file.jackstaff.json", "This archive is of another sort or version.", "Give one of this version.")
-    outings = _json("outings.json", texts["outings.json"])
-    if not isinstance(outings, list) or len(outings) > MOST_OUTINGS:
-        raise Refusal("file.outings.json", "This is no list of outings.", f"Give a list of up to {MOST_OUTINGS}.")
-    return Held(texts["log.json"], texts["kit.json"], outings, pictures, aside)
-
-
-def belongs(account: User, held: Held, coming: set[UUID]) -> None:
-    """Nothing where every picture is of a frame that comes along or is held already.
-
-    Raises
-    ------
-    Refusal
-        A picture of a frame that is not there.
-    """
-    rest = [frame for frame in held.pictures if frame not in coming]
-    own = {
-        key for keys in batched(rest, CHUNK) for key in account.frames.filter(pk__in=keys).values_list("pk", flat=True)
-    }
-    for frame in rest:
-        if frame not in own:
-            raise Refusal(f"file.pictures/{frame}", "This picture belongs to no frame of the log.", "Take it out.")
-
-
-def keep(account: User, held: Held, things: Sequence[kitfile.Item], outings: Sequence[dict[str, Any]]) -> None:
-    """Keep kit, outings and pictures, after the frames: each sort together, pictures some hundred at a time."""
-    with all_or_none(account):
-        keep_items(account, things)
-        order_items(account, [thing.id for thing in things])
-        for plan in outings:
-            keep_outing(account, UUID(plan["id"]), plan)
-    for keys in batched(held.pictures, CHUNK):
-        with all_or_none(account):
-            FramePicture.objects.bulk_create(
-                (FramePicture(frame_id=key, small=held.pictures[key][0], tones=held.pictures[key][1]) for key in keys),
-                update_conflicts=True,
-                unique_fields=["frame"],
-                update_fields=["small", "tones"],
-            )
-            stamp(account, DocKind.FRAME, keys)
+    outings = _list("outings.json", texts["outings.json"], MOST_OUTINGS)
+    return Held(texts["log.json"], texts["kit.json"], outings, looks, pictures, aside)
 
 
 def _add(archive: zipfile.ZipFile, name: str, content: str | bytes) -> None:
@@ -185,7 +149,7 @@ def _known(members: Sequence[zipfile.ZipInfo]) -> None:
             "file", "This archive unpacks to more than is allowed.", f"Keep it under {MOST_BYTES // 10**6} MB."
         )
     for name in names:
-        if name not in (*_TEXTS, _ASIDE) and not _PICTURE.fullmatch(name):
+        if name not in (*_TEXTS, _LOOKS, _ASIDE) and not _PICTURE.fullmatch(name):
             raise Refusal("file", f"'{name[:60]}' has no place in this archive.", "Give it as Jackstaff wrote it.")
     if len(set(names)) != len(names):
         raise Refusal("file", "A name stands in this archive twice.", "Give it as Jackstaff wrote it.")
@@ -208,6 +172,13 @@ def _text(archive: zipfile.ZipFile, name: str) -> str:
         return logfile.sized(f"file.{name}", _member(archive, name, _MOST_TEXT).decode("utf-8"))
     except UnicodeDecodeError:
         raise Refusal(f"file.{name}", "This part is no text in UTF-8.", "Give it as Jackstaff wrote it.") from None
+
+
+def _list(name: str, text: str, most: int) -> list[Any]:
+    found = _json(name, text)
+    if not isinstance(found, list) or len(found) > most:
+        raise Refusal(f"file.{name}", "This is no list, or a longer one than is taken.", f"Give up to {most}.")
+    return found
 
 
 def _aside(text: str) -> int:

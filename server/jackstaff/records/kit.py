@@ -13,7 +13,7 @@ from jackstaff_core.gear import SORTS
 from jackstaff_core.kitfile import Item
 from jackstaff_core.starter import STARTER_KIT
 
-from .models import KitItem
+from .models import KitItem, Revision
 from .replication import UNTOUCHED, DocKind, stamp
 from .writing import all_or_none
 
@@ -69,6 +69,12 @@ def start_kit(account: User) -> None:
         if not KitItem.objects.filter(account=account).exists():
             _write_all(account, STARTER_KIT)
             stamp(account, DocKind.KIT, [each.id for each in STARTER_KIT], at=UNTOUCHED)
+
+
+def untouched(account: User) -> set[UUID]:
+    """What everybody starts with and the account's owner has never touched."""
+    held = Revision.objects.filter(account=account, kind=DocKind.KIT, removed=False, changed_at__lte=UNTOUCHED)
+    return set(held.values_list("key", flat=True))
 
 
 def _write_all(account: User, items: Sequence[Item]) -> None:

@@ -11,6 +11,11 @@ from django.contrib.auth.models import User
 from .models import Look
 
 
+def all_looks(account: User) -> dict[UUID, dict[str, Any]]:
+    """The account's own looks by key, in the order of their keys."""
+    return {row.key: row.content for row in Look.objects.filter(account=account).order_by("key")}
+
+
 def looks_of(account: User, keys: Iterable[UUID]) -> dict[UUID, dict[str, Any]]:
     """The account's own looks among these, by key."""
     return {row.key: row.content for row in Look.objects.filter(account=account, key__in=keys)}

@@ -22,7 +22,12 @@ def outings_of(account: User) -> list[dict[str, Any]]:
 
 def plans_of(account: User, keys: Iterable[UUID]) -> dict[UUID, dict[str, Any]]:
     """The account's plans among these, by key."""
-    return {row.key: row.plan for row in Outing.objects.filter(account=account, key__in=keys)}
+    return {key: row.plan for key, row in rows_of(account, keys).items()}
+
+
+def rows_of(account: User, keys: Iterable[UUID]) -> dict[UUID, Outing]:
+    """The account's rows among these, by key."""
+    return {row.key: row for row in Outing.objects.filter(account=account, key__in=keys)}
 
 
 def write_outing(account: User, key: UUID, plan: dict[str, Any]) -> None:
@@ -42,15 +47,19 @@ def erase_outing(account: User, key: UUID) -> bool:
     return deleted > 0
 
 
+def stays(held: Outing, plan: dict[str, Any]) -> bool:
+    """Whether a plan that is held was changed later than one that comes."""
+    return held.changed_at > _changed(plan)
+
+
 def keep_outing(account: User, key: UUID, plan: dict[str, Any]) -> dict[str, Any]:
     """Keep a plan, unless a later one is held already; hands back what is held then."""
     with all_or_none(account):
         held = Outing.objects.filter(account=account, key=key).first()
-        changed_at = _changed(plan)
-        if held and held.changed_at > changed_at:
+        if held and stays(held, plan):
             return dict(held.plan)
         write_outing(account, key, plan)
-        stamp(account, DocKind.OUTING, [key], at=changed_at)
+        stamp(account, DocKind.OUTING, [key], at=_changed(plan))
     return plan
 
 

@@ -13,7 +13,9 @@ export interface paths {
         };
         /**
          * Everything
-         * @description Everything of the account in one archive: log, pictures, kit, outings, and aside what today's rules refuse.
+         * @description Everything of the account in an archive: log, pictures, kit, outings, looks; aside what today's rules refuse.
+         *
+         *     A log longer than a file holds goes out in parts, each with the whole kit, every outing and look.
          */
         get: operations["jackstaff_api_logfiles_everything"];
         put?: never;
@@ -794,6 +796,26 @@ export interface paths {
          * @description A guest's frames with the kit they were made with.
          */
         post: operations["jackstaff_api_mount_log_learnt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts
+         * @description In how many files the account's log goes out.
+         */
+        get: operations["jackstaff_api_logfiles_parts"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2078,14 +2100,18 @@ export interface components {
         };
         /**
          * ArchiveAnswer
-         * @description What an archive holds, and what of it is new or changed here.
+         * @description What an archive holds, and what of it is new or changed here; beside the frames one by one, to the hundredth.
          */
         ArchiveAnswer: {
             /** Aside */
             aside: number;
+            /** Beside */
+            beside: components["schemas"]["BesideChange"][];
             frames: components["schemas"]["ReadAnswer"];
             /** Kept */
             kept: boolean;
+            /** Looks */
+            looks: number;
             /** Outings */
             outings: number;
             /** Pictures */
@@ -2204,6 +2230,24 @@ export interface components {
         BagGlassAsked: {
             name: string;
             stops: number;
+        };
+        /**
+         * BesideChange
+         * @description What an archive does to one thing, plan or look; ``stays``: the plan here was changed later.
+         */
+        BesideChange: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "new" | "changed" | "removed" | "stays";
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "thing" | "outing" | "look";
         };
         /**
          * BlendFrame
@@ -4754,6 +4798,27 @@ export interface components {
             filtered_shutter: string;
         };
         /**
+         * PartAsked
+         * @description Which part of a log that is longer than a file holds, the oldest frames first.
+         */
+        PartAsked: {
+            /**
+             * Part
+             * @default 1
+             */
+            part: number;
+        };
+        /**
+         * PartsAnswer
+         * @description How many frames the account has, and in how many files they go out.
+         */
+        PartsAnswer: {
+            /** Frames */
+            frames: number;
+            /** Parts */
+            parts: number;
+        };
+        /**
          * PasswordAsked
          * @description The password until now, and the one from now on.
          */
@@ -6364,7 +6429,9 @@ export type $defs = Record<string, never>;
 export interface operations {
     jackstaff_api_logfiles_everything: {
         parameters: {
-            query?: never;
+            query?: {
+                part?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8665,6 +8732,7 @@ export interface operations {
     jackstaff_api_logfiles_own_file: {
         parameters: {
             query?: {
+                part?: number;
                 as_?: "json" | "csv";
             };
             header?: never;
@@ -8803,6 +8871,62 @@ export interface operations {
             };
             /** @description Larger than 4 MB */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_logfiles_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsAnswer"];
+                };
+            };
+            /** @description Not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description A page out of date */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Signed in as another account than the one named, or a key that is taken */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,11 +2,10 @@ import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { OnPhone } from "./OnPhone";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
-import { askArchive } from "../questions/logFiles";
 import { changePassword, endAccount, signOut, signOutElsewhere, useSession } from "../state/session";
+import { saveEverything } from "../state/takeOut";
 import { Fault } from "../ui/Fault";
 import { faultText } from "../ui/faultText";
-import { saveAs } from "../ui/saveAs";
 import { say } from "../ui/say";
 import { words } from "../words";
 import { accountWords } from "../words/account";
@@ -131,7 +130,7 @@ function End({ onBack, onClose }: Step) {
   const { problem, sending, submit } = useSending(() => endAccount(password), accountWords.ended, onClose);
   const save = async () => {
     try {
-      saveAs("jackstaff-everything.zip", await askArchive());
+      await saveEverything((part, of) => say({ text: accountWords.part(part, of) }));
       say({ text: accountWords.saved });
     } catch (error) {
       say({ text: faultText(error) });

@@ -5,19 +5,27 @@ import { documentOf, type Frame } from "./log";
 
 type As = "json" | "csv" | "xmp";
 
-/** Frames as a file; an account's whole log where none are given. */
-export function askLogFile(as: As, frames: Frame[] | null): Promise<string> {
-  return frames === null
-    ? answer(api.GET("/api/log/file", { params: { query: { as_: as === "csv" ? "csv" : "json" } }, parseAs: "text" }))
-    : answer(api.POST("/api/log/write", { body: { as, frames: frames.map(documentOf) }, parseAs: "text" }));
+/** Frames that are sent along as a file. */
+export function askLogFile(as: As, frames: Frame[]): Promise<string> {
+  return answer(api.POST("/api/log/write", { body: { as, frames: frames.map(documentOf) }, parseAs: "text" }));
+}
+
+/** One file of an account's own log. */
+export function askOwnLog(as: "json" | "csv", part: number): Promise<string> {
+  return answer(api.GET("/api/log/file", { params: { query: { as_: as, part } }, parseAs: "text" }));
+}
+
+/** In how many files an account's log goes out. */
+export async function askParts(): Promise<number> {
+  return (await answer(api.GET("/api/log/parts"))).parts;
 }
 
 export function askLogSchema(): Promise<unknown> {
   return answer(api.GET("/api/log/schema"));
 }
 
-export function askArchive(): Promise<Blob> {
-  return answer(api.GET("/api/account/archive", { parseAs: "blob" }));
+export function askArchive(part: number): Promise<Blob> {
+  return answer(api.GET("/api/account/archive", { params: { query: { part } }, parseAs: "blob" }));
 }
 
 export interface TakenIn {

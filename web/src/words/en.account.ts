@@ -11,6 +11,7 @@ export const account = {
   endWhy:
     "This erases your log, pictures, bag, outings and looks, here and on the server, for good. Save everything first: it comes back into any account.",
   save: "Save everything as a file",
+  part: (part: number, of: number) => `Saving part ${part} of ${of} ...`,
   saved: "Saved. Look at the file before you go on.",
   sure: "I have what I want to keep",
   proof: "Your password",

@@ -1,8 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { askArchive, askBeforeAfter, askLogFile, askLogSchema } from "../../questions/logFiles";
+import { askBeforeAfter, askLogFile, askLogSchema } from "../../questions/logFiles";
 import { finishedFrames, useFinished } from "../../state/frames";
+import { saveEverything, saveLog } from "../../state/takeOut";
 import { saveAs } from "../../ui/saveAs";
 import { useSession } from "../../state/session";
 import { Fault } from "../../ui/Fault";
@@ -19,17 +20,21 @@ export function FilesPage() {
   const signedIn = useSession().signedIn;
   const own = useFinished();
   const [fault, setFault] = useState<unknown>(null);
+  const [part, setPart] = useState<[number, number] | null>(null);
+  const told = (number: number, of: number) => setPart([number, of]);
   const tried = (work: () => Promise<void>) => {
     setFault(null);
-    work().catch(setFault);
+    work()
+      .catch(setFault)
+      .finally(() => setPart(null));
   };
   const [file, setFile] = useState<{ sort: "log" | "archive"; file: File } | null>(null);
   const save = async (as: "json" | "csv") => {
     const kind = as === "csv" ? "text/csv" : "application/json";
-    const text = await askLogFile(as, signedIn ? null : await finishedFrames(MOST_SENT));
+    if (signedIn) return saveLog(as, told);
+    const text = await askLogFile(as, await finishedFrames(MOST_SENT));
     saveAs(`jackstaff-log.${as}`, new Blob([text], { type: kind }));
   };
-  const archive = async () => saveAs("jackstaff-everything.zip", await askArchive());
   const schema = async () => {
     const text = JSON.stringify(await askLogSchema(), null, 2);
     saveAs("jackstaff-log.schema.json", new Blob([text], { type: "application/json" }));
@@ -56,6 +61,9 @@ export function FilesPage() {
     <div className="files">
       <h1>{say.title}</h1>
       <Fault error={fault} />
+      <p role="status" className="mb-0">
+        {part && say.part(...part)}
+      </p>
       <div className="files-parts">
         <section aria-labelledby="files-log">
           <h2 id="files-log">{say.log}</h2>
@@ -77,7 +85,7 @@ export function FilesPage() {
           <h2 id="files-all">{say.all}</h2>
           <p className="quiet">{say.allHint}</p>
           <div className="frame-actions">
-            <Button variant="quiet" onClick={() => tried(archive)} disabled={!signedIn}>
+            <Button variant="quiet" onClick={() => tried(() => saveEverything(told))} disabled={!signedIn}>
               {say.archive}
             </Button>
             {picker("archive", say.back, ".zip")}

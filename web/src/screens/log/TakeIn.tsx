@@ -57,6 +57,11 @@ export function TakeIn({ sort, file, onClose }: Props) {
                   <span className="quiet">({say.changes[frame.change]})</span>
                 </li>
               ))}
+              {beside?.beside.map((each, place) => (
+                <li key={`${each.sort} ${place}`}>
+                  {each.name} <span className="quiet">({say.besideChanges[each.change]})</span>
+                </li>
+              ))}
             </ul>
             <p className="quiet mb-0">{say.all_}</p>
           </>
