@@ -19,13 +19,13 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-postgres lint types bench bench-long bench-watching mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-postgres lint types bench bench-long bench-watching bench-years mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
 
 demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve at http://127.0.0.1:$PORT
-	@$(MANAGE) migrate -v 0
+	@$(MANAGE) bring_up
 	@$(MANAGE) load_demo
 	@JACKSTAFF_DEMO=1 exec $(BIN)/gunicorn -c server/gunicorn.conf.py jackstaff.site.wsgi
 
@@ -40,7 +40,7 @@ restore: build/run.stamp ## put a copy back with the server stopped; what was th
 	@$(MANAGE) restore $(if $(FROM),"$(FROM)")
 
 dev: build/run.stamp build/node.stamp ## the same, reloading server and interface on every change
-	@$(MANAGE) migrate -v 0
+	@$(MANAGE) bring_up
 	@$(MANAGE) load_demo
 	@trap 'kill 0' EXIT; \
 	  JACKSTAFF_DEV=1 JACKSTAFF_DEMO=1 $(MANAGE) runserver 127.0.0.1:$$((PORT + 1)) & \
@@ -83,6 +83,9 @@ bench-watching: build/dev.stamp build/web.stamp ## frames under ten kinds of sky
 	@tools/preflight.sh chromium
 	@$(BIN)/python -m bench.watching
 
+bench-years: build/dev.stamp ## 100,000 frames and 2,000 outings of one person against 1,000 and 20 (docs/scale.md)
+	@$(BIN)/python -m bench.years
+
 mutants: build/dev.stamp ## would the tests notice? small changes to core and permissions, sampled (COUNT=60 SEED=1)
 	@$(PIP) requirements/mutants.txt
 	@$(BIN)/python -m bench.mutants
@@ -94,7 +97,7 @@ shots: build/dev.stamp build/web.stamp ## retake docs/screenshots from demo data
 build: build/run.stamp build/web.stamp ## install and build without starting
 
 account: build/run.stamp ## make an account: make account NAME=somebody
-	@$(MANAGE) migrate -v 0
+	@$(MANAGE) bring_up
 	@$(MANAGE) add_account "$(NAME)"
 
 format: build/dev.stamp build/node.stamp ## format everything

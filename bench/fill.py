@@ -1,12 +1,15 @@
-"""Fill the demo account's log up to a number of frames, straight into the database: ``python -m bench.fill 10000``."""
+"""Fill accounts with years, straight into the database: ``python -m bench.fill 10000`` the demo's, or ``--years``."""
 
 from __future__ import annotations
 
+import itertools
 import os
 import random
 import sys
+from collections.abc import Iterable
 from datetime import UTC, datetime, timedelta
-from uuid import uuid4
+from typing import Any
+from uuid import UUID, uuid4
 
 import django
 
@@ -14,42 +17,92 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jackstaff.site.settings")
 django.setup()
 
 from django.contrib.auth.models import User  # noqa: E402 (Django must stand first)
+from django.db.models import Model  # noqa: E402
 
-from jackstaff.records.models import Frame, FrameEvent, FrameGlass  # noqa: E402
+from jackstaff.records.framerows import folded  # noqa: E402
+from jackstaff.records.models import (  # noqa: E402
+    Frame,
+    FrameDefect,
+    FrameEvent,
+    FrameGlass,
+    KitItem,
+    Ledger,
+    Outing,
+    Revision,
+)
 
-START = datetime(2020, 1, 1, 6, tzinfo=UTC)
+START = datetime(2005, 1, 1, 6, tzinfo=UTC)
+RARE = 3
+"""So many frames have a place that no other has."""
+SHORT, LONG = (1_000, 20, 30), (100_000, 2_000, 300)
+"""Frames, outings and things of the two accounts that ``--years`` fills."""
 
 
-def main(wanted: int) -> None:
-    account = User.objects.get(username="demo")
-    pattern = Frame.objects.filter(account=account).first()
-    if pattern is None:
-        raise SystemExit("The demo account has no frame to copy.")
+def _like(pattern: Any, **changes: Any) -> dict[str, Any]:
+    """The columns of a row for another one."""
+    fields = {field.attname: getattr(pattern, field.attname) for field in pattern._meta.concrete_fields}
+    return {name: value for name, value in fields.items() if name not in ("id", "changed_at")} | changes
+
+
+def _keep(kind: type[Model], rows: Iterable[Any]) -> None:
+    kind._default_manager.bulk_create(rows, batch_size=500)
+
+
+def fill(account: User, frames: int, outings: int = 0, things: int = 0) -> None:
+    """Fill an account up to these numbers with the demo's frames, outings and things under other keys and names."""
     dice = random.Random(7)
-    missing = wanted - Frame.objects.filter(account=account).count()
-    frames, glass, events = [], [], []
-    for number in range(missing):
-        opened = START + timedelta(hours=5 * number)
+    demo = User.objects.get(username="demo")
+    patterns = list(Frame.objects.filter(account=demo).prefetch_related("stack", "events", "defects")[:20])
+    rows: dict[type[Model], list[Any]] = {kind: [] for kind in (Frame, FrameGlass, FrameEvent, FrameDefect)}
+    counted: list[tuple[str, UUID]] = []
+    missing = frames - account.frames.count()
+    for number, pattern in zip(range(missing), itertools.cycle(patterns), strict=False):
+        key, opened = uuid4(), START + timedelta(hours=1.9 * number)
+        place = "Åsgård rocks" if number % (missing // RARE + 1) == 0 else "the mole"
+        note = f"Frame {number} of {place}, wind from the west and the light going"
         seconds = dice.uniform(1, 400)
-        frame = Frame(
-            **{
-                field.attname: getattr(pattern, field.attname)
-                for field in Frame._meta.concrete_fields
-                if field.attname not in {"id", "opened_at", "closed_at", "changed_at", "exposure_error", "note"}
-            },
-            id=uuid4(),
-            opened_at=opened,
-            closed_at=opened + timedelta(seconds=seconds),
-            exposure_error=dice.choice([None, -1 / 3, 0.0, 1 / 3]),
-            note=f"Frame {number} of the mole",
-        )
-        frames.append(frame)
-        glass += [FrameGlass(frame=frame, place=at, name=f"Slot ND {at + 4}", stops=at + 4) for at in range(2)]
-        events += [FrameEvent(key=uuid4(), frame=frame, at=opened, kind=kind) for kind in ("opened", "closed")]
-    Frame.objects.bulk_create(frames, batch_size=500)
-    FrameGlass.objects.bulk_create(glass, batch_size=500)
-    FrameEvent.objects.bulk_create(events, batch_size=500)
+        columns = _like(pattern, account_id=account.pk, note=note, words=folded(f"{note}\n{pattern.words}"))
+        columns |= {"id": key, "opened_at": opened, "closed_at": opened + timedelta(seconds=seconds)}
+        columns |= {"set_seconds": seconds, "exposure_error": dice.choice([None, -1 / 3, 0.0, 1 / 3])}
+        rows[Frame].append(Frame(**columns))
+        rows[FrameGlass] += [FrameGlass(**_like(each, frame_id=key)) for each in pattern.stack.all()]
+        rows[FrameEvent] += [FrameEvent(**_like(each, frame_id=key, key=uuid4())) for each in pattern.events.all()]
+        rows[FrameDefect] += [FrameDefect(**_like(each, frame_id=key)) for each in pattern.defects.all()]
+        counted.append(("frame", key))
+    plans = list(Outing.objects.filter(account=demo))
+    days: list[Outing] = []
+    for number, planned in zip(range(outings - account.outings.count()), itertools.cycle(plans), strict=False):
+        key, day = uuid4(), (START + timedelta(days=3 * number)).date()
+        plan = {**planned.plan, "id": str(key), "date": day.isoformat(), "archived": number % 10 != 0}
+        days.append(Outing(**_like(planned, account_id=account.pk, key=key, date=day, plan=plan), changed_at=START))
+        counted.append(("outing", key))
+    bag: list[KitItem] = []
+    items = list(KitItem.objects.filter(account=demo))
+    for number, item in zip(range(things - account.kit.count()), itertools.cycle(items), strict=False):
+        key = uuid4()
+        bag.append(KitItem(**_like(item, account_id=account.pk, key=key, name=f"{item.name[:50]} {number}")))
+        counted.append(("kit", key))
+    for table, made in rows.items():
+        _keep(table, made)
+    _keep(Outing, days)
+    _keep(KitItem, bag)
+    ledger, _ = Ledger.objects.get_or_create(account=account)
+    revisions = [
+        Revision(account=account, kind=kind, key=key, number=number, changed_at=START, write=uuid4())
+        for number, (kind, key) in enumerate(counted, ledger.head + 1)
+    ]
+    _keep(Revision, revisions)
+    ledger.head += len(revisions)
+    ledger.save()
+
+
+def main(words: list[str]) -> None:
+    if words == ["--years"]:
+        for name, numbers in (("short", SHORT), ("long", LONG)):
+            fill(User.objects.get(username=name), *numbers)
+    else:
+        fill(User.objects.get(username="demo"), int(words[0]))
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]))
+    main(sys.argv[1:])

@@ -122,13 +122,13 @@ def _serve(serving: Serving) -> int:
 
     import django  # noqa: PLC0415
     from django.core.management import call_command  # noqa: PLC0415
-    from django.core.management.base import SystemCheckError  # noqa: PLC0415
+    from django.core.management.base import CommandError, SystemCheckError  # noqa: PLC0415
 
     django.setup()
-    call_command("migrate", verbosity=0)
     try:
+        call_command("bring_up")
         call_command("check", deploy=True, fail_level="WARNING", verbosity=0)
-    except SystemCheckError as error:
+    except (CommandError, SystemCheckError) as error:
         raise Unclear(str(error)) from None
     _say(serving, made)
     gunicorn = ["gunicorn", "-c", str(ROOT / "server" / "gunicorn.conf.py")]

@@ -15,7 +15,7 @@ from django.core.management import call_command
 
 def main(names: list[str]) -> None:
     django.setup()
-    call_command("migrate", verbosity=0)
+    call_command("bring_up")
     call_command("load_demo")
     if names:
         call_command("add_account", *names, password_from=str(Path(os.environ["JACKSTAFF_DATA_DIR"]) / "password"))

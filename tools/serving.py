@@ -35,11 +35,16 @@ class Server:
     data: Path
     environment: dict[str, str]
     process: subprocess.Popen[bytes] | None = None
+    most_kilobytes: int | None = None
+    """As large as any of its files may become, where the disk is to be full."""
 
     def start(self) -> None:
         """Start it, and wait until it answers."""
+        gunicorn = [sys.executable, "-m", "gunicorn", "-c", str(ROOT / "server/gunicorn.conf.py")]
+        if self.most_kilobytes is not None:
+            gunicorn = ["prlimit", f"--fsize={self.most_kilobytes * 1024}", *gunicorn]
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "gunicorn", "-c", ROOT / "server/gunicorn.conf.py"],
+            gunicorn,
             env=self.environment,
             cwd=ROOT,
             stdout=subprocess.DEVNULL,
@@ -85,7 +90,7 @@ def _environment(data: Path) -> dict[str, str]:
 
 
 @contextmanager
-def serving(data: Path, more: dict[str, str] | None = None) -> Iterator[Server]:
+def serving(data: Path, more: dict[str, str] | None = None, most_kilobytes: int | None = None) -> Iterator[Server]:
     """A server on a free port on what :func:`prepare` put into ``data``, or on demo data alone; ``more`` settings."""
     if not (data / FILLED).exists():
         prepare(data)
@@ -93,7 +98,7 @@ def serving(data: Path, more: dict[str, str] | None = None) -> Iterator[Server]:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     environment = {**_environment(data), "PORT": str(port), **(more or {})}
-    server = Server(f"http://127.0.0.1:{port}", data, environment)
+    server = Server(f"http://127.0.0.1:{port}", data, environment, most_kilobytes=most_kilobytes)
     try:
         server.start()
         yield server

@@ -421,7 +421,7 @@ def test_a_log_longer_than_a_file_goes_out_in_parts_that_come_back(
     keeper: Client, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     whole = keeper.get("/api/account/archive").content
-    monkeypatch.setattr("jackstaff.records.logfile.MOST_FRAMES", 12)
+    monkeypatch.setattr("jackstaff.records.logfile.PART_FRAMES", 12)
     assert keeper.get("/api/log/parts").json() == {"frames": 20, "parts": 2}
     parts = [keeper.get(f"/api/account/archive?part={part}").content for part in (1, 2)]
     logs = [keeper.get(f"/api/log/file?part={part}").json()["frames"] for part in (1, 2, 3)]

@@ -363,8 +363,21 @@ def test_slow_senders_hold_nobody_up_and_a_body_too_large_is_not_taken_in(proxie
 
 
 @pytest.mark.django_db
-@pytest.mark.parametrize(("said", "status"), [("database is locked", 503), ("disk I/O error", 500)])
-def test_a_database_that_fails_is_said_in_words(monkeypatch: pytest.MonkeyPatch, said: str, status: int) -> None:
+@pytest.mark.parametrize(
+    ("said", "status", "cure"),
+    [
+        ("database is locked", 503, "in a few seconds"),
+        ("database or disk is full", 507, "make room"),
+        ("disk I/O error", 503, "look at its disk"),
+        ("attempt to write a readonly database", 503, "let it write"),
+        ("unable to open database file", 503, "make restore"),
+        ("server closed the connection unexpectedly", 503, "is sent again"),
+        ("something else", 500, "Try again"),
+    ],
+)
+def test_a_database_that_fails_is_said_in_words(
+    monkeypatch: pytest.MonkeyPatch, said: str, status: int, cure: str
+) -> None:
     def fail(*_: object, **__: object) -> None:
         raise OperationalError(said)
 
@@ -373,7 +386,9 @@ def test_a_database_that_fails_is_said_in_words(monkeypatch: pytest.MonkeyPatch,
     body = json.dumps({"username": "edda", "password": "x"})
     response = client.post("/api/session", body, content_type="application/json")
     assert response.status_code == status
-    assert "nothing was kept" in response.json()["errors"][0]["problem"]
+    (fault,) = response.json()["errors"]
+    assert cure in fault["instead"]
+    assert "Retry-After" in response.headers or status == 500
 
 
 def test_a_request_past_its_time_is_ended_with_words_and_the_thread_goes_on(monkeypatch: pytest.MonkeyPatch) -> None:

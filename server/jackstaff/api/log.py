@@ -9,7 +9,9 @@ from django.http import HttpRequest
 from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
-from jackstaff.records.frames import Search, Sort, Verdict, delete_frame, frames_of, running_frame, search
+from jackstaff.records.frames import delete_frame, frames_of, running_frame
+from jackstaff.records.searching import Search, Sort, Verdict, search
+from jackstaff.records.searching import page as page_of
 from jackstaff.records.writing import KeyTaken, as_of_now
 from jackstaff_core.frame import Frame, FrameKept, Seen
 from jackstaff_core.refusal import Refusal
@@ -52,10 +54,10 @@ class FramePage(Schema):
 @router.get("", response=FramePage)
 def page(request: HttpRequest, asked: Query[PageAsked]) -> dict[str, object]:
     """The account's frames that fit the search, the newest first unless asked otherwise."""
-    frames = search(account_of(request), asked.search())
+    account = account_of(request)
     with as_of_now():
-        page_ = frames[asked.offset : asked.offset + asked.limit]
-        return {"count": frames.count(), "frames": [shown(frame) for frame in page_]}
+        count, found = page_of(account, search(account, asked.search()), asked.offset, asked.limit)
+        return {"count": count, "frames": [shown(frame) for frame in found]}
 
 
 @router.get("/running", response=Kept | None)

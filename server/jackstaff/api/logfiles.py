@@ -60,7 +60,7 @@ class ReadAsked(Schema):
 
 
 class PartAsked(Schema):
-    """Which part of a log that is longer than a file holds, the oldest frames first."""
+    """Which part of a log that is longer than goes out at once, the oldest frames first."""
 
     part: Annotated[int, Field(ge=1, le=1000)] = 1
 
@@ -114,7 +114,7 @@ class ArchiveAnswer(Schema):
 def parts(request: HttpRequest) -> dict[str, int]:
     """In how many files the account's log goes out."""
     count = account_of(request).frames.count()
-    return {"frames": count, "parts": max(1, -(-count // logfile.MOST_FRAMES))}
+    return {"frames": count, "parts": max(1, -(-count // logfile.PART_FRAMES))}
 
 
 @router.get("/log/file", response={200: dict[str, Any]}, auth=own_account, openapi_extra=file_as("text/csv"))
@@ -126,7 +126,7 @@ def own_file(request: HttpRequest, asked: Query[PartAsked], as_: Literal["json",
 
 def _part(account: User, part: int) -> tuple[list[Frame], list[dict[str, Any]]]:
     """The frames of a part, and those of it that today's rules refuse."""
-    most = logfile.MOST_FRAMES
+    most = logfile.PART_FRAMES
     with as_of_now():
         return taken_and_refused(frames_of(account).order_by("opened_at", "pk")[(part - 1) * most : part * most])
 

@@ -1,6 +1,12 @@
 from django.apps import AppConfig
+from django.db.backends.signals import connection_created
 
 
 class RecordsConfig(AppConfig):
     name = "jackstaff.records"
-    label = "records"
+
+    def ready(self) -> None:
+        """Before the first connection: which file each of them has opened is to be known."""
+        from .writing import opened  # noqa: PLC0415 (models are not loaded before)
+
+        connection_created.connect(opened)

@@ -4,20 +4,16 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
-from datetime import datetime, timedelta
-from enum import StrEnum
 from itertools import islice
 from uuid import UUID
 
 from django.contrib.auth.models import User
-from django.db.models import Case, Exists, OuterRef, QuerySet, When
-from django.db.models.functions import Abs
+from django.db.models import QuerySet
 from django.utils import timezone
 
 from jackstaff_core import frame as core
 
-from .framerows import columns, folded
+from .framerows import columns
 from .models import Frame, FrameDefect, FrameEvent, FrameGlass
 from .replication import DocKind, stamp
 from .writing import KeyTaken, all_or_none, durable
@@ -138,73 +134,6 @@ def frames_of(account: User) -> QuerySet[Frame]:
 def finished_frames(account: User) -> QuerySet[Frame]:
     """Those that have ended."""
     return frames_of(account).exclude(state=core.State.OPEN)
-
-
-class Sort(StrEnum):
-    """In which order a search lists its frames."""
-
-    NEWEST = "newest"
-    OLDEST = "oldest"
-    LONGEST = "longest"
-    WORST = "worst"
-
-
-class Verdict(StrEnum):
-    """How a frame was reviewed."""
-
-    RIGHT = "right"
-    DARK = "dark"
-    BRIGHT = "bright"
-    NONE = "none"
-
-
-@dataclass(frozen=True, slots=True)
-class Search:
-    """What a search asks for; None for anything."""
-
-    text: str = ""
-    verdict: Verdict | None = None
-    seen: str | None = None
-    glass: UUID | None = None
-    since: datetime | None = None
-    until: datetime | None = None
-    sort: Sort = Sort.NEWEST
-
-
-RIGHT_STOPS = 0.17
-"""Within a sixth of a stop a frame is called right."""
-_ORDER = {Sort.OLDEST: "opened_at", Sort.LONGEST: "-set_seconds"}
-
-
-def search(account: User, asked: Search) -> QuerySet[Frame]:
-    """The account's frames that fit."""
-    found = frames_of(account)
-    for word in asked.text.split()[:8]:
-        found = found.filter(words__contains=folded(word))
-    match asked.verdict:
-        case Verdict.RIGHT:
-            found = found.filter(exposure_error__range=(-RIGHT_STOPS, RIGHT_STOPS))
-        case Verdict.DARK:
-            found = found.filter(exposure_error__lt=-RIGHT_STOPS)
-        case Verdict.BRIGHT:
-            found = found.filter(exposure_error__gt=RIGHT_STOPS)
-        case Verdict.NONE:
-            found = found.filter(exposure_error__isnull=True)
-    if asked.seen:
-        found = found.filter(Exists(FrameDefect.objects.filter(frame=OuterRef("pk"), code=asked.seen)))
-    if asked.glass:
-        found = found.filter(Exists(FrameGlass.objects.filter(frame=OuterRef("pk"), kit_id=asked.glass)))
-    if asked.since:
-        found = found.filter(opened_at__gte=asked.since)
-    if asked.until:
-        found = found.filter(opened_at__lt=asked.until)
-    if asked.sort is Sort.WORST:
-        return found.order_by(Abs("exposure_error").desc(nulls_last=True), "-opened_at")
-    if asked.sort is Sort.NEWEST:
-        # Frames of a day to come, as a scenario's may be, stand after those that somebody has made.
-        later = Case(When(opened_at__gt=timezone.now() + timedelta(days=1), then=1), default=0)
-        return found.order_by(later, "-opened_at", "pk")
-    return found.order_by(_ORDER[asked.sort], "pk")
 
 
 def changes(account: User, keys: Sequence[UUID]) -> QuerySet[Frame]:

@@ -37,7 +37,12 @@ class Copy:
     rows: dict[str, int]
 
 
-def in_a_file(engine: str) -> None:
+def in_a_file(engine: str) -> bool:
+    """Whether a database file keeps the records."""
+    return engine.endswith("sqlite3")
+
+
+def must_be_in_a_file(engine: str) -> None:
     """Nothing where a database file keeps the records.
 
     Raises
@@ -45,7 +50,7 @@ def in_a_file(engine: str) -> None:
     CannotKeep
         Another database does.
     """
-    if not engine.endswith("sqlite3"):
+    if not in_a_file(engine):
         raise CannotKeep("PostgreSQL keeps the records here: take copies with pg_dump, put them back with pg_restore.")
 
 
@@ -111,6 +116,29 @@ def checked(database: Path) -> dict[str, int]:
             return {name: opened.execute(f'SELECT COUNT(*) FROM "{name}"').fetchone()[0] for name in kept}  # noqa: S608
     except sqlite3.DatabaseError as error:
         raise CannotKeep(f"{database} is damaged: {error}. Take another copy.") from error
+
+
+def sound(data: Path) -> None:
+    """Nothing where the database of a data folder is whole, or there is none yet.
+
+    Raises
+    ------
+    CannotKeep
+        It is damaged, with the way out. Quicker than a copy's check: rows of indexes are not counted.
+    """
+    database = data / DATABASE
+    if not database.exists():
+        return
+    try:
+        with closing(sqlite3.connect(f"file:{database}?mode=ro", uri=True, timeout=15)) as opened:
+            said = [row[0] for row in opened.execute("PRAGMA quick_check(3)")]
+    except sqlite3.DatabaseError as error:
+        said = [str(error)]
+    if said != ["ok"]:
+        raise CannotKeep(
+            f"{database} is damaged: {'; '.join(said)}. Put a copy back (make restore); what is there is set aside, "
+            "not thrown away."
+        )
 
 
 def restore(copy: Path, data: Path, at: datetime) -> Copy:

@@ -23,6 +23,9 @@ from jackstaff_core.refusal import Refusal
 
 FORMAT, VERSION = "jackstaff-log", 1
 MOST_FRAMES = 20_000
+"""So many are taken in at once."""
+PART_FRAMES = 5_000
+"""So many go out at once: a fair part of what a request may work, on a slow machine too."""
 
 MOST_BRACKETS, MOST_PARTS = 2_000_000, 8_000_000
 """What a file of so many frames is well below; every part costs memory far beyond its letters once it is read."""

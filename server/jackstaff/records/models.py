@@ -10,6 +10,7 @@ from enum import StrEnum
 
 from django.conf import settings
 from django.db import models
+from django.db.models.functions import Abs
 
 from jackstaff_core.frame import ClosedBy, EventKind, State
 
@@ -67,8 +68,14 @@ class Frame(models.Model):
     class Meta:
         ordering = ["-opened_at"]
         indexes = [
-            models.Index(fields=["account", "-opened_at"]),
+            # With the key, so that a page far down is found without reading the frames before it.
+            models.Index(fields=["account", "-opened_at", "id"], name="frames_by_opening"),
+            models.Index(fields=["account", "-set_seconds", "id"], name="frames_by_time"),
             models.Index(fields=["account", "exposure_error"], name="frames_by_error"),
+            models.Index(
+                models.F("account"), Abs("exposure_error").desc(), models.F("id"), name="frames_by_size_of_error"
+            ),
+            models.Index(fields=["account"], condition=models.Q(state="open"), name="frames_that_run"),
         ]
         constraints = [
             models.CheckConstraint(

@@ -2,15 +2,46 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 
 from django.contrib.auth.models import User
-from django.db import connection, transaction
+from django.db import DatabaseError, connection, transaction
+from django.db.backends.base.base import BaseDatabaseWrapper
 
 
 class KeyTaken(Exception):
     """The key is already used by a record of another account."""
+
+
+def opened(connection: BaseDatabaseWrapper, **_: object) -> None:
+    """Remember which file a new connection has opened."""
+    connection.jackstaff_file = _file(connection)  # type: ignore[attr-defined]
+
+
+def _file(connection: BaseDatabaseWrapper) -> int | None:
+    """Which file a database is; None where it is none, or gone."""
+    try:
+        return os.stat(connection.settings_dict["NAME"]).st_ino if connection.vendor == "sqlite" else None
+    except OSError:
+        return None
+
+
+def _still_there() -> None:
+    """Nothing where writing reaches the database that is there now.
+
+    An open connection goes on writing into a file that somebody has moved or deleted, and all of it would be lost.
+    """
+    connection.ensure_connection()
+    now, then = _file(connection), connection.jackstaff_file  # type: ignore[attr-defined]
+    if then is None:
+        # It was made by this connection.
+        connection.jackstaff_file = now  # type: ignore[attr-defined]
+    elif now != then:
+        # The next request opens what is there then.
+        connection.close_at = 0
+        raise DatabaseError("unable to open the database that was open: it was moved or deleted")
 
 
 _TURN = 7_466_000
@@ -24,6 +55,7 @@ def all_or_none(account: User | None = None) -> Iterator[None]:
     What is held is read and written over in one turn, so that nobody's write is lost between the two. SQLite lets one
     write at a time as it is.
     """
+    _still_there()
     with transaction.atomic():
         if account is not None and connection.vendor == "postgresql":
             with connection.cursor() as cursor:

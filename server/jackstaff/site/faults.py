@@ -4,21 +4,74 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Callable
+from dataclasses import dataclass
 
-from django.db import OperationalError
+from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.http.response import HttpResponseBase
 
-BUSY_MARKS = ("locked", "busy")
+
+@dataclass(frozen=True, slots=True)
+class _Trouble:
+    """What a database or a disk says when it fails, and how it is told."""
+
+    marks: tuple[str, ...]
+    status: int
+    problem: str
+    instead: str
+    wait: int
+
+
+_TROUBLES = (
+    _Trouble(("locked", "busy"), 503, "Somebody else is writing; nothing was kept.", "Try again in a few seconds.", 5),
+    _Trouble(
+        ("disk is full", "no space left", "could not extend"),
+        507,
+        "The server's disk is full; nothing was kept there.",
+        "What you wrote stays on this device. Whoever looks after the server has to make room.",
+        60,
+    ),
+    _Trouble(
+        ("disk i/o error", "input/output error"),
+        503,
+        "The server's disk failed or is full; nothing was kept there.",
+        "What you wrote stays on this device. Whoever looks after the server has to look at its disk.",
+        60,
+    ),
+    _Trouble(
+        ("readonly", "read-only", "permission denied"),
+        503,
+        "The server may read its records but not write them; nothing was kept there.",
+        "What you wrote stays on this device. Whoever looks after the server has to let it write.",
+        60,
+    ),
+    _Trouble(
+        ("unable to open", "no such table", "no such column", "malformed", "not a database", "does not exist"),
+        503,
+        "The server's records cannot be read.",
+        "What you wrote stays on this device. Whoever looks after the server has to put a copy back (make restore).",
+        60,
+    ),
+    _Trouble(
+        ("connection", "terminating", "shutting down", "starting up", "too many clients"),
+        503,
+        "The server's database does not answer; nothing was kept there.",
+        "What you wrote stays on this device and is sent again.",
+        15,
+    ),
+)
+_FAILS = (DatabaseError, OSError)
 
 
 def server_error(request: HttpRequest) -> HttpResponse:
-    """Django's handler500: a database that stayed busy is said as such, all else as a fault of ours."""
+    """Django's handler500: a database or disk that fails is said as such, all else as a fault of ours."""
     error = sys.exc_info()[1]
-    if isinstance(error, OperationalError) and any(mark in str(error) for mark in BUSY_MARKS):
-        response = _said(request, 503, "Somebody else is writing; nothing was kept.", "Try again in a few seconds.")
-        response.headers["Retry-After"] = "5"
-        return response
+    said = str(error).lower()
+    for trouble in _TROUBLES if isinstance(error, _FAILS) else ():
+        if any(mark in said for mark in trouble.marks):
+            response = _said(request, trouble.status, trouble.problem, trouble.instead)
+            response.headers["Retry-After"] = str(trouble.wait)
+            return response
     return _said(request, 500, "Something went wrong here; nothing was kept.", "Try again; what you typed is not lost.")
 
 

@@ -4799,7 +4799,7 @@ export interface components {
         };
         /**
          * PartAsked
-         * @description Which part of a log that is longer than a file holds, the oldest frames first.
+         * @description Which part of a log that is longer than goes out at once, the oldest frames first.
          */
         PartAsked: {
             /**

@@ -3,6 +3,7 @@ import { Button } from "react-bootstrap";
 import { subscribe, takenAlong, takeNewer } from "../engine/takeAlong";
 import { useOpenFrame } from "../state/frames";
 import { asides, dropRefused, everythingKept, fileOf, forgetBroken, putBack, sendAgain } from "../state/keeping";
+import { exchange, useExchange } from "../state/outbox";
 import type { Doc } from "../state/shelf";
 import { broken, useTrouble, useWaiting } from "../state/store";
 import { faultText } from "../ui/faultText";
@@ -21,7 +22,9 @@ async function saveEverything(): Promise<void> {
 /** What a person has to know about what is kept: trouble, refusals, and what two devices wrote at once. */
 export function Notices() {
   const trouble = useTrouble();
-  const refused = useWaiting().filter((doc) => doc.waiting?.refused);
+  const waiting = useWaiting();
+  const refused = waiting.filter((doc) => doc.waiting?.refused);
+  const { why } = useExchange();
   const unread = broken.useDocs();
   const aside = asides.useDocs();
   const { signal, stage, newer } = useSyncExternalStore(subscribe, takenAlong);
@@ -29,7 +32,14 @@ export function Notices() {
   const clock = useClockFar();
   const alone = !signal && stage !== "none";
   const offered = newer && !running;
-  if (trouble === null && !alone && !offered && clock === null && refused.length + unread.length + aside.length === 0)
+  if (
+    trouble === null &&
+    why === null &&
+    !alone &&
+    !offered &&
+    clock === null &&
+    refused.length + unread.length + aside.length === 0
+  )
     return null;
   return (
     <section className="notices" aria-label={say.title}>
@@ -56,6 +66,16 @@ export function Notices() {
           <span>{say.trouble[trouble]}</span>
           <Button variant="quiet" size="sm" onClick={() => void saveEverything()}>
             {say.save}
+          </Button>
+        </p>
+      )}
+      {why !== null && (
+        <p className="notice" role="status">
+          <span>
+            {why} {say.waits(waiting.length - refused.length)}
+          </span>
+          <Button variant="quiet" size="sm" onClick={() => exchange()}>
+            {words.trouble.again}
           </Button>
         </p>
       )}

@@ -29,9 +29,11 @@ export interface Exchange {
   coming: number;
   /** Whether the last attempt reached nobody. */
   away: boolean;
+  /** What the server itself said was wrong with it then, null where it said nothing. */
+  why: string | null;
 }
 
-let state: Exchange = { head: 0, coming: 0, away: false };
+let state: Exchange = { head: 0, coming: 0, away: false, why: null };
 let account: number | null = null;
 let pause = FIRST_PAUSE_MS;
 let timer: number | undefined;
@@ -69,7 +71,7 @@ export async function exchangeFor(owner: string, number: number | null, stranger
   timer = undefined;
   const seen = number === null ? 0 : Number((await store.note(SEEN(owner))) ?? 0);
   if (account !== number) return;
-  set({ head: seen, coming: 0, away: false });
+  set({ head: seen, coming: 0, away: false, why: null });
   store.onWaiting = () => soon();
   if (number !== null) exchange();
 }
@@ -122,13 +124,13 @@ async function work(): Promise<void> {
     if (doing.pull || grown) await pull(now, owner);
     pause = FIRST_PAUSE_MS;
     heardAt = Date.now();
-    if (state.away) set({ away: false });
+    if (state.away) set({ away: false, why: null });
   } catch (error) {
     if (account !== now) return;
     if (!(error instanceof Unreachable) && !(error instanceof Refused)) throw error;
     if (error instanceof Refused && STRANGER.has(error.status)) onStranger();
     wanted = { push: wanted.push || doing.push, pull: wanted.pull || doing.pull };
-    set({ away: true });
+    set({ away: true, why: error instanceof Refused && error.status >= 500 ? error.message : null });
     window.clearTimeout(timer);
     timer = window.setTimeout(run, pause);
     pause = Math.min(LONGEST_PAUSE_MS, pause * 2);

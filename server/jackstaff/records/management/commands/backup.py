@@ -5,7 +5,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from jackstaff.records.keeping import CannotKeep, back_up, in_a_file
+from jackstaff.records.keeping import CannotKeep, back_up, must_be_in_a_file
 
 
 class Command(BaseCommand):
@@ -20,7 +20,7 @@ class Command(BaseCommand):
             raise CommandError("Keep at least one copy.")
         into = options["into"] or settings.DATA_DIR / "backups"
         try:
-            in_a_file(settings.DATABASES["default"]["ENGINE"])
+            must_be_in_a_file(settings.DATABASES["default"]["ENGINE"])
             copy = back_up(settings.DATA_DIR, into, datetime.now(UTC), options["keep"])
         except CannotKeep as error:
             raise CommandError(str(error)) from error

@@ -6,7 +6,7 @@ from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from jackstaff.records.keeping import CannotKeep, copies, in_a_file, restore
+from jackstaff.records.keeping import CannotKeep, copies, must_be_in_a_file, restore
 
 
 class Command(BaseCommand):
@@ -20,11 +20,11 @@ class Command(BaseCommand):
         if copy is None:
             raise CommandError("There is no copy to put back. Name one: make restore FROM=folder")
         try:
-            in_a_file(settings.DATABASES["default"]["ENGINE"])
+            must_be_in_a_file(settings.DATABASES["default"]["ENGINE"])
             put = restore(copy, settings.DATA_DIR, datetime.now(UTC))
         except CannotKeep as error:
             raise CommandError(str(error)) from error
         # A copy of an older build comes along to this one's tables.
-        call_command("migrate", verbosity=0)
+        call_command("bring_up")
         frames, accounts = put.rows.get("records_frame", 0), put.rows.get("auth_user", 0)
         self.stdout.write(f"{put.folder} is back: {frames} frames of {accounts} accounts.")

@@ -1,0 +1,112 @@
+"""Searching the log: what fits, in which order, and one page of it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+from uuid import UUID
+
+from django.contrib.auth.models import User
+from django.db.models import Exists, OuterRef, QuerySet
+from django.db.models.functions import Abs
+from django.utils import timezone
+
+from .framerows import folded
+from .frames import changes
+from .models import Frame, FrameDefect, FrameGlass
+
+
+class Sort(StrEnum):
+    """In which order a search lists its frames."""
+
+    NEWEST = "newest"
+    OLDEST = "oldest"
+    LONGEST = "longest"
+    WORST = "worst"
+
+
+class Verdict(StrEnum):
+    """How a frame was reviewed."""
+
+    RIGHT = "right"
+    DARK = "dark"
+    BRIGHT = "bright"
+    NONE = "none"
+
+
+@dataclass(frozen=True, slots=True)
+class Search:
+    """What a search asks for; None for anything."""
+
+    text: str = ""
+    verdict: Verdict | None = None
+    seen: str | None = None
+    glass: UUID | None = None
+    since: datetime | None = None
+    until: datetime | None = None
+    sort: Sort = Sort.NEWEST
+
+
+RIGHT_STOPS = 0.17
+"""Within a sixth of a stop a frame is called right."""
+
+
+def _fitting(account: User, asked: Search) -> QuerySet[Frame]:
+    found = Frame.objects.filter(account=account)
+    for word in asked.text.split()[:8]:
+        found = found.filter(words__contains=folded(word))
+    match asked.verdict:
+        case Verdict.RIGHT:
+            found = found.filter(exposure_error__range=(-RIGHT_STOPS, RIGHT_STOPS))
+        case Verdict.DARK:
+            found = found.filter(exposure_error__lt=-RIGHT_STOPS)
+        case Verdict.BRIGHT:
+            found = found.filter(exposure_error__gt=RIGHT_STOPS)
+        case Verdict.NONE:
+            found = found.filter(exposure_error__isnull=True)
+    if asked.seen:
+        found = found.filter(Exists(FrameDefect.objects.filter(frame=OuterRef("pk"), code=asked.seen)))
+    if asked.glass:
+        found = found.filter(Exists(FrameGlass.objects.filter(frame=OuterRef("pk"), kit_id=asked.glass)))
+    if asked.since:
+        found = found.filter(opened_at__gte=asked.since)
+    if asked.until:
+        found = found.filter(opened_at__lt=asked.until)
+    return found
+
+
+def search(account: User, asked: Search) -> list[QuerySet[Frame]]:
+    """The account's frames that fit, in stretches one after the other, each in an order that an index holds."""
+    found = _fitting(account, asked)
+    newest = found.order_by("-opened_at", "pk")
+    match asked.sort:
+        case Sort.NEWEST:
+            # Frames of a day to come, as a scenario's may be, stand after those that somebody has made.
+            to_come = timezone.now() + timedelta(days=1)
+            return [newest.filter(opened_at__lte=to_come), newest.filter(opened_at__gt=to_come)]
+        case Sort.OLDEST:
+            return [found.order_by("opened_at", "-pk")]
+        case Sort.LONGEST:
+            return [found.order_by("-set_seconds", "pk")]
+        case Sort.WORST:
+            judged = found.filter(exposure_error__isnull=False)
+            return [
+                judged.order_by(Abs("exposure_error").desc(), "pk"),
+                newest.filter(exposure_error__isnull=True),
+            ]
+
+
+def page(account: User, stretches: Sequence[QuerySet[Frame]], offset: int, limit: int) -> tuple[int, list[Frame]]:
+    """How many frames there are in all the stretches, and those of a page. Only those of the page are read."""
+    count = 0
+    keys: list[UUID] = []
+    for stretch in stretches:
+        within = stretch.count()
+        start = max(0, offset - count)
+        if len(keys) < limit and start < within:
+            keys += stretch.values_list("pk", flat=True)[start : start + limit - len(keys)]
+        count += within
+    rows = {row.pk: row for row in changes(account, keys)}
+    return count, [rows[key] for key in keys]

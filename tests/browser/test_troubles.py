@@ -1,0 +1,82 @@
+"""What a photographer reads while the server's records are held, full or gone; all of it arrives afterwards."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, expect
+from tools.serving import Server, serving
+
+from .conftest import Visit
+from .test_run import arm, expect_running, newest, open_it
+
+DATABASE = "jackstaff.sqlite3"
+
+
+@contextmanager
+def locked(server: Server) -> Iterator[None]:
+    with sqlite3.connect(server.data / DATABASE, timeout=15) as database:
+        database.execute("BEGIN IMMEDIATE")
+        yield
+        database.rollback()
+
+
+@contextmanager
+def full(server: Server) -> Iterator[None]:
+    server.stop()
+    server.most_kilobytes = 40
+    server.start()
+    yield
+    server.stop()
+    server.most_kilobytes = None
+    server.start()
+
+
+@contextmanager
+def gone(server: Server) -> Iterator[None]:
+    files = [file for file in server.data.glob(f"{DATABASE}*") if not file.name.endswith("-shm")]
+    for file in files:
+        file.rename(server.data / f"moved-{file.name}")
+    yield
+    server.stop()
+    for file in server.data.glob(f"{DATABASE}*"):
+        file.unlink()
+    for file in files:
+        (server.data / f"moved-{file.name}").rename(file)
+    server.start()
+
+
+@pytest.mark.parametrize(
+    ("trouble", "said"),
+    [
+        (locked, "Somebody else is writing"),
+        (full, "disk failed or is full"),
+        (gone, "records cannot be read"),
+    ],
+)
+def test_a_frame_opened_while_the_server_can_keep_nothing_says_so_and_arrives_later(
+    browser: Browser,
+    fresh_data: Callable[[str], Path],
+    trouble: Callable[[Server], object],
+    said: str,
+) -> None:
+    with serving(fresh_data("troubled")) as server:
+        visit = Visit(browser, server, visited=True)
+        page = visit.page
+        visit.sign_in()
+        arm(page)
+        with trouble(server):  # type: ignore[attr-defined]
+            open_it(page)
+            told = page.locator(".notice").filter(has_text=said)
+            # A busy database is waited for, ten seconds long.
+            expect(told).to_be_visible(timeout=40_000)
+            expect(told).to_contain_text("waits here")
+            opened = newest(page)["opened_at"]
+        page.evaluate("dispatchEvent(new Event('online'))")
+        expect_running(page, server, opened)
+        expect(told).to_have_count(0)
+        visit.context.close()
