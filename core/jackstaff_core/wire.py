@@ -125,6 +125,10 @@ def _flag(value: Any, path: str) -> bool:
     return value
 
 
+_NO_LETTER = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ud800-\udfff]")
+"""Controls that are neither tab nor end of line, and halves of pairs."""
+
+
 def _text_reader(marks: tuple[Any, ...]) -> Reader:
     size = next((mark for mark in marks if isinstance(mark, Size)), Size())
     matches = next((mark for mark in marks if isinstance(mark, Matches)), None)
@@ -135,7 +139,7 @@ def _text_reader(marks: tuple[Any, ...]) -> Reader:
             raise _wrong(path, "is not a text.", "Give it in quotes.")
         if not size.least <= len(value) <= size.most:
             raise _wrong(path, "is too short or too long.", f"Give {size.least} to {size.most} letters.")
-        if "\0" in value or any("\ud800" <= letter <= "\udfff" for letter in value):
+        if _NO_LETTER.search(value):
             raise _wrong(path, "holds what is no letter.", "Type it again.")
         if matches and pattern and not pattern.fullmatch(value):
             raise _wrong(path, "is not written as it has to be.", matches.instead)

@@ -87,6 +87,9 @@ def test_the_drawing_is_a_picture_that_may_be_kept() -> None:
     assert "immutable" in response["Cache-Control"]
     picture = Image.open(io.BytesIO(response.content))
     assert picture.size == (300, 200)
+    # What is longer than an address goes by POST, and is the same picture.
+    long = Client().post("/api/looks/drawing?width=300", question["question"], content_type="application/json")
+    assert long.content == response.content
     wrong_ones: list[dict[str, str | int]] = [
         {"question": "{"},
         {**question, "width": 90_000},

@@ -158,10 +158,12 @@ def test_signing_out_elsewhere_ends_every_other_visit_of_this_account_alone(edda
         ("GET", "/api/exposure", 405, "request"),
         ("GET", "/api/nowhere", 404, "path"),
         ("GET", "/api/frames", 401, "session"),
+        ("POST", "/api/frames/photo", 400, "request"),
     ],
 )
 def test_every_refusal_has_the_agreed_body(method: str, path: str, status: int, field: str) -> None:
-    response = Client().generic(method, path, "{}", content_type="application/json")
+    form = "multipart/form-data; boundary=" if path.endswith("photo") else "application/json"
+    response = Client().generic(method, path, "{}", content_type=form)
     (fault,) = response.json()["errors"]
     assert (response.status_code, fault["field"]) == (status, field)
     assert all(fault[part].endswith(".") for part in ("problem", "instead"))
@@ -360,6 +362,16 @@ def test_slow_senders_hold_nobody_up_and_a_body_too_large_is_not_taken_in(proxie
         connection.close()
     for connection in slow:
         connection.close()
+    for line, status, field in (
+        ("GET /api/exposure?" + "x" * 300_000 + " HTTP/1.1", 431, "address"),
+        ("GET /api/health HTTP/1.1\r\nContent-Length: nothing", 400, "request"),
+        ("GET /api/health HTTP/1.1\r\nHost: elsewhere.test", 400, "request"),
+    ):
+        with socket.create_connection((host, int(port)), timeout=60) as connection:
+            connection.sendall(f"{line}\r\n\r\n".encode())
+            answer = HTTPResponse(connection)
+            answer.begin()
+            assert (answer.status, json.load(answer)["errors"][0]["field"]) == (status, field)
 
 
 @pytest.mark.django_db

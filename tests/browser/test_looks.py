@@ -126,3 +126,22 @@ def test_the_drawing_follows_the_pennant(guest: Visit) -> None:
     expect(drawing.get_by_role("figure").get_by_role("img", name=re.compile("as 1.250 would"))).to_be_visible()
     drawing.get_by_role("button", name="Put the drawing away").click()
     expect(drawing).to_be_hidden()
+
+
+def test_a_long_question_is_drawn_too(guest: Visit) -> None:
+    page = guest.page
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    in_the_picture(page, "Sea")
+    page.keyboard.press("w")
+    dialog = page.get_by_role("dialog")
+    for kind in ("River", "Cloud", "Leaves", "People", "Crowd", "Vehicles", "Stars", "Tide", "Wheel"):
+        dialog.get_by_role("button", name="Add a subject").click()
+        dialog.get_by_role("button", name=kind, exact=True).click()
+    dialog.locator(".btn-close").click()
+    expect(dialog).to_be_hidden()
+    sent: list[str] = []
+    page.on("request", lambda asked: sent.append(asked.method) if "/looks/drawing" in asked.url else None)
+    page.keyboard.press("p")
+    big = page.get_by_role("complementary", name="The scene, drawn").get_by_role("figure").locator("[data-state=there]")
+    expect(big.locator("img")).to_be_visible(timeout=15_000)
+    assert "POST" in sent

@@ -92,6 +92,7 @@ SOUND: dict[str, Any] = {"north": 58.0, "count": 4, "at": "2027-04-17T06:31:40+0
         ({"words": "ab"}, {"words": "'words' is not a list."}),
         ({"words": ["\0"]}, {"words.0": "'words.0' holds what is no letter."}),
         ({"words": ["\ud800"]}, {"words.0": "'words.0' holds what is no letter."}),
+        ({"words": ["\x1b["]}, {"words.0": "'words.0' holds what is no letter."}),
         ({"pair": [1.0]}, {"pair": "'pair' has 1 entries."}),
         ({"pair": [1.0, "x"]}, {"pair.1": "'pair.1' is not a number."}),
         ({"day": "2027-02-30"}, {"day": "'day' is no date."}),

@@ -33,7 +33,7 @@ Kept: Any = kept(FrameKept)
 class PageAsked(Schema):
     limit: Annotated[int, Field(ge=1, le=200)] = 50
     offset: Annotated[int, Field(ge=0, le=1_000_000)] = 0
-    text: Annotated[str, Field(max_length=120)] = ""
+    text: Annotated[str, Field(max_length=120, pattern=r"^[^\x00-\x1f]*$")] = ""
     verdict: Verdict | None = None
     seen: Seen | None = None
     glass: UUID | None = None

@@ -14,15 +14,19 @@ from jackstaff_core.refusal import Refusal, Refusals
 from jackstaff_core.wire import read
 from jackstaff_imaging.scene import draw, exposed, jpeg
 
+from .mount import body_of, described
 from .outings import file_as
 
 router = Router(tags=["looks"])
 
 
-class DrawingAsked(Schema):
-    question: Annotated[str, Field(max_length=6000)]
+class SizeAsked(Schema):
     width: Annotated[int, Field(ge=200, le=1600)] = 960
     seed: Annotated[int, Field(ge=0, le=1_000_000)] = 7
+
+
+class DrawingAsked(SizeAsked):
+    question: Annotated[str, Field(max_length=6000)]
 
 
 @router.get("/looks/drawing", response={200: bytes}, openapi_extra=file_as("image/jpeg"))
@@ -32,8 +36,18 @@ def drawing(request: HttpRequest, asked: Query[DrawingAsked]) -> HttpResponse:
         question = read(AtQuestion, json.loads(asked.question))
     except (ValueError, RecursionError, Refusals):
         raise Refusal("question", "This is no question of /looks/at.", "Give its JSON as text.") from None
-    picture = draw(exposed(question.scene(), question.seconds), asked.width, asked.width * 2 // 3, asked.seed)
-    answer = HttpResponse(jpeg(picture), content_type="image/jpeg")
+    answer = _drawn(question, asked)
     # The same question draws the same picture.
     answer["Cache-Control"] = "public, max-age=86400, immutable"
     return answer
+
+
+@router.post("/looks/drawing", openapi_extra=described(AtQuestion, None) | file_as("image/jpeg"))
+def long_drawing(request: HttpRequest, asked: Query[SizeAsked]) -> HttpResponse:
+    """The same of a question longer than an address may be."""
+    return _drawn(read(AtQuestion, body_of(request)), asked)
+
+
+def _drawn(question: AtQuestion, asked: SizeAsked) -> HttpResponse:
+    picture = draw(exposed(question.scene(), question.seconds), asked.width, asked.width * 2 // 3, asked.seed)
+    return HttpResponse(jpeg(picture), content_type="image/jpeg")

@@ -37,6 +37,12 @@ class Busy(Exception):
     """The server does as much of this work as it can: said as 503, nothing kept."""
 
 
+_ELSE = (
+    "Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong "
+    "passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room"
+)
+
+
 class RefusingAPI(NinjaAPI):
     """Answers every refusal in one shape, and documents it on every operation."""
 
@@ -70,6 +76,10 @@ class RefusingAPI(NinjaAPI):
                     codes[409] = "Signed in as another account than the one named, or a key that is taken"
                 for code, description in codes.items():
                     operation["responses"].setdefault(code, {"description": description, **refused})
+                operation["responses"] = {
+                    **{str(code): response for code, response in operation["responses"].items()},
+                    "default": {"description": _ELSE, **refused},
+                }
         schema.update(_ours(dict(schema)))
         return schema
 

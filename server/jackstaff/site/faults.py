@@ -6,8 +6,10 @@ import sys
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from django.core.exceptions import DisallowedHost
 from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http.multipartparser import MultiPartParserError
 from django.http.response import HttpResponseBase
 
 
@@ -77,6 +79,11 @@ def server_error(request: HttpRequest) -> HttpResponse:
 
 def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
     """Django's handler400: a host, a path or a form it does not take."""
+    if isinstance(exception, DisallowedHost):
+        cure = "Whoever looks after it names it: make serve HOST=..."
+        return _said(request, 400, "This server does not answer to that name.", cure)
+    if isinstance(exception, MultiPartParserError):
+        return _said(request, 400, "The form arrived damaged; nothing was kept.", "Send it again.")
     return _said(request, 400, "This request cannot be understood.", "Load the page again.")
 
 

@@ -22,7 +22,7 @@ from waitress.adjustments import Adjustments
 from waitress.channel import HTTPChannel
 from waitress.parser import HTTPRequestParser
 from waitress.server import TcpWSGIServer
-from waitress.utilities import RequestEntityTooLarge
+from waitress.utilities import BadRequest
 
 from .tls import TlsSocket, speaking
 
@@ -37,12 +37,24 @@ _MOST_BODY = (
 """Bytes a body may have by its address; which file is too large is said further in."""
 
 
-class _TooLarge(RequestEntityTooLarge):
-    """Said as the API says every refusal."""
+_SAID = {
+    413: ("body", "This is larger than is taken here.", "Send less at once."),
+    431: ("address", "This address, or what stands beside it, is longer than is taken here.", "Ask by POST."),
+}
+_UNCLEAR = ("request", "This request cannot be understood.", "Load the page again.")
+
+
+class _Refused(BadRequest):
+    """A request that no thread works on, said as the API says every refusal."""
+
+    def __init__(self, error: BadRequest) -> None:
+        super().__init__("")
+        self.code, self.reason = error.code, error.reason
 
     # The stubs take the body for text.
     def to_response(self, ident: str | None = None) -> tuple[str, list[tuple[str, str]], bytes]:  # type: ignore[override]
-        fault = {"field": "body", "problem": "This is larger than is taken here.", "instead": "Send less at once."}
+        names = ("field", "problem", "instead")
+        fault = dict(zip(names, _SAID.get(self.code, _UNCLEAR), strict=True))
         headers = [("Content-Type", "application/json"), ("Connection", "close")]
         return f"{self.code} {self.reason}", headers, json.dumps({"errors": [fault]}).encode()
 
@@ -55,8 +67,8 @@ class _Parser(HTTPRequestParser):
 
     def received(self, data: bytes) -> int:
         taken: int = super().received(data)
-        if isinstance(self.error, RequestEntityTooLarge):
-            self.error = _TooLarge("")
+        if isinstance(self.error, BadRequest) and not isinstance(self.error, _Refused):
+            self.error = _Refused(self.error)
         return taken
 
 

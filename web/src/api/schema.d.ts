@@ -995,7 +995,11 @@ export interface paths {
          */
         get: operations["jackstaff_api_looks_drawing"];
         put?: never;
-        post?: never;
+        /**
+         * Long Drawing
+         * @description The same of a question longer than an address may be.
+         */
+        post: operations["jackstaff_api_looks_long_drawing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5490,6 +5494,19 @@ export interface components {
              */
             since: number;
         };
+        /** SizeAsked */
+        SizeAsked: {
+            /**
+             * Seed
+             * @default 7
+             */
+            seed: number;
+            /**
+             * Width
+             * @default 960
+             */
+            width: number;
+        };
         /** @enum {string} */
         Sky: "clear" | "thin" | "overcast" | "heavy";
         /**
@@ -6484,6 +6501,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_logfiles_back: {
@@ -6564,6 +6590,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_ownership_sign_out_elsewhere: {
@@ -6613,6 +6648,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6698,6 +6742,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_ownership_change_password: {
@@ -6776,6 +6829,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_calibration: {
@@ -6811,6 +6873,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6860,6 +6931,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_exposure: {
@@ -6895,6 +6975,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6944,6 +7033,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_flash: {
@@ -6979,6 +7077,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7045,6 +7152,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7131,6 +7247,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_pictures_joined: {
@@ -7166,6 +7291,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7219,6 +7353,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7313,6 +7456,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_pictures_photo: {
@@ -7354,6 +7506,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7417,6 +7578,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_pictures_specks: {
@@ -7464,6 +7634,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7531,6 +7710,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7609,6 +7797,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_log_forget: {
@@ -7667,6 +7864,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7734,6 +7940,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7827,6 +8042,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_pictures_forget: {
@@ -7892,6 +8116,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_graduated: {
@@ -7934,6 +8167,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_api_health: {
@@ -7965,6 +8207,15 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8028,6 +8279,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_kit_check: {
@@ -8070,6 +8330,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_kit_facts: {
@@ -8092,6 +8361,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8136,6 +8414,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8212,6 +8499,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_kit_forget: {
@@ -8270,6 +8566,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8346,6 +8651,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_kit_read_file: {
@@ -8388,6 +8702,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_kit_kit_schema: {
@@ -8412,6 +8735,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8461,6 +8793,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_light_look: {
@@ -8496,6 +8837,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8545,6 +8895,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_light_rate: {
@@ -8587,6 +8946,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_log_again: {
@@ -8622,6 +8990,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8685,6 +9062,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_log_evidence: {
@@ -8720,6 +9106,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8789,6 +9184,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_lessons_own_lessons: {
@@ -8845,6 +9249,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_log_learnt: {
@@ -8880,6 +9293,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8936,6 +9358,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9023,6 +9454,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_log_reviewed: {
@@ -9065,6 +9505,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_logfiles_log_schema: {
@@ -9096,6 +9545,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_lessons_seen: {
@@ -9118,6 +9576,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9169,6 +9636,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_looks: {
@@ -9204,6 +9680,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9253,6 +9738,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_looks_described: {
@@ -9295,14 +9789,23 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_looks_drawing: {
         parameters: {
             query: {
-                question: string;
                 width?: number;
                 seed?: number;
+                question: string;
             };
             header?: never;
             path?: never;
@@ -9322,6 +9825,69 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_looks_long_drawing: {
+        parameters: {
+            query?: {
+                width?: number;
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9371,6 +9937,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_outing_budget: {
@@ -9406,6 +9981,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9456,6 +10040,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_outings_read_calendar: {
@@ -9491,6 +10084,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9540,6 +10142,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_outing_days: {
@@ -9575,6 +10186,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9624,6 +10244,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_outing_feed_waters: {
@@ -9659,6 +10288,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9708,6 +10346,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_outing_frames: {
@@ -9743,6 +10390,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9793,6 +10449,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_outings_read_gpx: {
@@ -9835,6 +10500,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_outing_hazards: {
@@ -9857,6 +10531,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9906,6 +10589,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_outing_plausible: {
@@ -9941,6 +10633,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9990,6 +10691,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_outing_swaps: {
@@ -10025,6 +10735,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10074,6 +10793,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_outing_wait: {
@@ -10116,6 +10844,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_outing_zone: {
@@ -10151,6 +10888,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10207,6 +10953,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10285,6 +11040,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_outings_forget: {
@@ -10350,6 +11114,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_phone_phone: {
@@ -10372,6 +11145,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10421,6 +11203,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_readout: {
@@ -10456,6 +11247,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10515,6 +11315,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10591,6 +11400,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_rig: {
@@ -10626,6 +11444,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10675,6 +11502,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_run_close: {
@@ -10710,6 +11546,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10759,6 +11604,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_run_series: {
@@ -10801,6 +11655,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_run_time_of_server: {
@@ -10823,6 +11686,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10862,6 +11734,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_session_look: {
@@ -10884,6 +11765,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10951,6 +11841,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_session_sign_out: {
@@ -10973,6 +11872,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11015,6 +11923,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11065,6 +11982,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_standins_read_meter: {
@@ -11100,6 +12026,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11150,6 +12085,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_standins_let_go: {
@@ -11185,6 +12129,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11234,6 +12187,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_start_start: {
@@ -11263,6 +12225,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_kit_starter: {
@@ -11285,6 +12256,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11334,6 +12314,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_together: {
@@ -11369,6 +12358,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11418,6 +12416,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_trial: {
@@ -11453,6 +12460,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11502,6 +12518,15 @@ export interface operations {
                     "application/json": components["schemas"]["Faults"];
                 };
             };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
         };
     };
     jackstaff_api_mount_video: {
@@ -11537,6 +12562,15 @@ export interface operations {
             };
             /** @description Refused, with the cure */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,3 +1,4 @@
+import { useEffect, useMemo } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
@@ -33,8 +34,31 @@ export function useSeen(question: Schemas["AtAsked"] | null) {
   );
 }
 
-/** The address of the drawing of a time. */
-export function drawingOf(scene: SceneQuestion, seconds: number, width: number): string {
+/** Longer addresses are cut by somebody on the way. */
+const LONGEST_ADDRESS = 1000;
+
+/** The address of the drawing of a time; a long question is sent first and its picture handed back as an address. */
+export function useDrawing(scene: SceneQuestion, seconds: number, width: number) {
+  const address = drawingAt(scene, seconds, width);
+  const long = address.length > LONGEST_ADDRESS;
+  const question = long ? { ...scene, wants: [], seconds } : null;
+  const draw = async (body: NonNullable<typeof question>, signal: AbortSignal) => {
+    const blob: unknown = await answer(
+      api.POST("/api/looks/drawing", { params: { query: { width } }, body, parseAs: "blob", signal }),
+    );
+    return blob as Blob;
+  };
+  const sent = useAsk("drawing", question, draw, { besides: [width] });
+  const blob = long ? sent.answer : null;
+  const made = useMemo(() => (blob ? URL.createObjectURL(blob) : null), [blob]);
+  useEffect(() => {
+    if (made !== null) return () => URL.revokeObjectURL(made);
+  }, [made]);
+  return { address: long ? made : address, failed: long && sent.error !== null };
+}
+
+/** Which drawing that is. */
+export function drawingAt(scene: SceneQuestion, seconds: number, width: number): string {
   const question = JSON.stringify({ ...scene, seconds });
   return `/api/looks/drawing?${new URLSearchParams({ question, width: String(width) }).toString()}`;
 }

@@ -5,7 +5,7 @@ import type { Laid } from "../../state/bench";
 import { useSettled } from "../../ui/useSettled";
 import { words } from "../../words";
 import { roughTime, timeText } from "../../words/times";
-import { drawingOf } from "../../questions/looks";
+import { drawingAt, useDrawing } from "../../questions/looks";
 import { sceneOf } from "../../state/asks";
 
 const STRIP = [1 / 250, 1 / 4, 4, 30, 240];
@@ -25,7 +25,7 @@ export function Drawing({ laid, seconds, onClose }: Props) {
     <aside className="drawing" aria-label={words.looks.drawing.title}>
       <NeedsSignal />
       <figure>
-        <Frame key={drawingOf(sceneOf(laid), shown, 720)} laid={laid} seconds={shown} width={720} />
+        <Frame key={drawingAt(sceneOf(laid), shown, 720)} laid={laid} seconds={shown} width={720} />
         <figcaption>
           <strong>{timeText(shown)}</strong> {words.looks.drawing.caution}
         </figcaption>
@@ -52,17 +52,19 @@ export function Drawing({ laid, seconds, onClose }: Props) {
 /** One drawing; the words take its place while it is on its way or when it cannot be had. */
 function Frame({ laid, seconds, width }: { laid: Laid; seconds: number; width: number }) {
   const [state, setState] = useState<"waiting" | "there" | "failed">("waiting");
+  const { address, failed } = useDrawing(sceneOf(laid), seconds, width);
+  const shown = failed ? "failed" : state;
   return (
-    <span className="frame" data-state={state}>
+    <span className="frame" data-state={shown}>
       <img
-        src={drawingOf(sceneOf(laid), seconds, width)}
+        src={address ?? undefined}
         width={width}
         height={Math.round((width * 2) / 3)}
         alt={words.looks.drawing.alt(timeText(seconds))}
         onLoad={() => setState("there")}
         onError={() => setState("failed")}
       />
-      {state === "failed" && <span className="frame-word">{words.looks.drawing.failed}</span>}
+      {shown === "failed" && <span className="frame-word">{words.looks.drawing.failed}</span>}
     </span>
   );
 }
