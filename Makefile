@@ -19,7 +19,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-postgres lint types bench bench-long bench-watching bench-years mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-postgres lint types bench bench-long bench-watching bench-years bench-load mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -85,6 +85,9 @@ bench-watching: build/dev.stamp build/web.stamp ## frames under ten kinds of sky
 
 bench-years: build/dev.stamp ## 100,000 frames and 2,000 outings of one person against 1,000 and 20 (docs/scale.md)
 	@$(BIN)/python -m bench.years
+
+bench-load: build/dev.stamp build/web.stamp ## one to 32 clients a while each, then eight for ten minutes
+	@$(BIN)/python -m bench.load
 
 mutants: build/dev.stamp ## would the tests notice? small changes to core and permissions, sampled (COUNT=60 SEED=1)
 	@$(PIP) requirements/mutants.txt

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import os
 from collections.abc import Iterator
 from contextlib import contextmanager
+from pathlib import Path
 
 from django.contrib.auth.models import User
 from django.db import DatabaseError, connection, transaction
@@ -23,7 +23,7 @@ def opened(connection: BaseDatabaseWrapper, **_: object) -> None:
 def _file(connection: BaseDatabaseWrapper) -> int | None:
     """Which file a database is; None where it is none, or gone."""
     try:
-        return os.stat(connection.settings_dict["NAME"]).st_ino if connection.vendor == "sqlite" else None
+        return Path(connection.settings_dict["NAME"]).stat().st_ino if connection.vendor == "sqlite" else None
     except OSError:
         return None
 
@@ -55,7 +55,8 @@ def all_or_none(account: User | None = None) -> Iterator[None]:
     What is held is read and written over in one turn, so that nobody's write is lost between the two. SQLite lets one
     write at a time as it is.
     """
-    _still_there()
+    if not connection.in_atomic_block:
+        _still_there()
     with transaction.atomic():
         if account is not None and connection.vendor == "postgresql":
             with connection.cursor() as cursor:

@@ -116,8 +116,8 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
-    # Refusals are answers, not events.
-    "loggers": {"django.request": {"level": "ERROR"}},
+    # Refusals are answers, not events; nor is it one that somebody waits for a moment.
+    "loggers": {"django.request": {"level": "ERROR"}, "waitress.queue": {"level": "ERROR"}},
 }
 
 # Memory-hard, and far quicker to check on a small machine than a million rounds; older passwords move over at sign-in.
