@@ -19,7 +19,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-postgres lint types bench bench-long bench-watching bench-years bench-load mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-postgres lint types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -89,6 +89,16 @@ bench-years: build/dev.stamp ## 100,000 frames and 2,000 outings of one person a
 bench-load: build/dev.stamp build/web.stamp ## one to 32 clients a while each, then eight for ten minutes
 	@$(BIN)/python -m bench.load
 
+care: build/dev.stamp build/node.stamp ## what nobody uses: dead code, unexported names, packages; known faults of packages (asks the registries)
+	@$(PIP) requirements/care.txt
+	-$(BIN)/vulture core imaging server tools bench tests --exclude '*/migrations/*' \
+	  --ignore-decorators '@router.*,@api.*,@pytest.*,@given*,@*.exception_handler' \
+	  --ignore-names 'Meta,Command,handle,add_arguments,RecordsConfig,ready,WHITENOISE_*,on_starting,when_ready' \
+	  | grep -v 'unused variable\|unused attribute\|site/faults\|site/worker\|site/headers'
+	-cd web && npx --no-install knip --no-progress
+	-$(BIN)/pip-audit -r requirements/run.txt --disable-pip --require-hashes
+	-cd web && npm audit --omit=dev
+
 mutants: build/dev.stamp ## would the tests notice? small changes to core and permissions, sampled (COUNT=60 SEED=1)
 	@$(PIP) requirements/mutants.txt
 	@$(BIN)/python -m bench.mutants
@@ -110,7 +120,7 @@ format: build/dev.stamp build/node.stamp ## format everything
 
 lock: build/dev.stamp ## lock the Python requirements anew
 	$(BIN)/pip install --quiet pip-tools==7.6.2
-	for part in run dev mutants postgres; do $(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --no-header --strip-extras \
+	for part in run dev mutants postgres care; do $(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --no-header --strip-extras \
 	  --no-emit-find-links --no-emit-index-url -o requirements/$$part.txt requirements/$$part.in; done
 
 clean: ## forget what was built and installed, keep the data

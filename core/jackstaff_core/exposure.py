@@ -27,7 +27,7 @@ from .light_integral import Path, film_gathered, gathered
 from .marks import Between, Size
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
 from .readout import DIAL_LIMIT
-from .reciprocity import LawGiven, slope
+from .reciprocity import LawGiven, Table, slope
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, apertures, dial
 from .spoken import Rounded, rounded, said
@@ -422,7 +422,9 @@ def _sum(
             rising = "rising" if moved < 0 else "falling"
             yield SumStep(f"Light {rising}", moved, seconds, "light")
     if film_end and (longer := math.log2(film_end / seconds)) > 0:
-        yield SumStep("Film loses speed", longer, film_end, "film")
+        past = isinstance(film, Table) and film.extrapolates(seconds)
+        named = "Film loses speed, past the end of its table" if past else "Film loses speed"
+        yield SumStep(named, longer, film_end, "film")
 
 
 def _bounded(seconds: float) -> None:

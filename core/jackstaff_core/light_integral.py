@@ -192,14 +192,3 @@ def largest_reachable(path: Path) -> float:
     last = max(path.seconds[-1], 0.0)
     tail = math.exp2(path.at(last)) / (-path.slope_after * _LN2)
     return (gathered(path, 0.0, last) if last > 0 else 0.0) + tail
-
-
-def _lambert(z: float) -> float:
-    w = math.log1p(z)
-    for _ in range(30):
-        e = math.exp(w)
-        step = (w * e - z) / (e * (w + 1))
-        w -= step
-        if abs(step) < 1e-15:
-            break
-    return w

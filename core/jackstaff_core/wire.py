@@ -215,11 +215,6 @@ def _either(members: list[Any], marks: tuple[Any, ...]) -> Reader:
     return either
 
 
-def _sort_of(member: Any) -> str:
-    plain, _ = parted(member)
-    return "text" if plain is str else "map" if typing.get_origin(plain) else "number"
-
-
 def _list_reader(plain: Any, origin: Any, marks: tuple[Any, ...]) -> Reader:
     members = typing.get_args(plain)
     size = next((mark for mark in marks if isinstance(mark, Size)), Size())

@@ -12,13 +12,10 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from .light import Bytes, Picture, decoded, encoded
 from .noise import rough
 from .scene import Exposed, draw
-
-Cells = NDArray[np.float32]
 
 COLUMNS, ROWS = 16, 12
 MIDDLE = 0.10

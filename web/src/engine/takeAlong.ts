@@ -11,7 +11,7 @@ const CACHE = "jackstaff-engine";
 /** When the hands rest after a start [ms]. */
 const IDLE_MS = 2500;
 
-export type Stage = "none" | "fetching" | "starting" | "ready" | "failed";
+type Stage = "none" | "fetching" | "starting" | "ready" | "failed";
 
 export interface TakenAlong {
   stage: Stage;

@@ -1,8 +1,6 @@
 import { type QueryKey, useQuery } from "@tanstack/react-query";
-import { type Schemas, Refused } from "../api/client";
+import { Refused } from "../api/client";
 import { useSettled } from "../ui/useSettled";
-
-export type { Schemas };
 
 /** An answer, and whether it is the answer to what is asked now. */
 export interface Asked<Answer> {

@@ -10,7 +10,7 @@ export type Step = Schemas["LightStepAnswer"];
 export type Weight = Schemas["WeightAnswer"];
 
 /** Ask the core in this page, and nobody else. */
-export async function askHere<Answer>(name: string, body: unknown, signal?: AbortSignal): Promise<Answer> {
+async function askHere<Answer>(name: string, body: unknown, signal?: AbortSignal): Promise<Answer> {
   if (!here.ask) throw new Unreachable();
   const said = await here.ask(name, JSON.stringify(body), signal ?? new AbortController().signal);
   const read: unknown = JSON.parse(said.text);

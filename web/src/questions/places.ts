@@ -1,7 +1,6 @@
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
-export type Days = Schemas["DaysAnswer"];
 export type DaysQuestion = Schemas["DaysAsked"];
 
 /** What place a text means; asked when the hands rest. */

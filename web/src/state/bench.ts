@@ -12,7 +12,7 @@ import { drawer } from "./store";
 
 /** What stands on the bench: the reading, what is on the lens, what is held and what floats. */
 export type Scale = Schemas["Counting"];
-export type { ExposureQuestion, Floating, Step } from "../questions/bench";
+export type { Floating } from "../questions/bench";
 export type { Glass } from "./bag";
 
 /** What the meter says. */
@@ -26,7 +26,7 @@ interface Metered {
 }
 
 /** A reading with its instant. */
-export type Taken = Metered & { at: string };
+type Taken = Metered & { at: string };
 
 export interface Bench extends Metered {
   meteredAt: string | null;

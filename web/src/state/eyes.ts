@@ -2,7 +2,7 @@ import { askSkySeen, type SkyKind } from "../questions/lightWatch";
 import { cellsOf } from "../ui/cells";
 
 /** What is seen at one look; null while the eye is shut. */
-export interface Seen {
+interface Seen {
   cells: (number | null)[];
   held: boolean;
   exposure_seconds: number | null;
@@ -29,7 +29,8 @@ export class CannotSee extends Error {
   }
 }
 
-export const [COLUMNS, ROWS] = [16, 12];
+export const COLUMNS = 16;
+const ROWS = 12;
 const [WIDTH, HEIGHT] = [160, 120];
 /** Exposure times are told in units of 0.1 ms (Image Capture). */
 const TOLD_UNIT_S = 1e-4;

@@ -10,7 +10,7 @@ import { drawer, store } from "./store";
  * A phone that watches the light. The page that started it owns the eyes; what they saw, a number a look, is this
  * browser's, so that every page reads it and a reload loses nothing but the eyes. Pictures are measured and gone.
  */
-export type Sight = "starting" | "watching" | "moved" | "lost" | "away" | "ended";
+type Sight = "starting" | "watching" | "moved" | "lost" | "away" | "ended";
 /** Why it does not watch (any more). */
 export type Why = Unseen | "tells_nothing" | "core" | "taken" | "other" | "long" | null;
 

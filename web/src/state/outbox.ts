@@ -77,7 +77,7 @@ export async function exchangeFor(owner: string, number: number | null, stranger
 }
 
 /** Something waits: send it when hands rest, or at once. */
-export function soon(after = QUIET_MS): void {
+function soon(after = QUIET_MS): void {
   if (account === null) return;
   wanted.push = true;
   window.clearTimeout(timer);

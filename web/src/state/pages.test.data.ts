@@ -12,7 +12,7 @@ export async function page() {
 type Heard = (event: { data: unknown }) => void;
 
 /** What pages tell each other, delivered in turn. */
-export class Channel {
+class Channel {
   static all: Channel[] = [];
   private heard: Heard[] = [];
   constructor(readonly name: string) {

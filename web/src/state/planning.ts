@@ -102,21 +102,21 @@ function instant(day: Day, name: string): number | undefined {
 }
 
 /** From the first light to an hour and a half of sun. */
-export function dawnOf(day: Day): Stretch | undefined {
+function dawnOf(day: Day): Stretch | undefined {
   const sunrise = instant(day, "sunrise");
   if (sunrise === undefined) return undefined;
   return { from: instant(day, "nautical_dawn") ?? sunrise - 90 * MINUTE, to: sunrise + 90 * MINUTE };
 }
 
 /** From an hour and a half of sun to the last light. */
-export function duskOf(day: Day): Stretch | undefined {
+function duskOf(day: Day): Stretch | undefined {
   const sunset = instant(day, "sunset");
   if (sunset === undefined) return undefined;
   return { from: sunset - 90 * MINUTE, to: instant(day, "nautical_dusk") ?? sunset + 90 * MINUTE };
 }
 
 /** From the first light to sunrise, and from sunset to the last light. */
-export function blueOf(day: Day): Stretch[] {
+function blueOf(day: Day): Stretch[] {
   const [sunrise, sunset] = [instant(day, "sunrise"), instant(day, "sunset")];
   const [dawn, dusk] = [instant(day, "nautical_dawn"), instant(day, "nautical_dusk")];
   return [
@@ -126,7 +126,7 @@ export function blueOf(day: Day): Stretch[] {
 }
 
 /** Around a low water that comes within two hours of sunrise or sunset. */
-export function lowOf(day: Day): Stretch[] {
+function lowOf(day: Day): Stretch[] {
   const suns = [instant(day, "sunrise"), instant(day, "sunset")].filter((sun) => sun !== undefined);
   return day.waters
     .filter((turn) => !turn.high && suns.some((sun) => Math.abs(Date.parse(turn.at) - sun) <= 120 * MINUTE))

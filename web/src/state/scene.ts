@@ -14,7 +14,6 @@ export type Kind =
   | "stars"
   | "tide"
   | "spin";
-export type Window = Schemas["WindowAnswer"];
 export type Want = Schemas["WantAsked"];
 
 export interface SceneSubject {

@@ -32,7 +32,7 @@ export interface Doc {
   waiting: Waiting | null;
 }
 
-export type Change = (held: Doc | undefined) => Doc | null | undefined;
+type Change = (held: Doc | undefined) => Doc | null | undefined;
 
 /** Where documents are kept between visits: this browser's database, or memory where there is none. */
 export interface Shelf {

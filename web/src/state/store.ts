@@ -36,7 +36,7 @@ export interface Broken {
   content: unknown;
 }
 
-export const BROKEN: Kind<Broken> = {
+const BROKEN: Kind<Broken> = {
   name: "broken",
   version: 1,
   check: (content) =>
@@ -478,10 +478,6 @@ export const broken = drawer(BROKEN);
 
 export function useTrouble(): Trouble {
   return useSyncExternalStore(store.subscribe, () => store.trouble);
-}
-
-export function useOwner(): string {
-  return useSyncExternalStore(store.subscribe, () => store.owner);
 }
 
 export function useWaiting(): readonly Doc[] {

@@ -25,7 +25,7 @@ export interface TypedTime {
 }
 
 /** What most dials end at, where no body is known [s]. */
-export const USUAL_DIAL_S = 30;
+const USUAL_DIAL_S = 30;
 
 /** A shutter time as one types it from a display: what it may mean is asked, never guessed. */
 export function useShutterText(start = "", step: Step = "third", dialLimit = USUAL_DIAL_S): TypedTime {

@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 import { words } from "../../words";
 import { markText, signedStops, timeText } from "../../words/times";
 
-export type SumStep = Schemas["SumStepDoc"];
+type SumStep = Schemas["SumStepDoc"];
 
 /** A span of the staff that one part of the sum takes. */
 export interface Part {

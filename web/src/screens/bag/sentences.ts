@@ -55,7 +55,7 @@ export function strengthOf(item: ItemOf<"glass">): string {
 }
 
 /** A day as people say it; what was typed otherwise stands as it was. */
-export function dayOf(day: string): string {
+function dayOf(day: string): string {
   const at = Date.parse(`${day}T12:00:00`);
   return Number.isNaN(at) ? day : DAY.format(at);
 }

@@ -1,6 +1,6 @@
 /** How dark the sky is over a time, from the sun's altitude at its beginning and its named moments. */
 
-export type Tone = "night" | "astronomical" | "nautical" | "civil" | "day";
+type Tone = "night" | "astronomical" | "nautical" | "civil" | "day";
 
 export interface Toned {
   from: number;

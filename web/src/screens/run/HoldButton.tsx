@@ -2,7 +2,7 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useHeadset } from "../../ui/lockScreen";
 import { useKeys } from "../../ui/useKeys";
 
-export const HOLD_MS = 600;
+const HOLD_MS = 600;
 /** A remote's button may send no more than a press: two of them within this are meant [ms]. */
 const TWICE_MS = 2000;
 /** A press so soon after the button has come is the one that brought it [ms]. */

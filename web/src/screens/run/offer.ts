@@ -15,14 +15,14 @@ const GRAIN = 30_000;
 const LEAST_STOPS = 0.02;
 
 /** The corrected frame that is offered after a verdict; null while there is none. */
-export interface Offer {
+interface Offer {
   time: string;
   step: string;
   arm: (cause: Cause | null) => void;
 }
 
 /** The same correction taken by the aperture, at about the time the frame had. */
-export interface Opened {
+interface Opened {
   aperture: string;
   time: string;
   arm: (cause: Cause | null) => void;
