@@ -67,9 +67,9 @@ types: build/dev.stamp build/node.stamp ## regenerate the interface types and th
 	cd web && npx --no-install openapi-typescript src/api/openapi.json -o src/api/schema.d.ts
 	$(BIN)/python -m tools.formats
 
-test-postgres: build/dev.stamp ## the server's tests with the records in PostgreSQL, which they start and end themselves (docs/scale.md)
+test-postgres: build/dev.stamp ## what asks a server, with the records in PostgreSQL, which they start and end themselves (docs/scale.md)
 	@$(PIP) requirements/postgres.txt
-	$(BIN)/python -m tools.postgres pytest tests/api -n 3 --dist worksteal -m "not database_file"
+	$(BIN)/python -m tools.postgres pytest tests/api tests/browser -n 3 --dist worksteal -m "not database_file"
 
 bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference in the same run
 	@tools/preflight.sh chromium

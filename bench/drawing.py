@@ -5,6 +5,7 @@ from __future__ import annotations
 import statistics
 import time
 
+from bench.table import row
 from jackstaff_core.looks import LooksQuestion
 from jackstaff_core.subjects import Camera, Subject
 from jackstaff_imaging.scene import draw, exposed, jpeg
@@ -31,10 +32,10 @@ def drawn(seconds: float, width: int) -> float:
 def main() -> None:
     one = statistics.median(drawn(30.0, 960) for _ in range(5))
     strip = sum(drawn(seconds, 960) for seconds in STRIP)
-    print(f"Drawing 960x640: {one:.2f} s   (aim under 1 s); five times: {strip:.2f} s   (aim under 3 s)")
+    row("drawing 960x640 / five times", f"{one:.2f} s / {strip:.2f} s", "1 s / 3 s")
     sizes = (240, 480, 960, 1600)
     grown = [statistics.median(drawn(30.0, width) for _ in range(3)) for width in sizes]
-    said = ", ".join(
-        f"{(width / 960) ** 2:.2f} x pixels {taken / one:.2f}" for width, taken in zip(sizes, grown, strict=True)
+    row(
+        f"drawing with {', '.join(f'{(width / 960) ** 2:.2g}' for width in sizes)} times the pixels (1 = 1)",
+        ", ".join(f"{taken / one:.2f}" for taken in grown),
     )
-    print(f"  grows: {said}")

@@ -9,6 +9,7 @@ from collections.abc import Callable
 from functools import partial
 from itertools import combinations
 
+from bench.table import ratio, row
 from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.scales import apertures, isos
@@ -56,9 +57,9 @@ def main() -> None:
     question = asked(14)
     pairs = [(timed(lambda: find(question)), timed(lambda: plain(question))) for _ in range(ROUNDS)]
     finder, loop = (statistics.median(times) for times in zip(*pairs, strict=True))
-    print(f"Finder, 14 glasses, 3 slots, against the plain loop, {ROUNDS} of each in turn:")
-    print(f"  {finder * 1e3:.1f} ms : {loop * 1e3:.1f} ms = {finder / loop:.2f}   (aim 1.5 or less)")
+    plain = "the plain loop over combinations, apertures and ISOs with a product each"
+    ratio(f"finder, 14 glasses and 3 slots, to {plain}", finder * 1e3, loop * 1e3, "ms", "1.5 or less")
     sizes = (6, 10, 14, 20, 24)
     grown = [statistics.median(timed(partial(find, asked(size))) for _ in range(5)) for size in sizes]
-    said = ", ".join(f"{size} glasses {taken / grown[2]:.2f}" for size, taken in zip(sizes, grown, strict=True))
-    print(f"  grows: {said}   (14 glasses = 1)")
+    said = ", ".join(f"{taken / grown[2]:.2f}" for taken in grown)
+    row(f"finder with {', '.join(map(str, sizes))} glasses (14 = 1)", said)

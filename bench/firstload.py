@@ -6,6 +6,8 @@ import statistics
 
 from playwright.sync_api import Browser, BrowserContext, Page, Request
 
+from bench.table import row
+
 VISITS = 9
 IDLE_SECONDS = 60
 FIRST_LOAD_AIM = 130_000
@@ -48,12 +50,12 @@ def _painted(browser: Browser, url: str) -> None:
         page.goto(url)
         rows["a returning visit"].append(tuple(page.evaluate(_PAINTED)))
         context.close()
-    print(f"Navigation to painted answer against the page's first paint, median of {VISITS}:")
     for name, times in rows.items():
         answer, shell = (statistics.median(each) for each in zip(*times, strict=True))
         ratio = statistics.median(one / other for one, other in times)
-        aim = "   (aim 1.3 or less)" if name == "a returning visit" else ""
-        print(f"  {name}: {answer:.0f} ms : {shell:.0f} ms = {ratio:.2f}{aim}")
+        aim = "1.3 or less" if name == "a returning visit" else ""
+        what = f"navigation to painted answer to the page's first paint, {name}"
+        row(what, f"{ratio:.2f} ({answer:.0f} ms to {shell:.0f} ms)", aim)
 
 
 def _slowly(browser: Browser, url: str) -> None:
@@ -70,7 +72,8 @@ def _slowly(browser: Browser, url: str) -> None:
             page.wait_for_timeout(2500)
         context.close()
     first, returning = (statistics.median(times) / 1000 for times in taken.values())
-    print(f"  a processor four times as slow: first {first:.2f} s (aim 2), returning {returning:.2f} s (aim 1)")
+    what = "the same visits with the page's processor four times as slow, first / returning"
+    row(what, f"{first:.2f} s / {returning:.2f} s", "2 s / 1 s")
 
 
 def _bytes(browser: Browser, url: str) -> None:
@@ -86,13 +89,12 @@ def _bytes(browser: Browser, url: str) -> None:
     for request in finished:
         kind = _kind(request.url)
         sizes[kind] = sizes.get(kind, 0) + request.sizes()["responseBodySize"]
-    asked = [request.url.removeprefix(url) for request in finished if "/api/" in request.url]
     page_bytes = sum(size for kind, size in sizes.items() if kind in {"script", "style", "page"})
-    print("Bytes of a first load, compressed:")
-    print(f"  script {sizes['script']}, style {sizes['style']} (aim 14000), page {sizes['page']}")
-    print(f"  together {page_bytes} of {FIRST_LOAD_AIM} = {page_bytes / FIRST_LOAD_AIM:.2f}   (aim 1 or less)")
-    print(f"  beside that: typeface {sizes.get('typeface', 0)}, answers {sizes.get('answer', 0)}")
-    print(f"  asked until then: {', '.join(asked)}")
+    parts = " + ".join(f"{sizes[name] / 1e3:.1f}" for name in ("script", "style", "page"))
+    what = "first load, compressed: script + style + page; typeface and answers beside it"
+    beside = f"{sizes.get('typeface', 0) / 1e3:.0f} and {sizes.get('answer', 0) / 1e3:.0f} kB"
+    aim = f"{FIRST_LOAD_AIM / 1e3:.0f} kB, 14 kB of it style"
+    row(what, f"{parts} = {page_bytes / 1e3:.1f} kB; {beside}", aim)
     context.close()
 
 
@@ -107,11 +109,13 @@ def _idle(browser: Browser, url: str) -> None:
     """Requests of a page that nobody touches, each screen for its share of a minute."""
     context = _guest(browser, url)
     page = context.new_page()
-    print(f"Requests in {IDLE_SECONDS} s of idling:")
+    idle: list[str] = []
     for path in ("/", "/outing", "/log", "/kit"):
         page.goto(url + path)
         page.wait_for_timeout(6000)
-        print(f"  {path}: {_asked(page)}   (aim 0)")
+        idle.append(str(_asked(page)))
+    what = f"requests of bench, outing, log, bag in {IDLE_SECONDS} s while nobody touches them"
+    row(what, ", ".join(idle), "0")
     context.close()
 
 

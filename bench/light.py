@@ -8,6 +8,7 @@ from datetime import UTC, datetime, timedelta
 
 from astral.sun import zenith_and_azimuth
 
+from bench.table import ratio, row
 from jackstaff_core.days import DaysQuestion, days
 from jackstaff_core.finder import GlassKind, KitGlass
 from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
@@ -38,16 +39,17 @@ def positions() -> None:
 def main() -> None:
     pairs = [(timed(lambda: forecast(DAY)), timed(positions)) for _ in range(ROUNDS)]
     own, bare = (statistics.median(times) for times in zip(*pairs, strict=True))
-    print(f"A day of light at one-minute steps against the library's bare positions, {ROUNDS} of each in turn:")
-    print(f"  {own * 1e3:.0f} ms : {bare * 1e3:.0f} ms = {own / bare:.2f}   (aim 1.3 or less)")
+    bare_positions = "the library's bare positions"
+    what = f"a day of light at one-minute steps to {bare_positions}"
+    ratio(what, own * 1e3, bare * 1e3, "ms", "1.3 or less")
     wish = SwapWish(20.0, 110.0, KIT, 3, ("2.8", "16"), ("64", "125"))
     asked = [
         DaysQuestion(PLACE, "Europe/Oslo", BEGIN.date() + timedelta(days=40 * turn), wish=wish) for turn in range(5)
     ]
     fortnight = statistics.median(timed(lambda each=each: days(each)) for each in asked)
-    print("Fourteen days with moon and a bag's reach against fourteen days of the library's bare positions:")
-    print(f"  {fortnight * 1e3:.0f} ms : {14 * bare * 1e3:.0f} ms = {fortnight / bare / 14:.2f}   (aim 1.5 or less)")
+    what = f"fourteen days with moon and a bag's reach to fourteen days of {bare_positions}"
+    ratio(what, fortnight * 1e3, 14 * bare * 1e3, "ms", "1.5 or less")
     light = forecast(LightQuestion(PLACE, BEGIN + timedelta(hours=3), BEGIN + timedelta(hours=6))).points
     wish = SwapWish(20.0, 60.0, KIT, 3, ("5.6", "16"), ("64", "125"))
     seconds = statistics.median(timed(lambda: plan(light, wish)) for _ in range(3))
-    print(f"Swap plan for 3 hours, 10 glasses: {seconds:.2f} s   (aim under 1 s)")
+    row("swap plan for 3 hours, 10 glasses", f"{seconds:.2f} s", "under 1 s")

@@ -17,6 +17,7 @@ from PIL import Image
 from playwright.sync_api import sync_playwright
 from tools.serving import CHROMIUM, serving
 
+from bench.table import ratio, row
 from jackstaff_core.calibration import CalibrationQuestion, Judged, calibrate, learn
 from jackstaff_imaging.light import Bytes, encoded
 from jackstaff_imaging.pair import measure
@@ -60,11 +61,9 @@ def _pair() -> None:
         times["decode"].append(decoded - begun)
         times["pair"].append(time.perf_counter() - begun)
     bare, whole = (statistics.median(times[name]) for name in ("decode", "pair"))
-    print(f"Frame pair, two JPEGs of 24 megapixels ({sum(map(len, files)) / 1e6:.0f} MB), against decoding them:")
-    print(f"  {whole:.2f} s : {bare:.2f} s = {whole / bare:.2f}   (aim 2 or less)")
-    print(
-        f"  memory at most {_peak(files, measured=True):.0f} MB, decoding alone {_peak(files, measured=False):.0f} MB"
-    )
+    ratio("frame pair, two JPEGs of 24 megapixels, to decoding the same two", whole, bare, "s", "2 or less")
+    held = _peak(files, measured=True), _peak(files, measured=False)
+    ratio("the same, memory at most", *held, "MB", "1.3 or less")
 
 
 def _peak(files: list[bytes], *, measured: bool) -> float:
@@ -104,8 +103,11 @@ def _calibration() -> None:
         work()
         timed.append(time.perf_counter() - begun)
     plain, robust, whole = timed
-    print("Calibration of 2,000 frames, 20 glasses and 100 sessions:")
-    print(f"  {plain:.2f} s, outliers apart {robust:.2f} s, with doubts about labels {whole:.2f} s   (aim under 0.5 s)")
+    row(
+        "calibration of 2,000 frames, 20 glasses, 100 sessions / outliers apart / with doubts about labels",
+        f"{plain:.2f} s / {robust:.2f} s / {whole:.2f} s",
+        "under 0.5 s",
+    )
 
 
 def _page() -> None:
@@ -137,10 +139,10 @@ def _page() -> None:
                     if turn >= 2:
                         seen[name].append(time.perf_counter() - begun)
         browser.close()
-    print("A page of the log with 10,000 frames against 100, in turn:")
     for what, times in (("asked of the server", asked), ("until its rows stand in Chromium", seen)):
         long_, short_ = statistics.median(times["long"]), statistics.median(times["short"])
-        print(f"  {what} {long_ * 1e3:.0f} ms : {short_ * 1e3:.0f} ms = {long_ / short_:.2f}   (aim 1.5 or less)")
+        page_ = f"a page of the log with 10,000 frames to one with 100, {what}"
+        ratio(page_, long_ * 1e3, short_ * 1e3, "ms", "1.5 or less")
 
 
 if __name__ == "__main__":

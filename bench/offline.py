@@ -10,6 +10,8 @@ from playwright.sync_api import Browser, Page
 from tests.browser.test_offline import MORE
 from tests.core.test_wire import SAMPLES
 
+from bench.table import row
+
 PHONE = 4
 """A phone in the field is so many times as slow; a browser slows no worker down, so it is reckoned."""
 ASKED = {"exposure": 60, "steer": 60, "stacks": 8, "outing/days": 4}
@@ -58,14 +60,14 @@ def main(browser: Browser, url: str) -> None:
     page.wait_for_selector("[data-testid=answer-time]")
     _sizes(page)
     first, *again = page.evaluate(_BOOT, 5)
-    print(f"The core's start in the browser: {first:.0f} ms, again {statistics.median(again):.0f} ms")
-    print("Asked of the browser's core and of the server over the loopback in turn, p95:")
+    what = "the core's start in the browser, first / again"
+    row(what, f"{first / 1e3:.1f} s / {statistics.median(again) / 1e3:.1f} s")
     for name, times in ASKED.items():
         taken = page.evaluate(_ASK, [name, [json.dumps(body) for body in _different(name, times)]])
         engine, server = (statistics.quantiles(taken[key], n=20)[-1] for key in ("engine", "server"))
-        print(
-            f"  {name}: {engine:.0f} ms : {server:.0f} ms = {engine / server:.1f}; {engine * PHONE:.0f} ms on a phone"
-        )
+        what = f"{name} asked of the browser's core to the same asked of the server over the loopback, p95"
+        figure = f"{engine / server:.2f} ({engine:.0f} ms to {server:.0f} ms)"
+        row(what, figure, f"on a phone four times as slow {engine * PHONE:.0f} ms")
     context.close()
 
 
@@ -89,4 +91,4 @@ def _sizes(page: Page) -> None:
             return [sum(on.map(({ encodedBodySize }) => encodedBodySize)), sum(whole.map(({ size }) => size))];
         }"""
     )
-    print(f"Taken along: {sizes[0] / 1e6:.1f} MB on the way, {sizes[1] / 1e6:.1f} MB kept")
+    row("taken along: on the way / kept", f"{sizes[0] / 1e6:.1f} MB / {sizes[1] / 1e6:.1f} MB")

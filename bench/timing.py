@@ -13,6 +13,8 @@ from typing import Any
 from playwright.sync_api import Browser, Page, expect
 from tools.browserdata import kept, noted
 
+from bench.table import row
+
 MINUTES = float(os.environ.get("JACKSTAFF_BENCH_MINUTES", "10"))
 
 
@@ -25,14 +27,14 @@ def main(browser: Browser, url: str) -> None:
     begun = time.monotonic()
     while time.monotonic() - begun < MINUTES * 60:
         pages["in front"][0].wait_for_timeout(1000)
-    print(f"A run of {MINUTES:g} real minutes against this process's own clock:")
     for name, (page, opened) in pages.items():
         # What the page counts and what this clock says, read as close together as can be.
         before = time.monotonic()
         counted, age = _counted(page)
         after = time.monotonic()
         error = counted + age - ((before + after) / 2 - opened)
-        print(f"  page {name}: off by {abs(error) * 1e3:.0f} ms   (aim 50 ms or less)")
+        what = f"ending a run of {MINUTES:g} minutes to this process's own clock, page {name}"
+        row(what, f"{abs(error) * 1e3:.0f} ms off", "50 ms or less")
         page.context.close()
 
 

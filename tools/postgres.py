@@ -16,6 +16,7 @@ import tempfile
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 from urllib.parse import quote
 
 
@@ -61,6 +62,31 @@ def database_of(data: Path, url: str) -> str:
         subprocess.run(command, check=True)
         made.write_text(name)
     return own
+
+
+class _Connection:
+    """Takes the other database's marks for values."""
+
+    def __init__(self, connection: Any) -> None:
+        self._connection = connection
+
+    def execute(self, sql: str, values: Sequence[object] = ()) -> Any:
+        return self._connection.execute(sql.replace("?", "%s"), [_value(each) for each in values])
+
+
+def _value(each: object) -> object:
+    from psycopg.types.json import Jsonb  # noqa: PLC0415
+
+    return Jsonb(each) if isinstance(each, dict | list) else each
+
+
+@contextmanager
+def connected(url: str) -> Iterator[_Connection]:
+    """Into a database by its address."""
+    import psycopg  # noqa: PLC0415 (installed only where it is used)
+
+    with psycopg.connect(url) as connection:
+        yield _Connection(connection)
 
 
 def _found(name: str) -> str:

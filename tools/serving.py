@@ -6,6 +6,7 @@ import os
 import shutil
 import signal
 import socket
+import sqlite3
 import subprocess
 import sys
 import time
@@ -63,6 +64,17 @@ class Server:
         if self.process is not None and self.process.poll() is None:
             self.process.terminate()
             self.process.wait(timeout=15)
+
+
+@contextmanager
+def records(server: Server) -> Iterator[Any]:
+    """The server's own database, to look into and to write with ``?`` in place of values; kept when it ends well."""
+    if url := server.environment.get("DATABASE_URL"):
+        with postgres.connected(url) as connection:
+            yield connection
+    else:
+        with sqlite3.connect(server.data / "jackstaff.sqlite3", timeout=15) as connection:
+            yield connection
 
 
 FILLED = "filled"

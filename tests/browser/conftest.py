@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import sqlite3
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
@@ -11,7 +10,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, Response, expect
 from tools.browserdata import kept
-from tools.serving import CHROMIUM, Server
+from tools.serving import CHROMIUM, Server, records
 
 from tests.conftest import OTHER_PASSWORD
 
@@ -128,9 +127,9 @@ _KITS: dict[Path, dict[str, list[tuple[Any, ...]]]] = {}
 """What the shared accounts owned at first, by the server's folder."""
 
 
-def _rows(database: sqlite3.Connection, table: str, own: str) -> list[tuple[Any, ...]]:
+def _rows(database: Any, table: str, own: str) -> list[tuple[Any, ...]]:
     of_kit = " AND kind = 'kit'" if table == "revision" else ""
-    return database.execute(f"SELECT * FROM records_{table} WHERE {own}{of_kit}", SHARED).fetchall()  # noqa: S608
+    return list(database.execute(f"SELECT * FROM records_{table} WHERE {own}{of_kit}", SHARED).fetchall())  # noqa: S608
 
 
 @pytest.fixture(autouse=True)
@@ -139,7 +138,7 @@ def _nothing_left_behind(server: Server) -> None:
     kit is again what it was when the server started."""
     marks = ", ".join("?" * len(SHARED))
     own = f"account_id IN (SELECT id FROM auth_user WHERE username IN ({marks}))"  # noqa: S608
-    with sqlite3.connect(server.data / "jackstaff.sqlite3", timeout=15) as database:
+    with records(server) as database:
         for table in _OF_A_FRAME:
             frames = f"SELECT id FROM records_frame WHERE {own}"  # noqa: S608
             database.execute(f"DELETE FROM records_{table} WHERE frame_id IN ({frames})", SHARED)  # noqa: S608

@@ -7,7 +7,6 @@ import math
 import os
 import random
 import re
-import sqlite3
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -15,7 +14,7 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
-from tools.serving import Server, serving
+from tools.serving import Server, records, serving
 
 from jackstaff_core.answering import names
 from tests.core.test_wire import READING, SAMPLES
@@ -138,7 +137,7 @@ def test_two_devices_bring_home_what_they_did_alone(browser: Browser, own_server
     rock.page.keyboard.press("k")
     expect(rock.page.get_by_role("button", name="Slot ND 9, 9.4 stops; label 9")).to_be_visible()
     # Once each, and as they were made: nothing is set aside.
-    with sqlite3.connect(own_server.data / "jackstaff.sqlite3") as database:
+    with records(own_server) as database:
         kept = database.execute(
             "SELECT count(*) FROM records_frame JOIN auth_user u ON u.id = account_id WHERE username = 'edda'"
         )

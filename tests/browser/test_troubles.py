@@ -14,6 +14,7 @@ from tools.serving import Server, serving
 from .conftest import Visit
 from .test_run import arm, expect_running, newest, open_it
 
+pytestmark = pytest.mark.database_file
 DATABASE = "jackstaff.sqlite3"
 
 
