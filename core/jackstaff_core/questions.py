@@ -21,6 +21,8 @@ from .days import Days, DaysQuestion, days
 from .density import Label, density
 from .described import DESCRIBED, DescribedKind
 from .dials import Scales, ScalesQuestion, scales_of
+from .drillgrade import Graded, GradeQuestion, grade
+from .drills import Drill, DrillQuestion, drill
 from .evidence import Evidence, weigh
 from .exposure import Correction, Exposure, ExposureQuestion, expose
 from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
@@ -53,6 +55,7 @@ from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step, ev100
 from .series import Series, SeriesQuestion, series
 from .sky import Sky, SkyChanges
 from .solving import Solved, SolveQuestion, solve
+from .spacing import NextDrill, NextQuestion, next_drill
 from .stacking import FocalLength, Rig, findings, usable_end
 from .subjects import Camera
 from .swaps import SwapPlan, SwapWish, plan
@@ -582,6 +585,9 @@ QUESTIONS: dict[str, Question] = {
     "log/reviewed": Question(ReviewedQuestion, reviewed, ReviewedAnswer),
     "log/evidence": Question(LogQuestion, lambda q: weigh(q.finished(), solids(q.items)), Evidence),
     "log/learnt": Question(LogQuestion, lambda q: learnt(q.finished()), LearntAnswer),
+    "practice/next": Question(NextQuestion, next_drill, NextDrill),
+    "practice/drill": Question(DrillQuestion, drill, Drill),
+    "practice/grade": Question(GradeQuestion, grade, Graded),
     "fieldcard": Question(FieldCardQuestion, _field_card, FieldCardAnswer),
 }
 """By the address under /api."""

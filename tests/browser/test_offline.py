@@ -214,6 +214,12 @@ FRAME = {
     "events": [], "review": {"came_out": -0.333, "seen": ["cast"]},
 }  # fmt: skip
 MORE: dict[str, dict[str, Any]] = {
+    "practice/next": {
+        "now": "2027-04-17T05:00:00Z", "seed": 7, "seen": ["cast"], "missed_frames": 2, "last": "dial",
+        "remembered": [{"kind": "stack", "box": 3, "due": "2027-04-16T05:00:00Z"}],
+    },
+    "practice/drill": {"kind": "light", "seed": 7, "glass": [{"name": "Slot ND 9", "stops": 9.3}]},
+    "practice/grade": {"kind": "stack", "seed": 7, "said": "2m08", "glass": [{"name": "Slot ND 9", "stops": 9.3}]},
     "readout": {"text": "4", "step": "third", "dial_limit": 30},
     "density": {"text": "ND 1.8"},
     "reach": {"reading": READING, "glass": OWN, "slots": 2, "wished": [7.5, 9.0]},

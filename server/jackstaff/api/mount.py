@@ -25,6 +25,7 @@ _TAGS = {
     "calibration": "log",
     "fieldcard": "log",
     "log": "log",
+    "practice": "practice",
 }
 
 router = Router()

@@ -1475,6 +1475,68 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Drill
+         * @description Which drill: its kind and its seed, the solid filters of the bag it draws on, and what one's own log shows.
+         */
+        post: operations["jackstaff_api_mount_practice_drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/grade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Grade
+         * @description An answer as it was typed, or the place of a choice, to the drill of this kind and seed; ``box`` as held.
+         */
+        post: operations["jackstaff_api_mount_practice_grade"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Next
+         * @description What is remembered, what the log shows, and which kind was asked last, so that it is not asked twice running.
+         *
+         *     ``missed_frames`` is how many frames of the log were off by more than a third without a named fault.
+         */
+        post: operations["jackstaff_api_mount_practice_next"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reach": {
         parameters: {
             query?: never;
@@ -2094,6 +2156,8 @@ export interface components {
             middle_seconds: number;
             to_seconds: number | null;
         };
+        /** @enum {string} */
+        Answered: "time" | "stops" | "choice";
         /**
          * ApertureFits
          * @description The aperture mark at which a chosen time is nearer to right, and what is left over there [stops, + brighter].
@@ -2928,6 +2992,35 @@ export interface components {
              */
             width: number;
         };
+        /**
+         * Drill
+         * @description One drill with what is right: seconds, stops, or the place of a choice. ``steps`` is the sum on the staff.
+         */
+        DrillAnswer: {
+            answered: components["schemas"]["Answered"];
+            asks: string;
+            choices: string[];
+            kind: components["schemas"]["DrillKind"];
+            right: number;
+            right_said: string;
+            steps: components["schemas"]["SumStepAnswer"][];
+            why: string;
+            within_stops: number;
+        };
+        /**
+         * DrillQuestion
+         * @description Which drill: its kind and its seed, the solid filters of the bag it draws on, and what one's own log shows.
+         */
+        DrillAsked: {
+            /** @default [] */
+            glass: components["schemas"]["OwnGlassAsked"][];
+            kind: components["schemas"]["DrillKind"];
+            seed: number;
+            /** @default [] */
+            seen: components["schemas"]["Seen"][];
+        };
+        /** @enum {string} */
+        DrillKind: "dial" | "notation" | "stack" | "trade" | "one_reading" | "light" | "plausible" | "defect";
         /**
          * EndAsked
          * @description The password, so that nobody else ends the account on an open page.
@@ -3873,6 +3966,37 @@ export interface components {
             stops: number;
         };
         /**
+         * GradeQuestion
+         * @description An answer as it was typed, or the place of a choice, to the drill of this kind and seed; ``box`` as held.
+         */
+        GradeAsked: {
+            /** @default 1 */
+            box: number;
+            /** @default [] */
+            glass: components["schemas"]["OwnGlassAsked"][];
+            kind: components["schemas"]["DrillKind"];
+            said: string;
+            seed: number;
+            /** @default [] */
+            seen: components["schemas"]["Seen"][];
+        };
+        /**
+         * Graded
+         * @description ``right`` None: it can be read as each of ``meanings``, nothing is decided.
+         */
+        GradedAnswer: {
+            again_hours: number;
+            box: number;
+            error_stops: number | null;
+            meanings: string[];
+            right: boolean | null;
+            right_said: string;
+            steps: components["schemas"]["SumStepAnswer"][];
+            text: string;
+            understood: string;
+            why: string;
+        };
+        /**
          * GraduatedQuestion
          * @description Two readings at one aperture and ISO, of the sky and of the ground; ``sky_share`` of the averaged area.
          */
@@ -4498,6 +4622,32 @@ export interface components {
             mark: string;
         };
         /**
+         * NextQuestion
+         * @description What is remembered, what the log shows, and which kind was asked last, so that it is not asked twice running.
+         */
+        NextAsked: {
+            last?: components["schemas"]["DrillKind"] | null;
+            /** @default 0 */
+            missed_frames: number;
+            /** Format: date-time */
+            now: string;
+            /** @default [] */
+            remembered: components["schemas"]["RememberedAsked"][];
+            seed: number;
+            /** @default [] */
+            seen: components["schemas"]["Seen"][];
+        };
+        /**
+         * NextDrill
+         * @description The kind to ask, its box, and how many kinds are due; ``due`` False: none is, this one is the nearest.
+         */
+        NextDrillAnswer: {
+            box: number;
+            due: boolean;
+            due_count: number;
+            kind: components["schemas"]["DrillKind"];
+        };
+        /**
          * NextTime
          * @description The time for the same set-up, the light now ``light_stops`` brighter (+); the dial's mark, None in bulb.
          */
@@ -4627,6 +4777,14 @@ export interface components {
         OutingsAnswer: {
             /** Outings */
             outings: components["schemas"]["OutingDoc"][];
+        };
+        /**
+         * OwnGlass
+         * @description A solid filter of one's own bag, as it measures.
+         */
+        OwnGlassAsked: {
+            name: string;
+            stops: number;
         };
         /**
          * OwnLook
@@ -5248,6 +5406,16 @@ export interface components {
             code: components["schemas"]["Seen"];
             cure: string;
             label: string;
+        };
+        /**
+         * Remembered
+         * @description In which box a kind lies, and from when on it is asked again.
+         */
+        RememberedAsked: {
+            box: number;
+            /** Format: date-time */
+            due: string;
+            kind: components["schemas"]["DrillKind"];
         };
         /**
          * Reread
@@ -11141,6 +11309,159 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PhoneAnswer"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_practice_drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_practice_grade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GradeAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GradedAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_practice_next: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NextAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextDrillAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
                 };
             };
             /** @description Refused, with the cure */

@@ -1,0 +1,315 @@
+"""Quick drills: a small question of the trade, made from a seed and one's own filters, answered by the core itself.
+
+    dial       a time some stops further along the dial
+    notation   what a rim says, in stops
+    stack      two or three filters on a base time
+    trade      the same light at another f-stop and ISO
+    one_reading  one pair remembered, another base asked
+    light      a long time while the light moves
+    plausible  can this reading be true under that sky?
+    defect     what a fault in a picture comes from
+
+A time is worked out by expose(), a rim by density(), a sky by fits_sky(), a fault by FINDINGS: a drill holds no
+arithmetic of its own, and what it calls right is what the bench would say. The same seed makes the same drill.
+
+Source: the models it asks. Limits: up to an hour; light that moves at most a stop a minute. Verdict: computed; defects
+are class.
+"""
+
+from __future__ import annotations
+
+import math
+import random
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated
+
+from .density import density
+from .exposure import ExposureQuestion, GlassGiven, MovingLight, SumStep, expose
+from .frame import Seen
+from .marks import Between, Size
+from .plausibility import SkyPick, fits_sky
+from .reading import ReadingGiven, SettingsGiven
+from .refusal import Refusal
+from .review import FINDINGS
+from .scales import Step, ev100, times
+from .spoken import said, stops_shown
+
+TOLERANCE_STOPS = 1 / 3
+"""A time this near is right in the field: the dial has no finer mark."""
+LONGEST_S = 3600.0
+_MOST_TRIES = 200
+
+
+class DrillKind(StrEnum):
+    DIAL = "dial"
+    NOTATION = "notation"
+    STACK = "stack"
+    TRADE = "trade"
+    ONE_READING = "one_reading"
+    LIGHT = "light"
+    PLAUSIBLE = "plausible"
+    DEFECT = "defect"
+
+
+class Answered(StrEnum):
+    """What is answered: a time as people say it, a number of stops, or one of the choices."""
+
+    TIME = "time"
+    STOPS = "stops"
+    CHOICE = "choice"
+
+
+@dataclass(frozen=True, slots=True)
+class OwnGlass:
+    """A solid filter of one's own bag, as it measures."""
+
+    name: Annotated[str, Size(1, 60)]
+    stops: Annotated[float, Between(0.5, 15, "stops")]
+
+
+Seed = Annotated[int, Between(0, 2**31)]
+OwnGlasses = Annotated[tuple[OwnGlass, ...], Size(0, 24)]
+OwnDefects = Annotated[tuple[Seen, ...], Size(0, 10)]
+
+
+@dataclass(frozen=True, slots=True)
+class DrillQuestion:
+    """Which drill: its kind and its seed, the solid filters of the bag it draws on, and what one's own log shows."""
+
+    kind: DrillKind
+    seed: Seed
+    glass: OwnGlasses = ()
+    seen: OwnDefects = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Drill:
+    """One drill with what is right: seconds, stops, or the place of a choice. ``steps`` is the sum on the staff.
+
+    An answer within ``within_stops`` is right; a choice is right or wrong.
+    """
+
+    kind: DrillKind
+    asks: str
+    answered: Answered
+    choices: tuple[str, ...]
+    right: float
+    right_said: str
+    within_stops: float
+    why: str
+    steps: tuple[SumStep, ...] = ()
+
+
+STARTER = (OwnGlass("Slot ND 3", 3.0), OwnGlass("Ring ND 6", 6.0), OwnGlass("Slot ND 10", 10.0))
+"""What is drawn on where the bag holds nothing solid."""
+_APERTURES = ("2.8", "4", "5.6", "8", "11", "16")
+_ISOS = ("64", "100", "200", "400", "800")
+
+
+def drill(question: DrillQuestion) -> Drill:
+    """The drill of this kind and seed."""
+    dice = random.Random(f"{question.kind} {question.seed}")  # noqa: S311 (a lesson, no secret)
+    # Filters that no such question can be asked of give way to everybody's.
+    for glass in (question.glass, STARTER):
+        for _ in range(_MOST_TRIES if glass else 0):
+            if question.kind is DrillKind.DEFECT:
+                return _defect(dice, question.seen)
+            if (made := _MAKERS[question.kind](dice, glass)) is not None:
+                return made
+    raise RuntimeError(f"no {question.kind} of seed {question.seed}")
+
+
+def _base(dice: random.Random, low: float, high: float) -> str:
+    """A full stop of the dial between two times [s]."""
+    return dice.choice([mark.label for mark in times(Step.FULL).between(low, high)])
+
+
+def _timed(kind: DrillKind, asks: str, base: str, stack: Sequence[OwnGlass], why: str, **more: object) -> Drill | None:
+    """A drill whose answer is a time that the bench works out; None where it is out of bounds."""
+    reading = more.pop("reading", ReadingGiven(base, "8", "100"))
+    question = ExposureQuestion(
+        reading,  # type: ignore[arg-type]
+        tuple(GlassGiven(stops=each.stops) for each in stack),
+        **more,  # type: ignore[arg-type]
+    )
+    try:
+        found = expose(question)
+    except Refusal:
+        return None
+    if not 1 / 8000 <= found.seconds <= LONGEST_S:
+        return None
+    steps = tuple(
+        SumStep(stack[step.glass].name if step.glass is not None else step.name, step.stops, step.seconds, step.kind)
+        for step in found.steps
+    )
+    return Drill(kind, asks, Answered.TIME, (), found.seconds, said(found.seconds), TOLERANCE_STOPS, why, steps)
+
+
+def _dial(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
+    stops = dice.randint(2, 10)
+    base = _base(dice, 1 / 1000, 4)
+    why = f"Each stop doubles. {stops} stops are {2**stops} times; three stops are 8, ten are 1000 (1024)."
+    return _timed(
+        DrillKind.DIAL,
+        f"{_time(base)}, {stops_shown(3 * stops)} longer. Which time?",
+        base,
+        (OwnGlass(stops_shown(3 * stops), float(stops)),),
+        why,
+    )
+
+
+def _notation(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
+    stops = dice.choice([*range(1, 11), *(round(each.stops) for each in glass)])
+    label = dice.choice([f"density {stops * 0.3:.1f}", f"factor {2**stops}"])
+    read = density(label)
+    if read.ambiguous or not read.readings:
+        return None
+    right = read.readings[0].stops
+    why = "0.3 of density is a stop, and each stop doubles the factor: ND 0.9 is x8 is 3 stops, ND 3.0 is x1000 is 10."
+    return Drill(
+        DrillKind.NOTATION,
+        f"A rim says: {label}. How many stops?",
+        Answered.STOPS,
+        (),
+        right,
+        f"{right:.1f} stops",
+        TOLERANCE_STOPS,
+        why,
+    )
+
+
+def _stack(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
+    on = dice.sample(list(glass), min(len(glass), dice.choice((1, 2, 2, 3))))
+    base = _base(dice, 1 / 500, 2)
+    names = " and ".join(each.name for each in on)
+    total = sum(each.stops for each in on)
+    why = f"Stops add: together {total:.1f}. Factors would multiply."
+    return _timed(DrillKind.STACK, f"The meter says {_time(base)}. {names} on the lens. Which time?", base, on, why)
+
+
+def _trade(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
+    aperture, to = dice.sample(_APERTURES, 2)
+    iso, iso_to = dice.choice(_ISOS), dice.choice(_ISOS)
+    base = _base(dice, 1 / 250, 8)
+    why = "Two steps of the f-number double make two stops; half the ISO takes twice the time."
+    return _timed(
+        DrillKind.TRADE,
+        f"{_time(base)} at f/{aperture}, ISO {iso}. At f/{to}, ISO {iso_to}?",
+        base,
+        (),
+        why,
+        reading=ReadingGiven(base, aperture, iso),
+        settings=SettingsGiven(to, iso_to),
+    )
+
+
+def _one_reading(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
+    one = dice.choice(list(glass))
+    known, base = _base(dice, 1 / 500, 1 / 8), _base(dice, 1 / 500, 4)
+    if known == base:
+        return None
+    pair = _timed(DrillKind.ONE_READING, "", known, (one,), "")
+    if pair is None:
+        return None
+    why = "Count the stops from the reading you remember to the one you have, and go as far from the time you remember."
+    asks = f"Remember one: with {one.name}, {_time(known)} becomes {pair.right_said}. What does {_time(base)} become?"
+    return _timed(DrillKind.ONE_READING, asks, base, (one,), why)
+
+
+def _light(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
+    one = dice.choice(list(glass))
+    base = _base(dice, 1 / 250, 4)
+    rate = dice.choice((-0.5, -0.25, 0.25, 0.5, 1.0))
+    still = _timed(DrillKind.LIGHT, "", base, (one,), "")
+    if still is None or not 60 <= still.right <= 600:
+        return None
+    moves = "brightens" if rate > 0 else "fades"
+    how = "half a stop" if abs(rate) == 0.5 else "a quarter of a stop" if abs(rate) == 0.25 else "a stop"
+    why = "While it is open the light goes on moving: fading light asks for more than its own time, rising for less."
+    asks = f"{still.right_said} by the meter, and the light {moves} by {how} a minute. When is it gathered?"
+    made = _timed(DrillKind.LIGHT, asks, base, (one,), why, light=MovingLight(rate))
+    # Where it hardly matters there is nothing to learn.
+    return made if made and abs(_apart(made.right, still.right)) > TOLERANCE_STOPS else None
+
+
+_SKIES = {
+    SkyPick.FULL_SUN: "Full sun",
+    SkyPick.OVERCAST: "Overcast",
+    SkyPick.SHADE: "Open shade",
+    SkyPick.DUSK: "Dusk",
+}
+_FITS = ("It fits", "Brighter than that light can be", "Darker than that light gives")
+_CODES = {"too_bright": 1, "too_dark": 2}
+_CLEAR_OF_STOPS = 0.7
+"""A reading this near to where the verdict turns is no fair question."""
+
+
+def _plausible(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
+    sky = dice.choice(list(_SKIES))
+    shutter, aperture, iso = _base(dice, 1 / 4000, 8), dice.choice(_APERTURES), dice.choice(_ISOS)
+    scale = times(Step.FULL)
+    mark = scale.mark(shutter)
+    assert mark is not None  # noqa: S101 (it was taken from that scale)
+    light = ev100(mark.exact, float(aperture), float(iso))
+    told = {_verdict(light + by, sky) for by in (-_CLEAR_OF_STOPS, 0.0, _CLEAR_OF_STOPS)}
+    if len(told) != 1 or not -6 < light < 20:
+        return None
+    (right,) = told
+    advice = fits_sky(light, sky)
+    low, high = sky.band
+    why = advice.text if advice else f"Such light gives EV {low:.0f} to {high:.0f} at ISO 100; this is {light:.0f}."
+    return Drill(
+        DrillKind.PLAUSIBLE,
+        f"{_SKIES[sky]}. The meter says {_time(shutter)} at f/{aperture}, ISO {iso}, nothing on the lens. Can that be?",
+        Answered.CHOICE,
+        _FITS,
+        float(right),
+        _FITS[right],
+        0.0,
+        why,
+    )
+
+
+def _verdict(light: float, sky: SkyPick) -> int:
+    advice = fits_sky(light, sky)
+    return _CODES[advice.code] if advice else 0
+
+
+def _defect(dice: random.Random, seen: Sequence[Seen]) -> Drill:
+    findings = list(FINDINGS.values())
+    # What one's own frames show comes up twice in three times.
+    asked = FINDINGS[dice.choice(list(seen))] if seen and dice.random() < 2 / 3 else dice.choice(findings)
+    choices = [asked, *dice.sample([each for each in findings if each is not asked], 3)]
+    dice.shuffle(choices)
+    right = choices.index(asked)
+    return Drill(
+        DrillKind.DEFECT,
+        f"You see in the frame: {asked.label.lower()}. Where does it come from?",
+        Answered.CHOICE,
+        tuple(each.cause for each in choices),
+        float(right),
+        asked.cause,
+        0.0,
+        asked.cure,
+    )
+
+
+def _time(label: str) -> str:
+    return label if "/" in label else f"{label} s"
+
+
+def _apart(one: float, other: float) -> float:
+    return math.log2(one / other)
+
+
+_MAKERS: dict[DrillKind, Callable[[random.Random, Sequence[OwnGlass]], Drill | None]] = {
+    DrillKind.DIAL: _dial,
+    DrillKind.NOTATION: _notation,
+    DrillKind.STACK: _stack,
+    DrillKind.TRADE: _trade,
+    DrillKind.ONE_READING: _one_reading,
+    DrillKind.LIGHT: _light,
+    DrillKind.PLAUSIBLE: _plausible,
+}

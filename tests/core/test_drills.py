@@ -1,0 +1,130 @@
+"""Drills: one right answer by the core, graded as people type it, asked again by Leitner's boxes."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jackstaff_core.drillgrade import GradeQuestion, grade
+from jackstaff_core.drills import Answered, Drill, DrillKind, DrillQuestion, OwnGlass, drill
+from jackstaff_core.frame import Seen
+from jackstaff_core.refusal import Refusal
+from jackstaff_core.spacing import NextQuestion, Remembered, after, hours_of, next_drill
+
+NOW = datetime(2027, 4, 17, 5, tzinfo=UTC)
+SEEDS = st.integers(0, 2**31)
+GLASS = st.lists(st.floats(0.5, 15).map(lambda stops: OwnGlass("Slot ND", round(stops, 2))), max_size=6).map(tuple)
+
+
+def typed(asked: Drill, by_stops: float = 0.0) -> str:
+    """The right answer, moved by some stops, as somebody types it."""
+    match asked.answered:
+        case Answered.TIME:
+            return f"{asked.right * 2**by_stops:.6f} s"
+        case Answered.STOPS:
+            return f"{asked.right + by_stops:.4f} stops"
+        case Answered.CHOICE:
+            return str(int(asked.right) + 1)
+
+
+@given(st.sampled_from(DrillKind), SEEDS, GLASS)
+def test_every_drill_has_one_right_answer_and_says_how_far_off_others_are(
+    kind: DrillKind, seed: int, glass: tuple[OwnGlass, ...]
+) -> None:
+    asked = drill(DrillQuestion(kind, seed, glass))
+    assert asked == drill(DrillQuestion(kind, seed, glass))
+    question = GradeQuestion(kind, seed, typed(asked), glass)
+    told = grade(question)
+    assert told.right is True
+    assert told.right_said == asked.right_said
+    if asked.answered is Answered.CHOICE:
+        assert len(set(asked.choices)) == len(asked.choices)
+        places = range(1, len(asked.choices) + 1)
+        right = [place for place in places if grade(GradeQuestion(kind, seed, str(place), glass)).right]
+        assert right == [int(asked.right) + 1]
+        return
+    for by, hit in ((0.3, True), (-0.3, True), (0.4, False), (-0.4, False)):
+        off = grade(GradeQuestion(kind, seed, typed(asked, by), glass))
+        assert off.right is hit
+        assert off.error_stops == pytest.approx(by, abs=0.01)
+    if asked.answered is Answered.TIME:
+        # The staff's sum ends where the answer stands.
+        assert asked.steps[-1].seconds == pytest.approx(asked.right)
+
+
+@pytest.mark.parametrize(
+    ("kind", "said", "error"),
+    [
+        # 1/30 two stops longer is 1/8 (drill 2): typed in many ways.
+        (DrillKind.DIAL, "1/8", 0.0), (DrillKind.DIAL, "0.125 s", 0.0), (DrillKind.DIAL, "1/4", 1.0),
+        # 4 min 16 s, fading by a quarter a minute: the integral of 2^(-t/240) over t reaches 256 s at 7 min 46 s.
+        (DrillKind.LIGHT, "7m46", 0.0), (DrillKind.LIGHT, "7:46", 0.0), (DrillKind.LIGHT, "4 min 16 s", -0.864),
+        (DrillKind.NOTATION, "10", 0.0), (DrillKind.NOTATION, "10 stops", 0.0), (DrillKind.NOTATION, "13 stops", 3.0),
+    ],
+)  # fmt: skip
+def test_answers_are_read_as_people_say_them(kind: DrillKind, said: str, error: float) -> None:
+    assert grade(GradeQuestion(kind, 2, said)).error_stops == pytest.approx(error, abs=0.05)
+
+
+def test_the_moving_light_s_answer_is_the_integral() -> None:
+    asked = drill(DrillQuestion(DrillKind.LIGHT, 2))
+    rate = -0.25 / 60
+    gathered = (2 ** (rate * asked.right) - 1) / (rate * math.log(2))
+    assert gathered == pytest.approx(256, rel=1e-3)
+
+
+def test_words_say_what_the_frame_would_have_been() -> None:
+    assert (
+        "1 stop too long: the frame would be that much too bright"
+        in grade(GradeQuestion(DrillKind.DIAL, 2, "1/4")).text
+    )
+    assert "⅔ stop too short" in grade(GradeQuestion(DrillKind.DIAL, 2, "1/13")).text
+    assert "3 stops too many" in grade(GradeQuestion(DrillKind.NOTATION, 2, "13")).text
+
+
+def test_what_can_mean_two_things_is_asked_and_nothing_moves() -> None:
+    told = grade(GradeQuestion(DrillKind.DIAL, 2, "4", box=3))
+    assert (told.right, told.box, told.again_hours) == (None, 3, 0)
+    assert told.meanings == ("1/4 s", "4 s")
+    for kind, said in ((DrillKind.DIAL, "soon"), (DrillKind.NOTATION, "many"), (DrillKind.DEFECT, "5")):
+        with pytest.raises(Refusal):
+            grade(GradeQuestion(kind, 2, said))
+
+
+def test_boxes_go_on_by_one_and_back_to_the_first() -> None:
+    assert [after(box, True) for box in (1, 2, 3, 4, 5)] == [2, 3, 4, 5, 5]
+    assert [after(box, False) for box in (1, 3, 5)] == [1, 1, 1]
+    waits = [hours_of(box) for box in (1, 2, 3, 4, 5)]
+    assert waits == sorted(set(waits))
+    assert grade(GradeQuestion(DrillKind.DIAL, 2, "1/8", box=2)).again_hours == hours_of(3)
+    assert grade(GradeQuestion(DrillKind.DIAL, 2, "1 s", box=4)).again_hours == 0
+
+
+def counted(**more: object) -> Counter[DrillKind]:
+    return Counter(next_drill(NextQuestion(NOW, seed, **more)).kind for seed in range(2000))  # type: ignore[arg-type]
+
+
+def test_what_is_due_comes_and_what_one_s_log_shows_comes_more_often() -> None:
+    plain = counted()
+    assert set(plain) == set(DrillKind)
+    assert counted(seen=(Seen.CAST,))[DrillKind.DEFECT] > 2 * plain[DrillKind.DEFECT]
+    assert counted(missed_frames=4)[DrillKind.STACK] > 1.5 * plain[DrillKind.STACK]
+    assert DrillKind.STACK not in counted(last=DrillKind.STACK)
+    later = tuple(Remembered(kind, 2, NOW + timedelta(hours=5 + place)) for place, kind in enumerate(DrillKind))
+    waiting = next_drill(NextQuestion(NOW, 1, later))
+    assert (waiting.kind, waiting.due, waiting.due_count) == (DrillKind.DIAL, False, 0)
+    again = next_drill(NextQuestion(NOW + timedelta(hours=5.5), 1, later))
+    assert (again.kind, again.due, again.due_count) == (DrillKind.DIAL, True, 1)
+
+
+def test_faults_of_one_s_own_frames_are_asked_more_often() -> None:
+    cause = drill(DrillQuestion(DrillKind.DEFECT, 1, seen=(Seen.LEAK,))).right_said
+    own = sum(
+        "eyepiece" in drill(DrillQuestion(DrillKind.DEFECT, seed, seen=(Seen.LEAK,))).right_said for seed in range(90)
+    )
+    assert 45 < own < 85, cause
