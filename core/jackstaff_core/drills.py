@@ -21,7 +21,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Annotated
 
@@ -88,7 +88,7 @@ class DrillQuestion:
 class Drill:
     """One drill with what is right: seconds, stops, or the place of a choice. ``steps`` is the sum on the staff.
 
-    An answer within ``within_stops`` is right; a choice is right or wrong.
+    An answer within ``within_stops`` is right; a choice is right or wrong. The sum ends at the aperture and ISO set.
     """
 
     kind: DrillKind
@@ -100,6 +100,8 @@ class Drill:
     within_stops: float
     why: str
     steps: tuple[SumStep, ...] = ()
+    set_aperture: str = "8"
+    set_iso: str = "100"
 
 
 STARTER = (OwnGlass("Slot ND 3", 3.0), OwnGlass("Ring ND 6", 6.0), OwnGlass("Slot ND 10", 10.0))
@@ -126,13 +128,26 @@ def _base(dice: random.Random, low: float, high: float) -> str:
     return dice.choice([mark.label for mark in times(Step.FULL).between(low, high)])
 
 
-def _timed(kind: DrillKind, asks: str, base: str, stack: Sequence[OwnGlass], why: str, **more: object) -> Drill | None:
-    """A drill whose answer is a time that the bench works out; None where it is out of bounds."""
-    reading = more.pop("reading", ReadingGiven(base, "8", "100"))
+def _timed(
+    kind: DrillKind,
+    asks: str,
+    base: str,
+    stack: Sequence[OwnGlass],
+    why: str,
+    *,
+    metered: tuple[str, str] = ("8", "100"),
+    at: tuple[str, str] = ("8", "100"),
+    light: MovingLight | None = None,
+) -> Drill | None:
+    """A drill whose answer is a time that the bench works out; None where it is out of bounds.
+
+    ``metered`` and ``at`` are f-stop and ISO, as metered and as set.
+    """
     question = ExposureQuestion(
-        reading,  # type: ignore[arg-type]
+        ReadingGiven(base, *metered),
         tuple(GlassGiven(stops=each.stops) for each in stack),
-        **more,  # type: ignore[arg-type]
+        SettingsGiven(*at),
+        light=light,
     )
     try:
         found = expose(question)
@@ -141,10 +156,10 @@ def _timed(kind: DrillKind, asks: str, base: str, stack: Sequence[OwnGlass], why
     if not 1 / 8000 <= found.seconds <= LONGEST_S:
         return None
     steps = tuple(
-        SumStep(stack[step.glass].name if step.glass is not None else step.name, step.stops, step.seconds, step.kind)
-        for step in found.steps
+        replace(step, name=stack[step.glass].name) if step.glass is not None else step for step in found.steps
     )
-    return Drill(kind, asks, Answered.TIME, (), found.seconds, said(found.seconds), TOLERANCE_STOPS, why, steps)
+    right = found.seconds
+    return Drill(kind, asks, Answered.TIME, (), right, said(right), TOLERANCE_STOPS, why, steps, *at)
 
 
 def _dial(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
@@ -161,7 +176,7 @@ def _dial(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
 
 
 def _notation(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
-    stops = dice.choice([*range(1, 11), *(round(each.stops) for each in glass)])
+    stops = dice.choice([*range(1, 11), *(max(1, round(each.stops)) for each in glass)])
     label = dice.choice([f"density {stops * 0.3:.1f}", f"factor {2**stops}"])
     read = density(label)
     if read.ambiguous or not read.readings:
@@ -200,8 +215,8 @@ def _trade(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
         base,
         (),
         why,
-        reading=ReadingGiven(base, aperture, iso),
-        settings=SettingsGiven(to, iso_to),
+        metered=(aperture, iso),
+        at=(to, iso_to),
     )
 
 

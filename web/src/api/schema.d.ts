@@ -3003,6 +3003,8 @@ export interface components {
             kind: components["schemas"]["DrillKind"];
             right: number;
             right_said: string;
+            set_aperture: string;
+            set_iso: string;
             steps: components["schemas"]["SumStepAnswer"][];
             why: string;
             within_stops: number;

@@ -1,6 +1,8 @@
 import type { Copy } from "../questions/account";
 import type { Doc } from "./shelf";
 import { broken, drawer, kindOf, replicated, store } from "./store";
+// Its screen comes later than the store reads what is kept.
+import "./practice";
 
 /** What was displaced by another device's writing that did not know of it. */
 export type Aside = NonNullable<Extract<Copy, { kind: "aside" }>["content"]>;
@@ -57,7 +59,7 @@ export async function forgetBroken(id: string): Promise<void> {
 
 /** Everything that is kept here for whoever is here, as a file of plain JSON. */
 export async function everythingKept(): Promise<Blob> {
-  const names = [...replicated(), "bench", "armed", "habits", "broken"];
+  const names = [...replicated(), "bench", "armed", "habits", "practice", "broken"];
   let kept: Doc[] = [];
   try {
     kept = await store.shelf.whole(store.owner, names);

@@ -5,6 +5,7 @@ export const log = {
     label: "Log",
     frames: "Frames",
     lessons: "Lessons",
+    practice: "Practice",
     files: "Files",
   },
   count: (n: number) => (n === 1 ? "1 frame" : `${n} frames`),

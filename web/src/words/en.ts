@@ -165,6 +165,7 @@ export const en = {
       bench: "the bench",
       armed: "the frame that was set up",
       habits: "small habits",
+      practice: "what practice has taught",
       kit: "a thing of the bag",
       outing: "an outing",
       look: "a look of your own",

@@ -5,6 +5,7 @@ import { FilesPage } from "./FilesPage";
 import { FramePage } from "./FramePage";
 import { FramesPage } from "./FramesPage";
 import { LessonsPage } from "./LessonsPage";
+import { PracticePage } from "./PracticePage";
 import "./log.css";
 import "./frame.css";
 import "./learnt.css";
@@ -14,6 +15,7 @@ import "./narrow.css";
 const PAGES = [
   ["/log", logWords.pages.frames],
   ["/log/lessons", logWords.pages.lessons],
+  ["/log/practice", logWords.pages.practice],
   ["/log/files", logWords.pages.files],
 ] as const;
 
@@ -33,6 +35,7 @@ export function LogScreen() {
         <Route path="frame/:id" element={<FramePage />} />
         <Route path="compare/:first/:second" element={<ComparePage />} />
         <Route path="lessons" element={<LessonsPage />} />
+        <Route path="practice" element={<PracticePage />} />
         <Route path="files" element={<FilesPage />} />
         <Route path="glass" element={<Navigate to="/bag" replace />} />
         <Route path="measure" element={<Navigate to="/bag" replace />} />

@@ -1,0 +1,241 @@
+import { type SubmitEvent, useEffect, useMemo, useRef, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Staff } from "../../parts/staff/Staff";
+import { useLearnt } from "../../questions/log";
+import {
+  askGrade,
+  type Drill,
+  type DrillQuestion,
+  type Graded,
+  useDrill,
+  useNextDrill,
+} from "../../questions/practice";
+import { useKit } from "../../state/kit";
+import { useOwnLog } from "../../state/ownLog";
+import { boxOf, kinds, practised, type Practised, usePractised } from "../../state/practice";
+import { Fault } from "../../ui/Fault";
+import { useMeasured } from "../../ui/useMeasured";
+import { practiceWords as say } from "../../words/practice";
+import { instantText } from "./frameText";
+import { mistakesOf, solidsOf } from "./practised";
+import "./practice.css";
+
+const SEEDS = 2 ** 31;
+const fresh = () => Math.floor(Math.random() * SEEDS);
+
+/** Quick drills: one question, its answer as people say it, what it is worth, the sum on the staff. */
+export function PracticePage() {
+  const kit = useKit();
+  const own = useOwnLog(kit);
+  const learnt = useLearnt(own);
+  const held = usePractised();
+  const [turn, setTurn] = useState(() => ({
+    seed: fresh(),
+    now: new Date(),
+    held,
+    last: null as Drill["kind"] | null,
+  }));
+  const mistakes = useMemo(() => mistakesOf(learnt.shown?.tally.mistakes ?? []), [learnt.shown]);
+  const glass = useMemo(() => solidsOf(kit.items), [kit.items]);
+  const ready = !kit.loading && (learnt.shown !== undefined || learnt.error !== null);
+  // Of one turn nothing changes while it is answered.
+  const [drawn, setDrawn] = useState<{ seed: number; question: DrillQuestion } | null>(null);
+  const next = useNextDrill(
+    ready
+      ? {
+          now: turn.now.toISOString(),
+          seed: turn.seed,
+          remembered: turn.held.map(({ kind, box, due }) => ({ kind, box, due })),
+          seen: mistakes.seen,
+          missed_frames: mistakes.missed,
+          last: turn.last,
+        }
+      : null,
+  );
+  if (next.answer && drawn?.seed !== turn.seed) {
+    setDrawn({ seed: turn.seed, question: { kind: next.answer.kind, seed: turn.seed, glass, seen: mistakes.seen } });
+  }
+  const question = drawn?.seed === turn.seed ? drawn.question : null;
+  const drill = useDrill(question);
+  return (
+    <div className="practice">
+      <header className="heading-line">
+        <h1>{say.title}</h1>
+        {next.answer && <span className="quiet">{say.due(next.answer.due_count)}</span>}
+      </header>
+      <p className="quiet mb-0">{say.why}</p>
+      <Fault error={next.error ?? drill.error} again={next.again} />
+      <div className="practice-parts">
+        {question && drill.answer && (
+          <OneDrill
+            key={turn.seed}
+            question={question}
+            drill={drill.answer}
+            onNext={() => setTurn({ seed: fresh(), now: new Date(), held, last: question.kind })}
+          />
+        )}
+        <Progress held={held} now={turn.now.getTime()} />
+      </div>
+    </div>
+  );
+}
+
+interface OneProps {
+  question: DrillQuestion;
+  drill: Drill;
+  onNext: () => void;
+}
+
+function OneDrill({ question, drill, onNext }: OneProps) {
+  const [typed, setTyped] = useState("");
+  const [told, setTold] = useState<Graded | null>(null);
+  const [fault, setFault] = useState<unknown>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const onward = useRef<HTMLButtonElement>(null);
+  const done = told !== null && told.right !== null;
+  useEffect(() => {
+    if (done) onward.current?.focus();
+    else field.current?.focus();
+  }, [done]);
+  const grade = async (said: string) => {
+    setFault(null);
+    try {
+      const answered = await askGrade({ ...question, said, box: boxOf(question.kind) });
+      practised(question.kind, answered, new Date());
+      setTold(answered);
+    } catch (error) {
+      setFault(error);
+    }
+  };
+  useHotkeys(
+    drill.choices.map((_, place) => String(place + 1)),
+    (event) => void grade(event.key),
+    { enabled: drill.choices.length > 0 && !done },
+  );
+  const send = (event: SubmitEvent) => {
+    event.preventDefault();
+    if (typed.trim() !== "" && !done) void grade(typed.trim());
+  };
+  return (
+    <section className="drill" aria-label={say.kinds[question.kind]}>
+      <p className="drill-kind">{say.kinds[question.kind]}</p>
+      <p className="drill-asks" id="drill-asks">
+        {drill.asks}
+      </p>
+      {drill.answered === "choice" ? (
+        <fieldset className="drill-choices">
+          <legend className="quiet">{say.choices}</legend>
+          {drill.choices.map((choice, place) => (
+            <Button
+              key={choice}
+              variant="quiet"
+              disabled={done}
+              data-right={done && choice === told.right_said ? true : undefined}
+              data-picked={done && choice === told.understood ? true : undefined}
+              onClick={() => void grade(String(place + 1))}
+            >
+              <b>{place + 1}</b>
+              <span>{choice}</span>
+            </Button>
+          ))}
+        </fieldset>
+      ) : (
+        <Form onSubmit={send} className="drill-form">
+          <Form.Label htmlFor="drill-said">{say.answer}</Form.Label>
+          <Form.Control
+            id="drill-said"
+            ref={field}
+            value={typed}
+            maxLength={40}
+            autoComplete="off"
+            autoCapitalize="off"
+            readOnly={done}
+            aria-describedby="drill-asks drill-how"
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          {!done && (
+            <Button type="submit" variant="signal" disabled={typed.trim() === ""}>
+              {say.check}
+            </Button>
+          )}
+          <Form.Text id="drill-how">{say.how[drill.answered]}</Form.Text>
+        </Form>
+      )}
+      <Fault error={fault} />
+      <div role="status" className="drill-told" data-right={told?.right ?? undefined}>
+        {told && <p className="drill-verdict">{told.text}</p>}
+        {told && done && <p className="mb-0">{told.why}</p>}
+      </div>
+      {done && (
+        <Button ref={onward} variant="signal" onClick={onNext}>
+          {say.next}
+        </Button>
+      )}
+      {done && told.steps.length > 0 && <Sum told={told} drill={drill} />}
+    </section>
+  );
+}
+
+/** The sum that the bench would show. */
+function Sum({ told, drill }: { told: Graded; drill: Drill }) {
+  const [stage, size] = useMeasured<HTMLDivElement>();
+  const first = told.steps[0]?.seconds ?? 1;
+  const stack = told.steps.filter((step) => step.kind === "glass").map(({ name, stops }) => ({ name, stops }));
+  const answer = {
+    seconds: drill.right,
+    set_seconds: drill.right,
+    base_seconds: first,
+    stops: Math.log2(drill.right / first),
+    from_seconds: drill.right,
+    to_seconds: drill.right,
+    steps: told.steps,
+  };
+  return (
+    <figure className="drill-staff" aria-label={say.staff}>
+      <div ref={stage}>
+        {size && (
+          <Staff
+            answer={answer}
+            stack={stack}
+            settings={{ aperture: drill.set_aperture, iso: drill.set_iso }}
+            dialLimit={30}
+            width={size.width}
+            height={330}
+          />
+        )}
+      </div>
+    </figure>
+  );
+}
+
+function Progress({ held, now }: { held: readonly Practised[]; now: number }) {
+  return (
+    <section className="practice-progress" aria-label={say.progress}>
+      <h2>{say.progress}</h2>
+      <ul className="plain-list">
+        {kinds().map((kind) => {
+          const one = held.find((each) => each.kind === kind);
+          return (
+            <li key={kind}>
+              <span>{say.kinds[kind]}</span>
+              <span className="practice-boxes" role="img" aria-label={one ? say.box(one.box) : say.none}>
+                {[1, 2, 3, 4, 5].map((box) => (
+                  <i key={box} data-full={one !== undefined && box <= one.box ? true : undefined} />
+                ))}
+              </span>
+              <span className="quiet">
+                {one === undefined
+                  ? say.none
+                  : `${say.lately(one.lately.filter(Boolean).length, one.lately.length)}, ${
+                      one.box === 1 || Date.parse(one.due) <= now ? say.now : say.again(instantText(one.due))
+                    }`}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      <p className="quiet mb-0">{say.source}</p>
+    </section>
+  );
+}
