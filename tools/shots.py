@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
@@ -107,14 +108,6 @@ def filter_open(page: Page) -> None:
     page.locator(".filter-tile", has_text="Slot ND 9").click()
 
 
-def measure(page: Page) -> None:
-    bag(page)
-    page.locator(".filter-tile", has_text="Slot ND 4").click()
-    page.get_by_role("button", name="Measure it").click()
-    page.get_by_role("button", name="as on the bench").click()
-    page.get_by_role("button", name="15 s", exact=True).click()
-
-
 def reach(page: Page) -> None:
     bag(page)
     page.get_by_role("link", name="Reach").click()
@@ -133,6 +126,16 @@ def log(page: Page) -> None:
     page.wait_for_selector(".log-row")
 
 
+def practice(page: Page) -> None:
+    log(page)
+    # The same question each time it is taken.
+    page.evaluate("Math.random = () => 0.1")
+    page.get_by_role("link", name="Practice").click()
+    page.get_by_label("Your answer").fill("30 s")
+    page.keyboard.press("Enter")
+    page.wait_for_selector(".drill-staff svg")
+
+
 def frame(page: Page) -> None:
     log(page)
     page.get_by_role("listitem").filter(has_text="Cloud drawn out").get_by_role("link").click()
@@ -149,7 +152,6 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("outing-pack", pack, PHONE, "noon"),
     ("bag", bag, DESK, "noon"),
     ("bag-filter", filter_open, DESK, "noon"),
-    ("bag-measure", measure, PHONE, "noon"),
     ("bag-reach", reach, DESK, "noon"),
     ("bag-card", card, DESK, "dusk"),
     ("bench-phone", bench, PHONE, "noon"),
@@ -159,6 +161,7 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("run-open-phone", running, PHONE, "red"),
     ("log", log, DESK, "noon"),
     ("log-frame", frame, DESK, "noon"),
+    ("practice", practice, DESK, "noon"),
 )
 
 
@@ -170,7 +173,7 @@ def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(**CHROMIUM)
-        for name, bring_up, size, light in SHOTS:
+        for name, bring_up, size, light in [shot for shot in SHOTS if not sys.argv[1:] or shot[0] in sys.argv[1:]]:
             # Each picture starts from fresh demo data, so that one's frames are not in another.
             with tempfile.TemporaryDirectory() as data, serving(Path(data)) as server:
                 _take(browser, server, name, bring_up, size, light)
