@@ -343,6 +343,19 @@ def test_what_would_take_more_memory_than_any_log_is_refused_by_its_letters(
     assert (status, answer["errors"][0]["field"]) == (422, "file.outings.json")
 
 
+def test_pages_of_a_search_meet_and_each_says_how_many_there_are(keeper: Client) -> None:
+    for sort in ("newest", "oldest", "longest", "worst"):
+        whole = [each["id"] for each in keeper.get(f"/api/frames?sort={sort}&limit=200").json()["frames"]]
+        assert len(set(whole)) == 20
+        for limit in (1, 3, 7, 19, 20):
+            paged = []
+            for offset in range(0, 25, limit):
+                page = keeper.get(f"/api/frames?sort={sort}&limit={limit}&offset={offset}").json()
+                assert page["count"] == 20, (sort, limit, offset)
+                paged += [each["id"] for each in page["frames"]]
+            assert paged == whole, (sort, limit)
+
+
 def test_everything_goes_into_one_archive_and_back_identical(keeper: Client) -> None:
     whole = keeper.get("/api/account/archive").content
     assert keeper.get("/api/account/archive").content == whole

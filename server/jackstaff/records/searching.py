@@ -103,10 +103,11 @@ def page(account: User, stretches: Sequence[QuerySet[Frame]], offset: int, limit
     count = 0
     keys: list[UUID] = []
     for stretch in stretches:
-        within = stretch.count()
-        start = max(0, offset - count)
-        if len(keys) < limit and start < within:
-            keys += stretch.values_list("pk", flat=True)[start : start + limit - len(keys)]
-        count += within
+        start, wanted = max(0, offset - count), limit - len(keys)
+        found = list(stretch.values_list("pk", flat=True)[start : start + wanted])
+        keys += found
+        # A stretch that ends within the page is counted by that; counting would look at every frame once more.
+        ended = len(found) < wanted and (found or start == 0)
+        count += start + len(found) if ended else stretch.count()
     rows = {row.pk: row for row in changes(account, keys)}
     return count, [rows[key] for key in keys]
