@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from .density import MOST_STOPS, density
-from .drills import Answered, Drill, DrillKind, DrillQuestion, OwnDefects, OwnGlasses, Seed, drill
+from .drills import Answered, Drill, DrillQuestion, drill
 from .exposure import SumStep
 from .marks import Between, Size
 from .readout import readout
@@ -23,15 +23,11 @@ from .spacing import FIRST_BOX, LAST_BOX, after, hours_of
 from .spoken import said, stops_shown
 
 
-@dataclass(frozen=True, slots=True)
-class GradeQuestion:
-    """An answer as it was typed, or the place of a choice, to the drill of this kind and seed; ``box`` as held."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class GradeQuestion(DrillQuestion):
+    """The drill, and its answer as it was typed, or the number of a choice; ``box`` as held."""
 
-    kind: DrillKind
-    seed: Seed
     said: Annotated[str, Size(1, 40)]
-    glass: OwnGlasses = ()
-    seen: OwnDefects = ()
     box: Annotated[int, Between(FIRST_BOX, LAST_BOX)] = FIRST_BOX
 
 
@@ -63,13 +59,12 @@ def grade(question: GradeQuestion) -> Graded:
     Refusal
         It cannot be read as what is asked, with how to write it.
     """
-    asked = drill(DrillQuestion(question.kind, question.seed, question.glass, question.seen))
+    asked = drill(question)
     match asked.answered:
         case Answered.TIME:
             readings = readout(question.said)
             if readings.ambiguous:
-                meanings = tuple(said(each.seconds) for each in readings.readings)
-                return _open(question, asked, meanings)
+                return _open(question, tuple(said(each.seconds) for each in readings.readings))
             seconds = readings.readings[0].seconds
             return _told(question, asked, said(seconds), math.log2(seconds / asked.right))
         case Answered.STOPS:
@@ -80,7 +75,7 @@ def grade(question: GradeQuestion) -> Graded:
             return _told(question, asked, asked.choices[place], None, place == asked.right)
 
 
-def _open(question: GradeQuestion, asked: Drill, meanings: tuple[str, ...]) -> Graded:
+def _open(question: GradeQuestion, meanings: tuple[str, ...]) -> Graded:
     text = f"Do you mean {' or '.join(meanings)}? Write it with s or as 1/n."
     return Graded(None, "", meanings, None, text, "", "", (), question.box, 0.0)
 
@@ -118,7 +113,7 @@ def _words(asked: Drill, right: bool, error: float | None) -> str:
 
 def _stops(text: str) -> float:
     body = text.strip()
-    readings = density(f"{body} stops" if body.replace(".", "").replace(",", "").replace(" ", "").isdigit() else body)
+    readings = density(body if any(letter.isalpha() for letter in body) else f"{body} stops")
     stops = readings.readings[0].stops if len(readings.readings) == 1 else math.nan
     if not 0 < stops <= MOST_STOPS:
         raise Refusal("said", f"'{body[:40]}' is no number of stops.", "Write it like 10 or 6 2/3 stops.")

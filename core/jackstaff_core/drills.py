@@ -2,7 +2,7 @@
 
     dial       a time some stops further along the dial
     notation   what a rim says, in stops
-    stack      two or three filters on a base time
+    stack      filters on a base time, two or three where the bag has them
     trade      the same light at another f-stop and ISO
     one_reading  one pair remembered, another base asked
     light      a long time while the light moves
@@ -30,10 +30,10 @@ from .exposure import ExposureQuestion, GlassGiven, MovingLight, SumStep, expose
 from .frame import Seen
 from .marks import Between, Size
 from .plausibility import SkyPick, fits_sky
-from .reading import ReadingGiven, SettingsGiven
+from .reading import ReadingGiven, SettingsGiven, metered
 from .refusal import Refusal
 from .review import FINDINGS
-from .scales import Step, ev100, times
+from .scales import Step, times
 from .spoken import said, stops_shown
 
 TOLERANCE_STOPS = 1 / 3
@@ -71,7 +71,8 @@ class OwnGlass:
 
 Seed = Annotated[int, Between(0, 2**31)]
 OwnGlasses = Annotated[tuple[OwnGlass, ...], Size(0, 24)]
-OwnDefects = Annotated[tuple[Seen, ...], Size(0, 10)]
+Mistakes = Annotated[tuple[Annotated[str, Size(1, 24)], ...], Size(0, 40)]
+"""What one's own log shows, by the codes of its statistics; those that are no defect ask for nothing here."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +82,7 @@ class DrillQuestion:
     kind: DrillKind
     seed: Seed
     glass: OwnGlasses = ()
-    seen: OwnDefects = ()
+    mistakes: Mistakes = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,16 +117,14 @@ def drill(question: DrillQuestion) -> Drill:
     # Filters that no such question can be asked of give way to everybody's.
     for glass in (question.glass, STARTER):
         for _ in range(_MOST_TRIES if glass else 0):
-            if question.kind is DrillKind.DEFECT:
-                return _defect(dice, question.seen)
-            if (made := _MAKERS[question.kind](dice, glass)) is not None:
+            if (made := _MAKERS[question.kind](dice, replace(question, glass=glass))) is not None:
                 return made
     raise RuntimeError(f"no {question.kind} of seed {question.seed}")
 
 
 def _base(dice: random.Random, low: float, high: float) -> str:
     """A full stop of the dial between two times [s]."""
-    return dice.choice([mark.label for mark in times(Step.FULL).between(low, high)])
+    return dice.choice(times(Step.FULL).between(low, high)).label
 
 
 def _timed(
@@ -135,16 +134,16 @@ def _timed(
     stack: Sequence[OwnGlass],
     why: str,
     *,
-    metered: tuple[str, str] = ("8", "100"),
+    read_at: tuple[str, str] = ("8", "100"),
     at: tuple[str, str] = ("8", "100"),
     light: MovingLight | None = None,
 ) -> Drill | None:
     """A drill whose answer is a time that the bench works out; None where it is out of bounds.
 
-    ``metered`` and ``at`` are f-stop and ISO, as metered and as set.
+    ``read_at`` and ``at`` are f-stop and ISO, as metered and as set.
     """
     question = ExposureQuestion(
-        ReadingGiven(base, *metered),
+        ReadingGiven(base, *read_at),
         tuple(GlassGiven(stops=each.stops) for each in stack),
         SettingsGiven(*at),
         light=light,
@@ -162,7 +161,7 @@ def _timed(
     return Drill(kind, asks, Answered.TIME, (), right, said(right), TOLERANCE_STOPS, why, steps, *at)
 
 
-def _dial(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
+def _dial(dice: random.Random, _: DrillQuestion) -> Drill | None:
     stops = dice.randint(2, 10)
     base = _base(dice, 1 / 1000, 4)
     why = f"Each stop doubles. {stops} stops are {2**stops} times; three stops are 8, ten are 1000 (1024)."
@@ -175,8 +174,8 @@ def _dial(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
     )
 
 
-def _notation(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
-    stops = dice.choice([*range(1, 11), *(max(1, round(each.stops)) for each in glass)])
+def _notation(dice: random.Random, asked: DrillQuestion) -> Drill | None:
+    stops = dice.choice([*range(1, 11), *(max(1, round(each.stops)) for each in asked.glass)])
     label = dice.choice([f"density {stops * 0.3:.1f}", f"factor {2**stops}"])
     read = density(label)
     if read.ambiguous or not read.readings:
@@ -195,8 +194,8 @@ def _notation(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
     )
 
 
-def _stack(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
-    on = dice.sample(list(glass), min(len(glass), dice.choice((1, 2, 2, 3))))
+def _stack(dice: random.Random, asked: DrillQuestion) -> Drill | None:
+    on = dice.sample(asked.glass, min(len(asked.glass), dice.choice((2, 2, 3))))
     base = _base(dice, 1 / 500, 2)
     names = " and ".join(each.name for each in on)
     total = sum(each.stops for each in on)
@@ -204,7 +203,7 @@ def _stack(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
     return _timed(DrillKind.STACK, f"The meter says {_time(base)}. {names} on the lens. Which time?", base, on, why)
 
 
-def _trade(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
+def _trade(dice: random.Random, _: DrillQuestion) -> Drill | None:
     aperture, to = dice.sample(_APERTURES, 2)
     iso, iso_to = dice.choice(_ISOS), dice.choice(_ISOS)
     base = _base(dice, 1 / 250, 8)
@@ -215,13 +214,13 @@ def _trade(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
         base,
         (),
         why,
-        metered=(aperture, iso),
+        read_at=(aperture, iso),
         at=(to, iso_to),
     )
 
 
-def _one_reading(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
-    one = dice.choice(list(glass))
+def _one_reading(dice: random.Random, asked: DrillQuestion) -> Drill | None:
+    one = dice.choice(asked.glass)
     known, base = _base(dice, 1 / 500, 1 / 8), _base(dice, 1 / 500, 4)
     if known == base:
         return None
@@ -233,8 +232,8 @@ def _one_reading(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None
     return _timed(DrillKind.ONE_READING, asks, base, (one,), why)
 
 
-def _light(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
-    one = dice.choice(list(glass))
+def _light(dice: random.Random, asked: DrillQuestion) -> Drill | None:
+    one = dice.choice(asked.glass)
     base = _base(dice, 1 / 250, 4)
     rate = dice.choice((-0.5, -0.25, 0.25, 0.5, 1.0))
     still = _timed(DrillKind.LIGHT, "", base, (one,), "")
@@ -246,7 +245,7 @@ def _light(dice: random.Random, glass: Sequence[OwnGlass]) -> Drill | None:
     asks = f"{still.right_said} by the meter, and the light {moves} by {how} a minute. When is it gathered?"
     made = _timed(DrillKind.LIGHT, asks, base, (one,), why, light=MovingLight(rate))
     # Where it hardly matters there is nothing to learn.
-    return made if made and abs(_apart(made.right, still.right)) > TOLERANCE_STOPS else None
+    return made if made and abs(math.log2(made.right / still.right)) > TOLERANCE_STOPS else None
 
 
 _SKIES = {
@@ -261,13 +260,10 @@ _CLEAR_OF_STOPS = 0.7
 """A reading this near to where the verdict turns is no fair question."""
 
 
-def _plausible(dice: random.Random, _: Sequence[OwnGlass]) -> Drill | None:
-    sky = dice.choice(list(_SKIES))
+def _plausible(dice: random.Random, _: DrillQuestion) -> Drill | None:
+    sky = dice.choice(tuple(_SKIES))
     shutter, aperture, iso = _base(dice, 1 / 4000, 8), dice.choice(_APERTURES), dice.choice(_ISOS)
-    scale = times(Step.FULL)
-    mark = scale.mark(shutter)
-    assert mark is not None  # noqa: S101 (it was taken from that scale)
-    light = ev100(mark.exact, float(aperture), float(iso))
+    light = metered(ReadingGiven(shutter, aperture, iso), SettingsGiven()).ev100
     told = {_verdict(light + by, sky) for by in (-_CLEAR_OF_STOPS, 0.0, _CLEAR_OF_STOPS)}
     if len(told) != 1 or not -6 < light < 20:
         return None
@@ -292,22 +288,28 @@ def _verdict(light: float, sky: SkyPick) -> int:
     return _CODES[advice.code] if advice else 0
 
 
-def _defect(dice: random.Random, seen: Sequence[Seen]) -> Drill:
-    findings = list(FINDINGS.values())
+def defects(mistakes: Mistakes) -> tuple[Seen, ...]:
+    """Those of a log's mistakes that one sees in a picture."""
+    return tuple(code for code in Seen if code in mistakes)
+
+
+def _defect(dice: random.Random, asked: DrillQuestion) -> Drill:
+    findings = tuple(FINDINGS.values())
+    own = defects(asked.mistakes)
     # What one's own frames show comes up twice in three times.
-    asked = FINDINGS[dice.choice(list(seen))] if seen and dice.random() < 2 / 3 else dice.choice(findings)
-    choices = [asked, *dice.sample([each for each in findings if each is not asked], 3)]
+    found = FINDINGS[dice.choice(own)] if own and dice.random() < 2 / 3 else dice.choice(findings)
+    choices = [found, *dice.sample([each for each in findings if each is not found], 3)]
     dice.shuffle(choices)
-    right = choices.index(asked)
+    right = choices.index(found)
     return Drill(
         DrillKind.DEFECT,
-        f"You see in the frame: {asked.label.lower()}. Where does it come from?",
+        f"You see in the frame: {found.label.lower()}. Where does it come from?",
         Answered.CHOICE,
         tuple(each.cause for each in choices),
         float(right),
-        asked.cause,
+        found.cause,
         0.0,
-        asked.cure,
+        found.cure,
     )
 
 
@@ -315,11 +317,7 @@ def _time(label: str) -> str:
     return label if "/" in label else f"{label} s"
 
 
-def _apart(one: float, other: float) -> float:
-    return math.log2(one / other)
-
-
-_MAKERS: dict[DrillKind, Callable[[random.Random, Sequence[OwnGlass]], Drill | None]] = {
+_MAKERS: dict[DrillKind, Callable[[random.Random, DrillQuestion], Drill | None]] = {
     DrillKind.DIAL: _dial,
     DrillKind.NOTATION: _notation,
     DrillKind.STACK: _stack,
@@ -327,4 +325,5 @@ _MAKERS: dict[DrillKind, Callable[[random.Random, Sequence[OwnGlass]], Drill | N
     DrillKind.ONE_READING: _one_reading,
     DrillKind.LIGHT: _light,
     DrillKind.PLAUSIBLE: _plausible,
+    DrillKind.DEFECT: _defect,
 }

@@ -12,14 +12,13 @@ questions, which are made up anew each time. Verdict: class.
 from __future__ import annotations
 
 import random
-from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated
 
-from .drills import DrillKind, Seed
-from .frame import Seen
+from .drills import DrillKind, Mistakes, Seed, defects
 from .marks import Between, Size
+from .statistics import MISSES
 
 FIRST_BOX, LAST_BOX = 1, 5
 _HOURS = (0.0, 24.0, 72.0, 240.0, 720.0)
@@ -48,16 +47,12 @@ class Remembered:
 
 @dataclass(frozen=True, slots=True)
 class NextQuestion:
-    """What is remembered, what the log shows, and which kind was asked last, so that it is not asked twice running.
-
-    ``missed_frames`` is how many frames of the log were off by more than a third without a named fault.
-    """
+    """What is remembered, what the log shows, and which kind was asked last, so that it is not asked twice running."""
 
     now: datetime
     seed: Seed
     remembered: Annotated[tuple[Remembered, ...], Size(0, 16)] = ()
-    seen: Annotated[tuple[Seen, ...], Size(0, 10)] = ()
-    missed_frames: Annotated[int, Between(0, 100_000)] = 0
+    mistakes: Mistakes = ()
     last: DrillKind | None = None
 
 
@@ -81,15 +76,18 @@ def next_drill(question: NextQuestion) -> NextDrill:
         return NextDrill(kind, held[kind].box, due=False, due_count=0)
     if len(due) > 1:
         due = [kind for kind in due if kind is not question.last]
-    weights = [_weight(kind, held.get(kind), question.seen, question.missed_frames) for kind in due]
+    weights = [_weight(kind, held.get(kind), question.mistakes) for kind in due]
     # A lesson, no secret; the same seed asks the same everywhere.
     (kind,) = random.Random(question.seed).choices(due, weights)  # noqa: S311
     return NextDrill(kind, held[kind].box if kind in held else FIRST_BOX, due=True, due_count=count)
 
 
-def _weight(kind: DrillKind, held: Remembered | None, seen: Sequence[Seen], missed: int) -> float:
+def _weight(kind: DrillKind, held: Remembered | None, mistakes: Mistakes) -> float:
     weight = float(LAST_BOX + 1 - (held.box if held else FIRST_BOX))
-    own = bool(seen) if kind is DrillKind.DEFECT else missed > 0 and kind in _OF_A_MISS
+    if kind is DrillKind.DEFECT:
+        own = bool(defects(mistakes))
+    else:
+        own = kind in _OF_A_MISS and any(code in mistakes for code in MISSES)
     return weight * _OFTEN if own else weight
 
 

@@ -55,9 +55,12 @@ class Statistics:
     missed: tuple[Missed, ...]
 
 
+TOO_BRIGHT, TOO_DARK = "too_bright", "too_dark"
+MISSES = (TOO_BRIGHT, TOO_DARK)
+"""The codes of frames that came out wrong without a fault that has a name."""
 _OTHERS: Mapping[str, tuple[str, str]] = {
-    "too_bright": ("Too bright", "Meter bare right before the frame, and take the time from Next time."),
-    "too_dark": ("Too dark", "Meter bare right before the frame, and check what the filter measures."),
+    TOO_BRIGHT: ("Too bright", "Meter bare right before the frame, and take the time from Next time."),
+    TOO_DARK: ("Too dark", "Meter bare right before the frame, and check what the filter measures."),
     "late": ("Closed late or early", "Let the bell or a device close, not the eye on a watch."),
     "aborted": ("Given up", "Rehearse at high ISO before anything over four minutes."),
 }
@@ -89,7 +92,7 @@ def _others(frame: FinishedFrame) -> list[str]:
         return []
     found = []
     if frame.came_out is not None and abs(frame.came_out) >= WRONG_STOPS:
-        found.append("too_bright" if frame.came_out > 0 else "too_dark")
+        found.append(TOO_BRIGHT if frame.came_out > 0 else TOO_DARK)
     if not frame.dark and abs(frame.timing_stops) >= LATE_STOPS:
         found.append("late")
     return found

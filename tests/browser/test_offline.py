@@ -215,7 +215,7 @@ FRAME = {
 }  # fmt: skip
 MORE: dict[str, dict[str, Any]] = {
     "practice/next": {
-        "now": "2027-04-17T05:00:00Z", "seed": 7, "seen": ["cast"], "missed_frames": 2, "last": "dial",
+        "now": "2027-04-17T05:00:00Z", "seed": 7, "mistakes": ["cast", "too_dark"], "last": "dial",
         "remembered": [{"kind": "stack", "box": 3, "due": "2027-04-16T05:00:00Z"}],
     },
     "practice/drill": {"kind": "light", "seed": 7, "glass": [{"name": "Slot ND 9", "stops": 9.3}]},

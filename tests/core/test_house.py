@@ -121,9 +121,9 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "log/reviewed": {"light_stops": 0, "step": "third", "sensor_height_mm": 24, "glass": []},
     "log/evidence": {},
     "log/learnt": {},
-    "practice/next": {"remembered": [], "seen": [], "missed_frames": 0},
-    "practice/drill": {"glass": [], "seen": []},
-    "practice/grade": {"glass": [], "seen": [], "box": 1},
+    "practice/next": {"remembered": [], "mistakes": []},
+    "practice/drill": {"glass": [], "mistakes": []},
+    "practice/grade": {"glass": [], "mistakes": [], "box": 1},
     "fieldcard": {"fastest": 0.001, "slowest": 1, "dial_limit": 30, "step": "third"},
 }  # fmt: skip
 """What is taken where nothing is said; whoever leaves a field out relies on these."""

@@ -1506,7 +1506,7 @@ export interface paths {
         put?: never;
         /**
          * Practice Grade
-         * @description An answer as it was typed, or the place of a choice, to the drill of this kind and seed; ``box`` as held.
+         * @description The drill, and its answer as it was typed, or the number of a choice; ``box`` as held.
          */
         post: operations["jackstaff_api_mount_practice_grade"];
         delete?: never;
@@ -1527,8 +1527,6 @@ export interface paths {
         /**
          * Practice Next
          * @description What is remembered, what the log shows, and which kind was asked last, so that it is not asked twice running.
-         *
-         *     ``missed_frames`` is how many frames of the log were off by more than a third without a named fault.
          */
         post: operations["jackstaff_api_mount_practice_next"];
         delete?: never;
@@ -3017,9 +3015,9 @@ export interface components {
             /** @default [] */
             glass: components["schemas"]["OwnGlassAsked"][];
             kind: components["schemas"]["DrillKind"];
-            seed: number;
             /** @default [] */
-            seen: components["schemas"]["Seen"][];
+            mistakes: string[];
+            seed: number;
         };
         /** @enum {string} */
         DrillKind: "dial" | "notation" | "stack" | "trade" | "one_reading" | "light" | "plausible" | "defect";
@@ -3969,7 +3967,7 @@ export interface components {
         };
         /**
          * GradeQuestion
-         * @description An answer as it was typed, or the place of a choice, to the drill of this kind and seed; ``box`` as held.
+         * @description The drill, and its answer as it was typed, or the number of a choice; ``box`` as held.
          */
         GradeAsked: {
             /** @default 1 */
@@ -3977,10 +3975,10 @@ export interface components {
             /** @default [] */
             glass: components["schemas"]["OwnGlassAsked"][];
             kind: components["schemas"]["DrillKind"];
+            /** @default [] */
+            mistakes: string[];
             said: string;
             seed: number;
-            /** @default [] */
-            seen: components["schemas"]["Seen"][];
         };
         /**
          * Graded
@@ -4629,15 +4627,13 @@ export interface components {
          */
         NextAsked: {
             last?: components["schemas"]["DrillKind"] | null;
-            /** @default 0 */
-            missed_frames: number;
+            /** @default [] */
+            mistakes: string[];
             /** Format: date-time */
             now: string;
             /** @default [] */
             remembered: components["schemas"]["RememberedAsked"][];
             seed: number;
-            /** @default [] */
-            seen: components["schemas"]["Seen"][];
         };
         /**
          * NextDrill

@@ -18,7 +18,7 @@ import { Fault } from "../../ui/Fault";
 import { useMeasured } from "../../ui/useMeasured";
 import { practiceWords as say } from "../../words/practice";
 import { instantText } from "./frameText";
-import { mistakesOf, solidsOf } from "./practised";
+import { solidsOf } from "./solids";
 import "./practice.css";
 
 const SEEDS = 2 ** 31;
@@ -36,7 +36,7 @@ export function PracticePage() {
     held,
     last: null as Drill["kind"] | null,
   }));
-  const mistakes = useMemo(() => mistakesOf(learnt.shown?.tally.mistakes ?? []), [learnt.shown]);
+  const mistakes = useMemo(() => (learnt.shown?.tally.mistakes ?? []).map(({ code }) => code), [learnt.shown]);
   const glass = useMemo(() => solidsOf(kit.items), [kit.items]);
   const ready = !kit.loading && (learnt.shown !== undefined || learnt.error !== null);
   // Of one turn nothing changes while it is answered.
@@ -47,14 +47,13 @@ export function PracticePage() {
           now: turn.now.toISOString(),
           seed: turn.seed,
           remembered: turn.held.map(({ kind, box, due }) => ({ kind, box, due })),
-          seen: mistakes.seen,
-          missed_frames: mistakes.missed,
+          mistakes,
           last: turn.last,
         }
       : null,
   );
   if (next.answer && drawn?.seed !== turn.seed) {
-    setDrawn({ seed: turn.seed, question: { kind: next.answer.kind, seed: turn.seed, glass, seen: mistakes.seen } });
+    setDrawn({ seed: turn.seed, question: { kind: next.answer.kind, seed: turn.seed, glass, mistakes } });
   }
   const question = drawn?.seed === turn.seed ? drawn.question : null;
   const drill = useDrill(question);
@@ -98,14 +97,20 @@ function OneDrill({ question, drill, onNext }: OneProps) {
     if (done) onward.current?.focus();
     else field.current?.focus();
   }, [done]);
+  const sending = useRef(false);
   const grade = async (said: string) => {
+    // Pressed twice it is one answer: each moves the kind to another box.
+    if (sending.current) return;
+    sending.current = true;
     setFault(null);
     try {
       const answered = await askGrade({ ...question, said, box: boxOf(question.kind) });
       practised(question.kind, answered, new Date());
       setTold(answered);
+      sending.current = answered.right !== null;
     } catch (error) {
       setFault(error);
+      sending.current = false;
     }
   };
   useHotkeys(
