@@ -211,9 +211,9 @@ export const log = {
     counts: (fresh: number, changed: number, same: number) => `${fresh} new, ${changed} changed, ${same} the same.`,
     aside: (n: number) =>
       `${n === 1 ? "One entry lies" : `${n} entries lie`} aside in it: refused by today's rules, not taken back.`,
-    holds: (things: number, outings: number, pictures: number) =>
-      `Also ${things} things of the bag, ${outings} outings and ${pictures} pictures.`,
-    all_: "All of it is taken in, or nothing.",
+    holds: (things: number, outings: number, looks: number, pictures: number) =>
+      `Also ${things} things of the bag, ${outings} outings, ${looks === 1 ? "1 look" : `${looks} looks`} of your own and ${pictures} pictures.`,
+    all_: "All of it has been checked. Broken off half-way, taking it in again makes it whole.",
     take: "Take it in",
     taken: "Taken in.",
     changes: { new: "new", changed: "changed", same: "the same" } as Record<string, string>,

@@ -16,7 +16,7 @@ interface Props {
 
 const say = logWords.files;
 
-/** What a file would do, first; then all of it or nothing. */
+/** What a file would do, first; then it is taken in. */
 export function TakeIn({ sort, file, onClose }: Props) {
   const [fault, setFault] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
@@ -48,7 +48,9 @@ export function TakeIn({ sort, file, onClose }: Props) {
         {frames && (
           <>
             <p className="mb-0">{nothing ? say.nothing : say.counts(frames.new, frames.changed, frames.same)}</p>
-            {beside && <p className="mb-0">{say.holds(beside.things, beside.outings, beside.pictures)}</p>}
+            {beside && (
+              <p className="mb-0">{say.holds(beside.things, beside.outings, beside.looks, beside.pictures)}</p>
+            )}
             {beside !== null && beside.aside > 0 && <p className="mb-0">{say.aside(beside.aside)}</p>}
             <ul className="plain-list">
               {frames.frames.map((frame) => (
