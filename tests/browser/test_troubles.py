@@ -72,10 +72,14 @@ def test_a_frame_opened_while_the_server_can_keep_nothing_says_so_and_arrives_la
         arm(page)
         with trouble(server):  # type: ignore[attr-defined]
             open_it(page)
+            close = page.get_by_role("button", name="Close", exact=False).first
+            stood = close.bounding_box()
             told = page.locator(".notice").filter(has_text=said)
             # A busy database is waited for, ten seconds long.
             expect(told).to_be_visible(timeout=40_000)
             expect(told).to_contain_text("waits here")
+            # A finger may be on its way.
+            assert close.bounding_box() == stood
             opened = newest(page)["opened_at"]
         page.evaluate("dispatchEvent(new Event('online'))")
         expect_running(page, server, opened)

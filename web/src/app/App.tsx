@@ -10,7 +10,7 @@ import { nextLight, useLight } from "../ui/light";
 import { signKeys, useKeys } from "../ui/useKeys";
 import { words } from "../words";
 import { Header, Tabs } from "./Header";
-import { Notices } from "./Notices";
+import { Notices, ServerTrouble } from "./Notices";
 import { Place } from "./Place";
 import { Toasts } from "./Toasts";
 
@@ -63,6 +63,7 @@ export function App() {
       />
       <main id="main" tabIndex={-1}>
         <Notices />
+        <ServerTrouble />
         <Place>
           <Routes>
             <Route path="/" element={<BenchScreen />} />
@@ -74,6 +75,7 @@ export function App() {
             <Route path="*" element={<Navigate to="/" replace />} />
           </Routes>
         </Place>
+        <ServerTrouble beneath />
         <Toasts />
       </main>
       <Tabs />

@@ -22,9 +22,7 @@ async function saveEverything(): Promise<void> {
 /** What a person has to know about what is kept: trouble, refusals, and what two devices wrote at once. */
 export function Notices() {
   const trouble = useTrouble();
-  const waiting = useWaiting();
-  const refused = waiting.filter((doc) => doc.waiting?.refused);
-  const { why } = useExchange();
+  const refused = useWaiting().filter((doc) => doc.waiting?.refused);
   const unread = broken.useDocs();
   const aside = asides.useDocs();
   const { signal, stage, newer } = useSyncExternalStore(subscribe, takenAlong);
@@ -32,14 +30,7 @@ export function Notices() {
   const clock = useClockFar();
   const alone = !signal && stage !== "none";
   const offered = newer && !running;
-  if (
-    trouble === null &&
-    why === null &&
-    !alone &&
-    !offered &&
-    clock === null &&
-    refused.length + unread.length + aside.length === 0
-  )
+  if (trouble === null && !alone && !offered && clock === null && refused.length + unread.length + aside.length === 0)
     return null;
   return (
     <section className="notices" aria-label={say.title}>
@@ -69,16 +60,6 @@ export function Notices() {
           </Button>
         </p>
       )}
-      {why !== null && (
-        <p className="notice" role="status">
-          <span>
-            {why} {say.waits(waiting.length - refused.length)}
-          </span>
-          <Button variant="quiet" size="sm" onClick={() => exchange()}>
-            {words.trouble.again}
-          </Button>
-        </p>
-      )}
       {refused.map((doc) => (
         <RefusedNotice key={`${doc.kind} ${doc.id}`} doc={doc} />
       ))}
@@ -104,6 +85,29 @@ export function Notices() {
           </Button>
         </p>
       ))}
+    </section>
+  );
+}
+
+/**
+ * What is wrong with the server, by its own words, and how much waits for it. It comes in the midst of a frame: then it
+ * stands beneath the screen, because nothing above the closing button may move under a finger.
+ */
+export function ServerTrouble({ beneath = false }: { beneath?: boolean }) {
+  const waiting = useWaiting().filter((doc) => !doc.waiting?.refused).length;
+  const { why } = useExchange();
+  const running = useOpenFrame();
+  if (why === null || beneath !== Boolean(running)) return null;
+  return (
+    <section className="notices" aria-label={say.server}>
+      <p className="notice" role="status">
+        <span>
+          {why} {say.waits(waiting)}
+        </span>
+        <Button variant="quiet" size="sm" onClick={() => exchange()}>
+          {words.trouble.again}
+        </Button>
+      </p>
     </section>
   );
 }

@@ -154,6 +154,7 @@ export const en = {
       full: "This browser's storage is full: what you do now lives in this page only. Save it as a file, or free some space.",
       blocked: "This browser keeps nothing for this page: what you do lives in it only until you close it.",
     },
+    server: "What the server says",
     waits: (n: number) =>
       n === 0 ? "Nothing waits here." : n === 1 ? "One change waits here." : `${n} changes wait here.`,
     save: "Save everything as a file",
