@@ -5,19 +5,16 @@ Both stand on one server, each in an account of its own, and are asked in turn.
 
 from __future__ import annotations
 
-import json
 import os
 import statistics
 import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
-from http.cookiejar import CookieJar
 from pathlib import Path
-from urllib.request import HTTPCookieProcessor, Request, build_opener
 
 from tools.serving import prepare, serving
+from tools.visits import SignedIn
 
 ROOT = Path(__file__).parents[1]
 PASSWORD = "two-pairs-of-gloves"  # noqa: S105 (of a folder that is thrown away)
@@ -31,28 +28,11 @@ def main() -> None:
         environment = {**os.environ, "JACKSTAFF_DATA_DIR": str(data)}
         subprocess.run([sys.executable, "-m", "bench.fill", "--years"], cwd=ROOT, env=environment, check=True)
         with serving(data) as server:
-            asks = {name: _signed_in(server.url, name) for name in ("short", "long")}
-            _table(asks)
+            _table({name: SignedIn(server.url, name, PASSWORD) for name in ("short", "long")})
 
 
-def _signed_in(url: str, name: str) -> Callable[[str], bytes]:
-    jar = CookieJar()
-    opener = build_opener(HTTPCookieProcessor(jar))
-
-    def ask(path: str, body: object = None) -> bytes:
-        token = next((cookie.value or "" for cookie in jar if cookie.name == "jackstaff_csrf"), "")
-        headers = {"X-CSRFToken": token, "Referer": url, "Content-Type": "application/json"}
-        content = None if body is None else json.dumps(body).encode()
-        with opener.open(Request(f"{url}/api/{path}", content, headers), timeout=200) as answer:  # noqa: S310
-            return bytes(answer.read())
-
-    ask("session")
-    ask("session", {"username": name, "password": PASSWORD})
-    return ask
-
-
-def _table(asks: dict[str, Callable[[str], bytes]]) -> None:
-    head = {name: json.loads(ask("replica?limit=1"))["head"] for name, ask in asks.items()}
+def _table(visits: dict[str, SignedIn]) -> None:
+    head = {name: visit.ask("GET", "/api/replica?limit=1")[1]["head"] for name, visit in visits.items()}
     rows = {
         "log page, the newest": ("frames?limit=50", ROUNDS),
         "log page, the longest first": ("frames?limit=50&sort=longest", ROUNDS),
@@ -72,11 +52,11 @@ def _table(asks: dict[str, Callable[[str], bytes]]) -> None:
     print("| what | 1,000 frames | 100,000 frames | ratio |")
     print("|---|---|---|---|")
     for what, (path, rounds) in rows.items():
-        times: dict[str, list[float]] = {name: [] for name in asks}
+        times: dict[str, list[float]] = {name: [] for name in visits}
         for turn in range(rounds + 1):
-            for name, ask in asks.items():
+            for name, visit in visits.items():
                 begun = time.perf_counter()
-                ask(path.format(middle=head[name] // 2))
+                visit.fetch("GET", "/api/" + path.format(middle=head[name] // 2))
                 if turn or rounds == 1:
                     times[name].append(time.perf_counter() - begun)
         short, long = (statistics.median(times[name]) for name in ("short", "long"))

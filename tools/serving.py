@@ -17,6 +17,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from jackstaff.records.keeping import DATABASE
 from tools import postgres
 
 ROOT = Path(__file__).parents[1]
@@ -73,7 +74,7 @@ def records(server: Server) -> Iterator[Any]:
         with postgres.connected(url) as connection:
             yield connection
     else:
-        with sqlite3.connect(server.data / "jackstaff.sqlite3", timeout=15) as connection:
+        with sqlite3.connect(server.data / DATABASE, timeout=15) as connection:
             yield connection
 
 

@@ -18,11 +18,10 @@ from hypothesis.strategies import one_of
 from schemathesis import GenerationMode
 from schemathesis.specs.openapi.checks import positive_data_acceptance
 from tools.serving import Server
+from tools.visits import SignedIn
 
 from jackstaff.api.api import api
 from tests.conftest import OTHER_PASSWORD
-
-from .visits import SignedIn
 
 READING = {"shutter": "1/40", "aperture": "9", "iso": "64"}
 

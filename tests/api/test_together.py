@@ -9,11 +9,11 @@ from uuid import uuid4
 
 import pytest
 from tools.serving import Server
+from tools.visits import SignedIn
 
 from tests.conftest import OTHER_PASSWORD
 
 from .test_frames import OPENED, frame
-from .visits import SignedIn
 
 ROUNDS = 12
 

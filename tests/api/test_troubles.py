@@ -11,14 +11,14 @@ from pathlib import Path
 
 import pytest
 from tools.serving import ROOT, serving
+from tools.visits import SignedIn
 
+from jackstaff.records.keeping import DATABASE
 from tests.conftest import OTHER_PASSWORD
 
 from .test_frames import frame
-from .visits import SignedIn
 
 pytestmark = pytest.mark.database_file
-DATABASE = "jackstaff.sqlite3"
 
 
 def test_what_is_written_to_a_file_that_was_moved_is_refused(fresh_data: Callable[[str], Path]) -> None:

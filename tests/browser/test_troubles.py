@@ -11,11 +11,12 @@ import pytest
 from playwright.sync_api import Browser, expect
 from tools.serving import Server, serving
 
+from jackstaff.records.keeping import DATABASE
+
 from .conftest import Visit
 from .test_run import arm, expect_running, newest, open_it
 
 pytestmark = pytest.mark.database_file
-DATABASE = "jackstaff.sqlite3"
 
 
 @contextmanager

@@ -23,7 +23,7 @@ from .wired import answered
 
 router = Router(tags=["lessons"])
 
-MOST_LESSONS = 2_000
+MOST_LESSONS = 1_500
 """Of a longer log the newest frames speak."""
 EvidenceAnswer: Any = answered(evidence.Evidence)
 LearntAnswer: Any = answered(logquestions.LearntAnswer)

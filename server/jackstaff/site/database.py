@@ -7,6 +7,8 @@ from typing import Any
 
 import dj_database_url
 
+from jackstaff.records.keeping import DATABASE
+
 IDLE_SECONDS = 60
 
 
@@ -16,7 +18,7 @@ def database(data: Path, url: str) -> dict[str, Any]:
         return dict(dj_database_url.parse(url, conn_max_age=IDLE_SECONDS, conn_health_checks=True))
     return {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": data / "jackstaff.sqlite3",
+        "NAME": data / DATABASE,
         "CONN_MAX_AGE": IDLE_SECONDS,
         "OPTIONS": {
             # Deferred transactions fail at once on a busy database, whatever the timeout.

@@ -18,7 +18,8 @@ class SignedIn:
         self._opener = build_opener(HTTPCookieProcessor(self._jar))
         self.ask("GET", "/api/session")
         status, _ = self.ask("POST", "/api/session", {"username": name, "password": password})
-        assert status == 200
+        if status != 200:
+            raise RuntimeError(f"{name} could not sign in: {status}")
 
     @property
     def cookies(self) -> dict[str, str]:
@@ -29,12 +30,17 @@ class SignedIn:
         return {"X-CSRFToken": self.cookies.get("jackstaff_csrf", ""), "Referer": self.url}
 
     def ask(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
-        """The status and the answer."""
+        """The status and the answer's JSON."""
+        status, content = self.fetch(method, path, body)
+        return status, json.loads(content or b"null")
+
+    def fetch(self, method: str, path: str, body: Any = None) -> tuple[int, bytes]:
+        """The status and the answer as it comes."""
         content = None if body is None else json.dumps(body).encode()
         headers = {**self.headers, "Content-Type": "application/json"}
         request = Request(f"{self.url}{path}", content, headers, method=method)  # noqa: S310 (our own server)
         try:
-            with self._opener.open(request, timeout=120) as answer:
-                return answer.status, json.loads(answer.read() or b"null")
+            with self._opener.open(request, timeout=200) as answer:
+                return answer.status, answer.read()
         except HTTPError as refused:
-            return refused.code, json.loads(refused.read())
+            return refused.code, refused.read()
