@@ -5,6 +5,8 @@ import os
 from pathlib import Path
 from typing import Any
 
+from jackstaff.records.keeping import CannotKeep, writable
+
 _port = os.environ.get("PORT", "8000")
 _tls = "JACKSTAFF_CERT" in os.environ
 _served_at = os.environ.get("JACKSTAFF_SERVED_AT") or f"http://127.0.0.1:{_port}"
@@ -25,7 +27,10 @@ _held: list[Any] = []
 def on_starting(server: Any) -> None:
     """Hold the data folder's lock as long as any of these processes lives, so that no copy is put back meanwhile."""
     data = Path(os.environ.get("JACKSTAFF_DATA_DIR", Path(__file__).parents[1] / "var"))
-    data.mkdir(mode=0o700, parents=True, exist_ok=True)
+    try:
+        writable(data)
+    except CannotKeep as error:
+        raise SystemExit(str(error)) from error
     lock = (data / "serving.lock").open("a")
     fcntl.flock(lock, fcntl.LOCK_SH)
     _held.append(lock)

@@ -60,6 +60,25 @@ def test_a_full_database_says_so_and_keeps_nothing_by_halves(fresh_data: Callabl
             assert edda.ask("GET", f"/api/frames/{key}")[0] == 200
 
 
+START = {"manage": ["server/manage.py", "bring_up"], "serve": ["-m", "gunicorn", "-c", "server/gunicorn.conf.py"]}
+
+
+@pytest.mark.parametrize("command", START.values(), ids=START)
+def test_a_folder_that_takes_nothing_is_said_at_the_start(tmp_path: Path, command: list[str]) -> None:
+    (tmp_path / "file").write_text("no folder")
+    told = subprocess.run(
+        [sys.executable, *command],
+        env={"JACKSTAFF_DATA_DIR": str(tmp_path / "file" / "data"), "PATH": "", "PORT": "0"},
+        cwd=ROOT,
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    assert told.returncode != 0
+    assert "JACKSTAFF_DATA_DIR" in told.stderr
+    assert "Traceback" not in told.stderr
+
+
 def test_a_damaged_database_is_found_at_the_start(fresh_data: Callable[[str], Path]) -> None:
     data = fresh_data("damaged")
     whole = bytearray((data / DATABASE).read_bytes())

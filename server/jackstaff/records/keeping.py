@@ -141,6 +141,27 @@ def sound(data: Path) -> None:
         )
 
 
+def writable(data: Path) -> None:
+    """Nothing where the data folder can be written to, or made.
+
+    Raises
+    ------
+    CannotKeep
+        Its disk takes nothing, or it is somebody else's.
+    """
+    try:
+        data.mkdir(mode=0o700, parents=True, exist_ok=True)
+    except OSError as error:
+        raise CannotKeep(
+            f"{data} cannot be made: {error.strerror}. Name another folder: JACKSTAFF_DATA_DIR."
+        ) from error
+    if not os.access(data, os.W_OK):
+        raise CannotKeep(
+            f"{data} takes nothing: its disk is read-only, or it belongs to somebody else. Nothing was changed. Make "
+            "it writable, or name another folder: JACKSTAFF_DATA_DIR."
+        )
+
+
 def restore(copy: Path, data: Path, at: datetime) -> Copy:
     """Put a copy back. What was there before is set aside in a folder beside it, never thrown away.
 

@@ -15,12 +15,17 @@ import os
 import re
 from pathlib import Path
 
+from jackstaff.records.keeping import CannotKeep, writable
+
 from .database import database
 from .secret import secret_key
 
 ROOT = Path(__file__).resolve().parents[3]
 DATA_DIR = Path(os.environ.get("JACKSTAFF_DATA_DIR", ROOT / "var")).resolve()
-DATA_DIR.mkdir(parents=True, exist_ok=True)
+try:
+    writable(DATA_DIR)
+except CannotKeep as error:
+    raise SystemExit(str(error)) from error
 WEB_DIST = ROOT / "web" / "dist"
 
 DEBUG = os.environ.get("JACKSTAFF_DEV") == "1"
