@@ -14,13 +14,14 @@ django.setup()
 # The log's schema is that of the API's document, which needs Django to stand.
 from jackstaff.api import logfiles  # noqa: E402
 from jackstaff_core import kitfile  # noqa: E402
+from jackstaff_core.dryrun import scenario  # noqa: E402
 
 FOLDER = Path(__file__).parents[1] / "docs" / "formats"
 
 
 def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
-    for name, schema in (("kit", kitfile.schema()), ("log", logfiles.schema())):
+    for name, schema in (("kit", kitfile.schema()), ("log", logfiles.schema()), ("dry-run", scenario.schema())):
         text = json.dumps(schema, indent=2, ensure_ascii=False)
         (FOLDER / f"{name}.schema.json").write_text(text + "\n", encoding="utf-8")
 

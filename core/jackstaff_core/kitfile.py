@@ -46,6 +46,11 @@ class Item:
         """As :func:`item` reads it."""
         return item(given)
 
+    def to_json(self) -> dict[str, Any]:
+        """As a kit file carries it, with what was said of it."""
+        said = {"id": self.id, "sort": self.sort, "name": self.name, "facts": written(self.thing)}
+        return said | ({"note": self.note} if self.note else {}) | ({"retired": True} if self.retired else {})
+
     @staticmethod
     def json_schema() -> dict[str, Any]:
         """Its shape on the wire; what facts a sort takes stands in the file's own schema."""

@@ -23,6 +23,11 @@ from .described import DESCRIBED, DescribedKind
 from .dials import Scales, ScalesQuestion, scales_of
 from .drillgrade import Graded, GradeQuestion, grade
 from .drills import Drill, DrillQuestion, drill
+from .dryrun.beginning import BeginQuestion, Begun, Scenarios, ScenariosQuestion, begin, scenarios
+from .dryrun.careful import Hint, HintQuestion, hint
+from .dryrun.develop import Developed, DevelopQuestion, develop
+from .dryrun.replay import Replay, ReplayQuestion, replay
+from .dryrun.world import Metered, ReadMeterQuestion, meter
 from .evidence import Evidence, weigh
 from .exposure import Correction, Exposure, ExposureQuestion, expose
 from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
@@ -588,6 +593,12 @@ QUESTIONS: dict[str, Question] = {
     "practice/next": Question(NextQuestion, next_drill, NextDrill),
     "practice/drill": Question(DrillQuestion, drill, Drill),
     "practice/grade": Question(GradeQuestion, grade, Graded),
+    "practice/scenarios": Question(ScenariosQuestion, scenarios, Scenarios),
+    "practice/begin": Question(BeginQuestion, begin, Begun),
+    "practice/meter": Question(ReadMeterQuestion, meter, Metered),
+    "practice/frame": Question(DevelopQuestion, develop, Developed),
+    "practice/hint": Question(HintQuestion, hint, Hint),
+    "practice/replay": Question(ReplayQuestion, replay, Replay),
     "fieldcard": Question(FieldCardQuestion, _field_card, FieldCardAnswer),
 }
 """By the address under /api."""

@@ -52,6 +52,10 @@ class Subject:
             raise Refusal("id", "A subject's id is a text.", "Give up to 120 letters.")
         return cls(kind, {each: value for each, value in given.items() if each not in ("kind", "id")}, name)
 
+    def to_json(self) -> dict[str, Any]:
+        """As :meth:`from_json` reads it."""
+        return {"kind": self.kind, **({} if self.id is None else {"id": self.id}), **self.facts}
+
     @staticmethod
     def json_schema() -> dict[str, Any]:
         """Its shape on the wire."""

@@ -444,6 +444,8 @@ def plain(value: Any, *, drop_none: bool = False) -> Any:
         return value.isoformat()
     if isinstance(value, UUID):
         return str(value)
+    if hasattr(value, "to_json"):
+        return again(value.to_json())
     if isinstance(value, Mapping):
         return {str(again(name)): again(each) for name, each in value.items()}
     if isinstance(value, list | tuple | frozenset):

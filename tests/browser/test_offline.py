@@ -17,6 +17,8 @@ from playwright.sync_api import Browser, Page, expect
 from tools.serving import Server, records, serving
 
 from jackstaff_core.answering import names
+from jackstaff_core.dryrun.shipped import BY_ID
+from jackstaff_core.wire import plain
 from tests.core.test_wire import READING, SAMPLES
 
 from .conftest import Visit, eventually, frames, until
@@ -213,7 +215,27 @@ FRAME = {
     "answer": {"seconds": 12.7, "set_seconds": 12.7, "base_seconds": 0.0248, "sure_within_stops": 0.4, "steps": []},
     "events": [], "review": {"came_out": -0.333, "seen": ["cast"]},
 }  # fmt: skip
+RUN = plain(BY_ID["dawn-mole"])
+SLOT = {"id": RUN["kit"][3]["id"], "stops": 3.0}
+SHOT = {
+    "framing": 0, "opened_at": "2027-04-17T06:05:00+02:00", "seconds": 75.0, "aimed_seconds": 70.0,
+    "metered_seconds": 72.0, "metered_at": "2027-04-17T06:04:00+02:00", "aperture": "11", "iso": "64",
+    "stack": [SLOT], "prepared": ["tripod", "remote"],
+}  # fmt: skip
+
 MORE: dict[str, dict[str, Any]] = {
+    "practice/scenarios": {"id": "dawn-mole"},
+    "practice/begin": {"scenario": RUN, "seed": 12},
+    "practice/meter": {
+        "scenario": RUN, "framing": 1, "at": "2027-04-17T06:05:00+02:00", "aperture": "4", "iso": "64",
+        "through": [SLOT],
+    },
+    "practice/frame": {"scenario": RUN, "shot": SHOT},
+    "practice/hint": {"scenario": RUN, "framing": 0, "at": "2027-04-17T06:05:00+02:00", "metered": True},
+    "practice/replay": {
+        "scenario": RUN, "shots": [SHOT], "left_at": "2027-04-17T06:50:00+02:00",
+        "looked": [{"at": "2027-04-17T06:04:00+02:00", "framing": 0, "through": [SLOT["id"]]}],
+    },
     "practice/next": {
         "now": "2027-04-17T05:00:00Z", "seed": 7, "mistakes": ["cast", "too_dark"], "last": "dial",
         "remembered": [{"kind": "stack", "box": 3, "due": "2027-04-16T05:00:00Z"}],

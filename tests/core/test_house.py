@@ -16,8 +16,8 @@ from jackstaff_core.questions import QUESTIONS
 from jackstaff_core.wireschema import Schemas
 
 CORE = Path(jackstaff_core.__file__).parent
-SOURCES = sorted(CORE.glob("*.py"))
-STEMS = {path.stem for path in SOURCES}
+SOURCES = sorted(CORE.rglob("*.py"))
+STEMS = {path.stem: path for path in SOURCES}
 TABLE = (Path(__file__).parents[2] / "docs/models.md").read_text(encoding="utf-8")
 ALLOWED = {"astral", "jackstaff_core"} | set(sys.stdlib_module_names)
 NO_CLOCK = {"now", "today", "utcnow", "time", "monotonic", "perf_counter"}
@@ -50,13 +50,14 @@ def test_a_module_leans_on_the_standard_library_and_astral_alone_and_reads_no_cl
 
 
 MODELS = sorted(
-    set(re.findall(r"`(\w+)\.py`", "\n".join(line for line in TABLE.splitlines() if line.startswith("| ")))) & STEMS
+    set(re.findall(r"`(\w+)\.py`", "\n".join(line for line in TABLE.splitlines() if line.startswith("| "))))
+    & STEMS.keys()
 )
 
 
 @pytest.mark.parametrize("model", MODELS)
 def test_a_model_says_where_it_comes_from_how_far_it_goes_and_what_it_is_worth(model: str) -> None:
-    said = (ast.get_docstring(ast.parse((CORE / f"{model}.py").read_text(encoding="utf-8"))) or "").lower()
+    said = (ast.get_docstring(ast.parse(STEMS[model].read_text(encoding="utf-8"))) or "").lower()
     assert [word for word in ("source", "limits", "verdict") if word not in said] == []
 
 
@@ -124,6 +125,12 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "practice/next": {"remembered": [], "mistakes": []},
     "practice/drill": {"glass": [], "mistakes": []},
     "practice/grade": {"glass": [], "mistakes": [], "box": 1},
+    "practice/scenarios": {},
+    "practice/begin": {},
+    "practice/meter": {"through": []},
+    "practice/frame": {"through_before": []},
+    "practice/hint": {"metered": False, "taken": False},
+    "practice/replay": {"shots": [], "looked": []},
     "fieldcard": {"fastest": 0.001, "slowest": 1, "dial_limit": 30, "step": "third"},
 }  # fmt: skip
 """What is taken where nothing is said; whoever leaves a field out relies on these."""

@@ -1475,6 +1475,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Begin
+         * @description A scenario, and another seed where the same outing is to go another way.
+         */
+        post: operations["jackstaff_api_mount_practice_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/drill": {
         parameters: {
             query?: never;
@@ -1489,6 +1509,26 @@ export interface paths {
          * @description Which drill: its kind and its seed, the solid filters of the bag it draws on, and what one's own log shows.
          */
         post: operations["jackstaff_api_mount_practice_drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Frame
+         * @description A frame just taken; ``through_before`` are the filters that a frame was seen through already.
+         */
+        post: operations["jackstaff_api_mount_practice_frame"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1515,6 +1555,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/hint": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Hint
+         * @description Where somebody stands in a dry run: at which picture, when, whether it is metered, what is on.
+         */
+        post: operations["jackstaff_api_mount_practice_hint"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Meter
+         * @description The simulated camera's meter is looked at: at which picture, when, at which settings and through what.
+         */
+        post: operations["jackstaff_api_mount_practice_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/next": {
         parameters: {
             query?: never;
@@ -1529,6 +1609,46 @@ export interface paths {
          * @description What is remembered, what the log shows, and which kind was asked last, so that it is not asked twice running.
          */
         post: operations["jackstaff_api_mount_practice_next"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/replay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Replay
+         * @description What was done: frames in their order, readings, and when one left; None where one never did.
+         */
+        post: operations["jackstaff_api_mount_practice_replay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/scenarios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practice Scenarios
+         * @description Which dry runs there are: the one of this id, or all.
+         */
+        post: operations["jackstaff_api_mount_practice_scenarios"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2298,6 +2418,27 @@ export interface components {
             stops: number;
         };
         /**
+         * BeginQuestion
+         * @description A scenario, and another seed where the same outing is to go another way.
+         */
+        BeginAsked: {
+            scenario: components["schemas"]["ScenarioAsked"];
+            seed?: number | null;
+        };
+        /**
+         * Begun
+         * @description The scenario as it will be played, the outing as the screens keep it, and when it ends.
+         */
+        BegunAnswer: {
+            /** Format: date-time */
+            ends_at: string;
+            /** Format: date-time */
+            leave_at: string;
+            outing: components["schemas"]["OutingAnswer"];
+            pictures: components["schemas"]["ToTakeAnswer"][];
+            scenario: components["schemas"]["ScenarioAnswer"];
+        };
+        /**
          * BesideChange
          * @description What an archive does to one thing, plan or look; ``stays``: the plan here was changed later.
          */
@@ -2922,6 +3063,35 @@ export interface components {
             aspects: components["schemas"]["AspectAnswer"][];
             kind: string;
         };
+        /**
+         * DevelopQuestion
+         * @description A frame just taken; ``through_before`` are the filters that a frame was seen through already.
+         */
+        DevelopAsked: {
+            scenario: components["schemas"]["ScenarioAsked"];
+            shot: components["schemas"]["ShotAsked"];
+            /** @default [] */
+            through_before: string[];
+        };
+        /** @enum {string} */
+        DevelopCause: "timing" | "filters" | "reading" | "decided" | "light";
+        /**
+         * Developed
+         * @description How a frame came out. ``window_stops`` is how far its time lies outside the wished looks (+ too long), 0 inside.
+         */
+        DevelopedAnswer: {
+            busy_seconds: number;
+            came_out_stops: number;
+            cast_mired: number;
+            clipped_share: number;
+            faults: components["schemas"]["FaultAnswer"][];
+            histogram: number[];
+            parts: components["schemas"]["ErrorPartAnswer"][];
+            seen: components["schemas"]["SeenAnswer"][];
+            text: string;
+            tones: components["schemas"]["DrawnToneAnswer"][];
+            window_stops: number;
+        };
         /** DeviceAsked */
         DeviceAsked: {
             /** Ceiling S */
@@ -2975,6 +3145,18 @@ export interface components {
          * @enum {string}
          */
         DocKind: "kit" | "outing" | "look" | "frame" | "aside";
+        /**
+         * Done
+         * @description A frame as it was, on the timeline [s from the start].
+         */
+        DoneAnswer: {
+            developed: components["schemas"]["DevelopedAnswer"];
+            framing: number;
+            from_second: number;
+            purpose: components["schemas"]["Purpose"];
+            shot: number;
+            to_second: number;
+        };
         /** DrawingAsked */
         DrawingAsked: {
             /** Question */
@@ -2989,6 +3171,15 @@ export interface components {
              * @default 960
              */
             width: number;
+        };
+        /**
+         * DrawnTone
+         * @description A part of the picture as it came out: linear brightness, 1 where it is white.
+         */
+        DrawnToneAnswer: {
+            brightness: number;
+            part: components["schemas"]["Part"];
+            share: number;
         };
         /**
          * Drill
@@ -3059,6 +3250,15 @@ export interface components {
             start: string;
             /** Title */
             title: string;
+        };
+        /**
+         * ErrorPart
+         * @description A part of how the frame came out [stops, + brighter].
+         */
+        ErrorPartAnswer: {
+            cause: components["schemas"]["DevelopCause"];
+            stops: number;
+            text: string;
         };
         /**
          * Event
@@ -3251,6 +3451,19 @@ export interface components {
             /** Problem */
             problem: string;
         };
+        /**
+         * Fault
+         * @description What one sees in the picture; ``step`` is the line of the list that would have caught it.
+         */
+        FaultAnswer: {
+            code: components["schemas"]["FaultCode"];
+            cure: string;
+            step: string | null;
+            stops: number | null;
+            text: string;
+        };
+        /** @enum {string} */
+        FaultCode: "leak" | "shake" | "focus" | "corner" | "cross" | "cast" | "clipped";
         /** Faults */
         Faults: {
             errors: components["schemas"]["Fault"][];
@@ -3843,6 +4056,41 @@ export interface components {
             until: string;
         };
         /**
+         * Framing
+         * @description A picture to take: what moves in it, how it is wished, where the camera looks, and its tones.
+         */
+        FramingAnswer: {
+            bearing_deg: number;
+            /** @enum {string} */
+            drawn: "mole" | "tarn" | "falls" | "square";
+            elevation_deg: number;
+            focal_mm: number;
+            name: string;
+            offset_stops: number;
+            subjects: components["schemas"]["SubjectAnswer"][];
+            tones: components["schemas"]["ToneAnswer"][];
+            wants: components["schemas"]["WantAnswer"][];
+        };
+        /**
+         * Framing
+         * @description A picture to take: what moves in it, how it is wished, where the camera looks, and its tones.
+         */
+        FramingAsked: {
+            /** @default 0 */
+            bearing_deg: number;
+            /** @enum {string} */
+            drawn: "mole" | "tarn" | "falls" | "square";
+            /** @default 0 */
+            elevation_deg: number;
+            focal_mm: number;
+            name: string;
+            /** @default 0 */
+            offset_stops: number;
+            subjects: components["schemas"]["SubjectAsked"][];
+            tones: components["schemas"]["ToneAsked"][];
+            wants: components["schemas"]["WantAsked"][];
+        };
+        /**
          * Gap
          * @description A stretch between two rungs; ``bridges`` are the codes of what reaches into it (aperture, iso, polariser).
          */
@@ -4048,6 +4296,16 @@ export interface components {
             mean: number;
             sd: number;
         };
+        /**
+         * Had
+         * @description A picture as it could have been had.
+         */
+        HadAnswer: {
+            developed: components["schemas"]["DevelopedAnswer"];
+            from_second: number;
+            text: string;
+            to_second: number;
+        };
         /** HazardAnswer */
         HazardAnswer: {
             /** Ask */
@@ -4094,6 +4352,28 @@ export interface components {
             side: string | null;
             turn_to: number;
         };
+        /**
+         * Hint
+         * @description The next thing a careful photographer would do.
+         */
+        HintAnswer: {
+            code: string;
+            text: string;
+        };
+        /**
+         * HintQuestion
+         * @description Where somebody stands in a dry run: at which picture, when, whether it is metered, what is on.
+         */
+        HintAsked: {
+            /** Format: date-time */
+            at: string;
+            framing: number;
+            /** @default false */
+            metered: boolean;
+            scenario: components["schemas"]["ScenarioAsked"];
+            /** @default false */
+            taken: boolean;
+        };
         /** HolderFacts */
         HolderFacts: {
             /** Depth Mm */
@@ -4133,6 +4413,9 @@ export interface components {
         };
         /** @enum {string} */
         Horizon: "flat" | "uneven" | "sun_on_it";
+        ItemAnswer: {
+            [key: string]: unknown;
+        };
         ItemAsked: {
             [key: string]: unknown;
         };
@@ -4527,6 +4810,21 @@ export interface components {
             wants: components["schemas"]["WantAsked"][];
         };
         /**
+         * Loss
+         * @description ``shot`` and ``framing`` say where; ``stops`` how far off it put the frame, ``minutes`` what it took.
+         */
+        LossAnswer: {
+            code: components["schemas"]["LossCode"];
+            cure: string;
+            framing: number | null;
+            minutes: number;
+            shot: number | null;
+            stops: number | null;
+            text: string;
+        };
+        /** @enum {string} */
+        LossCode: "cut_off" | "never_taken" | "too_short" | "too_long" | "through_filter" | "leak" | "shake" | "focus" | "corner" | "cross" | "cast" | "clipped" | "timing" | "filters" | "reading" | "decided" | "light";
+        /**
          * Matched
          * @description ``match`` is what the phone is matched by from now on [stops]; ``off_stops`` against an earlier match.
          */
@@ -4581,6 +4879,16 @@ export interface components {
             seed: number;
             /** @default clear */
             sky: components["schemas"]["Sky"];
+        };
+        /**
+         * Metered
+         * @description ``shutter`` is the mark that shows, None where the meter cannot say; ``ev100`` what a hand meter shows.
+         */
+        MeteredAnswer: {
+            ev100: number;
+            shutter: string | null;
+            simulated: boolean;
+            text: string;
         };
         /**
          * Missed
@@ -4681,6 +4989,15 @@ export interface components {
             stops: number;
         };
         /**
+         * OnLens
+         * @description A filter that is on, and what it is reckoned as [stops]: its label with what was measured, or what its ring is turned to.
+         */
+        OnLensAsked: {
+            /** Format: uuid */
+            id: string;
+            stops: number;
+        };
+        /**
          * OnlyForAnswer
          * @description The fact applies only while another has one of these values.
          */
@@ -4716,6 +5033,37 @@ export interface components {
         OrderAsked: {
             /** Ids */
             ids: string[];
+        };
+        /**
+         * Outing
+         * @description An outing as the client keeps it; clock times are the place's own.
+         */
+        OutingAnswer: {
+            archived: boolean;
+            arrive: string;
+            /** Format: date-time */
+            changed_at: string;
+            /** Format: date */
+            date: string;
+            floods_at_m: number | null;
+            hazards: string[];
+            /** Format: uuid */
+            id: string;
+            latitude: number;
+            longitude: number;
+            margin_minutes: number;
+            name: string;
+            packed: string[];
+            readings: components["schemas"]["OwnReadingAnswer"][];
+            ridge: components["schemas"]["RidgeAnswer"] | null;
+            scene: components["schemas"]["Scene"];
+            skies: components["schemas"]["OwnSkyAnswer"][];
+            sky: components["schemas"]["Sky"];
+            turn_back: string;
+            walk_minutes: number;
+            waters: components["schemas"]["OwnWaterAnswer"][];
+            weather: components["schemas"]["OwnWeatherAnswer"];
+            zone: string;
         };
         /** OutingCopy */
         OutingCopy: {
@@ -4805,6 +5153,12 @@ export interface components {
             low: number;
         };
         /** OwnReading */
+        OwnReadingAnswer: {
+            /** Format: date-time */
+            at: string;
+            ev100: number;
+        };
+        /** OwnReading */
         OwnReadingAsked: {
             /** Format: date-time */
             at: string;
@@ -4820,8 +5174,39 @@ export interface components {
          * OwnSky
          * @description From a clock time of the place on the sky is expected to be another one.
          */
+        OwnSkyAnswer: {
+            sky: components["schemas"]["Sky"];
+            time: string;
+        };
+        /**
+         * OwnSky
+         * @description From a clock time of the place on the sky is expected to be another one.
+         */
         OwnSkyDoc: {
             sky: components["schemas"]["Sky"];
+            time: string;
+        };
+        /**
+         * OwnWater
+         * @description A high or low water by the place's clock, within half a day of the outing.
+         */
+        OwnWaterAnswer: {
+            height_m: number;
+            /** @enum {string} */
+            source: "own" | "simulated";
+            time: string;
+        };
+        /**
+         * OwnWater
+         * @description A high or low water by the place's clock, within half a day of the outing.
+         */
+        OwnWaterAsked: {
+            height_m: number;
+            /**
+             * @default own
+             * @enum {string}
+             */
+            source: "own" | "simulated";
             time: string;
         };
         /**
@@ -4836,6 +5221,29 @@ export interface components {
              */
             source: "own" | "simulated";
             time: string;
+        };
+        /** OwnWeather */
+        OwnWeatherAnswer: {
+            celsius: number | null;
+            cloud_m: number | null;
+            /** @enum {string} */
+            source: "own" | "simulated";
+            swell_m: number | null;
+            wind_from_deg: number | null;
+            wind_m_s: number | null;
+        };
+        /** OwnWeather */
+        OwnWeatherAsked: {
+            celsius?: number | null;
+            cloud_m?: number | null;
+            /**
+             * @default own
+             * @enum {string}
+             */
+            source: "own" | "simulated";
+            swell_m?: number | null;
+            wind_from_deg?: number | null;
+            wind_m_s?: number | null;
         };
         /** OwnWeather */
         OwnWeatherDoc: {
@@ -4957,6 +5365,8 @@ export interface components {
              */
             filtered_shutter: string;
         };
+        /** @enum {string} */
+        Part: "sky" | "sun" | "land" | "water" | "ground" | "lamp" | "people" | "leaves";
         /**
          * PartAsked
          * @description Which part of a log that is longer than goes out at once, the oldest frames first.
@@ -5030,6 +5440,18 @@ export interface components {
             seconds: number | null;
             /** Taken At */
             taken_at: string | null;
+        };
+        /**
+         * Picture
+         * @description A picture of the list: the best of one's own frames of it, and what was possible; None for none.
+         */
+        PictureAnswer: {
+            drawn: string;
+            framing: number;
+            name: string;
+            obtained: number | null;
+            possible: components["schemas"]["HadAnswer"] | null;
+            text: string;
         };
         /**
          * PictureAsked
@@ -5217,6 +5639,15 @@ export interface components {
             p: number;
         };
         /**
+         * Practise
+         * @description The one thing to practise next: a kind of drill, or this very scenario again.
+         */
+        PractiseAnswer: {
+            code: components["schemas"]["LossCode"] | null;
+            drill: components["schemas"]["DrillKind"] | null;
+            text: string;
+        };
+        /**
          * Progress
          * @description Share gathered at ``seconds`` from the opening, and what closing then would be [stops, + brighter].
          */
@@ -5237,6 +5668,8 @@ export interface components {
             stops: number;
             wished: number;
         };
+        /** @enum {string} */
+        Purpose: "frame" | "first_look" | "dark";
         /**
          * RateQuestion
          * @description Readings of one scene, the same filters on, in order of time; ``forecast`` is what a plan says of the rate.
@@ -5303,6 +5736,20 @@ export interface components {
              * @default false
              */
             keep: boolean;
+        };
+        /**
+         * ReadMeterQuestion
+         * @description The simulated camera's meter is looked at: at which picture, when, at which settings and through what.
+         */
+        ReadMeterAsked: {
+            aperture: string | number;
+            /** Format: date-time */
+            at: string;
+            framing: number;
+            iso: string | number;
+            scenario: components["schemas"]["ScenarioAsked"];
+            /** @default [] */
+            through: components["schemas"]["OnLensAsked"][];
         };
         /**
          * ReadingGiven
@@ -5416,6 +5863,52 @@ export interface components {
             kind: components["schemas"]["DrillKind"];
         };
         /**
+         * Replay
+         * @description The whole of it; ``leave_second`` is when one had to turn back.
+         */
+        ReplayAnswer: {
+            filters: components["schemas"]["RevealedAnswer"][];
+            frames: components["schemas"]["DoneAnswer"][];
+            leave_second: number;
+            left_second: number | null;
+            light: components["schemas"]["ReplayLightPointAnswer"][];
+            losses: components["schemas"]["LossAnswer"][];
+            pictures: components["schemas"]["PictureAnswer"][];
+            practise: components["schemas"]["PractiseAnswer"];
+            text: string;
+        };
+        /**
+         * ReplayQuestion
+         * @description What was done: frames in their order, readings, and when one left; None where one never did.
+         */
+        ReplayAsked: {
+            left_at?: string | null;
+            /** @default [] */
+            looked: components["schemas"]["ReplayLookedAsked"][];
+            scenario: components["schemas"]["ScenarioAsked"];
+            /** @default [] */
+            shots: components["schemas"]["ShotAsked"][];
+        };
+        /**
+         * LightPoint
+         * @description The scene's light [EV at ISO 100] at a second.
+         */
+        ReplayLightPointAnswer: {
+            ev100: number;
+            second: number;
+        };
+        /**
+         * Looked
+         * @description The meter was looked at: when, at which picture, and whether a filter was on.
+         */
+        ReplayLookedAsked: {
+            /** Format: date-time */
+            at: string;
+            framing: number;
+            /** @default [] */
+            through: string[];
+        };
+        /**
          * Reread
          * @description A reading during the run [stops against the metering], seconds from the opening.
          */
@@ -5431,6 +5924,16 @@ export interface components {
         RereadDoc: {
             at_seconds: number;
             believed?: boolean | null;
+            stops: number;
+        };
+        /**
+         * Revealed
+         * @description A filter's hidden strength beside its label [stops].
+         */
+        RevealedAnswer: {
+            /** Format: uuid */
+            id: string;
+            name: string;
             stops: number;
         };
         /**
@@ -5459,6 +5962,14 @@ export interface components {
             sensor_height_mm: number;
             /** @default third */
             step: components["schemas"]["Step"];
+        };
+        /**
+         * Ridge
+         * @description Height of the ridge above the camera and its distance in the sun's direction [m].
+         */
+        RidgeAnswer: {
+            distance_m: number;
+            height_m: number;
         };
         /**
          * Ridge
@@ -5531,6 +6042,108 @@ export interface components {
             counted: components["schemas"]["GrainAnswer"][];
             iso: components["schemas"]["DialMarkAnswer"][];
             shutter: components["schemas"]["DialMarkAnswer"][];
+        };
+        /**
+         * Scenario
+         * @description ``ev100`` is the scene's light at the start; ``sky`` how it goes on; ``outlook`` and ``scene`` what a forecast knows of it. Clock times of the waters are the place's own.
+         */
+        ScenarioAnswer: {
+            ev100: number;
+            flicker_stops: number;
+            floods_at_m: number | null;
+            format: string;
+            framings: components["schemas"]["FramingAnswer"][];
+            handling_minutes: number;
+            hazards: string[];
+            id: string;
+            kit: components["schemas"]["ItemAnswer"][];
+            latitude: number;
+            longitude: number;
+            margin_minutes: number;
+            minutes: number;
+            name: string;
+            outlook: components["schemas"]["Sky"];
+            place: string;
+            scene: components["schemas"]["Scene"];
+            seed: number;
+            sky: components["schemas"]["SkyKind"];
+            /** Format: date-time */
+            starts_at: string;
+            story: string;
+            strength_sd: number;
+            teaches: string;
+            version: number;
+            walk_minutes: number;
+            waters: components["schemas"]["OwnWaterAnswer"][];
+            weather: components["schemas"]["OwnWeatherAnswer"];
+            zone: string;
+        };
+        /**
+         * Scenario
+         * @description ``ev100`` is the scene's light at the start; ``sky`` how it goes on; ``outlook`` and ``scene`` what a forecast knows of it. Clock times of the waters are the place's own.
+         */
+        ScenarioAsked: {
+            ev100: number;
+            /** @default 0.05 */
+            flicker_stops: number;
+            floods_at_m?: number | null;
+            /** @default jackstaff-dry-run */
+            format: string;
+            framings: components["schemas"]["FramingAsked"][];
+            /** @default 3 */
+            handling_minutes: number;
+            /** @default [] */
+            hazards: string[];
+            id: string;
+            kit: components["schemas"]["ItemAsked"][];
+            latitude: number;
+            longitude: number;
+            /** @default 15 */
+            margin_minutes: number;
+            minutes: number;
+            name: string;
+            /** @default clear */
+            outlook: components["schemas"]["Sky"];
+            place: string;
+            /** @default sky_lit */
+            scene: components["schemas"]["Scene"];
+            seed: number;
+            sky: components["schemas"]["SkyKind"];
+            /** Format: date-time */
+            starts_at: string;
+            story: string;
+            /** @default 0.25 */
+            strength_sd: number;
+            teaches: string;
+            /** @default 1 */
+            version: number;
+            /** @default 15 */
+            walk_minutes: number;
+            /** @default [] */
+            waters: components["schemas"]["OwnWaterAsked"][];
+            /**
+             * @default {
+             *       "celsius": null,
+             *       "cloud_m": null,
+             *       "source": "own",
+             *       "swell_m": null,
+             *       "wind_from_deg": null,
+             *       "wind_m_s": null
+             *     }
+             */
+            weather: components["schemas"]["OwnWeatherAsked"];
+            zone: string;
+        };
+        /** Scenarios */
+        ScenariosAnswer: {
+            scenarios: components["schemas"]["ScenarioAnswer"][];
+        };
+        /**
+         * ScenariosQuestion
+         * @description Which dry runs there are: the one of this id, or all.
+         */
+        ScenariosAsked: {
+            id?: string | null;
         };
         /** @enum {string} */
         Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
@@ -5631,6 +6244,44 @@ export interface components {
          */
         Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs" | "ids";
         /**
+         * Shot
+         * @description A frame as it was taken. ``metered_seconds`` is what the metering's light asked for in its sum, correction and purpose in it; ``aimed_seconds`` what the light asked for in the end. ``prepared`` are the lines of the list that were done, by their codes.
+         */
+        ShotAsked: {
+            aimed_seconds: number;
+            aperture: string | number;
+            /** @default 0 */
+            correction_stops: number;
+            /** @default 0 */
+            decided_stops: number;
+            framing: number;
+            iso: string | number;
+            metered_at?: string | null;
+            metered_seconds: number;
+            /** Format: date-time */
+            opened_at: string;
+            /** @default [] */
+            prepared: string[];
+            /** @default frame */
+            purpose: components["schemas"]["Purpose"];
+            /** @default 0 */
+            purpose_stops: number;
+            seconds: number;
+            /** @default [] */
+            stack: components["schemas"]["ShotGlassAsked"][];
+        };
+        /**
+         * ShotGlass
+         * @description A filter of the frame as it was reckoned [stops]; ``in_reading`` where the meter saw through it.
+         */
+        ShotGlassAsked: {
+            /** Format: uuid */
+            id: string;
+            /** @default false */
+            in_reading: boolean;
+            stops: number;
+        };
+        /**
          * ShutterReading
          * @description One meaning of a shutter text: exact seconds, and the mark printed for it (None = literal).
          */
@@ -5701,10 +6352,7 @@ export interface components {
             reading: components["schemas"]["ReadingAsked"];
             sky: components["schemas"]["SkyPick"];
         };
-        /**
-         * SkyKind
-         * @enum {string}
-         */
+        /** @enum {string} */
         SkyKind: "dawn" | "dusk" | "clear" | "thin_cloud" | "broken_cloud" | "storm_edge" | "lamps" | "sun_gap" | "fog_lifting" | "showers";
         /** @enum {string} */
         SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
@@ -5950,6 +6598,12 @@ export interface components {
             /** Format: date-time */
             start: string;
             turns: number[];
+        };
+        SubjectAnswer: {
+            id?: string | null;
+            kind: string;
+        } & {
+            [key: string]: unknown;
         };
         SubjectAsked: {
             id?: string | null;
@@ -6260,6 +6914,16 @@ export interface components {
             mired?: number | null;
         };
         /**
+         * ToTake
+         * @description A picture of the list, and the times [s] that give its looks; None is open.
+         */
+        ToTakeAnswer: {
+            from_seconds: number;
+            name: string;
+            to_seconds: number | null;
+            wants: string;
+        };
+        /**
          * TogetherAnswer
          * @description What they are as one; its ``members`` are for whoever knows their ids.
          */
@@ -6276,6 +6940,24 @@ export interface components {
             glass: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * Tone
+         * @description A part of the picture: the share of it, and how bright it is beside middle grey [stops].
+         */
+        ToneAnswer: {
+            part: components["schemas"]["Part"];
+            share: number;
+            stops: number;
+        };
+        /**
+         * Tone
+         * @description A part of the picture: the share of it, and how bright it is beside middle grey [stops].
+         */
+        ToneAsked: {
+            part: components["schemas"]["Part"];
+            share: number;
+            stops: number;
         };
         /** Trade */
         TradeAnswer: {
@@ -11329,6 +12011,57 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_mount_practice_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BegunAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_mount_practice_drill: {
         parameters: {
             query?: never;
@@ -11349,6 +12082,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrillAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_practice_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DevelopAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevelopedAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -11431,6 +12215,108 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_mount_practice_hint: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HintAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HintAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_practice_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadMeterAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeteredAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_mount_practice_next: {
         parameters: {
             query?: never;
@@ -11451,6 +12337,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NextDrillAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_practice_replay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplayAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplayAnswer"];
+                };
+            };
+            /** @description Larger than 4 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
+    jackstaff_api_mount_practice_scenarios: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScenariosAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenariosAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
