@@ -78,12 +78,16 @@ Words = Annotated[str, Size(1, 120)]
 
 @dataclass(frozen=True, slots=True)
 class Question:
-    """``asked`` is read from JSON, ``answer`` works it out, ``answered`` is written; ``drop_none`` leaves out nulls."""
+    """``asked`` is read from JSON, ``answer`` works it out, ``answered`` is written; ``drop_none`` leaves out nulls.
+
+    ``documents`` where the answer holds what writes itself (``to_json``), and not only records.
+    """
 
     asked: type
     answer: Callable[[Any], Any]
     answered: type
     drop_none: bool = False
+    documents: bool = False
 
 
 def ask(name: str, given: Any) -> Any:
@@ -593,8 +597,8 @@ QUESTIONS: dict[str, Question] = {
     "practice/next": Question(NextQuestion, next_drill, NextDrill),
     "practice/drill": Question(DrillQuestion, drill, Drill),
     "practice/grade": Question(GradeQuestion, grade, Graded),
-    "practice/scenarios": Question(ScenariosQuestion, scenarios, Scenarios),
-    "practice/begin": Question(BeginQuestion, begin, Begun),
+    "practice/scenarios": Question(ScenariosQuestion, scenarios, Scenarios, documents=True),
+    "practice/begin": Question(BeginQuestion, begin, Begun, documents=True),
     "practice/meter": Question(ReadMeterQuestion, meter, Metered),
     "practice/frame": Question(DevelopQuestion, develop, Developed),
     "practice/hint": Question(HintQuestion, hint, Hint),

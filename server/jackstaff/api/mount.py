@@ -36,9 +36,10 @@ def body_of(request: HttpRequest) -> Any:
     return parsed(request.body)
 
 
-def said(answer: object, *, drop_none: bool = False) -> HttpResponse:
+def said(answer: object, *, drop_none: bool = False, documents: bool = False) -> HttpResponse:
     """The core's answer as it stands: asked at every key press, it is not checked again on the way out."""
-    content = json.dumps(plain(answer, drop_none=True)) if drop_none else to_json(answer, inf_nan_mode="null")
+    by_core = drop_none or documents
+    content = json.dumps(plain(answer, drop_none=drop_none)) if by_core else to_json(answer, inf_nan_mode="null")
     return HttpResponse(content, content_type="application/json; charset=utf-8")
 
 
@@ -66,7 +67,8 @@ def _as_json(schema: dict[str, Any]) -> dict[str, Any]:
 
 def _operation(name: str, question: Question) -> Callable[[HttpRequest], HttpResponse]:
     def operation(request: HttpRequest) -> HttpResponse:
-        return said(question.answer(read(question.asked, body_of(request))), drop_none=question.drop_none)
+        answer = question.answer(read(question.asked, body_of(request)))
+        return said(answer, drop_none=question.drop_none, documents=question.documents)
 
     operation.__name__ = name.replace("/", "_")
     operation.__doc__ = question.asked.__doc__

@@ -1,4 +1,4 @@
-import { lazy, useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { BenchScreen } from "../screens/bench/BenchScreen";
 import { fetchDialogs } from "../screens/bench/dialogs";
@@ -23,18 +23,21 @@ const fetched = {
   keys: () => import("./KeysHelp"),
   signIn: () => import("./SignIn"),
   account: () => import("./Account"),
+  dryRun: () => import("../parts/dryrun/DryRunBar"),
 };
 const OutingScreen = lazy(async () => ({ default: (await fetched.outing()).OutingScreen }));
 const RunScreen = lazy(async () => ({ default: (await fetched.run()).RunScreen }));
 const LogScreen = lazy(async () => ({ default: (await fetched.log()).LogScreen }));
 const BagScreen = lazy(async () => ({ default: (await fetched.bag()).BagScreen }));
 const KeysHelp = lazy(async () => ({ default: (await fetched.keys()).KeysHelp }));
+const DryRunBar = lazy(async () => ({ default: (await fetched.dryRun()).DryRunBar }));
 const Account = lazy(async () => ({ default: (await fetched.account()).Account }));
 const SignIn = lazy(async () => ({ default: (await fetched.signIn()).SignIn }));
 
 export function App() {
   const [dialog, setDialog] = useState<"keys" | "signIn" | "account" | null>(null);
   const [light, setLight] = useLight();
+  const { practice } = useSession();
   const navigate = useNavigate();
   useHearingOfOtherDevices();
   useEndShown();
@@ -61,6 +64,11 @@ export function App() {
         onSignIn={() => setDialog("signIn")}
         onAccount={() => setDialog("account")}
       />
+      {practice && (
+        <Suspense fallback={null}>
+          <DryRunBar />
+        </Suspense>
+      )}
       <main id="main" tabIndex={-1}>
         <Notices />
         <ServerTrouble />

@@ -92,7 +92,8 @@ function OpenNow() {
 }
 
 function AccountButton({ onSignIn, onAccount }: Pick<Props, "onSignIn" | "onAccount">) {
-  const { signedIn, username } = useSession();
+  const { signedIn, username, practice } = useSession();
+  if (practice) return null;
   if (!signedIn) {
     return (
       <Button variant="quiet" size="sm" onClick={onSignIn}>

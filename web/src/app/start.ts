@@ -1,5 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { remember } from "../questions/ask";
+import { followWorld } from "../state/dryRun";
 import { docOf } from "../state/outbox";
 import { openMemory, ownerOf, renew, whenAdopted } from "../state/session";
 import { learnStarter, recallStarter } from "../state/starter";
@@ -25,6 +26,7 @@ export async function openUp(client: QueryClient): Promise<boolean> {
     if (things > 0) say({ text: words.session.kitAdopted(things) });
   });
   await openMemory();
+  followWorld();
   const [known] = await Promise.all([recallStarter(BUILD), recallAnswers(client)]);
   keepAnswers(client);
   askToKeep();

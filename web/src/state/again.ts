@@ -2,6 +2,7 @@ import type { Exposure } from "../questions/bench";
 import type { Schemas } from "../api/client";
 import type { Cause, Frame } from "./frames";
 import { answerOf, type Armed, change } from "./running";
+import { nowMs } from "../ui/worldClock";
 
 /** What a phone saw of a frame's light. */
 export type Lit = Schemas["LightStoryAnswer"];
@@ -114,7 +115,7 @@ export function armAgain(
     list: list && { ...list, seconds: answered.set_seconds, bulb: answered.bulb },
     finished: null,
     queue: null,
-    made: Date.now(),
+    made: nowMs(),
     ...(plan.run.purpose === "trial" && { after: null }),
   });
 }

@@ -9,6 +9,7 @@ import { DEMO, useSession } from "./session";
 import type { Cause } from "./frames";
 import { type Starter, useStarter } from "./starter";
 import { drawer } from "./store";
+import { nowMs } from "../ui/worldClock";
 
 /** What stands on the bench: the reading, what is on the lens, what is held and what floats. */
 export type Scale = Schemas["Counting"];
@@ -418,7 +419,7 @@ const drawn = drawer<Bench>({
 /** What stands on the bench, as the kit allows it: nothing stays on the lens that is not there any more. */
 function standing(kept: Bench | null, starter: Starter | null, kit: KitItem[], demo: boolean): Bench | null {
   const state = kept ?? (starter && (demo ? fromDemo(starter) : fromStarter(starter)));
-  return state && bench(state, { do: "settle", glass: itemsOf(kit, "glass").map(glassOf) }, new Date());
+  return state && bench(state, { do: "settle", glass: itemsOf(kit, "glass").map(glassOf) }, new Date(nowMs()));
 }
 
 /** The bench of whoever is here, alike on every page, laid out with the kit. */
@@ -436,17 +437,31 @@ export function useBench(): [Laid | null, (move: Move) => void] {
     (move: Move) => {
       // From what stands there now, whichever page put it there.
       const state = standing(drawn.get(ONE), starter, items, demo);
-      if (state) void drawn.set(ONE, bench(state, move, new Date(), itemsOf(items, "glass").map(glassOf)));
+      if (state) void drawn.set(ONE, bench(state, move, new Date(nowMs()), itemsOf(items, "glass").map(glassOf)));
     },
     [starter, items, demo],
   );
   return [laid, move];
 }
 
+/** Lay the bench out for a picture of a dry run: nothing metered, nothing on, what is in front of the camera. */
+export function layOutFor(part: Pick<Bench, "scene" | "focalMm"> & Partial<Bench>): void {
+  const kept = drawn.get(ONE) ?? { ...START, on: [] };
+  void drawn.set(ONE, { ...kept, meteredAt: null, earlier: [], before: [], targetSeconds: null, ...part });
+}
+
+/** What is on the lens, as it is reckoned; for a simulated camera, which sees through it. */
+export function onLens(): { on: string[]; turned: Record<string, number> } {
+  const { on, turned } = drawn.get(ONE) ?? START;
+  return { on: on ?? [], turned };
+}
+
 /** Put the bench back to before the reading: the camera is blind, so it has to be metered anew. */
 export function unmetered(): void {
   const kept = drawn.get(ONE);
   if (!kept) return;
-  const before = [...(kept.earlier.length > 0 ? kept.earlier : kept.before), ...old(kept, new Date())].slice(-MOST);
+  const before = [...(kept.earlier.length > 0 ? kept.earlier : kept.before), ...old(kept, new Date(nowMs()))].slice(
+    -MOST,
+  );
   void drawn.set(ONE, { ...kept, meteredAt: null, earlier: [], before });
 }

@@ -1,4 +1,5 @@
 import { askTime } from "../questions/run";
+import { isReal, nowMs } from "../ui/worldClock";
 import type { Frame } from "./frames";
 import { store } from "./store";
 
@@ -71,8 +72,8 @@ export function shifted(id: string, by: number): void {
 
 /** Real seconds that the shutter has been open. */
 export function openSeconds(frame: Pick<Frame, "id" | "opened_at">): number {
-  const anchor = anchors.get(frame.id);
-  return anchor ? seconds(anchor) : (Date.now() - Date.parse(frame.opened_at)) / 1000;
+  const anchor = isReal() ? anchors.get(frame.id) : undefined;
+  return anchor ? seconds(anchor) : (nowMs() - Date.parse(frame.opened_at)) / 1000;
 }
 
 /** The same on the camera's clock, which practice may speed up. */
@@ -87,11 +88,13 @@ export function runNow(frame: Pick<Frame, "id" | "opened_at">): Date {
 
 /** Leave a sign of life, so that a reload is told from an absence. */
 export function signOfLife(frame: Frame): void {
+  if (!isReal()) return;
   void store.setNote(ALIVE, { id: frame.id, wall: Date.now(), seconds: openSeconds(frame) } satisfies Alive);
 }
 
 /** The server's own count at the opening, for those who come later; null when it cannot be asked. */
 export async function steadyAt(frame: Pick<Frame, "id" | "opened_at">) {
+  if (!isReal()) return null;
   const before = openSeconds(frame);
   try {
     const now = await askTime();
@@ -105,6 +108,8 @@ export async function steadyAt(frame: Pick<Frame, "id" | "opened_at">) {
 
 /** Find out how long a frame has been open that this page did not open; already known ones answer at once. */
 export async function watch(frame: Frame): Promise<Source> {
+  // A dry run has one clock, which every page and every reload reads.
+  if (!isReal()) return "own";
   const known = anchors.get(frame.id);
   if (known) return known.source;
   const told = await fromPage(frame.id);
@@ -154,7 +159,7 @@ export type Jump = "none" | "slept" | "clock_changed" | "unknown";
 /** Whether wall and own count have come apart since they were last alike, and which of them is right. */
 export async function checked(frame: Frame): Promise<Jump> {
   const anchor = anchors.get(frame.id);
-  if (!anchor) return "none";
+  if (!anchor || !isReal()) return "none";
   const wall = (Date.now() - anchor.wall) / 1000;
   const own = (performance.now() - anchor.perf) / 1000;
   if (Math.abs(wall - own) < APART_S) return "none";

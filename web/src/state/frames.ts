@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import * as v from "valibot";
 import { documentOf, type Frame } from "../questions/log";
 import { drawer, store } from "./store";
+import { nowMs } from "../ui/worldClock";
 
 export { documentOf, type Frame } from "../questions/log";
 
@@ -34,7 +35,7 @@ const A_DAY = 86_400_000;
 /** Where a frame stands in the log: the running one first, then the newest; one of a day to come, as a scenario's may be, last. */
 export function placeInLog({ state, opened_at }: Pick<Frame, "state" | "opened_at">): string {
   const opened = Date.parse(opened_at);
-  const first = state === "open" ? RUNNING : opened > Date.now() + A_DAY ? TO_COME : ENDED;
+  const first = state === "open" ? RUNNING : opened > nowMs() + A_DAY ? TO_COME : ENDED;
   return first + new Date(opened).toISOString();
 }
 

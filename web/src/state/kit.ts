@@ -2,7 +2,7 @@ import { useMemo, useSyncExternalStore } from "react";
 import * as v from "valibot";
 import { askItems, type Draft, draftOf, type KitItem } from "../questions/kit";
 import { useExchange } from "./outbox";
-import { useSession } from "./session";
+import { isPractice, useSession } from "./session";
 import { starter, useStarter } from "./starter";
 import { drawer, store } from "./store";
 
@@ -69,10 +69,10 @@ export function useKit(): Kit {
   const { head } = useExchange();
   const removed = useSyncExternalStore(store.subscribe, () => removals(first?.kit.items ?? []));
   return useMemo(() => {
-    const lent = session.account === null || head === 0 ? (first?.kit.items ?? []) : [];
+    const lent = !session.practice && (session.account === null || head === 0) ? (first?.kit.items ?? []) : [];
     const items = laid(own, lent, removed);
     return { items, loading: items.length === 0 && first === null && head === 0, guest: session.account === null };
-  }, [own, session.account, first, head, removed]);
+  }, [own, session.account, session.practice, first, head, removed]);
 }
 
 /** Which of the starter's things were removed here, as one text that compares. */
@@ -92,10 +92,14 @@ function laid(own: readonly Placed[], lent: KitItem[], removed: string): KitItem
   return [...own, ...rest].toSorted((a, b) => a.place - b.place).map((placed) => placed.item);
 }
 
-/** The same outside of a component. */
+/** The kit as it is now, outside of a component. */
+export function itemsKept(): KitItem[] {
+  return itemsNow().map(({ item }) => item);
+}
+
 function itemsNow(): Placed[] {
   const own = things.all();
-  const lent = starter()?.kit.items ?? [];
+  const lent = isPractice() ? [] : (starter()?.kit.items ?? []);
   return laid(own, lent, removals(lent)).map((item, at) => ({ item, place: things.get(item.id)?.place ?? at }));
 }
 

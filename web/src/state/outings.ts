@@ -81,12 +81,14 @@ export function useOutings() {
   const { outing: chosen } = useHabits();
   const removed = useSyncExternalStore(store.subscribe, () => plans.removed(FIRST.id));
   const guest = session.account === null;
+  const { practice } = session;
   return useMemo(() => {
-    const sample = own.length === 0 || (guest && !removed && !own.some((outing) => outing.id === FIRST.id));
+    const sample =
+      own.length === 0 || (guest && !practice && !removed && !own.some((outing) => outing.id === FIRST.id));
     const outings = sample ? [FIRST, ...own] : [...own];
     const current = outings.find((outing) => outing.id === chosen) ?? latest(outings) ?? FIRST;
     return { outings, current, choose, keep, forget };
-  }, [own, guest, removed, chosen]);
+  }, [own, guest, practice, removed, chosen]);
 }
 
 /** What was planned last is what one wants to see first. */
@@ -98,7 +100,8 @@ function choose(id: string): void {
   remember({ outing: id });
 }
 
-function keep(outing: Outing): void {
+/** Keep an outing, and look at it from now on. */
+export function keep(outing: Outing): void {
   void plans.set(outing.id, { ...outing, changed_at: new Date().toISOString() });
   remember({ outing: outing.id });
 }

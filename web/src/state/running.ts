@@ -11,6 +11,9 @@ import { lightAtOpening } from "./runLight";
 import { addFrame, changeFrame, type Frame, frameNow, openFrame } from "./frames";
 import { habits } from "./habits";
 import { drawer } from "./store";
+import { nowMs } from "../ui/worldClock";
+import { noteOpened } from "./dryRuns";
+import { isPractice } from "./session";
 
 type Run = NonNullable<Frame["run"]>;
 type FrameEvent = Frame["events"][number];
@@ -81,7 +84,7 @@ function write(armed: Armed): void {
 
 /** Take what stands on the bench, question and answer, to Run. */
 export function arm(armed: Pick<Armed, "plan" | "question" | "list">): void {
-  write({ ...armed, finished: null, queue: null, after: null, busyUntil: null, made: Date.now() });
+  write({ ...armed, finished: null, queue: null, after: null, busyUntil: null, made: nowMs() });
 }
 
 /** A run before its shutter has opened: steady light, a frame, by hand, whatever is not said otherwise. */
@@ -260,7 +263,7 @@ export async function open(at: Date): Promise<Failure | null> {
   if (!armed || openFrame()) return null;
   const plan = queued(armed);
   const { device, closes } = habits();
-  const { kind, speed, delay } = device;
+  const { kind, speed, delay } = isPractice() ? BY_OWN_HAND : device;
   if (kind === "hand") {
     const opening = new Date(at.getTime() + delay * 1000);
     await opened(plan, opening, { device: "hand", speed: 1, uncertain_seconds: BY_HAND, closes });
@@ -281,6 +284,8 @@ export async function open(at: Date): Promise<Failure | null> {
   }
 }
 
+/** In a dry run a hand opens the simulated camera, and the world's clock is as fast as it is. */
+const BY_OWN_HAND = { kind: "hand", speed: 1, delay: 0 } as const;
 /** How well a press is known [s]. */
 const BY_HAND = 0.2;
 const BY_DEVICE = 0.05;
@@ -289,7 +294,7 @@ type Manner = Pick<Run, "device" | "speed" | "uncertain_seconds" | "closes">;
 
 async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   const id = crypto.randomUUID();
-  clock.opened(id, (Date.now() - at.getTime()) / 1000);
+  clock.opened(id, (nowMs() - at.getTime()) / 1000);
   const light = lightAtOpening(plan, read()?.made ?? at.getTime(), at.getTime());
   const frame: Frame = {
     ...plan,
@@ -305,6 +310,7 @@ async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
     error: null,
     pictured: false,
   };
+  await noteOpened(id);
   await addFrame(frame);
   if (light.looks.length > 0) follow(id, at.getTime(), how.speed);
   clock.signOfLife(frame);

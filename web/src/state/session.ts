@@ -24,15 +24,22 @@ export interface Here {
   demo: boolean;
   /** Whether anybody has said so since this browser first came. */
   known: boolean;
+  /** Whether what is done now is a dry run: kept under a name of its own, sent to nobody. */
+  practice: boolean;
 }
 
 /** The account whose gear, places and log are made up. */
 export const DEMO = "demo";
 
-const NOBODY: Here = { signedIn: false, account: null, username: null, demo: false, known: false };
+const NOBODY: Here = { signedIn: false, account: null, username: null, demo: false, known: false, practice: false };
 const SESSION = "session";
+/** Whose dry run goes on in this browser, by the owner's name. */
+const PRACTISING = "practising";
 
+/** Who is really here; in a dry run the screens are shown somebody who is nobody. */
 let here: Here = NOBODY;
+let shown: Here = NOBODY;
+let practising = false;
 const listeners = new Set<() => void>();
 let inTurn: Promise<unknown> = Promise.resolve();
 /** Called with what a guest made when it has been handed to an account. */
@@ -44,8 +51,23 @@ export function useSession(): Here {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    () => here,
+    () => shown,
   );
+}
+
+/** Whether a dry run goes on. */
+export function isPractice(): boolean {
+  return practising;
+}
+
+/** Under which name a dry run of somebody is kept. */
+function practiceOf(owner: string): string {
+  return `practice of ${owner}`;
+}
+
+/** Under which name things are kept now. */
+function ownerNow(): string {
+  return practising ? practiceOf(ownerOf(here)) : ownerOf(here);
 }
 
 export function ownerOf({ account }: Pick<Here, "account">): string {
@@ -54,7 +76,7 @@ export function ownerOf({ account }: Pick<Here, "account">): string {
 
 function hereOf(session: Session): Here {
   const { signed_in, account, username, demo } = session;
-  return { signedIn: signed_in, account, username, demo, known: true };
+  return { signedIn: signed_in, account, username, demo, known: true, practice: false };
 }
 
 /** Open this browser's memory for whoever was here last. */
@@ -63,14 +85,16 @@ export async function openMemory(): Promise<void> {
   let last: Here | undefined;
   try {
     last = (await shelf.note(SESSION)) as Here | undefined;
+    practising = last !== undefined && (await shelf.note(PRACTISING)) === ownerOf(last);
   } catch {
     last = undefined;
   }
   show(last ?? NOBODY);
-  await store.open(shelf, ownerOf(here));
+  await store.open(shelf, ownerNow());
   store.onNote = (key, value) => {
-    // Another page has heard who is here.
+    // Another page has heard who is here, or has begun or left a dry run.
     if (key === SESSION) void become(value as Here, false);
+    if (key === PRACTISING) void inOrder(() => turnToPractice(value !== null, false));
   };
   listenForReasons();
 }
@@ -92,6 +116,7 @@ export async function signOut(): Promise<void> {
   const session = hereOf(await askSignOut());
   await become(session, true);
   await store.shelf.forgetSent(leaving, replicated()).catch(() => undefined);
+  await store.shelf.forgetOwner(practiceOf(leaving)).catch(() => undefined);
   await store.setNote(`seen ${leaving}`, 0);
 }
 
@@ -109,21 +134,46 @@ export async function signOutElsewhere(): Promise<void> {
 export async function endAccount(password: string): Promise<void> {
   const leaving = store.owner;
   await become(hereOf(await askEnd(password)), true);
-  await store.shelf.forgetOwner(leaving).catch(() => undefined);
+  for (const name of [leaving, practiceOf(leaving)]) await store.shelf.forgetOwner(name).catch(() => undefined);
   await store.setNote(`seen ${leaving}`, 0);
 }
 
+/** Begin a dry run with nothing of the one before, or leave it; on every page of this browser. */
+export function practise(begin: boolean): Promise<void> {
+  return inOrder(async () => {
+    if (begin) await store.shelf.forgetOwner(practiceOf(ownerOf(here))).catch(() => undefined);
+    await turnToPractice(begin, true);
+  });
+}
+
+async function turnToPractice(begin: boolean, heardHere: boolean): Promise<void> {
+  practising = begin;
+  if (heardHere) await store.setNote(PRACTISING, begin ? ownerOf(here) : null, true);
+  forgetAnswers();
+  await store.become(ownerNow());
+  show(here);
+  await exchangeFor(ownerNow(), shown.account, () => void renew(false).catch(() => undefined));
+}
+
 /** One after the other, so that two pages that hear at once end alike. */
-function become(next: Here, heardHere: boolean): Promise<void> {
-  const turn = inTurn.then(() => turnTo(next, heardHere));
+function inOrder(work: () => Promise<void>): Promise<void> {
+  const turn = inTurn.then(work);
   inTurn = turn.catch(() => undefined);
   return turn;
 }
 
+function become(next: Here, heardHere: boolean): Promise<void> {
+  return inOrder(() => turnTo(next, heardHere));
+}
+
 async function turnTo(next: Here, heardHere: boolean): Promise<void> {
-  const before = ownerOf(here);
-  const after = ownerOf(next);
+  const before = ownerNow();
+  // Somebody else's dry run is not this one's.
+  const another = ownerOf(next) !== ownerOf(here);
+  if (another) practising = false;
+  const after = practising ? practiceOf(ownerOf(next)) : ownerOf(next);
   if (heardHere) {
+    if (another) await store.setNote(PRACTISING, null);
     await store.setNote(SESSION, next, JSON.stringify(next) !== JSON.stringify(here));
     if (next.account !== null) await adopt(next);
   }
@@ -134,14 +184,15 @@ async function turnTo(next: Here, heardHere: boolean): Promise<void> {
   const fresh = !exchanging || before !== after;
   exchanging = true;
   show(next);
-  if (fresh) await exchangeFor(after, next.account, () => void renew(false).catch(() => undefined));
+  if (fresh) await exchangeFor(after, shown.account, () => void renew(false).catch(() => undefined));
 }
 
 let exchanging = false;
 
 function show(next: Here): void {
   here = next;
-  nameAccount(next.account);
+  shown = practising ? { ...NOBODY, known: next.known, practice: true } : next;
+  nameAccount(shown.account);
   for (const listener of listeners) listener();
 }
 

@@ -1,11 +1,19 @@
 import { useEffect, useState } from "react";
+import { nowMs, usePace } from "./worldClock";
 
-/** The present instant in ms, refreshed every `everyMs`. */
+/** No clock on screen is set more often than this [ms]. */
+const SHORTEST_MS = 200;
+
+/** The present instant in ms, refreshed every `everyMs` of it. */
 export function useNow(everyMs: number): number {
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(nowMs);
+  const pace = usePace();
   useEffect(() => {
-    const timer = window.setInterval(() => setNow(Date.now()), everyMs);
+    const look = () => setNow(nowMs());
+    look();
+    const real = pace > 1 ? Math.max(SHORTEST_MS, everyMs / pace) : everyMs;
+    const timer = window.setInterval(look, real);
     return () => window.clearInterval(timer);
-  }, [everyMs]);
+  }, [everyMs, pace]);
   return now;
 }

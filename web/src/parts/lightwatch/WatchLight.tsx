@@ -9,6 +9,7 @@ import {
   stopWatching,
   useLightWatch,
 } from "../../state/lightWatch";
+import { useSession } from "../../state/session";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { timeText } from "../../words/times";
@@ -26,15 +27,18 @@ export interface Known {
 }
 
 /** One tap to watch the light; then what is seen of it, how well, and one tap to stop. `asked` is what somebody has to say. */
-export function WatchLight({
-  known,
-  asked,
-  children,
-}: {
+interface Props {
   known: Known | null;
   asked?: ReactNode;
   children?: ReactNode;
-}) {
+}
+
+export function WatchLight(props: Props) {
+  // A phone would watch the room that a dry run is played in.
+  return useSession().practice ? null : <Watching {...props} />;
+}
+
+function Watching({ known, asked, children }: Props) {
   const watch = useLightWatch();
   const now = useNow(5000);
   const [more, setMore] = useState(false);

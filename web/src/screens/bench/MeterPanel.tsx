@@ -1,11 +1,13 @@
 import { useRef } from "react";
 import { Button } from "react-bootstrap";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
+import { DryMeter } from "../../parts/dryrun/DryMeter";
 import { SimulatedMeter } from "../../parts/meter/SimulatedMeter";
 import type { Exposure, Ladders } from "../../questions/bench";
 import { askMeter } from "../../questions/light";
 import type { Bench, Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
+import { useSession } from "../../state/session";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
@@ -48,6 +50,7 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
   const through = laid.stack.filter((glass) => bench.inReading.includes(glass.id));
   const phone = usePhoneMatch(laid, light);
   const camera = bench.meter === "camera";
+  const { practice } = useSession();
   return (
     <section className="bench-meter" aria-labelledby="meter-title">
       <div className="heading-line">
@@ -92,9 +95,10 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
             onStep={(by) => set({ ev100: Math.round((bench.ev100 + by / 10) * 10) / 10 })}
             onType={() => onType("ev")}
           />
-          <SimulatedMeter read={read} />
+          {!practice && <SimulatedMeter read={read} />}
         </div>
       )}
+      {practice && <DryMeter laid={laid} set={set} />}
       <p className="meter-lines">
         {through.length > 0
           ? words.bench.through(through.map((glass) => glass.name).join(", "))

@@ -1,11 +1,13 @@
 import { Navigate, NavLink, Route, Routes } from "react-router";
 import { logWords } from "../../words/log";
 import { ComparePage } from "./ComparePage";
+import { DryRunsPage } from "./DryRunsPage";
 import { FilesPage } from "./FilesPage";
 import { FramePage } from "./FramePage";
 import { FramesPage } from "./FramesPage";
 import { LessonsPage } from "./LessonsPage";
 import { PracticePage } from "./PracticePage";
+import { ReplayPage } from "./ReplayPage";
 import "./log.css";
 import "./frame.css";
 import "./learnt.css";
@@ -36,6 +38,8 @@ export function LogScreen() {
         <Route path="compare/:first/:second" element={<ComparePage />} />
         <Route path="lessons" element={<LessonsPage />} />
         <Route path="practice" element={<PracticePage />} />
+        <Route path="practice/runs" element={<DryRunsPage />} />
+        <Route path="practice/runs/:id" element={<ReplayPage />} />
         <Route path="files" element={<FilesPage />} />
         <Route path="glass" element={<Navigate to="/bag" replace />} />
         <Route path="measure" element={<Navigate to="/bag" replace />} />

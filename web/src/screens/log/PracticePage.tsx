@@ -18,6 +18,7 @@ import { Fault } from "../../ui/Fault";
 import { useMeasured } from "../../ui/useMeasured";
 import { practiceWords as say } from "../../words/practice";
 import { instantText } from "./frameText";
+import { PracticeKinds } from "./PracticeKinds";
 import { solidsOf } from "./solids";
 import "./practice.css";
 
@@ -59,6 +60,7 @@ export function PracticePage() {
   const drill = useDrill(question);
   return (
     <div className="practice">
+      <PracticeKinds />
       <header className="heading-line">
         <h1>{say.title}</h1>
         {next.answer && <span className="quiet">{say.due(next.answer.due_count)}</span>}

@@ -9,6 +9,7 @@ import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { clockIn, dateIn, dayName, instantOf } from "../../words/zone";
 import { DayStrip } from "./DayStrip";
+import { nowMs } from "../../ui/worldClock";
 
 const DAY = 86_400_000;
 const DAYS = 14;
@@ -37,7 +38,7 @@ interface Props {
 export function Days({ outing, outings, wish, keep, onClose }: Props) {
   const say = outingWords.days;
   const [first, setFirst] = useState(() => {
-    const today = dateIn(Date.now(), outing.zone);
+    const today = dateIn(nowMs(), outing.zone);
     const before = shifted(outing.date, -3);
     return before > today ? before : today;
   });

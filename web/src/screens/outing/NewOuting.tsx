@@ -24,6 +24,7 @@ import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { Waypoints } from "./Waypoints";
 import { clockIn, dateIn, dayName, ITS_OWN } from "../../words/zone";
+import { nowMs } from "../../ui/worldClock";
 
 interface Props {
   outings: readonly Outing[];
@@ -40,7 +41,7 @@ const DAYS = 14;
 /** Where, when, what: an outing in three touches. */
 export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
   const say = outingWords.fresh;
-  const [now] = useState(() => Date.now());
+  const [now] = useState(nowMs);
   const used = placesUsed(outings).slice(0, MOST_USED);
   const [picked, setPicked] = useState(used[0]?.id ?? null);
   const [text, setText] = useState("");

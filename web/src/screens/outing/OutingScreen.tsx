@@ -6,9 +6,11 @@ import { useLooks } from "../../questions/looks";
 import { exposureOf, lightOf, looksOf, swapsOf, tideOf, wishOf } from "../../state/asks";
 import { useBench } from "../../state/bench";
 import { looks as ownLooks } from "../../state/looks";
+import { useDryRun } from "../../state/dryRun";
 import { type Outing, useOutings } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
+import { dryRunWords } from "../../words/dryRun";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { framesOf } from "./asks";
@@ -52,6 +54,8 @@ export function OutingScreen() {
   const water = tide.answer;
   const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
   const frames = useFrames(framesOf(current, laid, swaps, leaveBy)).shown;
+  // An expert's dry run has no forecast.
+  const blind = useDryRun()?.expert === true;
   const parts = { outing: current, set, laid, light: light.shown, swaps, frames, nameOf };
 
   return (
@@ -150,7 +154,8 @@ export function OutingScreen() {
             </Form.Select>
           </Form.Group>
         )}
-        {open !== "days" && light.shown && (
+        {blind && <p className="outing-blind">{dryRunWords.noForecast}</p>}
+        {!blind && open !== "days" && light.shown && (
           <LightChart
             key={`${current.id} ${current.date} ${current.arrive} ${current.turn_back}`}
             outing={current}

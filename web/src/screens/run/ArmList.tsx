@@ -1,6 +1,7 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
+import { ticked } from "../../state/dryRuns";
 import { remember, useHabits } from "../../state/habits";
 import { useKeys } from "../../ui/useKeys";
 import { runWords } from "../../words/run";
@@ -18,6 +19,8 @@ export function ArmList({ lines, pointed }: Props) {
   const { folded: away } = useHabits();
   const [done, setDone] = useState<string[]>([]);
   const [open, setOpen] = useState(false);
+  // In a dry run what was forgotten shows in the picture.
+  useEffect(() => ticked(done), [done]);
   const hidden = (line: Line) => line.habit && line.severity !== "harm" && away.includes(line.code);
   const shown = lines.filter((line) => open || !hidden(line) || line.code === pointed);
   const left = lines.length - shown.length;

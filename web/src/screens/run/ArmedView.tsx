@@ -31,6 +31,7 @@ import { Choice } from "../../ui/fields";
 import { faultText } from "../../ui/faultText";
 import { instead } from "./noBulb";
 import { QueueLine, SeriesDialog } from "./Series";
+import { nowMs } from "../../ui/worldClock";
 
 /** Before the shutter: what hands do, what is set, the lead-in, and the one thing to press. */
 export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: string | null }) {
@@ -64,7 +65,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   );
   const start = async () => {
     if (opensAt !== null) return;
-    const from = Date.now();
+    const from = nowMs();
     const loud = wake();
     if (lead === 0) press(from);
     else setOpensAt(from + lead * 1000);
@@ -289,12 +290,12 @@ function Busy({ until }: { until: string | null }) {
 /** Counts down to the opening, a tick a second; the press belongs at zero. */
 function LeadIn(props: { opensAt: number; onOpen: (at: number) => void; onCancel: () => void }) {
   const { opensAt, onOpen, onCancel } = props;
-  const [left, setLeft] = useState(() => Math.ceil((opensAt - Date.now()) / 1000));
+  const [left, setLeft] = useState(() => Math.ceil((opensAt - nowMs()) / 1000));
   useEffect(() => {
     let said = Number.NaN;
     let pressed = false;
     const beat = () => {
-      const seconds = Math.ceil((opensAt - Date.now()) / 1000);
+      const seconds = Math.ceil((opensAt - nowMs()) / 1000);
       if (seconds !== said && seconds > 0) tick();
       said = seconds;
       setLeft(seconds);

@@ -1,5 +1,6 @@
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
+import { DryFrame } from "../../parts/dryrun/DryFrame";
 import { NoteField } from "../../parts/review/NoteField";
 import { ReviewPanel } from "../../parts/review/ReviewPanel";
 import { PlanStaff } from "./PlanStaff";
@@ -29,7 +30,7 @@ function darkFrom({ list }: Armed): number | null {
 
 /** The shutter is closed: what was planned, what really happened, what that means, and what comes next. */
 export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
-  const { signedIn } = useSession();
+  const { signedIn, practice } = useSession();
   const aborted = frame.state === "aborted";
   const actual = frame.actual_seconds ?? 0;
   const aimed = frame.events.findLast((event) => event.kind === "aimed")?.seconds;
@@ -73,6 +74,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
         </table>
         {offered.lit && <LightPath lit={offered.lit} seconds={actual} />}
         {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
+        {practice && !aborted && <DryFrame frame={frame} />}
         {!aborted && purpose !== "dark" && (
           <>
             <div className="run-review">
@@ -97,7 +99,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           </Link>
         </div>
         <NoteField key={frame.id} frame={frame} />
-        <p className="quiet">{signedIn ? say.kept : say.keptHere}</p>
+        {!practice && <p className="quiet">{signedIn ? say.kept : say.keptHere}</p>}
         {!aborted && purpose !== "dark" && !film && actual >= (darkFrom(armed) ?? DARK_FROM) && (
           <div className="rehearse">
             <p>{say.darkRemind}</p>

@@ -6,6 +6,7 @@ import { type Armed, change } from "../../state/running";
 import { Choice } from "../../ui/fields";
 import { useNow } from "../../ui/useNow";
 import { runWords } from "../../words/run";
+import { nowMs } from "../../ui/worldClock";
 
 const say = runWords.gear;
 const HOUR = 3_600_000;
@@ -51,7 +52,7 @@ export function GearNow({ armed: { list, plan }, left }: { armed: Armed; left: n
           label={say.battery}
           value={null}
           choices={SHARES.map((share) => [share, say.shares[String(share)] ?? ""] as const)}
-          onValue={(share) => remember({ battery: { share, at: new Date().toISOString() } })}
+          onValue={(share) => remember({ battery: { share, at: new Date(nowMs()).toISOString() } })}
         />
       )}
       {asks && left !== null && looked <= HOUR && (

@@ -23,6 +23,8 @@ import { givenOut } from "../../state/trigger";
 import { watchWords } from "../../words/watch";
 import { useAwake, useWatch, type Watch } from "./useWatch";
 import { useWatchedLight } from "./useWatchedLight";
+import { usePace } from "../../ui/worldClock";
+import { useEasedPace } from "../../state/dryRun";
 
 /** The shutter is open: time gone, light gathered, and when it is enough. */
 export function OpenView({ frame }: { frame: Frame }) {
@@ -30,7 +32,8 @@ export function OpenView({ frame }: { frame: Frame }) {
   const awake = useAwake();
   const watch = useWatch(frame);
   const closing = useWatchedLight(frame);
-  const speed = frame.run?.speed ?? 1;
+  const pace = usePace();
+  const speed = (frame.run?.speed ?? 1) * pace;
   const longer = longerBy(frame);
   const simulated = frame.run?.device === "simulated";
   const gone = cameraSeconds(frame);
@@ -62,7 +65,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   };
 
   useEffect(() => {
-    if (aimed === null) {
+    if (aimed === null || speed === 0) {
       silence();
       return;
     }
@@ -82,7 +85,8 @@ export function OpenView({ frame }: { frame: Frame }) {
     void notify(runWords.announce.mark, runWords.signals.notice);
   }, [over]);
   useEffect(() => {
-    const ends = aimed === null ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
+    const ends =
+      aimed === null || speed === 0 ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
     const title = ends === null ? say.openTitle : say.signals.until(ends);
     showPlaying({ title, total: aimed, gone: cameraSeconds(frame), rate: speed });
     return showNothing;
@@ -103,7 +107,8 @@ export function OpenView({ frame }: { frame: Frame }) {
   useKeys("e", () => void extend(frame, THIRD));
   useKeys("c", () => void extend(frame, -THIRD));
 
-  const warn = left !== null && left > 0 && left / speed <= 10;
+  useEasedPace(left);
+  const warn = left !== null && left > 0 && left <= 10 * Math.max(1, speed);
   return (
     <div className="run" data-over={over || undefined} data-warn={warn || undefined}>
       {over && <div className="run-edge" aria-hidden="true" />}

@@ -1,0 +1,170 @@
+import { useRef, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { Link, useNavigate } from "react-router";
+import { type Scenario, useScenarios } from "../../questions/dryRun";
+import { beginDryRun, realFrameRuns } from "../../state/dryRun";
+import { played } from "../../state/dryRuns";
+import { useSession } from "../../state/session";
+import { Fault } from "../../ui/Fault";
+import { saveAs } from "../../ui/saveAs";
+import { useFileDrop } from "../../ui/useFileDrop";
+import { dryRunWords } from "../../words/dryRun";
+import { instantText } from "./frameText";
+import { PracticeKinds } from "./PracticeKinds";
+import "./practice.css";
+
+const say = dryRunWords.page;
+const SEEDS = 2 ** 31;
+const MOST_BYTES = 400_000;
+
+/** Choose a dry run: one that ships, one of a file, or the replay of one that is over. */
+export function DryRunsPage() {
+  const shipped = useScenarios();
+  const { practice } = useSession();
+  const navigate = useNavigate();
+  const [expert, setExpert] = useState(false);
+  const [another, setAnother] = useState(false);
+  const [fault, setFault] = useState<unknown>(null);
+  const [beginning, setBeginning] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  const start = async (scenario: Scenario) => {
+    if (beginning) return;
+    setFault(null);
+    if (realFrameRuns()) {
+      setFault(new Error(say.realRuns));
+      return;
+    }
+    setBeginning(true);
+    try {
+      await beginDryRun(scenario, another ? Math.floor(Math.random() * SEEDS) : null, expert);
+      void navigate("/");
+    } catch (error) {
+      setFault(error);
+    }
+    setBeginning(false);
+  };
+  const fromFile = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    if (chosen.size > MOST_BYTES) {
+      setFault(new Error(say.tooLarge));
+      return;
+    }
+    let read: unknown;
+    try {
+      read = JSON.parse(await chosen.text());
+    } catch {
+      setFault(new Error(say.noJson));
+      return;
+    }
+    await start(read as Scenario);
+  };
+  useFileDrop((files) => void fromFile(files[0]));
+  return (
+    <div className="practice">
+      <PracticeKinds />
+      <h1>{say.title}</h1>
+      <p className="quiet mb-0">{say.why}</p>
+      <Fault error={shipped.error} again={shipped.again} />
+      <Fault error={fault} />
+      {practice ? (
+        <p className="mb-0">{say.running}</p>
+      ) : (
+        <>
+          <div className="dry-run-options">
+            <Form.Check
+              type="switch"
+              id="dry-expert"
+              label={say.expert}
+              checked={expert}
+              onChange={({ target }) => setExpert(target.checked)}
+            />
+            <Form.Check
+              type="switch"
+              id="dry-another"
+              label={say.another}
+              checked={another}
+              onChange={({ target }) => setAnother(target.checked)}
+            />
+          </div>
+          <ul className="plain-list dry-runs">
+            {shipped.shown?.scenarios.map((scenario) => (
+              <li key={scenario.id}>
+                <h2>{scenario.name}</h2>
+                <p>{scenario.story}</p>
+                <p>
+                  <strong>{scenario.teaches}</strong>
+                </p>
+                <p className="quiet">
+                  {say.pictures(scenario.framings.map(({ name }) => name).join(", "))}. {say.minutes(scenario.minutes)}.
+                </p>
+                <div className="side-by-side">
+                  <Button
+                    variant="quiet"
+                    disabled={beginning}
+                    aria-label={say.start(scenario.name)}
+                    onClick={() => void start(scenario)}
+                  >
+                    {say.begin}
+                  </Button>
+                  <Button
+                    variant="link"
+                    className="plain-link"
+                    aria-label={`${say.save}: ${scenario.name}`}
+                    onClick={() =>
+                      saveAs(
+                        `${scenario.id}.json`,
+                        new Blob([JSON.stringify(scenario, null, 1)], { type: "application/json" }),
+                      )
+                    }
+                  >
+                    {say.save}
+                  </Button>
+                </div>
+              </li>
+            ))}
+          </ul>
+          <div className="dry-run-file">
+            <Button variant="quiet" onClick={() => file.current?.click()}>
+              {say.file}
+            </Button>
+            <span className="quiet">{say.fileWhy}</span>
+            <input
+              ref={file}
+              type="file"
+              accept="application/json,.json"
+              className="visually-hidden"
+              aria-label={say.file}
+              tabIndex={-1}
+              onChange={({ target }) => {
+                void fromFile(target.files?.[0]);
+                target.value = "";
+              }}
+            />
+          </div>
+        </>
+      )}
+      <Played />
+    </div>
+  );
+}
+
+function Played() {
+  const docs = played.useDocs();
+  return (
+    <section className="practice-progress" aria-label={say.played}>
+      <h2>{say.played}</h2>
+      {docs.length === 0 && <p className="quiet mb-0">{say.none}</p>}
+      <ul className="plain-list">
+        {docs.map(({ id, content }) => (
+          <li key={id}>
+            <Link to={`/log/practice/runs/${id}`}>{content.name}</Link>
+            <span className="quiet">
+              {instantText(content.ended_at)}
+              {content.expert && `, ${say.expertMark}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

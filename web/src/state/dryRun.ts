@@ -1,0 +1,181 @@
+import { useEffect } from "react";
+import { askBegin, askReadMeter, type Begun, type Scenario } from "../questions/dryRun";
+import type { Draft } from "../questions/kit";
+import { nowMs, pace, setWorld } from "../ui/worldClock";
+import { layOutFor, onLens } from "./bench";
+import { type DryRun, dryRun, ONE, played } from "./dryRuns";
+import { shotsOf } from "./dryRunShots";
+import { finishedFrames, openFrame } from "./frames";
+import { itemsKept, keepItems } from "./kit";
+import { keep as keepOuting } from "./outings";
+import type { Kind } from "./scene";
+import { isPractice, practise } from "./session";
+import { store } from "./store";
+
+/** How fast a dry run's clock may go: world seconds in a real one. */
+export const PACES = [0, 1, 10, 60] as const;
+const MOST_FRAMES = 40;
+const MOST_LOOKED = 200;
+/** As many replays as are kept. */
+const MOST_PLAYED = 30;
+/** A page that has shown no life for so long [ms] was closed, and the clock stood still. */
+const AWAY_MS = 20_000;
+export const BEAT_MS = 5000;
+/** So near its end a frame runs in real time, so that a hand can close it [world seconds]. */
+const EASE_S = 10;
+const EASE_REAL_S = 0.5;
+
+export function useDryRun(): DryRun | null {
+  return dryRun.useOne(ONE);
+}
+
+function now(): DryRun | null {
+  return isPractice() ? dryRun.get(ONE) : null;
+}
+
+/** The world's clock is the one that is kept with the dry run, on every page. */
+export function followWorld(): void {
+  const follow = () => setWorld(now()?.clock ?? null);
+  store.subscribe(follow);
+  const run = now();
+  if (run && Date.now() - run.beat > AWAY_MS) {
+    const { clock, beat } = run;
+    const stood = clock.world + (Math.max(beat, clock.wall) - clock.wall) * clock.pace;
+    change({ clock: { world: stood, wall: Date.now(), pace: 0 }, beat: Date.now() });
+  }
+  follow();
+}
+
+function change(part: Partial<DryRun>): void {
+  void dryRun.change(ONE, (run) => (run ? { ...run, ...part } : undefined));
+}
+
+/** Begin a dry run: its own kit, outing and bench, nothing of one's own touched. Throws in words what cannot be. */
+export async function beginDryRun(scenario: Scenario, seed: number | null, expert: boolean): Promise<void> {
+  const begun = await askBegin({ scenario, seed });
+  await practise(true);
+  const kit = begun.scenario.kit as unknown as (Partial<Draft> & Pick<Draft, "id" | "sort" | "name" | "facts">)[];
+  await keepItems(kit.map((item) => ({ ...item, note: item.note ?? "", retired: item.retired ?? false })));
+  keepOuting({ ...begun.outing });
+  const start = Date.parse(begun.scenario.starts_at);
+  await dryRun.set(ONE, {
+    begun,
+    expert,
+    clock: { world: start, wall: Date.now(), pace: 1 },
+    beat: Date.now(),
+    framing: 0,
+    looked: [],
+    prepared: [],
+    opened: {},
+  });
+  setUpFor(begun, 0, expert);
+}
+
+/** Whether a real frame is running: it is not left alone for a dry run. */
+export function realFrameRuns(): boolean {
+  return !isPractice() && openFrame() !== undefined;
+}
+
+/** Set the camera up for a picture: what was metered was of another one. */
+export function goTo(framing: number): void {
+  const run = now();
+  if (!run || openFrame()) return;
+  change({ framing, prepared: [] });
+  setUpFor(run.begun, framing, run.expert);
+}
+
+function setUpFor({ scenario }: Begun, framing: number, expert: boolean): void {
+  const picture = scenario.framings[framing];
+  if (!picture) return;
+  const subjects = picture.subjects.map((subject, place) => {
+    const { kind, id, ...facts } = subject as { kind: Kind; id?: string | null } & Record<string, number | string>;
+    return {
+      id: id ?? `${kind}-${place}`,
+      kind,
+      facts: facts,
+      told: Object.keys(facts),
+    };
+  });
+  layOutFor({
+    scene: {
+      subjects,
+      wants: picture.wants.map(({ kind, look }) => ({ kind, look })),
+      elevationDeg: picture.elevation_deg,
+      bearingDeg: picture.bearing_deg,
+    },
+    focalMm: picture.focal_mm,
+    useOuting: !expert,
+  });
+}
+
+/** Let the clock go faster, slower, or stand. */
+export function setPace(next: number): void {
+  const world = nowMs();
+  void dryRun.change(ONE, (run) =>
+    run ? { ...run, clock: { world, wall: Date.now(), pace: next }, beat: Date.now() } : undefined,
+  );
+}
+
+/** A sign of life. */
+export function beat(): void {
+  change({ beat: Date.now() });
+}
+
+/** Ease to real time shortly before an open frame is due [world seconds left]. */
+export function useEasedPace(left: number | null): void {
+  const near = left !== null && left > 0 && left <= Math.max(EASE_S, EASE_REAL_S * pace());
+  useEffect(() => {
+    if (near && isPractice() && pace() > 1) setPace(1);
+  }, [near]);
+}
+
+/** What the simulated camera's meter shows now: bare, or through what is on the lens. */
+export async function readMeter(settings: { aperture: string; iso: string }, through: boolean) {
+  const run = now();
+  if (!run) throw new Error("no dry run goes on");
+  const at = new Date(nowMs()).toISOString();
+  const stack = through ? lensOf(run) : [];
+  const { framing } = run;
+  const shown = await askReadMeter({ scenario: run.begun.scenario, framing, at, ...settings, through: stack });
+  change({ looked: [...run.looked, { at, framing, through: stack.map(({ id }) => id) }].slice(-MOST_LOOKED) });
+  return shown;
+}
+
+/** What is on the lens, by the scenario's own keys. */
+function lensOf({ begun }: DryRun): { id: string; stops: number }[] {
+  const { on, turned } = onLens();
+  const known = new Set(begun.scenario.kit.map((item) => String(item["id"])));
+  const items = itemsKept();
+  const single = on.flatMap((id) => {
+    const item = items.find((each) => each.id === id);
+    const members = item?.sort === "glass" ? item.facts.members : [];
+    return members.length > 0 ? members : [id];
+  });
+  return single
+    .filter((id) => known.has(id))
+    .map((id) => {
+      const item = items.find((each) => each.id === id);
+      return { id, stops: turned[id] ?? (item?.sort === "glass" ? item.strength.stops : 0) };
+    });
+}
+
+/** Pack up: the dry run is over. The id of its replay, null where there was none to leave. */
+export async function leaveDryRun(): Promise<string | null> {
+  const run = now();
+  if (!run) {
+    await practise(false);
+    return null;
+  }
+  const shots = shotsOf(await finishedFrames(MOST_FRAMES), run, itemsKept());
+  const left_at = new Date(nowMs()).toISOString();
+  await practise(false);
+  const id = crypto.randomUUID();
+  await played.set(id, {
+    name: run.begun.scenario.name,
+    ended_at: new Date().toISOString(),
+    expert: run.expert,
+    question: { scenario: run.begun.scenario, shots, looked: run.looked, left_at },
+  });
+  for (const { id: old } of store.view(played.kind.name).slice(MOST_PLAYED)) await played.remove(old);
+  return id;
+}
