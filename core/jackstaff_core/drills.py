@@ -26,13 +26,16 @@ from enum import StrEnum
 from typing import Annotated
 
 from .density import density
+from .dryrun.develop import Developed, Fault, FaultCode, drawn_frame
+from .dryrun.scenario import Framing
+from .dryrun.shipped import SHIPPED
 from .exposure import ExposureQuestion, GlassGiven, MovingLight, SumStep, expose
 from .frame import Seen
 from .marks import Between, Size
 from .plausibility import SkyPick, fits_sky
 from .reading import ReadingGiven, SettingsGiven, metered
 from .refusal import Refusal
-from .review import FINDINGS
+from .review import FINDINGS, Finding
 from .scales import Step, times
 from .spoken import said, stops_shown
 
@@ -86,6 +89,14 @@ class DrillQuestion:
 
 
 @dataclass(frozen=True, slots=True)
+class Pictured:
+    """A frame with one fault to draw, of one of the places that are drawn."""
+
+    drawn: str
+    developed: Developed
+
+
+@dataclass(frozen=True, slots=True)
 class Drill:
     """One drill with what is right: seconds, stops, or the place of a choice. ``steps`` is the sum on the staff.
 
@@ -103,6 +114,8 @@ class Drill:
     steps: tuple[SumStep, ...] = ()
     set_aperture: str = "8"
     set_iso: str = "100"
+    picture: Pictured | None = None
+    """What is seen, where it can be drawn: the question then names no fault."""
 
 
 STARTER = (OwnGlass("Slot ND 3", 3.0), OwnGlass("Ring ND 6", 6.0), OwnGlass("Slot ND 10", 10.0))
@@ -301,16 +314,33 @@ def _defect(dice: random.Random, asked: DrillQuestion) -> Drill:
     choices = [found, *dice.sample([each for each in findings if each is not found], 3)]
     dice.shuffle(choices)
     right = choices.index(found)
+    drawn = found.code.value in _DRAWN
+    # Nobody sees in a drawing what a word would have to say.
+    seen = "What went wrong in this picture?" if drawn else f"You see in the frame: {found.label.lower()}."
     return Drill(
         DrillKind.DEFECT,
-        f"You see in the frame: {found.label.lower()}. Where does it come from?",
+        f"{seen} Where does it come from?",
         Answered.CHOICE,
         tuple(each.cause for each in choices),
         float(right),
         found.cause,
         0.0,
         found.cure,
+        picture=_pictured(found, dice.choice(SHIPPED).framings[0]) if drawn else None,
     )
+
+
+_DRAWN = {code.value: code for code in FaultCode if code is not FaultCode.FOCUS}
+_WARM_MIRED, _BURNT_STOPS = 90.0, 2.5
+
+
+def _pictured(found: Finding, framing: Framing) -> Pictured:
+    """A picture with one fault, and else as right as it can be."""
+    code = _DRAWN[found.code.value]
+    stops = _BURNT_STOPS if code is FaultCode.CLIPPED else 0.0
+    cast = _WARM_MIRED if code is FaultCode.CAST else 0.0
+    fault = Fault(code, found.label, found.cure)
+    return Pictured(framing.drawn, drawn_frame(framing, stops, (fault,), cast))
 
 
 def _time(label: str) -> str:

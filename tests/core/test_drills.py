@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from jackstaff_core.drillgrade import GradeQuestion, grade
 from jackstaff_core.drills import Answered, Drill, DrillKind, DrillQuestion, OwnGlass, drill
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.review import FINDINGS
 from jackstaff_core.spacing import NextQuestion, Remembered, after, hours_of, next_drill
 
 NOW = datetime(2027, 4, 17, 5, tzinfo=UTC)
@@ -55,6 +56,24 @@ def test_every_drill_has_one_right_answer_and_says_how_far_off_others_are(
     if asked.answered is Answered.TIME:
         # The staff's sum ends where the answer stands.
         assert asked.steps[-1].seconds == pytest.approx(asked.right)
+
+
+def test_a_fault_that_can_be_drawn_is_drawn_and_not_named() -> None:
+    drawn = {}
+    for seed in range(200):
+        asked = drill(DrillQuestion(DrillKind.DEFECT, seed))
+        cause = {finding.cause: finding for finding in FINDINGS.values()}[asked.right_said]
+        if asked.picture is None:
+            assert cause.label.lower() in asked.asks
+            continue
+        (fault,) = asked.picture.developed.faults
+        assert fault.code.value == cause.code.value
+        assert cause.label.lower() not in asked.asks.lower()
+        drawn[fault.code.value] = asked.picture.developed
+    assert drawn.keys() == {"leak", "shake", "corner", "cross", "cast", "clipped"}
+    # What is not a fault's own sign is as it should be.
+    assert drawn["clipped"].clipped_share > 0.15 > drawn["shake"].clipped_share
+    assert drawn["cast"].cast_mired > 50 > drawn["leak"].cast_mired
 
 
 @pytest.mark.parametrize(

@@ -131,7 +131,6 @@ def _badness(tried: Careful) -> float:
 
 def _taken(scenario: Scenario, place: int, at: datetime, known: dict[UUID, float]) -> Careful | None:
     """The frame begun at an instant, and what was learnt of the filters on the way."""
-    framing = scenario.framing(place)
     opens = at + timedelta(minutes=scenario.handling_minutes)
     way = way_at(scenario, place, opens, known)
     if way is None:
@@ -145,7 +144,7 @@ def _taken(scenario: Scenario, place: int, at: datetime, known: dict[UUID, float
     shot = shot_of(scenario, place, way, opens)
     seen = tuple(each.id for each in way.stack)
     developed = develop(DevelopQuestion(scenario, shot, seen))
-    return Careful(place, at, shot, developed, _said(framing, way, shot))
+    return Careful(place, at, shot, developed, _said(way, shot))
 
 
 def way_at(scenario: Scenario, place: int, opens: datetime, known: dict[UUID, float]) -> Way | None:
@@ -354,12 +353,12 @@ def shot_of(scenario: Scenario, place: int, way: Way, opens: datetime) -> Shot:
     return replace(shot, prepared=tuple(line.code for line in lines))
 
 
-def _said(framing: Framing, way: Way, shot: Shot) -> str:
-    return f"{framing.name}: {_through(way.names)}, f/{way.aperture}, ISO {way.iso}, {said(shot.seconds)}."
+def _said(way: Way, shot: Shot) -> str:
+    return f"{_through(way.names)}, f/{way.aperture}, ISO {way.iso}, {said(shot.seconds)}."
 
 
 def _through(names: tuple[str, ...]) -> str:
-    return " and ".join(names) if names else "no filter"
+    return " and ".join(names) if names else "No filter"
 
 
 @dataclass(frozen=True, slots=True)
@@ -409,10 +408,10 @@ def hint(question: HintQuestion) -> Hint:
     if seconds > left:
         return Hint("late", f"{said(seconds)} would not end before you must leave: open up or take a filter off.")
     if window_stops(scenario, framing, seconds):
-        return Hint("near", f"The nearest: {_said(framing, way, shot_of(scenario, question.framing, way, at))}")
+        return Hint("near", f"{framing.name}, the nearest: {_said(way, shot_of(scenario, question.framing, way, at))}")
     if question.taken:
         return Hint("next", "Look at its histogram; correct it, or go on to the next picture.")
-    return Hint("stack", _said(framing, way, shot_of(scenario, question.framing, way, at)))
+    return Hint("stack", f"{framing.name}: {_said(way, shot_of(scenario, question.framing, way, at))}")
 
 
 def _span(aim: Aim | None) -> str:

@@ -20,7 +20,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from enum import StrEnum
 from typing import Annotated
@@ -200,18 +200,31 @@ def develop(question: DevelopQuestion) -> Developed:
     framing = scenario.framing(shot.framing)
     came_out, parts = _error(scenario, framing, shot)
     cast = 0.0 if scenario.film else sum(hidden(scenario, scenario.filter(each.id)).cast_mired for each in shot.stack)
-    tones = tuple(
-        DrawnTone(tone.part, tone.share, min(1.0, GREY * math.exp2(tone.stops + came_out + shot.purpose_stops)))
-        for tone in framing.tones
-    )
-    histogram, clipped = histogram_of(framing, came_out + shot.purpose_stops)
+    _, clipped = histogram_of(framing, came_out + shot.purpose_stops)
     faults = () if shot.purpose is Purpose.DARK else tuple(_faults(question, framing, cast, clipped))
     window = window_stops(scenario, framing, shot.seconds) if shot.purpose is Purpose.FRAME else 0.0
     busy = shot.seconds if scenario.body.noise_reduction != "off" and shot.seconds >= 1 else 0.0
     seen = looks_at(looks_of(scenario, framing), shot.seconds)
-    return Developed(
-        came_out, parts, window, faults, seen, tones, histogram, clipped, cast, busy, _came_out_said(came_out)
+    drawn = drawn_frame(framing, came_out + shot.purpose_stops, faults, cast)
+    return replace(
+        drawn,
+        came_out_stops=came_out,
+        parts=parts,
+        window_stops=window,
+        seen=seen,
+        busy_seconds=busy,
+        text=_came_out_said(came_out),
     )
+
+
+def drawn_frame(framing: Framing, stops: float, faults: tuple[Fault, ...], cast_mired: float) -> Developed:
+    """A picture so many stops above its tones, with these faults, as it is drawn; nothing is said of a shot."""
+    histogram, clipped = histogram_of(framing, stops)
+    tones = tuple(
+        DrawnTone(tone.part, tone.share, min(1.0, GREY * math.exp2(tone.stops + stops))) for tone in framing.tones
+    )
+    text = _came_out_said(stops)
+    return Developed(stops, (), 0.0, faults, (), tones, histogram, clipped, cast_mired, 0.0, text)
 
 
 def needed_seconds(scenario: Scenario, framing: Framing, shot: Shot) -> float:

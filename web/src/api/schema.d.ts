@@ -3190,6 +3190,7 @@ export interface components {
             asks: string;
             choices: string[];
             kind: components["schemas"]["DrillKind"];
+            picture: components["schemas"]["PicturedAnswer"] | null;
             right: number;
             right_said: string;
             set_aperture: string;
@@ -5481,6 +5482,14 @@ export interface components {
              * Format: date-time
              */
             taken_at: string;
+        };
+        /**
+         * Pictured
+         * @description A frame with one fault to draw, of one of the places that are drawn.
+         */
+        PicturedAnswer: {
+            developed: components["schemas"]["DevelopedAnswer"];
+            drawn: string;
         };
         /**
          * Plan

@@ -22,6 +22,7 @@ export const practice = {
   due: (n: number) =>
     n === 0 ? "Nothing is due: this one is the nearest." : n === 1 ? "1 kind is due." : `${n} kinds are due.`,
   choices: "Choose one, or press its number",
+  pictured: "A frame with one fault",
   staff: "The sum, on the staff",
   progress: "How it sits",
   box: (box: number) => `${box} of 5`,

@@ -85,13 +85,13 @@ interface SceneProps {
 const CREST = [112, 122, 134, 149, 166];
 
 /** Crests that fade as the time averages them, and a mist where nothing is left of them. */
-function Sea({ colour, left, from = 100, to = 176 }: SceneProps & { from?: number; to?: number }) {
+function Sea({ colour, left, from = 100 }: SceneProps & { from?: number }) {
   const crests = left(["sea", "river"]);
   return (
     <>
-      <rect y={from} width="300" height={to - from} fill={colour("water")} />
+      <rect y={from} width="300" height={200 - from} fill={colour("water")} />
       <g stroke={colour("water", 0.9)} fill="none" opacity={crests}>
-        {CREST.filter((y) => y > from + 6 && y < to - 2).map((y, place) => (
+        {CREST.filter((y) => y > from + 6).map((y, place) => (
           <path
             key={y}
             strokeWidth={1.5 + place}
@@ -99,7 +99,7 @@ function Sea({ colour, left, from = 100, to = 176 }: SceneProps & { from?: numbe
           />
         ))}
       </g>
-      {crests < 0.2 && <rect y={to - 22} width="300" height="22" fill={colour("water", 0.6)} opacity={0.5 - crests} />}
+      {crests < 0.2 && <rect y="152" width="300" height="30" fill={colour("water", 0.6)} opacity={0.5 - crests} />}
     </>
   );
 }
@@ -129,7 +129,12 @@ function Mole(props: SceneProps) {
     <>
       <rect width="300" height="102" fill={colour("sky")} />
       <rect y="70" width="300" height="32" fill={colour("sky", 0.5)} />
-      <ellipse cx="82" cy="98" rx="26" ry="7" fill={colour("sun")} />
+      <g fill={colour("sun")}>
+        {/* Not the disc: where it is about to come up, or has gone down. */}
+        {[78, 54, 32].map((wide) => (
+          <ellipse key={wide} cx="82" cy="102" rx={wide} ry={wide / 4} opacity="0.3" />
+        ))}
+      </g>
       <Sea {...props} />
       <path d="M300 118 L186 104 L176 104 L176 112 L300 146 Z" fill={colour("ground", 0.5)} />
       <path d="M181 104 L183 62 L189 62 L191 104 Z" fill={colour("ground", 0.2)} />

@@ -1,6 +1,8 @@
 import { type SubmitEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { useHotkeys } from "react-hotkeys-hook";
+import { DryHistogram } from "../../parts/dryrun/DryHistogram";
+import { DryPicture } from "../../parts/dryrun/DryPicture";
 import { Staff } from "../../parts/staff/Staff";
 import { useLearnt } from "../../questions/log";
 import {
@@ -130,6 +132,12 @@ function OneDrill({ question, drill, onNext }: OneProps) {
       <p className="drill-asks" id="drill-asks">
         {drill.asks}
       </p>
+      {drill.picture && (
+        <div className="drill-picture">
+          <DryPicture developed={drill.picture.developed} drawn={drill.picture.drawn as "mole"} name={say.pictured} />
+          <DryHistogram developed={drill.picture.developed} />
+        </div>
+      )}
       {drill.answered === "choice" ? (
         <fieldset className="drill-choices">
           <legend className="quiet">{say.choices}</legend>

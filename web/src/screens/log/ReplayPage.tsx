@@ -101,7 +101,7 @@ function Told({ replay, held }: { replay: Replay; held: Played }) {
                     none={say.notToHave}
                     of={picture.possible?.developed}
                   >
-                    {picture.possible?.text.replace(`${picture.name}: `, "")}
+                    {picture.possible?.text}
                   </Side>
                 </div>
               </article>

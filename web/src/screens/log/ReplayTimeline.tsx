@@ -6,7 +6,7 @@ import { clockIn } from "../../words/zone";
 
 const say = dryRunWords.replay;
 const HIGH = 250;
-const LEFT = 44;
+const LEFT = 96;
 const RIGHT = 12;
 const TOP = 16;
 const LIGHT_HIGH = 120;
@@ -97,10 +97,10 @@ function Drawn({ replay, wide, clock }: { replay: Replay; wide: number; clock: (
         </g>
       ))}
       <path className="replay-light" d={path} />
-      <text x={LEFT + 4} y={mineAt - 5}>
+      <text x={LEFT - 6} y={mineAt + 14} textAnchor="end">
         {say.framesRow}
       </text>
-      <text x={LEFT + 4} y={possibleAt + LANE + 2}>
+      <text x={LEFT - 6} y={possibleAt + 8} textAnchor="end">
         {say.possibleRow}
       </text>
       {frames.map((frame) => (

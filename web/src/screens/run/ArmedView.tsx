@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
+import { useSession } from "../../state/session";
 import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
@@ -41,7 +42,8 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const [mute, setMute] = useState(false);
   const [panel, setPanel] = useState<"test" | "series" | null>(null);
   const [failure, setFailure] = useState<Failure | null>(null);
-  const simulated = device.kind === "simulated";
+  const { practice } = useSession();
+  const simulated = device.kind === "simulated" && !practice;
   const checklist = useChecklist(useArmList(armed.list));
   const list = checklist.shown;
   const mark = plan.answer.dial_mark;
@@ -96,7 +98,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         <Fault error={checklist.error} again={checklist.again} />
         {list && <ArmList lines={list.lines} pointed={failure?.line ?? null} />}
         <GearNow armed={armed} left={list?.battery_left ?? null} />
-        <Closer onTest={() => setPanel("test")} />
+        {!practice && <Closer onTest={() => setPanel("test")} />}
       </section>
       <section className="run-main" aria-label={say.armed}>
         <p className="run-clock">
