@@ -248,6 +248,17 @@ def _had(scenario: Scenario, best: Careful) -> Had:
     return Had(opened, opened + best.shot.seconds, best.developed, best.text)
 
 
+_SEEN_AS = {
+    FaultCode.LEAK: "stray light",
+    FaultCode.SHAKE: "shaken",
+    FaultCode.FOCUS: "out of focus",
+    FaultCode.CORNER: "dark corners",
+    FaultCode.CROSS: "dark bands",
+    FaultCode.CAST: "a cast",
+    FaultCode.CLIPPED: "burnt out",
+}
+
+
 def _picture_said(obtained: Done | None, best: Careful | None) -> str:
     if obtained is None:
         return "Never taken." if best else "Not taken, and not to be had in this light."
@@ -257,8 +268,8 @@ def _picture_said(obtained: Done | None, best: Careful | None) -> str:
         words.append(
             f"{abs(mine.window_stops):.1f} stops too {'long' if mine.window_stops > 0 else 'short'} for the look"
         )
-    words += [fault.code.value for fault in mine.faults]
-    return f"Yours: {', '.join(words)}."
+    words += dict.fromkeys(_SEEN_AS[fault.code] for fault in mine.faults)
+    return f"{', '.join(words).capitalize()}."
 
 
 def _losses(question: ReplayQuestion, frames: Sequence[Done], pictures: Sequence[Picture]) -> Iterator[Loss]:

@@ -50,6 +50,8 @@ export const dryrun = {
     refused: "This file cannot be played:",
     tooLarge: "The file is larger than any scenario (400 kB). Take another.",
     noJson: "The file is no JSON. Take a scenario saved from here as a start.",
+    outingLive: (name: string) =>
+      `${name || "An outing of yours"} is going on: while you play, nothing here watches its time to leave.`,
     running: "A dry run is on: pack it up to begin another.",
     realRuns: "A frame of your own is open. Close it first.",
     played: "Played",

@@ -19,6 +19,7 @@ export function Countdown() {
   if (!live) return null;
   const say = words.leaving;
   const next = light?.events.find((event) => event.at != null && Date.parse(event.at) > now);
+  if (!next && !leaving) return null;
   return (
     <>
       <Link to="/outing" className="countdown">

@@ -4,10 +4,12 @@ import { Link, useNavigate } from "react-router";
 import { type Scenario, useScenarios } from "../../questions/dryRun";
 import { beginDryRun, realFrameRuns } from "../../state/dryRun";
 import { played } from "../../state/dryRuns";
+import { isLive, useOutings } from "../../state/outings";
 import { useSession } from "../../state/session";
 import { Fault } from "../../ui/Fault";
 import { saveAs } from "../../ui/saveAs";
 import { useFileDrop } from "../../ui/useFileDrop";
+import { useNow } from "../../ui/useNow";
 import { dryRunWords } from "../../words/dryRun";
 import { instantText } from "./frameText";
 import { PracticeKinds } from "./PracticeKinds";
@@ -22,6 +24,8 @@ export function DryRunsPage() {
   const shipped = useScenarios();
   const { practice } = useSession();
   const navigate = useNavigate();
+  const { current } = useOutings();
+  const now = useNow(60_000);
   const [expert, setExpert] = useState(false);
   const [another, setAnother] = useState(false);
   const [fault, setFault] = useState<unknown>(null);
@@ -66,6 +70,7 @@ export function DryRunsPage() {
       <p className="quiet mb-0">{say.why}</p>
       <Fault error={shipped.error} again={shipped.again} />
       <Fault error={fault} />
+      {!practice && isLive(current, now) && <p className="run-note mb-0">{say.outingLive(current.name)}</p>}
       {practice ? (
         <p className="mb-0">{say.running}</p>
       ) : (
