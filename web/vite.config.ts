@@ -15,22 +15,27 @@ function takenAlong(): Plugin {
   return {
     name: "taken-along",
     apply: "build",
-    generateBundle(_, bundle) {
-      const shell = Object.keys(bundle).filter((name) => !name.endsWith(".html") && name !== "sw.js");
-      let engine = 0;
-      if (existsSync(CORE))
-        for (const name of ENGINE_FILES) {
-          const source = readFileSync(from(name));
-          engine += source.byteLength;
-          this.emitFile({ type: "asset", fileName: `py/${name}`, source });
-        }
-      const always = ["/light.js", "/pennant.svg", "/manifest.webmanifest", "/icon-192.png", "/icon-512.png"];
-      const build = createHash("sha256")
-        .update(shell.toSorted().join("\n"))
-        .update(existsSync(CORE) ? readFileSync(CORE) : "")
-        .digest("hex");
-      const list = { build: build.slice(0, 16), engine, shell: [...shell.map((name) => `/${name}`), ...always] };
-      this.emitFile({ type: "asset", fileName: "files.json", source: JSON.stringify(list) });
+    enforce: "post",
+    generateBundle: {
+      // After the chunks that held nothing but styles are gone: what is listed has to be there.
+      order: "post",
+      handler(_, bundle) {
+        const shell = Object.keys(bundle).filter((name) => !name.endsWith(".html") && name !== "sw.js");
+        let engine = 0;
+        if (existsSync(CORE))
+          for (const name of ENGINE_FILES) {
+            const source = readFileSync(from(name));
+            engine += source.byteLength;
+            this.emitFile({ type: "asset", fileName: `py/${name}`, source });
+          }
+        const always = ["/light.js", "/pennant.svg", "/manifest.webmanifest", "/icon-192.png", "/icon-512.png"];
+        const build = createHash("sha256")
+          .update(shell.toSorted().join("\n"))
+          .update(existsSync(CORE) ? readFileSync(CORE) : "")
+          .digest("hex");
+        const list = { build: build.slice(0, 16), engine, shell: [...shell.map((name) => `/${name}`), ...always] };
+        this.emitFile({ type: "asset", fileName: "files.json", source: JSON.stringify(list) });
+      },
     },
   };
 }

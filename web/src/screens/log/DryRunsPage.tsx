@@ -29,13 +29,15 @@ export function DryRunsPage() {
   const [expert, setExpert] = useState(false);
   const [another, setAnother] = useState(false);
   const [fault, setFault] = useState<unknown>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const [beginning, setBeginning] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const start = async (scenario: Scenario) => {
     if (beginning) return;
     setFault(null);
+    setProblem(null);
     if (realFrameRuns()) {
-      setFault(new Error(say.realRuns));
+      setProblem(say.realRuns);
       return;
     }
     setBeginning(true);
@@ -49,15 +51,16 @@ export function DryRunsPage() {
   };
   const fromFile = async (chosen: File | undefined) => {
     if (!chosen) return;
+    setFault(null);
     if (chosen.size > MOST_BYTES) {
-      setFault(new Error(say.tooLarge));
+      setProblem(say.tooLarge);
       return;
     }
     let read: unknown;
     try {
       read = JSON.parse(await chosen.text());
     } catch {
-      setFault(new Error(say.noJson));
+      setProblem(say.noJson);
       return;
     }
     await start(read as Scenario);
@@ -70,6 +73,11 @@ export function DryRunsPage() {
       <p className="quiet mb-0">{say.why}</p>
       <Fault error={shipped.error} again={shipped.again} />
       <Fault error={fault} />
+      {problem !== null && (
+        <p className="fault" role="alert">
+          {problem}
+        </p>
+      )}
       {!practice && isLive(current, now) && <p className="run-note mb-0">{say.outingLive(current.name)}</p>}
       {practice ? (
         <p className="mb-0">{say.running}</p>

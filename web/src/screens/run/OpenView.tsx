@@ -85,8 +85,10 @@ export function OpenView({ frame }: { frame: Frame }) {
     void notify(runWords.announce.mark, runWords.signals.notice);
   }, [over]);
   useEffect(() => {
+    // A clock that stands plays nothing.
+    if (speed === 0) return;
     const ends =
-      aimed === null || speed === 0 ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
+      aimed === null ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
     const title = ends === null ? say.openTitle : say.signals.until(ends);
     showPlaying({ title, total: aimed, gone: cameraSeconds(frame), rate: speed });
     return showNothing;
