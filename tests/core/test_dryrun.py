@@ -8,6 +8,7 @@ from dataclasses import replace
 from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any, cast
+from uuid import UUID
 
 import pytest
 from hypothesis import given, settings
@@ -18,7 +19,7 @@ from jackstaff_core.dryrun.develop import BINS, DevelopQuestion, Purpose, Shot, 
 from jackstaff_core.dryrun.replay import Looked, LossCode, Replay, ReplayQuestion, badness, replay
 from jackstaff_core.dryrun.scenario import Scenario, hidden, schema
 from jackstaff_core.dryrun.shipped import BY_ID, SHIPPED
-from jackstaff_core.dryrun.world import OnLens, ReadMeterQuestion, light, meter
+from jackstaff_core.dryrun.world import OnLens, ReadMeterQuestion, light, meter, path_from
 from jackstaff_core.forecast import LightQuestion, light_at
 from jackstaff_core.heavens import Place
 from jackstaff_core.questions import ask
@@ -309,6 +310,21 @@ def test_light_that_rose_after_the_metering_and_a_filter_left_on_are_told_apart(
     assert "Slot ND 3" in blamed.text
     clean = metered_and_taken(MOLE, 4, 0.3, "Slot ND 3")
     assert {loss.code for loss in clean.losses if loss.shot == 0} <= {LossCode.FILTERS, LossCode.TOO_SHORT}
+
+
+def test_nothing_that_can_be_sent_makes_much_work() -> None:
+    far = replace(CLEAN, opened_at=CLEAN.opened_at.replace(year=9000), seconds=86_400.0)
+    told = replay(ReplayQuestion(MOLE, (far,)))
+    assert len(told.light) <= 7200 / 30 + 2
+    # A day's frame has no more knots than an hour's.
+    assert len(path_from(MOLE, MOLE.framings[0], 0, 86_400).seconds) <= 242
+    # More slots than any holder's: a deep one with a polariser ring.
+    deep = replace(named(MOLE, "100 mm holder"), thing=replace(MOLE.holder, slots=4))  # type: ignore[type-var]
+    kit = tuple(deep if item.sort == "holder" else item for item in MOLE.kit)
+    assert all(possible(replace(MOLE, kit=kit)))
+    crowded = (*MOLE.kit, *(replace(MOLE.filters[0], id=UUID(int=place)) for place in range(6)))
+    with pytest.raises((Refusal, Refusals), match="filters are too many"):
+        read(Scenario, {**plain(MOLE), "kit": plain(crowded)})
 
 
 class CarefulPlayer:

@@ -21,7 +21,7 @@ from uuid import UUID
 
 from ..advice import Severity
 from ..exposure import Exposure, ExposureQuestion, GlassGiven, MovingLight, expose
-from ..finder import FinderQuestion, GlassKind, KitGlass, Stack, Target, find
+from ..finder import MOST_SLOTS, FinderQuestion, GlassKind, KitGlass, Stack, Target, find
 from ..forecast import LightQuestion, light_at, rate_sd
 from ..gear import Glass, isos_of, sharp_to, strength
 from ..heavens import Place
@@ -218,7 +218,7 @@ def _stacks(
             FinderQuestion(
                 reading,
                 _glass(scenario, framing, known),
-                (scenario.holder.slots if scenario.holder else 2) + 1,
+                min(MOST_SLOTS, (scenario.holder.slots if scenario.holder else 2) + 1),
                 Target(aim.middle_seconds, within),
                 ends,
                 tuple(isos),

@@ -251,7 +251,7 @@ def _error(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[float, tup
         return math.log2(share)
 
     needed = needed_seconds(scenario, framing, shot)
-    if not 1e-9 < needed < 1e9:
+    if not 1e-15 < needed < 1e18:
         raise Refusal("shot", "Such a frame is darker or brighter than any light.", "Check filters, aperture and ISO.")
     off = sum(each.stops - really(scenario, each.on) for each in shot.stack if not each.in_reading)
     misread = _misread(scenario, framing, shot)

@@ -40,6 +40,8 @@ from .world import light
 MOST_SHOTS = 40
 MOST_METERED = 200
 LIGHT_EVERY_S = 30
+LONGEST_SHOWN_S = 7200.0
+"""Of the light, whenever a frame is said to have been taken."""
 THROUGH_STOPS = 1.0
 """A reading this far off, with a filter on that was reckoned as off, was taken through it."""
 
@@ -186,7 +188,7 @@ def replay(question: ReplayQuestion) -> Replay:
     frames = tuple(_developed(question))
     pictures = tuple(_pictures(scenario, frames, possible(scenario)))
     losses = sorted(_losses(question, frames, pictures), key=_weight, reverse=True)
-    last = max([60 * scenario.minutes, *(each.to_second for each in frames)])
+    last = min(max([60 * scenario.minutes, *(each.to_second for each in frames)]), LONGEST_SHOWN_S)
     seconds = range(0, int(last) + LIGHT_EVERY_S, LIGHT_EVERY_S)
     return Replay(
         tuple(LightPoint(float(second), light(scenario, _FLAT, second)) for second in seconds),

@@ -29,6 +29,10 @@ from ..scales import LONGEST_SECONDS, times
 from .scenario import MOST_FILTERS, Framing, Scenario, hidden
 
 
+MOST_KNOTS = 240
+"""Of the light along one frame."""
+
+
 @dataclass(frozen=True, slots=True)
 class OnLens:
     """A filter that is on, and what it is reckoned as [stops]: its label with what was measured, or what its ring is
@@ -54,11 +58,11 @@ def light(scenario: Scenario, framing: Framing, second: float) -> float:
 def path_from(scenario: Scenario, framing: Framing, second: float, seconds: float) -> Path:
     """The light from an opening on, against that of the opening."""
     start = light(scenario, framing, second)
-    # Where the sky ends the light stays as it is.
-    steps = min(math.ceil(seconds / STEP_SECONDS) + 1, 2 * 3600 // STEP_SECONDS)
+    # A long frame averages what a short one would see, and the work stays the same.
+    every = max(float(STEP_SECONDS), seconds / MOST_KNOTS)
     points = [
-        (float(STEP_SECONDS * step), light(scenario, framing, second + STEP_SECONDS * step) - start)
-        for step in range(steps + 1)
+        (every * step, light(scenario, framing, second + every * step) - start)
+        for step in range(math.ceil(seconds / every) + 2)
     ]
     return Path.through(points, 0.0)
 

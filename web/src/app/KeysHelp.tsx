@@ -26,6 +26,7 @@ const GROUPS: [string, Key[]][] = [
     ],
   ],
   [words.keys.run, ["tick", "open", "close", "extend", "earlier"]],
+  [words.keys.dryRun, ["meterBare", "stand"]],
 ];
 
 export function KeysHelp({ onClose }: { onClose: () => void }) {

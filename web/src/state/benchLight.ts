@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { type Plausible, type Rate, usePlausible, useRate, useSky } from "../questions/light";
 import { useNow } from "../ui/useNow";
+import { useDryRun } from "./dryRun";
 import { plausibleOf, rateOf, readingOf } from "./asks";
 import type { Laid } from "./bench";
 import { isWatching, lightWatch, type LightWatch, useGoesOn } from "./lightWatch";
@@ -32,7 +33,9 @@ export function useBenchLight(laid: Laid): BenchLight {
   const now = useNow(TICK_MS);
   const watch = useSteadyWatch(now);
   const live = isLive(current, now);
-  const counts = bench.useOuting && (live || bench.lightAt !== null);
+  // An expert's dry run has no forecast.
+  const blind = useDryRun()?.expert === true;
+  const counts = !blind && bench.useOuting && (live || bench.lightAt !== null);
   const [from, to] = span(current);
   const at = bench.lightAt === null ? Math.min(Math.max(now, from), to) : instantNear(current, bench.lightAt);
   const plausible = usePlausible(counts ? plausibleOf(current, laid, at) : null).answer;

@@ -9,13 +9,14 @@ import { unopened } from "./running";
 const glass = (id: string, stops: number, members: string[] = []) =>
   ({ id, sort: "glass", facts: { members }, strength: { stops } }) as unknown as KitItem;
 const KIT = [glass("three", 3), glass("six", 6), glass("both", 9, ["three", "six"])];
-const RUN: Pick<DryRun, "opened"> = {
+const RUN = {
+  begun: { scenario: { kit: [{ id: "three" }, { id: "six" }] } },
   opened: {
     a: { framing: 1, prepared: ["tripod", "remote"] },
     b: { framing: 0, prepared: [] },
     open: { framing: 0, prepared: [] },
   },
-};
+} as unknown as DryRun;
 const FRAME = sampleFrame({
   reading: { shutter: "1/40", aperture: "9", iso: "64", step: "third", metered_at: "2027-04-17T04:30:00Z" },
   stack: [{ id: "six", name: "Slot ND 6", stops: 6, offset: 0.2, in_reading: false }],
@@ -54,6 +55,11 @@ describe("a frame of a dry run", () => {
       sampleFrame({ id: "somebody's" }),
     ];
     expect(shotsOf(frames, RUN, KIT).map(({ framing }) => framing)).toEqual([0, 1]);
+  });
+
+  it("is none of it through a filter that was brought in meanwhile", () => {
+    const foreign = { id: "new", name: "Slot ND 9", stops: 9, in_reading: false };
+    expect(shotsOf([{ ...FRAME, stack: [...FRAME.stack, foreign] }], RUN, KIT)).toEqual([]);
   });
 
   it.each([

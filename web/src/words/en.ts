@@ -118,6 +118,7 @@ export const en = {
     everywhere: "Everywhere",
     bench: "On the bench",
     run: "While running",
+    dryRun: "In a dry run",
     list: {
       screens: ["g, b, l, k", "Outing, Bench, Log, Bag"],
       light: ["n", "Change the light: Noon, Dusk, Red"],
@@ -140,6 +141,8 @@ export const en = {
       earlier: ["−", "Opened one second earlier"],
       extend: ["e, c", "A third of a stop longer, shorter"],
       tick: ["1 to 7", "Tick that line of the list"],
+      meterBare: ["u", "Meter bare, by the simulated camera"],
+      stand: ["h", "Let its clock stand, or go on"],
     } satisfies Record<string, [string, string]>,
   },
   trouble: {

@@ -87,8 +87,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   useEffect(() => {
     // A clock that stands plays nothing.
     if (speed === 0) return;
-    const ends =
-      aimed === null ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
+    const ends = aimed === null ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
     const title = ends === null ? say.openTitle : say.signals.until(ends);
     showPlaying({ title, total: aimed, gone: cameraSeconds(frame), rate: speed });
     return showNothing;
