@@ -28,7 +28,6 @@ from ..reading import Given, aperture, iso
 from ..scales import LONGEST_SECONDS, times
 from .scenario import MOST_FILTERS, Framing, Scenario, hidden
 
-
 MOST_KNOTS = 240
 """Of the light along one frame."""
 

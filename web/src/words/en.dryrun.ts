@@ -52,6 +52,7 @@ export const dryrun = {
     noJson: "The file is no JSON. Take a scenario saved from here as a start.",
     outingLive: (name: string) =>
       `${name || "An outing of yours"} is going on: while you play, nothing here watches its time to leave.`,
+    log: "Frames of this dry run: they go into its replay, and never into your own log.",
     running: "A dry run is on: pack it up to begin another.",
     realRuns: "A frame of your own is open. Close it first.",
     played: "Played",

@@ -20,7 +20,7 @@ import {
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
 import { remember, useHabits } from "../../state/habits";
 import { forgetItem, useKit } from "../../state/kit";
-import { DEMO, useSession } from "../../state/session";
+import { DEMO, isPractice, useSession } from "../../state/session";
 import { isLent } from "../../state/starter";
 import { looks as ownLooks } from "../../state/looks";
 import { toggledWant, type Want } from "../../state/scene";
@@ -108,7 +108,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       laid,
       answered: fresh,
       items: kit.items,
-      outing: light.counts ? light.outing : null,
+      // A dry run is at its place, whether its forecast is looked at or not.
+      outing: light.counts || isPractice() ? light.outing : null,
       at: light.at,
       aim: looked.answer?.aim ?? null,
     });

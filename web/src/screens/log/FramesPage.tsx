@@ -4,6 +4,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import { Fault } from "../../ui/Fault";
 import { useFileDrop } from "../../ui/useFileDrop";
 import { words } from "../../words";
+import { dryRunWords } from "../../words/dryRun";
 import { logWords } from "../../words/log";
 import { timeText } from "../../words/times";
 import { AddFrame } from "./AddFrame";
@@ -28,6 +29,7 @@ export function FramesPage() {
   const [picked, setPicked] = useState<string[]>([]);
   const [adding, setAdding] = useState(false);
   const [files, setFiles] = useState<File[] | null>(null);
+  const { practice } = useSession();
   const search = searchOf(params);
   const navigate = useNavigate();
   const searching = Object.keys(search).length > 0;
@@ -82,7 +84,7 @@ export function FramesPage() {
           {say.coming(log.coming)}
         </p>
       )}
-      {log.guest && log.frames.length > 0 && <p className="quiet">{say.guest}</p>}
+      {log.guest && log.frames.length > 0 && <p className="quiet">{practice ? dryRunWords.page.log : say.guest}</p>}
       {!log.guest && log.waiting > 0 && <p className="quiet">{say.waiting(log.waiting)}</p>}
       {log.frames.length === 0 && (
         <div className="empty">

@@ -181,11 +181,11 @@ export function OutingScreen() {
         <NewOuting outings={outings} laid={laid} move={move} keep={keep} onClose={() => setOpen(null)} />
       )}
       <section className="outing-side" aria-label={outingWords.side}>
-        {light.shown && <Next outing={current} light={light.shown} />}
+        {!blind && light.shown && <Next outing={current} light={light.shown} />}
         <Tabs defaultActiveKey="now" id="outing-tabs" mountOnEnter unmountOnExit>
           <Tab eventKey="now" title={outingWords.tabs.now} className="outing-tab">
             <Readings key={`readings-${current.id}`} outing={current} set={set} laid={laid} light={light.shown} />
-            <SwapList outing={current} swaps={swaps} nameOf={nameOf} />
+            {!blind && <SwapList outing={current} swaps={swaps} nameOf={nameOf} />}
             {laid && <Frames outing={current} laid={laid} leaveBy={leaveBy} />}
             <Leave outing={current} tide={water} error={tide.error} />
             <Button variant="quiet" className="no-print" onClick={() => window.print()}>
