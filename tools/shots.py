@@ -92,11 +92,6 @@ def days(page: Page) -> None:
     page.wait_for_timeout(1500)
 
 
-def pack(page: Page) -> None:
-    outing(page)
-    page.get_by_role("tab", name="Pack").click()
-
-
 def bag(page: Page) -> None:
     page.get_by_role("link", name="Bag").filter(visible=True).click()
     page.wait_for_selector(".filter-tile")
@@ -136,6 +131,36 @@ def practice(page: Page) -> None:
     page.wait_for_selector(".drill-staff svg")
 
 
+def dry_run(page: Page) -> None:
+    """Falls under beech: a frame with everything on the list forgotten, then one with all of it done."""
+    log(page)
+    page.get_by_role("link", name="Practice").click()
+    page.get_by_role("link", name="Dry runs").click()
+    page.get_by_role("button", name="Begin: Falls under beech").click()
+    for done in (False, True):
+        page.get_by_role("button", name="Meter bare").click()
+        page.get_by_text("just now").wait_for()
+        if not done:
+            page.get_by_role("button", name="Slot ND 6, f").first.click()
+        page.get_by_role("button", name="Get ready").click()
+        page.wait_for_selector(".arm-list input")
+        for line in page.locator(".arm-list input").all() if done else []:
+            line.check()
+        page.get_by_text("None", exact=True).click()
+        page.get_by_role("button", name="Open the shutter").click()
+        page.wait_for_selector(".dry-frame .dry-histogram")
+        if not done:
+            page.get_by_role("link", name="Bench", exact=True).filter(visible=True).click()
+
+
+def replay(page: Page) -> None:
+    dry_run(page)
+    page.get_by_role("button", name="Pack up").click()
+    page.get_by_role("dialog").get_by_role("button", name="Pack up").click()
+    page.wait_for_selector(".replay-losses")
+    page.set_viewport_size({"width": DESK[0], "height": 1500})
+
+
 def frame(page: Page) -> None:
     log(page)
     page.get_by_role("listitem").filter(has_text="Cloud drawn out").get_by_role("link").click()
@@ -149,19 +174,19 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("looks", looks, DESK, "noon"),
     ("outing", outing, DESK, "noon"),
     ("outing-days", days, DESK, "noon"),
-    ("outing-pack", pack, PHONE, "noon"),
     ("bag", bag, DESK, "noon"),
     ("bag-filter", filter_open, DESK, "noon"),
     ("bag-reach", reach, DESK, "noon"),
     ("bag-card", card, DESK, "dusk"),
     ("bench-phone", bench, PHONE, "noon"),
-    ("run-armed", armed, DESK, "noon"),
     ("run-watching", watching, DESK, "noon"),
     ("run-open-red", running, DESK, "red"),
     ("run-open-phone", running, PHONE, "red"),
     ("log", log, DESK, "noon"),
     ("log-frame", frame, DESK, "noon"),
     ("practice", practice, DESK, "noon"),
+    ("dry-run", dry_run, DESK, "noon"),
+    ("dry-run-replay", replay, DESK, "noon"),
 )
 
 

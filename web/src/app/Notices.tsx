@@ -118,8 +118,8 @@ const FAR_MS = 20_000;
 /** How far this device's clock is ahead of the server's [s], where it matters; the demo's day is made up. */
 function useClockFar(): number | null {
   const off = useSyncExternalStore(onClock, clockOff);
-  const { demo, known } = useSession();
-  if (off === null || !known || demo || Math.abs(off.ahead) < FAR_MS + off.within) return null;
+  const { demo, known, practice } = useSession();
+  if (off === null || !known || demo || practice || Math.abs(off.ahead) < FAR_MS + off.within) return null;
   return Math.round(off.ahead / 1000);
 }
 

@@ -91,7 +91,7 @@ function Drawn({ replay, wide, clock }: { replay: Replay; wide: number; clock: (
       {ticks.map((second) => (
         <g key={second}>
           <line className="replay-grid" x1={x(second)} x2={x(second)} y1={TOP} y2={HIGH - 22} />
-          <text x={x(second)} y={HIGH - 6} textAnchor={second === 0 ? "start" : "middle"}>
+          <text x={x(second)} y={HIGH - 6} textAnchor={second === 0 ? "start" : second === last ? "end" : "middle"}>
             {clock(second)}
           </text>
         </g>
