@@ -19,7 +19,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-postgres lint types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-postgres lint lint-python lint-web types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -53,6 +53,9 @@ test: build/dev.stamp build/node.stamp lint build/web.stamp ## every check and t
 	@$(BIN)/python tools/test_share.py
 
 lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, generated types up to date
+	@$(MAKE) --no-print-directory --jobs=2 --output-sync=target lint-python lint-web
+
+lint-python: build/dev.stamp
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
@@ -60,6 +63,8 @@ lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, ge
 	@mkdir -p build
 	@$(MANAGE) export_openapi_schema --api jackstaff.api.api.api --sorted --indent 2 --output build/openapi.json
 	@cmp -s build/openapi.json web/src/api/openapi.json || { echo "The API changed: run 'make types'."; exit 1; }
+
+lint-web: build/node.stamp
 	cd web && npx --no-install eslint . --max-warnings 0 && npx --no-install prettier --check --log-level warn . && npx --no-install tsc -b
 
 types: build/dev.stamp build/node.stamp ## regenerate the interface types and the published schemas

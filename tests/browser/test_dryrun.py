@@ -102,6 +102,9 @@ def test_a_dry_run_from_start_to_replay_leaves_everything_of_one_s_own_alone(gue
     expect(page.get_by_text(told.practise.text)).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("^The frame as it came out"))).to_have_count(3)
     assert Axe().run(page).response["violations"] == []
+    # The drill it sends one to is the one that comes.
+    page.get_by_role("link", name="To the drills").click()
+    expect(page.locator(".drill-kind")).to_have_text("What went wrong")
     # One's own log, bag and server know nothing of it.
     page.get_by_role("link", name="Frames", exact=True).click()
     expect(page.get_by_text("No frames yet.")).to_be_visible()

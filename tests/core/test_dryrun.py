@@ -15,8 +15,17 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jackstaff_core.dryrun.careful import possible
-from jackstaff_core.dryrun.develop import BINS, DevelopQuestion, Purpose, Shot, ShotGlass, develop, histogram_of
-from jackstaff_core.dryrun.replay import Looked, LossCode, Replay, ReplayQuestion, badness, replay
+from jackstaff_core.dryrun.develop import (
+    BINS,
+    DevelopQuestion,
+    Purpose,
+    Shot,
+    ShotGlass,
+    badness,
+    develop,
+    histogram_of,
+)
+from jackstaff_core.dryrun.replay import Looked, LossCode, Replay, ReplayQuestion, replay
 from jackstaff_core.dryrun.scenario import Scenario, hidden, schema
 from jackstaff_core.dryrun.shipped import BY_ID, SHIPPED
 from jackstaff_core.dryrun.world import OnLens, ReadMeterQuestion, light, meter, path_from

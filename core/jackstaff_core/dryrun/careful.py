@@ -40,6 +40,7 @@ from .develop import (
     Purpose,
     Shot,
     ShotGlass,
+    badness,
     develop,
     list_of,
     window_stops,
@@ -114,19 +115,12 @@ def _best(
         tried = _taken(scenario, place, at, own)
         if tried is None or tried.shot.opened_at + timedelta(seconds=tried.shot.seconds) > leave:
             continue
-        if best is None or _badness(tried) < _badness(best) - 0.05:
+        if best is None or badness(tried.developed) < badness(best.developed) - 0.05:
             best, learnt = tried, own
-        if _badness(best) < 1 / 3:
+        if badness(best.developed) < 1 / 3:
             break
     known.update(learnt)
     return best
-
-
-def _badness(tried: Careful) -> float:
-    """Stops outside the window count as much as stops of light; a spoiled frame counts two."""
-    developed = tried.developed
-    spoiled = sum(fault.code.spoils for fault in developed.faults)
-    return abs(developed.came_out_stops) + abs(developed.window_stops) + 2 * spoiled
 
 
 def _taken(scenario: Scenario, place: int, at: datetime, known: dict[UUID, float]) -> Careful | None:

@@ -217,6 +217,12 @@ def develop(question: DevelopQuestion) -> Developed:
     )
 
 
+def badness(developed: Developed) -> float:
+    """Stops off, stops outside the looks, and two for each fault that spoils."""
+    spoiled = sum(fault.code.spoils for fault in developed.faults)
+    return abs(developed.came_out_stops) + abs(developed.window_stops) + 2 * spoiled
+
+
 def drawn_frame(framing: Framing, stops: float, faults: tuple[Fault, ...], cast_mired: float) -> Developed:
     """A picture so many stops above its tones, with these faults, as it is drawn; nothing is said of a shot."""
     histogram, clipped = histogram_of(framing, stops)

@@ -32,6 +32,7 @@ from .develop import (
     FaultCode,
     Purpose,
     Shot,
+    badness,
     develop,
 )
 from .scenario import Framing, Scenario, hidden
@@ -225,12 +226,6 @@ def _developed(question: ReplayQuestion) -> Iterator[Done]:
         through |= {each.id for each in shot.stack}
 
 
-def badness(developed: Developed) -> float:
-    """Stops off, stops outside the looks, and two for each fault that spoils."""
-    spoiled = sum(fault.code.spoils for fault in developed.faults)
-    return abs(developed.came_out_stops) + abs(developed.window_stops) + 2 * spoiled
-
-
 def _pictures(scenario: Scenario, frames: Sequence[Done], had: Sequence[Careful | None]) -> Iterator[Picture]:
     for place, (framing, best) in enumerate(zip(scenario.framings, had, strict=True)):
         own = [each for each in frames if each.framing == place and each.purpose is Purpose.FRAME]
@@ -388,7 +383,7 @@ def _practise(scenario: Scenario, losses: Sequence[Loss]) -> Practise:
         return Practise(None, None, "Nothing was lost. Take another seed, or an expert run: no forecast, no hints.")
     worst = losses[0]
     drill = _DRILLS.get(worst.code)
-    again = "The drills of this kind come next." if drill else f"Play {scenario.name} again with an eye on the clock."
+    again = "A drill of this kind waits for you." if drill else f"Play {scenario.name} again with an eye on the clock."
     return Practise(worst.code, drill, f"{worst.cure} {again}")
 
 

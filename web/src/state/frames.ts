@@ -123,6 +123,11 @@ export function openFrame(): Frame | undefined {
   return drawn.all().find((frame) => frame.state === "open");
 }
 
+/** Until when a camera reduces noise from one of the frames here [ms]; 0 where none ever did. */
+export function busyUntil(): number {
+  return Math.max(0, ...drawn.all().map(({ run }) => (run?.busy_until == null ? 0 : Date.parse(run.busy_until))));
+}
+
 /** Write a frame that is new here. It is in the browser before it is shown. */
 export function addFrame(frame: Frame): Promise<void> {
   return drawn.change(frame.id, () => frame);

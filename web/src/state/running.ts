@@ -8,12 +8,14 @@ import * as clock from "./clock";
 import { keptLooks, longerBy } from "./exposureEnd";
 import { follow, followed, lightWatch, looksOf } from "./lightWatch";
 import { lightAtOpening } from "./runLight";
-import { addFrame, changeFrame, type Frame, frameNow, openFrame } from "./frames";
+import { addFrame, busyUntil, changeFrame, type Frame, frameNow, openFrame } from "./frames";
 import { habits } from "./habits";
 import { drawer } from "./store";
 import { nowMs } from "../ui/worldClock";
 import { noteOpened } from "./dryRuns";
 import { isPractice } from "./session";
+import { runWords } from "../words/run";
+import { clockText } from "../words/times";
 
 type Run = NonNullable<Frame["run"]>;
 type FrameEvent = Frame["events"][number];
@@ -261,6 +263,9 @@ export function answerOf(answered: Exposure): Plan["answer"] {
 export async function open(at: Date): Promise<Failure | null> {
   const armed = read();
   if (!armed || openFrame()) return null;
+  // The simulated camera of a dry run is as dead as a real one while it reduces noise.
+  const busy = isPractice() ? (busyUntil() - at.getTime()) / 1000 : 0;
+  if (busy > 0) return { code: "busy", text: runWords.busy(clockText(Math.ceil(busy))), line: "camera" };
   const plan = queued(armed);
   const { device, closes } = habits();
   const { kind, speed, delay } = isPractice() ? BY_OWN_HAND : device;
@@ -402,7 +407,7 @@ export async function end(
           ...frame.run,
           // What was watched stays with the frame; the watch itself is over.
           looks: looksOf(lightWatch(), frame) ?? keptLooks(frame),
-          busy_until: busy ?? busyUntil(how, at, openFor / speed),
+          busy_until: busy ?? busyAfter(how, at, openFor / speed),
         },
       }),
     };
@@ -421,7 +426,7 @@ export async function end(
 }
 
 /** A camera that reduces noise is busy for as long again. */
-function busyUntil(how: How, at: Date, openFor: number): string | null {
+function busyAfter(how: How, at: Date, openFor: number): string | null {
   const noise = read()?.list?.body?.noise_reduction;
   const reduces = noise === "on" || noise === "fixed";
   return reduces && how !== "aborted" && openFor >= 1 ? new Date(at.getTime() + openFor * 1000).toISOString() : null;

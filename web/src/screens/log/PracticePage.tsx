@@ -1,5 +1,6 @@
 import { type SubmitEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
+import { useSearchParams } from "react-router";
 import { useHotkeys } from "react-hotkeys-hook";
 import { DryHistogram } from "../../parts/dryrun/DryHistogram";
 import { DryPicture } from "../../parts/dryrun/DryPicture";
@@ -30,6 +31,7 @@ const fresh = () => Math.floor(Math.random() * SEEDS);
 /** Quick drills: one question, its answer as people say it, what it is worth, the sum on the staff. */
 export function PracticePage() {
   const kit = useKit();
+  const [params] = useSearchParams();
   const own = useOwnLog(kit);
   const learnt = useLearnt(own);
   const held = usePractised();
@@ -56,7 +58,10 @@ export function PracticePage() {
       : null,
   );
   if (next.answer && drawn?.seed !== turn.seed) {
-    setDrawn({ seed: turn.seed, question: { kind: next.answer.kind, seed: turn.seed, glass, mistakes } });
+    // What a dry run found wanting comes first.
+    const kind =
+      turn.last === null ? (kinds().find((each) => each === params.get("kind")) ?? next.answer.kind) : next.answer.kind;
+    setDrawn({ seed: turn.seed, question: { kind, seed: turn.seed, glass, mistakes } });
   }
   const question = drawn?.seed === turn.seed ? drawn.question : null;
   const drill = useDrill(question);

@@ -64,7 +64,7 @@ function Told({ replay, held }: { replay: Replay; held: Played }) {
         <p>{replay.practise.text}</p>
         <div className="side-by-side">
           {replay.practise.drill && (
-            <Link to="/log/practice" className="btn btn-quiet">
+            <Link to={`/log/practice?kind=${replay.practise.drill}`} className="btn btn-quiet">
               {say.toDrills}
             </Link>
           )}
@@ -76,6 +76,7 @@ function Told({ replay, held }: { replay: Replay; held: Played }) {
         </div>
       </section>
       <ReplayTimeline replay={replay} scenario={scenario} />
+      <Losses replay={replay} />
       <section aria-label={say.pictures}>
         <h2>{say.pictures}</h2>
         <div className="replay-pictures">
@@ -109,7 +110,6 @@ function Told({ replay, held }: { replay: Replay; held: Played }) {
           })}
         </div>
       </section>
-      <Losses replay={replay} />
       <section aria-label={say.hidden}>
         <h2>{say.hidden}</h2>
         <ul className="plain-list replay-hidden">
