@@ -19,7 +19,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-postgres lint lint-python lint-web types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-postgres lint lint-python lint-web lint-types types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -53,7 +53,7 @@ test: build/dev.stamp build/node.stamp lint build/web.stamp ## every check and t
 	@$(BIN)/python tools/test_share.py
 
 lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, generated types up to date
-	@$(MAKE) --no-print-directory --jobs=2 --output-sync=target lint-python lint-web
+	@$(MAKE) --no-print-directory --jobs=2 --output-sync=target lint-web lint-python lint-types
 
 lint-python: build/dev.stamp
 	$(BIN)/ruff check .
@@ -65,7 +65,10 @@ lint-python: build/dev.stamp
 	@cmp -s build/openapi.json web/src/api/openapi.json || { echo "The API changed: run 'make types'."; exit 1; }
 
 lint-web: build/node.stamp
-	cd web && npx --no-install eslint . --max-warnings 0 && npx --no-install prettier --check --log-level warn . && npx --no-install tsc -b
+	cd web && npx --no-install eslint . --max-warnings 0
+
+lint-types: build/node.stamp
+	cd web && npx --no-install prettier --check --log-level warn . && npx --no-install tsc -b
 
 types: build/dev.stamp build/node.stamp ## regenerate the interface types and the published schemas
 	$(MANAGE) export_openapi_schema --api jackstaff.api.api.api --sorted --indent 2 --output web/src/api/openapi.json

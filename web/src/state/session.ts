@@ -85,7 +85,7 @@ export async function openMemory(): Promise<void> {
   let last: Here | undefined;
   try {
     last = (await shelf.note(SESSION)) as Here | undefined;
-    practising = last !== undefined && (await shelf.note(PRACTISING)) === ownerOf(last);
+    practising = (await shelf.note(PRACTISING)) === ownerOf(last ?? NOBODY);
   } catch {
     last = undefined;
   }

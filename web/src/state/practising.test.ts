@@ -1,0 +1,132 @@
+// @vitest-environment jsdom
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { AccountServer } from "./account.test.data";
+import { emptyBrowser } from "./pages.test.data";
+
+const look = (name: string) => ({ kind: "sea", look: name, low: 4, high: null });
+
+/** A page with the real session, outbox and dry run before an account's server. */
+async function visit(server: AccountServer) {
+  vi.resetModules();
+  const { transport } = await import("../api/client");
+  transport.fetch = server.fetch;
+  const session = await import("./session");
+  const outbox = await import("./outbox");
+  const { looks } = await import("./looks");
+  const { store } = await import("./store");
+  const runs = await import("./dryRuns");
+  const clock = await import("../ui/worldClock");
+  const { followWorld } = await import("./dryRun");
+  await session.openMemory();
+  followWorld();
+  return { session, outbox, looks, store, runs, clock };
+}
+
+type Page = Awaited<ReturnType<typeof visit>>;
+
+const RUN = {
+  begun: { scenario: { framings: [], kit: [] }, leave_at: "2027-04-17T04:33:00Z" },
+  expert: false,
+  clock: { world: 50_000, wall: Date.now(), pace: 10 },
+  beat: Date.now(),
+  framing: 0,
+  looked: [],
+  prepared: ["tripod"],
+  opened: {},
+};
+
+const play = ({ runs }: Page, part: Partial<typeof RUN> = {}) =>
+  runs.dryRun.set(runs.ONE, { ...RUN, ...part } as unknown as Parameters<typeof runs.dryRun.set>[1]);
+const names = (page: Page) => page.looks.all().map((each) => each.look);
+/** Let everything that is under way come to rest. */
+const rest = (ms = 300) => new Promise((resolve) => setTimeout(resolve, ms));
+
+let server: AccountServer;
+
+beforeEach(async () => {
+  await emptyBrowser();
+  server = new AccountServer();
+});
+
+describe("a dry run", () => {
+  it("sees nothing of one's own, sends nothing, and leaves everything as it was", async () => {
+    const page = await visit(server);
+    await page.session.renew(false);
+    await page.looks.set("a", look("my own"));
+    await page.outbox.sent();
+    const sent = server.parcels.length;
+    await page.session.practise(true);
+    expect([page.session.isPractice(), names(page), page.store.owner]).toEqual([true, [], "practice of account 1"]);
+    await page.looks.set("b", look("played"));
+    await page.session.renew(false);
+    await rest();
+    expect([server.parcels.length, names(page)]).toEqual([sent, ["played"]]);
+    await page.session.practise(false);
+    expect([names(page), page.store.owner]).toEqual([["my own"], "account 1"]);
+    await page.outbox.sent();
+    expect(server.held.map(({ id }) => id)).toEqual(["a"]);
+    // The next one begins with nothing of the one before.
+    await page.session.practise(true);
+    expect(names(page)).toEqual([]);
+  });
+
+  it("goes on in every tab and after a reload, with one clock, and ends in every tab", async () => {
+    const first = await visit(server);
+    await first.session.renew(false);
+    const second = await visit(server);
+    await first.session.practise(true);
+    await play(first);
+    await rest();
+    expect(second.session.isPractice()).toBe(true);
+    expect([first.clock.pace(), second.clock.pace()]).toEqual([10, 10]);
+    expect(Math.abs(first.clock.nowMs() - second.clock.nowMs())).toBeLessThan(1000);
+    const reloaded = await visit(server);
+    expect([reloaded.session.isPractice(), reloaded.clock.pace()]).toEqual([true, 10]);
+    await first.session.practise(false);
+    await rest();
+    expect([second.session.isPractice(), second.clock.isReal(), reloaded.clock.isReal()]).toEqual([false, true, true]);
+  });
+
+  it("stands still while no page shows it", async () => {
+    const page = await visit(server);
+    await page.session.practise(true);
+    const ago = Date.now() - 3_600_000;
+    await play(page, { clock: { world: 50_000, wall: ago, pace: 60 }, beat: ago + 10_000 });
+    const back = await visit(server);
+    await rest();
+    expect(back.clock.pace()).toBe(0);
+    expect(back.clock.nowMs()).toBe(50_000 + 600_000);
+  });
+
+  it("is not somebody else's: who signs in meanwhile is really here", async () => {
+    const page = await visit(server);
+    await page.session.renew(false);
+    await page.session.practise(true);
+    await play(page);
+    server.session = { signed_in: true, account: 2, username: "joar", demo: false };
+    await page.session.renew(false);
+    expect([page.session.isPractice(), page.store.owner, page.clock.isReal()]).toEqual([false, "account 2", true]);
+    server.session = { signed_in: true, account: 1, username: "edda", demo: false };
+    const later = await visit(server);
+    await later.session.renew(false);
+    expect(later.session.isPractice()).toBe(false);
+  });
+
+  it("notes before a frame what was done for it, and begins anew for the next", async () => {
+    const page = await visit(server);
+    await page.session.practise(true);
+    await play(page);
+    page.runs.ticked(["tripod", "remote"]);
+    await page.runs.noteOpened("a");
+    await page.runs.noteOpened("b");
+    expect(page.runs.dryRun.get(page.runs.ONE)).toMatchObject({
+      prepared: [],
+      opened: { a: { framing: 0, prepared: ["tripod", "remote"] }, b: { framing: 0, prepared: [] } },
+    });
+    await page.session.practise(false);
+    // Outside of one a tick is nobody's.
+    page.runs.ticked(["focus"]);
+    await page.runs.noteOpened("c");
+    expect(page.runs.dryRun.get(page.runs.ONE)).toBeNull();
+  });
+});
