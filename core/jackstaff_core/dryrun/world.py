@@ -59,10 +59,10 @@ def path_from(scenario: Scenario, framing: Framing, second: float, seconds: floa
     start = light(scenario, framing, second)
     # A long frame averages what a short one would see, and the work stays the same.
     every = max(float(STEP_SECONDS), seconds / MOST_KNOTS)
-    points = [
-        (every * step, light(scenario, framing, second + every * step) - start)
-        for step in range(math.ceil(seconds / every) + 2)
-    ]
+    # The sky bends at its own steps: from the first of them on.
+    first = STEP_SECONDS - second % STEP_SECONDS
+    after = [first + every * step for step in range(math.ceil(seconds / every) + 2)]
+    points = [(at, light(scenario, framing, second + at) - start) for at in (0.0, *after)]
     return Path.through(points, 0.0)
 
 
