@@ -324,6 +324,54 @@ def test_light_that_rose_after_the_metering_and_a_filter_left_on_are_told_apart(
     assert {loss.code for loss in clean.losses if loss.shot == 0} <= {LossCode.FILTERS, LossCode.TOO_SHORT}
 
 
+def codes_of(taken: Shot, *looked: Looked, scenario: Scenario = MOLE) -> set[LossCode]:
+    return {loss.code for loss in replay(ReplayQuestion(scenario, (taken,), looked)).losses if loss.shot == 0}
+
+
+def test_what_made_up_for_itself_is_no_loss_and_what_pulled_the_other_way_no_cause() -> None:
+    lighter = replace(CLEAN, stack=(replace(CLEAN.stack[0], stops=CLEAN.stack[0].stops + 1),))
+    assert codes_of(lighter) == set()
+    # A third dark by the filter, a stop bright by the clock: the filter is not to blame.
+    late = replace(CLEAN, seconds=CLEAN.seconds * 2)
+    assert codes_of(late) >= {LossCode.TIMING}
+    assert LossCode.FILTERS not in codes_of(late)
+    through = replace(CLEAN, metered_at=CLEAN.opened_at, metered_seconds=CLEAN.seconds * 8, seconds=CLEAN.seconds * 8)
+    through = replace(through, aimed_seconds=through.seconds)
+    seen = Looked(CLEAN.opened_at, 0, (CLEAN.stack[0].id,))
+    assert LossCode.THROUGH_FILTER in codes_of(through, seen)
+    told = replace(through, stack=(replace(through.stack[0], in_reading=True),), metered_seconds=CLEAN.seconds * 4)
+    assert LossCode.THROUGH_FILTER not in codes_of(told, seen)
+
+
+def test_harm_comes_first_and_frames_in_their_order() -> None:
+    late = replay(ReplayQuestion(MOLE, (without(CLEAN, "focus"),), left_at=MOLE.leave_by() + timedelta(minutes=3)))
+    assert [loss.code for loss in late.losses[:2]] == [LossCode.CUT_OFF, LossCode.FOCUS]
+    again = replace(CLEAN, opened_at=CLEAN.opened_at + timedelta(minutes=5))
+    with pytest.raises(Refusal, match="order they were taken"):
+        replay(ReplayQuestion(MOLE, (again, CLEAN)))
+    held = develop(DevelopQuestion(TARN, shot(TARN, 3, 20, "Slot ND 10")))
+    assert (held.busy_seconds, develop(DevelopQuestion(MOLE, CLEAN)).busy_seconds) == (20, 0)
+
+
+def test_careful_hands_take_one_picture_after_another_learn_on_the_way_and_are_home_in_time() -> None:
+    learnt = 0
+    for scenario in (*SHIPPED, replace(MOLE, minutes=10)):
+        at = scenario.starts_at
+        for had in possible(scenario):
+            if had is None:
+                continue
+            assert at + timedelta(minutes=scenario.handling_minutes) <= had.shot.opened_at
+            assert had.ends_at <= scenario.leave_by() + timedelta(seconds=had.developed.busy_seconds)
+            assert not [fault for fault in had.developed.faults if fault.code.spoils]
+            at = had.ends_at
+            labels = {item.id: item.thing.stops for item in scenario.filters if item.thing.kind == "solid"}
+            learnt += any(each.stops != labels.get(each.id, each.stops) for each in had.shot.stack)
+    assert learnt >= 4
+    # Two rims on a wide lens are not put on, though they would make the time.
+    rings = replace(SQUARE, kit=tuple(item for item in SQUARE.kit if "Slot" not in item.name))
+    assert all(had is None or len(had.shot.stack) < 2 for had in possible(rings))
+
+
 HURRIED = replace(MOLE, handling_minutes=0.5)
 DUSK = BY_ID["dusk-never"]
 
