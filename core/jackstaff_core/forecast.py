@@ -173,10 +173,13 @@ class _Model:
             within(f"readings.{place}.ev100", reading.ev100, -20, 25, "EV")
         self.question = question
         self.lamps = question.scene is Scene.LAMP_LIT
+        self.scene_stops = question.scene.stops
         self.course = Course(question.sky, question.skies, question.start)
         self.shaded_below = question.ridge.deg if question.ridge and question.scene is Scene.SUN_LIT else -90.0
         self.read = sorted((self.minute(reading.at), reading.ev100) for reading in question.readings)
         self._moon: dict[int, float] = {}
+        # A minute's moonlight is asked for three times over.
+        self._moon_minute, self._moon_now = math.nan, 0.0
 
     def minute(self, at: datetime) -> float:
         return (at - self.question.start).total_seconds() / 60
@@ -196,23 +199,28 @@ class _Model:
             return LAMPS_EV
         if altitude < _MOON_COUNTS_BELOW:
             sun += self._moonlight(minute)
-        ev = ev100(sun) + self.course.stops(minute) + self.question.scene.stops
+        ev = ev100(sun) + self.course.stops(minute) + self.scene_stops
         if 0 < altitude < self.shaded_below:
             return ev - sun_step(altitude, self.course.beam(minute))
         return ev
 
     def _moonlight(self, minute: float) -> float:
         """The moon moves slowly: worked out every hour and joined by straight lines."""
+        if minute == self._moon_minute:
+            return self._moon_now
         place = minute / _MOON_STEP_MINUTES
         low = int(place // 1)
         share = place - low
-        return self._moon_at(low) * (1 - share) + self._moon_at(low + 1) * share
+        self._moon_minute = minute
+        self._moon_now = self._moon_at(low) * (1 - share) + self._moon_at(low + 1) * share
+        return self._moon_now
 
     def _moon_at(self, step: int) -> float:
-        if step not in self._moon:
+        found = self._moon.get(step)
+        if found is None:
             at = self.question.start + timedelta(minutes=step * _MOON_STEP_MINUTES)
-            self._moon[step] = moon_lux(*moon_at(self.question.place, at))
-        return self._moon[step]
+            found = self._moon[step] = moon_lux(*moon_at(self.question.place, at))
+        return found
 
     def point(self, at: datetime, minute: float, sun: tuple[float, float], anchored: Anchored) -> LightPoint:
         altitude, azimuth = sun

@@ -14,7 +14,7 @@ over all of the sky. Verdict: estimate.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
@@ -60,29 +60,43 @@ class Course:
     def __init__(self, first: Sky, changes: Sequence[SkyChange], start: datetime) -> None:
         ordered = sorted(changes, key=lambda change: change.at)
         skies = [first, *(change.sky for change in ordered)]
-        self._first = first
+        self._stops, self._beam = first.stops, first.beam
+        # When, and by how much light and beam change: read off the skies once, asked at each minute.
         self._steps = [
-            ((change.at - start).total_seconds() / 60, before, change.sky)
+            (
+                (change.at - start).total_seconds() / 60,
+                change.sky.stops - before.stops,
+                change.sky.beam - before.beam,
+            )
             for before, change in zip(skies, ordered, strict=False)
         ]
 
     def stops(self, minute: float) -> float:
         """Stops below a clear sky, as a negative number."""
-        return self._first.stops + math.fsum(p * by for p, by in self._come(minute, lambda sky: sky.stops))
+        if not self._steps:
+            return self._stops
+        return self._stops + math.fsum(_come(minute, at) * by for at, by, _ in self._steps)
 
     def beam(self, minute: float) -> float:
         """The share of direct sun that gets through."""
-        return self._first.beam + math.fsum(p * by for p, by in self._come(minute, lambda sky: sky.beam))
+        if not self._steps:
+            return self._beam
+        return self._beam + math.fsum(_come(minute, at) * by for at, _, by in self._steps)
 
     def sd(self, minute: float) -> float:
         """What not knowing when it changes is worth [stops]."""
-        return math.sqrt(math.fsum(by * by * p * (1 - p) for p, by in self._come(minute, lambda sky: sky.stops)))
+        if not self._steps:
+            return 0.0
+        come = [(_come(minute, at), by) for at, by, _ in self._steps]
+        return math.sqrt(math.fsum(by * by * p * (1 - p) for p, by in come))
 
     def rate(self, minute: float) -> float:
         """How fast the expected light changes with the sky [stop/min]."""
-        return math.fsum(by / (2 * UNSURE_MINUTES) for p, by in self._come(minute, lambda sky: sky.stops) if 0 < p < 1)
+        if not self._steps:
+            return 0.0
+        return math.fsum(by / (2 * UNSURE_MINUTES) for at, by, _ in self._steps if 0 < _come(minute, at) < 1)
 
-    def _come(self, minute: float, of: Callable[[Sky], float]) -> Iterator[tuple[float, float]]:
-        """The chance that each change has come, and how much it is."""
-        for at, before, sky in self._steps:
-            yield min(1.0, max(0.0, (minute - at) / (2 * UNSURE_MINUTES) + 0.5)), of(sky) - of(before)
+
+def _come(minute: float, at: float) -> float:
+    """The chance that a change expected at a minute has come."""
+    return min(1.0, max(0.0, (minute - at) / (2 * UNSURE_MINUTES) + 0.5))
