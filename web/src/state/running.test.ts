@@ -11,6 +11,7 @@ import {
   end,
   extend,
   justTime,
+  noteSteady,
   open,
   openedEarlier,
   type Plan,
@@ -136,6 +137,16 @@ describe("on the way", () => {
     await openedEarlier(frame, 5);
     await extend(frame, 1 / 3);
     expect(frameNow(frame.id)).toEqual(ended);
+  });
+
+  it("takes no count of the server for an opening that was put right meanwhile", async () => {
+    const frame = await opened();
+    await openedEarlier(frame, 600);
+    await noteSteady(frame, { seconds: 1000, count: "a" });
+    expect(frameNow(frame.id)?.run?.steady).toBeNull();
+    const now = frameNow(frame.id) as Frame;
+    await noteSteady(now, { seconds: 400, count: "a" });
+    expect(frameNow(frame.id)?.run?.steady).toEqual({ seconds: 400, count: "a" });
   });
 
   it("notices a device that gave out before its time", async () => {

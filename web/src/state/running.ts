@@ -319,14 +319,22 @@ async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   await addFrame(frame);
   if (light.looks.length > 0) follow(id, at.getTime(), how.speed);
   clock.signOfLife(frame);
-  void clock.steadyAt(frame).then((steady) => steady && noteSteady(id, steady));
+  void clock.steadyAt(frame).then((steady) => steady && noteSteady(frame, steady));
 }
 
 /** The server's own count at the opening, once it is known. */
-export async function noteSteady(id: string, steady: NonNullable<Run["steady"]>): Promise<void> {
-  await changeFrame(id, (frame) =>
-    frame.state === "open" && frame.run && !frame.run.steady ? { ...frame, run: { ...frame.run, steady } } : undefined,
-  );
+export async function noteSteady(frame: Frame, steady: NonNullable<Run["steady"]>): Promise<void> {
+  let moved: Frame | null = null;
+  await changeFrame(frame.id, (now) => {
+    if (now.state !== "open" || !now.run || now.run.steady) return undefined;
+    if (now.opened_at === frame.opened_at) return { ...now, run: { ...now.run, steady } };
+    // The opening was put right while the server was asked: its count was that of another opening.
+    moved = now;
+    return undefined;
+  });
+  const again = moved as Frame | null;
+  const asked = again && (await clock.steadyAt(again));
+  if (again && asked) await noteSteady(again, asked);
 }
 
 /** Something happened to the frame that runs; it is left as it is where it has ended meanwhile. */

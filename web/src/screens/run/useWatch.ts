@@ -21,7 +21,8 @@ export function useWatch(frame: Frame): Watch {
       setWatch((now) => ({ ...now, known: true, source }));
       // The page that opened it could not ask the server then; the count is as good from any page that knows.
       if (source === "wall" || frame.run?.steady) return;
-      void clock.steadyAt(frame).then((steady) => steady && noteSteady(id, steady));
+      const asked = frameNow(id) ?? frame;
+      void clock.steadyAt(asked).then((steady) => steady && noteSteady(asked, steady));
     });
     const look = () => {
       const now = frameNow(id) ?? frame;
