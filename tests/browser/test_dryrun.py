@@ -42,14 +42,23 @@ def take(page: Page, *, ready: bool, again: bool = False) -> None:
     page.get_by_role("button", name="Get ready").click()
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     if ready:
-        for line in page.locator(".arm-list input").all():
-            line.check()
+        tick_all(page)
         expect(page.locator(".arm-list input:not(:checked)")).to_have_count(0)
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()
     # The dial's time closes itself on the dry run's own clock.
     expect(page.get_by_role("heading", name="Closed")).to_be_visible()
     expect(page.locator(".dry-frame .dry-histogram")).to_be_visible()
+
+
+def tick_all(page: Page) -> None:
+    """Every line of the list, as often as it takes: the list may come anew while one ticks."""
+    for _ in range(5):
+        for line in page.locator(".arm-list input:not(:checked)").all():
+            line.check()
+        page.wait_for_timeout(300)
+        if page.locator(".arm-list input:not(:checked)").count() == 0:
+            return
 
 
 def pack_up(page: Page) -> Replay:
