@@ -17,7 +17,9 @@ from hypothesis import strategies as st
 from jackstaff_core.dryrun.careful import HintQuestion, hint, possible
 from jackstaff_core.dryrun.develop import (
     BINS,
+    Cause,
     DevelopQuestion,
+    FaultCode,
     Purpose,
     Shot,
     ShotGlass,
@@ -25,7 +27,7 @@ from jackstaff_core.dryrun.develop import (
     develop,
     histogram_of,
 )
-from jackstaff_core.dryrun.replay import Looked, LossCode, Replay, ReplayQuestion, replay
+from jackstaff_core.dryrun.replay import Looked, LossCode, LostBy, Replay, ReplayQuestion, replay
 from jackstaff_core.dryrun.scenario import Scenario, hidden, schema
 from jackstaff_core.dryrun.shipped import BY_ID, SHIPPED
 from jackstaff_core.dryrun.world import OnLens, ReadMeterQuestion, light, meter, path_from
@@ -256,7 +258,7 @@ def test_a_cast_is_news_once() -> None:
     )
     dense = right(warm, 3, "Slot ND 10", "Slot ND 6")
     told = replay(ReplayQuestion(warm, (dense, replace(dense, opened_at=dense.opened_at + timedelta(minutes=6)))))
-    assert [loss.shot for loss in told.losses if loss.code is LossCode.CAST] == [0]
+    assert [loss.shot for loss in told.losses if loss.code is FaultCode.CAST] == [0]
 
 
 def test_the_histogram_is_the_whole_picture_and_moves_with_the_light() -> None:
@@ -273,18 +275,18 @@ def test_the_histogram_is_the_whole_picture_and_moves_with_the_light() -> None:
     assert max(range(BINS), key=grey.__getitem__) in (13, 14, 15)
 
 
-LOSSES: list[tuple[str, ReplayQuestion, LossCode]] = [
+LOSSES: list[tuple[str, ReplayQuestion, LostBy]] = [
     ("late", ReplayQuestion(MOLE, (CLEAN,), left_at=MOLE.leave_by() + timedelta(minutes=9)), LossCode.CUT_OFF),
     ("nothing taken", ReplayQuestion(MOLE), LossCode.NEVER_TAKEN),
     ("too short for mist", ReplayQuestion(MOLE, (right(MOLE, 20, "Slot ND 3"),)), LossCode.TOO_SHORT),
     ("too long for a veil", ReplayQuestion(MOLE, (right(MOLE, 1, "Slot ND 6", framing=1),)), LossCode.TOO_LONG),
-    ("closed late", ReplayQuestion(MOLE, (replace(CLEAN, seconds=CLEAN.seconds * 1.5),)), LossCode.TIMING),
+    ("closed late", ReplayQuestion(MOLE, (replace(CLEAN, seconds=CLEAN.seconds * 1.5),)), Cause.TIMING),
     ("rising light", ReplayQuestion(MOLE, (right(MOLE, 0, "Slot ND 6"),)), LossCode.NEVER_TAKEN),
 ]  # fmt: skip
 
 
 @pytest.mark.parametrize(("_name", "asked", "code"), LOSSES, ids=[row[0] for row in LOSSES])
-def test_a_loss_is_named(_name: str, asked: ReplayQuestion, code: LossCode) -> None:
+def test_a_loss_is_named(_name: str, asked: ReplayQuestion, code: LostBy) -> None:
     told = replay(asked)
     assert code in {loss.code for loss in told.losses}
     assert told.practise.code is told.losses[0].code
@@ -314,17 +316,17 @@ def metered_and_taken(
 
 def test_light_that_rose_after_the_metering_and_a_filter_left_on_are_told_apart() -> None:
     rose = metered_and_taken(MOLE, 14, 12, "Slot ND 3")
-    assert {loss.code for loss in rose.losses if loss.shot == 0} >= {LossCode.LIGHT}
-    assert next(loss.stops or 0 for loss in rose.losses if loss.code is LossCode.LIGHT) > 1
+    assert {loss.code for loss in rose.losses if loss.shot == 0} >= {Cause.LIGHT}
+    assert next(loss.stops or 0 for loss in rose.losses if loss.code is Cause.LIGHT) > 1
     through = metered_and_taken(MOLE, 4, 0.3, "Slot ND 3", looked="Slot ND 3")
     blamed = next(loss for loss in through.losses if loss.code is LossCode.THROUGH_FILTER)
     assert blamed.stops == pytest.approx(3.37, abs=0.4)
     assert "Slot ND 3" in blamed.text
     clean = metered_and_taken(MOLE, 4, 0.3, "Slot ND 3")
-    assert {loss.code for loss in clean.losses if loss.shot == 0} <= {LossCode.FILTERS, LossCode.TOO_SHORT}
+    assert {loss.code for loss in clean.losses if loss.shot == 0} <= {Cause.FILTERS, LossCode.TOO_SHORT}
 
 
-def codes_of(taken: Shot, *looked: Looked, scenario: Scenario = MOLE) -> set[LossCode]:
+def codes_of(taken: Shot, *looked: Looked, scenario: Scenario = MOLE) -> set[LostBy]:
     return {loss.code for loss in replay(ReplayQuestion(scenario, (taken,), looked)).losses if loss.shot == 0}
 
 
@@ -333,8 +335,8 @@ def test_what_made_up_for_itself_is_no_loss_and_what_pulled_the_other_way_no_cau
     assert codes_of(lighter) == set()
     # A third dark by the filter, a stop bright by the clock: the filter is not to blame.
     late = replace(CLEAN, seconds=CLEAN.seconds * 2)
-    assert codes_of(late) >= {LossCode.TIMING}
-    assert LossCode.FILTERS not in codes_of(late)
+    assert codes_of(late) >= {Cause.TIMING}
+    assert Cause.FILTERS not in codes_of(late)
     through = replace(CLEAN, metered_at=CLEAN.opened_at, metered_seconds=CLEAN.seconds * 8, seconds=CLEAN.seconds * 8)
     through = replace(through, aimed_seconds=through.seconds)
     seen = Looked(CLEAN.opened_at, 0, (CLEAN.stack[0].id,))
@@ -345,7 +347,7 @@ def test_what_made_up_for_itself_is_no_loss_and_what_pulled_the_other_way_no_cau
 
 def test_harm_comes_first_and_frames_in_their_order() -> None:
     late = replay(ReplayQuestion(MOLE, (without(CLEAN, "focus"),), left_at=MOLE.leave_by() + timedelta(minutes=3)))
-    assert [loss.code for loss in late.losses[:2]] == [LossCode.CUT_OFF, LossCode.FOCUS]
+    assert [loss.code for loss in late.losses[:2]] == [LossCode.CUT_OFF, FaultCode.FOCUS]
     again = replace(CLEAN, opened_at=CLEAN.opened_at + timedelta(minutes=5))
     with pytest.raises(Refusal, match="order they were taken"):
         replay(ReplayQuestion(MOLE, (again, CLEAN)))

@@ -23,6 +23,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import datetime
 from enum import StrEnum
+from statistics import NormalDist
 from typing import Annotated
 from uuid import UUID
 
@@ -56,6 +57,7 @@ UNEVEN = {
 GREY = 0.18
 TONE_SPREAD_STOPS = 0.5
 BINS = 32
+_BELL = NormalDist()
 NEAR_STOPS = 1 / 6
 """A part of an error smaller than this is nobody's mistake: a dial has no finer mark."""
 
@@ -319,11 +321,10 @@ def window_stops(scenario: Scenario, framing: Framing, seconds: float) -> float:
 
 def list_of(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[ListLine, ...]:
     """What hands do before this frame: the lines that the list of the screens has too."""
-    bulb = shot.seconds > scenario.body.dial_limit_s * math.exp2(1 / 6)
     return arm(
         Armed(
             shot.seconds,
-            bulb,
+            scenario.bulb(shot.seconds),
             _on(scenario, shot),
             body=scenario.body,
             lens=scenario.lens,
@@ -374,7 +375,7 @@ def _leak(scenario: Scenario, shot: Shot, forgotten: set[str], dense: float) -> 
 
 def _shake(scenario: Scenario, shot: Shot, forgotten: set[str]) -> Iterator[Fault]:
     seconds, wind = shot.seconds, scenario.weather.wind_m_s or 0.0
-    bulb = seconds > scenario.body.dial_limit_s * math.exp2(1 / 6)
+    bulb = scenario.bulb(seconds)
     if "tripod" in forgotten and wind >= WINDY_M_S and seconds >= FINGER_FROM_SECONDS:
         yield _of(Defect.SHAKE, f"Shaken: wind of {wind:.0f} m/s pulled at the strap.", "tripod", None)
     if "remote" in forgotten and (bulb or FINGER_FROM_SECONDS <= seconds <= FINGER_TO_SECONDS):
@@ -406,12 +407,12 @@ def histogram_of(framing: Framing, stops: float) -> tuple[tuple[float, ...], flo
     clipped = 0.0
     for tone in framing.tones:
         middle = tone.stops + stops
-        below = [_bell((edge - middle) / TONE_SPREAD_STOPS) for edge in edges]
+        below = [_BELL.cdf((edge - middle) / TONE_SPREAD_STOPS) for edge in edges]
         for place in range(BINS):
             low = below[place - 1] if place else 0.0
             high = below[place] if place < BINS - 1 else 1.0
             found[place] += tone.share * (high - low)
-        clipped += tone.share * (1 - _bell((math.log2(1 / GREY) - middle) / TONE_SPREAD_STOPS))
+        clipped += tone.share * (1 - _BELL.cdf((math.log2(1 / GREY) - middle) / TONE_SPREAD_STOPS))
     return tuple(found), clipped
 
 
@@ -419,7 +420,3 @@ def _stops_at(code: float) -> float:
     """Stops beside middle grey of an sRGB code value (IEC 61966-2-1)."""
     linear = code / 12.92 if code <= 0.04045 else ((code + 0.055) / 1.055) ** 2.4
     return math.log2(linear / GREY)
-
-
-def _bell(x: float) -> float:
-    return (1 + math.erf(x / math.sqrt(2))) / 2

@@ -12,7 +12,7 @@ Source: ours; every figure is asked of develop.py and careful.py. Limits: 40 fra
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from enum import StrEnum
@@ -101,32 +101,23 @@ class Picture:
 
 
 class LossCode(StrEnum):
-    """What was lost by; beside these the codes of faults and causes stand for themselves."""
+    """What was lost by, beside faults of the picture and causes of its exposure."""
 
     CUT_OFF = "cut_off"
     NEVER_TAKEN = "never_taken"
     TOO_SHORT = "too_short"
     TOO_LONG = "too_long"
     THROUGH_FILTER = "through_filter"
-    LEAK = "leak"
-    SHAKE = "shake"
-    FOCUS = "focus"
-    CORNER = "corner"
-    CROSS = "cross"
-    CAST = "cast"
-    CLIPPED = "clipped"
-    TIMING = "timing"
-    FILTERS = "filters"
-    READING = "reading"
-    DECIDED = "decided"
-    LIGHT = "light"
+
+
+LostBy = LossCode | FaultCode | Cause
 
 
 @dataclass(frozen=True, slots=True)
 class Loss:
     """``shot`` and ``framing`` say where; ``stops`` how far off it put the frame, ``minutes`` what it took."""
 
-    code: LossCode
+    code: LostBy
     text: str
     cure: str
     shot: int | None = None
@@ -139,7 +130,7 @@ class Loss:
 class Practise:
     """The one thing to practise next: a kind of drill, or this very scenario again."""
 
-    code: LossCode | None
+    code: LostBy | None
     drill: DrillKind | None
     text: str
 
@@ -304,9 +295,9 @@ def _cut_off(scenario: Scenario, question: ReplayQuestion, frames: Sequence[Done
 def _of_frame(question: ReplayQuestion, done: Done, picture: Picture) -> Iterator[Loss]:
     developed, shot = done.developed, question.shots[done.shot]
     took = (done.to_second - done.from_second) / 60
-    here = Loss(LossCode.LIGHT, "", "", done.shot, done.framing, None, took)
+    here = Loss(Cause.LIGHT, "", "", done.shot, done.framing, None, took)
     for fault in developed.faults:
-        yield replace(here, code=LossCode(fault.code.value), text=fault.text, cure=fault.cure, stops=fault.stops)
+        yield replace(here, code=fault.code, text=fault.text, cure=fault.cure, stops=fault.stops)
     if abs(developed.window_stops) >= NEAR_STOPS:
         long = developed.window_stops > 0
         possible_off = abs(picture.possible.developed.window_stops) if picture.possible else 0.0
@@ -324,7 +315,6 @@ def _of_frame(question: ReplayQuestion, done: Done, picture: Picture) -> Iterato
     for part in developed.parts:
         if abs(part.stops) < NEAR_STOPS or (part.stops > 0) != (developed.came_out_stops > 0):
             continue
-        code = LossCode(part.cause.value)
         if part.cause is Cause.READING and (through := _through(question, shot)):
             names = " and ".join(question.scenario.filter(key).name for key in through)
             yield replace(
@@ -335,7 +325,7 @@ def _of_frame(question: ReplayQuestion, done: Done, picture: Picture) -> Iterato
                 stops=part.stops,
             )
             continue
-        yield replace(here, code=code, text=part.text, cure=_CURES[part.cause], stops=part.stops)
+        yield replace(here, code=part.cause, text=part.text, cure=_CURES[part.cause], stops=part.stops)
 
 
 def _through(question: ReplayQuestion, shot: Shot) -> tuple[UUID, ...]:
@@ -356,25 +346,30 @@ _CURES = {
     Cause.DECIDED: "Take the time the sum gives, or move the aperture to fit the time you want.",
     Cause.LIGHT: "Meter twice a few minutes apart, and again while it is open: close by the light, not by the clock.",
 }
-_DRILLS = {
-    LossCode.TIMING: DrillKind.DIAL,
-    LossCode.FILTERS: DrillKind.STACK,
-    LossCode.READING: DrillKind.PLAUSIBLE,
+_DRILLS: Mapping[LostBy, DrillKind] = {
+    Cause.TIMING: DrillKind.DIAL,
+    Cause.FILTERS: DrillKind.STACK,
+    Cause.READING: DrillKind.PLAUSIBLE,
+    Cause.DECIDED: DrillKind.TRADE,
+    Cause.LIGHT: DrillKind.LIGHT,
     LossCode.THROUGH_FILTER: DrillKind.PLAUSIBLE,
-    LossCode.DECIDED: DrillKind.TRADE,
-    LossCode.LIGHT: DrillKind.LIGHT,
     LossCode.TOO_SHORT: DrillKind.STACK,
     LossCode.TOO_LONG: DrillKind.TRADE,
-    **{LossCode(code.value): DrillKind.DEFECT for code in FaultCode},
+    **dict.fromkeys(FaultCode, DrillKind.DEFECT),
 }
-_SPOILS = {LossCode(code.value) for code in FaultCode if code.spoils}
 
 
 def _weight(loss: Loss) -> tuple[int, float]:
     """Harm, then what was not there at all, then what spoiled a frame, then stops."""
-    rank = {LossCode.CUT_OFF: 4, LossCode.NEVER_TAKEN: 2}.get(loss.code, 3 if loss.code in _SPOILS else 1)
-    if loss.code in (LossCode.CAST, LossCode.CLIPPED):
-        rank = 0
+    match loss.code:
+        case LossCode.CUT_OFF:
+            rank = 4
+        case FaultCode() as fault:
+            rank = 3 if fault.spoils else 0
+        case LossCode.NEVER_TAKEN:
+            rank = 2
+        case _:
+            rank = 1
     return rank, abs(loss.stops or 0.0)
 
 

@@ -31,7 +31,7 @@ from ..marks import Between, Checked, Matches, Size
 from ..outing import Height, Latitude, Longitude, Minutes, Outing, OwnWater, OwnWeather, Zone, known_hazards
 from ..reciprocity import LawGiven
 from ..refusal import Refusal
-from ..scales import Step
+from ..scales import Step, on_dial
 from ..sky import Sky
 from ..subjects import Camera
 from ..tide import Water, leave_by
@@ -248,6 +248,10 @@ class Scenario:
     @property
     def step(self) -> Step:
         return Step(self.body.step)
+
+    def bulb(self, seconds: float) -> bool:
+        """Whether a time lies past this body's dial."""
+        return on_dial(seconds, self.body.dial_limit_s, self.step) is None
 
     @property
     def filters(self) -> tuple[Item, ...]:

@@ -25,9 +25,10 @@ from ..light_integral import Path
 from ..made_up_sky import STEP_SECONDS, MadeUpSky, SkyKind, made_up_sky
 from ..marks import Between, Size
 from ..reading import Given, aperture, iso
-from ..scales import LONGEST_SECONDS, times
+from ..scales import on_dial
 from .scenario import MOST_FILTERS, Framing, Scenario, hidden
 
+SHORTEST_SHOWN_S = 1 / 8000
 MOST_KNOTS = 240
 """Of the light along one frame."""
 
@@ -119,9 +120,9 @@ def meter(question: ReadMeterQuestion) -> Metered:
     if on > scenario.body.sees_through_stops:
         return Metered(None, hand, "The finder stays dark and the meter blinks: take the dense filter off to meter.")
     seconds = f_number**2 / (speed / 100) * math.exp2(min(on - shown, 60))
-    if seconds > scenario.body.dial_limit_s * math.exp2(1 / 6):
+    mark = on_dial(max(seconds, SHORTEST_SHOWN_S), scenario.body.dial_limit_s, scenario.step)
+    if mark is None:
         return Metered(
             None, hand, "The meter blinks: longer than the dial goes. Open up or raise the ISO to meter, then go back."
         )
-    mark = times(scenario.step).nearest(min(max(seconds, 1 / 8000), LONGEST_SECONDS))
     return Metered(mark.label, hand, "By the simulated camera's meter.")

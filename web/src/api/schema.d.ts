@@ -4815,7 +4815,7 @@ export interface components {
          * @description ``shot`` and ``framing`` say where; ``stops`` how far off it put the frame, ``minutes`` what it took.
          */
         LossAnswer: {
-            code: components["schemas"]["LossCode"];
+            code: components["schemas"]["LossCode"] | components["schemas"]["FaultCode"] | components["schemas"]["DevelopCause"];
             cure: string;
             framing: number | null;
             minutes: number;
@@ -4824,7 +4824,7 @@ export interface components {
             text: string;
         };
         /** @enum {string} */
-        LossCode: "cut_off" | "never_taken" | "too_short" | "too_long" | "through_filter" | "leak" | "shake" | "focus" | "corner" | "cross" | "cast" | "clipped" | "timing" | "filters" | "reading" | "decided" | "light";
+        LossCode: "cut_off" | "never_taken" | "too_short" | "too_long" | "through_filter";
         /**
          * Matched
          * @description ``match`` is what the phone is matched by from now on [stops]; ``off_stops`` against an earlier match.
@@ -5652,7 +5652,7 @@ export interface components {
          * @description The one thing to practise next: a kind of drill, or this very scenario again.
          */
         PractiseAnswer: {
-            code: components["schemas"]["LossCode"] | null;
+            code: (components["schemas"]["LossCode"] | components["schemas"]["FaultCode"] | components["schemas"]["DevelopCause"]) | null;
             drill: components["schemas"]["DrillKind"] | null;
             text: string;
         };

@@ -46,11 +46,6 @@ export function ticked(codes: string[]): void {
   if (isPractice()) void dryRun.change(ONE, (run) => (run ? { ...run, prepared: codes } : undefined));
 }
 
-/** What is ticked of them; nothing outside of a dry run. */
-export function prepared(): string[] {
-  return isPractice() ? (dryRun.get(ONE)?.prepared ?? []) : [];
-}
-
 /** A frame has opened: of this picture, with this done before it. */
 export async function noteOpened(id: string): Promise<void> {
   if (!isPractice()) return;

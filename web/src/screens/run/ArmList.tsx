@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
-import { prepared, ticked } from "../../state/dryRuns";
+import { ticked } from "../../state/dryRuns";
 import { remember, useHabits } from "../../state/habits";
 import { useKeys } from "../../ui/useKeys";
 import { runWords } from "../../words/run";
@@ -17,8 +17,7 @@ interface Props {
 /** What hands do, in their order; it never stands in the way of opening. */
 export function ArmList({ lines, pointed }: Props) {
   const { folded: away } = useHabits();
-  // In a dry run what was ticked stands until the frame opens, whatever becomes of this list meanwhile.
-  const [done, setDone] = useState<string[]>(prepared);
+  const [done, setDone] = useState<string[]>([]);
   const [open, setOpen] = useState(false);
   // In a dry run what was forgotten shows in the picture.
   useEffect(() => ticked(done), [done]);
