@@ -12,13 +12,13 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, Page, expect
 from tools.browserdata import kept
-from tools.serving import records, serving
+from tools.serving import Server, records, serving
 
 from jackstaff_core.dryrun.replay import Replay, ReplayQuestion, replay
 from jackstaff_core.dryrun.shipped import BY_ID
 from jackstaff_core.wire import plain, read
 
-from .conftest import Visit
+from .conftest import Visit, eventually
 from .test_offline import take_along
 from .test_path import hold
 
@@ -70,6 +70,14 @@ def pack_up(page: Page) -> Replay:
     return replay(read(ReplayQuestion, document["content"]["question"]))
 
 
+def of_edda(server: Server, table: str) -> int:
+    """How many rows of a table the server holds for her."""
+    counted = f"SELECT count(*) FROM records_{table} t JOIN auth_user u ON u.id = t.account_id WHERE u.username = ?"  # noqa: S608
+    with records(server) as database:
+        (row,) = database.execute(counted, ("edda",)).fetchall()
+    return int(row[0])
+
+
 def losses(page: Page) -> list[str]:
     return [str(row.get_attribute("data-code")) for row in page.locator(".replay-losses tbody tr").all()]
 
@@ -77,6 +85,8 @@ def losses(page: Page) -> list[str]:
 def test_a_dry_run_from_start_to_replay_leaves_everything_of_one_s_own_alone(guest: Visit) -> None:
     page, server = guest.page, guest.server
     guest.sign_in()
+    # What the account has is here first.
+    eventually(page, lambda: len(kept(page, "kit")) == of_edda(server, "kititem"), "the bag")
     bag = kept(page, "kit")
     page.goto(f"{server.url}/log/practice/runs")
     begin(page)
@@ -116,10 +126,7 @@ def test_a_dry_run_from_start_to_replay_leaves_everything_of_one_s_own_alone(gue
     # One's own log, bag and server know nothing of it.
     page.get_by_role("link", name="Frames", exact=True).click()
     expect(page.get_by_text("No frames yet.")).to_be_visible()
-    with records(server) as database:
-        counted = "SELECT count(*) FROM records_frame f JOIN auth_user u ON u.id = f.account_id WHERE u.username = ?"
-        (row,) = database.execute(counted, ("edda",)).fetchall()
-    assert row[0] == 0
+    assert of_edda(server, "frame") == 0
     mine = [doc for doc in kept(page, "kit") if not str(doc["owner"]).startswith("practice of")]
     assert mine == bag
 
