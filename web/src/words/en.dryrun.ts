@@ -19,7 +19,6 @@ export const dryrun = {
   meterBare: "Meter bare",
   meterThrough: "Meter through the filters",
   meterSimulated: "The simulated camera's meter.",
-  read: (shown: string) => `The meter says ${shown}.`,
   noForecast: "An expert run has no forecast: what the light does is yours to meter.",
   frame: {
     alt: (drawn: string) => `The frame as it came out, drawn: ${drawn}`,
@@ -29,7 +28,6 @@ export const dryrun = {
       `Most of it lies ${mean}; ${clipped === 0 ? "nothing is white" : `${clipped} % is white without detail`}.`,
     means: ["far left, very dark", "left, dark", "in the middle", "right, bright", "far right, very bright"],
     look: "Judge it by picture and histogram: how it came out belongs below.",
-    seen: "In the picture",
   },
   page: {
     drills: "Quick drills",
@@ -38,7 +36,6 @@ export const dryrun = {
     title: "Dry runs",
     why: "A whole outing on the same screens, against a made-up sky, with filters that are not quite what they say. Nothing of it touches your log, your bag or your outings.",
     expert: "Expert run: no hints, no forecast",
-    again: "Same sky again",
     another: "Another sky",
     start: (name: string) => `Begin: ${name}`,
     begin: "Begin",
@@ -47,7 +44,6 @@ export const dryrun = {
     file: "Play a scenario from a file",
     fileWhy: "Clubs write their own: docs/formats/dry-run.schema.json says how.",
     save: "Save as file",
-    refused: "This file cannot be played:",
     tooLarge: "The file is larger than any scenario (400 kB). Take another.",
     noJson: "The file is no JSON. Take a scenario saved from here as a start.",
     outingLive: (name: string) =>
@@ -87,6 +83,5 @@ export const dryrun = {
     again: "Play it again",
     asTable: "As a table",
     pictureOf: (name: string) => `of ${name}`,
-    parts: (number: number) => `Where frame ${number} lost it`,
   },
 };

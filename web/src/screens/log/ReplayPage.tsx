@@ -156,7 +156,7 @@ function Side({ title, name, drawn, none, of, children }: SideProps) {
 }
 
 function Losses({ replay }: { replay: Replay }) {
-  const { losses, frames } = replay;
+  const { losses } = replay;
   const [frame, what, stops, minutes, cure] = say.columns;
   // Frames are counted as the timeline does: trials and dark frames count along.
   const numbered = (shot: number | null | undefined) => (shot == null ? say.outing : say.frame(shot + 1));
@@ -191,7 +191,6 @@ function Losses({ replay }: { replay: Replay }) {
           </table>
         </div>
       )}
-      {frames.length === 0 && <p className="quiet mb-0">{say.notTaken}</p>}
     </section>
   );
 }
