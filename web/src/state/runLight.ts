@@ -43,6 +43,19 @@ export function lightAtOpening(
   return { delay_seconds: Math.min(since, DAY_S), moved_stops: null, looks };
 }
 
+/** What is counted from the opening, of a shutter that opened so many seconds earlier than thought. */
+export function fromEarlier(run: Run, seconds: number): Partial<Run> {
+  const on = seconds * run.speed;
+  const moved = run.moved_stops ?? null;
+  return {
+    ...(run.steady && { steady: { ...run.steady, seconds: run.steady.seconds - seconds } }),
+    rereads: run.rereads.map((each) => ({ ...each, at_seconds: Math.max(0, each.at_seconds + on) })),
+    looks: run.looks.map((each) => ({ ...each, at_seconds: each.at_seconds + on })),
+    delay_seconds: Math.max(0, run.delay_seconds - seconds),
+    moved_stops: moved === null ? null : moved - ((run.stops_per_minute ?? 0) / 60) * seconds,
+  };
+}
+
 /** What the watch has seen so far goes to the frame, so that another device or a reload has it too. */
 export async function noteLooks(id: string): Promise<void> {
   await changeFrame(id, (frame) =>

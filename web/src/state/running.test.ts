@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import { openSeconds } from "./clock";
 import type { Frame } from "./frames";
 import { frameNow, openFrame } from "./frames";
 import { remember } from "./habits";
@@ -13,6 +14,7 @@ import {
   justTime,
   noteSteady,
   open,
+  openedAgo,
   openedEarlier,
   type Plan,
   queued,
@@ -128,6 +130,24 @@ describe("on the way", () => {
     expect(kinds(frame())).toEqual(["opened", "extended", "extended", "cut", "reread"]);
   });
 
+  it("moves all that is counted from an opening along with it", async () => {
+    const light = { stops_per_minute: -0.5, delay_seconds: 60, moved_stops: 1 };
+    const frame = await opened(plan(light));
+    const { run } = frameNow(frame.id) as Frame;
+    await noteSteady(frame, { seconds: 1000, count: "a" });
+    await reread(frameNow(frame.id) as Frame, 1);
+    const at = frameNow(frame.id)?.run?.rereads[0]?.at_seconds ?? Number.NaN;
+    await openedEarlier(frame, 30);
+    expect(frameNow(frame.id)?.run).toMatchObject({
+      delay_seconds: (run?.delay_seconds ?? 0) - 30,
+      moved_stops: (run?.moved_stops ?? 0) + 0.25,
+      steady: { seconds: 970, count: "a" },
+      rereads: [{ at_seconds: at + 30, stops: 1 }],
+    });
+    await openedAgo(frameNow(frame.id) as Frame, 90);
+    expect(openSeconds(frameNow(frame.id) as Frame)).toBeCloseTo(90, 0);
+  });
+
   it("moves the opening, and nothing of a frame that has ended meanwhile", async () => {
     const frame = await opened();
     await openedEarlier(frame, 5);
@@ -139,13 +159,10 @@ describe("on the way", () => {
     expect(frameNow(frame.id)).toEqual(ended);
   });
 
-  it("takes no count of the server for an opening that was put right meanwhile", async () => {
+  it("takes the server's count for an opening that was put right meanwhile as it is for that one", async () => {
     const frame = await opened();
     await openedEarlier(frame, 600);
     await noteSteady(frame, { seconds: 1000, count: "a" });
-    expect(frameNow(frame.id)?.run?.steady).toBeNull();
-    const now = frameNow(frame.id) as Frame;
-    await noteSteady(now, { seconds: 400, count: "a" });
     expect(frameNow(frame.id)?.run?.steady).toEqual({ seconds: 400, count: "a" });
   });
 

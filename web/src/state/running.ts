@@ -7,7 +7,7 @@ import { deviceOf, type Failure } from "./trigger";
 import * as clock from "./clock";
 import { keptLooks, longerBy } from "./exposureEnd";
 import { follow, followed, lightWatch, looksOf } from "./lightWatch";
-import { lightAtOpening } from "./runLight";
+import { fromEarlier, lightAtOpening } from "./runLight";
 import { addFrame, busyUntil, changeFrame, type Frame, frameNow, openFrame } from "./frames";
 import { habits } from "./habits";
 import { drawer } from "./store";
@@ -299,7 +299,7 @@ type Manner = Pick<Run, "device" | "speed" | "uncertain_seconds" | "closes">;
 
 async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   const id = crypto.randomUUID();
-  clock.opened(id, (nowMs() - at.getTime()) / 1000);
+  clock.opened(id);
   const light = lightAtOpening(plan, read()?.made ?? at.getTime(), at.getTime());
   const frame: Frame = {
     ...plan,
@@ -322,19 +322,13 @@ async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   void clock.steadyAt(frame).then((steady) => steady && noteSteady(frame, steady));
 }
 
-/** The server's own count at the opening, once it is known. */
-export async function noteSteady(frame: Frame, steady: NonNullable<Run["steady"]>): Promise<void> {
-  let moved: Frame | null = null;
-  await changeFrame(frame.id, (now) => {
+/** The server's own count at the opening, once it is known; one that was put right while it was asked is so much later. */
+export async function noteSteady({ id, opened_at }: Frame, steady: NonNullable<Run["steady"]>): Promise<void> {
+  await changeFrame(id, (now) => {
     if (now.state !== "open" || !now.run || now.run.steady) return undefined;
-    if (now.opened_at === frame.opened_at) return { ...now, run: { ...now.run, steady } };
-    // The opening was put right while the server was asked: its count was that of another opening.
-    moved = now;
-    return undefined;
+    const later = (Date.parse(now.opened_at) - Date.parse(opened_at)) / 1000;
+    return { ...now, run: { ...now.run, steady: { ...steady, seconds: steady.seconds + later } } };
   });
-  const again = moved as Frame | null;
-  const asked = again && (await clock.steadyAt(again));
-  if (again && asked) await noteSteady(again, asked);
 }
 
 /** Something happened to the frame that runs; it is left as it is where it has ended meanwhile. */
@@ -347,11 +341,18 @@ async function happened(id: string, what: FrameEvent, how: (run: Run, frame: Fra
 
 /** It really opened `seconds` before the clock says. */
 export async function openedEarlier(frame: Frame, seconds: number): Promise<void> {
-  clock.shifted(frame.id, seconds);
   await happened(frame.id, event("shifted", clock.runNow(frame), -seconds), (run, now) => ({
     opened_at: new Date(Date.parse(now.opened_at) - seconds * 1000).toISOString(),
-    run: { ...run, ...(run.steady && { steady: { ...run.steady, seconds: run.steady.seconds - seconds } }) },
+    run: { ...run, ...fromEarlier(run, seconds) },
   }));
+}
+
+/** It opened `seconds` before now, whatever was counted. */
+export async function openedAgo(frame: Frame, seconds: number): Promise<void> {
+  const pressed = performance.now();
+  await clock.watch(frame);
+  const since = (performance.now() - pressed) / 1000;
+  await openedEarlier(frame, seconds + since - clock.openSeconds(frameNow(frame.id) ?? frame));
 }
 
 /** A reading on the way: stops against the one at metering. */
@@ -373,7 +374,7 @@ export async function extend(frame: Frame, stops: number): Promise<void> {
 
 /** Nobody watched: this is how long it has really been, or how well that is known. */
 export async function correct(frame: Frame, realSeconds: number, uncertain: number): Promise<void> {
-  clock.corrected(frame.id, realSeconds);
+  clock.corrected(frame, realSeconds);
   await happened(frame.id, event("corrected", clock.runNow(frame), realSeconds), (run) => ({
     run: { ...run, watched: false, uncertain_seconds: uncertain },
   }));

@@ -10,7 +10,7 @@ import { clockText, signedStops, timeText, signedThirds } from "../../words/time
 import { queueBell, silence, wake } from "../../ui/bell";
 import { showNothing, showPlaying } from "../../ui/lockScreen";
 import { notify } from "../../ui/tell";
-import { cameraSeconds, openSeconds } from "../../state/clock";
+import { cameraSeconds } from "../../state/clock";
 import { HoldButton } from "./HoldButton";
 import { MeterButton } from "./MeterButton";
 import { PlanStaff } from "./PlanStaff";
@@ -18,7 +18,7 @@ import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import type { ExposureEnd } from "../../questions/exposureEnd";
 import { aimedAt, longerBy, standing } from "../../state/exposureEnd";
 import { believe, isLit } from "../../state/runLight";
-import { correct, end, endByDevice, extend, openedEarlier, reread } from "../../state/running";
+import { correct, end, endByDevice, extend, openedAgo, openedEarlier, reread } from "../../state/running";
 import { givenOut } from "../../state/trigger";
 import { watchWords } from "../../words/watch";
 import { useAwake, useWatch, type Watch } from "./useWatch";
@@ -212,7 +212,7 @@ export function OpenView({ frame }: { frame: Frame }) {
             <SecondsForm
               label={say.openedAgoField}
               hint={say.openedAgo}
-              onSet={(seconds) => void openedEarlier(frame, seconds - openSeconds(frame))}
+              onSet={(seconds) => void openedAgo(frame, seconds)}
             />
           </div>
         )}
