@@ -1,6 +1,6 @@
 import { Button, Dropdown } from "react-bootstrap";
 import { useSearchParams } from "react-router";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useSaid } from "../../questions/kit";
 import { useEvidence, useLearnt } from "../../questions/log";
 import { itemsOf } from "../../state/bag";
@@ -29,11 +29,20 @@ export function BagPage() {
   const [params, setParams] = useSearchParams();
   const [fresh, setFresh] = useState<Draft | null>(null);
   const starter = useStarter();
+  const there = useRef(false);
+  useEffect(() => {
+    there.current = true;
+    return () => {
+      there.current = false;
+    };
+  }, []);
   const open = fresh ? null : params.get("open");
 
   if (kit.loading) return <p className="waiting">{words.bench.waiting}</p>;
 
   const setOpen = (id: string | null) => {
+    // Whoever has gone on meanwhile is not taken back here by something that ends late.
+    if (!there.current) return;
     setFresh(null);
     setParams(id === null ? {} : { open: id }, { replace: true });
   };
