@@ -108,7 +108,13 @@ class Anchored:
 
 
 def prior(minute: float, rate_sd: float = RATE_SD) -> State:
-    """Nothing read yet."""
+    """Nothing read yet.
+
+    Parameters
+    ----------
+    minute : when the state holds [min].
+    rate_sd : sd of the forecast's rate, known before anything was read [stop/min], above 0.
+    """
     return State(minute, 0.0, 0.0, LEVEL_SD**2, 0.0, rate_sd**2)
 
 
@@ -118,6 +124,13 @@ def anchor(
     """Run the filter over readings (minute, stops above the forecast), in order of time; ``start`` dates the prior.
 
     ``rate_sd`` [stop/min] is how well the forecast's rate is known before, ``wander`` how it walks afterwards.
+
+    Parameters
+    ----------
+    readings : (minute, stops above the forecast), in order of time.
+    start : minute that the prior holds for.
+    rate_sd : how well the forecast's rate is known before [stop/min].
+    wander : how that rate walks afterwards [stop/min/sqrt(min)].
     """
     state = prior(readings[0][0] if readings else start, rate_sd)
     states: list[State] = []

@@ -51,7 +51,12 @@ class Budget:
 
 
 def derate(celsius: float) -> float:
-    """Share of a battery's energy that cold leaves."""
+    """Share of a battery's energy that cold leaves.
+
+    Parameters
+    ----------
+    celsius : temperature of the cell [deg C]; below -10 and above 20 as at these.
+    """
     if celsius <= _DERATES[0][0]:
         return _DERATES[0][1]
     for (low, a), (high, b) in pairwise(_DERATES):
@@ -61,7 +66,16 @@ def derate(celsius: float) -> float:
 
 
 def battery_frames(wh: float, draw_w: float, seconds: float, noise_reduction: bool, share: float) -> int:
-    """Frames a battery allows at a derate of ``share``, a tenth kept in reserve."""
+    """Frames a battery allows at a derate of ``share``, a tenth kept in reserve.
+
+    Parameters
+    ----------
+    wh : what is printed on the battery [Wh].
+    draw_w : what the open camera draws [W].
+    seconds : one exposure [s].
+    noise_reduction : whether each frame is followed by a dark one of its length.
+    share : what cold leaves of the energy, 0 to 1.
+    """
     busy = seconds * (2 if noise_reduction else 1) + _AWAKE_SECONDS
     return math.floor(wh * 3600 * share * (1 - RESERVE) / (draw_w * busy))
 

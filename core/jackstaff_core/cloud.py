@@ -57,7 +57,13 @@ class Sky:
 
 
 def looked_at(elevation_deg: float, focal_mm: float, sensor_width_mm: float) -> float:
-    """Elevation of the cloud judged [deg]: the camera's, or half-way up the sky of a level camera (2:3 frame)."""
+    """Elevation of the cloud judged [deg]: the camera's, or half-way up the sky of a level camera (2:3 frame).
+
+    Parameters
+    ----------
+    elevation_deg : the camera's elevation [deg].
+    focal_mm, sensor_width_mm : focal length and sensor [mm].
+    """
     if elevation_deg >= _LEAST_ELEVATION:
         return elevation_deg
     return max(_LEAST_ELEVATION, math.degrees(math.atan(sensor_width_mm / 3 / 2 / focal_mm)))
@@ -67,6 +73,11 @@ def travel(sky: Sky, seconds: float) -> tuple[float, float]:
     """How far the patch moves over the frame in ``seconds``: right and up, as shares of the frame's width.
 
     Infinite once it has passed overhead.
+
+    Parameters
+    ----------
+    sky : cloud base, drift and where the camera looks.
+    seconds : exposure [s].
     """
     elevation = math.radians(sky.elevation_deg)
     way = sky.wind_m_s * seconds
@@ -80,12 +91,24 @@ def travel(sky: Sky, seconds: float) -> tuple[float, float]:
 
 
 def streak_share(sky: Sky, seconds: float) -> float:
-    """Streak length as a share of the frame's width."""
+    """Streak length as a share of the frame's width.
+
+    Parameters
+    ----------
+    sky : cloud base, drift and where the camera looks.
+    seconds : exposure [s].
+    """
     return math.hypot(*travel(sky, seconds))
 
 
 def seconds_for(sky: Sky, share: float) -> float:
-    """Time [s] at which the streak reaches ``share``; infinite when it never does within a day."""
+    """Time [s] at which the streak reaches ``share``; infinite when it never does within a day.
+
+    Parameters
+    ----------
+    sky : cloud base, drift and where the camera looks.
+    share : of the frame's width, above 0.
+    """
     if streak_share(sky, _LONGEST) < share:
         return math.inf
     low, high = 0.0, _LONGEST
@@ -96,7 +119,13 @@ def seconds_for(sky: Sky, share: float) -> float:
 
 
 def best_bearing(sky: Sky, seconds: float) -> tuple[float, float]:
-    """The bearing [deg, of 10-degree steps] that shows most motion, and the streak share there."""
+    """The bearing [deg, of 10-degree steps] that shows most motion, and the streak share there.
+
+    Parameters
+    ----------
+    sky : cloud base and drift; its own bearing is left aside.
+    seconds : exposure [s].
+    """
     shares = {
         float(bearing): streak_share(
             Sky(sky.height_m, sky.wind_m_s, sky.wind_from_deg, sky.elevation_deg, bearing, sky.focal_mm,

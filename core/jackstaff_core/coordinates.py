@@ -67,7 +67,12 @@ def coordinates(text: str) -> Written:
 
 
 def written(latitude: float, longitude: float) -> str:
-    """A place in decimal degrees with letters, such as ``58.052° N 6.798° E``."""
+    """A place in decimal degrees with letters, such as ``58.052° N 6.798° E``.
+
+    Parameters
+    ----------
+    latitude, longitude : decimal degrees, north and east +.
+    """
     north, east = f"{abs(latitude):.5f}".rstrip("0").rstrip("."), f"{abs(longitude):.5f}".rstrip("0").rstrip(".")
     return f"{north}° {'S' if latitude < 0 else 'N'} {east}° {'W' if longitude < 0 else 'E'}"
 

@@ -46,7 +46,12 @@ def _row(altitude: float) -> tuple[float, float, float, float, float]:
 
 
 def sun_lux(altitude_deg: float) -> float:
-    """Clear-sky illuminance [lx] with the sun at a geometric altitude."""
+    """Clear-sky illuminance [lx] with the sun at a geometric altitude.
+
+    Parameters
+    ----------
+    altitude_deg : geometric altitude, without refraction [deg], -90 to 90.
+    """
     if altitude_deg < -18:
         return NIGHT_LUX
     x = altitude_deg / 90
@@ -55,7 +60,12 @@ def sun_lux(altitude_deg: float) -> float:
 
 
 def stops_per_degree(altitude_deg: float) -> float:
-    """How fast the light changes with the sun's altitude [stop/deg], 0 in the night."""
+    """How fast the light changes with the sun's altitude [stop/deg], 0 in the night.
+
+    Parameters
+    ----------
+    altitude_deg : geometric altitude, without refraction [deg], -90 to 90.
+    """
     if altitude_deg < -18:
         return 0.0
     x = altitude_deg / 90
@@ -64,7 +74,13 @@ def stops_per_degree(altitude_deg: float) -> float:
 
 
 def moon_lux(altitude_deg: float, elongation_deg: float) -> float:
-    """Illuminance [lx] of the moon; 0 once it has set."""
+    """Illuminance [lx] of the moon; 0 once it has set.
+
+    Parameters
+    ----------
+    altitude_deg : geometric altitude [deg], -90 to 90.
+    elongation_deg : angle to the sun [deg], 0 new to 180 full.
+    """
     if altitude_deg < -0.8:
         return 0.0
     x = altitude_deg / 90
@@ -74,11 +90,22 @@ def moon_lux(altitude_deg: float, elongation_deg: float) -> float:
 
 
 def ev100(lux: float) -> float:
-    """EV at ISO 100 of an illuminance [lx] on a flat receptor."""
+    """EV at ISO 100 of an illuminance [lx] on a flat receptor.
+
+    Parameters
+    ----------
+    lux : illuminance [lx], above 0.
+    """
     return math.log2(lux * 100 / RECEPTOR)
 
 
 def ev_rate(altitude_deg: float, azimuth_deg: float, latitude_deg: float) -> float:
-    """How fast clear-sky light changes [stop/min]: the sun climbs by 15 deg cos(latitude) sin(azimuth) an hour."""
+    """How fast clear-sky light changes [stop/min]: the sun climbs by 15 deg cos(latitude) sin(azimuth) an hour.
+
+    Parameters
+    ----------
+    altitude_deg, azimuth_deg : of the sun [deg]; azimuth from north through east.
+    latitude_deg : of the place [deg], north +.
+    """
     climb = 0.25 * math.cos(math.radians(latitude_deg)) * math.sin(math.radians(azimuth_deg))
     return stops_per_degree(altitude_deg) * climb

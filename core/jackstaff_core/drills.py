@@ -233,30 +233,30 @@ def _trade(dice: random.Random, _: DrillQuestion) -> Drill | None:
 
 
 def _one_reading(dice: random.Random, asked: DrillQuestion) -> Drill | None:
-    one = dice.choice(asked.glass)
+    piece = dice.choice(asked.glass)
     known, base = _base(dice, 1 / 500, 1 / 8), _base(dice, 1 / 500, 4)
     if known == base:
         return None
-    pair = _timed(DrillKind.ONE_READING, "", known, (one,), "")
+    pair = _timed(DrillKind.ONE_READING, "", known, (piece,), "")
     if pair is None:
         return None
     why = "Count the stops from the reading you remember to the one you have, and go as far from the time you remember."
-    asks = f"Remember one: with {one.name}, {_time(known)} becomes {pair.right_said}. What does {_time(base)} become?"
-    return _timed(DrillKind.ONE_READING, asks, base, (one,), why)
+    asks = f"Remember one: with {piece.name}, {_time(known)} becomes {pair.right_said}. What does {_time(base)} become?"
+    return _timed(DrillKind.ONE_READING, asks, base, (piece,), why)
 
 
 def _light(dice: random.Random, asked: DrillQuestion) -> Drill | None:
-    one = dice.choice(asked.glass)
+    piece = dice.choice(asked.glass)
     base = _base(dice, 1 / 250, 4)
     rate = dice.choice((-0.5, -0.25, 0.25, 0.5, 1.0))
-    still = _timed(DrillKind.LIGHT, "", base, (one,), "")
+    still = _timed(DrillKind.LIGHT, "", base, (piece,), "")
     if still is None or not 60 <= still.right <= 600:
         return None
     moves = "brightens" if rate > 0 else "fades"
     how = "half a stop" if abs(rate) == 0.5 else "a quarter of a stop" if abs(rate) == 0.25 else "a stop"
     why = "While it is open the light goes on moving: fading light asks for more than its own time, rising for less."
     asks = f"{still.right_said} by the meter, and the light {moves} by {how} a minute. When is it gathered?"
-    made = _timed(DrillKind.LIGHT, asks, base, (one,), why, light=MovingLight(rate))
+    made = _timed(DrillKind.LIGHT, asks, base, (piece,), why, light=MovingLight(rate))
     # Where it hardly matters there is nothing to learn.
     return made if made and abs(math.log2(made.right / still.right)) > TOLERANCE_STOPS else None
 

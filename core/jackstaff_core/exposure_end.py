@@ -157,7 +157,14 @@ def seen_light(question: ExposureEndQuestion) -> tuple[Fused, Path]:
 
 
 def error_if_closed(path: Path, question: ExposureEndQuestion, seconds: float) -> float | None:
-    """How much more (+) than was wanted the light of a path lets in until ``seconds`` [stops]; None before any has."""
+    """How much more (+) than was wanted the light of a path lets in until ``seconds`` [stops]; None before any has.
+
+    Parameters
+    ----------
+    path : the light against the metering's.
+    question : what is wanted.
+    seconds : from the opening [s].
+    """
     done = _done(path, question.needed_seconds, question.film, seconds)
     return math.log2(done) if done > 0 else None
 

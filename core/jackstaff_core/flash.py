@@ -17,7 +17,13 @@ from .refusal import within
 
 
 def stops_to_sync(wide_seconds: float, sync_seconds: float) -> float:
-    """Stops of glass that make the sync time the right one at this aperture."""
+    """Stops of glass that make the sync time the right one at this aperture.
+
+    Parameters
+    ----------
+    wide_seconds : the sum's time at this aperture without the glass [s].
+    sync_seconds : shortest time that the flash goes with [s].
+    """
     return max(0.0, math.log2(sync_seconds / wide_seconds))
 
 

@@ -54,6 +54,14 @@ def blur_mm(seconds: float, amplitude: float, period: float, distance: float, fo
 
 
 def seconds_for(blur: float, amplitude: float, period: float, distance: float, focal_mm: float) -> float:
-    """The longest time [s] whose blur on the sensor stays within ``blur`` mm; infinite when none exceeds it."""
+    """The longest time [s] whose blur on the sensor stays within ``blur`` mm; infinite when none exceeds it.
+
+    Parameters
+    ----------
+    blur : what is put up with on the sensor [mm].
+    amplitude, period : of the sway [m to each side, s].
+    distance : to the leaf [m].
+    focal_mm : focal length [mm].
+    """
     share = blur * distance / (2 * amplitude * focal_mm)
     return math.inf if share >= 1 else period / math.pi * math.asin(share)

@@ -119,7 +119,13 @@ def forecast(question: LightQuestion) -> Forecast:
 
 
 def light_at(question: LightQuestion, at: datetime) -> LightPoint:
-    """The light at one instant."""
+    """The light at one instant.
+
+    Parameters
+    ----------
+    question : place, weather and readings.
+    at : with its zone, within the day's period.
+    """
     model = _Model(question)
     anchored = model.anchored(sorted(question.readings, key=lambda reading: reading.at))
     return model.point(at, model.minute(at), sun_at(question.place, at), anchored)
@@ -130,7 +136,13 @@ RATE_SHARE = 0.2
 
 
 def rate_sd(question: LightQuestion, at: datetime) -> float:
-    """Sd of the light's rate at an instant [stop/min]: of the readings' own drift, and of the model's rate."""
+    """Sd of the light's rate at an instant [stop/min]: of the readings' own drift, and of the model's rate.
+
+    Parameters
+    ----------
+    question : place, weather and readings.
+    at : with its zone.
+    """
     if question.scene is Scene.LAMP_LIT:
         return 0.0
     model = _Model(question)

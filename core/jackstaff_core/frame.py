@@ -295,7 +295,13 @@ def last_aim(events: Iterable[tuple[str, float | None]], planned_seconds: float)
 
 
 def timing(aimed_seconds: float, open_seconds: float | None) -> TimingError | None:
-    """How a real time compares with the one aimed at; None where either cannot be reckoned with."""
+    """How a real time compares with the one aimed at; None where either cannot be reckoned with.
+
+    Parameters
+    ----------
+    aimed_seconds : what the light asked for in the end [s].
+    open_seconds : how long it really was open [s]; None where nobody knows.
+    """
     if open_seconds is None or not reckonable(open_seconds, aimed_seconds):
         return None
     return timing_error(aimed_seconds, open_seconds)

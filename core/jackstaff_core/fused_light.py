@@ -273,7 +273,15 @@ class WatchedRate(Rate):
 
 
 def watched_rate(known: Rate, planned: bool, looks: Sequence[Looked], now: float) -> WatchedRate:
-    """A rate from readings or a plan together with looks, their seconds counted from the last reading."""
+    """A rate from readings or a plan together with looks, their seconds counted from the last reading.
+
+    Parameters
+    ----------
+    known : from readings or a plan.
+    planned : whether it is a plan's.
+    looks : in order of time, seconds counted from the last reading [s].
+    now : the instant asked for, counted alike [s].
+    """
     if not looks:
         return _with_watch(known)
     rate, counts = known.stops_per_minute / 60, known.counts

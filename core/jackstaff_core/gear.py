@@ -491,7 +491,13 @@ def sharp_to(body: Body) -> float:
 
 
 def usable_at(glass: Glass, focal_mm: float) -> float | None:
-    """The clean end [stops] this user found at the nearest focal length, None when none was found within a third."""
+    """The clean end [stops] this user found at the nearest focal length, None when none was found within a third.
+
+    Parameters
+    ----------
+    glass : a variable one of the bag.
+    focal_mm : focal length [mm].
+    """
     near = [(abs(math.log2(focal / focal_mm)), stops) for focal, stops in glass.usable_end if focal > 0]
     found = [stops for distance, stops in sorted(near) if distance <= math.log2(4 / 3)]
     return found[0] if found else None

@@ -64,7 +64,13 @@ def observer(place: Place) -> Observer:
 
 
 def sun_at(place: Place, at: datetime) -> tuple[float, float]:
-    """Geometric altitude and azimuth (north 0, east 90) of the sun [deg]."""
+    """Geometric altitude and azimuth (north 0, east 90) of the sun [deg].
+
+    Parameters
+    ----------
+    place : where one stands.
+    at : with its zone.
+    """
     zenith, azimuth = zenith_and_azimuth(observer(place), at.astimezone(UTC), with_refraction=False)
     return 90 - zenith, azimuth
 
@@ -128,6 +134,11 @@ def moon_at(place: Place, at: datetime) -> tuple[float, float]:
 
     cos E = sin h_s sin h_m + cos h_s cos h_m cos(A_s - A_m), the angle between the two directions as seen from the
     place. Limits: the library's moon is within 0.5 deg, and parallax moves it by up to 1.
+
+    Parameters
+    ----------
+    place : where one stands.
+    at : with its zone.
     """
     instant = at.astimezone(UTC)
     zenith, azimuth = zenith_and_azimuth(observer(place), instant, with_refraction=False)
@@ -139,7 +150,13 @@ def moon_at(place: Place, at: datetime) -> tuple[float, float]:
 
 
 def events(track: Track, end: datetime) -> tuple[Event, ...]:
-    """Every named moment of the period in order of time; those that do not happen come last, without a time."""
+    """Every named moment of the period in order of time; those that do not happen come last, without a time.
+
+    Parameters
+    ----------
+    track : the sun over the period.
+    end : of the period.
+    """
     found = sorted(_crossings(track, end), key=lambda event: (event.at, event.name))
     met = {event.name for event in found}
     return (*found, *(Event(name, None) for name, _, _ in EVENTS if name not in met))
@@ -149,6 +166,13 @@ def crossings(track: Track, end: datetime, altitude: float, names: tuple[str, st
     """When the sun rises through an altitude of one's own and sinks through it, under the two names given.
 
     Both come back without a time when neither happens.
+
+    Parameters
+    ----------
+    track : the sun over the period.
+    end : of the period.
+    altitude : the sun's [deg].
+    names : of its rise through it and of its sinking.
     """
     found = []
     before, earlier, last = track.at(0.0)[0], 0.0, track.minute(end)
@@ -197,7 +221,14 @@ def _highest(track: Track, low: float, high: float) -> float:
 def in_frame(
     focal_mm: float, bearing_deg: float, elevation_deg: float, sun_azimuth: float, sun_altitude: float
 ) -> tuple[float, float] | None:
-    """Where the sun falls on the sensor [mm, x right and y up] of a level camera, None when it is behind."""
+    """Where the sun falls on the sensor [mm, x right and y up] of a level camera, None when it is behind.
+
+    Parameters
+    ----------
+    focal_mm : focal length [mm].
+    bearing_deg, elevation_deg : where the camera looks [deg].
+    sun_azimuth, sun_altitude : of the sun [deg].
+    """
     away = math.radians(sun_azimuth - bearing_deg)
     up, tilt = math.radians(sun_altitude), math.radians(elevation_deg)
     ahead = math.cos(up) * math.cos(away) * math.cos(tilt) + math.sin(up) * math.sin(tilt)

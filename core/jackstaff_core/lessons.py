@@ -47,6 +47,14 @@ def next_time(
 ) -> NextTime:
     """What to set for the same picture [s].
 
+    Parameters
+    ----------
+    used_seconds : the time of the frame [s].
+    came_out : + when brighter than wanted [stops].
+    light_stops : how the light has moved since [stops].
+    dial_limit : last shutter mark before bulb [s].
+    step : division of the body's dial.
+
     Raises
     ------
     Refusal

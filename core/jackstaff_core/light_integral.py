@@ -93,7 +93,13 @@ class Path:
 
 
 def open_seconds(needed: float, rate: float) -> float:
-    """Time [s] that gathers ``needed`` seconds of light changing by ``rate`` stops a second; infinite when never."""
+    """Time [s] that gathers ``needed`` seconds of light changing by ``rate`` stops a second; infinite when never.
+
+    Parameters
+    ----------
+    needed : light wanted, in seconds of the metering's [s].
+    rate : of the light [stop/s].
+    """
     x = rate * _LN2 * needed
     if abs(x) < _FLAT:
         return needed
@@ -101,12 +107,24 @@ def open_seconds(needed: float, rate: float) -> float:
 
 
 def gathered(path: Path, start: float, end: float) -> float:
-    """Light from ``start`` to ``end`` in seconds of the metering's light."""
+    """Light from ``start`` to ``end`` in seconds of the metering's light.
+
+    Parameters
+    ----------
+    path : the light against the metering's, by second from the opening.
+    start, end : from the opening [s].
+    """
     return math.fsum(segment(path.at(low), path.at(high), high - low) for low, high in path.pieces(start, end))
 
 
 def segment(e0: float, e1: float, seconds: float) -> float:
-    """Light of one straight stretch of EV, from ``e0`` to ``e1`` stops, in seconds of light at 0 stops."""
+    """Light of one straight stretch of EV, from ``e0`` to ``e1`` stops, in seconds of light at 0 stops.
+
+    Parameters
+    ----------
+    e0, e1 : the light at the ends against the metering's [stops].
+    seconds : how long it takes [s].
+    """
     y = (e1 - e0) * _LN2
     mean = math.expm1(y) / y if abs(y) > _FLAT else 1 + y / 2
     return seconds * math.exp2(e0) * mean
@@ -116,6 +134,13 @@ def close_after(path: Path, needed: float, start: float = 0.0, held: float = 0.0
     """Seconds after the opening at which ``needed`` seconds of the metering's light are gathered; infinite if never.
 
     ``held`` was gathered by ``start`` already.
+
+    Parameters
+    ----------
+    path : the light against the metering's, by second from the opening.
+    needed : light wanted, in seconds of the metering's [s].
+    start : from the opening [s].
+    held : gathered by then [s].
     """
     left = needed - held
     at = start
@@ -129,7 +154,15 @@ def close_after(path: Path, needed: float, start: float = 0.0, held: float = 0.0
 
 
 def close_film(path: Path, metered: float, law: ReciprocityLaw, start: float = 0.0) -> float:
-    """The same for film: seconds after ``start`` at which the integral of 1/f reaches 1; infinite if not in a day."""
+    """The same for film: seconds after ``start`` at which the integral of 1/f reaches 1; infinite if not in a day.
+
+    Parameters
+    ----------
+    path : the light against the metering's, by second from the opening.
+    metered : the sum's time before the film's own [s].
+    law : of the film.
+    start : from the opening [s].
+    """
     if isinstance(law, Power) and _always_bent(path, metered, law):
         return close_after(path.scaled(law.p), law.corrected(metered), start)
     done, at = 0.0, start
@@ -177,7 +210,15 @@ def _within(path: Path, metered: float, law: ReciprocityLaw, at: float, step: fl
 
 
 def film_gathered(path: Path, metered: float, law: ReciprocityLaw, end: float, start: float = 0.0) -> float:
-    """Share of a film's exposure done from ``start`` to ``end``, 1 when complete."""
+    """Share of a film's exposure done from ``start`` to ``end``, 1 when complete.
+
+    Parameters
+    ----------
+    path : the light against the metering's, by second from the opening.
+    metered : the sum's time before the film's own [s].
+    law : of the film.
+    end, start : from the opening [s].
+    """
     total, at = 0.0, start
     while at < end:
         step = min(max(at / 16, metered / 64, 0.05), 60.0, end - at)

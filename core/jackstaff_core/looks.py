@@ -151,6 +151,11 @@ def looks(question: LooksQuestion) -> Looks:
 def looks_at(question: LooksQuestion, seconds: float) -> tuple[Seen, ...]:
     """What ``seconds`` does to each subject, in their order.
 
+    Parameters
+    ----------
+    question : subjects, lens and limits.
+    seconds : exposure [s], 1/32000 to 86,400.
+
     Raises
     ------
     Refusal

@@ -19,7 +19,13 @@ TOO_BRIGHT, ASK_BELOW, RAVINE = 1.0, -3.0, -7.0
 
 
 def plausible(reading_ev100: float, light: LightPoint) -> Advice | None:
-    """A word about a reading that does not fit, None when it does."""
+    """A word about a reading that does not fit, None when it does.
+
+    Parameters
+    ----------
+    reading_ev100 : what the meter says [EV at ISO 100].
+    light : what the forecast says of the same instant.
+    """
     apart = reading_ev100 - light.ev100
     values = {"reading_ev100": reading_ev100, "forecast_ev100": light.ev100, "stops": apart}
     if apart > TOO_BRIGHT + 2 * light.sd_stops:
@@ -74,7 +80,13 @@ _BANDS = {
 
 
 def fits_sky(reading_ev100: float, pick: SkyPick) -> Advice | None:
-    """A word about a reading that does not fit the sky somebody sees, None when it does."""
+    """A word about a reading that does not fit the sky somebody sees, None when it does.
+
+    Parameters
+    ----------
+    reading_ev100 : what the meter says [EV at ISO 100].
+    pick : the sky somebody sees.
+    """
     low, high = pick.band
     values = {"reading_ev100": reading_ev100, "low_ev100": low, "high_ev100": high}
     if reading_ev100 > high + TOO_BRIGHT:

@@ -34,7 +34,13 @@ class ReciprocityLaw(Protocol):
 
 
 def slope(law: ReciprocityLaw, metered: float) -> float:
-    """Stops of corrected time a stop of metered time asks for, at this time (p for the power law)."""
+    """Stops of corrected time a stop of metered time asks for, at this time (p for the power law).
+
+    Parameters
+    ----------
+    law : of the film.
+    metered : the sum's time before the film's own [s].
+    """
     half = math.sqrt(math.sqrt(2))
     return 2 * math.log2(law.corrected(metered * half) / law.corrected(metered / half))
 

@@ -44,7 +44,12 @@ class Ridge:
 
 
 def beam_lux(altitude_deg: float) -> float:
-    """Direct sun on a horizontal surface under a clear sky [lx]; 0 below the horizon."""
+    """Direct sun on a horizontal surface under a clear sky [lx]; 0 below the horizon.
+
+    Parameters
+    ----------
+    altitude_deg : geometric altitude [deg].
+    """
     if altitude_deg <= 0:
         return 0.0
     up = math.sin(math.radians(altitude_deg))
@@ -53,7 +58,13 @@ def beam_lux(altitude_deg: float) -> float:
 
 
 def sun_step(altitude_deg: float, passes: float = 1.0) -> float:
-    """Stops (>= 0) that the direct sun adds to the sky's own light; ``passes`` is the share cloud lets through."""
+    """Stops (>= 0) that the direct sun adds to the sky's own light; ``passes`` is the share cloud lets through.
+
+    Parameters
+    ----------
+    altitude_deg : geometric altitude [deg].
+    passes : 0 to 1.
+    """
     if passes <= 0:
         return 0.0
     share = min(beam_lux(altitude_deg) * passes / sun_lux(altitude_deg), 1 - 2**-MOST_STEP)

@@ -28,14 +28,30 @@ class Rim:
 
 
 def pupil_depth(clear_focal_mm: float, rims: Sequence[Rim], half_diagonal_mm: float, f_number: float | None) -> float:
-    """z [mm] from "clear from this focal length with these rims"; ``f_number`` None takes the chief ray."""
+    """z [mm] from "clear from this focal length with these rims"; ``f_number`` None takes the chief ray.
+
+    Parameters
+    ----------
+    clear_focal_mm : shortest focal length that was seen clear [mm].
+    rims : in front of the lens, from the thread on.
+    half_diagonal_mm : of the sensor [mm].
+    f_number : at which it was seen; None takes the chief ray.
+    """
     half = rims[-1].clear_mm / 2
     reach = half - (clear_focal_mm / (2 * f_number) if f_number else 0.0)
     return clear_focal_mm * reach / half_diagonal_mm - sum(rim.depth_mm for rim in rims)
 
 
 def widest_clear(rims: Sequence[Rim], pupil_mm: float, half_diagonal_mm: float, f_number: float | None) -> float:
-    """The shortest focal length [mm] that these rims leave clear; 0 for none on the lens."""
+    """The shortest focal length [mm] that these rims leave clear; 0 for none on the lens.
+
+    Parameters
+    ----------
+    rims : in front of the lens, from the thread on.
+    pupil_mm : depth of the pupil behind the thread [mm].
+    half_diagonal_mm : of the sensor [mm].
+    f_number : at which it is to be clear; None takes the chief ray.
+    """
     length, widest = pupil_mm, 0.0
     for rim in rims:
         length += rim.depth_mm

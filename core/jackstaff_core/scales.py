@@ -227,5 +227,11 @@ def ev100(seconds: float, aperture: float, iso: float) -> float:
     """Exposure value at ISO 100: 2 log2 N - log2 t - log2(S/100).
 
     Source: APEX. Computed.
+
+    Parameters
+    ----------
+    seconds : shutter time [s].
+    aperture : f-number.
+    iso : speed.
     """
     return 2 * math.log2(aperture) - math.log2(seconds) - math.log2(iso / 100)

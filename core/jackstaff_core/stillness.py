@@ -48,7 +48,15 @@ def blur_mm(seconds: float, sway: float, shift: float, distance_m: float, focal_
 
 
 def seconds_for(blur: float, sway: float, shift: float, distance_m: float, focal_mm: float) -> float:
-    """The time [s] at which the blur reaches ``blur`` mm; infinite when not within a day."""
+    """The time [s] at which the blur reaches ``blur`` mm; infinite when not within a day.
+
+    Parameters
+    ----------
+    blur : what is put up with on the sensor [mm].
+    sway, shift : of the pose [mm, mm/s].
+    distance_m : to the person [m].
+    focal_mm : focal length [mm].
+    """
     low, high = 0.0, _LONGEST
     if blur_mm(high, sway, shift, distance_m, focal_mm) < blur:
         return math.inf

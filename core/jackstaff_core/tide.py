@@ -53,6 +53,11 @@ def _sound(waters: Sequence[Water]) -> list[Water]:
 def height(waters: Sequence[Water], at: datetime) -> float | None:
     """Height [m] at an instant, None outside the entered waters.
 
+    Parameters
+    ----------
+    waters : high and low waters in order of time, heights above the chart's zero [m].
+    at : with its zone.
+
     Raises
     ------
     Refusal
@@ -72,6 +77,14 @@ def leave_by(
     """When to turn back for the first flooding from ``now`` on; water that already stands over the way floods now.
 
     Both instants are rounded down to the minute, so that what is shown is never late.
+
+    Parameters
+    ----------
+    waters : high and low waters in order of time, heights above the chart's zero [m].
+    floods_at_m : height at which the way is under water [m].
+    walk_minutes : back to dry ground [min].
+    margin_minutes : kept in hand [min].
+    now : with its zone.
 
     Raises
     ------

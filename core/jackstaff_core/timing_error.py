@@ -32,6 +32,10 @@ class TimingError:
 def timing_error(planned_seconds: float, actual_seconds: float) -> TimingError:
     """Compare two exposure times [s]; the verdict is ``on_time``, ``slight`` or ``off``.
 
+    Parameters
+    ----------
+    planned_seconds, actual_seconds : 1/32000 s to 24 h [s].
+
     Raises
     ------
     Refusal

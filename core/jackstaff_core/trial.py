@@ -51,7 +51,12 @@ STEADY_SD = 0.05
 
 
 def measured(without_seconds: float, with_seconds: float) -> float:
-    """Strength [stops] from two readings at the same aperture and ISO, without and with the glass [s]."""
+    """Strength [stops] from two readings at the same aperture and ISO, without and with the glass [s].
+
+    Parameters
+    ----------
+    without_seconds, with_seconds : readings of the same light, 1/32000 s to 24 h [s].
+    """
     return math.log2(with_seconds / without_seconds)
 
 

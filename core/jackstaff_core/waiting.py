@@ -29,6 +29,11 @@ class Wait:
 def wait(question: LightQuestion, wanted_ev100: float) -> Wait:
     """When the light at the place reaches ``wanted_ev100``, from the question's start on.
 
+    Parameters
+    ----------
+    question : place, weather and readings.
+    wanted_ev100 : light that is waited for [EV at ISO 100], -20 to 25.
+
     Raises
     ------
     Refusal

@@ -54,5 +54,11 @@ def river_period(texture_m: float, flow_m_s: float) -> float:
 
 
 def residual_texture(seconds: float, period: float) -> float:
-    """Share of the waves' contrast that is left, at most."""
+    """Share of the waves' contrast that is left, at most.
+
+    Parameters
+    ----------
+    seconds : exposure [s].
+    period : of the waves [s].
+    """
     return 1 / math.sqrt(1 + seconds / period)

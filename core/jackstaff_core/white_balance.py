@@ -27,17 +27,32 @@ _GRAIN_KELVIN = 50.0
 
 
 def shift_mired(rg: float, bg: float) -> float:
-    """Shift of the light that got through [mired, + warmer], from stops more of red and of blue than of green."""
+    """Shift of the light that got through [mired, + warmer], from stops more of red and of blue than of green.
+
+    Parameters
+    ----------
+    rg, bg : red and blue against green [stops].
+    """
     return MIRED_A_STOP * (rg - bg)
 
 
 def green_stops(rg: float, bg: float) -> float:
-    """Stops of green too much (+) or missing (-) against the mean of red and blue."""
+    """Stops of green too much (+) or missing (-) against the mean of red and blue.
+
+    Parameters
+    ----------
+    rg, bg : red and blue against green [stops].
+    """
     return -(rg + bg) / 2
 
 
 def neutral_kelvin(set_kelvin: float, shift: float) -> float | None:
     """What to set instead of ``set_kelvin``, so that a ``shift`` [mired] is gone; None where no camera can be set so.
+
+    Parameters
+    ----------
+    set_kelvin : white balance of the frame [K], 1500 to 25,000.
+    shift : of the light that got through [mired], + warmer.
 
     Raises
     ------
@@ -51,6 +66,11 @@ def neutral_kelvin(set_kelvin: float, shift: float) -> float | None:
 
 def white_balance_said(shift: float, kelvin: float | None = None) -> str | None:
     """How to set the camera so that a shift [mired] is gone; None where nobody would see it.
+
+    Parameters
+    ----------
+    shift : of the light that got through [mired], + warmer.
+    kelvin : white balance in use [K]; None where it is not known.
 
     Raises
     ------
@@ -68,7 +88,12 @@ def white_balance_said(shift: float, kelvin: float | None = None) -> str | None:
 
 
 def green_said(green: float) -> str | None:
-    """Green too much or missing, in words with its amount; None where nobody would see it."""
+    """Green too much or missing, in words with its amount; None where nobody would see it.
+
+    Parameters
+    ----------
+    green : too much (+) or missing (-) [stops].
+    """
     if abs(green) < LEAST_GREEN_STOPS:
         return None
     size = f"{abs(green):.1f} stop"

@@ -142,7 +142,14 @@ def _taken(scenario: Scenario, place: int, at: datetime, known: dict[UUID, float
 
 
 def way_at(scenario: Scenario, place: int, opens: datetime, known: dict[UUID, float]) -> Way | None:
-    """Filters, settings and time for a picture opened at an instant, by two readings before it; None for no way."""
+    """Filters, settings and time for a picture opened at an instant, by two readings before it; None for no way.
+
+    Parameters
+    ----------
+    place : of the picture among the scenario's.
+    opens : with its zone.
+    known : how much denser than said each filter was found, by its key [stops].
+    """
     framing = scenario.framing(place)
     aim = aim_of(scenario, framing)
     if aim is None:
@@ -171,7 +178,13 @@ def way_at(scenario: Scenario, place: int, opens: datetime, known: dict[UUID, fl
 
 def reading_at(scenario: Scenario, place: int, at: datetime) -> tuple[ReadingGiven, float] | None:
     """A bare reading of a picture at whatever aperture and ISO the meter can read at, and its light [EV at ISO 100];
-    None in the dark."""
+    None in the dark.
+
+    Parameters
+    ----------
+    place : of the picture among the scenario's.
+    at : with its zone.
+    """
     lens, body = scenario.lens, scenario.body
     isos = list(isos_of(body))
     widest = apertures(Step.THIRD).nearest(lens.aperture_widest).label if body.fixed_aperture is None else None
@@ -331,7 +344,14 @@ def _metered_off(scenario: Scenario, place: int, way: Way) -> float:
 
 
 def shot_of(scenario: Scenario, place: int, way: Way, opens: datetime) -> Shot:
-    """The frame of a way, closed when it was to be, with nothing forgotten."""
+    """The frame of a way, closed when it was to be, with nothing forgotten.
+
+    Parameters
+    ----------
+    place : of the picture among the scenario's.
+    way : filters, settings and time.
+    opens : with its zone.
+    """
     shot = Shot(
         framing=place,
         opened_at=opens,

@@ -226,7 +226,14 @@ def badness(developed: Developed) -> float:
 
 
 def drawn_frame(framing: Framing, stops: float, faults: tuple[Fault, ...], cast_mired: float) -> Developed:
-    """A picture so many stops above its tones, with these faults, as it is drawn; nothing is said of a shot."""
+    """A picture so many stops above its tones, with these faults, as it is drawn; nothing is said of a shot.
+
+    Parameters
+    ----------
+    stops : above the picture's own tones.
+    faults : drawn into it.
+    cast_mired : + warmer.
+    """
     histogram, clipped = histogram_of(framing, stops)
     tones = tuple(
         DrawnTone(tone.part, tone.share, min(1.0, GREY * math.exp2(tone.stops + stops))) for tone in framing.tones
@@ -310,7 +317,12 @@ def _came_out_said(stops: float) -> str:
 
 
 def window_stops(scenario: Scenario, framing: Framing, seconds: float) -> float:
-    """How far a time lies outside what the wished looks allow [stops]; 0 inside, + too long."""
+    """How far a time lies outside what the wished looks allow [stops]; 0 inside, + too long.
+
+    Parameters
+    ----------
+    seconds : exposure [s].
+    """
     aim = aim_of(scenario, framing)
     if aim is None:
         return 0.0
@@ -401,6 +413,10 @@ def histogram_of(framing: Framing, stops: float) -> tuple[tuple[float, ...], flo
     """Shares of the picture by brightness as a screen shows it (sRGB), black to white, and the share that is white.
 
     Each tone is a bell of half a stop around its own; the last bin holds what ran full.
+
+    Parameters
+    ----------
+    stops : above the picture's own tones.
     """
     edges = [_stops_at(place / BINS) for place in range(1, BINS)]
     found = [0.0] * BINS

@@ -51,12 +51,23 @@ def _sky(kind: SkyKind, seed: int) -> MadeUpSky:
 
 
 def light(scenario: Scenario, framing: Framing, second: float) -> float:
-    """The light on a picture at a second of the outing [EV at ISO 100]."""
+    """The light on a picture at a second of the outing [EV at ISO 100].
+
+    Parameters
+    ----------
+    second : from the outing's beginning [s].
+    """
     return scenario.ev100 + framing.offset_stops + _sky(scenario.sky, scenario.seed).at(second)
 
 
 def path_from(scenario: Scenario, framing: Framing, second: float, seconds: float) -> Path:
-    """The light from an opening on, against that of the opening."""
+    """The light from an opening on, against that of the opening.
+
+    Parameters
+    ----------
+    second : of the opening, from the outing's beginning [s].
+    seconds : how far it is followed [s].
+    """
     start = light(scenario, framing, second)
     # A long frame averages what a short one would see, and the work stays the same.
     every = max(float(STEP_SECONDS), seconds / MOST_KNOTS)
