@@ -215,6 +215,7 @@ def test_what_cannot_be_read_is_set_aside_and_named(guest: Visit) -> None:
     assert "dragon" in download.value.path().read_text()
     page.get_by_role("button", name="Let it go").click()
     expect(page.get_by_text("set aside")).to_be_hidden()
+    eventually(page, lambda: all(doc["content"] is None for doc in kept(page, "broken")), "forgetting it")
     page.reload()
     expect(answer(page)).to_have_text("13s")
     expect(page.get_by_text("set aside")).to_be_hidden()

@@ -54,8 +54,12 @@ export function useLadders(step: Step, dialLimit: number): Ladders | undefined {
 }
 
 /** Every meaning of what a shutter display shows. */
+export function askReadout(question: Schemas["ReadoutAsked"], signal?: AbortSignal) {
+  return answer(api.POST("/api/readout", { body: question, ...(signal && { signal }) }));
+}
+
 export function useReadout(question: Schemas["ReadoutAsked"] | null) {
-  return useAsk("readout", question, (body, signal) => answer(api.POST("/api/readout", { body, signal })));
+  return useAsk("readout", question, askReadout);
 }
 
 /** Every meaning of a filter's label. */

@@ -28,22 +28,23 @@ vi.mock("../../api/client", async (original) => ({
   answer: vi.fn(),
 }));
 
-function Field({ how, onRead }: { how: () => TypedTime; onRead: (read: TypedTime["read"]) => void }) {
+function Field({ how, onRead }: { how: () => TypedTime; onRead: (time: TypedTime) => void }) {
   const time = how();
-  onRead(time.read);
+  onRead(time);
   return <TimeText id="t" label="Time" time={time} />;
 }
 
 function shown(how: () => TypedTime) {
-  const reads: TypedTime["read"][] = [];
+  const times: TypedTime[] = [];
   render(
     <QueryClientProvider client={new QueryClient()}>
-      <Field how={how} onRead={(read) => reads.push(read)} />
+      <Field how={how} onRead={(time) => times.push(time)} />
     </QueryClientProvider>,
   );
   const field = screen.getByLabelText("Time");
   return {
-    read: () => reads.at(-1),
+    read: () => times.at(-1)?.read,
+    settled: () => times.at(-1)?.settled(),
     type: (text: string) => fireEvent.change(field, { target: { value: text } }),
     field,
   };
@@ -68,6 +69,18 @@ afterEach(() => {
 });
 
 describe("a typed time", () => {
+  it.each([
+    ["2:30", { said: "150 s", seconds: 150 }],
+    ["4", null],
+    ["wet", null],
+    ["", null],
+  ])("%j is waited for by whoever presses before it has been read", async (text, meant) => {
+    const { read, settled, type } = shown(useShutter);
+    type(text);
+    expect(read()).toBeNull();
+    expect(await settled()).toEqual(meant);
+  });
+
   it("that can be read two ways is nothing until somebody says which; then it says so itself", async () => {
     const { read, type, field } = shown(useShutter);
     type("4");

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { type Step, useReadout } from "../../questions/bench";
+import { askReadout, type Step, useReadout } from "../../questions/bench";
 import { meaningText } from "../../words/times";
 
 /** The shortest dial there is, so that 30 s are thirty by a watch and not a mark's 32. */
@@ -20,6 +20,8 @@ export interface TypedTime {
   read: Read | null;
   meanings: Read[];
   problem: string | null;
+  /** The one meaning, waited for where it is still being asked: a press that is quick is not a press too early. */
+  settled: () => Promise<Read | null>;
   /** Which of several is meant. */
   choose: (meaning: Read) => void;
 }
@@ -41,25 +43,28 @@ export function useWatchText(start = ""): TypedTime {
   }));
 }
 
-function useTyped(start: string, question: (text: string) => Parameters<typeof useReadout>[0]): TypedTime {
+function useTyped(start: string, question: (text: string) => Parameters<typeof askReadout>[0]): TypedTime {
   const [text, setText] = useState(start);
   const [chosen, setChosen] = useState<Read | null>(null);
   const typed = text.trim();
   const readout = useReadout(typed === "" ? null : question(typed));
-  const meanings =
-    typed === ""
-      ? []
-      : (readout.answer?.readings ?? []).map(({ mark, seconds }) => ({
-          said: meaningText(mark, seconds),
-          seconds,
-        }));
+  const meanings = typed === "" ? [] : meaningsOf(readout.answer);
+  const read = chosen ?? onlyOf(meanings);
   return {
     text,
     type: (next) => {
       setText(next);
       setChosen(null);
     },
-    read: chosen ?? (meanings.length === 1 ? (meanings[0] ?? null) : null),
+    read,
+    settled: async () => {
+      if (read !== null || typed === "" || readout.answer) return read;
+      // Why it cannot be read is said beside the field.
+      return await askReadout(question(typed)).then(
+        (answer) => onlyOf(meaningsOf(answer)),
+        () => null,
+      );
+    },
     meanings: chosen ? [] : meanings,
     problem: typed === "" ? null : (readout.error?.message ?? null),
     choose: (meaning) => {
@@ -67,4 +72,14 @@ function useTyped(start: string, question: (text: string) => Parameters<typeof u
       setChosen(meaning);
     },
   };
+}
+
+type Readout = Awaited<ReturnType<typeof askReadout>>;
+
+function meaningsOf(readout: Readout | undefined): Read[] {
+  return (readout?.readings ?? []).map(({ mark, seconds }) => ({ said: meaningText(mark, seconds), seconds }));
+}
+
+function onlyOf(meanings: Read[]): Read | null {
+  return meanings.length === 1 ? (meanings[0] ?? null) : null;
 }

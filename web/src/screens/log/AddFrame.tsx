@@ -31,8 +31,9 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
     event.preventDefault();
     const openedAt = new Date(opened);
     // A frame may have had no reading; one that can be read two ways is asked about first.
-    const unread = reading.text.trim() !== "" && !reading.read;
-    if (Number.isNaN(openedAt.getTime()) || !open.read || unread) {
+    const [time, metered] = await Promise.all([open.settled(), reading.settled()]);
+    const unread = reading.text.trim() !== "" && !metered;
+    if (Number.isNaN(openedAt.getTime()) || !time || unread) {
       setProblem(say.problem);
       return;
     }
@@ -40,10 +41,7 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
     try {
       const glass = laid.bag.filter((piece) => on.includes(piece.id));
       await addFrame(
-        await madeFrame(
-          { openedAt, seconds: open.read.seconds, glass, shutter: reading.read?.said ?? "", ...facts },
-          laid,
-        ),
+        await madeFrame({ openedAt, seconds: time.seconds, glass, shutter: metered?.said ?? "", ...facts }, laid),
       );
       onClose();
     } catch (error) {

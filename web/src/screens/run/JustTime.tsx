@@ -16,9 +16,10 @@ export function JustTime() {
   const typed = useWatchText();
   if (!laid) return null;
   const time = (seconds: number | null) => justTime(seconds, settingsOf(laid), laid.dialLimit);
-  const submit = (event: SubmitEvent) => {
+  const submit = async (event: SubmitEvent) => {
     event.preventDefault();
-    if (typed.read) time(typed.read.seconds);
+    const read = await typed.settled();
+    if (read) time(read.seconds);
   };
   return (
     <section className="just-time" aria-labelledby="just-title">
@@ -33,7 +34,7 @@ export function JustTime() {
           {say.up}
         </Button>
       </div>
-      <Form onSubmit={submit}>
+      <Form onSubmit={(event) => void submit(event)}>
         <TimeText id="just-text" label={say.other} time={typed} />
         {typed.read && (
           <Button variant="quiet" type="submit">
