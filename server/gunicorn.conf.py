@@ -11,6 +11,8 @@ _port = os.environ.get("PORT", "8000")
 _tls = "JACKSTAFF_CERT" in os.environ
 _served_at = os.environ.get("JACKSTAFF_SERVED_AT") or f"http://127.0.0.1:{_port}"
 bind = f"{'[::]' if '[' in _served_at else '0.0.0.0' if _tls else '127.0.0.1'}:{_port}"  # noqa: S104 (asked for by name)
+# Read in once and shared: half the memory, and there sooner. Nothing in it opens the database before the workers part.
+preload_app = True
 workers = 2
 threads = 4
 worker_class = "jackstaff.site.worker.BufferingWorker"
