@@ -29,6 +29,10 @@ CHROMIUM: dict[str, Any] = {
 """How to launch Debian's Chromium, the build without a window, through Playwright; nothing is ever downloaded."""
 
 
+_PATIENCE_S = 60
+"""A cold machine compiles everything first: it is slow, not wrong."""
+
+
 @dataclass
 class Server:
     """A running application; ``kill`` and ``start`` are for trying what a crash does."""
@@ -120,7 +124,7 @@ def serving(data: Path, more: dict[str, str] | None = None, most_kilobytes: int 
 
 
 def _wait_for(url: str, process: subprocess.Popen[bytes]) -> None:
-    for _ in range(200):
+    for _ in range(_PATIENCE_S * 20):
         if process.poll() is not None:
             raise RuntimeError("the server ended before it answered")
         try:
