@@ -62,13 +62,13 @@ class Server:
         """End every process of it at once, as a power cut would."""
         if self.process is not None:
             os.killpg(self.process.pid, signal.SIGKILL)
-            self.process.wait(timeout=15)
+            self.process.wait(timeout=_PATIENCE_S)
 
     def stop(self) -> None:
         """End it in good order."""
         if self.process is not None and self.process.poll() is None:
             self.process.terminate()
-            self.process.wait(timeout=15)
+            self.process.wait(timeout=_PATIENCE_S)
 
 
 @contextmanager
