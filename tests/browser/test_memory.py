@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 from contextlib import suppress
 from typing import Any
@@ -9,7 +10,7 @@ from uuid import uuid4
 
 import pytest
 from playwright.sync_api import BrowserContext, Error, Page, Route, expect
-from tools.browserdata import kept, write_document, write_documents
+from tools.browserdata import kept, noted, write_document, write_documents
 from tools.serving import Server
 
 from tests.conftest import OTHER_PASSWORD
@@ -202,7 +203,7 @@ def test_what_cannot_be_read_is_set_aside_and_named(guest: Visit) -> None:
     expect(answer(page)).to_be_visible()
     page.keyboard.press("2")
     expect(answer(page)).to_have_text("3min23s")
-    page.wait_for_timeout(300)
+    eventually(page, lambda: len(kept(page, "bench")[0]["content"]["on"]) == 2, "what is on")
     bench = kept(page, "bench")[0]
     subjects = [{"id": "x", "kind": "dragon", "facts": {}}]
     content = {**bench["content"], "scene": {**bench["content"]["scene"], "subjects": subjects}}
@@ -423,7 +424,7 @@ def test_the_log_goes_on_past_two_hundred_frames(guest: Visit) -> None:
     arm_and_open(page, "I close it")
     hold(page, "Close")
     expect(page.get_by_test_id("run-result")).to_be_visible()
-    page.wait_for_timeout(300)
+    eventually(page, lambda: frames(page)[0]["error"] is not None, "the error in timing")
     doc = kept(page, "frame")[0]
     many = []
     for number in range(229):
@@ -535,7 +536,7 @@ def test_a_returning_visitor_needs_nobody_and_an_idle_page_asks_nothing(guest: V
     page.keyboard.press("2")
     expect(answer(page)).to_have_text("3min23s")
     # The last answers are kept a moment after the hands rest.
-    page.wait_for_timeout(2500)
+    eventually(page, lambda: "203." in json.dumps(noted(page, "answers guest")), "keeping the answers")
     guest.context.route("**/api/**", lambda route: route.abort())
     page.reload()
     expect(answer(page)).to_have_text("3min23s")

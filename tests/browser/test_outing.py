@@ -11,7 +11,7 @@ from tools.browserdata import kept
 
 from tests.api.test_outings import GPX
 
-from .conftest import Visit, in_the_picture, work_out
+from .conftest import Visit, eventually, in_the_picture, work_out
 
 
 def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
@@ -207,7 +207,7 @@ def test_outings_follow_the_account(visits: Any) -> None:
     page.get_by_label("Place, in your words").fill("Grey Tarn, planned at home")
     phone.sign_in()
     expect(page.get_by_label("Place, in your words")).to_have_value("Grey Tarn, planned at home")
-    page.wait_for_timeout(1200)
+    eventually(page, lambda: [doc["waiting"] for doc in kept(page, "outing") if doc["owner"] != "guest"] == [None])
     laptop: Visit = visits(visited=True)
     laptop.page.goto(laptop.server.url + "/outing")
     laptop.sign_in()
