@@ -94,6 +94,12 @@ describe("opening", () => {
     expect(openFrame()?.id).toBe(frame.id);
   });
 
+  it("opens one frame by two presses", async () => {
+    arm({ plan: plan(), question: null, list: null });
+    expect(await Promise.all([open(NOW), open(NOW)])).toEqual([null, null]);
+    expect(store.view("frame")).toHaveLength(1);
+  });
+
   it("is as late as one's own release says", async () => {
     remember({ device: { kind: "hand", speed: 1, delay: 0.5, fault: "none" } as never });
     expect((await opened()).opened_at).toBe(new Date(NOW.getTime() + 500).toISOString());

@@ -260,7 +260,15 @@ export function answerOf(answered: Exposure): Plan["answer"] {
  * Open the shutter: a press by hand at `at`, or a device that says when it really opened or why it did not. It is in this
  * browser before it is shown, and goes to the account at once.
  */
-export async function open(at: Date): Promise<Failure | null> {
+export function open(at: Date): Promise<Failure | null> {
+  // A second press while it opens is the same press: two would be two frames.
+  opening ??= openNow(at).finally(() => (opening = null));
+  return opening;
+}
+
+let opening: Promise<Failure | null> | null = null;
+
+async function openNow(at: Date): Promise<Failure | null> {
   const armed = read();
   if (!armed || openFrame()) return null;
   // The simulated camera of a dry run is as dead as a real one while it reduces noise.
@@ -270,8 +278,8 @@ export async function open(at: Date): Promise<Failure | null> {
   const { device, closes } = habits();
   const { kind, speed, delay } = isPractice() ? BY_OWN_HAND : device;
   if (kind === "hand") {
-    const opening = new Date(at.getTime() + delay * 1000);
-    await opened(plan, opening, { device: "hand", speed: 1, uncertain_seconds: BY_HAND, closes });
+    const opens = new Date(at.getTime() + delay * 1000);
+    await opened(plan, opens, { device: "hand", speed: 1, uncertain_seconds: BY_HAND, closes });
     return null;
   }
   try {

@@ -14,6 +14,7 @@ import { usePace } from "../../ui/worldClock";
 import { dryRunWords as say } from "../../words/dryRun";
 import { clockIn } from "../../words/zone";
 import "./dryrun.css";
+import { useOnce } from "../../ui/useOnce";
 
 /** On every screen while a dry run goes on: that it is one, its clock and pace, the picture, and the way out. */
 export function DryRunBar() {
@@ -27,7 +28,7 @@ export function DryRunBar() {
     return () => window.clearInterval(timer);
   }, []);
   useKeys("h", () => setPace(pace === 0 ? 1 : 0));
-  const leave = async () => {
+  const leave = useOnce(async () => {
     try {
       const replay = await leaveDryRun();
       setLeaving(false);
@@ -35,7 +36,7 @@ export function DryRunBar() {
     } catch (error) {
       toast({ text: faultText(error) });
     }
-  };
+  });
   const { scenario } = run?.begun ?? {};
   return (
     <section className="dry-run-bar" aria-label={say.bar(scenario?.name ?? "")}>

@@ -7,6 +7,7 @@ import { keepItems, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { words } from "../../words";
+import { useOnce } from "../../ui/useOnce";
 
 type Strength = Schemas["StrengthAnswer"];
 
@@ -44,8 +45,7 @@ export function AddGlass({ onAdded, onClose }: Props) {
     !Number.isNaN(measured ?? 0) &&
     !(Number(sd) < 0);
 
-  const submit = (event: SubmitEvent) => {
-    event.preventDefault();
+  const keep = useOnce(async () => {
     if (!sound) return;
     const id = crypto.randomUUID();
     const facts = {
@@ -58,10 +58,14 @@ export function AddGlass({ onAdded, onClose }: Props) {
       ...(measured !== null && { offset: measured, give_or_take: Number(sd), evidence: "typed" }),
     };
     const draft = { id, sort: "glass" as const, name: name.trim() || label.trim(), note: "", retired: false, facts };
-    keepItems([draft]).then(
+    await keepItems([draft]).then(
       () => onAdded(id),
       (error: unknown) => setFault(error),
     );
+  });
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault();
+    void keep();
   };
 
   return (

@@ -6,6 +6,7 @@ import { keepItems } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { KnownNumber } from "../../ui/NumberField";
 import { words } from "../../words";
+import { useOnce } from "../../ui/useOnce";
 
 interface Props {
   laid: Laid;
@@ -23,18 +24,21 @@ export function NameStack({ laid, onNamed, onClose }: Props) {
   const [sd, setSd] = useState<number | undefined>(0.2);
   const [fault, setFault] = useState<unknown>(null);
   const facts = together.answer?.facts as { stops: number; offset: number | null } | undefined;
-  const submit = (event: SubmitEvent) => {
-    event.preventDefault();
+  const keep = useOnce(async () => {
     if (!facts || name.trim() === "") return;
     const id = crypto.randomUUID();
     const ids = members.map((item) => item.id);
     const own =
       measured === undefined ? {} : { offset: measured - facts.stops, give_or_take: sd ?? null, evidence: "typed" };
     const draft = { id, sort: "glass" as const, name: name.trim(), note: "", retired: false };
-    keepItems([{ ...draft, facts: { ...facts, ...own, members: ids } }]).then(
+    await keepItems([{ ...draft, facts: { ...facts, ...own, members: ids } }]).then(
       () => onNamed(id, ids, name.trim()),
       (error: unknown) => setFault(error),
     );
+  });
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault();
+    void keep();
   };
   return (
     <Modal show onHide={onClose} centered aria-labelledby="name-stack-title">

@@ -6,6 +6,7 @@ import { isLent } from "../../state/starter";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { words } from "../../words";
+import { useOnce } from "../../ui/useOnce";
 
 const USUAL = [3, 6, 10, 15];
 const OTHERS = [1, 2, 4, 5, 7, 8, 9, 11, 12, 13, 14, 16];
@@ -34,7 +35,7 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
   const [fault, setFault] = useState<unknown>(null);
   const flip = (key: string) =>
     setPicked(picked.includes(key) ? picked.filter((had) => had !== key) : [...picked, key]);
-  const keep = async () => {
+  const keep = useOnce(async () => {
     const drafts = picked.map((key) => {
       const { name, facts } = SPECIAL[key] ?? solid(key);
       // What turns is never a plate.
@@ -57,7 +58,7 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
     } catch (error) {
       setFault(error);
     }
-  };
+  });
   const chip = (key: string, said: string) => (
     <Button
       key={key}

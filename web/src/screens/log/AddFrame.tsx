@@ -5,6 +5,7 @@ import { addFrame } from "../../state/frames";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useShutterText, useWatchText } from "../../parts/meter/typedTime";
 import { Fault } from "../../ui/Fault";
+import { useOnce } from "../../ui/useOnce";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
 import { madeFrame } from "./madeFrame";
@@ -27,8 +28,7 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
   const [on, setOn] = useState<string[]>(laid.bench.on ?? []);
   const [problem, setProblem] = useState<string | null>(null);
   const [fault, setFault] = useState<unknown>(null);
-  const submit = async (event: SubmitEvent) => {
-    event.preventDefault();
+  const keep = useOnce(async () => {
     const openedAt = new Date(opened);
     // A frame may have had no reading; one that can be read two ways is asked about first.
     const [time, metered] = await Promise.all([open.settled(), reading.settled()]);
@@ -47,6 +47,10 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
     } catch (error) {
       setFault(error);
     }
+  });
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault();
+    void keep();
   };
   const field = (name: keyof typeof facts, label: string) => (
     <Form.Group controlId={`add-${name}`}>
@@ -60,7 +64,7 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
   );
   return (
     <Modal show onHide={onClose} centered scrollable aria-labelledby="add-title">
-      <Form onSubmit={(event) => void submit(event)}>
+      <Form onSubmit={submit}>
         <Modal.Header closeButton closeLabel={words.entry.cancel}>
           <Modal.Title id="add-title">{say.title}</Modal.Title>
         </Modal.Header>

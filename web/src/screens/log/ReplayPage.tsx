@@ -15,6 +15,7 @@ import { PracticeKinds } from "./PracticeKinds";
 import { ReplayTimeline } from "./ReplayTimeline";
 import "./practice.css";
 import "./replay.css";
+import { useOnce } from "../../ui/useOnce";
 
 const say = dryRunWords.replay;
 
@@ -49,14 +50,14 @@ function Told({ replay, held }: { replay: Replay; held: Played }) {
   const navigate = useNavigate();
   const { practice } = useSession();
   const { scenario } = held.question;
-  const again = async () => {
+  const again = useOnce(async () => {
     try {
       await beginDryRun(scenario, null, held.expert);
       void navigate("/");
     } catch (error) {
       toast({ text: faultText(error) });
     }
-  };
+  });
   return (
     <>
       <section className="replay-next" aria-label={say.next}>
