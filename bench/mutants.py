@@ -113,7 +113,7 @@ def noticed(change: Change, tests: list[str]) -> bool:
 def main() -> None:
     count, seed = int(os.environ.get("COUNT", "60")), int(os.environ.get("SEED", "1"))
     dice = random.Random(seed)
-    core = sorted(path.relative_to(ROOT) for path in (ROOT / "core/jackstaff_core").glob("*.py"))
+    core = sorted(path.relative_to(ROOT) for path in (ROOT / "core/jackstaff_core").rglob("*.py"))
     doors = [Path("server/jackstaff") / name for name in ("api/account.py", "api/ownership.py", "site/headers.py")]
     doors += [Path("server/jackstaff/records") / name for name in ("pictures.py", "outings.py", "kit.py")]
     for title, modules, tests, share in (
