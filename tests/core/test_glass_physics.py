@@ -123,6 +123,9 @@ def test_what_one_sees_of_it(stops: float, focal: float, spread: float) -> None:
     found = unevenness(stops, focal)
     assert found.spread_5_95 == pytest.approx(spread, rel=0.12, abs=0.02)
     assert found.corner_to_corner > found.spread_5_95
+    # The cross has come in at its own setting and stays in beyond it.
+    cross = cross_setting(focal)
+    assert [unevenness(cross + beside, focal).cross for beside in (-0.01, 0.0, 0.01)] == [False, True, True]
 
 
 RIMS: dict[str, tuple[list[Rim], float, float]] = {
