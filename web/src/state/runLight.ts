@@ -13,6 +13,10 @@ const MOST_MOVED = 40;
 /** What is exposed to the light that was metered. */
 const LIT: ReadonlySet<Run["purpose"]> = new Set<Run["purpose"]>(["frame", "series", "trial"]);
 
+function withinReach(stops: number): number {
+  return Math.max(-MOST_MOVED, Math.min(MOST_MOVED, stops));
+}
+
 export function isLit(run: Run | null | undefined): boolean {
   return run != null && LIT.has(run.purpose);
 }
@@ -31,8 +35,8 @@ export function lightAtOpening(
   if (moved !== null) {
     const now = moved + ((run.stops_per_minute ?? 0) / 60) * waited;
     return {
-      delay_seconds: run.delay_seconds + waited,
-      moved_stops: Math.max(-MOST_MOVED, Math.min(MOST_MOVED, now)),
+      delay_seconds: Math.min(run.delay_seconds + waited, DAY_S),
+      moved_stops: withinReach(now),
       looks: seen(made),
     };
   }
@@ -49,10 +53,11 @@ export function fromEarlier(run: Run, seconds: number): Partial<Run> {
   const moved = run.moved_stops ?? null;
   return {
     ...(run.steady && { steady: { ...run.steady, seconds: run.steady.seconds - seconds } }),
-    rereads: run.rereads.map((each) => ({ ...each, at_seconds: Math.max(0, each.at_seconds + on) })),
-    looks: run.looks.map((each) => ({ ...each, at_seconds: each.at_seconds + on })),
-    delay_seconds: Math.max(0, run.delay_seconds - seconds),
-    moved_stops: moved === null ? null : moved - ((run.stops_per_minute ?? 0) / 60) * seconds,
+    // A reading may come to lie before an opening that was later than thought.
+    rereads: run.rereads.map((each) => ({ ...each, at_seconds: each.at_seconds + on })),
+    looks: keptLooks({ run }).map((each) => ({ ...each, at_seconds: each.at_seconds + on })),
+    delay_seconds: Math.max(0, Math.min(DAY_S, run.delay_seconds - seconds)),
+    moved_stops: moved === null ? null : withinReach(moved - ((run.stops_per_minute ?? 0) / 60) * seconds),
   };
 }
 

@@ -150,6 +150,10 @@ describe("on the way", () => {
       steady: { seconds: 970, count: "a" },
       rereads: [{ at_seconds: at + 30, stops: 1 }],
     });
+    // Later than thought: what was read before is kept, in its order, and what was waited grows to a day at most.
+    await openedEarlier(frame, -100_000);
+    expect(frameNow(frame.id)?.run).toMatchObject({ delay_seconds: 86_400, moved_stops: -40 });
+    expect(frameNow(frame.id)?.run?.rereads[0]?.at_seconds).toBeCloseTo(at + 30 - 100_000, 3);
     await openedAgo(frameNow(frame.id) as Frame, 90);
     expect(openSeconds(frameNow(frame.id) as Frame)).toBeCloseTo(90, 0);
   });
