@@ -72,6 +72,7 @@ export const dryrun = {
     notToHave: "not to be had",
     losses: "What was lost, and by what",
     nothingLost: "Nothing was lost.",
+    units: { stops: "stops", minutes: "min" },
     columns: ["Frame", "What", "Stops", "Minutes", "What would have saved it"],
     frame: (number: number) => `Frame ${number}`,
     outing: "Outing",

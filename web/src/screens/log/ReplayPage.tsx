@@ -183,8 +183,8 @@ function Losses({ replay }: { replay: Replay }) {
                 <tr key={place} data-code={loss.code}>
                   <th scope="row">{numbered(loss.shot)}</th>
                   <td>{loss.text}</td>
-                  <td>{loss.stops == null ? "" : signedStops(loss.stops)}</td>
-                  <td>{loss.minutes < 0.05 ? "" : loss.minutes.toFixed(1)}</td>
+                  <td data-unit={say.units.stops}>{loss.stops == null ? "" : signedStops(loss.stops)}</td>
+                  <td data-unit={say.units.minutes}>{loss.minutes < 0.05 ? "" : loss.minutes.toFixed(1)}</td>
                   <td>{loss.cure}</td>
                 </tr>
               ))}
