@@ -240,7 +240,8 @@ class Tasted:
 
 @dataclass(frozen=True, slots=True)
 class FrameReview:
-    """How it came out [stops, + brighter than right], where that belongs, and what was seen in it."""
+    """The exposure error somebody saw (``came_out`` [stops, + brighter than right]), where it belongs, and the defects
+    ``seen``."""
 
     came_out: Annotated[float, Between(-5, 5, "stops")] | None = None
     seen: Annotated[tuple[Seen, ...], Size(0, len(Seen))] = ()

@@ -3899,7 +3899,7 @@ export interface components {
         };
         /**
          * FrameReview
-         * @description How it came out [stops, + brighter than right], where that belongs, and what was seen in it.
+         * @description The exposure error somebody saw (``came_out`` [stops, + brighter than right]), where it belongs, and the defects ``seen``.
          */
         FrameReviewAsked: {
             because?: components["schemas"]["Cause"] | null;
@@ -3911,7 +3911,7 @@ export interface components {
         };
         /**
          * FrameReview
-         * @description How it came out [stops, + brighter than right], where that belongs, and what was seen in it.
+         * @description The exposure error somebody saw (``came_out`` [stops, + brighter than right]), where it belongs, and the defects ``seen``.
          */
         FrameReviewDoc: {
             because?: components["schemas"]["Cause"] | null;
