@@ -10,6 +10,7 @@ export PYTHON PORT
 export JACKSTAFF_DATA_DIR ?= $(CURDIR)/var
 # Compiled once, beside what is built, and not between the sources.
 export PYTHONPYCACHEPREFIX := $(CURDIR)/build/pycache
+unexport PYTHONDONTWRITEBYTECODE
 
 VENV := .venv
 BIN := $(CURDIR)/$(VENV)/bin
