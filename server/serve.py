@@ -37,26 +37,26 @@ class Serving:
         return f"https://{host}" + ("" if self.proxies or self.port == 443 else f":{self.port}")
 
 
-def read(asked: Mapping[str, str]) -> Serving:
+def read(wanted: Mapping[str, str]) -> Serving:
     """Read what was asked for; raises :class:`Unclear`."""
-    hosts = [host.strip().lower() for host in asked.get("HOST", "").split(",") if host.strip()]
+    hosts = [host.strip().lower() for host in wanted.get("HOST", "").split(",") if host.strip()]
     if not hosts:
         raise Unclear("HOST is missing: the name or address by which a phone reaches this machine. " + _for_example())
     for host in hosts:
         if not _sound(host):
             raise Unclear(f"HOST '{host}' is no name or address. Leave out https:// and the port.")
-    proxies = asked.get("PROXIES") or "0"
+    proxies = wanted.get("PROXIES") or "0"
     if not proxies.isdecimal():
         raise Unclear(f"PROXIES '{proxies}' is no number of proxies. Without one leave it out.")
-    port = asked.get("PORT") or ("8000" if int(proxies) else "8443")
+    port = wanted.get("PORT") or ("8000" if int(proxies) else "8443")
     if not port.isdecimal() or not 0 < int(port) < 65536:
         raise Unclear(f"PORT '{port}' is no port. Choose one from 1 to 65535.")
-    given = [Path(asked[name]).resolve() if asked.get(name) else None for name in ("CERT", "KEY")]
+    given = [Path(wanted[name]).resolve() if wanted.get(name) else None for name in ("CERT", "KEY")]
     if (given[0] is None) != (given[1] is None):
         raise Unclear("CERT and KEY belong together: give both, or neither for a certificate of your own.")
     if int(proxies) and given[0] is not None:
         raise Unclear("Behind a proxy CERT and KEY belong to the proxy. Leave them out here, or leave out PROXIES.")
-    if asked.get("JACKSTAFF_DEMO") == "1":
+    if wanted.get("JACKSTAFF_DEMO") == "1":
         raise Unclear("JACKSTAFF_DEMO signs visitors in by itself, for this machine alone. Unset it to serve others.")
     return Serving(hosts, int(port), given[0], given[1], int(proxies))
 

@@ -110,7 +110,7 @@ class _Fit:
         size = len(glass)
         whole = [[glass[at] if at == other else 0.0 for other in range(size)] for at in range(size)]
         right = [0.0] * size
-        own, told = list(habits), [0.0] * len(habits)
+        own, weighted_errors = list(habits), [0.0] * len(habits)
         cross: list[dict[int, float]] = [{} for _ in habits]
         for row, share in zip(rows, weights, strict=True):
             for at, times in row.glass:
@@ -119,11 +119,11 @@ class _Fit:
                     whole[at][other] += share * times * others
             if row.session is not None:
                 own[row.session] += share
-                told[row.session] += share * row.error
+                weighted_errors[row.session] += share * row.error
                 shared = cross[row.session]
                 for at, times in row.glass:
                     shared[at] = shared.get(at, 0.0) + share * times
-        for shared, precision, sum_ in zip(cross, own, told, strict=True):
+        for shared, precision, sum_ in zip(cross, own, weighted_errors, strict=True):
             for at, each in shared.items():
                 right[at] -= each * sum_ / precision
                 for other, another in shared.items():
@@ -134,7 +134,7 @@ class _Fit:
         self.glass = [math.fsum(a * b for a, b in zip(line, right, strict=True)) for line in self.between]
         self.habits = [
             (sum_ - sum(each * self.glass[at] for at, each in shared.items())) / precision
-            for shared, precision, sum_ in zip(cross, own, told, strict=True)
+            for shared, precision, sum_ in zip(cross, own, weighted_errors, strict=True)
         ]
 
         # Covariance of glass and habit, by habit.
@@ -225,8 +225,10 @@ def _unknowns(question: CalibrationQuestion) -> tuple[list[str], list[str]]:
     for place, frame in enumerate(question.frames):
         within(f"frames.{place}.error_stops", frame.error_stops, -20, 20, "stops")
     names = list(dict.fromkeys(name for frame in question.frames for name in frame.glass))
-    kept = question.session_sd is not None
-    sessions = list(dict.fromkeys(frame.session for frame in question.frames if kept and frame.session is not None))
+    sessions_kept = question.session_sd is not None
+    sessions = list(
+        dict.fromkeys(frame.session for frame in question.frames if sessions_kept and frame.session is not None)
+    )
     if len(names) > MOST_GLASSES:
         raise Refusal("frames", f"{len(names)} filters are too many.", f"Give frames of at most {MOST_GLASSES}.")
     if len(sessions) > MOST_SESSIONS:
@@ -301,11 +303,11 @@ def learn(frames: Sequence[Judged], noise_sd: float = 0.2) -> Learnt:
         As :func:`calibrate`.
     """
     priors: dict[str, float] = {name: OWN_PRIOR_SD for frame in frames for name in frame.glass}
-    asked = CalibrationQuestion(tuple(frames), priors, noise_sd, 0.15, robust=True)
-    first = _fitted(asked)
-    doubted = [name for name in priors if _suspect(first, name) and _contradicts(asked, priors, name)]
+    question = CalibrationQuestion(tuple(frames), priors, noise_sd, 0.15, robust=True)
+    first = _fitted(question)
+    doubted = [name for name in priors if _suspect(first, name) and _contradicts(question, priors, name)]
     wide = {**priors, **dict.fromkeys(doubted, WIDE_PRIOR_SD)}
-    fitted = _fitted(replace(asked, prior_sd=wide)) if doubted else first
+    fitted = _fitted(replace(question, prior_sd=wide)) if doubted else first
     found = Calibration(_found(fitted), _habits(fitted), tuple(tuple(line) for line in fitted.fit.between))
     return Learnt(found, tuple(doubted), tuple(_tangled(found, frames)))
 
@@ -321,16 +323,16 @@ def _suspect(fitted: _Fitted, name: str) -> bool:
     return len(rest) > 1 and max(abs(rest[len(rest) // 2]), abs(rest[(len(rest) - 1) // 2])) > _SUSPECT_STOPS
 
 
-def _contradicts(asked: CalibrationQuestion, priors: Mapping[str, float], name: str) -> bool:
+def _contradicts(question: CalibrationQuestion, priors: Mapping[str, float], name: str) -> bool:
     """Whether, given the freedom, this glass's frames put it over three prior sd off and agree with each other."""
-    own = [frame for frame in asked.frames if name in frame.glass]
-    free = _found(_fitted(replace(asked, prior_sd={**priors, name: WIDE_PRIOR_SD})))
+    own = [frame for frame in question.frames if name in frame.glass]
+    free = _found(_fitted(replace(question, prior_sd={**priors, name: WIDE_PRIOR_SD})))
     delta = {entry.id: entry.mean for entry in free}
     if abs(delta[name]) <= CONTRADICTS_SDS * OWN_PRIOR_SD:
         return False
     rest = [frame.error_stops - sum(delta[each] for each in frame.glass) for frame in own]
     middle = sorted(rest)[len(rest) // 2]
-    near = sum(abs(entry - middle) <= 2 * asked.noise_sd for entry in rest)
+    near = sum(abs(entry - middle) <= 2 * question.noise_sd for entry in rest)
     return near > len(rest) / 2
 
 
@@ -340,8 +342,8 @@ def _tangled(found: Calibration, frames: Sequence[Judged]) -> list[Tangled]:
         for other_at in range(at + 1, len(found.glass)):
             other = found.glass[other_at]
             correlation = found.covariance[at][other_at] / (piece.sd * other.sd)
-            told = any((piece.id in frame.glass) != (other.id in frame.glass) for frame in frames)
-            if correlation < TANGLED or not told:
+            apart = any((piece.id in frame.glass) != (other.id in frame.glass) for frame in frames)
+            if correlation < TANGLED or not apart:
                 pairs.append(Tangled(piece.id, other.id, correlation))
     return pairs
 

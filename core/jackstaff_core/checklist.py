@@ -23,7 +23,7 @@ from .marks import Between, Named, Size
 from .reading import Given, iso
 from .refusal import within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, isos
-from .spoken import said
+from .spoken import time_in_words
 from .stacking import On
 
 WINDY_M_S = 6.0
@@ -118,7 +118,7 @@ class Checklist:
     battery_left: float | None
 
 
-def arm(asked: Armed, sun: Sun = Sun.DOWN) -> Checklist:
+def arm(question: Armed, sun: Sun = Sun.DOWN) -> Checklist:
     """The list for this frame.
 
     Raises
@@ -126,21 +126,21 @@ def arm(asked: Armed, sun: Sun = Sun.DOWN) -> Checklist:
     Refusal
         A time, wind, temperature or battery out of bounds.
     """
-    within("seconds", asked.seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
-    if asked.wind_m_s is not None:
-        within("wind_m_s", asked.wind_m_s, 0, 60, "m/s")
-    if asked.battery_share is not None:
-        within("battery_share", asked.battery_share, 0, 1, "of a full battery")
-    within("open_since_seconds", asked.open_since_seconds, 0, 7 * LONGEST_SECONDS, "s")
-    lines = (*_sun(asked, sun), *(line for rule in _RULES for line in rule(asked)))
-    return Checklist(lines, _rehearsal(asked), battery_takes(asked), battery_left(asked))
+    within("seconds", question.seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    if question.wind_m_s is not None:
+        within("wind_m_s", question.wind_m_s, 0, 60, "m/s")
+    if question.battery_share is not None:
+        within("battery_share", question.battery_share, 0, 1, "of a full battery")
+    within("open_since_seconds", question.open_since_seconds, 0, 7 * LONGEST_SECONDS, "s")
+    lines = (*_sun(question, sun), *(line for rule in _RULES for line in rule(question)))
+    return Checklist(lines, _rehearsal(question), battery_takes(question), battery_left(question))
 
 
-def _stops(asked: Armed) -> float:
-    return sum(glass.stops for glass in asked.stack)
+def _stops(question: Armed) -> float:
+    return sum(glass.stops for glass in question.stack)
 
 
-def _sun(asked: Armed, sun: Sun) -> Iterator[Line]:
+def _sun(question: Armed, sun: Sun) -> Iterator[Line]:
     if sun is Sun.IN_PICTURE:
         yield Line(
             "sun",
@@ -149,7 +149,7 @@ def _sun(asked: Armed, sun: Sun) -> Iterator[Line]:
             Severity.HARM,
             False,
         )
-    elif sun is Sun.UP and _stops(asked) >= SUN_TEMPTS_STOPS:
+    elif sun is Sun.UP and _stops(question) >= SUN_TEMPTS_STOPS:
         yield Line(
             "sun",
             "Put dense filters on with the lens pointed away from the sun, or capped",
@@ -159,21 +159,23 @@ def _sun(asked: Armed, sun: Sun) -> Iterator[Line]:
         )
 
 
-def _tripod(asked: Armed) -> Iterator[Line]:
-    windy = asked.wind_m_s is not None and asked.wind_m_s >= WINDY_M_S
-    parts = ["Tripod feet firm" + (", spikes out on soft ground" if asked.support and asked.support.spikes else "")]
-    if _sees_its_feet(asked):
+def _tripod(question: Armed) -> Iterator[Line]:
+    windy = question.wind_m_s is not None and question.wind_m_s >= WINDY_M_S
+    parts = [
+        "Tripod feet firm" + (", spikes out on soft ground" if question.support and question.support.spikes else "")
+    ]
+    if _sees_its_feet(question):
         parts.append("none of them in the picture")
     if windy:
         parts.append("strap off")
-        if asked.support and asked.support.hook:
+        if question.support and question.support.hook:
             parts.append("weight on the hook")
-    why = f"Wind about {asked.wind_m_s:.0f} m/s." if windy else "A foot that sinks is a blurred frame."
+    why = f"Wind about {question.wind_m_s:.0f} m/s." if windy else "A foot that sinks is a blurred frame."
     yield Line("tripod", ", ".join(parts), why, Severity.CAUTION if windy else Severity.NOTE, not windy)
 
 
-def _focus(asked: Armed) -> Iterator[Line]:
-    turns = asked.lens is not None and asked.lens.rotating_front and bool(asked.stack)
+def _focus(question: Armed) -> Iterator[Line]:
+    turns = question.lens is not None and question.lens.rotating_front and bool(question.stack)
     if turns:
         # Through a dense filter nobody focuses again: the scale is what is known of the distance.
         yield Line(
@@ -183,18 +185,18 @@ def _focus(asked: Armed) -> Iterator[Line]:
             Severity.CAUTION,
             False,
         )
-    elif asked.stack:
+    elif question.stack:
         yield Line("focus", "Focus locked to manual", "It hunts behind a dark filter.", Severity.NOTE, True)
 
 
-def _glass(asked: Armed) -> Iterator[Line]:
-    if not asked.stack:
+def _glass(question: Armed) -> Iterator[Line]:
+    if not question.stack:
         return
-    plates = [glass for glass in asked.stack if glass.glass.mount == "plate"]
-    gasket = [glass for glass in asked.stack if glass.glass.gasket]
-    graduated = [glass for glass in asked.stack if GlassKind(glass.glass.kind) is GlassKind.GRADUATED]
-    polariser = any(GlassKind(glass.glass.kind).polarises for glass in asked.stack)
-    dense = _stops(asked) >= COVER_FROM_STOPS
+    plates = [glass for glass in question.stack if glass.glass.mount == "plate"]
+    gasket = [glass for glass in question.stack if glass.glass.gasket]
+    graduated = [glass for glass in question.stack if GlassKind(glass.glass.kind) is GlassKind.GRADUATED]
+    polariser = any(GlassKind(glass.glass.kind).polarises for glass in question.stack)
+    dense = _stops(question) >= COVER_FROM_STOPS
     parts = []
     if gasket:
         parts.append(f"{gasket[0].name} in the slot nearest the lens, gasket towards it")
@@ -202,20 +204,20 @@ def _glass(asked: Armed) -> Iterator[Line]:
         parts.append("graduated filter outermost")
     if len(plates) > 1 and dense:
         parts.append("gaps between plates covered")
-    if polariser and asked.upright:
+    if polariser and question.upright:
         parts.append("polariser turned back by 90°")
     parts.append("hood off, lens shaded by hand or hat")
     why = "Light gets in at gaps and gaskets." if dense else "Stray light takes contrast."
-    if polariser and asked.upright:
+    if polariser and question.upright:
         why = "Its angle is lost when the camera goes upright."
     text = ", ".join(parts)
     yield Line("glass", text[0].upper() + text[1:], why, Severity.CAUTION if dense else Severity.NOTE, not dense)
 
 
-def _camera(asked: Armed) -> Iterator[Line]:
-    body = asked.body
-    if asked.bulb and body and body.long_times == "none":
-        count = math.ceil(asked.seconds / body.dial_limit_s)
+def _camera(question: Armed) -> Iterator[Line]:
+    body = question.body
+    if question.bulb and body and body.long_times == "none":
+        count = math.ceil(question.seconds / body.dial_limit_s)
         yield Line(
             "camera",
             f"Manual, the dial's longest time, and {count} frames of it one after another",
@@ -225,29 +227,29 @@ def _camera(asked: Armed) -> Iterator[Line]:
         )
         return
     parts = ["Manual"]
-    if asked.bulb:
-        parts.append("T" if _opens_by_t(asked) else "bulb")
+    if question.bulb:
+        parts.append("T" if _opens_by_t(question) else "bulb")
     parts += ["single frame", "mechanical shutter", "stabiliser off"]
-    noise = asked.noise_reduction if asked.noise_reduction is not None else _noise(body)
-    if noise is not None and asked.seconds >= 1:
+    noise = question.noise_reduction if question.noise_reduction is not None else _noise(body)
+    if noise is not None and question.seconds >= 1:
         parts.append("noise reduction " + ("on" if noise else "off"))
     why = "Anything else ends or spoils a long frame."
-    if noise and asked.seconds >= 1:
-        why = f"The camera stays busy for another {said(asked.seconds)} after closing."
-    yield Line("camera", ", ".join(parts), why, Severity.CAUTION if asked.bulb else Severity.NOTE, not asked.bulb)
+    if noise and question.seconds >= 1:
+        why = f"The camera stays busy for another {time_in_words(question.seconds)} after closing."
+    yield Line("camera", ", ".join(parts), why, Severity.CAUTION if question.bulb else Severity.NOTE, not question.bulb)
 
 
 def _noise(body: Body | None) -> bool | None:
     return None if body is None else body.noise_reduction != "off"
 
 
-def _eyepiece(asked: Armed) -> Iterator[Line]:
-    body = asked.body
+def _eyepiece(question: Armed) -> Iterator[Line]:
+    body = question.body
     if body is not None and body.eyepiece != "optical" and not body.eyepiece_shutter:
         # Behind a screen there is no way for light to come in.
         return
-    stops = _stops(asked)
-    if stops < COVER_FROM_STOPS and asked.seconds < 1:
+    stops = _stops(question)
+    if stops < COVER_FROM_STOPS and question.seconds < 1:
         return
     verb = "Close" if body and body.eyepiece_shutter else "Cover"
     optical = body is None or body.eyepiece == "optical"
@@ -261,9 +263,9 @@ def _eyepiece(asked: Armed) -> Iterator[Line]:
     yield Line("eyepiece", f"{verb} the eyepiece", why, Severity.CAUTION if optical else Severity.NOTE, not optical)
 
 
-def _remote(asked: Armed) -> Iterator[Line]:
-    parts, why, grave = _release(asked)
-    takes, left = battery_takes(asked), battery_left(asked)
+def _remote(question: Armed) -> Iterator[Line]:
+    parts, why, grave = _release(question)
+    takes, left = battery_takes(question), battery_left(question)
     if takes is not None and takes > (BATTERY_ASK if left is None else left * BATTERY_RESERVE):
         parts.append("fresh battery" if left is not None else "battery full")
         grave = Severity.CAUTION
@@ -272,40 +274,44 @@ def _remote(asked: Armed) -> Iterator[Line]:
         )
     if parts:
         text = ", ".join(parts)
-        yield Line("remote", text[0].upper() + text[1:], why, grave, grave is Severity.NOTE and not asked.bulb)
+        yield Line("remote", text[0].upper() + text[1:], why, grave, grave is Severity.NOTE and not question.bulb)
 
 
-def _release(asked: Armed) -> tuple[list[str], str, Severity]:
+def _release(question: Armed) -> tuple[list[str], str, Severity]:
     """What the hand does with this release in bulb, T or on the dial, why, and how grave it is."""
-    release, body = asked.release, asked.body
+    release, body = question.release, question.body
     shakes = "A finger shakes the camera."
     timers = [f"{min(body.self_timers_s):g} s self-timer"] if body and body.self_timers_s else []
-    if asked.bulb and body and body.long_times == "none":
+    if question.bulb and body and body.long_times == "none":
         way = "interval timer for the series" if release else "self-timer, then the next frame"
         return [way], shakes, Severity.NOTE
-    if not asked.bulb:
-        if asked.seconds < SHAKY_BELOW_SECONDS:
+    if not question.bulb:
+        if question.seconds < SHAKY_BELOW_SECONDS:
             return [], "", Severity.NOTE
         by = _BY_RELEASE.get(release.kind) if release else None
         return [by or f"remote, or the {timers[0] if timers else 'self-timer'}"], shakes, Severity.NOTE
-    if release is None and asked.releases > 1:
+    if release is None and question.releases > 1:
         return ["choose which remote"], "How it holds the shutter decides what your hands do.", Severity.CAUTION
-    if release and release.longest_s is not None and release.longest_s < asked.seconds:
-        held = f"this remote holds {said(release.longest_s)} at most: take another"
+    if release and release.longest_s is not None and release.longest_s < question.seconds:
+        held = f"this remote holds {time_in_words(release.longest_s)} at most: take another"
         return [held], "It would end the frame early.", Severity.CAUTION
     if release is None:
         return ["remote in, lock tried"], "Bulb wants a remote that locks.", Severity.NOTE
     kind = release.kind
     if kind == "body":
-        if not _opens_by_t(asked):
+        if not _opens_by_t(question):
             return ["a remote that can lock: the self-timer cannot hold bulb"], shakes, Severity.CAUTION
         opens = f"{timers[0] if timers else 'self-timer'} to open, hat before the lens to close, then press"
         return [opens], "The press that closes T shakes the camera: the hat has ended the light before.", Severity.NOTE
     if kind == "phone":
         return ["app connected and tried, its lock on, phone charged"], "A phone that sleeps lets go.", Severity.NOTE
     if kind == "timer":
-        return [f"timer remote set to {said(asked.seconds)}, delay 2 s"], "It closes by itself.", Severity.NOTE
-    if _opens_by_t(asked):
+        return (
+            [f"timer remote set to {time_in_words(question.seconds)}, delay 2 s"],
+            "It closes by itself.",
+            Severity.NOTE,
+        )
+    if _opens_by_t(question):
         return ["remote in: one press opens, the next closes"], "T needs no lock.", Severity.NOTE
     return ["remote in, lock tried"], shakes, Severity.NOTE
 
@@ -314,26 +320,28 @@ _BY_RELEASE = {"phone": "app connected and tried", "timer": "timer remote, delay
 """Releases that the dial's times want a word on."""
 
 
-def _opens_by_t(asked: Armed) -> bool:
+def _opens_by_t(question: Armed) -> bool:
     """Whether T, which opens at one press and closes at the next, is what holds the shutter."""
-    if asked.body is None:
+    if question.body is None:
         return False
-    by_itself = asked.release is not None and asked.release.kind == "body"
-    return asked.body.long_times == "time" or (asked.body.long_times == "both" and by_itself)
+    by_itself = question.release is not None and question.release.kind == "body"
+    return question.body.long_times == "time" or (question.body.long_times == "both" and by_itself)
 
 
-def _sees_its_feet(asked: Armed) -> bool:
+def _sees_its_feet(question: Armed) -> bool:
     """Whether a lens is so wide that a tripod stands in its picture."""
-    if asked.focal_mm is None:
+    if question.focal_mm is None:
         return False
-    diagonal = math.hypot(asked.body.sensor_width_mm, asked.body.sensor_height_mm) if asked.body else FULL_DIAGONAL_MM
-    return asked.focal_mm * FULL_DIAGONAL_MM / diagonal < FEET_BELOW_MM
+    diagonal = (
+        math.hypot(question.body.sensor_width_mm, question.body.sensor_height_mm) if question.body else FULL_DIAGONAL_MM
+    )
+    return question.focal_mm * FULL_DIAGONAL_MM / diagonal < FEET_BELOW_MM
 
 
 _RULES = (_tripod, _focus, _glass, _camera, _eyepiece, _remote)
 
 
-def battery_takes(asked: Armed) -> float | None:
+def battery_takes(question: Armed) -> float | None:
     """Share of a full battery this frame takes, noise reduction counted; None without its energy.
 
     W T (2 with noise reduction) / (3600 Wh derate), the derate by temperature [-40 to 50 degrees] as in budget.py.
@@ -343,40 +351,40 @@ def battery_takes(asked: Armed) -> float | None:
     Refusal
         A temperature out of bounds.
     """
-    noise = asked.noise_reduction if asked.noise_reduction is not None else _noise(asked.body)
-    return _drawn(asked, asked.seconds * (2 if noise else 1))
+    noise = question.noise_reduction if question.noise_reduction is not None else _noise(question.body)
+    return _drawn(question, question.seconds * (2 if noise else 1))
 
 
-def battery_left(asked: Armed) -> float | None:
+def battery_left(question: Armed) -> float | None:
     """Share of a full battery that is left now, from what somebody saw and what was open since; None unseen."""
-    since = _drawn(asked, asked.open_since_seconds)
-    return None if asked.battery_share is None or since is None else asked.battery_share - since
+    since = _drawn(question, question.open_since_seconds)
+    return None if question.battery_share is None or since is None else question.battery_share - since
 
 
-def _drawn(asked: Armed, seconds: float) -> float | None:
+def _drawn(question: Armed, seconds: float) -> float | None:
     """Share of a full battery that so many seconds take; None without its energy."""
-    body = asked.body
+    body = question.body
     if body is None or body.battery_wh is None:
         return None
-    share = derate(10.0 if asked.celsius is None else within("celsius", asked.celsius, -40, 50, "degrees"))
+    share = derate(10.0 if question.celsius is None else within("celsius", question.celsius, -40, 50, "degrees"))
     return body.draw_w * seconds / (body.battery_wh * 3600 * share)
 
 
-def _rehearsal(asked: Armed) -> Rehearsal | None:
+def _rehearsal(question: Armed) -> Rehearsal | None:
     """Offered before any frame over four minutes: the ISO raised as far as the body's dial says, at most 12800.
 
     Its time is the frame's, times the frame's ISO over that one: light that moves and film are left to the sum that is
     asked for it. An ISO that is not told is the body's lowest. None where the frame's own is hardly lower.
     """
-    body = asked.body
-    if asked.seconds <= REHEARSE_FROM_SECONDS or body is None or body.film:
+    body = question.body
+    if question.seconds <= REHEARSE_FROM_SECONDS or body is None or body.film:
         return None
-    own = iso("iso", body.iso_lowest if asked.iso is None else asked.iso, Step(body.step))
+    own = iso("iso", body.iso_lowest if question.iso is None else question.iso, Step(body.step))
     highest = min(REHEARSE_ISO, max(body.iso_highest, body.iso_lowest * 64))
     mark = isos(Step(body.step)).nearest(highest)
     if math.log2(mark.exact / own.exact) < REHEARSAL_LEAST_STOPS:
         return None
-    seconds = asked.seconds * own.exact / mark.exact
+    seconds = question.seconds * own.exact / mark.exact
     return Rehearsal(mark.label, seconds, "Seconds now prove strength, focus, corners, cast and framing.")
 
 

@@ -174,8 +174,8 @@ def _inside(stretches: Sequence[tuple[float, float]], level: float) -> bool:
 def _moon(place: Place, begins: datetime, ends: datetime) -> tuple[list[tuple[datetime, float]], float]:
     """The moon's altitude every hour, and its elongation at midday."""
     count = int((ends - begins) / MOON_STEP)
-    seen = [(begins + turn * MOON_STEP, *moon_at(place, begins + turn * MOON_STEP)) for turn in range(count + 1)]
-    return [(at, altitude) for at, altitude, _ in seen], seen[len(seen) // 2][2]
+    samples = [(begins + turn * MOON_STEP, *moon_at(place, begins + turn * MOON_STEP)) for turn in range(count + 1)]
+    return [(at, altitude) for at, altitude, _ in samples], samples[len(samples) // 2][2]
 
 
 def _risen(moon: Sequence[tuple[datetime, float]]) -> tuple[Span, ...]:
@@ -228,10 +228,10 @@ _Merit = tuple[float, str]
 """Smaller is better, and the words for it."""
 
 
-def _with_why(day: Day, said: _Merit | None) -> Day:
-    if said is None:
+def _with_why(day: Day, merit: _Merit | None) -> Day:
+    if merit is None:
         return day
-    return replace(day, why=said[1])
+    return replace(day, why=merit[1])
 
 
 def _at(day: Day, name: str) -> datetime | None:

@@ -165,14 +165,14 @@ def certain_strength(field: str, text: str) -> Strength:
     if not label.readings:
         raise Refusal(field, f"'{text.strip()}' names no strength.", _INSTEAD)
     if label.ambiguous:
-        listed = ", ".join(said(reading) for reading in label.readings)
+        listed = ", ".join(strength_in_words(reading) for reading in label.readings)
         raise Refusal(field, f"'{text.strip()}' can be read as {listed}.", _INSTEAD)
     if label.readings[0].stops_max is not None:
         raise Refusal(field, f"'{text.strip()}' is a range.", "Give the stops the ring is set to.")
     return label.readings[0]
 
 
-def said(strength: Strength) -> str:
+def strength_in_words(strength: Strength) -> str:
     """A strength in its own notation: ``3 stops``, ``density 3.0``, ``factor 1000``."""
     if strength.notation is Notation.DENSITY:
         return f"density {strength.density:.3g} ({strength.stops:.3g} stops)"
@@ -202,11 +202,11 @@ def _by_plainness(strength: Strength) -> int:
 
 
 def _distinct(strengths: list[Strength]) -> tuple[Strength, ...]:
-    kept: list[Strength] = []
+    distinct: list[Strength] = []
     for strength in strengths:
-        if not any(strength.agrees(other) for other in kept):
-            kept.append(strength)
-    return tuple(kept)
+        if not any(strength.agrees(other) for other in distinct):
+            distinct.append(strength)
+    return tuple(distinct)
 
 
 def _meanings(found: re.Match[str], text: str) -> tuple[Strength, ...]:

@@ -1,6 +1,6 @@
 """What an answer to a drill is worth: read as people say it, and told in stops.
 
-    error = log2(said / right) for a time, said - right for stops; right within the drill's own tolerance
+    error = log2(answer / right) for a time, answer - right for stops; right within the drill's own tolerance
 
 An answer that can be read in two ways is asked about, never guessed.
 
@@ -20,14 +20,14 @@ from .marks import Between, Size
 from .readout import readout
 from .refusal import Refusal
 from .spacing import FIRST_BOX, LAST_BOX, after, hours_of
-from .spoken import said, stops_shown
+from .spoken import stops_shown, time_in_words
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class GradeQuestion(DrillQuestion):
     """The drill, and its answer as it was typed, or the number of a choice; ``box`` as held."""
 
-    said: Annotated[str, Size(1, 40)]
+    answer: Annotated[str, Size(1, 40)]
     box: Annotated[int, Between(FIRST_BOX, LAST_BOX)] = FIRST_BOX
 
 
@@ -44,7 +44,7 @@ class Graded:
     meanings: tuple[str, ...]
     error_stops: float | None
     text: str
-    right_said: str
+    right_text: str
     why: str
     steps: tuple[SumStep, ...]
     box: int
@@ -59,20 +59,20 @@ def grade(question: GradeQuestion) -> Graded:
     Refusal
         It cannot be read as what is asked, with how to write it.
     """
-    asked = drill(question)
-    match asked.answered:
+    drilled = drill(question)
+    match drilled.answered:
         case Answered.TIME:
-            readings = readout(question.said)
+            readings = readout(question.answer)
             if readings.ambiguous:
-                return _open(question, tuple(said(each.seconds) for each in readings.readings))
+                return _open(question, tuple(time_in_words(each.seconds) for each in readings.readings))
             seconds = readings.readings[0].seconds
-            return _told(question, asked, said(seconds), math.log2(seconds / asked.right))
+            return _told(question, drilled, time_in_words(seconds), math.log2(seconds / drilled.right))
         case Answered.STOPS:
-            stops = _stops(question.said)
-            return _told(question, asked, f"{stops:.1f} stops", stops - asked.right)
+            stops = _stops(question.answer)
+            return _told(question, drilled, f"{stops:.1f} stops", stops - drilled.right)
         case Answered.CHOICE:
-            place = _place(question.said, len(asked.choices))
-            return _told(question, asked, asked.choices[place], None, place == asked.right)
+            place = _place(question.answer, len(drilled.choices))
+            return _told(question, drilled, drilled.choices[place], None, place == drilled.right)
 
 
 def _open(question: GradeQuestion, meanings: tuple[str, ...]) -> Graded:
@@ -80,35 +80,35 @@ def _open(question: GradeQuestion, meanings: tuple[str, ...]) -> Graded:
     return Graded(None, "", meanings, None, text, "", "", (), question.box, 0.0)
 
 
-def _told(question: GradeQuestion, asked: Drill, understood: str, error: float | None, hit: bool = False) -> Graded:
-    right = hit if error is None else abs(error) <= asked.within_stops + 1e-9
+def _told(question: GradeQuestion, drilled: Drill, understood: str, error: float | None, hit: bool = False) -> Graded:
+    right = hit if error is None else abs(error) <= drilled.within_stops + 1e-9
     box = after(question.box, right)
     return Graded(
         right,
         understood,
         (),
         error,
-        _words(asked, right, error),
-        asked.right_said,
-        asked.why,
-        asked.steps,
+        _words(drilled, right, error),
+        drilled.right_text,
+        drilled.why,
+        drilled.steps,
         box,
         hours_of(box),
     )
 
 
-def _words(asked: Drill, right: bool, error: float | None) -> str:
+def _words(drilled: Drill, right: bool, error: float | None) -> str:
     # To the third that a dial has: a finer figure would say more than anybody can set.
     count = 0 if error is None else round(abs(error) * 3)
     if right:
-        return f"Right: {asked.right_said}." if count == 0 else f"Right, to a third: {asked.right_said}."
+        return f"Right: {drilled.right_text}." if count == 0 else f"Right, to a third: {drilled.right_text}."
     if error is None:
-        return f"No: {asked.right_said}{'' if asked.right_said.endswith('.') else '.'}"
+        return f"No: {drilled.right_text}{'' if drilled.right_text.endswith('.') else '.'}"
     off = stops_shown(max(count, 1))
-    if asked.answered is Answered.STOPS:
-        return f"{off} too {'many' if error > 0 else 'few'}. Right is {asked.right_said}."
+    if drilled.answered is Answered.STOPS:
+        return f"{off} too {'many' if error > 0 else 'few'}. Right is {drilled.right_text}."
     side, frame = ("long", "bright") if error > 0 else ("short", "dark")
-    return f"{off} too {side}: the frame would be that much too {frame}. Right is {asked.right_said}."
+    return f"{off} too {side}: the frame would be that much too {frame}. Right is {drilled.right_text}."
 
 
 def _stops(text: str) -> float:
@@ -116,11 +116,11 @@ def _stops(text: str) -> float:
     readings = density(body if any(letter.isalpha() for letter in body) else f"{body} stops")
     stops = readings.readings[0].stops if len(readings.readings) == 1 else math.nan
     if not 0 < stops <= MOST_STOPS:
-        raise Refusal("said", f"'{body[:40]}' is no number of stops.", "Write it like 10 or 6 2/3 stops.")
+        raise Refusal("answer", f"'{body[:40]}' is no number of stops.", "Write it like 10 or 6 2/3 stops.")
     return stops
 
 
 def _place(text: str, count: int) -> int:
     if text.strip().isdigit() and 1 <= int(text) <= count:
         return int(text) - 1
-    raise Refusal("said", f"'{text[:20]}' is none of the choices.", f"Give a number from 1 to {count}.")
+    raise Refusal("answer", f"'{text[:20]}' is none of the choices.", f"Give a number from 1 to {count}.")

@@ -30,14 +30,14 @@ from .dryrun.develop import Developed, Fault, FaultCode, drawn_frame
 from .dryrun.scenario import Framing
 from .dryrun.shipped import SHIPPED
 from .exposure import ExposureQuestion, GlassGiven, MovingLight, SumStep, expose
-from .frame import Seen
+from .frame import Defect
 from .marks import Between, Size
 from .plausibility import SkyPick, fits_sky
 from .reading import ReadingGiven, SettingsGiven, metered
 from .refusal import Refusal
 from .review import FINDINGS, Finding
 from .scales import Step, times
-from .spoken import said, stops_shown
+from .spoken import stops_shown, time_in_words
 
 TOLERANCE_STOPS = 1 / 3
 """A time this near is right in the field: the dial has no finer mark."""
@@ -108,7 +108,7 @@ class Drill:
     answered: Answered
     choices: tuple[str, ...]
     right: float
-    right_said: str
+    right_text: str
     within_stops: float
     why: str
     steps: tuple[SumStep, ...] = ()
@@ -171,7 +171,7 @@ def _timed(
         replace(step, name=stack[step.glass].name) if step.glass is not None else step for step in found.steps
     )
     right = found.seconds
-    return Drill(kind, asks, Answered.TIME, (), right, said(right), TOLERANCE_STOPS, why, steps, *at)
+    return Drill(kind, asks, Answered.TIME, (), right, time_in_words(right), TOLERANCE_STOPS, why, steps, *at)
 
 
 def _dial(dice: random.Random, _: DrillQuestion) -> Drill | None:
@@ -187,8 +187,8 @@ def _dial(dice: random.Random, _: DrillQuestion) -> Drill | None:
     )
 
 
-def _notation(dice: random.Random, asked: DrillQuestion) -> Drill | None:
-    stops = dice.choice([*range(1, 11), *(max(1, round(each.stops)) for each in asked.glass)])
+def _notation(dice: random.Random, question: DrillQuestion) -> Drill | None:
+    stops = dice.choice([*range(1, 11), *(max(1, round(each.stops)) for each in question.glass)])
     label = dice.choice([f"density {stops * 0.3:.1f}", f"factor {2**stops}"])
     read = density(label)
     if read.ambiguous or not read.readings:
@@ -207,8 +207,8 @@ def _notation(dice: random.Random, asked: DrillQuestion) -> Drill | None:
     )
 
 
-def _stack(dice: random.Random, asked: DrillQuestion) -> Drill | None:
-    on = dice.sample(asked.glass, min(len(asked.glass), dice.choice((2, 2, 3))))
+def _stack(dice: random.Random, question: DrillQuestion) -> Drill | None:
+    on = dice.sample(question.glass, min(len(question.glass), dice.choice((2, 2, 3))))
     base = _base(dice, 1 / 500, 2)
     names = " and ".join(each.name for each in on)
     total = sum(each.stops for each in on)
@@ -232,8 +232,8 @@ def _trade(dice: random.Random, _: DrillQuestion) -> Drill | None:
     )
 
 
-def _one_reading(dice: random.Random, asked: DrillQuestion) -> Drill | None:
-    piece = dice.choice(asked.glass)
+def _one_reading(dice: random.Random, question: DrillQuestion) -> Drill | None:
+    piece = dice.choice(question.glass)
     known, base = _base(dice, 1 / 500, 1 / 8), _base(dice, 1 / 500, 4)
     if known == base:
         return None
@@ -241,12 +241,12 @@ def _one_reading(dice: random.Random, asked: DrillQuestion) -> Drill | None:
     if pair is None:
         return None
     why = "Count the stops from the reading you remember to the one you have, and go as far from the time you remember."
-    asks = f"Remember one: with {piece.name}, {_time(known)} becomes {pair.right_said}. What does {_time(base)} become?"
+    asks = f"Remember one: with {piece.name}, {_time(known)} becomes {pair.right_text}. What does {_time(base)} become?"
     return _timed(DrillKind.ONE_READING, asks, base, (piece,), why)
 
 
-def _light(dice: random.Random, asked: DrillQuestion) -> Drill | None:
-    piece = dice.choice(asked.glass)
+def _light(dice: random.Random, question: DrillQuestion) -> Drill | None:
+    piece = dice.choice(question.glass)
     base = _base(dice, 1 / 250, 4)
     rate = dice.choice((-0.5, -0.25, 0.25, 0.5, 1.0))
     still = _timed(DrillKind.LIGHT, "", base, (piece,), "")
@@ -255,7 +255,7 @@ def _light(dice: random.Random, asked: DrillQuestion) -> Drill | None:
     moves = "brightens" if rate > 0 else "fades"
     how = "half a stop" if abs(rate) == 0.5 else "a quarter of a stop" if abs(rate) == 0.25 else "a stop"
     why = "While it is open the light goes on moving: fading light asks for more than its own time, rising for less."
-    asks = f"{still.right_said} by the meter, and the light {moves} by {how} a minute. When is it gathered?"
+    asks = f"{still.right_text} by the meter, and the light {moves} by {how} a minute. When is it gathered?"
     made = _timed(DrillKind.LIGHT, asks, base, (piece,), why, light=MovingLight(rate))
     # Where it hardly matters there is nothing to learn.
     return made if made and abs(math.log2(made.right / still.right)) > TOLERANCE_STOPS else None
@@ -277,10 +277,10 @@ def _plausible(dice: random.Random, _: DrillQuestion) -> Drill | None:
     sky = dice.choice(tuple(_SKIES))
     shutter, aperture, iso = _base(dice, 1 / 4000, 8), dice.choice(_APERTURES), dice.choice(_ISOS)
     light = metered(ReadingGiven(shutter, aperture, iso), SettingsGiven()).ev100
-    told = {_verdict(light + by, sky) for by in (-_CLEAR_OF_STOPS, 0.0, _CLEAR_OF_STOPS)}
-    if len(told) != 1 or not -6 < light < 20:
+    verdicts = {_verdict(light + by, sky) for by in (-_CLEAR_OF_STOPS, 0.0, _CLEAR_OF_STOPS)}
+    if len(verdicts) != 1 or not -6 < light < 20:
         return None
-    (right,) = told
+    (right,) = verdicts
     advice = fits_sky(light, sky)
     low, high = sky.band
     why = advice.text if advice else f"Such light gives EV {low:.0f} to {high:.0f} at ISO 100; this is {light:.0f}."
@@ -301,14 +301,14 @@ def _verdict(light: float, sky: SkyPick) -> int:
     return _CODES[advice.code] if advice else 0
 
 
-def defects(mistakes: Mistakes) -> tuple[Seen, ...]:
+def defects(mistakes: Mistakes) -> tuple[Defect, ...]:
     """Those of a log's mistakes that one sees in a picture."""
-    return tuple(code for code in Seen if code in mistakes)
+    return tuple(code for code in Defect if code in mistakes)
 
 
-def _defect(dice: random.Random, asked: DrillQuestion) -> Drill:
+def _defect(dice: random.Random, question: DrillQuestion) -> Drill:
     findings = tuple(FINDINGS.values())
-    own = defects(asked.mistakes)
+    own = defects(question.mistakes)
     # What one's own frames show comes up twice in three times.
     found = FINDINGS[dice.choice(own)] if own and dice.random() < 2 / 3 else dice.choice(findings)
     choices = [found, *dice.sample([each for each in findings if each is not found], 3)]
@@ -316,10 +316,10 @@ def _defect(dice: random.Random, asked: DrillQuestion) -> Drill:
     right = choices.index(found)
     drawn = found.code.value in _DRAWN
     # Nobody sees in a drawing what a word would have to say.
-    seen = "What went wrong in this picture?" if drawn else f"You see in the frame: {found.label.lower()}."
+    asks = "What went wrong in this picture?" if drawn else f"You see in the frame: {found.label.lower()}."
     return Drill(
         DrillKind.DEFECT,
-        f"{seen} Where does it come from?",
+        f"{asks} Where does it come from?",
         Answered.CHOICE,
         tuple(each.cause for each in choices),
         float(right),

@@ -16,7 +16,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Annotated
 
-from .frame import Seen
+from .frame import Defect
 from .marks import Between, Size
 from .refusal import within
 from .white_balance import LEAST_MIRED, green_said, white_balance_said
@@ -45,8 +45,8 @@ class EditQuestion:
     camera was set to; ``monochrome`` a frame meant for black and white, whose colours nobody will see.
     """
 
-    came_out: float | None = None
-    seen: frozenset[Seen] = frozenset()
+    error_stops: float | None = None
+    defects: frozenset[Defect] = frozenset()
     glass: tuple[Tint, ...] = ()
     pitch_deg: float | None = None
     focal_mm: float | None = None
@@ -98,25 +98,25 @@ def editing_notes(question: EditQuestion) -> tuple[Note, ...]:
 
 
 def _notes(q: EditQuestion) -> Iterator[Note]:
-    if Seen.SPECKS in q.seen:
+    if Defect.SPECKS in q.defects:
         yield Note(
             "dark_frame", f"Subtract the dark frame of the same length ({_length(q.seconds)}) first, on the raw."
         )
     # Of a stack, casts and corners add up.
     corner = _total(piece.corner_stops for piece in q.glass)
     yield from _monochrome(q) if q.monochrome else _colour(q)
-    if q.came_out is not None and abs(q.came_out) > 0.05:
-        lift = -q.came_out
+    if q.error_stops is not None and abs(q.error_stops) > 0.05:
+        lift = -q.error_stops
         noisy = " Shadows will be noisy." if lift >= CRUSHED_STOPS else ""
-        kept = " Nothing brings back what ran full." if Seen.CLIPPED in q.seen else ""
+        clipped = " Nothing brings back what ran full." if Defect.CLIPPED in q.defects else ""
         way = "Lift" if lift > 0 else "Lower"
-        yield Note("lift", f"{way} exposure by {abs(lift):.1f} stops.{noisy}{kept}", lift, "stops")
-    elif Seen.CLIPPED in q.seen:
+        yield Note("lift", f"{way} exposure by {abs(lift):.1f} stops.{noisy}{clipped}", lift, "stops")
+    elif Defect.CLIPPED in q.defects:
         yield Note("highlights", "Pull the highlights down; a channel that ran full stays flat.")
     if corner is not None and abs(corner) >= LEAST_CORNER_STOPS:
         way = "Lift" if corner > 0 else "Lower"
         yield Note("corners", f"{way} the corners by {abs(corner):.1f} stops.", corner, "stops")
-    elif Seen.CORNER in q.seen:
+    elif Defect.CORNER in q.defects:
         yield Note("corners", "Crop the dark corners away: rims leave nothing to lift.")
     if q.pitch_deg is not None and q.focal_mm is not None and abs(q.pitch_deg) >= LEVEL_DEG:
         crop = keystone_crop(q.pitch_deg, q.focal_mm, q.sensor_height_mm)
@@ -127,16 +127,16 @@ def _notes(q: EditQuestion) -> Iterator[Note]:
             crop,
             "share",
         )
-    if Seen.SPECKS in q.seen:
+    if Defect.SPECKS in q.defects:
         yield Note("specks", "Heal the hot specks that the dark frame left.")
 
 
 def _colour(q: EditQuestion) -> Iterator[Note]:
     shift, green = (_total(getattr(piece, name) for piece in q.glass) for name in ("mired", "green"))
     cast = "; ".join(piece.cast for piece in q.glass if piece.cast)
-    if shift is not None and (told := white_balance_said(shift, q.kelvin)):
-        yield Note("white_balance", told, shift, "mired")
-    elif (cast or Seen.CAST in q.seen) and shift is None:
+    if shift is not None and (correction := white_balance_said(shift, q.kelvin)):
+        yield Note("white_balance", correction, shift, "mired")
+    elif (cast or Defect.CAST in q.defects) and shift is None:
         named = f" ({cast})" if cast else ""
         yield Note(
             "white_balance", f"Take the cast{named} out by white balance on something grey. Measure it with a pair."

@@ -101,7 +101,7 @@ class Evidence:
 
 def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidence:
     """Learn from the log; glass that no frame speaks of is left out."""
-    reviewed = sorted((each for each in frames if each.came_out is not None and not each.dark), key=_opened)
+    reviewed = sorted((each for each in frames if each.error_stops is not None and not each.dark), key=_opened)
     known = _learnable(reviewed, kit)
     asides: Counter[str] = Counter()
     used: list[tuple[FinishedFrame, tuple[str, ...]]] = []
@@ -111,9 +111,9 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
         else:
             used.append((frame, tuple(each.id for each in _counted(frame) if each.id)))
     sessions = _sessions([frame for frame, _ in used])
-    kept = set(sorted(set(sessions.values()))[-MOST_SESSIONS:])
+    recent = set(sorted(set(sessions.values()))[-MOST_SESSIONS:])
     judged = [
-        Judged(glass, against_label(frame), began.isoformat() if (began := sessions[frame.id]) in kept else None)
+        Judged(glass, against_label(frame), began.isoformat() if (began := sessions[frame.id]) in recent else None)
         for frame, glass in used
     ]
     paired = [(fact, stops) for fact in known.values() for stops in fact.pairs[-MOST_PAIRS:]]
@@ -142,7 +142,7 @@ def against_label(frame: FinishedFrame) -> float:
     """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
     in_use = sum(each.offset or 0.0 for each in _counted(frame))
     taught = 0.0 if frame.correction_for in NOT_THE_FILTER else frame.correction_stops
-    return in_use + frame.bias_stops + taught + frame.late_stops - (frame.came_out or 0.0)
+    return in_use + frame.bias_stops + taught + frame.late_stops - (frame.error_stops or 0.0)
 
 
 def _opened(frame: FinishedFrame) -> datetime:

@@ -30,7 +30,7 @@ from .readout import DIAL_LIMIT
 from .reciprocity import LawGiven, Table, slope
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, apertures, dial
-from .spoken import Rounded, rounded, said
+from .spoken import Rounded, rounded, time_in_words
 from .uncertainty import UNMEASURED_GLASS_SD, reading_sd, sure_within
 
 MOST_GLASSES = 8
@@ -87,8 +87,8 @@ class MovingLight:
     @property
     def since(self) -> float:
         """How far it has moved since the metering [stops]."""
-        seen = self.moved_stops
-        return seen if seen is not None else self.stops_per_minute * self.delay_seconds / 60
+        moved = self.moved_stops
+        return moved if moved is not None else self.stops_per_minute * self.delay_seconds / 60
 
     @property
     def path(self) -> Path:
@@ -413,12 +413,12 @@ def _sum(
     if purpose_stops:
         seconds *= 2**purpose_stops
         yield SumStep("On purpose", purpose_stops, seconds, "purpose")
-    asked, film_end = seconds, film.corrected(seconds) if film else None
+    metered, film_end = seconds, film.corrected(seconds) if film else None
     if light:
         # A frame that never fills keeps the time the metering asks for; the advice says so.
-        seconds = light.closes(asked, None).close_after_seconds or asked
-        film_end = film_end and (light.closes(asked, film).close_after_seconds or film_end)
-        if abs(moved := math.log2(seconds / asked)) > 1e-6:
+        seconds = light.closes(metered, None).close_after_seconds or metered
+        film_end = film_end and (light.closes(metered, film).close_after_seconds or film_end)
+        if abs(moved := math.log2(seconds / metered)) > 1e-6:
             rising = "rising" if moved < 0 else "falling"
             yield SumStep(f"Light {rising}", moved, seconds, "light")
     if film_end and (longer := math.log2(film_end / seconds)) > 0:
@@ -444,20 +444,20 @@ def _bounded(seconds: float) -> None:
         )
 
 
-def _residue(asked: float, will: float, film: LawGiven | None, light: MovingLight | None) -> float:
+def _residue(metered: float, will: float, film: LawGiven | None, light: MovingLight | None) -> float:
     """How much brighter (+) than asked for a frame of ``will`` seconds comes out [stops at the metering].
 
-    The metered time that would just be filled by ``will`` against the one ``asked`` for: gathered light without film,
+    The metered time that would just be filled by ``will`` against the one ``metered`` for: gathered light without film,
     else by bisection, for a frame that wants more is always less complete.
     """
     if not film:
-        return math.log2((gathered(light.path, 0.0, will) if light else will) / asked)
+        return math.log2((gathered(light.path, 0.0, will) if light else will) / metered)
     if not light:
-        return math.log2(film.metered(will) / asked)
+        return math.log2(film.metered(will) / metered)
     low, high = -_MOST_RESIDUE, _MOST_RESIDUE
     for _ in range(_HALVINGS):
         middle = (low + high) / 2
-        done = film_gathered(light.path, asked * 2**middle, film, will)
+        done = film_gathered(light.path, metered * 2**middle, film, will)
         low, high = (middle, high) if done > 1 else (low, middle)
     return low
 
@@ -527,7 +527,8 @@ def _advice(
         yield Advice(
             "marked_differs",
             Severity.NOTE,
-            f"Counted with the printed numbers it is {said(marked)}, on the exact scale {said(exact)}:"
+            f"Counted with the printed numbers it is {time_in_words(marked)},"
+            f" on the exact scale {time_in_words(exact)}:"
             f" {abs(apart):.2f} stop apart.",
             {"as_marked_seconds": marked, "exact_seconds": exact, "stops": apart},
         )

@@ -18,7 +18,7 @@ from .rate import likely_rate
 from .reciprocity import LawGiven, ReciprocityLaw
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
-from .spoken import said, stops_said
+from .spoken import stops_in_words, time_in_words
 
 LIGHT_LEFT_WARNING, LIGHT_LEFT_LEAST = 0.5, 0.2
 MOST_POINTS = 2000
@@ -122,7 +122,7 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
     """
     needed = within("needed_seconds", question.needed_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     now = within("now", question.now_seconds, -LONGEST_SECONDS, 2 * LONGEST_SECONDS, "s after opening")
-    seen, path = seen_light(question) if question.looks else (None, light_path(question))
+    watched, path = seen_light(question) if question.looks else (None, light_path(question))
     film = question.film
     as_metered = film.corrected(needed) if film else needed
     if as_metered > LONGEST_SECONDS:
@@ -146,14 +146,14 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
         error_if_closed_now_stops=error_if_closed(path, question, max(0.0, now)),
         ways_out=tuple(_ways_out(path, needed, done, left, reaches)) if question.tracked else (),
         track=tuple(_track(path, needed, film, end if reaches else as_metered)) if question.tracked else (),
-        light=WatchedLight(*(getattr(seen, each.name) for each in fields(WatchedLight))) if seen else None,
+        light=WatchedLight(*(getattr(watched, each.name) for each in fields(WatchedLight))) if watched else None,
     )
 
 
 def seen_light(question: ExposureEndQuestion) -> tuple[Fused, Path]:
     """What a watching phone saw together with all else that is known of the light, and the path it makes."""
-    seen = _watched(question)
-    return seen, _seen_path(seen, question)
+    watched = _watched(question)
+    return watched, _seen_path(watched, question)
 
 
 def error_if_closed(path: Path, question: ExposureEndQuestion, seconds: float) -> float | None:
@@ -180,7 +180,7 @@ def _watched(question: ExposureEndQuestion) -> Fused:
     # Light that was known at the opening stands there instead of at the metering.
     moved = within("moved_stops", question.moved_stops or 0.0, -MOST_MOVED, MOST_MOVED, "stops")
     delay = within("delay_seconds", question.delay_seconds, 0, LONGEST_SECONDS, "s")
-    seen = fused(
+    watched = fused(
         -delay if question.moved_stops is None else 0.0,
         question.looks,
         [
@@ -192,20 +192,20 @@ def _watched(question: ExposureEndQuestion) -> Fused:
         question.now_seconds,
     )
     if not moved:
-        return seen
-    knots = tuple(replace(knot, stops=knot.stops + moved) for knot in seen.knots)
-    return replace(seen, knots=knots, stops=seen.stops + moved)
+        return watched
+    knots = tuple(replace(knot, stops=knot.stops + moved) for knot in watched.knots)
+    return replace(watched, knots=knots, stops=watched.stops + moved)
 
 
-def _seen_path(seen: Fused, question: ExposureEndQuestion) -> Path:
+def _seen_path(watched: Fused, question: ExposureEndQuestion) -> Path:
     """Straight through what was known at each look, then on as it moves now; a forecast's own bends are kept."""
-    known = [(knot.at_seconds, knot.stops) for knot in seen.knots]
+    known = [(knot.at_seconds, knot.stops) for knot in watched.knots]
     last_at, last_stops = known[-1]
     points = question.ev_points
     if not points:
-        return Path.through(known, seen.stops_per_minute / 60)
+        return Path.through(known, watched.stops_per_minute / 60)
     ahead = Path.through(points)
-    lean = seen.stops_per_minute / 60 - (ahead.at(last_at + 30) - ahead.at(last_at - 30)) / 60
+    lean = watched.stops_per_minute / 60 - (ahead.at(last_at + 30) - ahead.at(last_at - 30)) / 60
     lifted = [(at, ahead.at(at) - ahead.at(last_at) + last_stops + lean * (at - last_at)) for at, _ in points]
     return Path.through([*known, *(each for each in lifted if each[0] > last_at)], ahead.slope_after + lean)
 
@@ -233,8 +233,8 @@ def _ways_out(path: Path, needed: float, done: float, left: float | None, reache
         end = close_after(path, less)
         if end <= LONGEST_SECONDS and math.exp2(path.at(end) - path.at(0.0)) >= LIGHT_LEFT_WARNING:
             stops = thirds / 3
-            yield WayOut("open_up", thirds, f"Open the aperture by {stops_said(thirds)}.")
-            yield WayOut("raise_iso", thirds, f"Raise the ISO by {stops_said(thirds)}.")
+            yield WayOut("open_up", thirds, f"Open the aperture by {stops_in_words(thirds)}.")
+            yield WayOut("raise_iso", thirds, f"Raise the ISO by {stops_in_words(thirds)}.")
             yield WayOut("drop_glass", stops, f"Take off {stops:.1f} stops of filters or more.")
             break
     if done > 0:
@@ -350,6 +350,6 @@ def _advice(needed: float, end: float, left: float | None, largest: float, reach
         yield Advice(
             "ends_part",
             Severity.NOTE,
-            f"The light moves: the frame takes {said(end)}, {longer} than metered.",
+            f"The light moves: the frame takes {time_in_words(end)}, {longer} than metered.",
             {"seconds": end, "metered_seconds": needed},
         )

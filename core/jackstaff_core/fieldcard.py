@@ -19,7 +19,7 @@ from typing import Annotated
 from .marks import Size
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, Step, on_dial, times
-from .spoken import rounded, said
+from .spoken import rounded, time_in_words
 
 MOST_COLUMNS = 8
 MOST_ROWS = 60
@@ -89,7 +89,7 @@ def _column(times_: Sequence[float], dial_limit: float, step: Step) -> list[Cell
 
 def _to_the_second(seconds: float) -> Cell:
     set_to = round(seconds, 1) if seconds < _WHOLE_FROM else float(round(seconds))
-    return Cell(said(set_to), set_to, math.log2(set_to / seconds), True)
+    return Cell(time_in_words(set_to), set_to, math.log2(set_to / seconds), True)
 
 
 def _cell(seconds: float, dial_limit: float, step: Step) -> Cell:
@@ -102,4 +102,4 @@ def _cell(seconds: float, dial_limit: float, step: Step) -> Cell:
         return Cell(text, mark.exact, math.log2(mark.exact / seconds), False)
     near = min(rounded(seconds), key=lambda each: abs(each.stops), default=None)
     set_to = near.seconds if near else seconds
-    return Cell(said(set_to), set_to, near.stops if near else 0.0, True)
+    return Cell(time_in_words(set_to), set_to, near.stops if near else 0.0, True)

@@ -29,7 +29,7 @@ from .reciprocity import LawGiven
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .settings import SOFT_STOPS, Ends, Isos, Setting, allowed
-from .spoken import said
+from .spoken import time_in_words
 
 MOST_GLASSES = 24
 MOST_SLOTS = 4
@@ -211,9 +211,9 @@ def find(question: FinderQuestion) -> Found:
         nearest = fitting.nearest
         because = _none_because(question, must, pieces, nearest)
         return Found(0, (), because, _shown(nearest, metered_target, [nearest], question) if nearest else None)
-    front = fitting.front()
+    undominated = fitting.undominated()
     return Found(
-        fitting.count, tuple(_shown(hit, metered_target, front, question) for hit in fitting.best(MOST_STACKS))
+        fitting.count, tuple(_shown(hit, metered_target, undominated, question) for hit in fitting.best(MOST_STACKS))
     )
 
 
@@ -292,18 +292,18 @@ class _Fitting:
             found += heapq.nsmallest(most - len(found), map(self._hit, bucket), key=lambda hit: hit.key)
         return found
 
-    def front(self) -> list[_Hit]:
+    def undominated(self) -> list[_Hit]:
         """The hits no other beats in glasses, closeness, diffraction and ISO together."""
         met = [self._hit(bare) for places in self._closest for bare in places.parts[0] if bare is not None]
-        front: list[tuple[_Worth, _Hit]] = []
+        undominated: list[tuple[_Worth, _Hit]] = []
         for own, hit in sorted(((_worth(hit), hit) for hit in met), key=lambda each: (each[0], each[1].key)):
             # In this order a later one never beats an earlier one, so one look back is enough.
             if not any(
                 glasses <= own[0] and size <= own[1] and soft <= own[2] and away <= own[3]
-                for (glasses, size, soft, away), _ in front
+                for (glasses, size, soft, away), _ in undominated
             ):
-                front.append((own, hit))
-        return [hit for _, hit in front]
+                undominated.append((own, hit))
+        return [hit for _, hit in undominated]
 
 
 _Bare = tuple[Subset, int, float, float]
@@ -440,7 +440,7 @@ def _grown(
             yield from _grown(free, before, clashes, bigger, room - 1, place + 1, polarised or piece.polarises)
 
 
-def _shown(hit: _Hit, target: float, front: list[_Hit], question: FinderQuestion) -> Stack:
+def _shown(hit: _Hit, target: float, undominated: list[_Hit], question: FinderQuestion) -> Stack:
     seconds = target * 2.0**hit.error
     return Stack(
         glass=hit.subset.ids,
@@ -450,8 +450,8 @@ def _shown(hit: _Hit, target: float, front: list[_Hit], question: FinderQuestion
         seconds=question.film.corrected(seconds) if question.film else seconds,
         error_stops=hit.error,
         sure_half_range=sum(piece.half_range for piece in hit.subset.pieces),
-        reasons=tuple(_reasons(hit, front)),
-        matters=hit in front,
+        reasons=tuple(_reasons(hit, undominated)),
+        matters=hit in undominated,
         hand_moves=len(set(hit.subset.ids) ^ set(question.on)),
         turned=_turned(hit),
     )
@@ -465,11 +465,11 @@ def _turned(hit: _Hit) -> float | None:
     return None
 
 
-def _reasons(hit: _Hit, front: list[_Hit]) -> Iterator[Reason]:
+def _reasons(hit: _Hit, undominated: list[_Hit]) -> Iterator[Reason]:
     glasses = len(hit.subset.pieces)
-    if glasses == min(len(other.subset.pieces) for other in front):
+    if glasses == min(len(other.subset.pieces) for other in undominated):
         yield Reason("fewest_glasses", "fewest filters")
-    if abs(hit.error) <= min(abs(other.error) for other in front) + _SAME:
+    if abs(hit.error) <= min(abs(other.error) for other in undominated) + _SAME:
         yield Reason("closest_time", "closest to the time")
     if hit.setting.diffraction == 0 and hit.setting.iso_distance == 0:
         yield Reason("cleanest", "sharp aperture, base ISO")
@@ -485,7 +485,7 @@ def _reasons(hit: _Hit, front: list[_Hit]) -> Iterator[Reason]:
 
 
 def _none_because(question: FinderQuestion, must: Counter[str], pieces: list[Piece], nearest: _Hit | None) -> str:
-    wanted = said(question.target.seconds)
+    wanted = time_in_words(question.target.seconds)
     if nearest is None:
         if len(must) > question.slots:
             return f"{len(must)} filters are asked for and the holder takes {question.slots}."

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from .finder import GlassKind
-from .frame import Cause, Frame, FrameConditions, FrameReview, Seen, State, Tasted, reckonable
+from .frame import Cause, Defect, Frame, FrameConditions, FrameReview, State, Tasted, reckonable
 from .light_story import seen_light_stops
 from .reciprocity import ReciprocityLaw
 
@@ -30,7 +30,7 @@ class UsedGlass:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class FinishedFrame:
-    """A finished frame. Seconds real and aimed at; ``came_out`` [stops], + brighter than right, None not reviewed.
+    """A finished frame. Seconds real and aimed at; ``error_stops`` [stops], + brighter than right, None not reviewed.
 
     ``aimed_seconds`` is the time that light and wish asked for in the end, drift, film and bias included;
     ``bias_stops`` the part of it that was wished for, ``correction_stops`` what the frame before taught and
@@ -43,8 +43,8 @@ class FinishedFrame:
     aimed_seconds: float
     planned_seconds: float
     glass: tuple[UsedGlass, ...]
-    came_out: float | None = None
-    seen: frozenset[Seen] = frozenset()
+    error_stops: float | None = None
+    defects: frozenset[Defect] = frozenset()
     tasted: tuple[Tasted, ...] = ()
     aborted: bool = False
     watched: bool = True
@@ -115,8 +115,8 @@ def finished(frame: Frame) -> FinishedFrame | None:
             )
             for glass in frame.stack
         ),
-        came_out=review.came_out,
-        seen=frozenset(review.seen),
+        error_stops=review.came_out,
+        defects=frozenset(review.seen),
         tasted=review.tasted,
         aborted=frame.state is State.ABORTED,
         watched=run.watched if run else True,

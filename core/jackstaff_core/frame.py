@@ -67,7 +67,7 @@ class Cause(StrEnum):
     TASTE = "taste"
 
 
-class Seen(StrEnum):
+class Defect(StrEnum):
     """What one may find in a frame when looking closely."""
 
     CORNER = "corner"
@@ -244,7 +244,7 @@ class FrameReview:
     ``seen``."""
 
     came_out: Annotated[float, Between(-5, 5, "stops")] | None = None
-    seen: Annotated[tuple[Seen, ...], Size(0, len(Seen))] = ()
+    seen: Annotated[tuple[Defect, ...], Size(0, len(Defect))] = ()
     tasted: Annotated[tuple[Tasted, ...], Size(0, 10)] = ()
     because: Cause | None = None
 

@@ -45,10 +45,10 @@ def joined(winner: Frame, loser: Frame) -> Frame:
     )
 
 
-def would_lose(kept: Frame, loser: Frame) -> bool:
+def would_lose(winner: Frame, loser: Frame) -> bool:
     """Whether the loser says something about the frame that is not in what is kept."""
-    said = ("note", "review", "conditions")
-    return any(getattr(loser, name) and getattr(loser, name) != getattr(kept, name) for name in said)
+    fields = ("note", "review", "conditions")
+    return any(getattr(loser, name) and getattr(loser, name) != getattr(winner, name) for name in fields)
 
 
 def _in_order(events: Sequence[FrameEvent]) -> list[FrameEvent]:
@@ -78,8 +78,8 @@ def _last_end(doc: Frame) -> object:
 
 def _open_or(winner: Frame, events: Sequence[FrameEvent]) -> State:
     """Without an end that stands it is open, where events say that it opened at all."""
-    told = any(event.kind == Kind.TAKEN_BACK for event in events)
-    return State.OPEN if told else winner.state
+    taken_back = any(event.kind == Kind.TAKEN_BACK for event in events)
+    return State.OPEN if taken_back else winner.state
 
 
 def _shifted(news: Sequence[FrameEvent]) -> timedelta:

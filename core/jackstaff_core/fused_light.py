@@ -133,9 +133,9 @@ class _Belief:
 
     def notice(self, moved: float, sds: float, minutes: float) -> None:
         """How restless the light is [stop/sqrt(min)], from two looks that follow each other."""
-        seen = max(0.0, moved * moved - sds) / max(minutes, 0.01)
-        kept = RESTLESS_KEPT * self.restless**2 + (1 - RESTLESS_KEPT) * min(seen, MOST_DRIFT**2 * 4)
-        self.restless = min(MOST_DRIFT, max(DRIFT_SD, math.sqrt(kept)))
+        observed = max(0.0, moved * moved - sds) / max(minutes, 0.01)
+        variance = RESTLESS_KEPT * self.restless**2 + (1 - RESTLESS_KEPT) * min(observed, MOST_DRIFT**2 * 4)
+        self.restless = min(MOST_DRIFT, max(DRIFT_SD, math.sqrt(variance)))
 
     def off(self, y: float, sd: float, phone: bool) -> tuple[float, float]:
         """Innovation, and its variance."""
@@ -212,8 +212,8 @@ def fused(
 
     s = (rate_sd if rate_sd is not None else RATE_SD) or 1e-4
     belief = _Belief(metered_at / 60, 0.0, 0.0, 0.0, [[1e-6, 0.0, 0.0], [0.0, s * s, 0.0], [0.0, 0.0, 9.0]])
-    told = _Told()
-    told.knot(metered_at, 0.0, 0.0)
+    steps = _Told()
+    steps.knot(metered_at, 0.0, 0.0)
     part, part_zero, held, last_look, last_stops = -1, 0.0, None, -math.inf, (0.0, 0.0)
     tone = 0.0
     before = [each for each in looks if each.at_seconds <= metered_at]
@@ -230,34 +230,34 @@ def fused(
     for second, what in merged:
         belief.carry(second / 60)
         if isinstance(what, int):
-            _hear_reading(belief, told, what, readings[what], known(second), last_look)
+            _hear_reading(belief, steps, what, readings[what], known(second), last_look)
         else:
             if what.part != part:
                 belief.begin_part(what.stops - known(second))
                 part, part_zero, held = what.part, what.stops, None
                 last_look = -math.inf
-            held = _hear_look(belief, told, what, known(second), held)
+            held = _hear_look(belief, steps, what, known(second), held)
             if second - last_look <= WATCHING_SECONDS:
                 moved = what.stops - last_stops[0] - known(second) + known(last_look)
                 belief.notice(moved, what.sd**2 + last_stops[1], (second - last_look) / 60)
             last_look, last_stops = second, (what.stops, what.sd**2)
             tone = TONE_SHARE * (what.stops - part_zero)
-            told.knot(second, belief.a + known(second), math.hypot(math.sqrt(max(0.0, belief.p[0][0])), tone))
+            steps.knot(second, belief.a + known(second), math.hypot(math.sqrt(max(0.0, belief.p[0][0])), tone))
     end = max(now if now is not None else -math.inf, belief.minute * 60)
     belief.carry(end / 60)
     slope = (known(end + 30) - known(end - 30)) if forecast else 0.0
     sd = math.hypot(math.sqrt(max(0.0, belief.p[0][0])), tone)
-    weights = _weights(metered_at, end, belief, told.steps, looks, readings, forecast is not None, s)
-    advice = _contradiction(told)
+    weights = _weights(metered_at, end, belief, steps.steps, looks, readings, forecast is not None, s)
+    advice = _contradiction(steps)
     return Fused(
-        tuple(told.knots),
+        tuple(steps.knots),
         belief.a + known(end),
         sd,
         belief.b + slope,
         math.sqrt(max(0.0, belief.p[1][1])),
         weights,
-        tuple(step for step in told.steps if abs(step.stops) >= STEP_LEAST),
-        told.contradicts,
+        tuple(step for step in steps.steps if abs(step.stops) >= STEP_LEAST),
+        steps.contradicts,
         advice,
     )
 
@@ -299,8 +299,8 @@ def watched_rate(known: Rate, planned: bool, looks: Sequence[Looked], now: float
     return _with_watch(moving, moved_stops=found.stops, moved_sd=found.sd, weights=weights, steps=found.steps)
 
 
-def _with_watch(rate: Rate, **seen: Any) -> WatchedRate:
-    return WatchedRate(**{each.name: getattr(rate, each.name) for each in fields(rate)}, **seen)
+def _with_watch(rate: Rate, **watch: Any) -> WatchedRate:
+    return WatchedRate(**{each.name: getattr(rate, each.name) for each in fields(rate)}, **watch)
 
 
 def _rising(name: str, seconds: Sequence[float]) -> None:
@@ -310,7 +310,7 @@ def _rising(name: str, seconds: Sequence[float]) -> None:
 
 
 def _hear_look(
-    belief: _Belief, told: _Told, what: Looked, known: float, held: tuple[float, float, float] | None
+    belief: _Belief, steps: _Told, what: Looked, known: float, held: tuple[float, float, float] | None
 ) -> tuple[float, float, float] | None:
     """Take a look in; what is off is held until the next one is off to the same side."""
     y = what.stops - known
@@ -324,13 +324,13 @@ def _hear_look(
     level = belief.a
     belief.loosen(max(JUMP_SD, abs(v)))
     belief.hear(y, what.sd, True)
-    told.knot(held[0], held[2] + known, math.sqrt(belief.p[0][0]))
-    told.step(held[0], belief.a - level)
+    steps.knot(held[0], held[2] + known, math.sqrt(belief.p[0][0]))
+    steps.step(held[0], belief.a - level)
     return None
 
 
 def _hear_reading(
-    belief: _Belief, told: _Told, place: int, reading: tuple[float, float, bool | None], known: float, last_look: float
+    belief: _Belief, steps: _Told, place: int, reading: tuple[float, float, bool | None], known: float, last_look: float
 ) -> None:
     second, stops, believed = reading
     if believed is False:
@@ -340,12 +340,12 @@ def _hear_reading(
     watching = second - last_look <= WATCHING_SECONDS
     off = abs(v) > GATE * math.sqrt(variance)
     if off and watching and believed is None:
-        told.contradicts, told.by = place, v
+        steps.contradicts, steps.by = place, v
         return
     if off:
         belief.loosen(max(JUMP_SD, abs(v)), zero=True)
     belief.hear(y, READING_SD, False)
-    told.knot(second, belief.a + known, math.sqrt(max(0.0, belief.p[0][0])))
+    steps.knot(second, belief.a + known, math.sqrt(max(0.0, belief.p[0][0])))
 
 
 def _weights(
@@ -377,14 +377,14 @@ def _weights(
     return tuple(replace(each, share=1 / each.sd**2 / whole) for each in alone)
 
 
-def _contradiction(told: _Told) -> Advice | None:
-    if told.contradicts is None:
+def _contradiction(steps: _Told) -> Advice | None:
+    if steps.contradicts is None:
         return None
     return Advice(
         "reading_against_watch",
         Severity.CAUTION,
-        f"Your reading is {abs(told.by):.1f} {'stop' if abs(told.by) < 1.05 else 'stops'}"
-        f" {'brighter' if told.by > 0 else 'darker'} than the watching phone says. Which of them saw the"
+        f"Your reading is {abs(steps.by):.1f} {'stop' if abs(steps.by) < 1.05 else 'stops'}"
+        f" {'brighter' if steps.by > 0 else 'darker'} than the watching phone says. Which of them saw the"
         " scene? Until you say, the phone counts.",
-        {"stops": told.by},
+        {"stops": steps.by},
     )

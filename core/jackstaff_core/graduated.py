@@ -136,8 +136,8 @@ def choose(question: GraduatedQuestion) -> Graduation:
     fitting = [each for each in question.owned if each.transition in suits]
     # What is left must not be darker than the ground, nor, where a dark sky is wanted, darker than that.
     least = min(0.0, keep) - _AS_GOOD
-    kept = [each for each in fitting if lead - each.stops >= least]
-    near = sorted(kept, key=lambda each: (round(abs(each.stops - wanted), 9), suits.index(each.transition), each.id))
+    enough = [each for each in fitting if lead - each.stops >= least]
+    near = sorted(enough, key=lambda each: (round(abs(each.stops - wanted), 9), suits.index(each.transition), each.id))
     # None at all is as far from the wanted strength as that is strong, and wins where it is no farther.
     pick = near[0] if near and abs(near[0].stops - wanted) < wanted - _AS_GOOD else None
     stops = pick.stops if pick else 0.0 if fitting else wanted

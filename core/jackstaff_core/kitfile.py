@@ -48,8 +48,8 @@ class Item:
 
     def to_json(self) -> dict[str, Any]:
         """As a kit file carries it, with what was said of it."""
-        said = {"id": self.id, "sort": self.sort, "name": self.name, "facts": written(self.thing)}
-        return said | ({"note": self.note} if self.note else {}) | ({"retired": True} if self.retired else {})
+        entry = {"id": self.id, "sort": self.sort, "name": self.name, "facts": written(self.thing)}
+        return entry | ({"note": self.note} if self.note else {}) | ({"retired": True} if self.retired else {})
 
     @staticmethod
     def json_schema() -> dict[str, Any]:

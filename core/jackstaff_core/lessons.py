@@ -21,11 +21,11 @@ from typing import Annotated
 from .exposure import Correction
 from .finder import GlassKind
 from .finished import FinishedFrame, UsedGlass
-from .frame import Fit, Seen
+from .frame import Defect, Fit
 from .marks import Between
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
-from .spoken import said, stops_shown
+from .spoken import stops_shown, time_in_words
 from .water import sea_period
 
 _BELOW_CROSS = 1 / 3
@@ -43,14 +43,14 @@ class NextTime:
 
 
 def next_time(
-    used_seconds: float, came_out: float, light_stops: float = 0.0, dial_limit: float = 30.0, step: Step = Step.THIRD
+    used_seconds: float, error_stops: float, light_stops: float = 0.0, dial_limit: float = 30.0, step: Step = Step.THIRD
 ) -> NextTime:
     """What to set for the same picture [s].
 
     Parameters
     ----------
     used_seconds : the time of the frame [s].
-    came_out : + when brighter than wanted [stops].
+    error_stops : + when brighter than wanted [stops].
     light_stops : how the light has moved since [stops].
     dial_limit : last shutter mark before bulb [s].
     step : division of the body's dial.
@@ -61,7 +61,7 @@ def next_time(
         Times or the dial's end out of bounds, or a time that no camera sets.
     """
     used = within("seconds", used_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
-    wrong = within("came_out", came_out, -10, 10, "stops")
+    wrong = within("error_stops", error_stops, -10, 10, "stops")
     light = within("light_stops", light_stops, -30, 30, "stops")
     within("dial_limit", dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
     seconds = used * math.exp2(-wrong - light)
@@ -73,7 +73,7 @@ def next_time(
         f"{abs(light):.1f} stop {'less' if light > 0 else 'more'} for the light" if abs(light) >= 0.05 else "",
     ]
     because = " and ".join(each for each in why if each) or "the same time was right"
-    shown = mark.label if mark else said(seconds)
+    shown = mark.label if mark else time_in_words(seconds)
     return NextTime(seconds, mark.label if mark else None, light, f"Set {shown}: {because}.")
 
 
@@ -84,7 +84,7 @@ class AgainQuestion:
     ``longer_stops`` is what was decided on the way, beside the plan.
     """
 
-    came_out: Annotated[float, Between(-5, 5, "stops")]
+    error_stops: Annotated[float, Between(-5, 5, "stops")]
     late_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     longer_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     earlier_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
@@ -98,12 +98,12 @@ def again(question: AgainQuestion) -> Correction:
     Refusal
         All of it together is more than ten stops.
     """
-    stops = question.earlier_stops + question.late_stops + question.longer_stops - question.came_out
-    within("came_out", stops, -10, 10, "stops")
-    if not question.came_out:
+    stops = question.earlier_stops + question.late_stops + question.longer_stops - question.error_stops
+    within("error_stops", stops, -10, 10, "stops")
+    if not question.error_stops:
         return Correction(stops, "Last frame right")
-    size = stops_shown(round(abs(question.came_out) * 3))
-    return Correction(stops, f"Last frame {size} {'bright' if question.came_out > 0 else 'dark'}")
+    size = stops_shown(round(abs(question.error_stops) * 3))
+    return Correction(stops, f"Last frame {size} {'bright' if question.error_stops > 0 else 'dark'}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,11 +146,11 @@ def clean_ends(frames: Iterable[FinishedFrame]) -> tuple[CleanEnd, ...]:
     crossed: dict[tuple[str, float], list[UsedGlass]] = {}
     for frame in frames:
         for piece in frame.glass:
-            if piece.kind is GlassKind.VARIABLE and piece.id and frame.focal_mm and Seen.CROSS in frame.seen:
+            if piece.kind is GlassKind.VARIABLE and piece.id and frame.focal_mm and Defect.CROSS in frame.defects:
                 crossed.setdefault((piece.id, round(frame.focal_mm)), []).append(piece)
     return tuple(
-        CleanEnd(key, seen[0].name, focal, max(0.0, min(each.used for each in seen) - _BELOW_CROSS), len(seen))
-        for (key, focal), seen in sorted(crossed.items())
+        CleanEnd(key, crosses[0].name, focal, max(0.0, min(each.used for each in crosses) - _BELOW_CROSS), len(crosses))
+        for (key, focal), crosses in sorted(crossed.items())
     )
 
 
@@ -158,11 +158,11 @@ def clear_focals(frames: Iterable[FinishedFrame]) -> tuple[ClearFocal, ...]:
     """For each lens the shortest focal length reviewed clear, if none longer was clipped with as much rim."""
     by_lens: dict[str, list[FinishedFrame]] = {}
     for frame in frames:
-        if frame.lens and frame.focal_mm and frame.rims_mm and frame.came_out is not None:
+        if frame.lens and frame.focal_mm and frame.rims_mm and frame.error_stops is not None:
             by_lens.setdefault(frame.lens, []).append(frame)
     found = []
     for lens, own in sorted(by_lens.items()):
-        clipped = [held for held in own if Seen.CORNER in held.seen]
+        clipped = [held for held in own if Defect.CORNER in held.defects]
         if not clipped:
             # Nothing was ever cut off: that it is clear says little about where it ends.
             continue
@@ -197,9 +197,15 @@ def _taste(kind: str, look: str, own: Sequence[FinishedFrame]) -> Taste:
     swell = statistics.median(swells) if swells and kind == "sea" else None
     where = f" at {swell:.1f} m swell" if swell is not None else ""
     in_waves = statistics.median(periods) if periods else None
-    told = f", {in_waves:.{0 if in_waves >= 10 else 1}f} waves long" if in_waves is not None else ""
+    length = f", {in_waves:.{0 if in_waves >= 10 else 1}f} waves long" if in_waves is not None else ""
     return Taste(
-        kind, look, seconds, swell, in_waves, len(own), f"{look.capitalize()}{where}: {said(seconds)} was right{told}."
+        kind,
+        look,
+        seconds,
+        swell,
+        in_waves,
+        len(own),
+        f"{look.capitalize()}{where}: {time_in_words(seconds)} was right{length}.",
     )
 
 

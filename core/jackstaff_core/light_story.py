@@ -57,7 +57,7 @@ def story(frame: Frame) -> LightStory | None:
         return None
     run, closed = frame.run, question.now_seconds
     try:
-        seen, path = seen_light(question)
+        watched, path = seen_light(question)
     except Refusal:
         # Looks that cannot be put in order: the frame is told without its light.
         return None
@@ -66,7 +66,7 @@ def story(frame: Frame) -> LightStory | None:
     opened = run.moved_stops if run.moved_stops is not None else rate * run.delay_seconds
     points = [
         StoryPoint(knot.at_seconds, knot.stops, knot.sd, opened + rate * knot.at_seconds)
-        for knot in seen.knots
+        for knot in watched.knots
         if -run.delay_seconds <= knot.at_seconds <= closed
     ]
     during = [point for point in points if point.at_seconds >= 0]
@@ -77,10 +77,10 @@ def story(frame: Frame) -> LightStory | None:
         came,
         planned,
         tuple(points[:: max(1, math.ceil(len(points) / MOST_DRAWN))]),
-        seen.stops,
-        seen.sd,
-        seen.stops_per_minute,
-        seen.rate_sd,
+        watched.stops,
+        watched.sd,
+        watched.stops_per_minute,
+        watched.rate_sd,
     )
 
 
@@ -135,23 +135,23 @@ def _mean_off(points: list[StoryPoint]) -> float:
     return math.fsum(point.stops - point.planned for point in points) / len(points) if points else 0.0
 
 
-def _text(differs: float | None, mean: float, came: float, planned: float, came_out: float | None) -> str:
+def _text(differs: float | None, mean: float, came: float, planned: float, error_stops: float | None) -> str:
     if differs is None or abs(mean) < TOLD_STOPS / 2:
-        said = "The light stayed as it was reckoned with."
+        text = "The light stayed as it was reckoned with."
     else:
         minute = int(differs // 60) + 1
         since = "from the opening on" if differs < 20 else f"from the {_ordinal(minute)} minute on"
-        said = f"{abs(mean):.1f} stop {'brighter' if mean > 0 else 'darker'} than reckoned with {since}."
+        text = f"{abs(mean):.1f} stop {'brighter' if mean > 0 else 'darker'} than reckoned with {since}."
     if abs(planned) >= TOLD_STOPS:
         size = _size(planned)
         how = "bright" if planned > 0 else "dark"
-        said += f" Closed as planned the frame would be {size} too {how}."
-    if came_out is None or abs(came_out) < 1 / 6:
-        return said
-    size = _size(came_out)
-    if abs(came_out - came) <= EXPLAINED_STOPS:
-        return f"{said} That is the {size}."
-    return f"{said} That does not explain the {size}: look for a filter, the reading or the aperture."
+        text += f" Closed as planned the frame would be {size} too {how}."
+    if error_stops is None or abs(error_stops) < 1 / 6:
+        return text
+    size = _size(error_stops)
+    if abs(error_stops - came) <= EXPLAINED_STOPS:
+        return f"{text} That is the {size}."
+    return f"{text} That does not explain the {size}: look for a filter, the reading or the aperture."
 
 
 def _size(stops: float) -> str:

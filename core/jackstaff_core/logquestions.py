@@ -41,7 +41,7 @@ class ReviewedAnswer:
     light: light_story.LightStory | None = None
 
 
-def reviewed(asked: ReviewedQuestion) -> ReviewedAnswer:
+def reviewed(question: ReviewedQuestion) -> ReviewedAnswer:
     """What one reviewed frame teaches.
 
     Raises
@@ -49,26 +49,28 @@ def reviewed(asked: ReviewedQuestion) -> ReviewedAnswer:
     Refusal
         A reading that cannot be read, or a next time beyond a day.
     """
-    frame = finished(asked.frame)
+    frame = finished(question.frame)
     if frame is None:
         return ReviewedAnswer(None, (), ())
     following = None
-    if frame.came_out is not None and not frame.aborted:
-        light = asked.light_stops if asked.now is None else _brighter(asked.now, asked.frame)
-        following = lessons.next_time(frame.seconds, frame.came_out, light, asked.frame.dial_limit, asked.step)
-    about = asked.frame.conditions or FrameConditions()
+    if frame.error_stops is not None and not frame.aborted:
+        light = question.light_stops if question.now is None else _brighter(question.now, question.frame)
+        following = lessons.next_time(frame.seconds, frame.error_stops, light, question.frame.dial_limit, question.step)
+    about = question.frame.conditions or FrameConditions()
     edit = editing.EditQuestion(
-        came_out=frame.came_out,
-        seen=frame.seen,
-        glass=asked.glass,
-        pitch_deg=asked.pitch_deg,
+        error_stops=frame.error_stops,
+        defects=frame.defects,
+        glass=question.glass,
+        pitch_deg=question.pitch_deg,
         focal_mm=frame.focal_mm,
-        sensor_height_mm=asked.sensor_height_mm,
+        sensor_height_mm=question.sensor_height_mm,
         seconds=frame.seconds,
         kelvin=about.kelvin,
         monochrome=bool(about.monochrome),
     )
-    return ReviewedAnswer(following, review.remarks(frame), editing.editing_notes(edit), light_story.story(asked.frame))
+    return ReviewedAnswer(
+        following, review.remarks(frame), editing.editing_notes(edit), light_story.story(question.frame)
+    )
 
 
 def _brighter(now: ReadingGiven, then: Frame) -> float:
@@ -102,7 +104,7 @@ class LearntAnswer:
     clean_ends: tuple[lessons.CleanEnd, ...]
     clear_focals: tuple[lessons.ClearFocal, ...]
     tastes: tuple[lessons.Taste, ...]
-    tally: counting.Statistics
+    statistics: counting.Statistics
     wished: tuple[float, ...]
 
 

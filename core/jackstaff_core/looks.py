@@ -92,7 +92,7 @@ class Looks:
 
 
 @dataclass(frozen=True, slots=True)
-class Seen:
+class Rendering:
     """What a time does to one subject; only what applies is set. Contrasts are - for darker than the ground."""
 
     kind: str
@@ -148,7 +148,7 @@ def looks(question: LooksQuestion) -> Looks:
     return Looks(windows, aim, conflict, advice)
 
 
-def looks_at(question: LooksQuestion, seconds: float) -> tuple[Seen, ...]:
+def looks_at(question: LooksQuestion, seconds: float) -> tuple[Rendering, ...]:
     """What ``seconds`` does to each subject, in their order.
 
     Parameters
@@ -163,7 +163,7 @@ def looks_at(question: LooksQuestion, seconds: float) -> tuple[Seen, ...]:
     """
     within("seconds", seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     return tuple(
-        _seen(subject, each, seconds) for subject, each in zip(question.subjects, _ready(question), strict=True)
+        _rendering(subject, each, seconds) for subject, each in zip(question.subjects, _ready(question), strict=True)
     )
 
 
@@ -220,10 +220,10 @@ def _look(first: Moving, seconds: float) -> str:
     return first.classes[-1][0]
 
 
-def _seen(subject: Subject, first: Moving, seconds: float) -> Seen:
+def _rendering(subject: Subject, first: Moving, seconds: float) -> Rendering:
     look = _look(first, seconds)
-    found = first.seen(seconds)
-    return Seen(subject.kind, look, first.status, first.said(look, found), subject.id, **found)
+    found = first.effect(seconds)
+    return Rendering(subject.kind, look, first.status, first.words(look, found), subject.id, **found)
 
 
 def _wished(place: int, want: Want, windows: Sequence[Window]) -> list[Window]:

@@ -17,7 +17,7 @@ from .exposure import STRAY_LIGHT_STOPS
 from .hazards import BY_CODE
 from .marks import Between, Size
 from .refusal import Refusal, within
-from .spoken import said
+from .spoken import time_in_words
 
 COLD_CELSIUS = 5.0
 MOST_SPARES = 6
@@ -100,7 +100,7 @@ def _camera(plan: Plan) -> Iterator[Line]:
     yield Line("lens", plan.lens or "Lens", "Front filters clean.", plan.lens is None)
     yield Line("support", plan.support or "Tripod", "Nothing long is sharp without it.", plan.support is None)
     if long_ and plan.longest_seconds is not None:
-        why = f"Frames up to {said(plan.longest_seconds)} run past the {plan.dial_limit:g} s dial."
+        why = f"Frames up to {time_in_words(plan.longest_seconds)} run past the {plan.dial_limit:g} s dial."
         yield Line("release", plan.release or "Remote that can lock", why, plan.release is None)
     elif plan.release:
         yield Line("release", plan.release, "Nobody touches the tripod.")

@@ -44,7 +44,7 @@ from .graduated import GraduatedQuestion, Graduation, choose
 from .heavens import Place, in_frame, sun_at
 from .lessons import AgainQuestion, again
 from .logquestions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
-from .looks import Looks, LooksQuestion, Seen, Subjects, Wants, looks, looks_at
+from .looks import Looks, LooksQuestion, Rendering, Subjects, Wants, looks, looks_at
 from .marks import Between, Inline, Size
 from .packing import Line as PackLine
 from .packing import Plan, pack
@@ -78,14 +78,15 @@ Words = Annotated[str, Size(1, 120)]
 
 @dataclass(frozen=True, slots=True)
 class Question:
-    """``asked`` is read from JSON, ``answer`` works it out, ``answered`` is written; ``drop_none`` leaves out nulls.
+    """``question_type`` is read from JSON, ``answer`` works it out, ``answer_type`` is written.
 
-    ``documents`` where the answer holds what writes itself (``to_json``), and not only records.
+    ``drop_none`` leaves out nulls; ``documents`` where the answer holds what writes itself (``to_json``), and not only
+    records.
     """
 
-    asked: type
+    question_type: type
     answer: Callable[[Any], Any]
-    answered: type
+    answer_type: type
     drop_none: bool = False
     documents: bool = False
 
@@ -101,7 +102,7 @@ def ask(name: str, given: Any) -> Any:
         There is no such question.
     """
     question = QUESTIONS[name]
-    return plain(question.answer(read(question.asked, given)), drop_none=question.drop_none)
+    return plain(question.answer(read(question.question_type, given)), drop_none=question.drop_none)
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,8 +156,8 @@ class UsableAnswer:
     ends: tuple[float | None, ...]
 
 
-def _usable(asked: UsableQuestion) -> UsableAnswer:
-    return UsableAnswer(tuple(usable_end(glass, asked.focal_mm, asked.body) for glass in asked.glass))
+def _usable(question: UsableQuestion) -> UsableAnswer:
+    return UsableAnswer(tuple(usable_end(glass, question.focal_mm, question.body) for glass in question.glass))
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,10 +186,10 @@ class MeasuredAnswer:
     give_or_take: float
 
 
-def _measured(asked: MeasuredQuestion) -> MeasuredAnswer:
-    without = shutter("without", asked.without, asked.step).exact
-    through = shutter("with_it", asked.with_it, asked.step).exact
-    return MeasuredAnswer(measured(without, through), measured_within(asked.step))
+def _measured(question: MeasuredQuestion) -> MeasuredAnswer:
+    without = shutter("without", question.without, question.step).exact
+    through = shutter("with_it", question.with_it, question.step).exact
+    return MeasuredAnswer(measured(without, through), measured_within(question.step))
 
 
 @dataclass(frozen=True, slots=True)
@@ -207,7 +208,7 @@ class AtQuestion:
 
 @dataclass(frozen=True, slots=True)
 class AtAnswer:
-    subjects: tuple[Seen, ...]
+    subjects: tuple[Rendering, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,8 +223,8 @@ class DescribedAnswer:
     kinds: tuple[DescribedKind, ...]
 
 
-def _described(asked: DescribedQuestion) -> DescribedAnswer:
-    return DescribedAnswer(tuple(each for each in DESCRIBED if asked.kind in (None, each.kind)))
+def _described(question: DescribedQuestion) -> DescribedAnswer:
+    return DescribedAnswer(tuple(each for each in DESCRIBED if question.kind in (None, each.kind)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -242,11 +243,11 @@ class WaitQuestion:
     wanted: ReadingGiven | None = None
 
 
-def _wait(asked: WaitQuestion) -> Wait:
-    if asked.wanted is None and asked.wanted_ev100 is not None:
-        return wait(asked.light, asked.wanted_ev100)
-    if asked.wanted is not None and asked.wanted_ev100 is None:
-        return wait(asked.light, _own_ev(asked.wanted)[0])
+def _wait(question: WaitQuestion) -> Wait:
+    if question.wanted is None and question.wanted_ev100 is not None:
+        return wait(question.light, question.wanted_ev100)
+    if question.wanted is not None and question.wanted_ev100 is None:
+        return wait(question.light, _own_ev(question.wanted)[0])
     raise Refusal("wanted_ev100", "The light to wait for is said once.", "Give wanted_ev100, or wanted.")
 
 
@@ -258,8 +259,8 @@ class SwapsQuestion:
     wish: Annotated[SwapWish, Inline()]
 
 
-def _swaps(asked: SwapsQuestion) -> SwapPlan:
-    return plan(forecast(asked.light).points, asked.wish)
+def _swaps(question: SwapsQuestion) -> SwapPlan:
+    return plan(forecast(question.light).points, question.wish)
 
 
 @dataclass(frozen=True, slots=True)
@@ -285,13 +286,13 @@ class TideAnswer:
     known_until: datetime | None = None
 
 
-def _tide(asked: TideQuestion) -> TideAnswer:
-    waters = list(asked.waters)
-    heights = tuple(tide.height(waters, mark) for mark in asked.marks)
-    answer = TideAnswer(tide.height(waters, asked.at), heights)
-    if asked.floods_at_m is None:
+def _tide(question: TideQuestion) -> TideAnswer:
+    waters = list(question.waters)
+    heights = tuple(tide.height(waters, mark) for mark in question.marks)
+    answer = TideAnswer(tide.height(waters, question.at), heights)
+    if question.floods_at_m is None:
         return answer
-    found = tide.leave_by(waters, asked.floods_at_m, asked.walk_minutes, asked.margin_minutes, asked.at)
+    found = tide.leave_by(waters, question.floods_at_m, question.walk_minutes, question.margin_minutes, question.at)
     return replace(answer, leave_by=found.at, floods_at=found.floods_at, known_until=found.known_until)
 
 
@@ -353,10 +354,10 @@ class SkyFitsAnswer:
     advice: Advice | None
 
 
-def _sky_fits(asked: SkyFitsQuestion) -> SkyFitsAnswer:
-    own, seconds = _own_ev(asked.reading)
-    low, high = asked.sky.band
-    return SkyFitsAnswer(own, low, high, *_band(seconds, own, low, high), plausibility.fits_sky(own, asked.sky))
+def _sky_fits(question: SkyFitsQuestion) -> SkyFitsAnswer:
+    own, seconds = _own_ev(question.reading)
+    low, high = question.sky.band
+    return SkyFitsAnswer(own, low, high, *_band(seconds, own, low, high), plausibility.fits_sky(own, question.sky))
 
 
 @dataclass(frozen=True, slots=True)
@@ -378,13 +379,15 @@ class RateQuestion:
     """What a watching phone saw, seconds from the last reading."""
 
 
-def _rate(asked: RateQuestion) -> WatchedRate:
-    if asked.forecast is not None:
-        within("forecast.stops_per_minute", asked.forecast.stops_per_minute, -10, 10, "stops a minute")
-        within("forecast.rate_sd", asked.forecast.rate_sd, 0, 5, "stops a minute")
-    taken = [(each.at, _own_ev(each.reading)[0]) for each in asked.readings]
-    since = (asked.at - asked.readings[-1].at).total_seconds()
-    return watched_rate(rate(taken, asked.at, asked.forecast), asked.forecast is not None, asked.looks, since)
+def _rate(question: RateQuestion) -> WatchedRate:
+    if question.forecast is not None:
+        within("forecast.stops_per_minute", question.forecast.stops_per_minute, -10, 10, "stops a minute")
+        within("forecast.rate_sd", question.forecast.rate_sd, 0, 5, "stops a minute")
+    taken = [(each.at, _own_ev(each.reading)[0]) for each in question.readings]
+    since = (question.at - question.readings[-1].at).total_seconds()
+    return watched_rate(
+        rate(taken, question.at, question.forecast), question.forecast is not None, question.looks, since
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -398,9 +401,9 @@ class PhoneQuestion:
     glass: Annotated[tuple[BagGlass, ...], Size(0, 60)] = ()
 
 
-def _phone(asked: PhoneQuestion) -> Matched:
-    scene = _own_ev(asked.reading)[0] + asked.through_stops
-    return compare(scene, asked.phone_stops, asked.matched, asked.glass)
+def _phone(question: PhoneQuestion) -> Matched:
+    scene = _own_ev(question.reading)[0] + question.through_stops
+    return compare(scene, question.phone_stops, question.matched, question.glass)
 
 
 def _band(seconds: float, own: float, low: float, high: float) -> tuple[float, float]:
@@ -422,8 +425,8 @@ class FillableAnswer:
     longest_seconds: tuple[float | None, ...]
 
 
-def _fillable(asked: LightQuestion) -> FillableAnswer:
-    found = longest(forecast(asked).points)
+def _fillable(question: LightQuestion) -> FillableAnswer:
+    found = longest(forecast(question).points)
     return FillableAnswer(tuple(seconds if seconds <= LONGEST_SECONDS else None for seconds in found))
 
 
@@ -479,28 +482,28 @@ class CloseQuestion:
     """What a watching phone saw from the metering on."""
 
 
-def _close(asked: CloseQuestion) -> ExposureEnd:
+def _close(question: CloseQuestion) -> ExposureEnd:
     return exposure_end(
         ExposureEndQuestion(
-            needed_seconds=asked.needed_seconds * 2**asked.bias_stops,
-            now_seconds=(asked.now - asked.opened_at).total_seconds(),
-            delay_seconds=asked.delay_seconds,
-            stops_per_minute=asked.stops_per_minute,
-            ev_points=tuple((point.at_seconds, point.stops) for point in asked.ev_points),
-            readings=tuple((point.at_seconds, point.stops) for point in asked.readings),
-            film=asked.film,
-            tracked=asked.tracked,
-            rate_from_readings=asked.rate_from_readings,
-            rate_sd=asked.rate_sd,
-            moved_stops=asked.moved_stops,
-            looks=asked.looks,
-            believed=tuple(point.believed for point in asked.readings),
+            needed_seconds=question.needed_seconds * 2**question.bias_stops,
+            now_seconds=(question.now - question.opened_at).total_seconds(),
+            delay_seconds=question.delay_seconds,
+            stops_per_minute=question.stops_per_minute,
+            ev_points=tuple((point.at_seconds, point.stops) for point in question.ev_points),
+            readings=tuple((point.at_seconds, point.stops) for point in question.readings),
+            film=question.film,
+            tracked=question.tracked,
+            rate_from_readings=question.rate_from_readings,
+            rate_sd=question.rate_sd,
+            moved_stops=question.moved_stops,
+            looks=question.looks,
+            believed=tuple(point.believed for point in question.readings),
         )
     )
 
 
 @dataclass(frozen=True, slots=True)
-class SunAsked:
+class SunQuestion:
     """Where and when, and where the camera looks, so that the sun in the frame is known."""
 
     place: Annotated[Place, Inline()]
@@ -515,11 +518,11 @@ class ArmQuestion:
     """What is about to be exposed, and where the sun is looked for; what is left out is unknown."""
 
     frame: Annotated[Armed, Inline()]
-    sun: SunAsked | None = None
+    sun: SunQuestion | None = None
 
 
-def _arm(asked: ArmQuestion) -> Checklist:
-    frame, sun = asked.frame, asked.sun
+def _arm(question: ArmQuestion) -> Checklist:
+    frame, sun = question.frame, question.sun
     if sun is None:
         return checklist.arm(frame)
     altitude, azimuth = sun_at(sun.place, sun.at)
@@ -544,8 +547,10 @@ class FieldCardAnswer:
     lines: tuple[Line, ...]
 
 
-def _field_card(asked: FieldCardQuestion) -> FieldCardAnswer:
-    return FieldCardAnswer(tuple(field_card(asked.glass, asked.fastest, asked.slowest, asked.dial_limit, asked.step)))
+def _field_card(question: FieldCardQuestion) -> FieldCardAnswer:
+    return FieldCardAnswer(
+        tuple(field_card(question.glass, question.fastest, question.slowest, question.dial_limit, question.step))
+    )
 
 
 QUESTIONS: dict[str, Question] = {

@@ -12,14 +12,14 @@ from dataclasses import dataclass
 
 from .finder import GlassKind
 from .finished import FinishedFrame
-from .frame import Seen
+from .frame import Defect
 
 
 @dataclass(frozen=True, slots=True)
 class Finding:
     """One thing to look for. ``learns`` says what the log does with it, "" when nothing."""
 
-    code: Seen
+    code: Defect
     label: str
     cause: str
     cure: str
@@ -28,80 +28,80 @@ class Finding:
 
 _FINDINGS = (
     Finding(
-        Seen.CORNER,
+        Defect.CORNER,
         "Dark corners",
         "Rims stand in the picture, or a dyed filter is thicker on the slant.",
         "Take a filter off, zoom in a little, or use a holder instead of stacked rings.",
         "the focal length these rims leave clear",
     ),
     Finding(
-        Seen.CROSS,
+        Defect.CROSS,
         "Cross or dark middle",
         "A variable filter was turned past its clean end for this focal length.",
         "Turn it back, zoom in, or put a solid filter in its place.",
         "the clean end of this filter at this focal length",
     ),
     Finding(
-        Seen.CAST,
+        Defect.CAST,
         "Colour cast",
         "A dense filter holds one colour back more than another.",
         "Set white balance by a frame of a grey card through the filter, or correct it in the edit.",
         "a frame pair measures it",
     ),
     Finding(
-        Seen.LEAK,
+        Defect.LEAK,
         "Stray light",
         "Light came in by the eyepiece, a gap in the holder or between plates.",
         "Cover the eyepiece, put the gasket plate nearest the lens, tape the gaps, shade the holder.",
         "the arm list",
     ),
     Finding(
-        Seen.SPECKS,
+        Defect.SPECKS,
         "Hot specks",
         "Long times and warmth make single pixels glow.",
         "Take a dark frame: cap on, same length, right after. Let the camera cool between frames.",
         "from which time this body needs a dark frame",
     ),
     Finding(
-        Seen.SHAKE,
+        Defect.SHAKE,
         "Shaken",
         "Wind, soft ground, a stabiliser left on, or a hand on the camera.",
         "Spread the legs, hang weight low, switch the stabiliser off, use the remote and wait out gusts.",
     ),
     Finding(
-        Seen.LEAVES,
+        Defect.LEAVES,
         "Leaves or grass smeared",
         "They moved further than the picture forgives in this time.",
         "Wait for a lull, take a short frame of them at higher ISO and blend, or step back.",
     ),
     Finding(
-        Seen.GHOSTS,
+        Defect.GHOSTS,
         "Ghosts",
         "Somebody stood still for a part of the time.",
         "Go much longer, or take several shorter frames and blend their median.",
     ),
     Finding(
-        Seen.CLIPPED,
+        Defect.CLIPPED,
         "Colours clipped",
         "One channel ran full, as red and blue do at sunrise.",
         "Give a third to a full stop less, or hold the sky with a graduated filter.",
     ),
     Finding(
-        Seen.WATERLINE,
+        Defect.WATERLINE,
         "Waterline wandered",
         "The tide or the swash moved the edge during the frame.",
         "Shorten the frame, or shoot near the turn of the tide.",
     ),
 )
 
-FINDINGS: Mapping[Seen, Finding] = {each.code: each for each in _FINDINGS}
+FINDINGS: Mapping[Defect, Finding] = {each.code: each for each in _FINDINGS}
 
 
 @dataclass(frozen=True, slots=True)
 class Remark:
     """What this frame shows, with cause and cure for its own set-up."""
 
-    code: Seen
+    code: Defect
     label: str
     cause: str
     cure: str
@@ -109,14 +109,14 @@ class Remark:
 
 def remarks(frame: FinishedFrame) -> tuple[Remark, ...]:
     """Cause and cure of everything seen in a frame, in a fixed order."""
-    return tuple(_remark(FINDINGS[code], frame) for code in Seen if code in frame.seen)
+    return tuple(_remark(FINDINGS[code], frame) for code in Defect if code in frame.defects)
 
 
 def _remark(finding: Finding, frame: FinishedFrame) -> Remark:
     cause, cure = finding.cause, finding.cure
     dense = sum(piece.used for piece in frame.glass)
     match finding.code:
-        case Seen.CROSS:
+        case Defect.CROSS:
             turned = next(
                 (piece for piece in frame.glass if piece.kind in (GlassKind.VARIABLE, GlassKind.COMBINED)), None
             )
@@ -127,10 +127,10 @@ def _remark(finding: Finding, frame: FinishedFrame) -> Remark:
                 cause = (
                     f"{turned.name} stood at {turned.used:.1f} stops at {frame.focal_mm:.0f} mm, past its clean end."
                 )
-        case Seen.CORNER if frame.rims_mm and frame.focal_mm:
+        case Defect.CORNER if frame.rims_mm and frame.focal_mm:
             cause = f"{frame.rims_mm:.0f} mm of rims stand in the picture at {frame.focal_mm:.0f} mm."
-        case Seen.LEAK if dense:
+        case Defect.LEAK if dense:
             cause = f"Behind {dense:.0f} stops of filters, light that came in another way counts {2**dense:,.0f} times."
-        case Seen.GHOSTS if frame.seconds < 30:
+        case Defect.GHOSTS if frame.seconds < 30:
             cure = "Go past a minute or two, or take several shorter frames and blend their median."
     return Remark(finding.code, finding.label, cause, cure)

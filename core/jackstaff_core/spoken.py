@@ -36,7 +36,7 @@ def rounded(seconds: float, fineness: float | None = None) -> tuple[Rounded, ...
     return tuple(Rounded(time, math.log2(time / seconds)) for time in (below, above) if time > 0)
 
 
-def said(seconds: float) -> str:
+def time_in_words(seconds: float) -> str:
     """A time for a sentence: ``1/60``, ``0.6 s``, ``2 min 08 s``, ``1 h 05 min``."""
     if seconds < 0.29:
         return f"1/{1 / seconds:.3g} s" if seconds > 1 / 999.5 else f"1/{round(1 / seconds):d} s"
@@ -58,11 +58,11 @@ def thirds(count: int) -> str:
     return " ".join(part for part in (str(whole) if whole or not rest else "", ("", "1/3", "2/3")[rest]) if part)
 
 
-def stops_said(count: int) -> str:
+def stops_in_words(count: int) -> str:
     """The same with its unit: ``2/3 stop``, ``1 1/3 stops``."""
     return f"{thirds(count)} {'stop' if count <= 3 else 'stops'}"
 
 
 def stops_shown(count: int) -> str:
     """The same with the signs for thirds: ``⅔ stop``, ``1 ⅓ stops``."""
-    return stops_said(count).replace("1/3", "⅓").replace("2/3", "⅔")
+    return stops_in_words(count).replace("1/3", "⅓").replace("2/3", "⅔")

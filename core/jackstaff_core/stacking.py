@@ -260,8 +260,8 @@ def _rims(rig: Rig) -> Iterator[Advice]:
             shift_mm=lens.shift_mm,
         )
     if lens.clear_from_mm and lens.clear_rims_mm and lens.clear_opening_mm:
-        seen = [Rim(lens.clear_rims_mm, lens.clear_opening_mm)]
-        pupil = pupil_depth(lens.clear_from_mm, seen, half, rig.f_number)
+        clear_rims = [Rim(lens.clear_rims_mm, lens.clear_opening_mm)]
+        pupil = pupil_depth(lens.clear_from_mm, clear_rims, half, rig.f_number)
         clear = widest_clear(
             [Rim(rim.depth_mm, rim.clear_mm or lens.clear_opening_mm) for rim in rims], pupil, half, rig.f_number
         )

@@ -15,7 +15,7 @@ from datetime import timedelta
 from itertools import pairwise
 
 from .finished import FinishedFrame
-from .frame import Seen
+from .frame import Defect
 from .review import FINDINGS
 
 REPEAT_WITHIN = timedelta(minutes=20)
@@ -70,12 +70,12 @@ def statistics(frames: Sequence[FinishedFrame]) -> Statistics:
     """Count what happened."""
     counts: Counter[str] = Counter()
     for frame in frames:
-        counts.update(str(code) for code in frame.seen)
+        counts.update(str(code) for code in frame.defects)
         counts.update(_others(frame))
     repeated = _repeated(sorted(frames, key=lambda frame: frame.opened_at))
     return Statistics(
         len(frames),
-        sum(frame.came_out is not None for frame in frames),
+        sum(frame.error_stops is not None for frame in frames),
         sum(frame.aborted for frame in frames),
         math.fsum(frame.seconds for frame in frames),
         math.fsum(each.seconds for each in repeated),
@@ -91,8 +91,8 @@ def _others(frame: FinishedFrame) -> list[str]:
     if frame.trial:
         return []
     found = []
-    if frame.came_out is not None and abs(frame.came_out) >= WRONG_STOPS:
-        found.append(TOO_BRIGHT if frame.came_out > 0 else TOO_DARK)
+    if frame.error_stops is not None and abs(frame.error_stops) >= WRONG_STOPS:
+        found.append(TOO_BRIGHT if frame.error_stops > 0 else TOO_DARK)
     if not frame.dark and abs(frame.timing_stops) >= LATE_STOPS:
         found.append("late")
     return found
@@ -102,7 +102,7 @@ def _said(code: str, times: int) -> tuple[str, int, str]:
     if code in _OTHERS:
         label, cure = _OTHERS[code]
         return label, times, cure
-    finding = FINDINGS[Seen(code)]
+    finding = FINDINGS[Defect(code)]
     return finding.label, times, finding.cure
 
 
@@ -115,7 +115,7 @@ def _repeated(frames: Sequence[FinishedFrame]) -> list[FinishedFrame]:
             [each.name for each in following.glass],
         )
         soon = following.opened_at - entry.opened_at <= REPEAT_WITHIN + timedelta(seconds=entry.seconds)
-        spoilt = entry.aborted or (entry.came_out is not None and abs(entry.came_out) >= WRONG_STOPS)
+        spoilt = entry.aborted or (entry.error_stops is not None and abs(entry.error_stops) >= WRONG_STOPS)
         if same and soon and spoilt and not (entry.dark or following.dark or entry.trial):
             found.append(entry)
     return found

@@ -13,7 +13,7 @@ from typing import Any
 from . import cloud, foliage, people, stillness, trails, water
 from .advice import Advice, Severity
 from .refusal import Refusal, within
-from .spoken import said
+from .spoken import time_in_words
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,8 +77,8 @@ class Moving:
     classes: tuple[tuple[str, float], ...]
     measure: Callable[[float], float]
     reached: Callable[[float], float]
-    seen: Callable[[float], dict[str, float | None]]
-    said: Callable[[str, dict[str, float | None]], str]
+    effect: Callable[[float], dict[str, float | None]]
+    words: Callable[[str, dict[str, float | None]], str]
     advice: tuple[Advice, ...] = ()
     falls: bool = False
 
@@ -138,8 +138,8 @@ def _water(period: float) -> Moving:
         classes=water.CLASSES,
         measure=lambda seconds: seconds / period,
         reached=lambda waves: waves * period,
-        seen=lambda seconds: {"residual_texture": water.residual_texture(seconds, period)},
-        said=lambda look, _: _WATER_WORDS.get(look, look),
+        effect=lambda seconds: {"residual_texture": water.residual_texture(seconds, period)},
+        words=lambda look, _: _WATER_WORDS.get(look, look),
     )
 
 
@@ -201,14 +201,14 @@ def _cloud(facts: _Facts, camera: Camera) -> Moving:
         classes=cloud.CLASSES,
         measure=lambda seconds: cloud.streak_share(sky, seconds),
         reached=lambda share: cloud.seconds_for(sky, share),
-        seen=lambda seconds: {"streak_share": finite(cloud.streak_share(sky, seconds))},
-        said=_said_cloud,
+        effect=lambda seconds: {"streak_share": finite(cloud.streak_share(sky, seconds))},
+        words=_cloud_in_words,
         advice=tuple(_cloud_advice(sky, cover)),
     )
 
 
-def _said_cloud(look: str, seen: dict[str, float | None]) -> str:
-    share = seen["streak_share"]
+def _cloud_in_words(look: str, effect: dict[str, float | None]) -> str:
+    share = effect["streak_share"]
     if look == "still":
         return "will not visibly move"
     if share is None or share > 1:
@@ -230,11 +230,11 @@ def _cloud_advice(sky: cloud.Sky, cover: str | None) -> Iterator[Advice]:
         )
     else:
         shows, draws = (cloud.seconds_for(sky, cloud.CLASSES[at][1]) for at in (0, 1))
-        drawn = f", and draws streaks from about {said(draws)}" if math.isfinite(draws) else ""
+        drawn = f", and draws streaks from about {time_in_words(draws)}" if math.isfinite(draws) else ""
         yield Advice(
             "cloud_moves",
             Severity.NOTE,
-            f"This cloud visibly moves from about {said(shows)}{drawn}.",
+            f"This cloud visibly moves from about {time_in_words(shows)}{drawn}.",
             {"shows_seconds": shows, **({"streaks_seconds": draws} if drawn else {})},
         )
     if best > 2.5 * at_four_minutes and best > cloud.CLASSES[0][1]:
@@ -266,11 +266,11 @@ def _leaves(facts: _Facts, camera: Camera) -> Moving:
         classes=foliage.CLASSES,
         measure=lambda seconds: blur(seconds) / width,
         reached=lambda share: foliage.seconds_for(share * width, amplitude, period, distance, camera.focal_mm),
-        seen=lambda seconds: {
+        effect=lambda seconds: {
             "blur_share": blur(seconds) / width,
             "blur_px": blur(seconds) * 1000 / camera.pitch_um,
         },
-        said=lambda look, _: look,
+        words=lambda look, _: look,
         advice=(_leaves_apart(sharp),) if sharp < 0.5 else (),
     )
 
@@ -279,7 +279,8 @@ def _leaves_apart(sharp: float) -> Advice:
     return Advice(
         "leaves_need_their_own_frame",
         Severity.NOTE,
-        f"Leaves stay sharp up to about {said(sharp)} only: shoot them in a frame of their own, at higher ISO.",
+        f"Leaves stay sharp up to about {time_in_words(sharp)} only:"
+        " shoot them in a frame of their own, at higher ISO.",
         {"seconds": sharp},
     )
 
@@ -293,7 +294,7 @@ def _people(facts: _Facts, camera: Camera) -> Moving:
         facts.number("stay_s", 1, 86_400, "s", 60.0),
     )
 
-    def seen(seconds: float) -> dict[str, float | None]:
+    def effect(seconds: float) -> dict[str, float | None]:
         found: dict[str, float | None] = {
             "body_contrast": people.body_contrast(walkers, seconds),
             "feet_contrast": people.feet_contrast(seconds),
@@ -303,14 +304,14 @@ def _people(facts: _Facts, camera: Camera) -> Moving:
             found["worst_seconds"] = people.worst_seconds(walkers)
         return found
 
-    return _passing("people", walkers, seen, _said_people, tuple(_people_advice(walkers)))
+    return _passing("people", walkers, effect, _people_in_words, tuple(_people_advice(walkers)))
 
 
 def _passing(
     kind: str,
     walkers: people.Walkers,
-    seen: Callable[[float], dict[str, float | None]],
-    said: Callable[[str, dict[str, float | None]], str],
+    effect: Callable[[float], dict[str, float | None]],
+    words: Callable[[str, dict[str, float | None]], str],
     advice: tuple[Advice, ...],
 ) -> Moving:
     """What passes fades with the time; what stands about with it is a ghost until it has gone as well."""
@@ -327,26 +328,26 @@ def _passing(
         faded = people.seconds_for(walkers, contrast)
         return max(faded, empty) if contrast <= ghosts else faded
 
-    return Moving(kind, "class", people.CLASSES, measure, reached, seen, said, advice, falls=True)
+    return Moving(kind, "class", people.CLASSES, measure, reached, effect, words, advice, falls=True)
 
 
 _WALKER_WORDS = {"blurred": "walkers are blurred", "ghosts": "walkers are ghosts", "gone": "walkers are gone"}
 
 
-def _said_people(look: str, seen: dict[str, float | None]) -> str:
+def _people_in_words(look: str, effect: dict[str, float | None]) -> str:
     # Those who pass may have gone while those who stood about still show.
-    passing = _passed(seen)
+    passing = _passed(effect)
     words = _WALKER_WORDS.get(passing if look in _WALKER_WORDS else look, look)
-    if passing == "gone" and abs(seen["feet_contrast"] or 0) > people.CLASSES[1][1]:
+    if passing == "gone" and abs(effect["feet_contrast"] or 0) > people.CLASSES[1][1]:
         words += ", their planted feet still show"
-    if ghosts := seen.get("standing_ghosts"):
+    if ghosts := effect.get("standing_ghosts"):
         words += f", about {ghosts:.0f} standing stay" if ghosts >= 0.75 else ", hardly anybody standing stays"
     return words
 
 
-def _passed(seen: dict[str, float | None]) -> str:
+def _passed(effect: dict[str, float | None]) -> str:
     """What has become of those who pass."""
-    contrast = abs(seen["body_contrast"] or 0.0)
+    contrast = abs(effect["body_contrast"] or 0.0)
     return next(look for look, bound in people.CLASSES if contrast >= bound)
 
 
@@ -358,9 +359,10 @@ def _people_advice(walkers: people.Walkers) -> Iterator[Advice]:
     yield Advice(
         "standing_people_stay",
         Severity.NOTE,
-        f"People who stand leave ghosts, most of them at about {said(worst)}; seated people and parked cars stay"
-        f" whatever the time. {frames.frames} shorter frames {said(frames.apart_seconds)} apart and their median empty"
-        " the place.",
+        f"People who stand leave ghosts, most of them at about {time_in_words(worst)};"
+        " seated people and parked cars stay whatever the time."
+        f" {frames.frames} shorter frames {time_in_words(frames.apart_seconds)} apart and their median"
+        " empty the place.",
         {"worst_seconds": worst, "frames": frames.frames, "apart_seconds": frames.apart_seconds},
     )
     if walkers.across < 0.5:
@@ -396,24 +398,24 @@ def _vehicles(facts: _Facts, camera: Camera) -> Moving:
             classes=(("there", 0.5), ("gone", 0.0)),
             measure=lambda seconds: -people.DARK,
             reached=lambda contrast: math.inf,
-            seen=lambda seconds: {"body_contrast": people.DARK},
-            said=lambda look, _: "parked vehicles stay whatever the time",
+            effect=lambda seconds: {"body_contrast": people.DARK},
+            words=lambda look, _: "parked vehicles stay whatever the time",
             falls=True,
         )
 
-    def seen(seconds: float) -> dict[str, float | None]:
+    def effect(seconds: float) -> dict[str, float | None]:
         found: dict[str, float | None] = {"body_contrast": people.body_contrast(cars, seconds)}
         if queueing:
             found["standing_ghosts"] = people.standing_ghosts(cars, seconds)
             found["worst_seconds"] = people.worst_seconds(cars)
         return found
 
-    return _passing("vehicles", cars, seen, _said_vehicles, ())
+    return _passing("vehicles", cars, effect, _vehicles_in_words, ())
 
 
-def _said_vehicles(look: str, seen: dict[str, float | None]) -> str:
-    ghosts = seen.get("standing_ghosts")
-    fading = _passed(seen) if look in _WALKER_WORDS else look
+def _vehicles_in_words(look: str, effect: dict[str, float | None]) -> str:
+    ghosts = effect.get("standing_ghosts")
+    fading = _passed(effect) if look in _WALKER_WORDS else look
     if ghosts is None or ghosts < people.HALF_A_PERSON:
         return f"moving vehicles are {fading}"
     return f"about {max(1, ghosts):.0f} that queue stay as ghosts"
@@ -433,11 +435,11 @@ def _still_person(facts: _Facts, camera: Camera) -> Moving:
         classes=foliage.CLASSES,
         measure=blur,
         reached=lambda share: stillness.seconds_for(share * width, sway, shift, distance, camera.focal_mm),
-        seen=lambda seconds: {
+        effect=lambda seconds: {
             "blur_share": blur(seconds),
             "blur_px": blur(seconds) * width * 1000 / camera.pitch_um,
         },
-        said=lambda look, _: {"sharp": "sharp, if they hold still"}.get(look, look),
+        words=lambda look, _: {"sharp": "sharp, if they hold still"}.get(look, look),
         advice=(
             Advice(
                 "count_for_the_still_one",
@@ -462,11 +464,11 @@ def _crowd(facts: _Facts, camera: Camera) -> Moving:
         classes=(("blurred", 0.1), ("ghosts", 0.02), ("even veil", 0.0)),
         measure=lambda seconds: people.veil_texture(rate, width, speed, seconds),
         reached=lambda texture: math.inf if texture == 0 else even / texture**2,
-        seen=lambda seconds: {
+        effect=lambda seconds: {
             "veil": veil,
             "veil_texture": people.veil_texture(rate, width, speed, seconds),
         },
-        said=lambda look, _: look,
+        words=lambda look, _: look,
         advice=(
             Advice(
                 "crowd_veil_stays",
@@ -491,11 +493,11 @@ def _lamps(facts: _Facts, camera: Camera) -> Moving:
         classes=trails.LAMPS,
         measure=lambda seconds: speed * seconds / size,
         reached=lambda lengths: lengths * size / speed,
-        seen=lambda seconds: {"trail_stops": trails.trail_stops(size, speed, seconds)},
-        said=lambda look, seen: (
+        effect=lambda seconds: {"trail_stops": trails.trail_stops(size, speed, seconds)},
+        words=lambda look, effect: (
             "dots"
             if look == "dots"
-            else f"lines, about {-(seen['trail_stops'] or 0):.0f} stops dimmer than a lamp that stands"
+            else f"lines, about {-(effect['trail_stops'] or 0):.0f} stops dimmer than a lamp that stands"
         ),
     )
 
@@ -509,8 +511,10 @@ def _stars(facts: _Facts, camera: Camera) -> Moving:
         classes=trails.STARS,
         measure=lambda seconds: a_second * seconds,
         reached=lambda pixels: pixels / a_second if a_second > 1e-9 else math.inf,
-        seen=lambda seconds: {"trail_px": a_second * seconds},
-        said=lambda look, seen: look if look == "points" else f"trails of about {_two(seen['trail_px'] or 0)} pixels",
+        effect=lambda seconds: {"trail_px": a_second * seconds},
+        words=lambda look, effect: (
+            look if look == "points" else f"trails of about {_two(effect['trail_px'] or 0)} pixels"
+        ),
     )
 
 
@@ -539,12 +543,12 @@ def _tide(facts: _Facts, camera: Camera) -> Moving:
         classes=trails.TIDE,
         measure=moved,
         reached=reached,
-        seen=lambda seconds: {"rise_m": trails.rise(from_low, seconds, size, half)},
-        said=lambda look, seen: (
+        effect=lambda seconds: {"rise_m": trails.rise(from_low, seconds, size, half)},
+        words=lambda look, effect: (
             "the waterline stays"
             if look == "still"
-            else f"the waterline {'rises' if (seen['rise_m'] or 0) > 0 else 'falls'} by about"
-            f" {_two(abs(seen['rise_m'] or 0) * 100)} cm"
+            else f"the waterline {'rises' if (effect['rise_m'] or 0) > 0 else 'falls'} by about"
+            f" {_two(abs(effect['rise_m'] or 0) * 100)} cm"
         ),
     )
 
@@ -557,8 +561,8 @@ def _spin(facts: _Facts, camera: Camera) -> Moving:
         classes=trails.SPIN,
         measure=lambda seconds: seconds / period,
         reached=lambda turns: turns * period,
-        seen=lambda seconds: {"turns": seconds / period},
-        said=lambda look, seen: f"{look}, {_two(seen['turns'] or 0)} turns",
+        effect=lambda seconds: {"turns": seconds / period},
+        words=lambda look, effect: f"{look}, {_two(effect['turns'] or 0)} turns",
     )
 
 

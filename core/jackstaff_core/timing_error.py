@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 from .refusal import within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
-from .spoken import said
+from .spoken import time_in_words
 
 NOTICEABLE_STOPS = 0.05
 THIRD = 1 / 3
@@ -49,4 +49,4 @@ def timing_error(planned_seconds: float, actual_seconds: float) -> TimingError:
         return TimingError(stops, late, "on_time", "Closed on time.")
     way, tone = ("late", "brighter") if stops > 0 else ("early", "darker")
     verdict = "slight" if abs(stops) < THIRD else "off"
-    return TimingError(stops, late, verdict, f"Closed {said(abs(late))} {way}: {abs(stops):.2f} stop {tone}.")
+    return TimingError(stops, late, verdict, f"Closed {time_in_words(abs(late))} {way}: {abs(stops):.2f} stop {tone}.")

@@ -121,8 +121,8 @@ def look(question: LookQuestion) -> Look:
     Refusal
         The camera neither tells nor holds its exposure, or the grids do not fit each other.
     """
-    told = question.exposure_seconds is not None and question.iso is not None
-    if not question.held and not told:
+    metered = question.exposure_seconds is not None and question.iso is not None
+    if not question.held and not metered:
         raise Refusal(
             "held",
             "This camera sets its exposure by itself and does not tell it, which cancels what it should measure.",
@@ -133,67 +133,69 @@ def look(question: LookQuestion) -> Look:
     gain = 0.0
     if question.exposure_seconds is not None and question.iso is not None:
         gain = math.log2(question.exposure_seconds) + math.log2(question.iso)
-    seen = tuple(None if cell is None or cell < DARKEST else math.log2(cell) - gain for cell in question.cells)
-    share = sum(cell is not None for cell in seen) / len(seen)
+    cells = tuple(None if cell is None or cell < DARKEST else math.log2(cell) - gain for cell in question.cells)
+    share = sum(cell is not None for cell in cells) / len(cells)
     extra = 0.0 if question.held else UNLOCKED_SD
     before = question.before
-    enough = share >= LEAST_SHARE and share * len(seen) >= LEAST_KNOWN
+    enough = share >= LEAST_SHARE and share * len(cells) >= LEAST_KNOWN
     if before is None:
-        return _begun(seen, 0, share, told, extra) if enough else Look(Sight.LOST, None, None, 0, share, None, None)
-    if any(len(each) != len(seen) for each in (before.known, before.looks, before.last, before.odd or seen)):
+        return _begun(cells, 0, share, metered, extra) if enough else Look(Sight.LOST, None, None, 0, share, None, None)
+    if any(len(each) != len(cells) for each in (before.known, before.looks, before.last, before.odd or cells)):
         raise Refusal("before", "The looks before had another grid.", "Begin anew.")
     if not enough:
         return Look(Sight.LOST, None, None, before.part, share, None, before)
-    return _compared(seen, before, question.columns, share, told, extra)
+    return _compared(cells, before, question.columns, share, metered, extra)
 
 
-def _begun(seen: tuple[float | None, ...], part: int, share: float, told: bool, extra: float) -> Look:
-    eye = Eye(seen, tuple(int(cell is not None) for cell in seen), seen, 0.0, min(part, MOST_PARTS))
+def _begun(cells: tuple[float | None, ...], part: int, share: float, metered: bool, extra: float) -> Look:
+    eye = Eye(cells, tuple(int(cell is not None) for cell in cells), cells, 0.0, min(part, MOST_PARTS))
     sd = math.hypot(eye.flicker, LEAST_SD, extra)
-    return Look(Sight.WATCHING, 0.0, sd, eye.part, share, _phone(seen, told), eye)
+    return Look(Sight.WATCHING, 0.0, sd, eye.part, share, _phone(cells, metered), eye)
 
 
 def _compared(
-    seen: tuple[float | None, ...], before: Eye, columns: int, share: float, told: bool, extra: float
+    cells: tuple[float | None, ...], before: Eye, columns: int, share: float, metered: bool, extra: float
 ) -> Look:
     offsets = [
-        now - known for now, known in zip(seen, before.known, strict=True) if now is not None and known is not None
+        now - known for now, known in zip(cells, before.known, strict=True) if now is not None and known is not None
     ]
     if len(offsets) < LEAST_KNOWN:
-        return _unlike(seen, before, columns, share, told, extra)
+        return _unlike(cells, before, columns, share, metered, extra)
     middle = median(offsets)
     spread = 1.4826 * median(abs(offset - middle) for offset in offsets)
     # What is far from the middle is somebody or something else; the rest is light, as unevenly as it falls.
     far = max(CUT_SDS * spread, CUT_STOPS)
     near = [offset for offset in offsets if abs(offset - middle) <= far]
     light = math.fsum(near) / len(near)
-    if abs(light - before.stops) > (MOST_STEP if len(offsets) >= FEW_SHARE * len(seen) else FEW_STEP) or not _alike(
-        seen, before.known, light, columns
+    if abs(light - before.stops) > (MOST_STEP if len(offsets) >= FEW_SHARE * len(cells) else FEW_STEP) or not _alike(
+        cells, before.known, light, columns
     ):
-        return _unlike(seen, before, columns, share, told, extra)
+        return _unlike(cells, before, columns, share, metered, extra)
     # What jumps is light; what comes and goes between looks is flicker.
     jump = min(abs(light - before.stops), MOST_FLICKER)
     flicker = math.sqrt(FLICKER_KEPT * before.flicker**2 + (1 - FLICKER_KEPT) * jump * jump / 2)
     sd = math.hypot(spread / math.sqrt(max(1.0, len(offsets) / 6)), flicker, LEAST_SD, extra)
-    known, looks, odd = _learnt(seen, before, light, far)
-    eye = Eye(known, looks, seen, light, before.part, flicker, odd=odd)
-    return Look(Sight.WATCHING, light, sd, before.part, share, _phone(seen, told), eye)
+    known, looks, odd = _learnt(cells, before, light, far)
+    eye = Eye(known, looks, cells, light, before.part, flicker, odd=odd)
+    return Look(Sight.WATCHING, light, sd, before.part, share, _phone(cells, metered), eye)
 
 
-def _unlike(seen: tuple[float | None, ...], before: Eye, columns: int, share: float, told: bool, extra: float) -> Look:
+def _unlike(
+    cells: tuple[float | None, ...], before: Eye, columns: int, share: float, metered: bool, extra: float
+) -> Look:
     """Another picture: once it stands still it is the start of a new part."""
-    both = [now - last for now, last in zip(seen, before.last, strict=True) if now is not None and last is not None]
-    stands = len(both) >= LEAST_KNOWN and _alike(seen, before.last, median(both), columns)
+    both = [now - last for now, last in zip(cells, before.last, strict=True) if now is not None and last is not None]
+    stands = len(both) >= LEAST_KNOWN and _alike(cells, before.last, median(both), columns)
     elsewhere = before.elsewhere + 1 if stands else 1
     if elsewhere >= SETTLED_LOOKS:
-        return _begun(seen, before.part + 1, share, told, extra)
-    eye = replace(before, last=seen, elsewhere=elsewhere)
+        return _begun(cells, before.part + 1, share, metered, extra)
+    eye = replace(before, last=cells, elsewhere=elsewhere)
     return Look(Sight.MOVED, None, None, before.part, share, None, eye)
 
 
-def _alike(seen: tuple[float | None, ...], known: tuple[float | None, ...], light: float, columns: int) -> bool:
+def _alike(cells: tuple[float | None, ...], known: tuple[float | None, ...], light: float, columns: int) -> bool:
     """Whether two pictures show the same things: whoever walks past is left out, uneven light let pass."""
-    off = [None if now is None or then is None else now - then for now, then in zip(seen, known, strict=True)]
+    off = [None if now is None or then is None else now - then for now, then in zip(cells, known, strict=True)]
     changes: list[float] = []
     edges: list[float] = []
     for here, each in enumerate(off):
@@ -216,19 +218,19 @@ def _alike(seen: tuple[float | None, ...], known: tuple[float | None, ...], ligh
 
 def _most(sizes: list[float]) -> float:
     """The mean without the largest quarter."""
-    kept = sorted(sizes)[: max(1, round(len(sizes) * MOST_SHARE))]
-    return math.fsum(kept) / len(kept)
+    nearest = sorted(sizes)[: max(1, round(len(sizes) * MOST_SHARE))]
+    return math.fsum(nearest) / len(nearest)
 
 
 def _learnt(
-    seen: tuple[float | None, ...], before: Eye, light: float, far: float
+    cells: tuple[float | None, ...], before: Eye, light: float, far: float
 ) -> tuple[tuple[float | None, ...], tuple[int, ...], tuple[int, ...]]:
     """What each cell is like by now, of how many looks, and how long it has differed."""
     known: list[float | None] = []
     looks: list[int] = []
     odd: list[int] = []
-    were = before.odd or (0,) * len(seen)
-    for now, old, count, was in zip(seen, before.known, before.looks, were, strict=True):
+    were = before.odd or (0,) * len(cells)
+    for now, old, count, was in zip(cells, before.known, before.looks, were, strict=True):
         if now is None or old is None:
             known.append(old if now is None else now - light)
             looks.append(count if now is None else 1)
@@ -248,9 +250,9 @@ def _learnt(
     return tuple(known), tuple(looks), tuple(odd)
 
 
-def _phone(seen: tuple[float | None, ...], told: bool) -> float | None:
+def _phone(cells: tuple[float | None, ...], metered: bool) -> float | None:
     """Light up to this phone's constant [stops]: mean luminance over exposure and ISO."""
-    values = [cell for cell in seen if cell is not None]
-    if not told or not values:
+    values = [cell for cell in cells if cell is not None]
+    if not metered or not values:
         return None
     return math.log2(math.fsum(2**cell for cell in values) / len(values))

@@ -79,12 +79,12 @@ def white_balance_said(shift: float, kelvin: float | None = None) -> str | None:
     """
     if abs(shift) < LEAST_MIRED:
         return None
-    came_out, way = ("blue", "warmer") if shift < 0 else ("warm", "cooler")
-    told = f"It comes out {came_out}: set the camera's white balance about {abs(shift):.0f} mired {way}"
+    tint, way = ("blue", "warmer") if shift < 0 else ("warm", "cooler")
+    words = f"It comes out {tint}: set the camera's white balance about {abs(shift):.0f} mired {way}"
     neutral = None if kelvin is None else neutral_kelvin(kelvin, shift)
     if neutral is None:
-        return f"{told}, the {'higher' if shift < 0 else 'lower'} kelvin."
-    return f"{told}: about {round(neutral / _GRAIN_KELVIN) * _GRAIN_KELVIN:.0f} K instead of {kelvin:.0f} K."
+        return f"{words}, the {'higher' if shift < 0 else 'lower'} kelvin."
+    return f"{words}: about {round(neutral / _GRAIN_KELVIN) * _GRAIN_KELVIN:.0f} K instead of {kelvin:.0f} K."
 
 
 def green_said(green: float) -> str | None:

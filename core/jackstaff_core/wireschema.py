@@ -26,15 +26,15 @@ class Schemas:
         self.made: dict[str, dict[str, Any]] = {}
         self._names: dict[str, type] = {}
 
-    def asked(self, hint: Any) -> dict[str, Any]:
+    def input(self, hint: Any) -> dict[str, Any]:
         """The schema of what is read into ``hint``."""
-        return self._schema(hint, "Asked", False)
+        return self._schema(hint, "Input", False)
 
-    def answered(self, hint: Any, *, drop_none: bool = False) -> dict[str, Any]:
+    def answer(self, hint: Any, *, drop_none: bool = False) -> dict[str, Any]:
         """The schema of what is written from ``hint``."""
         return self._schema(hint, "Answer", drop_none)
 
-    def kept(self, hint: Any) -> dict[str, Any]:
+    def document(self, hint: Any) -> dict[str, Any]:
         """The schema of a document that goes both ways: what has a default may be left out."""
         return self._schema(hint, "Doc", False)
 
@@ -99,7 +99,7 @@ class Schemas:
             "properties": properties,
             "required": required,
         }
-        if role == "Asked":
+        if role == "Input":
             found["additionalProperties"] = False
         # What the dataclass writes as its own docstring is a signature, no words.
         return found if about.startswith(f"{kind.__name__}(") else {**found, "description": " ".join(about.split())}
@@ -114,7 +114,7 @@ class Schemas:
         return self._named(self._called(kind, role), kind, made)
 
     def _called(self, kind: type, role: str) -> str:
-        base = re.sub("(Question|Given|Asked|Answer)$", "", kind.__name__)
+        base = re.sub("(Question|Given|Answer)$", "", kind.__name__)
         return f"{base}{role}"
 
     def _named(self, name: str, kind: type, make: Callable[[], dict[str, Any]]) -> dict[str, Any]:

@@ -151,12 +151,12 @@ class _Strip:
 
     def joined(self, above: NDArray[np.int16], code: NDArray[np.uint8]) -> _Strip:
         """The rows below, with as many of these as their peaks and the ones that wait want to see."""
-        kept = min(len(self.above), 2 * RIPPLE)
-        waits = min(kept, RIPPLE)
+        count = min(len(self.above), 2 * RIPPLE)
+        waits = min(count, RIPPLE)
         return _Strip(
-            np.vstack((self.above[len(self.above) - kept :], above)),
-            np.vstack((self.code[len(self.code) - kept :], code)),
-            kept - waits,
+            np.vstack((self.above[len(self.above) - count :], above)),
+            np.vstack((self.code[len(self.code) - count :], code)),
+            count - waits,
         )
 
     def peaks(self, *, last: bool) -> NDArray[np.int64]:

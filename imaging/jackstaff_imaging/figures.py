@@ -163,8 +163,8 @@ class Figures:
         copies = int(np.clip(min(length, span) / (1.2 * self.scale), 1, 160))
         in_frame = min(1.0, span / length) if length > 0 else 1.0
         for copy in range(copies):
-            gone = x + way * min(length, span) * (copy + 0.5) / copies
-            along = (gone - self.tip[0]) / (self.root[0] - self.tip[0])
+            moved = x + way * min(length, span) * (copy + 0.5) / copies
+            along = (moved - self.tip[0]) / (self.root[0] - self.tip[0])
             if 0 <= along <= 1:
                 here, y, metre = self._on_mole(along)
                 self._stamp(picture, here, y, metre, in_frame / copies)
@@ -198,8 +198,8 @@ class Figures:
         each = max(0.004, min(1.0, span / length) / dots * 3)
         for dot in range(dots):
             here = x - min(length, span) * (dot + 0.5) / dots
-            gone, low, size = self._on_mole((here - self.tip[0]) / (self.root[0] - self.tip[0]))
-            self._glow(picture, gone, low - 0.9 * size, min(0.8, each), 0.45 * size)
+            moved, low, size = self._on_mole((here - self.tip[0]) / (self.root[0] - self.tip[0]))
+            self._glow(picture, moved, low - 0.9 * size, min(0.8, each), 0.45 * size)
 
     def _cover_line(self, x: float, low: float, high: float) -> Mask:
         width = max(1, round(1.4 * self.scale * _FINE))

@@ -200,7 +200,7 @@ def test_a_frame_that_today_s_rules_refuse_is_shown_and_left_out_of_the_lessons(
     assert "Give a value from 1 to 3" in shown.pop(old["id"])
     assert list(shown.values()) == [None]
     assert edda.get("/api/log/evidence").status_code == 200
-    assert edda.get("/api/log/learnt").json()["tally"]["frames"] == 1
+    assert edda.get("/api/log/learnt").json()["statistics"]["frames"] == 1
     # Nor does it keep the log and the archive in: what can be taken back goes out as ever, the rest lies aside.
     assert len(edda.get("/api/log/file").json()["frames"]) == 1
     FramePicture.objects.create(frame=row, small=b"a picture", tones={})

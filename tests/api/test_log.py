@@ -137,7 +137,7 @@ def test_what_the_demo_log_teaches(keeper: Client) -> None:
     learnt = keeper.get("/api/log/learnt").json()
     assert [(one["name"], one["focal_mm"]) for one in learnt["clean_ends"]] == [("Ring VND 2–5", 16)]
     assert [one["focal_mm"] for one in learnt["clear_focals"]] == [24]
-    assert learnt["tally"]["frames"] == 20
+    assert learnt["statistics"]["frames"] == 20
     # A guest sends the same log along and is told the same.
     frames = [plain(read(Frame, clean(one))) for one in keeper.get("/api/frames?limit=200").json()["frames"]]
     items = [

@@ -108,7 +108,7 @@ class Photographer:
             # The next one is opened a minute and a half after this one has closed.
             minute += kept["actual_seconds"] / 60 + 1.5
             again = {
-                "came_out": kept["review"]["came_out"],
+                "error_stops": kept["review"]["came_out"],
                 "late_stops": kept["error"]["stops"],
                 "longer_stops": kept["run"]["bias_stops"],
                 "earlier_stops": kept["run"]["correction_stops"],

@@ -241,7 +241,7 @@ MORE: dict[str, dict[str, Any]] = {
         "remembered": [{"kind": "stack", "box": 3, "due": "2027-04-16T05:00:00Z"}],
     },
     "practice/drill": {"kind": "light", "seed": 7, "glass": [{"name": "Slot ND 9", "stops": 9.3}]},
-    "practice/grade": {"kind": "stack", "seed": 7, "said": "2m08", "glass": [{"name": "Slot ND 9", "stops": 9.3}]},
+    "practice/grade": {"kind": "stack", "seed": 7, "answer": "2m08", "glass": [{"name": "Slot ND 9", "stops": 9.3}]},
     "readout": {"text": "4", "step": "third", "dial_limit": 30},
     "density": {"text": "ND 1.8"},
     "reach": {"reading": READING, "glass": OWN, "slots": 2, "wished": [7.5, 9.0]},
@@ -301,7 +301,7 @@ MORE: dict[str, dict[str, Any]] = {
     "log/reviewed": {"frame": FRAME, "light_stops": 0.5, "glass": [{"mired": -21, "green": 0.2}]},
     "log/evidence": {"items": [], "frames": [FRAME]},
     "log/learnt": {"items": [], "frames": [FRAME]},
-    "log/again": {"came_out": -0.667, "late_stops": 0.05},
+    "log/again": {"error_stops": -0.667, "late_stops": 0.05},
     "fieldcard": {"glass": [{"name": "nine", "stops": 9.1}], "fastest": 0.004, "slowest": 1},
     "light/rate": {
         "readings": [

@@ -39,18 +39,18 @@ def test_every_drill_has_one_right_answer_and_says_how_far_off_others_are(
 ) -> None:
     asked = drill(DrillQuestion(kind, seed, glass))
     assert asked == drill(DrillQuestion(kind, seed, glass))
-    question = GradeQuestion(kind, seed, glass, said=typed(asked))
+    question = GradeQuestion(kind, seed, glass, answer=typed(asked))
     told = grade(question)
     assert told.right is True
-    assert told.right_said == asked.right_said
+    assert told.right_text == asked.right_text
     if asked.answered is Answered.CHOICE:
         assert len(set(asked.choices)) == len(asked.choices)
         places = range(1, len(asked.choices) + 1)
-        right = [place for place in places if grade(GradeQuestion(kind, seed, glass, said=str(place))).right]
+        right = [place for place in places if grade(GradeQuestion(kind, seed, glass, answer=str(place))).right]
         assert right == [int(asked.right) + 1]
         return
     for by, hit in ((0.3, True), (-0.3, True), (0.4, False), (-0.4, False)):
-        off = grade(GradeQuestion(kind, seed, glass, said=typed(asked, by)))
+        off = grade(GradeQuestion(kind, seed, glass, answer=typed(asked, by)))
         assert off.right is hit
         assert off.error_stops == pytest.approx(by, abs=0.01)
     if asked.answered is Answered.TIME:
@@ -62,7 +62,7 @@ def test_a_fault_that_can_be_drawn_is_drawn_and_not_named() -> None:
     drawn = {}
     for seed in range(200):
         asked = drill(DrillQuestion(DrillKind.DEFECT, seed))
-        cause = {finding.cause: finding for finding in FINDINGS.values()}[asked.right_said]
+        cause = {finding.cause: finding for finding in FINDINGS.values()}[asked.right_text]
         if asked.picture is None:
             assert cause.label.lower() in asked.asks
             continue
@@ -89,7 +89,7 @@ def test_a_fault_that_can_be_drawn_is_drawn_and_not_named() -> None:
     ],
 )  # fmt: skip
 def test_answers_are_read_as_people_say_them(kind: DrillKind, said: str, error: float) -> None:
-    assert grade(GradeQuestion(kind, 2, said=said)).error_stops == pytest.approx(error, abs=0.05)
+    assert grade(GradeQuestion(kind, 2, answer=said)).error_stops == pytest.approx(error, abs=0.05)
 
 
 def test_the_moving_light_s_answer_is_the_integral() -> None:
@@ -102,19 +102,19 @@ def test_the_moving_light_s_answer_is_the_integral() -> None:
 def test_words_say_what_the_frame_would_have_been() -> None:
     assert (
         "1 stop too long: the frame would be that much too bright"
-        in grade(GradeQuestion(DrillKind.DIAL, 2, said="1/4")).text
+        in grade(GradeQuestion(DrillKind.DIAL, 2, answer="1/4")).text
     )
-    assert "⅔ stop too short" in grade(GradeQuestion(DrillKind.DIAL, 2, said="1/13")).text
-    assert "3 stops too many" in grade(GradeQuestion(DrillKind.NOTATION, 2, said="13")).text
+    assert "⅔ stop too short" in grade(GradeQuestion(DrillKind.DIAL, 2, answer="1/13")).text
+    assert "3 stops too many" in grade(GradeQuestion(DrillKind.NOTATION, 2, answer="13")).text
 
 
 def test_what_can_mean_two_things_is_asked_and_nothing_moves() -> None:
-    told = grade(GradeQuestion(DrillKind.DIAL, 2, said="4", box=3))
+    told = grade(GradeQuestion(DrillKind.DIAL, 2, answer="4", box=3))
     assert (told.right, told.box, told.again_hours) == (None, 3, 0)
     assert told.meanings == ("1/4 s", "4 s")
     for kind, said in ((DrillKind.DIAL, "soon"), (DrillKind.NOTATION, "many"), (DrillKind.DEFECT, "5")):
         with pytest.raises(Refusal):
-            grade(GradeQuestion(kind, 2, said=said))
+            grade(GradeQuestion(kind, 2, answer=said))
 
 
 def test_boxes_go_on_by_one_and_back_to_the_first() -> None:
@@ -122,8 +122,8 @@ def test_boxes_go_on_by_one_and_back_to_the_first() -> None:
     assert [after(box, False) for box in (1, 3, 5)] == [1, 1, 1]
     waits = [hours_of(box) for box in (1, 2, 3, 4, 5)]
     assert waits == sorted(set(waits))
-    assert grade(GradeQuestion(DrillKind.DIAL, 2, said="1/8", box=2)).again_hours == hours_of(3)
-    assert grade(GradeQuestion(DrillKind.DIAL, 2, said="1 s", box=4)).again_hours == 0
+    assert grade(GradeQuestion(DrillKind.DIAL, 2, answer="1/8", box=2)).again_hours == hours_of(3)
+    assert grade(GradeQuestion(DrillKind.DIAL, 2, answer="1 s", box=4)).again_hours == 0
 
 
 def counted(**more: object) -> Counter[DrillKind]:
@@ -148,4 +148,4 @@ def test_what_is_due_comes_and_what_one_s_log_shows_comes_more_often() -> None:
 def test_faults_of_one_s_own_frames_are_asked_more_often() -> None:
     own = DrillQuestion(DrillKind.DEFECT, 0, mistakes=("leak", "aborted"))
     asked = [drill(replace(own, seed=seed)) for seed in range(90)]
-    assert 45 < sum("eyepiece" in each.right_said for each in asked) < 85
+    assert 45 < sum("eyepiece" in each.right_text for each in asked) < 85

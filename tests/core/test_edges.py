@@ -24,7 +24,7 @@ from jackstaff_core.refusal import Refusal
 from jackstaff_core.rims import Rim, pupil_depth, widest_clear
 from jackstaff_core.scales import SHORTEST_SECONDS, ev100
 from jackstaff_core.settings import allowed
-from jackstaff_core.spoken import said, stops_said, thirds
+from jackstaff_core.spoken import stops_in_words, thirds, time_in_words
 from jackstaff_core.tide import Water, leave_by
 from jackstaff_core.waiting import wait
 
@@ -145,11 +145,11 @@ def test_a_picture_joins_within_its_window_alone(late: float, seconds: float, jo
     assert join([taken], [frame], 7203.0).files[0].frames == (("a",) if joins else ())
 
 
-def seen(minute: float, came_out: float) -> FinishedFrame:
+def seen(minute: float, error_stops: float) -> FinishedFrame:
     nine = UsedGlass("nine", "Slot ND 9", GlassKind.SOLID, 9.0)
     return FinishedFrame(
         id=f"{minute}", opened_at=DAWN + timedelta(minutes=minute), seconds=120.0, aimed_seconds=120.0,
-        planned_seconds=120.0, glass=(nine,), came_out=came_out,
+        planned_seconds=120.0, glass=(nine,), error_stops=error_stops,
     )  # fmt: skip
 
 
@@ -171,13 +171,13 @@ def test_a_pair_weighs_as_much_as_four_glances() -> None:
 
 
 @pytest.mark.parametrize(
-    ("came_out", "light", "factor"),
+    ("error_stops", "light", "factor"),
     [(0.0, 0.0, 1.0), (-1.0, 0.0, 2.0), (1.0, 0.0, 0.5), (0.0, 1.0, 0.5), (0.0, -1.0, 2.0), (-1.0, 1.0, 1.0)],
 )
 def test_next_time_is_longer_after_dark_frames_and_shorter_in_more_light(
-    came_out: float, light: float, factor: float
+    error_stops: float, light: float, factor: float
 ) -> None:
-    assert next_time(120.0, came_out, light).seconds == pytest.approx(120.0 * factor)
+    assert next_time(120.0, error_stops, light).seconds == pytest.approx(120.0 * factor)
 
 
 @pytest.mark.parametrize(
@@ -186,7 +186,7 @@ def test_next_time_is_longer_after_dark_frames_and_shorter_in_more_light(
      (4, "1 1/3", "1 1/3 stops"), (6, "2", "2 stops"), (8, "2 2/3", "2 2/3 stops")],
 )  # fmt: skip
 def test_thirds_are_said_as_people_write_them(count: int, short: str, whole: str) -> None:
-    assert (thirds(count), stops_said(count)) == (short, whole)
+    assert (thirds(count), stops_in_words(count)) == (short, whole)
 
 
 @pytest.mark.parametrize(
@@ -195,7 +195,7 @@ def test_thirds_are_said_as_people_write_them(count: int, short: str, whole: str
      (128, "2 min 08 s"), (3600, "1 h"), (3899, "1 h 05 min")],
 )  # fmt: skip
 def test_times_are_said_in_the_digits_they_have(seconds: float, words: str) -> None:
-    assert said(seconds) == words
+    assert time_in_words(seconds) == words
 
 
 def test_settings_are_clean_at_base_iso_and_sharp_apertures_alone() -> None:

@@ -15,7 +15,7 @@ from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.reciprocity import Additive, LawGiven, Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, times
-from jackstaff_core.spoken import rounded, said
+from jackstaff_core.spoken import rounded, time_in_words
 from jackstaff_core.timing_error import timing_error
 
 from .tables import facts, near
@@ -206,7 +206,7 @@ def test_two_minutes_eight_is_called_two_minutes() -> None:
         180: "3 min",
         3900: "1 h 05 min",
     }
-    assert {time: said(time) for time in wanted} == wanted
+    assert {time: time_in_words(time) for time in wanted} == wanted
 
 
 @pytest.mark.parametrize(

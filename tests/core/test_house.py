@@ -139,7 +139,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
 @pytest.mark.parametrize("name", QUESTIONS)
 def test_what_is_left_out_is_taken_as_it_always_was(name: str) -> None:
     shapes = Schemas()
-    asked = shapes.asked(QUESTIONS[name].asked)["$ref"].removeprefix(shapes.ref)
+    asked = shapes.input(QUESTIONS[name].question_type)["$ref"].removeprefix(shapes.ref)
     properties = shapes.made[asked]["properties"]
     taken = {field: shape["default"] for field, shape in properties.items() if "default" in shape}
     assert taken == DEFAULTS[name]
@@ -148,6 +148,6 @@ def test_what_is_left_out_is_taken_as_it_always_was(name: str) -> None:
 def test_every_question_is_in_the_table_and_every_type_is_frozen() -> None:
     assert QUESTIONS.keys() == DEFAULTS.keys()
     for question in QUESTIONS.values():
-        for kind in (question.asked, question.answered):
+        for kind in (question.question_type, question.answer_type):
             assert dataclasses.is_dataclass(kind)
             assert kind.__dataclass_params__.frozen  # type: ignore[attr-defined]

@@ -20,7 +20,7 @@ from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
 from jackstaff_core.fieldcard import CardGlass, field_card
 from jackstaff_core.finder import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
-from jackstaff_core.frame import Cause, Fit, Seen, Tasted
+from jackstaff_core.frame import Cause, Defect, Fit, Tasted
 from jackstaff_core.joining import Candidate, File, join
 from jackstaff_core.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes, wished
 from jackstaff_core.reading import ReadingGiven
@@ -53,22 +53,22 @@ def frame(minutes: float = 0.0, **facts: Any) -> FinishedFrame:
     ("facts", "error"),
     [
         # Came out a stop dark: the stack is a stop denser than its label.
-        ({"came_out": -1.0}, 1.0),
+        ({"error_stops": -1.0}, 1.0),
         # Twice as long and right: the same.
-        ({"seconds": 240.0, "came_out": 0.0}, 1.0),
+        ({"seconds": 240.0, "error_stops": 0.0}, 1.0),
         # An offset in use that made it right is the whole answer.
-        ({"glass": (FOUR,), "came_out": 0.0}, 0.2),
+        ({"glass": (FOUR,), "error_stops": 0.0}, 0.2),
         # A third more was wished for and a third too bright it came: nothing to learn.
-        ({"bias_stops": 1 / 3, "came_out": 1 / 3}, 0.0),
+        ({"bias_stops": 1 / 3, "error_stops": 1 / 3}, 0.0),
         # Corrected by half a stop and right then: the filter is denser, unless the metering or the taste was it.
-        ({"correction_stops": 0.5, "came_out": 0.0}, 0.5),
-        ({"correction_stops": 0.5, "correction_for": Cause.FILTER, "came_out": 0.0}, 0.5),
-        ({"correction_stops": 0.5, "correction_for": Cause.SCENE, "came_out": 0.0}, 0.0),
-        ({"correction_stops": 0.5, "correction_for": Cause.TASTE, "came_out": 0.0}, 0.0),
+        ({"correction_stops": 0.5, "error_stops": 0.0}, 0.5),
+        ({"correction_stops": 0.5, "correction_for": Cause.FILTER, "error_stops": 0.0}, 0.5),
+        ({"correction_stops": 0.5, "correction_for": Cause.SCENE, "error_stops": 0.0}, 0.0),
+        ({"correction_stops": 0.5, "correction_for": Cause.TASTE, "error_stops": 0.0}, 0.0),
         # On when metered: it says nothing of itself.
-        ({"glass": (UsedGlass("four", "Slot ND 4", GlassKind.SOLID, 4.0, 0.2, True),), "came_out": 0.0}, 0.0),
+        ({"glass": (UsedGlass("four", "Slot ND 4", GlassKind.SOLID, 4.0, 0.2, True),), "error_stops": 0.0}, 0.0),
         # Film: a stop of time is 1/1.3 stop of light.
-        ({"film": Power(1.3, 1.0), "seconds": 240.0, "came_out": 0.0}, 1 / 1.3),
+        ({"film": Power(1.3, 1.0), "seconds": 240.0, "error_stops": 0.0}, 1 / 1.3),
     ],
 )
 def test_the_error_against_the_label(facts: dict[str, Any], error: float) -> None:
@@ -91,20 +91,20 @@ def test_the_error_against_the_label(facts: dict[str, Any], error: float) -> Non
     ],
 )
 def test_frames_that_say_nothing_certain_are_left_aside_and_counted(facts: dict[str, Any], why: str) -> None:
-    assert weigh([frame(came_out=0.0, **facts)], KIT).asides == {why: 1}
+    assert weigh([frame(error_stops=0.0, **facts)], KIT).asides == {why: 1}
 
 
 @pytest.mark.parametrize(
     ("asked", "stops", "name"),
     [
         # Two thirds too bright: two thirds less time, in the words of the sum.
-        ({"came_out": 2 / 3}, -2 / 3, "Last frame ⅔ stop bright"),
-        ({"came_out": -4 / 3}, 4 / 3, "Last frame 1 ⅓ stops dark"),
-        ({"came_out": -1.0}, 1.0, "Last frame 1 stop dark"),
+        ({"error_stops": 2 / 3}, -2 / 3, "Last frame ⅔ stop bright"),
+        ({"error_stops": -4 / 3}, 4 / 3, "Last frame 1 ⅓ stops dark"),
+        ({"error_stops": -1.0}, 1.0, "Last frame 1 stop dark"),
         # Closed half a stop late and half a stop bright: the sum was right.
-        ({"came_out": 0.5, "late_stops": 0.5}, 0.0, "Last frame ⅔ stop bright"),
+        ({"error_stops": 0.5, "late_stops": 0.5}, 0.0, "Last frame ⅔ stop bright"),
         # A third was added on the way and it came out right: the third stays, as does what was corrected before.
-        ({"came_out": 0.0, "longer_stops": 1 / 3, "earlier_stops": -0.25}, 1 / 12, "Last frame right"),
+        ({"error_stops": 0.0, "longer_stops": 1 / 3, "earlier_stops": -0.25}, 1 / 12, "Last frame right"),
     ],
 )
 def test_the_same_frame_again_is_what_was_used_less_how_it_came_out(
@@ -129,15 +129,15 @@ def test_a_correction_of_more_than_ten_stops_is_refused() -> None:
 
 
 def test_evidence_per_glass() -> None:
-    frames = [frame(minute, came_out=-1.8) for minute in range(0, 60, 10)]
-    found = weigh([*frames, frame(70, glass=(), came_out=0.0), frame(80, came_out=-1.8, dark=True)], KIT)
+    frames = [frame(minute, error_stops=-1.8) for minute in range(0, 60, 10)]
+    found = weigh([*frames, frame(70, glass=(), error_stops=0.0), frame(80, error_stops=-1.8, dark=True)], KIT)
     nine = found.glass[0]
     assert (nine.id, nine.frames, nine.doubted, found.used) == ("nine", 6, True, 7)
     assert nine.mean == pytest.approx(1.75, abs=0.1)
     assert "label wrong" in nine.advice
     assert len(found.habits) == 1
     # Always together: known together, apart by one frame alone.
-    both = weigh([frame(minute, glass=(NINE, FOUR), came_out=-0.4) for minute in range(0, 80, 10)], KIT)
+    both = weigh([frame(minute, glass=(NINE, FOUR), error_stops=-0.4) for minute in range(0, 80, 10)], KIT)
     assert all("alone would tell" in one.advice for one in both.glass)
     # A pair of frames alone settles it nearly: four frames' worth.
     paired = weigh([], [GlassKnown("nine", "Slot ND 9", 9.0, None, (9.4, 9.42))]).glass[0]
@@ -148,17 +148,17 @@ def test_evidence_per_glass() -> None:
 
 def test_a_graduated_glass_is_no_part_of_the_sum() -> None:
     soft = UsedGlass("grad", "Soft grad 2", GlassKind.GRADUATED, 2.0, 0.3)
-    with_it = weigh([frame(minute, glass=(NINE, soft), came_out=-0.3) for minute in range(0, 50, 10)], KIT)
-    without = weigh([frame(minute, came_out=-0.3) for minute in range(0, 50, 10)], KIT)
+    with_it = weigh([frame(minute, glass=(NINE, soft), error_stops=-0.3) for minute in range(0, 50, 10)], KIT)
+    without = weigh([frame(minute, error_stops=-0.3) for minute in range(0, 50, 10)], KIT)
     assert [(one.id, one.mean) for one in with_it.glass] == [(one.id, one.mean) for one in without.glass]
 
 
 def test_a_log_of_years_and_a_cupboard_of_glass_are_learnt_from() -> None:
     cupboard = [GlassKnown(f"g{n}", f"Ring {n}", 3.0) for n in range(80)]
     # Five hundred mornings, each with the nine; and every ring of the cupboard once.
-    years = [frame(day * 1440.0, came_out=-0.4) for day in range(500)]
+    years = [frame(day * 1440.0, error_stops=-0.4) for day in range(500)]
     rings = [
-        frame(-1440.0 * n - 1, glass=(UsedGlass(f"g{n}", f"Ring {n}", GlassKind.SOLID, 3.0),), came_out=0.0)
+        frame(-1440.0 * n - 1, glass=(UsedGlass(f"g{n}", f"Ring {n}", GlassKind.SOLID, 3.0),), error_stops=0.0)
         for n in range(80)
     ]
     found = weigh([*rings, *years], [*cupboard, *KIT])
@@ -171,10 +171,12 @@ def test_a_log_of_years_and_a_cupboard_of_glass_are_learnt_from() -> None:
 
 def test_glass_that_changes_over_the_years_shows_a_trend() -> None:
     dice = random.Random(3)
-    drifting = [frame(day * 1440.0, came_out=round(-0.001 * day + dice.gauss(0, 0.05), 2)) for day in range(0, 720, 60)]
+    drifting = [
+        frame(day * 1440.0, error_stops=round(-0.001 * day + dice.gauss(0, 0.05), 2)) for day in range(0, 720, 60)
+    ]
     trend = weigh(drifting, KIT).glass[0].trend_a_year
     assert trend == pytest.approx(0.365, abs=0.12)
-    steady = [frame(day * 1440.0, came_out=dice.choice([-0.1, 0.0, 0.1])) for day in range(0, 720, 60)]
+    steady = [frame(day * 1440.0, error_stops=dice.choice([-0.1, 0.0, 0.1])) for day in range(0, 720, 60)]
     assert weigh(steady, KIT).glass[0].trend_a_year is None
 
 
@@ -188,8 +190,8 @@ def test_hidden_glass_errors_are_found_from_reviews_in_thirds(hidden: float) -> 
         for number, stack in enumerate([(NINE,), (NINE,), (NINE, FOUR), (NINE,), (FOUR,), ()]):
             # The four is as dense as it is known to be; the nine hides something, and the session leans.
             dark = (hidden if NINE in stack else 0.0) + habit
-            came_out = round((-dark + dice.gauss(0, 0.15)) * 3) / 3
-            frames.append(frame(number * 9.0, glass=stack, came_out=came_out))
+            error_stops = round((-dark + dice.gauss(0, 0.15)) * 3) / 3
+            frames.append(frame(number * 9.0, glass=stack, error_stops=error_stops))
         nine = next(one for one in weigh(frames, KIT).glass if one.id == "nine")
         inside += abs(nine.mean - hidden) <= 2 * nine.sd
         errors.append(abs(nine.mean - hidden))
@@ -198,13 +200,13 @@ def test_hidden_glass_errors_are_found_from_reviews_in_thirds(hidden: float) -> 
 
 
 @given(st.floats(0.0001, 86_000), st.floats(-5, 5), st.floats(-12, 12))
-def test_next_time_undoes_what_went_wrong(used: float, came_out: float, light: float) -> None:
-    right = used * 2 ** (-came_out - light)
+def test_next_time_undoes_what_went_wrong(used: float, error_stops: float, light: float) -> None:
+    right = used * 2 ** (-error_stops - light)
     if not SHORTEST_SECONDS <= right <= LONGEST_SECONDS:
         with pytest.raises(Refusal, match="cannot be set"):
-            next_time(used, came_out, light)
+            next_time(used, error_stops, light)
         return
-    found = next_time(used, came_out, light, dial_limit=30.0)
+    found = next_time(used, error_stops, light, dial_limit=30.0)
     assert found.seconds == pytest.approx(right)
     assert (found.mark is None) == (found.seconds > 32 * 2 ** (1 / 6))
 
@@ -217,17 +219,17 @@ def test_next_time_needs_a_dial(dial_limit: float) -> None:
 
 def test_what_was_seen_becomes_limits() -> None:
     turned = [
-        frame(0, glass=(TURNED,), focal_mm=16.2, seen=frozenset({Seen.CROSS}), came_out=0.0),
-        frame(9, glass=(UsedGlass("var", "Turned ND", GlassKind.VARIABLE, 4.5),), focal_mm=16.0, came_out=0.0,
-              seen=frozenset({Seen.CROSS})),
-        frame(18, glass=(TURNED,), focal_mm=50.0, came_out=0.0),
+        frame(0, glass=(TURNED,), focal_mm=16.2, defects=frozenset({Defect.CROSS}), error_stops=0.0),
+        frame(9, glass=(UsedGlass("var", "Turned ND", GlassKind.VARIABLE, 4.5),), focal_mm=16.0, error_stops=0.0,
+              defects=frozenset({Defect.CROSS})),
+        frame(18, glass=(TURNED,), focal_mm=50.0, error_stops=0.0),
     ]  # fmt: skip
     end = clean_ends(turned)
     assert [(one.focal_mm, one.frames) for one in end] == [(16, 2)]
     assert end[0].stops == pytest.approx(4.5 - 1 / 3)
-    rims = {"lens": "zoom", "rims_mm": 9.0, "opening_mm": 78.0, "came_out": 0.0}
+    rims = {"lens": "zoom", "rims_mm": 9.0, "opening_mm": 78.0, "error_stops": 0.0}
     shots = [
-        frame(0, focal_mm=16.0, seen=frozenset({Seen.CORNER}), **rims),
+        frame(0, focal_mm=16.0, defects=frozenset({Defect.CORNER}), **rims),
         frame(5, focal_mm=24.0, **rims),
         frame(9, focal_mm=20.0, **rims),
         frame(12, focal_mm=18.0, **{**rims, "rims_mm": 3.0}),
@@ -250,23 +252,23 @@ def test_taste_is_told_in_waves() -> None:
 
 
 def test_every_finding_has_cause_and_cure_of_its_own_set_up() -> None:
-    assert set(FINDINGS) == set(Seen)
-    rich = frame(seen=frozenset(Seen), focal_mm=16.0, rims_mm=9.0, glass=(TURNED, NINE), seconds=12.0)
+    assert set(FINDINGS) == set(Defect)
+    rich = frame(defects=frozenset(Defect), focal_mm=16.0, rims_mm=9.0, glass=(TURNED, NINE), seconds=12.0)
     told = {one.code: one for one in remarks(rich)}
-    assert list(told) == list(Seen)
+    assert list(told) == list(Defect)
     for code, words in {
-        Seen.CROSS: "Turned ND stood at 5.0 stops at 16 mm",
-        Seen.CORNER: "9 mm of rims",
-        Seen.LEAK: "14 stops of filters",
+        Defect.CROSS: "Turned ND stood at 5.0 stops at 16 mm",
+        Defect.CORNER: "9 mm of rims",
+        Defect.LEAK: "14 stops of filters",
     }.items():
         assert words in told[code].cause
-    assert "No variable filter" in remarks(frame(seen=frozenset({Seen.CROSS})))[0].cause
+    assert "No variable filter" in remarks(frame(defects=frozenset({Defect.CROSS})))[0].cause
 
 
 def test_time_lost_and_mistakes() -> None:
     frames = [
-        frame(0, came_out=-1.0, seen=frozenset({Seen.SHAKE})),
-        frame(5, came_out=0.0, seen=frozenset({Seen.SHAKE})),
+        frame(0, error_stops=-1.0, defects=frozenset({Defect.SHAKE})),
+        frame(5, error_stops=0.0, defects=frozenset({Defect.SHAKE})),
         frame(200, aborted=True, seconds=30.0),
         frame(202, aim=(240.0, math.inf)),
         frame(400, seconds=160.0, aim=(10.0, 30.0)),
@@ -359,8 +361,8 @@ def test_evidence_never_depends_on_the_order_and_counts_every_frame(
     shots: list[tuple[tuple[UsedGlass, ...], float, int]],
 ) -> None:
     frames = [
-        frame(number * 7.0 + day * 1440, glass=glass, came_out=came_out)
-        for number, (glass, came_out, day) in enumerate(shots)
+        frame(number * 7.0 + day * 1440, glass=glass, error_stops=error_stops)
+        for number, (glass, error_stops, day) in enumerate(shots)
     ]
     one, other = weigh(frames, KIT), weigh(list(reversed(frames)), KIT)
     assert [(each.id, each.frames) for each in one.glass] == [(each.id, each.frames) for each in other.glass]
@@ -378,7 +380,7 @@ def test_time_lost_is_never_more_than_the_time_open(shots: list[tuple[str, int]]
     frames, minute = [], 0.0
     for what, gap in shots:
         minute += gap + 3
-        frames.append(frame(minute, came_out=came[what], aborted=what == "aborted"))
+        frames.append(frame(minute, error_stops=came[what], aborted=what == "aborted"))
     found = statistics_of(frames)
     assert 0 <= found.lost_seconds <= found.open_seconds == pytest.approx(120 * len(frames))
     spoilt = sum(what != "ok" for what, _ in shots)
@@ -406,16 +408,18 @@ def test_upright_verticals_cost_a_share(pitch: float, focal: float, height: floa
 
 
 def test_the_edit_in_order_with_amounts() -> None:
-    seen = frozenset({Seen.SPECKS, Seen.CAST, Seen.CLIPPED, Seen.CORNER})
+    defects = frozenset({Defect.SPECKS, Defect.CAST, Defect.CLIPPED, Defect.CORNER})
     notes = editing_notes(
-        EditQuestion(came_out=-2.3, seen=seen, glass=(Tint(cast="warm"), Tint()), pitch_deg=8, focal_mm=20, seconds=240)
+        EditQuestion(
+            error_stops=-2.3, defects=defects, glass=(Tint(cast="warm"), Tint()), pitch_deg=8, focal_mm=20, seconds=240
+        )
     )
     assert [one.code for one in notes] == ["dark_frame", "white_balance", "lift", "corners", "verticals", "specks"]
     assert notes[2].amount == pytest.approx(2.3)
     assert "noisy" in notes[2].text
     measured = editing_notes(EditQuestion(glass=(Tint(mired=30), Tint(mired=12, corner_stops=0.8, cast="blue"))))
     assert [(one.code, one.amount) for one in measured] == [("white_balance", 42), ("corners", 0.8)]
-    assert editing_notes(EditQuestion(came_out=0.0)) == ()
+    assert editing_notes(EditQuestion(error_stops=0.0)) == ()
 
 
 @given(st.sampled_from(list(Step)), st.floats(0, 16), st.sampled_from([30.0, 60.0, 900.0]))
@@ -452,8 +456,8 @@ def test_a_trial_is_no_mistake_and_no_wish_and_still_says_what_the_filter_is() -
         "aim": (240.0, 480.0),
         "base_seconds": 0.25,
     }
-    missed = frame(**short, came_out=-2.0, bias_stops=-1.0)
-    trial = frame(**short, came_out=-2.0, bias_stops=-1.0, trial=True)
+    missed = frame(**short, error_stops=-2.0, bias_stops=-1.0)
+    trial = frame(**short, error_stops=-2.0, bias_stops=-1.0, trial=True)
     again = frame(3.0, seconds=240.0, aimed_seconds=240.0, planned_seconds=240.0)
     told = statistics_of([missed, again])
     assert {mistake.code for mistake in told.mistakes} == {"too_dark", "late"}

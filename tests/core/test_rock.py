@@ -89,7 +89,7 @@ def test_the_edit_tells_colour_in_kelvin_where_it_is_known_and_none_of_it_in_bla
     assert "about 6400 K instead of 5500 K" in editing_notes(replace(blue, kelvin=5500.0))[0].text
     # What no camera can be set to is told without a number for it.
     assert "instead" not in editing_notes(replace(blue, kelvin=24_000.0))[0].text
-    codes = [note.code for note in editing_notes(replace(blue, monochrome=True, came_out=-0.5))]
+    codes = [note.code for note in editing_notes(replace(blue, monochrome=True, error_stops=-0.5))]
     assert codes == ["tones", "channels", "grain", "lift"]
     assert neutral_kelvin(24_000.0, -30.0) is None
     with pytest.raises(Refusal, match="K is outside"):

@@ -152,7 +152,7 @@ def test_what_is_written_reads_back() -> None:
 
 def test_a_schema_says_what_the_reader_holds_to() -> None:
     shapes = Schemas()
-    assert shapes.asked(Asked) == {"$ref": "#/components/schemas/Asked"}
+    assert shapes.input(Asked) == {"$ref": "#/components/schemas/Asked"}
     made = shapes.made["Asked"]
     assert made["required"] == ["north", "count", "at"]
     assert made["additionalProperties"] is False
@@ -163,7 +163,7 @@ def test_a_schema_says_what_the_reader_holds_to() -> None:
     assert properties["float"]["default"] == "low"
     assert properties["pair"]["anyOf"][0] | {"items": 0} == {"type": "array", "minItems": 2, "maxItems": 2, "items": 0}
     assert set(properties["film"]["anyOf"][0]["discriminator"]["mapping"]) == {"power", "additive", "table"}
-    shapes.answered(Asked, drop_none=True)
+    shapes.answer(Asked, drop_none=True)
     assert "dial" not in shapes.made["Answer"]["required"]
 
 
@@ -197,7 +197,7 @@ JSON = st.recursive(
 
 @given(st.sampled_from(sorted(QUESTIONS)), st.data())
 def test_no_json_breaks_a_reader(name: str, data: st.DataObject) -> None:
-    asked = QUESTIONS[name].asked
+    asked = QUESTIONS[name].question_type
     names = st.sampled_from(_fields(asked)) | st.text(max_size=6)
     given_ = data.draw(JSON | st.dictionaries(names, JSON, max_size=6))
     try:
@@ -209,5 +209,5 @@ def test_no_json_breaks_a_reader(name: str, data: st.DataObject) -> None:
 
 def _fields(asked: type) -> list[str]:
     shapes = Schemas()
-    name = shapes.asked(asked)["$ref"].removeprefix(shapes.ref)
+    name = shapes.input(asked)["$ref"].removeprefix(shapes.ref)
     return sorted(shapes.made[name]["properties"])

@@ -104,7 +104,7 @@ def test_hidden_glass_errors_are_read_out_of_drawn_frames(scene: Picture, hidden
             dark = (hidden if "nine" in stack else 0.0) + habit + dice.gauss(0, 0.1)
             taken = Taken(DAWN, 60.0, 8.0, 64, "Simulated camera")
             image, _ = opened("frame", io.BytesIO(photograph(scene, -dark, taken)))
-            came_out = middle(pixels("frame", image)) - right
+            error_stops = middle(pixels("frame", image)) - right
             frames.append(
                 FinishedFrame(
                     id=str(number),
@@ -113,7 +113,7 @@ def test_hidden_glass_errors_are_read_out_of_drawn_frames(scene: Picture, hidden
                     aimed_seconds=60.0,
                     planned_seconds=60.0,
                     glass=tuple(UsedGlass(key, key, GlassKind.SOLID, 9.0) for key in stack.split()),
-                    came_out=came_out,
+                    error_stops=error_stops,
                 )
             )
         nine = next(one for one in weigh(frames, SOLIDS).glass if one.id == "nine")

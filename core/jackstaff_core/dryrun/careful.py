@@ -30,7 +30,7 @@ from ..rate import KnownRate, rate
 from ..reading import ReadingGiven, SettingsGiven, shutter
 from ..refusal import Refusal
 from ..scales import Step, apertures
-from ..spoken import said
+from ..spoken import time_in_words
 from ..stacking import On, Rig, findings, usable_end
 from ..trial import measured
 from .develop import (
@@ -136,9 +136,9 @@ def _taken(scenario: Scenario, place: int, at: datetime, known: dict[UUID, float
         again = way_at(scenario, place, opens, known)
         way = again or way
     shot = shot_of(scenario, place, way, opens)
-    seen = tuple(each.id for each in way.stack)
-    developed = develop(DevelopQuestion(scenario, shot, seen))
-    return Careful(place, at, shot, developed, _said(way, shot))
+    on = tuple(each.id for each in way.stack)
+    developed = develop(DevelopQuestion(scenario, shot, on))
+    return Careful(place, at, shot, developed, _way_in_words(way, shot))
 
 
 def way_at(scenario: Scenario, place: int, opens: datetime, known: dict[UUID, float]) -> Way | None:
@@ -200,10 +200,10 @@ def reading_at(scenario: Scenario, place: int, at: datetime) -> tuple[ReadingGiv
 
 def _forecast(scenario: Scenario, at: datetime) -> KnownRate:
     """What the plan says of how the light moves."""
-    asked = LightQuestion(
+    question = LightQuestion(
         Place(scenario.latitude, scenario.longitude), at, at, sky=scenario.outlook, scene=scenario.scene
     )
-    return KnownRate(light_at(asked, at).stops_per_minute, rate_sd(asked, at))
+    return KnownRate(light_at(question, at).stops_per_minute, rate_sd(question, at))
 
 
 def _stacks(
@@ -334,9 +334,9 @@ def _first_look(scenario: Scenario, place: int, way: Way, opens: datetime, known
 def _metered_off(scenario: Scenario, place: int, way: Way) -> float:
     """The same by two readings, bare and through the filters, where the meter sees through them."""
     widest = apertures(Step.THIRD).nearest(scenario.lens.aperture_widest).label
-    asked = ReadMeterQuestion(scenario, place, way.metered_at, widest, way.iso)
-    bare = meter(asked).shutter
-    through = meter(replace(asked, through=tuple(each.on for each in way.stack))).shutter
+    question = ReadMeterQuestion(scenario, place, way.metered_at, widest, way.iso)
+    bare = meter(question).shutter
+    through = meter(replace(question, through=tuple(each.on for each in way.stack))).shutter
     if bare is None or through is None:
         return 0.0
     without, with_it = (shutter("shutter", mark, scenario.step).exact for mark in (bare, through))
@@ -367,8 +367,8 @@ def shot_of(scenario: Scenario, place: int, way: Way, opens: datetime) -> Shot:
     return replace(shot, prepared=tuple(line.code for line in lines))
 
 
-def _said(way: Way, shot: Shot) -> str:
-    return f"{_through(way.names)}, f/{way.aperture}, ISO {way.iso}, {said(shot.seconds)}."
+def _way_in_words(way: Way, shot: Shot) -> str:
+    return f"{_through(way.names)}, f/{way.aperture}, ISO {way.iso}, {time_in_words(shot.seconds)}."
 
 
 def _through(names: tuple[str, ...]) -> str:
@@ -409,7 +409,7 @@ def hint(question: HintQuestion) -> Hint:
     if left <= 0:
         return Hint("leave", "It is past the time to leave: pack up now.")
     if left <= 60 * scenario.handling_minutes:
-        return Hint("leave", f"Leave in {said(left)}: there is no time for another frame.")
+        return Hint("leave", f"Leave in {time_in_words(left)}: there is no time for another frame.")
     aim = aim_of(scenario, framing)
     wants = " and ".join(f"{want.kind} as {want.look}" for want in framing.wants)
     if not question.metered:
@@ -420,19 +420,23 @@ def hint(question: HintQuestion) -> Hint:
         return Hint("wait", "No filters of this bag reach that look in this light: wait, or take another picture.")
     seconds = way.answer.set_seconds
     if seconds > left:
-        return Hint("late", f"{said(seconds)} would not end before you must leave: open up or take a filter off.")
+        return Hint(
+            "late", f"{time_in_words(seconds)} would not end before you must leave: open up or take a filter off."
+        )
     if window_stops(scenario, framing, seconds):
-        return Hint("near", f"{framing.name}, the nearest: {_said(way, shot_of(scenario, question.framing, way, at))}")
+        return Hint(
+            "near", f"{framing.name}, the nearest: {_way_in_words(way, shot_of(scenario, question.framing, way, at))}"
+        )
     if question.taken:
         return Hint("next", "Look at its histogram; correct it, or go on to the next picture.")
-    return Hint("stack", f"{framing.name}: {_said(way, shot_of(scenario, question.framing, way, at))}")
+    return Hint("stack", f"{framing.name}: {_way_in_words(way, shot_of(scenario, question.framing, way, at))}")
 
 
 def _span(aim: Aim | None) -> str:
     if aim is None:
         return "no one time"
     if aim.to_seconds is None:
-        return f"{said(aim.from_seconds)} or more"
+        return f"{time_in_words(aim.from_seconds)} or more"
     if aim.from_seconds <= 0:
-        return f"{said(aim.to_seconds)} or less"
-    return f"{said(aim.from_seconds)} to {said(aim.to_seconds)}"
+        return f"{time_in_words(aim.to_seconds)} or less"
+    return f"{time_in_words(aim.from_seconds)} to {time_in_words(aim.to_seconds)}"

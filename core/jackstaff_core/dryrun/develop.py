@@ -30,9 +30,9 @@ from uuid import UUID
 from ..checklist import WINDY_M_S, Armed, arm
 from ..checklist import Line as ListLine
 from ..exposure import STRAY_LIGHT_STOPS
-from ..frame import Seen as Defect
+from ..frame import Defect
 from ..light_integral import film_gathered, gathered
-from ..looks import Seen, looks_at
+from ..looks import Rendering, looks_at
 from ..marks import Between, Size
 from ..reading import Given, aperture, iso
 from ..refusal import Refusal
@@ -172,7 +172,7 @@ class Developed:
     parts: tuple[ErrorPart, ...]
     window_stops: float
     faults: tuple[Fault, ...]
-    seen: tuple[Seen, ...]
+    renderings: tuple[Rendering, ...]
     tones: tuple[DrawnTone, ...]
     histogram: tuple[float, ...]
     clipped_share: float
@@ -206,16 +206,16 @@ def develop(question: DevelopQuestion) -> Developed:
     faults = () if shot.purpose is Purpose.DARK else tuple(_faults(question, framing, cast, clipped))
     window = window_stops(scenario, framing, shot.seconds) if shot.purpose is Purpose.FRAME else 0.0
     busy = shot.seconds if scenario.body.noise_reduction != "off" and shot.seconds >= 1 else 0.0
-    seen = looks_at(looks_of(scenario, framing), shot.seconds)
+    renderings = looks_at(looks_of(scenario, framing), shot.seconds)
     drawn = drawn_frame(framing, came_out + shot.purpose_stops, faults, cast)
     return replace(
         drawn,
         came_out_stops=came_out,
         parts=parts,
         window_stops=window,
-        seen=seen,
+        renderings=renderings,
         busy_seconds=busy,
-        text=_came_out_said(came_out),
+        text=_error_in_words(came_out),
     )
 
 
@@ -238,7 +238,7 @@ def drawn_frame(framing: Framing, stops: float, faults: tuple[Fault, ...], cast_
     tones = tuple(
         DrawnTone(tone.part, tone.share, min(1.0, GREY * math.exp2(tone.stops + stops))) for tone in framing.tones
     )
-    text = _came_out_said(stops)
+    text = _error_in_words(stops)
     return Developed(stops, (), 0.0, faults, (), tones, histogram, clipped, cast_mired, 0.0, text)
 
 
@@ -281,7 +281,7 @@ def _error(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[float, tup
         Cause.DECIDED: shot.decided_stops,
         Cause.LIGHT: as_read - shot.correction_stops - shot.purpose_stops - shot.decided_stops,
     }
-    return came_out, tuple(ErrorPart(cause, stops, _part_said(cause, stops)) for cause, stops in sizes.items())
+    return came_out, tuple(ErrorPart(cause, stops, _part_in_words(cause, stops)) for cause, stops in sizes.items())
 
 
 def _misread(scenario: Scenario, framing: Framing, shot: Shot) -> float:
@@ -303,7 +303,7 @@ _WHY = {
 }
 
 
-def _part_said(cause: Cause, stops: float) -> str:
+def _part_in_words(cause: Cause, stops: float) -> str:
     return f"{_WHY[cause][stops < 0]}: {_size(stops)} {'brighter' if stops > 0 else 'darker'}."
 
 
@@ -311,7 +311,7 @@ def _size(stops: float) -> str:
     return f"{abs(stops):.1f} {'stop' if abs(stops) < 1.05 else 'stops'}"
 
 
-def _came_out_said(stops: float) -> str:
+def _error_in_words(stops: float) -> str:
     count = round(abs(stops) * 3)
     return "Right." if count == 0 else f"{stops_shown(count)} too {'bright' if stops > 0 else 'dark'}."
 

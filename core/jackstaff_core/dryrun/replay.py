@@ -22,7 +22,7 @@ from uuid import UUID
 from ..drills import DrillKind
 from ..marks import Size
 from ..refusal import Refusal
-from ..spoken import said
+from ..spoken import time_in_words
 from .careful import Careful, possible
 from .develop import (
     NEAR_STOPS,
@@ -191,7 +191,7 @@ def replay(question: ReplayQuestion) -> Replay:
         tuple(losses),
         _practise(scenario, losses),
         tuple(Revealed(item.id, item.name, hidden(scenario, item).stops) for item in scenario.filters),
-        _said(pictures),
+        _outcome_in_words(pictures),
     )
 
 
@@ -227,7 +227,7 @@ def _pictures(scenario: Scenario, frames: Sequence[Done], had: Sequence[Careful 
             framing.drawn,
             obtained.shot if obtained else None,
             _had(scenario, best) if best else None,
-            _picture_said(obtained, best),
+            _picture_in_words(obtained, best),
         )
 
 
@@ -247,7 +247,7 @@ _SEEN_AS = {
 }
 
 
-def _picture_said(obtained: Done | None, best: Careful | None) -> str:
+def _picture_in_words(obtained: Done | None, best: Careful | None) -> str:
     if obtained is None:
         return "Never taken." if best else "Not taken, and not to be had in this light."
     mine = obtained.developed
@@ -286,7 +286,8 @@ def _cut_off(scenario: Scenario, question: ReplayQuestion, frames: Sequence[Done
     if late >= 60 and (tide or question.left_at is not None):
         yield Loss(
             LossCode.CUT_OFF,
-            f"You left {said(late)} after the time to leave" + (": the way back was flooding." if tide else "."),
+            f"You left {time_in_words(late)} after the time to leave"
+            + (": the way back was flooding." if tide else "."),
             "No frame is worth it: pack up while the last one could still be finished.",
             minutes=late / 60,
         )
@@ -335,8 +336,8 @@ def _through(question: ReplayQuestion, shot: Shot) -> tuple[UUID, ...]:
     before = [each for each in question.looked if each.framing == shot.framing and each.at <= shot.metered_at]
     if not before:
         return ()
-    told = {each.id for each in shot.stack if each.in_reading}
-    return tuple(key for key in max(before, key=lambda each: each.at).through if key not in told)
+    metered_through = {each.id for each in shot.stack if each.in_reading}
+    return tuple(key for key in max(before, key=lambda each: each.at).through if key not in metered_through)
 
 
 _CURES = {
@@ -382,7 +383,7 @@ def _practise(scenario: Scenario, losses: Sequence[Loss]) -> Practise:
     return Practise(worst.code, drill, f"{worst.cure} {again}")
 
 
-def _said(pictures: Sequence[Picture]) -> str:
+def _outcome_in_words(pictures: Sequence[Picture]) -> str:
     to_have = [picture for picture in pictures if picture.possible is not None]
     got = [picture for picture in to_have if picture.obtained is not None]
     return f"{len(got)} of {len(to_have)} pictures that could be had were taken."

@@ -355,7 +355,7 @@ def sky_of(scenario: Scenario) -> MadeUpSky:
 def schema() -> dict[str, Any]:
     """The JSON Schema of a dry run's file."""
     made = Schemas("#/$defs/")
-    made.kept(Scenario)
+    made.document(Scenario)
     kit = kitfile.schema()["properties"]["items"]["items"]
     whole = made.made.pop("ScenarioDoc")
     whole["properties"]["format"]["const"] = FORMAT

@@ -50,8 +50,8 @@ install(api)
 def health(request: HttpRequest) -> object:
     """Whether the server answers and its database with it, and which version it is."""
     if problem := trouble():
-        said, cure = problem.split(". ", 1)
-        return Status(503, {"errors": [{"field": "database", "problem": f"{said}.", "instead": cure}]})
+        problem_text, cure = problem.split(". ", 1)
+        return Status(503, {"errors": [{"field": "database", "problem": f"{problem_text}.", "instead": cure}]})
     return {"status": "ok", "version": VERSION}
 
 

@@ -15,11 +15,11 @@ from jackstaff_core.scales import Step
 from jackstaff_core.wire import plain
 
 from .schemas import DialLimit
-from .wired import answered
+from .wired import as_answer
 
 router = Router(tags=["bench"])
 
-ScalesAnswer: Any = answered(Scales)
+ScalesAnswer: Any = as_answer(Scales)
 
 
 @router.get("/scales", response=ScalesAnswer)

@@ -15,12 +15,12 @@ from jackstaff_core.gear import SORTS, Body, Film, Glass, Strength
 from jackstaff_core.kitfile import Change
 from jackstaff_core.reciprocity import LawGiven
 
-from .wired import answered
+from .wired import as_answer
 
-StrengthAnswer: Any = answered(Strength)
+StrengthAnswer: Any = as_answer(Strength)
 
 
-FILM_LAW: Any = answered(LawGiven)
+FILM_LAW: Any = as_answer(LawGiven)
 
 
 class BodyOffers(Schema):
@@ -70,7 +70,7 @@ KitAnswer: Any = create_model("KitAnswer", __base__=Schema, items=(_ITEMS, ...))
 
 class ChoiceAnswer(Schema):
     code: str
-    said: str
+    label: str
 
 
 class OnlyForAnswer(Schema):
@@ -142,7 +142,7 @@ def _fact(described_fact: Described) -> dict[str, object]:
     return plain | {
         "name": described_fact.name,
         "default": described_fact.default,
-        "choices": [{"code": code, "said": said} for code, said in fact.choices],
+        "choices": [{"code": code, "label": label} for code, label in fact.choices],
         "called": fact.called and {"fact": fact.called[0], "labels": dict(fact.called[1])},
         "only_for": fact.only_for and {"fact": fact.only_for[0], "values": fact.only_for[1]},
     }

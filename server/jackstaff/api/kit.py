@@ -30,12 +30,12 @@ from .account import account_of, own_account
 from .gear import ChangeAnswer, KitAnswer, SortAnswer, sorts_answer
 from .mount import body_of, described
 from .refusals import Faults
-from .schemas import Asked
+from .schemas import Input
 
 router = Router(tags=["kit"])
 
 
-class ItemsAsked(Asked):
+class ItemsInput(Input):
     """Items as a kit file carries them; each is read by the core, which refuses in words."""
 
     items: Annotated[list[dict[str, Any]], Field(max_length=MOST_ITEMS)]
@@ -54,7 +54,7 @@ class ItemsAsked(Asked):
         return tuple(found)
 
 
-class FileAsked(ItemsAsked):
+class FileInput(ItemsInput):
     """The text of a kit file, and what is held already."""
 
     text: Annotated[str, Field(max_length=MOST_CHARACTERS)]
@@ -65,7 +65,7 @@ class FileAnswer(Schema):
     kit: KitAnswer
 
 
-class OrderAsked(Asked):
+class OrderInput(Input):
     ids: Annotated[list[UUID], Field(max_length=MOST_ITEMS)]
 
 
@@ -129,17 +129,17 @@ def check(request: HttpRequest) -> dict[str, object]:
 
 
 @router.post("/kit/file", response={200: dict[str, Any]})
-def write_file(request: HttpRequest, asked: ItemsAsked) -> HttpResponse:
+def write_file(request: HttpRequest, payload: ItemsInput) -> HttpResponse:
     """These items as a kit file; keeps nothing."""
-    answer = HttpResponse(file(asked.given()), content_type="application/json; charset=utf-8")
+    answer = HttpResponse(file(payload.given()), content_type="application/json; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-kit.json"'
     return answer
 
 
 @router.post("/kit/read", response=FileAnswer)
-def read_file(request: HttpRequest, asked: FileAsked) -> dict[str, object]:
+def read_file(request: HttpRequest, payload: FileInput) -> dict[str, object]:
     """What a kit file would change, each refusal with its line; keeps nothing."""
-    coming = parse(asked.text)
+    coming = parse(payload.text)
     return {
         "changes": [
             {
@@ -149,7 +149,7 @@ def read_file(request: HttpRequest, asked: FileAsked) -> dict[str, object]:
                 "change": change.change,
                 "facts": change.facts,
             }
-            for change in changes(asked.given(), coming)
+            for change in changes(payload.given(), coming)
         ],
         "kit": all_carried(coming),
     }
@@ -162,16 +162,16 @@ def whole(request: HttpRequest) -> dict[str, object]:
 
 
 @router.put("/kit/items", response=KitAnswer, auth=own_account)
-def keep(request: HttpRequest, asked: ItemsAsked) -> dict[str, object]:
+def keep(request: HttpRequest, payload: ItemsInput) -> dict[str, object]:
     """Keep items under the client's own keys, all or none; sending them twice keeps them once."""
-    keep_items(account_of(request), asked.given())
+    keep_items(account_of(request), payload.given())
     return all_carried(kit_of(account_of(request)))
 
 
 @router.put("/kit/order", response=KitAnswer, auth=own_account)
-def order(request: HttpRequest, asked: OrderAsked) -> dict[str, object]:
+def order(request: HttpRequest, payload: OrderInput) -> dict[str, object]:
     """Put items in this order, the rest after them."""
-    order_items(account_of(request), asked.ids)
+    order_items(account_of(request), payload.ids)
     return all_carried(kit_of(account_of(request)))
 
 

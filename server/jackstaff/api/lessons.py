@@ -14,23 +14,23 @@ from jackstaff.records.kit import kit_of
 from jackstaff.records.writing import as_of_now
 from jackstaff_core import evidence, logquestions, review
 from jackstaff_core.finished import FinishedFrame
-from jackstaff_core.frame import Seen
+from jackstaff_core.frame import Defect
 
 from .account import account_of, own_account
 from .framedoc import finished_of
-from .mount import BESIDE, add, said
-from .wired import answered
+from .mount import BESIDE, add, as_json
+from .wired import as_answer
 
 router = Router(tags=["lessons"])
 
 MOST_LESSONS = 1_500
 """Of a longer log the newest frames speak."""
-EvidenceAnswer: Any = answered(evidence.Evidence)
-LearntAnswer: Any = answered(logquestions.LearntAnswer)
+EvidenceAnswer: Any = as_answer(evidence.Evidence)
+LearntAnswer: Any = as_answer(logquestions.LearntAnswer)
 
 
 class FindingAnswer(Schema):
-    code: Seen
+    code: Defect
     label: str
     cause: str
     cure: str
@@ -47,13 +47,13 @@ def seen(request: HttpRequest) -> list[dict[str, object]]:
 def own_evidence(request: HttpRequest) -> HttpResponse:
     """What the account's frames and pairs say of its glass."""
     account = account_of(request)
-    return said(evidence.weigh(_frames(account), logquestions.solids(kit_of(account))))
+    return as_json(evidence.weigh(_frames(account), logquestions.solids(kit_of(account))))
 
 
 @router.get("/log/learnt", response=LearntAnswer, auth=own_account)
 def own_lessons(request: HttpRequest) -> HttpResponse:
     """What the account's log teaches of time, focal length, taste and mistakes."""
-    return said(logquestions.learnt(_frames(account_of(request))))
+    return as_json(logquestions.learnt(_frames(account_of(request))))
 
 
 def _frames(account: User) -> list[FinishedFrame]:

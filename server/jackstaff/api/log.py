@@ -13,29 +13,29 @@ from jackstaff.records.frames import delete_frame, frames_of, running_frame
 from jackstaff.records.searching import Search, Sort, Verdict, search
 from jackstaff.records.searching import page as page_of
 from jackstaff.records.writing import KeyTaken, as_of_now
-from jackstaff_core.frame import Frame, FrameKept, Seen
+from jackstaff_core.frame import Defect, Frame, FrameKept
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.wire import read
 
 from .account import account_of, own_account
 from .framedoc import shown
 from .framekeeping import save
-from .mount import body_of, document, said
+from .mount import as_json, body_of, document
 from .refusals import Faults
 from .schemas import Instant
-from .wired import kept
+from .wired import as_document
 
 router = Router(tags=["log"], auth=own_account)
 
-Kept: Any = kept(FrameKept)
+Kept: Any = as_document(FrameKept)
 
 
-class PageAsked(Schema):
+class PageInput(Schema):
     limit: Annotated[int, Field(ge=1, le=200)] = 50
     offset: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     text: Annotated[str, Field(max_length=120, pattern=r"^[^\x00-\x1f]*$")] = ""
     verdict: Verdict | None = None
-    seen: Seen | None = None
+    seen: Defect | None = None
     glass: UUID | None = None
     since: Instant | None = None
     until: Instant | None = None
@@ -52,11 +52,11 @@ class FramePage(Schema):
 
 
 @router.get("", response=FramePage)
-def page(request: HttpRequest, asked: Query[PageAsked]) -> dict[str, object]:
+def page(request: HttpRequest, payload: Query[PageInput]) -> dict[str, object]:
     """The account's frames that fit the search, the newest first unless asked otherwise."""
     account = account_of(request)
     with as_of_now():
-        count, found = page_of(account, search(account, asked.search()), asked.offset, asked.limit)
+        count, found = page_of(account, search(account, payload.search()), payload.offset, payload.limit)
         return {"count": count, "frames": [shown(frame) for frame in found]}
 
 
@@ -85,7 +85,7 @@ def keep(request: HttpRequest, key: UUID) -> object:
     if frame.id != key:
         raise Refusal("id", "The frame's id differs from its address.", "Send the frame to its own address.")
     try:
-        return said(shown(save(account_of(request), frame)))
+        return as_json(shown(save(account_of(request), frame)))
     except KeyTaken:
         return Status(
             409,

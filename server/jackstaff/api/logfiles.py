@@ -53,13 +53,13 @@ class WriteQuestion:
     as_: Annotated[As, Named("as")]
 
 
-class ReadAsked(Schema):
+class ReadInput(Schema):
     """``keep``: take the file in, checked whole first, then kept by chunks; else only say what it would do."""
 
     keep: bool = False
 
 
-class PartAsked(Schema):
+class PartInput(Schema):
     """Which part of a log that is longer than goes out at once, the oldest frames first."""
 
     part: Annotated[int, Field(ge=1, le=1000)] = 1
@@ -118,9 +118,9 @@ def parts(request: HttpRequest) -> dict[str, int]:
 
 
 @router.get("/log/file", response={200: dict[str, Any]}, auth=own_account, openapi_extra=file_as("text/csv"))
-def own_file(request: HttpRequest, asked: Query[PartAsked], as_: Literal["json", "csv"] = "json") -> HttpResponse:
+def own_file(request: HttpRequest, payload: Query[PartInput], as_: Literal["json", "csv"] = "json") -> HttpResponse:
     """The account's log as JSON or CSV: the frames that today's rules take. The archive has the others, too."""
-    frames, _ = _part(account_of(request), asked.part)
+    frames, _ = _part(account_of(request), payload.part)
     return _written(frames, as_)
 
 
@@ -134,10 +134,10 @@ def _part(account: User, part: int) -> tuple[list[Frame], list[dict[str, Any]]]:
 @router.post("/log/write", openapi_extra=described(WriteQuestion, None) | file_as(*_KINDS.values()))
 def write(request: HttpRequest) -> HttpResponse:
     """Frames that are sent along as a file; keeps nothing."""
-    asked = read_as(WriteQuestion, body_of(request))
-    if asked.as_ == "xmp" and len(asked.frames) != 1:
+    payload = read_as(WriteQuestion, body_of(request))
+    if payload.as_ == "xmp" and len(payload.frames) != 1:
         raise Refusal("frames", "A sidecar holds one frame.", "Send one frame at a time.")
-    return _written(asked.frames, asked.as_)
+    return _written(payload.frames, payload.as_)
 
 
 @router.get("/log/schema", response=dict[str, Any])
@@ -147,12 +147,12 @@ def log_schema(request: HttpRequest) -> dict[str, Any]:
 
 
 @router.post("/log/read", response={200: ReadAnswer, 409: Faults, 413: Faults}, auth=own_account)
-def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
+def read(request: HttpRequest, file: File[UploadedFile], payload: Form[ReadInput]) -> object:
     """Read a log file (JSON, CSV or sidecar) into the account, or say what it would do. Refused, none is kept."""
     documents = _checked(_frames_in(file.name or "", _text(content(request, "file", file, "file"))))
     account = account_of(request)
-    found = _changes(account, documents, asked.keep)
-    if asked.keep:
+    found = _changes(account, documents, payload.keep)
+    if payload.keep:
         try:
             save_all(account, documents)
         except KeyTaken:
@@ -161,13 +161,13 @@ def read(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
 
 
 @router.get("/account/archive", response={200: str}, auth=own_account, openapi_extra=file_as("application/zip"))
-def everything(request: HttpRequest, asked: Query[PartAsked]) -> HttpResponse:
+def everything(request: HttpRequest, payload: Query[PartInput]) -> HttpResponse:
     """Everything of the account in an archive: log, pictures, kit, outings, looks; aside what today's rules refuse.
 
     A log longer than a file holds goes out in parts, each with the whole kit, every outing and look.
     """
     account = account_of(request)
-    frames, refused = _part(account, asked.part)
+    frames, refused = _part(account, payload.part)
     plans, aside = [], {"frames": refused, "outings": list[Any]()}
     for plan in outings_of(account):
         try:
@@ -182,7 +182,7 @@ def everything(request: HttpRequest, asked: Query[PartAsked]) -> HttpResponse:
 
 
 @router.post("/account/archive", response={200: ArchiveAnswer, 409: Faults, 413: Faults}, auth=own_account)
-def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked]) -> object:
+def back(request: HttpRequest, file: File[UploadedFile], payload: Form[ReadInput]) -> object:
     """Take an archive back, or say what it holds. Refused, none of it is kept."""
     bounded("file", file, archive.MOST_BYTES, "Give the archive as Jackstaff wrote it.")
     held = archive.read(file)
@@ -192,10 +192,10 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
     looks = _looks(held.looks)
     account = account_of(request)
     held, documents = takeback.own_keys(account, held, documents)
-    found = _changes(account, documents, asked.keep)
+    found = _changes(account, documents, payload.keep)
     beside = takeback.changes(account, things, plans, looks)
     takeback.belongs(account, held, {document.id for document in documents})
-    if asked.keep:
+    if payload.keep:
         try:
             save_all(account, documents)
             takeback.keep(account, held, things, plans, looks)
@@ -211,7 +211,7 @@ def back(request: HttpRequest, file: File[UploadedFile], asked: Form[ReadAsked])
             "looks": len(looks),
             "pictures": len(held.pictures),
             "aside": held.aside,
-            "kept": asked.keep,
+            "kept": payload.keep,
         },
     )
 
@@ -239,7 +239,7 @@ def _looks(documents: list[Any]) -> dict[UUID, dict[str, Any]]:
 def schema() -> dict[str, Any]:
     """The JSON Schema of a log file."""
     shapes = Schemas("#/$defs/")
-    frame = shapes.asked(Frame)
+    frame = shapes.input(Frame)
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": "Jackstaff log",
@@ -269,7 +269,7 @@ def _written(frames: Sequence[Frame], as_: str) -> HttpResponse:
     by_key = {str(each.id): each for each in frames}
     documents = [plain(each) for each in frames]
 
-    def told(frame: dict[str, Any]) -> tuple[object, ...]:
+    def identity(frame: dict[str, Any]) -> tuple[object, ...]:
         was = finished(by_key[frame["id"]])
         names = " + ".join(glass["name"] for glass in frame["stack"])
         late = round(was.timing_stops, 3) if was and not was.aborted else None
@@ -277,9 +277,9 @@ def _written(frames: Sequence[Frame], as_: str) -> HttpResponse:
 
     match as_:
         case "csv":
-            text = logfile.as_csv(documents, told)
+            text = logfile.as_csv(documents, identity)
         case "xmp":
-            text = logfile.as_xmp(documents[0], told(documents[0]))
+            text = logfile.as_xmp(documents[0], identity(documents[0]))
         case _:
             text = logfile.as_json(documents)
     answer = HttpResponse(text, content_type=f"{_KINDS[as_]}; charset=utf-8")

@@ -20,34 +20,34 @@ from .outings import file_as
 router = Router(tags=["looks"])
 
 
-class SizeAsked(Schema):
+class SizeInput(Schema):
     width: Annotated[int, Field(ge=200, le=1600)] = 960
     seed: Annotated[int, Field(ge=0, le=1_000_000)] = 7
 
 
-class DrawingAsked(SizeAsked):
+class DrawingInput(SizeInput):
     question: Annotated[str, Field(max_length=6000)]
 
 
 @router.get("/looks/drawing", response={200: bytes}, openapi_extra=file_as("image/jpeg"))
-def drawing(request: HttpRequest, asked: Query[DrawingAsked]) -> HttpResponse:
+def drawing(request: HttpRequest, payload: Query[DrawingInput]) -> HttpResponse:
     """The made-up scene as that time would draw it, as a JPEG. ``question`` is the JSON of /looks/at."""
     try:
-        question = read(AtQuestion, json.loads(asked.question))
+        question = read(AtQuestion, json.loads(payload.question))
     except (ValueError, RecursionError, Refusals):
         raise Refusal("question", "This is no question of /looks/at.", "Give its JSON as text.") from None
-    answer = _drawn(question, asked)
+    answer = _drawn(question, payload)
     # The same question draws the same picture.
     answer["Cache-Control"] = "public, max-age=86400, immutable"
     return answer
 
 
 @router.post("/looks/drawing", openapi_extra=described(AtQuestion, None) | file_as("image/jpeg"))
-def long_drawing(request: HttpRequest, asked: Query[SizeAsked]) -> HttpResponse:
+def long_drawing(request: HttpRequest, payload: Query[SizeInput]) -> HttpResponse:
     """The same of a question longer than an address may be."""
-    return _drawn(read(AtQuestion, body_of(request)), asked)
+    return _drawn(read(AtQuestion, body_of(request)), payload)
 
 
-def _drawn(question: AtQuestion, asked: SizeAsked) -> HttpResponse:
-    picture = draw(exposed(question.scene(), question.seconds), asked.width, asked.width * 2 // 3, asked.seed)
+def _drawn(question: AtQuestion, payload: SizeInput) -> HttpResponse:
+    picture = draw(exposed(question.scene(), question.seconds), payload.width, payload.width * 2 // 3, payload.seed)
     return HttpResponse(jpeg(picture), content_type="image/jpeg")

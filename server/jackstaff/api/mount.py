@@ -36,42 +36,45 @@ def body_of(request: HttpRequest) -> Any:
     return parsed(request.body)
 
 
-def said(answer: object, *, drop_none: bool = False, documents: bool = False) -> HttpResponse:
+def as_json(answer: object, *, drop_none: bool = False, documents: bool = False) -> HttpResponse:
     """The core's answer as it stands: asked at every key press, it is not checked again on the way out."""
     by_core = drop_none or documents
     content = json.dumps(plain(answer, drop_none=drop_none)) if by_core else to_json(answer, inf_nan_mode="null")
     return HttpResponse(content, content_type="application/json; charset=utf-8")
 
 
-def described(asked: Any, answered: Any, *, drop_none: bool = False) -> dict[str, Any]:
-    """An operation's body and answer, as OpenAPI has them; ``answered`` None where the answer is no JSON."""
+def described(input_type: Any, answer_type: Any, *, drop_none: bool = False) -> dict[str, Any]:
+    """An operation's body and answer, as OpenAPI has them; ``answer_type`` None where the answer is no JSON."""
 
-    body = {"requestBody": {"required": True, **_as_json(SCHEMAS.asked(asked))}}
-    if answered is None:
+    body = {"requestBody": {"required": True, **_json_content(SCHEMAS.input(input_type))}}
+    if answer_type is None:
         return body
-    return {**body, **_ok(SCHEMAS.answered(answered, drop_none=drop_none))}
+    return {**body, **_ok(SCHEMAS.answer(answer_type, drop_none=drop_none))}
 
 
 def document(sent: Any, handed_back: Any) -> dict[str, Any]:
     """The same of an operation that keeps a document and hands it back."""
-    return {"requestBody": {"required": True, **_as_json(SCHEMAS.kept(sent))}, **_ok(SCHEMAS.kept(handed_back))}
+    return {
+        "requestBody": {"required": True, **_json_content(SCHEMAS.document(sent))},
+        **_ok(SCHEMAS.document(handed_back)),
+    }
 
 
 def _ok(schema: dict[str, Any]) -> dict[str, Any]:
-    return {"responses": {200: {"description": "OK", **_as_json(schema)}}}
+    return {"responses": {200: {"description": "OK", **_json_content(schema)}}}
 
 
-def _as_json(schema: dict[str, Any]) -> dict[str, Any]:
+def _json_content(schema: dict[str, Any]) -> dict[str, Any]:
     return {"content": {"application/json": {"schema": schema}}}
 
 
 def _operation(name: str, question: Question) -> Callable[[HttpRequest], HttpResponse]:
     def operation(request: HttpRequest) -> HttpResponse:
-        answer = question.answer(read(question.asked, body_of(request)))
-        return said(answer, drop_none=question.drop_none, documents=question.documents)
+        answer = question.answer(read(question.question_type, body_of(request)))
+        return as_json(answer, drop_none=question.drop_none, documents=question.documents)
 
     operation.__name__ = name.replace("/", "_")
-    operation.__doc__ = question.asked.__doc__
+    operation.__doc__ = question.question_type.__doc__
     return operation
 
 
@@ -81,7 +84,7 @@ def add(to: Router, name: str) -> None:
     to.post(
         f"/{name}",
         tags=[_TAGS.get(name.partition("/")[0], "bench")],
-        openapi_extra=described(question.asked, question.answered, drop_none=question.drop_none),
+        openapi_extra=described(question.question_type, question.answer_type, drop_none=question.drop_none),
     )(_operation(name, question))
 
 

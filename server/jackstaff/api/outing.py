@@ -16,7 +16,7 @@ from jackstaff_core.heavens import Place
 from jackstaff_core.outing import ZONES
 from jackstaff_core.sky import Sky
 
-from .schemas import Asked, Instant, Number
+from .schemas import Input, Instant, Number
 
 router = Router(tags=["outing"])
 
@@ -34,7 +34,7 @@ def hazards(request: HttpRequest) -> object:
     return list(HAZARDS)
 
 
-class ZoneAsked(Asked):
+class ZoneInput(Input):
     latitude: Number
     longitude: Number
 
@@ -46,7 +46,7 @@ class ZoneAnswer(Schema):
 
 
 @router.post("/zone", response=ZoneAnswer)
-def zone(request: HttpRequest, question: ZoneAsked) -> dict[str, object]:
+def zone(request: HttpRequest, question: ZoneInput) -> dict[str, object]:
     """The time zones of a place, from the map that ships; at sea the nautical one."""
     place = Place(question.latitude, question.longitude)
     return {"zones": [name for name in get_tzs(place.longitude, place.latitude) if name in ZONES]}
@@ -57,7 +57,7 @@ class WaterAnswer(Schema):
     height_m: Number
 
 
-class FeedAsked(Asked):
+class FeedInput(Input):
     latitude: Number
     longitude: Number
     from_: Annotated[Instant, Field(alias="from")]
@@ -92,7 +92,7 @@ class FeedAnswer(Schema):
 
 
 @router.post("/feed", response=FeedAnswer)
-def feed(request: HttpRequest, question: FeedAsked) -> dict[str, object]:
+def feed(request: HttpRequest, question: FeedInput) -> dict[str, object]:
     """High and low waters half a day either side of a period, and its weather, from the simulated coast."""
     coast: Coast = SimulatedCoast()
     place = Place(question.latitude, question.longitude)
@@ -108,7 +108,7 @@ def feed(request: HttpRequest, question: FeedAsked) -> dict[str, object]:
 
 
 @router.post("/feed/waters", response=WatersAnswer)
-def feed_waters(request: HttpRequest, question: FeedAsked) -> dict[str, object]:
+def feed_waters(request: HttpRequest, question: FeedInput) -> dict[str, object]:
     """High and low waters of some days, from the simulated coast."""
     coast: Coast = SimulatedCoast()
     place = Place(question.latitude, question.longitude)

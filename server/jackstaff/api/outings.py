@@ -19,41 +19,41 @@ from jackstaff_core.refusal import Refusal
 from jackstaff_core.wire import plain, read
 
 from .account import account_of, own_account
-from .mount import body_of, document, said
+from .mount import as_json, body_of, document
 from .refusals import Faults
-from .schemas import Asked, Instant, Number
-from .wired import kept
+from .schemas import Input, Instant, Number
+from .wired import as_document
 
 router = Router(tags=["outings"])
 
 Latitude = Annotated[Number, Field(ge=-90, le=90)]
 Longitude = Annotated[Number, Field(ge=-180, le=180)]
 FileText = Annotated[str, Field(min_length=1, max_length=3_000_000)]
-OutingDoc: Any = kept(Outing)
+OutingDoc: Any = as_document(Outing)
 
 
 class OutingsAnswer(Schema):
     outings: list[OutingDoc]
 
 
-class TextAsked(Asked):
+class TextInput(Input):
     text: FileText
 
 
-class CalendarTextAsked(TextAsked):
+class CalendarTextInput(TextInput):
     """``zone``: whose clocks times without a zone are by."""
 
     zone: Annotated[str, Field(min_length=1, max_length=60)] = "UTC"
 
 
-class SpotDoc(Asked):
+class SpotDoc(Input):
     name: Annotated[str, Field(min_length=1, max_length=60)]
     latitude: Latitude
     longitude: Longitude
     sort: Literal["waypoint", "route", "track"] = "waypoint"
 
 
-class SpotsAsked(Asked):
+class SpotsInput(Input):
     places: Annotated[list[SpotDoc], Field(min_length=1, max_length=gpx.MOST_PLACES)]
 
 
@@ -61,7 +61,7 @@ class SpotsAnswer(Schema):
     places: list[SpotDoc]
 
 
-class EntryDoc(Asked):
+class EntryDoc(Input):
     title: Annotated[str, Field(min_length=1, max_length=agenda.MOST_LETTERS)]
     start: Instant
     end: Instant
@@ -71,7 +71,7 @@ class EntryDoc(Asked):
     alarm_minutes: Annotated[int, Field(strict=True, ge=0, le=1440)] | None = None
 
 
-class CalendarAsked(Asked):
+class CalendarInput(Input):
     name: Annotated[str, Field(min_length=1, max_length=120)]
     entries: Annotated[list[EntryDoc], Field(min_length=1, max_length=agenda.MOST_ENTRIES)]
 
@@ -98,7 +98,7 @@ def keep(request: HttpRequest, key: UUID) -> HttpResponse:
     outing = read(Outing, body_of(request))
     if outing.id != key:
         raise Refusal("id", "The outing's id differs from its address.", "Send the outing to its own address.")
-    return said(keep_outing(account_of(request), key, plain(outing)))
+    return as_json(keep_outing(account_of(request), key, plain(outing)))
 
 
 @router.delete("/outings/{uuid:key}", response={204: None, 404: Faults}, auth=own_account)
@@ -111,33 +111,33 @@ def forget(request: HttpRequest, key: UUID) -> object:
 
 
 @router.post("/outing/gpx/read", response=SpotsAnswer)
-def read_gpx(request: HttpRequest, asked: TextAsked) -> dict[str, object]:
+def read_gpx(request: HttpRequest, payload: TextInput) -> dict[str, object]:
     """The places of a GPX file; keeps nothing."""
-    return {"places": [asdict(spot) for spot in gpx.read(asked.text)]}
+    return {"places": [asdict(spot) for spot in gpx.read(payload.text)]}
 
 
 @router.post("/outing/gpx", response={200: str}, openapi_extra=file_as("application/gpx+xml"))
-def write_gpx(request: HttpRequest, asked: SpotsAsked) -> HttpResponse:
+def write_gpx(request: HttpRequest, payload: SpotsInput) -> HttpResponse:
     """Places as a GPX file; keeps nothing."""
-    text = gpx.write([gpx.Spot(**dict(place)) for place in asked.places])
+    text = gpx.write([gpx.Spot(**dict(place)) for place in payload.places])
     return _file(text.encode(), "application/gpx+xml", "jackstaff-places.gpx")
 
 
 @router.post("/outing/calendar/read", response=EntriesAnswer)
-def read_calendar(request: HttpRequest, asked: CalendarTextAsked) -> dict[str, object]:
+def read_calendar(request: HttpRequest, payload: CalendarTextInput) -> dict[str, object]:
     """The entries of a calendar file; keeps nothing."""
     try:
-        known_zone(asked.zone)
+        known_zone(payload.zone)
     except Refusal as refusal:
         raise refusal.under("zone") from None
-    return {"entries": [asdict(entry) for entry in agenda.read(asked.text, ZoneInfo(asked.zone))]}
+    return {"entries": [asdict(entry) for entry in agenda.read(payload.text, ZoneInfo(payload.zone))]}
 
 
 @router.post("/outing/calendar", response={200: str}, openapi_extra=file_as("text/calendar"))
-def write_calendar(request: HttpRequest, asked: CalendarAsked) -> HttpResponse:
+def write_calendar(request: HttpRequest, payload: CalendarInput) -> HttpResponse:
     """Entries as a calendar file with their alarms; keeps nothing."""
-    entries = [agenda.Entry(**dict(entry)) for entry in asked.entries]
-    return _file(agenda.write(asked.name, entries, datetime.now(UTC)), "text/calendar", "jackstaff-outing.ics")
+    entries = [agenda.Entry(**dict(entry)) for entry in payload.entries]
+    return _file(agenda.write(payload.name, entries, datetime.now(UTC)), "text/calendar", "jackstaff-outing.ics")
 
 
 def _file(content: bytes, kind: str, name: str) -> HttpResponse:

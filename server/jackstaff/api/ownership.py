@@ -19,7 +19,7 @@ from jackstaff_core.refusal import Refusal, Refusals
 from .account import account_of, own_account
 from .guesses import guessed
 from .refusals import Faults
-from .schemas import Asked
+from .schemas import Input
 from .session import Session, here
 
 router = Router(tags=["account"], auth=own_account)
@@ -27,30 +27,30 @@ router = Router(tags=["account"], auth=own_account)
 Password = Annotated[str, Field(min_length=1, max_length=120)]
 
 
-class PasswordAsked(Asked):
+class PasswordInput(Input):
     """The password until now, and the one from now on."""
 
     current: Password
     new: Password
 
 
-class EndAsked(Asked):
+class EndInput(Input):
     """The password, so that nobody else ends the account on an open page."""
 
     password: Password
 
 
 @router.post("/password", response={200: Session, 429: Faults})
-def change_password(request: HttpRequest, asked: PasswordAsked) -> dict[str, object]:
+def change_password(request: HttpRequest, payload: PasswordInput) -> dict[str, object]:
     """Change the password; whoever is signed in elsewhere is signed out there."""
     account = account_of(request)
-    _theirs("current", request, asked.current)
+    _theirs("current", request, payload.current)
     try:
-        validate_password(asked.new, account)
+        validate_password(payload.new, account)
     except ValidationError as error:
         raise Refusals([Refusal("new", problem, "Choose another one.") for problem in error.messages]) from None
     with all_or_none(account):
-        account.set_password(asked.new)
+        account.set_password(payload.new)
         account.save(update_fields=["password"])
     update_session_auth_hash(request, account)
     return here(request)
@@ -64,9 +64,9 @@ def sign_out_elsewhere(request: HttpRequest) -> dict[str, object]:
 
 
 @router.post("/end", response={200: Session, 429: Faults})
-def end(request: HttpRequest, response: HttpResponse, asked: EndAsked) -> dict[str, object]:
+def end(request: HttpRequest, response: HttpResponse, payload: EndInput) -> dict[str, object]:
     """Erase the account with everything that was kept for it, at once and for good."""
-    _theirs("password", request, asked.password)
+    _theirs("password", request, payload.password)
     erase_account(account_of(request))
     logout(request)
     return here(request)

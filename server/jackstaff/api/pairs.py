@@ -210,7 +210,7 @@ def _said(found: Pair, first: _Exposed, other: _Exposed) -> dict[str, object]:
         "stops": {"r": red, "g": green, "b": blue},
         "cast": found.cast,
         "green": against,
-        "advice": [told for told in (white_balance_said(found.cast.mired), green_said(against)) if told],
+        "advice": [words for words in (white_balance_said(found.cast.mired), green_said(against)) if words],
         "corner_falloff": found.corner_falloff,
         "valid_blocks": found.valid_blocks,
         "of_blocks": found.of_blocks,

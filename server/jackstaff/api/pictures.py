@@ -17,7 +17,7 @@ from jackstaff_core.joining import MOST_FILES, MOST_FRAMES, Candidate, Joining, 
 from jackstaff_core.joining import File as Taken
 from jackstaff_core.refusal import Refusal, within
 from jackstaff_core.scales import apertures, isos
-from jackstaff_core.spoken import said
+from jackstaff_core.spoken import time_in_words
 from jackstaff_imaging import beforeafter, capped
 from jackstaff_imaging.digest import digest
 from jackstaff_imaging.headroom import headroom
@@ -26,7 +26,7 @@ from jackstaff_imaging.photo import Shot, reduced, strips
 from .account import account_of, own_account
 from .outings import file_as
 from .refusals import Faults
-from .schemas import Asked, Instant, Number, of_our_times
+from .schemas import Input, Instant, Number, of_our_times
 from .uploads import alone, decoded_picture, picture
 
 router = Router(tags=["pictures"])
@@ -69,20 +69,20 @@ class PhotoAnswer(Schema):
     headroom: HeadroomAnswer
 
 
-class TakenAsked(Asked):
+class TakenInput(Input):
     taken_at: Annotated[datetime, AfterValidator(of_our_times)] | None = None
     seconds: Annotated[Number, Field(gt=0, le=86_400 * 2)] | None = None
 
 
-class CandidateAsked(Asked):
+class CandidateInput(Input):
     id: UUID
     opened_at: Instant
     seconds: Annotated[Number, Field(gt=0, le=86_400 * 2)]
 
 
-class JoinAsked(Asked):
-    files: Annotated[list[TakenAsked], Field(min_length=1, max_length=MOST_FILES)]
-    frames: Annotated[list[CandidateAsked], Field(max_length=MOST_FRAMES)]
+class JoinInput(Input):
+    files: Annotated[list[TakenInput], Field(min_length=1, max_length=MOST_FILES)]
+    frames: Annotated[list[CandidateInput], Field(max_length=MOST_FRAMES)]
     ahead_seconds: Number | None = None
 
 
@@ -142,15 +142,15 @@ def photo(request: HttpRequest, file: File[UploadedFile]) -> dict[str, object]:
 
 
 @router.post("/frames/join", response=JoinAnswer)
-def joined(request: HttpRequest, asked: JoinAsked) -> Joining:
+def joined(request: HttpRequest, payload: JoinInput) -> Joining:
     """Which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing."""
-    zoned = {file.taken_at.tzinfo is not None for file in asked.files if file.taken_at}
+    zoned = {file.taken_at.tzinfo is not None for file in payload.files if file.taken_at}
     if len(zoned) > 1:
         raise Refusal("files", "Some of these times have a zone and some none.", "Give all of them alike.")
     return join(
-        [Taken(file.taken_at and _clock(file.taken_at), file.seconds) for file in asked.files],
-        [Candidate(str(frame.id), frame.opened_at, frame.seconds) for frame in asked.frames],
-        asked.ahead_seconds,
+        [Taken(file.taken_at and _clock(file.taken_at), file.seconds) for file in payload.files],
+        [Candidate(str(frame.id), frame.opened_at, frame.seconds) for frame in payload.frames],
+        payload.ahead_seconds,
     )
 
 
@@ -235,7 +235,7 @@ _NO_FRAME = {"errors": [{"field": "id", "problem": "No such frame.", "instead": 
 def _settings(shot: Shot) -> str:
     """The exposure a file gives, in words; empty parts where it does not."""
     parts = [
-        said(shot.seconds) if shot.seconds else "",
+        time_in_words(shot.seconds) if shot.seconds else "",
         f"f/{apertures().nearest(shot.f_number).label}" if shot.f_number else "",
         f"ISO {isos().nearest(shot.iso).label}" if shot.iso else "",
     ]

@@ -11,7 +11,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
 from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.spoken import said
+from jackstaff_core.spoken import time_in_words
 
 from .account import AnotherAccount
 from .guesses import TooManyGuesses
@@ -133,7 +133,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(TooManyGuesses)
     def too_many(request: HttpRequest, error: TooManyGuesses) -> HttpResponse:
-        problem, cure = "There were too many wrong passwords.", f"Try again in {said(error.seconds)}."
+        problem, cure = "There were too many wrong passwords.", f"Try again in {time_in_words(error.seconds)}."
         response = faulty(api, request, 429, "password", problem, cure)
         response["Retry-After"] = str(error.seconds)
         return response

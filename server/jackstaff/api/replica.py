@@ -30,16 +30,16 @@ from .account import AnotherAccount, account_of, own_account
 from .framedoc import shown
 from .gear import ItemAnswer
 from .refusals import Fault
-from .schemas import Asked, Instant
+from .schemas import Input, Instant
 from .shelves import SHELVES
-from .wired import kept
+from .wired import as_document
 
 router = Router(tags=["replica"], auth=own_account)
 
 MOST_DOCUMENTS = 100
-OutingContent: Any = kept(Outing)
-OwnLookContent: Any = kept(OwnLook)
-FrameKeptContent: Any = kept(FrameKept)
+OutingContent: Any = as_document(Outing)
+OwnLookContent: Any = as_document(OwnLook)
+FrameKeptContent: Any = as_document(FrameKept)
 Number = Annotated[int, Field(strict=True, ge=0)]
 
 
@@ -89,7 +89,7 @@ class AsideCopy(Copy):
 AnyCopy = Annotated[KitCopy | OutingCopy | LookCopy | FrameCopy | AsideCopy, Field(discriminator="kind")]
 
 
-class SinceAsked(Schema):
+class SinceInput(Schema):
     since: Annotated[int, Field(ge=0)] = 0
     limit: Annotated[int, Field(ge=1, le=200)] = 100
 
@@ -103,7 +103,7 @@ class ChangesAnswer(Schema):
     documents: list[AnyCopy]
 
 
-class ChangeAsked(Asked):
+class ChangeInput(Input):
     """One document as a device wrote it; ``base`` is the number that it had seen, content null removes it.
 
     ``follows`` are the device's own writes of it before this one that were never answered.
@@ -118,9 +118,9 @@ class ChangeAsked(Asked):
     follows: Annotated[list[UUID], Field(max_length=16)] = []
 
 
-class ChangesAsked(Asked):
+class ChangesInput(Input):
     account: Annotated[int, Field(strict=True)]
-    documents: Annotated[list[ChangeAsked], Field(min_length=1, max_length=MOST_DOCUMENTS)]
+    documents: Annotated[list[ChangeInput], Field(min_length=1, max_length=MOST_DOCUMENTS)]
 
 
 class ChangeResult(Schema):
@@ -138,27 +138,27 @@ class ChangesResult(Schema):
 
 
 @router.get("", response=ChangesAnswer)
-def since(request: HttpRequest, asked: Query[SinceAsked]) -> dict[str, object]:
+def since(request: HttpRequest, payload: Query[SinceInput]) -> dict[str, object]:
     """The account's documents that have changed since a number, page by page."""
     account = account_of(request)
     with as_of_now():
         head = head_of(account)
-        rows = list(changes_since(account, asked.since, asked.limit))
-        until = rows[-1].number if len(rows) == asked.limit else head
+        rows = list(changes_since(account, payload.since, payload.limit))
+        until = rows[-1].number if len(rows) == payload.limit else head
         return {"account": account.pk, "head": head, "until": until, "documents": copies(account, rows)}
 
 
 @router.post("", response=ChangesResult)
-def write(request: HttpRequest, asked: ChangesAsked) -> dict[str, object]:
+def write(request: HttpRequest, payload: ChangesInput) -> dict[str, object]:
     """Take writes one by one in their order; one that is refused does not hold up the rest."""
     account = account_of(request)
-    if asked.account != account.pk:
+    if payload.account != account.pk:
         raise AnotherAccount
-    results = [_taken(account, document) for document in asked.documents]
+    results = [_taken(account, document) for document in payload.documents]
     return {"account": account.pk, "head": head_of(account), "results": results}
 
 
-def _taken(account: User, change: ChangeAsked) -> dict[str, object]:
+def _taken(account: User, change: ChangeInput) -> dict[str, object]:
     try:
         shelf = SHELVES[change.kind]
         content = None if change.content is None else shelf.read(change.id, change.content)

@@ -36,7 +36,7 @@ Instant = Annotated[AwareDatetime, BeforeValidator(_written_out), AfterValidator
 DialLimit = Annotated[float, Field(ge=SHORTEST_DIAL, le=LONGEST_DIAL)]
 
 
-class Asked(BaseModel):
+class Input(BaseModel):
     """A question: unknown fields are refused, so that no slip of the pen is ignored, and so is what is no number."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)

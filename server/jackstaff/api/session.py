@@ -15,7 +15,7 @@ from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
 
 from .guesses import guessed
 from .refusals import Faults
-from .schemas import Asked, Text
+from .schemas import Input, Text
 
 router = Router(tags=["session"])
 
@@ -25,7 +25,7 @@ _HANDED_ON = ("HTTP_FORWARDED", "HTTP_VIA", "HTTP_X_FORWARDED_FOR", "HTTP_X_FORW
 _A_YEAR = 60 * 60 * 24 * 365
 
 
-class SignIn(Asked):
+class SignIn(Input):
     username: Text
     password: Text
 

@@ -21,13 +21,13 @@ from jackstaff_core.scales import Step
 from jackstaff_core.sky import Sky
 
 from .outings import Latitude, Longitude, file_as
-from .schemas import Asked, Dial, Flag, Instant, Number
-from .wired import asked as asked_as
+from .schemas import Dial, Flag, Input, Instant, Number
+from .wired import as_input
 
 router = Router(tags=["standins"])
 
 
-class DeviceAsked(Asked):
+class DeviceInput(Input):
     latency_s: Number = 0.12
     ceiling_s: Number | None = None
     noise_reduction: Flag = False
@@ -38,8 +38,8 @@ class DeviceAsked(Asked):
         return Device(**dict(self))
 
 
-class OpenAsked(Asked):
-    device: DeviceAsked
+class OpenInput(Input):
+    device: DeviceInput
     bulb: Flag
     pressed_at: Instant
 
@@ -58,8 +58,8 @@ class OpenedAnswer(Schema):
     failure: FailureAnswer | None
 
 
-class LetGoAsked(Asked):
-    device: DeviceAsked
+class LetGoInput(Input):
+    device: DeviceInput
     opened_at: Instant
     planned_seconds: Number
     asked_at: Instant
@@ -73,7 +73,7 @@ class ClosedAnswer(Schema):
     failure: FailureAnswer | None
 
 
-class MeterAsked(Asked):
+class MeterInput(Input):
     latitude: Latitude
     longitude: Longitude
     at: Instant
@@ -86,28 +86,28 @@ class MeterAnswer(Schema):
     ev100: Number
 
 
-class GlassOnAsked(Asked):
+class GlassOnInput(Input):
     name: Annotated[str, Field(min_length=1, max_length=60)]
     stops: Number
     offset: Number = 0.0
 
 
-Scene: Any = asked_as(AtQuestion)
+Scene: Any = as_input(AtQuestion)
 
 
-class PictureAsked(Asked):
+class PictureInput(Input):
     """The scene as for /looks/at, and how the frame really came out against the plan."""
 
     scene: Scene
     gathered_stops: Annotated[Number, Field(ge=-20, le=20)]
-    glass: Annotated[list[GlassOnAsked], Field(max_length=8)] = []
+    glass: Annotated[list[GlassOnInput], Field(max_length=8)] = []
     aperture: Dial
     iso: Dial
     taken_at: Instant
     seed: Annotated[int, Field(strict=True, ge=0, le=2**31)] = 7
 
 
-class SkySeenAsked(Asked):
+class SkySeenInput(Input):
     """A second of a made-up sky."""
 
     kind: SkyKind
@@ -116,28 +116,28 @@ class SkySeenAsked(Asked):
 
 
 @router.post("/trigger/open", response=OpenedAnswer)
-def press(request: HttpRequest, asked: OpenAsked) -> Opened:
+def press(request: HttpRequest, payload: OpenInput) -> Opened:
     """Press the simulated trigger: when the shutter really opened, or why it did not."""
-    trigger: Trigger = SimulatedTrigger(asked.device.given(), asked.bulb)
-    return trigger.open(asked.pressed_at)
+    trigger: Trigger = SimulatedTrigger(payload.device.given(), payload.bulb)
+    return trigger.open(payload.pressed_at)
 
 
 @router.post("/trigger/close", response=ClosedAnswer)
-def let_go(request: HttpRequest, asked: LetGoAsked) -> Closed:
+def let_go(request: HttpRequest, payload: LetGoInput) -> Closed:
     """Let go: when the shutter really closed, what ended it, and until when the camera is busy."""
-    trigger: Trigger = SimulatedTrigger(asked.device.given(), True)
-    return trigger.close(asked.opened_at, asked.planned_seconds, asked.asked_at)
+    trigger: Trigger = SimulatedTrigger(payload.device.given(), True)
+    return trigger.close(payload.opened_at, payload.planned_seconds, payload.asked_at)
 
 
 @router.post("/meter", response=MeterAnswer)
-def read_meter(request: HttpRequest, asked: MeterAsked) -> dict[str, object]:
+def read_meter(request: HttpRequest, payload: MeterInput) -> dict[str, object]:
     """What the simulated meter shows there and then."""
-    meter: Meter = SimulatedMeter(Place(asked.latitude, asked.longitude), asked.sky, asked.seed)
-    return {"simulated": True, "ev100": meter.read(asked.at)}
+    meter: Meter = SimulatedMeter(Place(payload.latitude, payload.longitude), payload.sky, payload.seed)
+    return {"simulated": True, "ev100": meter.read(payload.at)}
 
 
 @router.post("/camera/picture", response={200: bytes}, openapi_extra=file_as("image/jpeg"))
-def take(request: HttpRequest, question: PictureAsked) -> HttpResponse:
+def take(request: HttpRequest, question: PictureInput) -> HttpResponse:
     """The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF."""
     f_number = aperture("aperture", question.aperture, Step.THIRD).exact
     speed = iso("iso", question.iso, Step.THIRD).exact
@@ -154,8 +154,8 @@ def take(request: HttpRequest, question: PictureAsked) -> HttpResponse:
 
 
 @router.post("/phone", response={200: bytes}, openapi_extra=file_as("image/png"))
-def see(request: HttpRequest, asked: SkySeenAsked) -> HttpResponse:
+def see(request: HttpRequest, payload: SkySeenInput) -> HttpResponse:
     """What the simulated phone sees of a made-up sky, as a PNG; its exposure is held, and told in the headers."""
-    phone: Phone = SimulatedPhone(asked.kind, asked.seed)
-    told = {"X-Exposure-Seconds": str(EXPOSURE_SECONDS), "X-Iso": str(ISO)}
-    return HttpResponse(phone.see(asked.second), content_type="image/png", headers=told)
+    phone: Phone = SimulatedPhone(payload.kind, payload.seed)
+    headers = {"X-Exposure-Seconds": str(EXPOSURE_SECONDS), "X-Iso": str(ISO)}
+    return HttpResponse(phone.see(payload.second), content_type="image/png", headers=headers)

@@ -20,13 +20,13 @@ from .bench import ScalesAnswer
 from .kit import StarterAnswer, starter_answer
 from .replica import KitCopy, copies
 from .session import Session, visited
-from .wired import answered, asked
+from .wired import as_answer, as_input
 
 router = Router(tags=["start"])
 
 
-Asked: Any = asked(ExposureQuestion)
-Answer: Any = answered(Exposure)
+Input: Any = as_input(ExposureQuestion)
+Answer: Any = as_answer(Exposure)
 
 
 class StartAnswer(Schema):
@@ -35,7 +35,7 @@ class StartAnswer(Schema):
     session: Session
     starter: StarterAnswer
     kit: list[KitCopy]
-    asked: Asked
+    question: Input
     answer: Answer
     scales: ScalesAnswer
 
@@ -52,7 +52,7 @@ def start(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
         "session": session,
         "starter": starter_answer(),
         "kit": kit,
-        "asked": _question(),
+        "question": _question(),
         "answer": ask("exposure", _question()),
         "scales": ask("scales", {"step": _body().step, "dial_limit": _body().dial_limit_s}),
     }

@@ -15,19 +15,19 @@ ELSEWHERE = "https://wire.invalid/"
 """Where pydantic takes the core's own descriptions to stand; the published description points to its components."""
 
 
-def asked(kind: Any) -> Any:
+def as_input(kind: Any) -> Any:
     """``kind`` as part of what is asked."""
-    return Annotated[kind, PlainValidator(lambda value: read(kind, value)), _pointed(SCHEMAS.asked(kind)), _WRITTEN]
+    return Annotated[kind, PlainValidator(lambda value: read(kind, value)), _pointed(SCHEMAS.input(kind)), _WRITTEN]
 
 
-def answered(kind: Any) -> Any:
+def as_answer(kind: Any) -> Any:
     """``kind``, or JSON that has its shape, as part of what is answered."""
-    return Annotated[Any, _pointed(SCHEMAS.answered(kind)), _WRITTEN]
+    return Annotated[Any, _pointed(SCHEMAS.answer(kind)), _WRITTEN]
 
 
-def kept(kind: Any) -> Any:
+def as_document(kind: Any) -> Any:
     """A document, as it is handed back."""
-    return Annotated[Any, _pointed(SCHEMAS.kept(kind)), _WRITTEN]
+    return Annotated[Any, _pointed(SCHEMAS.document(kind)), _WRITTEN]
 
 
 _WRITTEN = PlainSerializer(lambda value: value if isinstance(value, dict | list) else plain(value))

@@ -84,9 +84,9 @@ def read(text: str, zone: tzinfo = UTC) -> list[Entry]:
     try:
         calendar = icalendar.Calendar.from_ical(text)
     except Exception as fault:  # the library raises many kinds; all mean the same to a person
-        said = str(fault).splitlines()[0][:80] if str(fault) else type(fault).__name__
+        reason = str(fault).splitlines()[0][:80] if str(fault) else type(fault).__name__
         raise Refusal(
-            "text", f"The file is not a sound calendar: {said}.", "Export it again, as iCalendar (.ics)."
+            "text", f"The file is not a sound calendar: {reason}.", "Export it again, as iCalendar (.ics)."
         ) from None
     if calendar.name != "VCALENDAR":
         raise Refusal("text", "The file is not a calendar.", "Give a file that begins with BEGIN:VCALENDAR.")

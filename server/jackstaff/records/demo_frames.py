@@ -20,6 +20,7 @@ from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassG
 from jackstaff_core.finder import GlassKind
 from jackstaff_core.frame import (
     ClosedBy,
+    Defect,
     EventKind,
     Fit,
     Frame,
@@ -30,7 +31,6 @@ from jackstaff_core.frame import (
     FrameReview,
     FrameSettings,
     FrameSum,
-    Seen,
     State,
     Tasted,
 )
@@ -189,12 +189,12 @@ def _keep(account: User, key: UUID, shot: _Shot, kit: dict[str, UUID]) -> None:
 def _review(shot: _Shot, answer: Exposure, seconds: float) -> FrameReview:
     """What a careful eye would say of it, in thirds."""
     dark = sum(HIDDEN.get(name, 0.0) for name in shot.glass) + shot.habit
-    came_out = math.log2(seconds / answer.seconds) - dark
+    error_stops = math.log2(seconds / answer.seconds) - dark
     tasted = tuple(Tasted(kind, look, Fit(fit)) for kind, look, fit in shot.tasted)
-    return FrameReview(round(came_out * 3) / 3, tuple(Seen(code) for code in shot.seen), tasted)
+    return FrameReview(round(error_stops * 3) / 3, tuple(Defect(code) for code in shot.seen), tasted)
 
 
-def _picture(account: User, key: UUID, seconds: float, came_out: float) -> None:
+def _picture(account: User, key: UUID, seconds: float, error_stops: float) -> None:
     """The drawn scene as bright as the frame came out, in small."""
     subjects = (
         Subject("sea", {"height_m": 0.6}),
@@ -203,5 +203,5 @@ def _picture(account: User, key: UUID, seconds: float, came_out: float) -> None:
     drawn = draw(
         exposed(LooksQuestion(Camera(24.0, elevation_deg=8.0, bearing_deg=300.0), subjects), seconds), 480, 320, 7
     )
-    codes = encoded(np.clip(drawn * np.float32(2.0**came_out), 0, 1).astype(np.float32))
+    codes = encoded(np.clip(drawn * np.float32(2.0**error_stops), 0, 1).astype(np.float32))
     keep_picture(account, key, digest(Image.fromarray(codes), codes).as_json())

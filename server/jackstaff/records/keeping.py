@@ -108,12 +108,12 @@ def checked(database: Path) -> dict[str, int]:
     """
     try:
         with closing(sqlite3.connect(f"file:{database}?mode=ro", uri=True)) as opened:
-            said = [row[0] for row in opened.execute("PRAGMA integrity_check(5)")]
-            if said != ["ok"]:
-                raise CannotKeep(f"{database} is damaged: {'; '.join(said)}. Take another copy.")
+            findings = [row[0] for row in opened.execute("PRAGMA integrity_check(5)")]
+            if findings != ["ok"]:
+                raise CannotKeep(f"{database} is damaged: {'; '.join(findings)}. Take another copy.")
             tables = [row[0] for row in opened.execute("SELECT name FROM sqlite_master WHERE type = 'table'")]
-            kept = sorted(name for name in tables if name.startswith(("records_", "auth_user")))
-            return {name: opened.execute(f'SELECT COUNT(*) FROM "{name}"').fetchone()[0] for name in kept}  # noqa: S608
+            own_tables = sorted(name for name in tables if name.startswith(("records_", "auth_user")))
+            return {name: opened.execute(f'SELECT COUNT(*) FROM "{name}"').fetchone()[0] for name in own_tables}  # noqa: S608
     except sqlite3.DatabaseError as error:
         raise CannotKeep(f"{database} is damaged: {error}. Take another copy.") from error
 
@@ -131,12 +131,13 @@ def sound(data: Path) -> None:
         return
     try:
         with closing(sqlite3.connect(f"file:{database}?mode=ro", uri=True, timeout=15)) as opened:
-            said = [row[0] for row in opened.execute("PRAGMA quick_check(3)")]
+            findings = [row[0] for row in opened.execute("PRAGMA quick_check(3)")]
     except sqlite3.DatabaseError as error:
-        said = [str(error)]
-    if said != ["ok"]:
+        findings = [str(error)]
+    if findings != ["ok"]:
         raise CannotKeep(
-            f"{database} is damaged: {'; '.join(said)}. Put a copy back (make restore); what is there is set aside, "
+            f"{database} is damaged: {'; '.join(findings)}."
+            " Put a copy back (make restore); what is there is set aside, "
             "not thrown away."
         )
 
@@ -171,10 +172,10 @@ def restore(copy: Path, data: Path, at: datetime) -> Copy:
         The copy is not whole, a server runs on the data folder, or the disk is full: nothing has changed then.
     """
     try:
-        told = json.loads((copy / LIST).read_text())["rows"]
+        counts = json.loads((copy / LIST).read_text())["rows"]
     except (OSError, ValueError, KeyError, TypeError) as error:
         raise CannotKeep(f"{copy} is no copy of Jackstaff's: its {LIST} is missing or cannot be read.") from error
-    if checked(copy / DATABASE) != told:
+    if checked(copy / DATABASE) != counts:
         raise CannotKeep(f"{copy} does not hold what its {LIST} says. Take another copy.")
     data.mkdir(mode=0o700, parents=True, exist_ok=True)
     with alone(data):
@@ -196,7 +197,7 @@ def restore(copy: Path, data: Path, at: datetime) -> Copy:
         for beside in _beside(copy):
             if beside.name != LIST and not (data / beside.name).exists():
                 shutil.copy2(beside, data / beside.name)
-    return Copy(copy, told)
+    return Copy(copy, counts)
 
 
 def _beside(data: Path) -> Iterator[Path]:

@@ -119,15 +119,15 @@ def take(account: User, shelf: Shelf[Content], write: Write[Content], now: datet
         held: Content | None = None if row.removed else shelf.held(account, write.key)
         wins = (at, write.write.bytes) > (row.changed_at, row.write.bytes)
         winner, loser = (write.content, held) if wins else (held, write.content)
-        kept, lost = _decided(shelf, winner, loser)
+        content, lost = _decided(shelf, winner, loser)
         if lost is not None and not (wins and row.changed_at <= UNTOUCHED):
             source = row.write if wins else write.write
             _set_aside(account, write, source, row.changed_at if wins else at, shelf.plain(lost))
-        if wins or kept != held:
-            _store(account, shelf, write.key, kept)
+        if wins or content != held:
+            _store(account, shelf, write.key, content)
             # What was joined is nobody's writing alone: whoever goes on from their own has not seen it.
-            made_by = write.write if kept == write.content else uuid4()
-            _count(account, row, write, max(at, row.changed_at), removed=kept is None, made_by=made_by)
+            made_by = write.write if content == write.content else uuid4()
+            _count(account, row, write, max(at, row.changed_at), removed=content is None, made_by=made_by)
         else:
             _remember(row, write)
             row.save(update_fields=["writes"])
@@ -139,8 +139,8 @@ def _decided(shelf: Shelf[Any], winner: Content | None, loser: Content | None) -
         return winner, None
     if winner is None:
         return None, loser
-    kept = shelf.joined(winner, loser)
-    return kept, loser if shelf.would_lose(kept, loser) else None
+    content = shelf.joined(winner, loser)
+    return content, loser if shelf.would_lose(content, loser) else None
 
 
 def _store(account: User, shelf: Shelf[Content], key: UUID, content: Content | None) -> None:

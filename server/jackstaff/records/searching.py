@@ -53,11 +53,11 @@ RIGHT_STOPS = 0.17
 """Within a sixth of a stop a frame is called right."""
 
 
-def _fitting(account: User, asked: Search) -> QuerySet[Frame]:
+def _fitting(account: User, wanted: Search) -> QuerySet[Frame]:
     found = Frame.objects.filter(account=account)
-    for word in asked.text.split()[:8]:
+    for word in wanted.text.split()[:8]:
         found = found.filter(words__contains=folded(word))
-    match asked.verdict:
+    match wanted.verdict:
         case Verdict.RIGHT:
             found = found.filter(exposure_error__range=(-RIGHT_STOPS, RIGHT_STOPS))
         case Verdict.DARK:
@@ -66,22 +66,22 @@ def _fitting(account: User, asked: Search) -> QuerySet[Frame]:
             found = found.filter(exposure_error__gt=RIGHT_STOPS)
         case Verdict.NONE:
             found = found.filter(exposure_error__isnull=True)
-    if asked.seen:
-        found = found.filter(Exists(FrameDefect.objects.filter(frame=OuterRef("pk"), code=asked.seen)))
-    if asked.glass:
-        found = found.filter(Exists(FrameGlass.objects.filter(frame=OuterRef("pk"), kit_id=asked.glass)))
-    if asked.since:
-        found = found.filter(opened_at__gte=asked.since)
-    if asked.until:
-        found = found.filter(opened_at__lt=asked.until)
+    if wanted.seen:
+        found = found.filter(Exists(FrameDefect.objects.filter(frame=OuterRef("pk"), code=wanted.seen)))
+    if wanted.glass:
+        found = found.filter(Exists(FrameGlass.objects.filter(frame=OuterRef("pk"), kit_id=wanted.glass)))
+    if wanted.since:
+        found = found.filter(opened_at__gte=wanted.since)
+    if wanted.until:
+        found = found.filter(opened_at__lt=wanted.until)
     return found
 
 
-def search(account: User, asked: Search) -> list[QuerySet[Frame]]:
+def search(account: User, wanted: Search) -> list[QuerySet[Frame]]:
     """The account's frames that fit, in stretches one after the other, each in an order that an index holds."""
-    found = _fitting(account, asked)
+    found = _fitting(account, wanted)
     newest = found.order_by("-opened_at", "pk")
-    match asked.sort:
+    match wanted.sort:
         case Sort.NEWEST:
             # Frames of a day to come, as a scenario's may be, stand after those that somebody has made.
             to_come = timezone.now() + timedelta(days=1)

@@ -75,8 +75,8 @@ def changes(
 ) -> list[Change]:
     """What it would do beside the frames, one by one; what is the same is left out."""
     own = {item.id: item for item in kit_of(account)}
-    told = kitfile.changes(own.values(), things)
-    found = [Change("thing", each.item.name, each.change) for each in told if each.change is not kitfile.Change.SAME]
+    changes = kitfile.changes(own.values(), things)
+    found = [Change("thing", each.item.name, each.change) for each in changes if each.change is not kitfile.Change.SAME]
     for key in untouched(account) - {item.id for item in things}:
         found.append(Change("thing", own[key].name, "removed"))
     here = rows_of(account, [plan.id for plan in plans])
@@ -86,10 +86,10 @@ def changes(
             found.append(Change("outing", plan.name, "new"))
         elif held.plan != coming:
             found.append(Change("outing", plan.name, "stays" if stays(held, coming) else "changed"))
-    kept = looks_of(account, looks)
+    own_looks = looks_of(account, looks)
     for key, look in looks.items():
-        if kept.get(key) != look:
-            found.append(Change("look", str(look["look"]), "changed" if key in kept else "new"))
+        if own_looks.get(key) != look:
+            found.append(Change("look", str(look["look"]), "changed" if key in own_looks else "new"))
     return found
 
 

@@ -22,9 +22,9 @@ MOST = {"name": 10, "address": 30}
 def seconds_to_wait(who: Mapping[str, str], now: float, count: str) -> int:
     """How long these have to wait before another try [s]; 0 where they need not."""
     waits = [0]
-    kept = {each.key: each for each in SignInTries.objects.filter(key__in=_keys(who).values(), count=count)}
+    tries = {each.key: each for each in SignInTries.objects.filter(key__in=_keys(who).values(), count=count)}
     for kind, key in _keys(who).items():
-        known = kept.get(key)
+        known = tries.get(key)
         if known and known.tries >= MOST[kind] and 0 <= now - known.since < WINDOW_S:
             waits.append(math.ceil(known.since + WINDOW_S - now))
     return max(waits)

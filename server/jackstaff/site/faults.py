@@ -68,9 +68,9 @@ _FAILS = (DatabaseError, OSError)
 def server_error(request: HttpRequest) -> HttpResponse:
     """Django's handler500: a database or disk that fails is said as such, all else as a fault of ours."""
     error = sys.exc_info()[1]
-    said = str(error).lower()
+    reason = str(error).lower()
     for trouble in _TROUBLES if isinstance(error, _FAILS) else ():
-        if any(mark in said for mark in trouble.marks):
+        if any(mark in reason for mark in trouble.marks):
             response = _said(request, trouble.status, trouble.problem, trouble.instead)
             response.headers["Retry-After"] = str(trouble.wait)
             return response
@@ -109,10 +109,10 @@ class WrongMethod:
             return response
         allowed = response.headers.get("Allow", "")
         cure = f"Ask with {allowed}." if allowed else "See /api/openapi.json for how to ask."
-        said = _said(request, 405, f"This address does not take {request.method}.", cure)
+        refusal = _said(request, 405, f"This address does not take {request.method}.", cure)
         if allowed:
-            said.headers["Allow"] = allowed
-        return said
+            refusal.headers["Allow"] = allowed
+        return refusal
 
 
 def _said(request: HttpRequest, status: int, problem: str, instead: str) -> HttpResponse:

@@ -124,9 +124,9 @@ class SimulatedTrigger:
 
 
 def _ended(by: str, open_for: timedelta) -> Failure | None:
-    gone = f"{open_for.total_seconds():.0f} s"
+    elapsed = f"{open_for.total_seconds():.0f} s"
     if by == "battery":
-        return Failure("battery", f"The battery gave out after {gone}. Put a full one in.", LINE_OF["battery"])
+        return Failure("battery", f"The battery gave out after {elapsed}. Put a full one in.", LINE_OF["battery"])
     if by == "ceiling":
-        return Failure("ceiling", f"The trigger let go at its longest time, {gone}.", "remote")
+        return Failure("ceiling", f"The trigger let go at its longest time, {elapsed}.", "remote")
     return None

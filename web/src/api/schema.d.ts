@@ -2218,7 +2218,7 @@ export interface components {
          * Additive
          * @description Tc = Tm + a Tm^b, a in s^(1-b).
          */
-        AdditiveAsked: {
+        AdditiveDoc: {
             a: number;
             /** @default 1.62 */
             b: number;
@@ -2232,7 +2232,7 @@ export interface components {
          * Additive
          * @description Tc = Tm + a Tm^b, a in s^(1-b).
          */
-        AdditiveDoc: {
+        AdditiveInput: {
             a: number;
             /** @default 1.62 */
             b: number;
@@ -2255,10 +2255,10 @@ export interface components {
          * AgainQuestion
          * @description A frame that came out so, closed so late against its aim, and what its own sum had been corrected by [stops].
          */
-        AgainAsked: {
-            came_out: number;
+        AgainInput: {
             /** @default 0 */
             earlier_stops: number;
+            error_stops: number;
             /** @default 0 */
             late_stops: number;
             /** @default 0 */
@@ -2309,7 +2309,7 @@ export interface components {
          * ArmQuestion
          * @description What is about to be exposed, and where the sun is looked for; what is left out is unknown.
          */
-        ArmAsked: {
+        ArmInput: {
             battery_share?: number | null;
             body?: {
                 [key: string]: unknown;
@@ -2318,7 +2318,7 @@ export interface components {
             celsius?: number | null;
             focal_mm?: number | null;
             /** @default [] */
-            glass: components["schemas"]["OnAsked"][];
+            glass: components["schemas"]["OnInput"][];
             holder?: {
                 [key: string]: unknown;
             } | null;
@@ -2335,7 +2335,7 @@ export interface components {
             /** @default 0 */
             releases: number;
             seconds: number;
-            sun?: components["schemas"]["SunAsked"] | null;
+            sun?: components["schemas"]["SunInput"] | null;
             support?: {
                 [key: string]: unknown;
             } | null;
@@ -2396,24 +2396,24 @@ export interface components {
         };
         /** AtAnswer */
         AtAnswer: {
-            subjects: components["schemas"]["SeenAnswer"][];
+            subjects: components["schemas"]["RenderingAnswer"][];
         };
         /**
          * AtQuestion
          * @description The scene of /looks at one time.
          */
-        AtAsked: {
-            camera: components["schemas"]["CameraAsked"];
+        AtInput: {
+            camera: components["schemas"]["CameraInput"];
             seconds: number;
-            subjects: components["schemas"]["SubjectAsked"][];
+            subjects: components["schemas"]["SubjectInput"][];
             /** @default [] */
-            wants: components["schemas"]["WantAsked"][];
+            wants: components["schemas"]["WantInput"][];
         };
         /**
          * BagGlass
          * @description A filter that could be on.
          */
-        BagGlassAsked: {
+        BagGlassInput: {
             name: string;
             stops: number;
         };
@@ -2421,8 +2421,8 @@ export interface components {
          * BeginQuestion
          * @description A scenario, and another seed where the same outing is to go another way.
          */
-        BeginAsked: {
-            scenario: components["schemas"]["ScenarioAsked"];
+        BeginInput: {
+            scenario: components["schemas"]["ScenarioInput"];
             seed?: number | null;
         };
         /**
@@ -2556,7 +2556,7 @@ export interface components {
          * BudgetQuestion
          * @description ``seconds`` a frame, ``available_seconds`` until light, tide or one's own end.
          */
-        BudgetAsked: {
+        BudgetInput: {
             available_seconds: number;
             battery_wh?: number | null;
             /** @default 10 */
@@ -2569,18 +2569,18 @@ export interface components {
             noise_reduction: boolean;
             seconds: number;
         };
-        /** CalendarAsked */
-        CalendarAsked: {
+        /** CalendarInput */
+        CalendarInput: {
             /** Entries */
             entries: components["schemas"]["EntryDoc"][];
             /** Name */
             name: string;
         };
         /**
-         * CalendarTextAsked
+         * CalendarTextInput
          * @description ``zone``: whose clocks times without a zone are by.
          */
-        CalendarTextAsked: {
+        CalendarTextInput: {
             /** Text */
             text: string;
             /**
@@ -2599,11 +2599,21 @@ export interface components {
             sessions: components["schemas"]["CalibrationFoundAnswer"][];
         };
         /**
+         * Found
+         * @description What a glass or a session measures against its label [stops], its sd, and the frames behind it.
+         */
+        CalibrationFoundAnswer: {
+            frames: number;
+            id: string;
+            mean: number;
+            sd: number;
+        };
+        /**
          * CalibrationQuestion
          * @description ``prior_sd`` a number or one for each glass; ``session_sd`` None for no habits.
          */
-        CalibrationAsked: {
-            frames: components["schemas"]["JudgedAsked"][];
+        CalibrationInput: {
+            frames: components["schemas"]["JudgedInput"][];
             /** @default 0.2 */
             noise_sd: number;
             /** @default 0.2 */
@@ -2614,16 +2624,6 @@ export interface components {
             robust: boolean;
             /** @default 0.15 */
             session_sd: number | null;
-        };
-        /**
-         * Found
-         * @description What a glass or a session measures against its label [stops], its sd, and the frames behind it.
-         */
-        CalibrationFoundAnswer: {
-            frames: number;
-            id: string;
-            mean: number;
-            sd: number;
         };
         /**
          * CalledAnswer
@@ -2641,7 +2641,7 @@ export interface components {
          * Camera
          * @description Lens and sensor [mm, µm]; how far up it points and towards which bearing [deg].
          */
-        CameraAsked: {
+        CameraInput: {
             /** @default 0 */
             bearing_deg: number;
             /** @default 0 */
@@ -2652,8 +2652,8 @@ export interface components {
             /** @default 36 */
             sensor_width_mm: number;
         };
-        /** CandidateAsked */
-        CandidateAsked: {
+        /** CandidateInput */
+        CandidateInput: {
             /**
              * Id
              * Format: uuid
@@ -2680,7 +2680,7 @@ export interface components {
          * CardGlass
          * @description A glass or stack of the card: its measured strength [stops].
          */
-        CardGlassAsked: {
+        CardGlassInput: {
             name: string;
             stops: number;
         };
@@ -2754,12 +2754,12 @@ export interface components {
             sort: string;
         };
         /**
-         * ChangeAsked
+         * ChangeInput
          * @description One document as a device wrote it; ``base`` is the number that it had seen, content null removes it.
          *
          *     ``follows`` are the device's own writes of it before this one that were never answered.
          */
-        ChangeAsked: {
+        ChangeInput: {
             /** Base */
             base: number;
             /**
@@ -2820,12 +2820,12 @@ export interface components {
             /** Until */
             until: number;
         };
-        /** ChangesAsked */
-        ChangesAsked: {
+        /** ChangesInput */
+        ChangesInput: {
             /** Account */
             account: number;
             /** Documents */
-            documents: components["schemas"]["ChangeAsked"][];
+            documents: components["schemas"]["ChangeInput"][];
         };
         /** ChangesResult */
         ChangesResult: {
@@ -2899,16 +2899,16 @@ export interface components {
          * CloseQuestion
          * @description ``at_seconds`` from the opening, negative before it; stops relative to the metering.
          */
-        CloseAsked: {
+        CloseInput: {
             /** @default 0 */
             bias_stops: number;
             /** @default 0 */
             delay_seconds: number;
             /** @default [] */
-            ev_points: components["schemas"]["PointAsked"][];
-            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            ev_points: components["schemas"]["PointInput"][];
+            film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
             /** @default [] */
-            looks: components["schemas"]["LookedAsked"][];
+            looks: components["schemas"]["LookedInput"][];
             moved_stops?: number | null;
             needed_seconds: number;
             /** Format: date-time */
@@ -2919,7 +2919,7 @@ export interface components {
             rate_from_readings: boolean;
             rate_sd?: number | null;
             /** @default [] */
-            readings: components["schemas"]["ReadingPointAsked"][];
+            readings: components["schemas"]["ReadingPointInput"][];
             stops_per_minute?: number | null;
             /** @default false */
             tracked: boolean;
@@ -2957,7 +2957,7 @@ export interface components {
          * CoordinatesQuestion
          * @description A place as somebody wrote it.
          */
-        CoordinatesAsked: {
+        CoordinatesInput: {
             text: string;
         };
         /**
@@ -2972,7 +2972,7 @@ export interface components {
          * Correction
          * @description What the frame before taught: stops longer (+) or shorter, in its own words.
          */
-        CorrectionAsked: {
+        CorrectionInput: {
             name: string;
             stops: number;
         };
@@ -3010,7 +3010,7 @@ export interface components {
          * DaysQuestion
          * @description A place, the first of the days, and what matters; ``wish`` is the time looked for, with the bag.
          */
-        DaysAsked: {
+        DaysInput: {
             /** @default 14 */
             days: number;
             /** Format: date */
@@ -3019,16 +3019,18 @@ export interface components {
             longitude: number;
             /** @default date */
             matter: components["schemas"]["Matter"];
-            ridge?: components["schemas"]["RidgeAsked"] | null;
+            ridge?: components["schemas"]["RidgeInput"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default clear */
             sky: components["schemas"]["Sky"];
             /** @default [] */
-            waters: components["schemas"]["WaterAsked"][];
-            wish?: components["schemas"]["SwapWishAsked"] | null;
+            waters: components["schemas"]["WaterInput"][];
+            wish?: components["schemas"]["SwapWishInput"] | null;
             zone: string;
         };
+        /** @enum {string} */
+        Defect: "corner" | "cross" | "cast" | "leak" | "specks" | "shake" | "leaves" | "ghosts" | "clipped" | "waterline";
         /**
          * DemoBench
          * @description What stands on the demo account's bench: a minute of its own outing, and what the meter said then.
@@ -3044,7 +3046,7 @@ export interface components {
          * DensityQuestion
          * @description What stands on a filter's rim.
          */
-        DensityAsked: {
+        DensityInput: {
             text: string;
         };
         /** DescribedAnswer */
@@ -3055,7 +3057,7 @@ export interface components {
          * DescribedQuestion
          * @description One kind of subject, or all of them.
          */
-        DescribedAsked: {
+        DescribedInput: {
             kind?: string | null;
         };
         /** DescribedKind */
@@ -3063,18 +3065,18 @@ export interface components {
             aspects: components["schemas"]["AspectAnswer"][];
             kind: string;
         };
+        /** @enum {string} */
+        DevelopCause: "timing" | "filters" | "reading" | "decided" | "light";
         /**
          * DevelopQuestion
          * @description A frame just taken; ``through_before`` are the filters that a frame was seen through already.
          */
-        DevelopAsked: {
-            scenario: components["schemas"]["ScenarioAsked"];
-            shot: components["schemas"]["ShotAsked"];
+        DevelopInput: {
+            scenario: components["schemas"]["ScenarioInput"];
+            shot: components["schemas"]["ShotInput"];
             /** @default [] */
             through_before: string[];
         };
-        /** @enum {string} */
-        DevelopCause: "timing" | "filters" | "reading" | "decided" | "light";
         /**
          * Developed
          * @description How a frame came out. ``window_stops`` is how far its time lies outside the wished looks (+ too long), 0 inside.
@@ -3087,13 +3089,13 @@ export interface components {
             faults: components["schemas"]["FaultAnswer"][];
             histogram: number[];
             parts: components["schemas"]["ErrorPartAnswer"][];
-            seen: components["schemas"]["SeenAnswer"][];
+            seen: components["schemas"]["RenderingAnswer"][];
             text: string;
             tones: components["schemas"]["DrawnToneAnswer"][];
             window_stops: number;
         };
-        /** DeviceAsked */
-        DeviceAsked: {
+        /** DeviceInput */
+        DeviceInput: {
             /** Ceiling S */
             ceiling_s?: number | null;
             /** @default none */
@@ -3157,8 +3159,8 @@ export interface components {
             shot: number;
             to_second: number;
         };
-        /** DrawingAsked */
-        DrawingAsked: {
+        /** DrawingInput */
+        DrawingInput: {
             /** Question */
             question: string;
             /**
@@ -3192,7 +3194,7 @@ export interface components {
             kind: components["schemas"]["DrillKind"];
             picture: components["schemas"]["PicturedAnswer"] | null;
             right: number;
-            right_said: string;
+            right_text: string;
             set_aperture: string;
             set_iso: string;
             steps: components["schemas"]["SumStepAnswer"][];
@@ -3203,9 +3205,9 @@ export interface components {
          * DrillQuestion
          * @description Which drill: its kind and its seed, the solid filters of the bag it draws on, and what one's own log shows.
          */
-        DrillAsked: {
+        DrillInput: {
             /** @default [] */
-            glass: components["schemas"]["OwnGlassAsked"][];
+            glass: components["schemas"]["OwnGlassInput"][];
             kind: components["schemas"]["DrillKind"];
             /** @default [] */
             mistakes: string[];
@@ -3214,10 +3216,10 @@ export interface components {
         /** @enum {string} */
         DrillKind: "dial" | "notation" | "stack" | "trade" | "one_reading" | "light" | "plausible" | "defect";
         /**
-         * EndAsked
+         * EndInput
          * @description The password, so that nobody else ends the account on an open page.
          */
-        EndAsked: {
+        EndInput: {
             /** Password */
             password: string;
         };
@@ -3309,33 +3311,6 @@ export interface components {
             sure_within_stops: number;
             to_seconds: number;
         };
-        /** ExposureQuestion */
-        ExposureAsked: {
-            chosen_seconds?: number | null;
-            correction?: components["schemas"]["CorrectionAsked"] | null;
-            /** @default 30 */
-            dial_limit: number;
-            expected_sd?: number | null;
-            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
-            fineness_seconds?: number | null;
-            light?: components["schemas"]["MovingLightAsked"] | null;
-            /** @default false */
-            monochrome: boolean;
-            /** @default 0 */
-            purpose_stops: number;
-            reading: components["schemas"]["ReadingAsked"];
-            /** @default exact */
-            scale: components["schemas"]["Counting"];
-            /**
-             * @default {
-             *       "aperture": null,
-             *       "iso": null
-             *     }
-             */
-            settings: components["schemas"]["SettingsAsked"];
-            /** @default [] */
-            stack: components["schemas"]["GlassAsked"][];
-        };
         /**
          * ExposureEnd
          * @description Times [s] from opening, None for never; ``light_left_at_close`` relative to the opening.
@@ -3353,6 +3328,33 @@ export interface components {
             reaches: boolean;
             track: components["schemas"]["ProgressAnswer"][];
             ways_out: components["schemas"]["WayOutAnswer"][];
+        };
+        /** ExposureQuestion */
+        ExposureInput: {
+            chosen_seconds?: number | null;
+            correction?: components["schemas"]["CorrectionInput"] | null;
+            /** @default 30 */
+            dial_limit: number;
+            expected_sd?: number | null;
+            film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
+            fineness_seconds?: number | null;
+            light?: components["schemas"]["MovingLightInput"] | null;
+            /** @default false */
+            monochrome: boolean;
+            /** @default 0 */
+            purpose_stops: number;
+            reading: components["schemas"]["ReadingInput"];
+            /** @default exact */
+            scale: components["schemas"]["Counting"];
+            /**
+             * @default {
+             *       "aperture": null,
+             *       "iso": null
+             *     }
+             */
+            settings: components["schemas"]["SettingsInput"];
+            /** @default [] */
+            stack: components["schemas"]["GlassInput"][];
         };
         /** ExposureRead */
         ExposureRead: {
@@ -3381,7 +3383,7 @@ export interface components {
          * Eye
          * @description What is kept between looks: each cell's own brightness, the last look, and the light then.
          */
-        EyeAsked: {
+        EyeInput: {
             /** @default 0 */
             elsewhere: number;
             /** @default 0.02 */
@@ -3483,8 +3485,8 @@ export interface components {
             /** Weather */
             weather: components["schemas"]["WeatherAnswer"][];
         };
-        /** FeedAsked */
-        FeedAsked: {
+        /** FeedInput */
+        FeedInput: {
             /**
              * From
              * Format: date-time
@@ -3508,12 +3510,12 @@ export interface components {
          * FieldCardQuestion
          * @description Bare times from ``fastest`` to ``slowest`` [s] down, glasses or stacks across.
          */
-        FieldCardAsked: {
+        FieldCardInput: {
             /** @default 30 */
             dial_limit: number;
             /** @default 0.001 */
             fastest: number;
-            glass: components["schemas"]["CardGlassAsked"][];
+            glass: components["schemas"]["CardGlassInput"][];
             /** @default 1 */
             slowest: number;
             /** @default third */
@@ -3531,10 +3533,10 @@ export interface components {
             kit: components["schemas"]["KitAnswer"];
         };
         /**
-         * FileAsked
+         * FileInput
          * @description The text of a kit file, and what is held already.
          */
-        FileAsked: {
+        FileInput: {
             /** Items */
             items: {
                 [key: string]: unknown;
@@ -3591,21 +3593,21 @@ export interface components {
             sort: "film";
         };
         /** FinderQuestion */
-        FinderAsked: {
+        FinderInput: {
             apertures: (string | number)[];
-            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
-            glass: components["schemas"]["KitGlassAsked"][];
+            film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
+            glass: components["schemas"]["KitGlassInput"][];
             iso_base?: (string | number) | null;
             isos: (string | number)[];
             /** @default [] */
             must: string[];
             /** @default [] */
             on: string[];
-            reading: components["schemas"]["ReadingAsked"];
+            reading: components["schemas"]["ReadingInput"];
             /** @default 11 */
             sharp_to: string | number;
             slots: number;
-            target: components["schemas"]["TargetAsked"];
+            target: components["schemas"]["TargetInput"];
             /** @default 0 */
             wished_stops: number;
         };
@@ -3613,7 +3615,7 @@ export interface components {
         FindingAnswer: {
             /** Cause */
             cause: string;
-            code: components["schemas"]["Seen"];
+            code: components["schemas"]["Defect"];
             /** Cure */
             cure: string;
             /** Label */
@@ -3636,8 +3638,8 @@ export interface components {
          * FlashQuestion
          * @description The reading in daylight, the aperture wanted, the body's sync time [s].
          */
-        FlashAsked: {
-            reading: components["schemas"]["ReadingAsked"];
+        FlashInput: {
+            reading: components["schemas"]["ReadingInput"];
             sync_seconds: number;
             wide: string | number;
         };
@@ -3655,31 +3657,6 @@ export interface components {
             nearest?: components["schemas"]["StackAnswer"] | null;
             none_because?: string | null;
             stacks: components["schemas"]["StackAnswer"][];
-        };
-        /**
-         * Frame
-         * @description A frame as the client keeps it.
-         */
-        FrameAsked: {
-            answer: components["schemas"]["FrameSumAsked"];
-            closed_at?: string | null;
-            closed_by?: components["schemas"]["ClosedBy"] | null;
-            conditions?: components["schemas"]["FrameConditionsAsked"] | null;
-            dial_limit: number;
-            events: components["schemas"]["FrameEventAsked"][];
-            /** Format: uuid */
-            id: string;
-            /** @default  */
-            note: string;
-            /** Format: date-time */
-            opened_at: string;
-            reading: components["schemas"]["FrameReadingAsked"];
-            review?: components["schemas"]["FrameReviewAsked"] | null;
-            run?: components["schemas"]["FrameRunAsked"] | null;
-            scale: components["schemas"]["Counting"];
-            settings: components["schemas"]["FrameSettingsAsked"];
-            stack: components["schemas"]["FrameGlassAsked"][];
-            state: components["schemas"]["State"];
         };
         /** FrameChange */
         FrameChange: {
@@ -3702,7 +3679,7 @@ export interface components {
          * FrameConditions
          * @description What it was like, filled in from bench and outing. Everything may be unknown.
          */
-        FrameConditionsAsked: {
+        FrameConditionsDoc: {
             aim_from_seconds?: number | null;
             aim_to_seconds?: number | null;
             body?: string | null;
@@ -3728,7 +3705,7 @@ export interface components {
          * FrameConditions
          * @description What it was like, filled in from bench and outing. Everything may be unknown.
          */
-        FrameConditionsDoc: {
+        FrameConditionsInput: {
             aim_from_seconds?: number | null;
             aim_to_seconds?: number | null;
             body?: string | null;
@@ -3798,15 +3775,6 @@ export interface components {
             state: components["schemas"]["State"];
         };
         /** FrameEvent */
-        FrameEventAsked: {
-            /** Format: date-time */
-            at: string;
-            /** Format: uuid */
-            id: string;
-            kind: components["schemas"]["EventKind"];
-            seconds?: number | null;
-        };
-        /** FrameEvent */
         FrameEventDoc: {
             /** Format: date-time */
             at: string;
@@ -3815,18 +3783,14 @@ export interface components {
             kind: components["schemas"]["EventKind"];
             seconds?: number | null;
         };
-        /**
-         * FrameGlass
-         * @description A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known.
-         */
-        FrameGlassAsked: {
-            id?: string | null;
-            /** @default false */
-            in_reading: boolean;
-            kind?: components["schemas"]["GlassKind"] | null;
-            name: string;
-            offset?: number | null;
-            stops: number;
+        /** FrameEvent */
+        FrameEventInput: {
+            /** Format: date-time */
+            at: string;
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["EventKind"];
+            seconds?: number | null;
         };
         /**
          * FrameGlass
@@ -3840,6 +3804,44 @@ export interface components {
             name: string;
             offset?: number | null;
             stops: number;
+        };
+        /**
+         * FrameGlass
+         * @description A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known.
+         */
+        FrameGlassInput: {
+            id?: string | null;
+            /** @default false */
+            in_reading: boolean;
+            kind?: components["schemas"]["GlassKind"] | null;
+            name: string;
+            offset?: number | null;
+            stops: number;
+        };
+        /**
+         * Frame
+         * @description A frame as the client keeps it.
+         */
+        FrameInput: {
+            answer: components["schemas"]["FrameSumInput"];
+            closed_at?: string | null;
+            closed_by?: components["schemas"]["ClosedBy"] | null;
+            conditions?: components["schemas"]["FrameConditionsInput"] | null;
+            dial_limit: number;
+            events: components["schemas"]["FrameEventInput"][];
+            /** Format: uuid */
+            id: string;
+            /** @default  */
+            note: string;
+            /** Format: date-time */
+            opened_at: string;
+            reading: components["schemas"]["FrameReadingInput"];
+            review?: components["schemas"]["FrameReviewInput"] | null;
+            run?: components["schemas"]["FrameRunInput"] | null;
+            scale: components["schemas"]["Counting"];
+            settings: components["schemas"]["FrameSettingsInput"];
+            stack: components["schemas"]["FrameGlassInput"][];
+            state: components["schemas"]["State"];
         };
         /**
          * FrameKept
@@ -3878,16 +3880,6 @@ export interface components {
             frames: components["schemas"]["FrameKeptDoc"][];
         };
         /** FrameReading */
-        FrameReadingAsked: {
-            aperture?: string | null;
-            ev100?: number | null;
-            iso?: string | null;
-            metered_at?: string | null;
-            shutter?: string | null;
-            /** @default third */
-            step: components["schemas"]["Step"];
-        };
-        /** FrameReading */
         FrameReadingDoc: {
             aperture?: string | null;
             ev100?: number | null;
@@ -3897,17 +3889,15 @@ export interface components {
             /** @default third */
             step: components["schemas"]["Step"];
         };
-        /**
-         * FrameReview
-         * @description The exposure error somebody saw (``came_out`` [stops, + brighter than right]), where it belongs, and the defects ``seen``.
-         */
-        FrameReviewAsked: {
-            because?: components["schemas"]["Cause"] | null;
-            came_out?: number | null;
-            /** @default [] */
-            seen: components["schemas"]["Seen"][];
-            /** @default [] */
-            tasted: components["schemas"]["TastedAsked"][];
+        /** FrameReading */
+        FrameReadingInput: {
+            aperture?: string | null;
+            ev100?: number | null;
+            iso?: string | null;
+            metered_at?: string | null;
+            shutter?: string | null;
+            /** @default third */
+            step: components["schemas"]["Step"];
         };
         /**
          * FrameReview
@@ -3917,53 +3907,21 @@ export interface components {
             because?: components["schemas"]["Cause"] | null;
             came_out?: number | null;
             /** @default [] */
-            seen: components["schemas"]["Seen"][];
+            seen: components["schemas"]["Defect"][];
             /** @default [] */
             tasted: components["schemas"]["TastedDoc"][];
         };
         /**
-         * FrameRun
-         * @description What the clock of a frame needs beside its plan.
+         * FrameReview
+         * @description The exposure error somebody saw (``came_out`` [stops, + brighter than right]), where it belongs, and the defects ``seen``.
          */
-        FrameRunAsked: {
-            /** @default 0 */
-            bias_stops: number;
-            busy_until?: string | null;
-            closes?: ("hand" | "mark") | null;
-            correction_for?: components["schemas"]["Cause"] | null;
-            /** @default 0 */
-            correction_stops: number;
-            /** @default 0 */
-            delay_seconds: number;
-            /**
-             * @default hand
-             * @enum {string}
-             */
-            device: "hand" | "simulated";
-            expected_sd?: number | null;
-            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+        FrameReviewInput: {
+            because?: components["schemas"]["Cause"] | null;
+            came_out?: number | null;
             /** @default [] */
-            looks: components["schemas"]["LookedAsked"][];
-            metered_seconds: number;
-            moved_stops?: number | null;
-            /**
-             * @default frame
-             * @enum {string}
-             */
-            purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch" | "trial";
-            /** @default 0 */
-            purpose_stops: number;
-            rate_sd?: number | null;
+            seen: components["schemas"]["Defect"][];
             /** @default [] */
-            rereads: components["schemas"]["RereadAsked"][];
-            /** @default 1 */
-            speed: number;
-            steady?: components["schemas"]["SteadyAsked"] | null;
-            stops_per_minute?: number | null;
-            /** @default 0.2 */
-            uncertain_seconds: number;
-            /** @default true */
-            watched: boolean;
+            tasted: components["schemas"]["TastedInput"][];
         };
         /**
          * FrameRun
@@ -4009,27 +3967,59 @@ export interface components {
             /** @default true */
             watched: boolean;
         };
-        /** FrameSettings */
-        FrameSettingsAsked: {
-            aperture: string;
-            iso: string;
+        /**
+         * FrameRun
+         * @description What the clock of a frame needs beside its plan.
+         */
+        FrameRunInput: {
+            /** @default 0 */
+            bias_stops: number;
+            busy_until?: string | null;
+            closes?: ("hand" | "mark") | null;
+            correction_for?: components["schemas"]["Cause"] | null;
+            /** @default 0 */
+            correction_stops: number;
+            /** @default 0 */
+            delay_seconds: number;
+            /**
+             * @default hand
+             * @enum {string}
+             */
+            device: "hand" | "simulated";
+            expected_sd?: number | null;
+            film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
+            /** @default [] */
+            looks: components["schemas"]["LookedInput"][];
+            metered_seconds: number;
+            moved_stops?: number | null;
+            /**
+             * @default frame
+             * @enum {string}
+             */
+            purpose: "frame" | "rehearsal" | "dark" | "series" | "timer" | "stopwatch" | "trial";
+            /** @default 0 */
+            purpose_stops: number;
+            rate_sd?: number | null;
+            /** @default [] */
+            rereads: components["schemas"]["RereadInput"][];
+            /** @default 1 */
+            speed: number;
+            steady?: components["schemas"]["SteadyInput"] | null;
+            stops_per_minute?: number | null;
+            /** @default 0.2 */
+            uncertain_seconds: number;
+            /** @default true */
+            watched: boolean;
         };
         /** FrameSettings */
         FrameSettingsDoc: {
             aperture: string;
             iso: string;
         };
-        /**
-         * FrameSum
-         * @description The answer as it stood when the frame was armed.
-         */
-        FrameSumAsked: {
-            base_seconds: number;
-            dial_mark?: string | null;
-            seconds: number;
-            set_seconds: number;
-            steps: components["schemas"]["SumStepAsked"][];
-            sure_within_stops: number;
+        /** FrameSettings */
+        FrameSettingsInput: {
+            aperture: string;
+            iso: string;
         };
         /**
          * FrameSum
@@ -4044,15 +4034,27 @@ export interface components {
             sure_within_stops: number;
         };
         /**
+         * FrameSum
+         * @description The answer as it stood when the frame was armed.
+         */
+        FrameSumInput: {
+            base_seconds: number;
+            dial_mark?: string | null;
+            seconds: number;
+            set_seconds: number;
+            steps: components["schemas"]["SumStepInput"][];
+            sure_within_stops: number;
+        };
+        /**
          * FramesQuestion
          * @description The stretches of a plan in order of time, and when the last frame has to be closed.
          */
-        FramesAsked: {
+        FramesInput: {
             /** @default 30 */
             handling_seconds: number;
             /** @default false */
             noise_reduction: boolean;
-            stretches: components["schemas"]["PlannedStretchAsked"][];
+            stretches: components["schemas"]["PlannedStretchInput"][];
             /** Format: date-time */
             until: string;
         };
@@ -4076,7 +4078,7 @@ export interface components {
          * Framing
          * @description A picture to take: what moves in it, how it is wished, where the camera looks, and its tones.
          */
-        FramingAsked: {
+        FramingInput: {
             /** @default 0 */
             bearing_deg: number;
             /** @enum {string} */
@@ -4087,9 +4089,9 @@ export interface components {
             name: string;
             /** @default 0 */
             offset_stops: number;
-            subjects: components["schemas"]["SubjectAsked"][];
-            tones: components["schemas"]["ToneAsked"][];
-            wants: components["schemas"]["WantAsked"][];
+            subjects: components["schemas"]["SubjectInput"][];
+            tones: components["schemas"]["ToneInput"][];
+            wants: components["schemas"]["WantInput"][];
         };
         /**
          * Gap
@@ -4114,18 +4116,6 @@ export interface components {
             offset_sd: number;
             stops: number;
             turned_sd: number;
-        };
-        /**
-         * GlassGiven
-         * @description One glass of the stack.
-         */
-        GlassAsked: {
-            /** @default false */
-            in_reading: boolean;
-            label?: string | null;
-            offset?: number | null;
-            offset_sd?: number | null;
-            stops?: number | null;
         };
         /** GlassFacts */
         GlassFacts: {
@@ -4178,6 +4168,18 @@ export interface components {
             /** Usable End */
             usable_end: number[][];
         };
+        /**
+         * GlassGiven
+         * @description One glass of the stack.
+         */
+        GlassInput: {
+            /** @default false */
+            in_reading: boolean;
+            label?: string | null;
+            offset?: number | null;
+            offset_sd?: number | null;
+            stops?: number | null;
+        };
         /** GlassItem */
         GlassItem: {
             facts: components["schemas"]["GlassFacts"];
@@ -4202,8 +4204,8 @@ export interface components {
         };
         /** @enum {string} */
         GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
-        /** GlassOnAsked */
-        GlassOnAsked: {
+        /** GlassOnInput */
+        GlassOnInput: {
             /** Name */
             name: string;
             /**
@@ -4218,15 +4220,15 @@ export interface components {
          * GradeQuestion
          * @description The drill, and its answer as it was typed, or the number of a choice; ``box`` as held.
          */
-        GradeAsked: {
+        GradeInput: {
+            answer: string;
             /** @default 1 */
             box: number;
             /** @default [] */
-            glass: components["schemas"]["OwnGlassAsked"][];
+            glass: components["schemas"]["OwnGlassInput"][];
             kind: components["schemas"]["DrillKind"];
             /** @default [] */
             mistakes: string[];
-            said: string;
             seed: number;
         };
         /**
@@ -4239,7 +4241,7 @@ export interface components {
             error_stops: number | null;
             meanings: string[];
             right: boolean | null;
-            right_said: string;
+            right_text: string;
             steps: components["schemas"]["SumStepAnswer"][];
             text: string;
             understood: string;
@@ -4249,14 +4251,14 @@ export interface components {
          * GraduatedQuestion
          * @description Two readings at one aperture and ISO, of the sky and of the ground; ``sky_share`` of the averaged area.
          */
-        GraduatedAsked: {
+        GraduatedInput: {
             ground: string | number;
             /** @default flat */
             horizon: components["schemas"]["Horizon"];
             /** @default 1 */
             lead_stops: number;
             /** @default [] */
-            owned: components["schemas"]["OwnedAsked"][];
+            owned: components["schemas"]["OwnedInput"][];
             sky: string | number;
             /** @default 0.5 */
             sky_share: number;
@@ -4365,13 +4367,13 @@ export interface components {
          * HintQuestion
          * @description Where somebody stands in a dry run: at which picture, when, whether it is metered, what is on.
          */
-        HintAsked: {
+        HintInput: {
             /** Format: date-time */
             at: string;
             framing: number;
             /** @default false */
             metered: boolean;
-            scenario: components["schemas"]["ScenarioAsked"];
+            scenario: components["schemas"]["ScenarioInput"];
             /** @default false */
             taken: boolean;
         };
@@ -4417,14 +4419,14 @@ export interface components {
         ItemAnswer: {
             [key: string]: unknown;
         };
-        ItemAsked: {
+        ItemInput: {
             [key: string]: unknown;
         };
         /**
-         * ItemsAsked
+         * ItemsInput
          * @description Items as a kit file carries them; each is read by the core, which refuses in words.
          */
-        ItemsAsked: {
+        ItemsInput: {
             /** Items */
             items: {
                 [key: string]: unknown;
@@ -4441,14 +4443,14 @@ export interface components {
             /** Others */
             others: number[];
         };
-        /** JoinAsked */
-        JoinAsked: {
+        /** JoinInput */
+        JoinInput: {
             /** Ahead Seconds */
             ahead_seconds?: number | null;
             /** Files */
-            files: components["schemas"]["TakenAsked"][];
+            files: components["schemas"]["TakenInput"][];
             /** Frames */
-            frames: components["schemas"]["CandidateAsked"][];
+            frames: components["schemas"]["CandidateInput"][];
         };
         /**
          * JoinedAnswer
@@ -4462,7 +4464,7 @@ export interface components {
          * Judged
          * @description A frame's stack by ids (none: bare), its error [stops], and the session it was made in.
          */
-        JudgedAsked: {
+        JudgedInput: {
             error_stops: number;
             glass: string[];
             session?: string | null;
@@ -4473,13 +4475,6 @@ export interface components {
         KitAnswer: {
             /** Items */
             items: (components["schemas"]["BodyItem"] | components["schemas"]["LensItem"] | components["schemas"]["HolderItem"] | components["schemas"]["GlassItem"] | components["schemas"]["FilmItem"] | components["schemas"]["ReleaseItem"] | components["schemas"]["SupportItem"] | components["schemas"]["AccessoryItem"])[];
-        };
-        /**
-         * KitQuestion
-         * @description Items as a kit file carries them.
-         */
-        KitAsked: {
-            items: components["schemas"]["ItemAsked"][];
         };
         /** KitCopy */
         KitCopy: {
@@ -4512,7 +4507,7 @@ export interface components {
          * KitGlass
          * @description A glass of the kit: ``stops``, or the range ``min`` to ``max`` (a variable's to ``usable_max``).
          */
-        KitGlassAsked: {
+        KitGlassInput: {
             id: string;
             kind: components["schemas"]["GlassKind"];
             max?: number | null;
@@ -4521,6 +4516,13 @@ export interface components {
             min?: number | null;
             stops?: number | null;
             usable_max?: number | null;
+        };
+        /**
+         * KitQuestion
+         * @description Items as a kit file carries them.
+         */
+        KitInput: {
+            items: components["schemas"]["ItemInput"][];
         };
         /**
          * Known
@@ -4544,7 +4546,7 @@ export interface components {
          * KnownRate
          * @description A rate that a forecast says [stops/min], with its sd.
          */
-        KnownRateAsked: {
+        KnownRateInput: {
             rate_sd: number;
             stops_per_minute: number;
         };
@@ -4635,14 +4637,14 @@ export interface components {
              */
             sort: "lens";
         };
-        /** LetGoAsked */
-        LetGoAsked: {
+        /** LetGoInput */
+        LetGoInput: {
             /**
              * Asked At
              * Format: date-time
              */
             asked_at: string;
-            device: components["schemas"]["DeviceAsked"];
+            device: components["schemas"]["DeviceInput"];
             /**
              * Opened At
              * Format: date-time
@@ -4652,18 +4654,18 @@ export interface components {
             planned_seconds: number;
         };
         /** LightQuestion */
-        LightAsked: {
+        LightInput: {
             /** Format: date-time */
             from: string;
             latitude: number;
             longitude: number;
             /** @default [] */
-            readings: components["schemas"]["OwnReadingAsked"][];
-            ridge?: components["schemas"]["RidgeAsked"] | null;
+            readings: components["schemas"]["OwnReadingInput"][];
+            ridge?: components["schemas"]["RidgeInput"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default [] */
-            skies: components["schemas"]["SkyChangeAsked"][];
+            skies: components["schemas"]["SkyChangeInput"][];
             /** @default clear */
             sky: components["schemas"]["Sky"];
             /** @default 60 */
@@ -4721,9 +4723,9 @@ export interface components {
          * LogQuestion
          * @description A guest's frames with the kit they were made with.
          */
-        LogAsked: {
-            frames: components["schemas"]["FrameAsked"][];
-            items: components["schemas"]["ItemAsked"][];
+        LogInput: {
+            frames: components["schemas"]["FrameInput"][];
+            items: components["schemas"]["ItemInput"][];
         };
         /**
          * Look
@@ -4737,18 +4739,6 @@ export interface components {
             share: number;
             sight: components["schemas"]["Sight"];
             stops: number | null;
-        };
-        /**
-         * LookQuestion
-         * @description One look: ``cells`` row by row, ``columns`` in a row, None where clipped.
-         */
-        LookAsked: {
-            before?: components["schemas"]["EyeAsked"] | null;
-            cells: (number | null)[];
-            columns: number;
-            exposure_seconds?: number | null;
-            held: boolean;
-            iso?: number | null;
         };
         /** LookCopy */
         LookCopy: {
@@ -4773,10 +4763,22 @@ export interface components {
             number: number;
         };
         /**
+         * LookQuestion
+         * @description One look: ``cells`` row by row, ``columns`` in a row, None where clipped.
+         */
+        LookInput: {
+            before?: components["schemas"]["EyeInput"] | null;
+            cells: (number | null)[];
+            columns: number;
+            exposure_seconds?: number | null;
+            held: boolean;
+            iso?: number | null;
+        };
+        /**
          * Looked
          * @description A look [stops against its part's zero, with its sd], seconds from the opening.
          */
-        LookedAsked: {
+        LookedDoc: {
             at_seconds: number;
             /** @default 0 */
             part: number;
@@ -4787,7 +4789,7 @@ export interface components {
          * Looked
          * @description A look [stops against its part's zero, with its sd], seconds from the opening.
          */
-        LookedDoc: {
+        LookedInput: {
             at_seconds: number;
             /** @default 0 */
             part: number;
@@ -4802,13 +4804,13 @@ export interface components {
             windows: components["schemas"]["WindowAnswer"][];
         };
         /** LooksQuestion */
-        LooksAsked: {
-            camera: components["schemas"]["CameraAsked"];
+        LooksInput: {
+            camera: components["schemas"]["CameraInput"];
             /** @default [] */
-            own: components["schemas"]["OwnLookAsked"][];
-            subjects: components["schemas"]["SubjectAsked"][];
+            own: components["schemas"]["OwnLookInput"][];
+            subjects: components["schemas"]["SubjectInput"][];
             /** @default [] */
-            wants: components["schemas"]["WantAsked"][];
+            wants: components["schemas"]["WantInput"][];
         };
         /**
          * Loss
@@ -4849,7 +4851,7 @@ export interface components {
          * MeasuredQuestion
          * @description Two readings at one aperture and ISO, without a glass and with it.
          */
-        MeasuredAsked: {
+        MeasuredInput: {
             /** @default third */
             step: components["schemas"]["Step"];
             with_it: string | number;
@@ -4862,8 +4864,8 @@ export interface components {
             /** Simulated */
             simulated: boolean;
         };
-        /** MeterAsked */
-        MeterAsked: {
+        /** MeterInput */
+        MeterInput: {
             /**
              * At
              * Format: date-time
@@ -4911,7 +4913,7 @@ export interface components {
          * MovingLight
          * @description How the light moves [stops/min] and the sd of that, and how long ago it was metered [s].
          */
-        MovingLightAsked: {
+        MovingLightInput: {
             /** @default 0 */
             delay_seconds: number;
             /** @default 0 */
@@ -4931,20 +4933,6 @@ export interface components {
             mark: string;
         };
         /**
-         * NextQuestion
-         * @description What is remembered, what the log shows, and which kind was asked last, so that it is not asked twice running.
-         */
-        NextAsked: {
-            last?: components["schemas"]["DrillKind"] | null;
-            /** @default [] */
-            mistakes: string[];
-            /** Format: date-time */
-            now: string;
-            /** @default [] */
-            remembered: components["schemas"]["RememberedAsked"][];
-            seed: number;
-        };
-        /**
          * NextDrill
          * @description The kind to ask, its box, and how many kinds are due; ``due`` False: none is, this one is the nearest.
          */
@@ -4953,6 +4941,20 @@ export interface components {
             due: boolean;
             due_count: number;
             kind: components["schemas"]["DrillKind"];
+        };
+        /**
+         * NextQuestion
+         * @description What is remembered, what the log shows, and which kind was asked last, so that it is not asked twice running.
+         */
+        NextInput: {
+            last?: components["schemas"]["DrillKind"] | null;
+            /** @default [] */
+            mistakes: string[];
+            /** Format: date-time */
+            now: string;
+            /** @default [] */
+            remembered: components["schemas"]["RememberedInput"][];
+            seed: number;
         };
         /**
          * NextTime
@@ -4980,7 +4982,7 @@ export interface components {
          * On
          * @description A glass on the lens: what it is called, its facts, and the stops it is set to.
          */
-        OnAsked: {
+        OnInput: {
             facts: {
                 [key: string]: unknown;
             };
@@ -4993,7 +4995,7 @@ export interface components {
          * OnLens
          * @description A filter that is on, and what it is reckoned as [stops]: its label with what was measured, or what its ring is turned to.
          */
-        OnLensAsked: {
+        OnLensInput: {
             /** Format: uuid */
             id: string;
             stops: number;
@@ -5008,11 +5010,11 @@ export interface components {
             /** Values */
             values: string[];
         };
-        /** OpenAsked */
-        OpenAsked: {
+        /** OpenInput */
+        OpenInput: {
             /** Bulb */
             bulb: boolean;
-            device: components["schemas"]["DeviceAsked"];
+            device: components["schemas"]["DeviceInput"];
             /**
              * Pressed At
              * Format: date-time
@@ -5030,8 +5032,8 @@ export interface components {
              */
             simulated: boolean;
         };
-        /** OrderAsked */
-        OrderAsked: {
+        /** OrderInput */
+        OrderInput: {
             /** Ids */
             ids: string[];
         };
@@ -5129,7 +5131,7 @@ export interface components {
          * OwnGlass
          * @description A solid filter of one's own bag, as it measures.
          */
-        OwnGlassAsked: {
+        OwnGlassInput: {
             name: string;
             stops: number;
         };
@@ -5137,7 +5139,7 @@ export interface components {
          * OwnLook
          * @description A look of one's own: a name and the stretch of the kind's measure it means.
          */
-        OwnLookAsked: {
+        OwnLookDoc: {
             high?: number | null;
             kind: string;
             look: string;
@@ -5147,7 +5149,7 @@ export interface components {
          * OwnLook
          * @description A look of one's own: a name and the stretch of the kind's measure it means.
          */
-        OwnLookDoc: {
+        OwnLookInput: {
             high?: number | null;
             kind: string;
             look: string;
@@ -5160,13 +5162,13 @@ export interface components {
             ev100: number;
         };
         /** OwnReading */
-        OwnReadingAsked: {
+        OwnReadingDoc: {
             /** Format: date-time */
             at: string;
             ev100: number;
         };
         /** OwnReading */
-        OwnReadingDoc: {
+        OwnReadingInput: {
             /** Format: date-time */
             at: string;
             ev100: number;
@@ -5201,7 +5203,7 @@ export interface components {
          * OwnWater
          * @description A high or low water by the place's clock, within half a day of the outing.
          */
-        OwnWaterAsked: {
+        OwnWaterDoc: {
             height_m: number;
             /**
              * @default own
@@ -5214,7 +5216,7 @@ export interface components {
          * OwnWater
          * @description A high or low water by the place's clock, within half a day of the outing.
          */
-        OwnWaterDoc: {
+        OwnWaterInput: {
             height_m: number;
             /**
              * @default own
@@ -5234,7 +5236,7 @@ export interface components {
             wind_m_s: number | null;
         };
         /** OwnWeather */
-        OwnWeatherAsked: {
+        OwnWeatherDoc: {
             celsius?: number | null;
             cloud_m?: number | null;
             /**
@@ -5247,7 +5249,7 @@ export interface components {
             wind_m_s?: number | null;
         };
         /** OwnWeather */
-        OwnWeatherDoc: {
+        OwnWeatherInput: {
             celsius?: number | null;
             cloud_m?: number | null;
             /**
@@ -5263,7 +5265,7 @@ export interface components {
          * Owned
          * @description A graduated glass of the kit: its strength on the sky [stops] and its transition.
          */
-        OwnedAsked: {
+        OwnedInput: {
             id: string;
             stops: number;
             transition: string;
@@ -5272,8 +5274,8 @@ export interface components {
         PackAnswer: {
             lines: components["schemas"]["LineAnswer"][];
         };
-        /** PageAsked */
-        PageAsked: {
+        /** PageInput */
+        PageInput: {
             /** Glass */
             glass?: string | null;
             /**
@@ -5286,7 +5288,7 @@ export interface components {
              * @default 0
              */
             offset: number;
-            seen?: components["schemas"]["Seen"] | null;
+            seen?: components["schemas"]["Defect"] | null;
             /** Since */
             since?: string | null;
             /** @default newest */
@@ -5369,10 +5371,10 @@ export interface components {
         /** @enum {string} */
         Part: "sky" | "sun" | "land" | "water" | "ground" | "lamp" | "people" | "leaves";
         /**
-         * PartAsked
+         * PartInput
          * @description Which part of a log that is longer than goes out at once, the oldest frames first.
          */
-        PartAsked: {
+        PartInput: {
             /**
              * Part
              * @default 1
@@ -5390,10 +5392,10 @@ export interface components {
             parts: number;
         };
         /**
-         * PasswordAsked
+         * PasswordInput
          * @description The password until now, and the one from now on.
          */
-        PasswordAsked: {
+        PasswordInput: {
             /** Current */
             current: string;
             /** New */
@@ -5415,12 +5417,12 @@ export interface components {
          * PhoneQuestion
          * @description A camera's reading, what it was metered through [stops], and a phone's light; ``matched`` once before.
          */
-        PhoneAsked: {
+        PhoneInput: {
             /** @default [] */
-            glass: components["schemas"]["BagGlassAsked"][];
+            glass: components["schemas"]["BagGlassInput"][];
             matched?: number | null;
             phone_stops: number;
-            reading: components["schemas"]["ReadingAsked"];
+            reading: components["schemas"]["ReadingInput"];
             /** @default 0 */
             through_stops: number;
         };
@@ -5455,10 +5457,10 @@ export interface components {
             text: string;
         };
         /**
-         * PictureAsked
+         * PictureInput
          * @description The scene as for /looks/at, and how the frame really came out against the plan.
          */
-        PictureAsked: {
+        PictureInput: {
             /** Aperture */
             aperture: string | number;
             /** Gathered Stops */
@@ -5467,11 +5469,11 @@ export interface components {
              * Glass
              * @default []
              */
-            glass: components["schemas"]["GlassOnAsked"][];
+            glass: components["schemas"]["GlassOnInput"][];
             /** Iso */
             iso: string | number;
             /** Scene */
-            scene: components["schemas"]["AtAsked"];
+            scene: components["schemas"]["AtInput"];
             /**
              * Seed
              * @default 7
@@ -5495,7 +5497,7 @@ export interface components {
          * Plan
          * @description What is known of the outing.
          */
-        PlanAsked: {
+        PlanInput: {
             battery_wh?: number | null;
             body?: string | null;
             celsius?: number | null;
@@ -5554,7 +5556,7 @@ export interface components {
          * PlannedStretch
          * @description A stretch of the filter plan: what a frame takes at its start and at its end, after a change of filters [s].
          */
-        PlannedStretchAsked: {
+        PlannedStretchInput: {
             /** Format: date-time */
             end: string;
             first_seconds: number;
@@ -5582,19 +5584,19 @@ export interface components {
          * PlausibleQuestion
          * @description A reading at a place and time, with the sky as it is.
          */
-        PlausibleAsked: {
+        PlausibleInput: {
             /** Format: date-time */
             at: string;
             latitude: number;
             longitude: number;
-            reading: components["schemas"]["ReadingAsked"];
+            reading: components["schemas"]["ReadingInput"];
             /** @default [] */
-            readings: components["schemas"]["OwnReadingAsked"][];
-            ridge?: components["schemas"]["RidgeAsked"] | null;
+            readings: components["schemas"]["OwnReadingInput"][];
+            ridge?: components["schemas"]["RidgeInput"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default [] */
-            skies: components["schemas"]["SkyChangeAsked"][];
+            skies: components["schemas"]["SkyChangeInput"][];
             /** @default clear */
             sky: components["schemas"]["Sky"];
         };
@@ -5602,7 +5604,7 @@ export interface components {
          * Point
          * @description Light relative to the metering [stops], ``at_seconds`` from the opening.
          */
-        PointAsked: {
+        PointInput: {
             at_seconds: number;
             stops: number;
         };
@@ -5623,7 +5625,7 @@ export interface components {
          * Power
          * @description Tc = from_seconds (Tm/from_seconds)^p past ``from_seconds``.
          */
-        PowerAsked: {
+        PowerDoc: {
             /** @default 1 */
             from_seconds: number;
             /**
@@ -5637,7 +5639,7 @@ export interface components {
          * Power
          * @description Tc = from_seconds (Tm/from_seconds)^p past ``from_seconds``.
          */
-        PowerDoc: {
+        PowerInput: {
             /** @default 1 */
             from_seconds: number;
             /**
@@ -5683,13 +5685,13 @@ export interface components {
          * RateQuestion
          * @description Readings of one scene, the same filters on, in order of time; ``forecast`` is what a plan says of the rate.
          */
-        RateAsked: {
+        RateInput: {
             /** Format: date-time */
             at: string;
-            forecast?: components["schemas"]["KnownRateAsked"] | null;
+            forecast?: components["schemas"]["KnownRateInput"] | null;
             /** @default [] */
-            looks: components["schemas"]["LookedAsked"][];
-            readings: components["schemas"]["TakenReadingAsked"][];
+            looks: components["schemas"]["LookedInput"][];
+            readings: components["schemas"]["TakenReadingInput"][];
         };
         /** Reach */
         ReachAnswer: {
@@ -5702,15 +5704,15 @@ export interface components {
          * ReachQuestion
          * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows; ``wished`` the strengths that frames wanted [stops].
          */
-        ReachAsked: {
-            glass: components["schemas"]["KitGlassAsked"][];
+        ReachInput: {
+            glass: components["schemas"]["KitGlassInput"][];
             /**
              * @default [
              *       "100"
              *     ]
              */
             isos: (string | number)[];
-            reading: components["schemas"]["ReadingAsked"];
+            reading: components["schemas"]["ReadingInput"];
             /** @default 11 */
             sharp_to: string | number;
             slots: number;
@@ -5736,10 +5738,10 @@ export interface components {
             same: number;
         };
         /**
-         * ReadAsked
+         * ReadInput
          * @description ``keep``: take the file in, checked whole first, then kept by chunks; else only say what it would do.
          */
-        ReadAsked: {
+        ReadInput: {
             /**
              * Keep
              * @default false
@@ -5750,21 +5752,21 @@ export interface components {
          * ReadMeterQuestion
          * @description The simulated camera's meter is looked at: at which picture, when, at which settings and through what.
          */
-        ReadMeterAsked: {
+        ReadMeterInput: {
             aperture: string | number;
             /** Format: date-time */
             at: string;
             framing: number;
             iso: string | number;
-            scenario: components["schemas"]["ScenarioAsked"];
+            scenario: components["schemas"]["ScenarioInput"];
             /** @default [] */
-            through: components["schemas"]["OnLensAsked"][];
+            through: components["schemas"]["OnLensInput"][];
         };
         /**
          * ReadingGiven
          * @description A camera's reading (shutter, aperture, iso), or a hand meter's (ev100).
          */
-        ReadingAsked: {
+        ReadingInput: {
             aperture?: (string | number) | null;
             ev100?: number | null;
             iso?: (string | number) | null;
@@ -5776,7 +5778,7 @@ export interface components {
          * ReadingPoint
          * @description A reading on the way; ``believed`` is what was said where it stood against a watching phone.
          */
-        ReadingPointAsked: {
+        ReadingPointInput: {
             at_seconds: number;
             believed?: boolean | null;
             stops: number;
@@ -5799,7 +5801,7 @@ export interface components {
          * ReadoutQuestion
          * @description What a shutter display shows.
          */
-        ReadoutAsked: {
+        ReadoutInput: {
             /** @default 30 */
             dial_limit: number;
             /** @default third */
@@ -5857,7 +5859,7 @@ export interface components {
          */
         RemarkAnswer: {
             cause: string;
-            code: components["schemas"]["Seen"];
+            code: components["schemas"]["Defect"];
             cure: string;
             label: string;
         };
@@ -5865,11 +5867,36 @@ export interface components {
          * Remembered
          * @description In which box a kind lies, and from when on it is asked again.
          */
-        RememberedAsked: {
+        RememberedInput: {
             box: number;
             /** Format: date-time */
             due: string;
             kind: components["schemas"]["DrillKind"];
+        };
+        /**
+         * Rendering
+         * @description What a time does to one subject; only what applies is set. Contrasts are - for darker than the ground.
+         */
+        RenderingAnswer: {
+            blur_px?: number | null;
+            blur_share?: number | null;
+            body_contrast?: number | null;
+            feet_contrast?: number | null;
+            id?: string | null;
+            kind: string;
+            look: string;
+            residual_texture?: number | null;
+            rise_m?: number | null;
+            standing_ghosts?: number | null;
+            status: string;
+            streak_share?: number | null;
+            text: string;
+            trail_px?: number | null;
+            trail_stops?: number | null;
+            turns?: number | null;
+            veil?: number | null;
+            veil_texture?: number | null;
+            worst_seconds?: number | null;
         };
         /**
          * Replay
@@ -5890,13 +5917,13 @@ export interface components {
          * ReplayQuestion
          * @description What was done: frames in their order, readings, and when one left; None where one never did.
          */
-        ReplayAsked: {
+        ReplayInput: {
             left_at?: string | null;
             /** @default [] */
-            looked: components["schemas"]["ReplayLookedAsked"][];
-            scenario: components["schemas"]["ScenarioAsked"];
+            looked: components["schemas"]["ReplayLookedInput"][];
+            scenario: components["schemas"]["ScenarioInput"];
             /** @default [] */
-            shots: components["schemas"]["ShotAsked"][];
+            shots: components["schemas"]["ShotInput"][];
         };
         /**
          * LightPoint
@@ -5910,7 +5937,7 @@ export interface components {
          * Looked
          * @description The meter was looked at: when, at which picture, and whether a filter was on.
          */
-        ReplayLookedAsked: {
+        ReplayLookedInput: {
             /** Format: date-time */
             at: string;
             framing: number;
@@ -5921,7 +5948,7 @@ export interface components {
          * Reread
          * @description A reading during the run [stops against the metering], seconds from the opening.
          */
-        RereadAsked: {
+        RereadDoc: {
             at_seconds: number;
             believed?: boolean | null;
             stops: number;
@@ -5930,7 +5957,7 @@ export interface components {
          * Reread
          * @description A reading during the run [stops against the metering], seconds from the opening.
          */
-        RereadDoc: {
+        RereadInput: {
             at_seconds: number;
             believed?: boolean | null;
             stops: number;
@@ -5959,13 +5986,13 @@ export interface components {
          * ReviewedQuestion
          * @description ``light_stops``: how much brighter (+) it is now than for the frame; a reading of ``now`` says it instead.
          */
-        ReviewedAsked: {
-            frame: components["schemas"]["FrameAsked"];
+        ReviewedInput: {
+            frame: components["schemas"]["FrameInput"];
             /** @default [] */
-            glass: components["schemas"]["TintAsked"][];
+            glass: components["schemas"]["TintInput"][];
             /** @default 0 */
             light_stops: number;
-            now?: components["schemas"]["ReadingAsked"] | null;
+            now?: components["schemas"]["ReadingInput"] | null;
             pitch_deg?: number | null;
             /** @default 24 */
             sensor_height_mm: number;
@@ -5984,7 +6011,7 @@ export interface components {
          * Ridge
          * @description Height of the ridge above the camera and its distance in the sun's direction [m].
          */
-        RidgeAsked: {
+        RidgeDoc: {
             distance_m: number;
             height_m: number;
         };
@@ -5992,7 +6019,7 @@ export interface components {
          * Ridge
          * @description Height of the ridge above the camera and its distance in the sun's direction [m].
          */
-        RidgeDoc: {
+        RidgeInput: {
             distance_m: number;
             height_m: number;
         };
@@ -6004,13 +6031,13 @@ export interface components {
          * Rig
          * @description Everything in front of the shutter. What is None is unknown.
          */
-        RigAsked: {
+        RigInput: {
             body?: {
                 [key: string]: unknown;
             } | null;
             f_number?: number | null;
             focal_mm?: number | null;
-            glass: components["schemas"]["OnAsked"][];
+            glass: components["schemas"]["OnInput"][];
             holder?: {
                 [key: string]: unknown;
             } | null;
@@ -6091,20 +6118,20 @@ export interface components {
          * Scenario
          * @description ``ev100`` is the scene's light at the start; ``sky`` how it goes on; ``outlook`` and ``scene`` what a forecast knows of it. Clock times of the waters are the place's own.
          */
-        ScenarioAsked: {
+        ScenarioInput: {
             ev100: number;
             /** @default 0.05 */
             flicker_stops: number;
             floods_at_m?: number | null;
             /** @default jackstaff-dry-run */
             format: string;
-            framings: components["schemas"]["FramingAsked"][];
+            framings: components["schemas"]["FramingInput"][];
             /** @default 3 */
             handling_minutes: number;
             /** @default [] */
             hazards: string[];
             id: string;
-            kit: components["schemas"]["ItemAsked"][];
+            kit: components["schemas"]["ItemInput"][];
             latitude: number;
             longitude: number;
             /** @default 15 */
@@ -6129,7 +6156,7 @@ export interface components {
             /** @default 15 */
             walk_minutes: number;
             /** @default [] */
-            waters: components["schemas"]["OwnWaterAsked"][];
+            waters: components["schemas"]["OwnWaterInput"][];
             /**
              * @default {
              *       "celsius": null,
@@ -6140,7 +6167,7 @@ export interface components {
              *       "wind_m_s": null
              *     }
              */
-            weather: components["schemas"]["OwnWeatherAsked"];
+            weather: components["schemas"]["OwnWeatherInput"];
             zone: string;
         };
         /** Scenarios */
@@ -6151,38 +6178,11 @@ export interface components {
          * ScenariosQuestion
          * @description Which dry runs there are: the one of this id, or all.
          */
-        ScenariosAsked: {
+        ScenariosInput: {
             id?: string | null;
         };
         /** @enum {string} */
         Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
-        /** @enum {string} */
-        Seen: "corner" | "cross" | "cast" | "leak" | "specks" | "shake" | "leaves" | "ghosts" | "clipped" | "waterline";
-        /**
-         * Seen
-         * @description What a time does to one subject; only what applies is set. Contrasts are - for darker than the ground.
-         */
-        SeenAnswer: {
-            blur_px?: number | null;
-            blur_share?: number | null;
-            body_contrast?: number | null;
-            feet_contrast?: number | null;
-            id?: string | null;
-            kind: string;
-            look: string;
-            residual_texture?: number | null;
-            rise_m?: number | null;
-            standing_ghosts?: number | null;
-            status: string;
-            streak_share?: number | null;
-            text: string;
-            trail_px?: number | null;
-            trail_stops?: number | null;
-            turns?: number | null;
-            veil?: number | null;
-            veil_texture?: number | null;
-            worst_seconds?: number | null;
-        };
         /**
          * Series
          * @description ``burst`` when the camera's own bracketing reaches all; ``more_light_stops`` is what a split's frames want.
@@ -6194,10 +6194,22 @@ export interface components {
             total_seconds: number;
         };
         /**
+         * SeriesFrame
+         * @description ``stops`` against the planned frame; times [s] from the first opening; busy until noise reduction is done.
+         */
+        SeriesFrameAnswer: {
+            busy_until: number;
+            closes_at: number;
+            mark: string | null;
+            opens_at: number;
+            seconds: number;
+            stops: number;
+        };
+        /**
          * SeriesQuestion
          * @description ``spacing_stops`` between the frames of a bracket; ``count`` frames in all.
          */
-        SeriesAsked: {
+        SeriesInput: {
             /** @default 3 */
             count: number;
             /** @default 30 */
@@ -6214,18 +6226,6 @@ export interface components {
             way: components["schemas"]["Way"];
         };
         /**
-         * SeriesFrame
-         * @description ``stops`` against the planned frame; times [s] from the first opening; busy until noise reduction is done.
-         */
-        SeriesFrameAnswer: {
-            busy_until: number;
-            closes_at: number;
-            mark: string | null;
-            opens_at: number;
-            seconds: number;
-            stops: number;
-        };
-        /**
          * Session
          * @description Who is here; ``account`` is the number that a page names with what it reads and writes for them.
          */
@@ -6240,7 +6240,7 @@ export interface components {
             username: string | null;
         };
         /** SettingsGiven */
-        SettingsAsked: {
+        SettingsInput: {
             aperture?: (string | number) | null;
             iso?: (string | number) | null;
         };
@@ -6253,10 +6253,21 @@ export interface components {
          */
         Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs" | "ids";
         /**
+         * ShotGlass
+         * @description A filter of the frame as it was reckoned [stops]; ``in_reading`` where the meter saw through it.
+         */
+        ShotGlassInput: {
+            /** Format: uuid */
+            id: string;
+            /** @default false */
+            in_reading: boolean;
+            stops: number;
+        };
+        /**
          * Shot
          * @description A frame as it was taken. ``metered_seconds`` is what the metering's light asked for in its sum, correction and purpose in it; ``aimed_seconds`` what the light asked for in the end. ``prepared`` are the lines of the list that were done, by their codes.
          */
-        ShotAsked: {
+        ShotInput: {
             aimed_seconds: number;
             aperture: string | number;
             /** @default 0 */
@@ -6277,18 +6288,7 @@ export interface components {
             purpose_stops: number;
             seconds: number;
             /** @default [] */
-            stack: components["schemas"]["ShotGlassAsked"][];
-        };
-        /**
-         * ShotGlass
-         * @description A filter of the frame as it was reckoned [stops]; ``in_reading`` where the meter saw through it.
-         */
-        ShotGlassAsked: {
-            /** Format: uuid */
-            id: string;
-            /** @default false */
-            in_reading: boolean;
-            stops: number;
+            stack: components["schemas"]["ShotGlassInput"][];
         };
         /**
          * ShutterReading
@@ -6307,8 +6307,8 @@ export interface components {
             /** Username */
             username: string;
         };
-        /** SinceAsked */
-        SinceAsked: {
+        /** SinceInput */
+        SinceInput: {
             /**
              * Limit
              * @default 100
@@ -6320,8 +6320,8 @@ export interface components {
              */
             since: number;
         };
-        /** SizeAsked */
-        SizeAsked: {
+        /** SizeInput */
+        SizeInput: {
             /**
              * Seed
              * @default 7
@@ -6339,7 +6339,7 @@ export interface components {
          * SkyChange
          * @description From an instant on the sky is expected to be another one.
          */
-        SkyChangeAsked: {
+        SkyChangeInput: {
             /** Format: date-time */
             at: string;
             sky: components["schemas"]["Sky"];
@@ -6357,8 +6357,8 @@ export interface components {
          * SkyFitsQuestion
          * @description A reading, and the light somebody sees without any plan.
          */
-        SkyFitsAsked: {
-            reading: components["schemas"]["ReadingAsked"];
+        SkyFitsInput: {
+            reading: components["schemas"]["ReadingInput"];
             sky: components["schemas"]["SkyPick"];
         };
         /** @enum {string} */
@@ -6366,10 +6366,10 @@ export interface components {
         /** @enum {string} */
         SkyPick: "full_sun" | "hazy" | "overcast" | "shade" | "dusk" | "lamps";
         /**
-         * SkySeenAsked
+         * SkySeenInput
          * @description A second of a made-up sky.
          */
-        SkySeenAsked: {
+        SkySeenInput: {
             kind: components["schemas"]["SkyKind"];
             /** Second */
             second: number;
@@ -6383,21 +6383,21 @@ export interface components {
          * SolveQuestion
          * @description ``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time).
          */
-        SolveAsked: {
+        SolveInput: {
             /** @default 30 */
             dial_limit: number;
-            film?: (components["schemas"]["PowerAsked"] | components["schemas"]["AdditiveAsked"] | components["schemas"]["TableAsked"]) | null;
+            film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
             float: components["schemas"]["Floating"];
-            reading: components["schemas"]["ReadingAsked"];
+            reading: components["schemas"]["ReadingInput"];
             /**
              * @default {
              *       "aperture": null,
              *       "iso": null
              *     }
              */
-            settings: components["schemas"]["SettingsAsked"];
+            settings: components["schemas"]["SettingsInput"];
             /** @default [] */
-            stack: components["schemas"]["GlassAsked"][];
+            stack: components["schemas"]["GlassInput"][];
             /** @default 0 */
             stops: number;
             target_seconds?: number | null;
@@ -6476,8 +6476,8 @@ export interface components {
             /** Places */
             places: components["schemas"]["SpotDoc"][];
         };
-        /** SpotsAsked */
-        SpotsAsked: {
+        /** SpotsInput */
+        SpotsInput: {
             /** Places */
             places: components["schemas"]["SpotDoc"][];
         };
@@ -6505,10 +6505,10 @@ export interface components {
         StartAnswer: {
             /** Answer */
             answer: components["schemas"]["ExposureAnswer"];
-            /** Asked */
-            asked: components["schemas"]["ExposureAsked"];
             /** Kit */
             kit: components["schemas"]["KitCopy"][];
+            /** Question */
+            question: components["schemas"]["ExposureInput"];
             /** Scales */
             scales: components["schemas"]["ScalesAnswer"];
             session: components["schemas"]["Session"];
@@ -6553,7 +6553,7 @@ export interface components {
          * Steady
          * @description The server's own count at the opening, which lives through reloads and changed clocks.
          */
-        SteadyAsked: {
+        SteadyDoc: {
             count: string;
             seconds: number;
         };
@@ -6561,7 +6561,7 @@ export interface components {
          * Steady
          * @description The server's own count at the opening, which lives through reloads and changed clocks.
          */
-        SteadyDoc: {
+        SteadyInput: {
             count: string;
             seconds: number;
         };
@@ -6614,7 +6614,7 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
-        SubjectAsked: {
+        SubjectInput: {
             id?: string | null;
             kind: string;
         } & {
@@ -6635,7 +6635,7 @@ export interface components {
          * SumStep
          * @description One line of the sum: what, how many stops it lengthens the time, the time so far.
          */
-        SumStepAsked: {
+        SumStepDoc: {
             glass?: number | null;
             kind: string;
             name: string;
@@ -6646,7 +6646,7 @@ export interface components {
          * SumStep
          * @description One line of the sum: what, how many stops it lengthens the time, the time so far.
          */
-        SumStepDoc: {
+        SumStepInput: {
             glass?: number | null;
             kind: string;
             name: string;
@@ -6654,10 +6654,10 @@ export interface components {
             stops: number;
         };
         /**
-         * SunAsked
+         * SunQuestion
          * @description Where and when, and where the camera looks, so that the sun in the frame is known.
          */
-        SunAsked: {
+        SunInput: {
             /** Format: date-time */
             at: string;
             bearing_deg: number;
@@ -6705,10 +6705,10 @@ export interface components {
          * SwapWish
          * @description The aim [s]; the kit as the finder takes it; what is on the lens now.
          */
-        SwapWishAsked: {
+        SwapWishInput: {
             apertures: (string | number)[];
             from_seconds: number;
-            glass: components["schemas"]["KitGlassAsked"][];
+            glass: components["schemas"]["KitGlassInput"][];
             isos: (string | number)[];
             /** @default [] */
             on: string[];
@@ -6721,26 +6721,26 @@ export interface components {
          * SwapsQuestion
          * @description The light to plan over, and what is wished.
          */
-        SwapsAsked: {
+        SwapsInput: {
             apertures: (string | number)[];
             /** Format: date-time */
             from: string;
             from_seconds: number;
-            glass: components["schemas"]["KitGlassAsked"][];
+            glass: components["schemas"]["KitGlassInput"][];
             isos: (string | number)[];
             latitude: number;
             longitude: number;
             /** @default [] */
             on: string[];
             /** @default [] */
-            readings: components["schemas"]["OwnReadingAsked"][];
-            ridge?: components["schemas"]["RidgeAsked"] | null;
+            readings: components["schemas"]["OwnReadingInput"][];
+            ridge?: components["schemas"]["RidgeInput"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default 11 */
             sharp_to: string | number;
             /** @default [] */
-            skies: components["schemas"]["SkyChangeAsked"][];
+            skies: components["schemas"]["SkyChangeInput"][];
             /** @default clear */
             sky: components["schemas"]["Sky"];
             slots: number;
@@ -6766,7 +6766,7 @@ export interface components {
          * Table
          * @description Knots (metered, corrected) [s], both strictly increasing, corrected never the shorter.
          */
-        TableAsked: {
+        TableDoc: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6778,7 +6778,7 @@ export interface components {
          * Table
          * @description Knots (metered, corrected) [s], both strictly increasing, corrected never the shorter.
          */
-        TableDoc: {
+        TableInput: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6786,8 +6786,8 @@ export interface components {
             law: "table";
             points: number[][];
         };
-        /** TakenAsked */
-        TakenAsked: {
+        /** TakenInput */
+        TakenInput: {
             /** Seconds */
             seconds?: number | null;
             /** Taken At */
@@ -6797,13 +6797,13 @@ export interface components {
          * TakenReading
          * @description What the meter said, and when.
          */
-        TakenReadingAsked: {
+        TakenReadingInput: {
             /** Format: date-time */
             at: string;
-            reading: components["schemas"]["ReadingAsked"];
+            reading: components["schemas"]["ReadingInput"];
         };
         /** Target */
-        TargetAsked: {
+        TargetInput: {
             seconds: number;
             /** @default 0.3333333333333333 */
             within_stops: number;
@@ -6825,7 +6825,7 @@ export interface components {
          * Tasted
          * @description What a person said of one look: this time was right, too short or too long for it.
          */
-        TastedAsked: {
+        TastedDoc: {
             fit: components["schemas"]["Fit"];
             kind: string;
             look: string;
@@ -6834,13 +6834,13 @@ export interface components {
          * Tasted
          * @description What a person said of one look: this time was right, too short or too long for it.
          */
-        TastedDoc: {
+        TastedInput: {
             fit: components["schemas"]["Fit"];
             kind: string;
             look: string;
         };
-        /** TextAsked */
-        TextAsked: {
+        /** TextInput */
+        TextInput: {
             /** Text */
             text: string;
         };
@@ -6859,7 +6859,7 @@ export interface components {
          * TideQuestion
          * @description One's own high and low waters; heights are asked at ``at`` and at the ``marks``.
          */
-        TideAsked: {
+        TideInput: {
             /** Format: date-time */
             at: string;
             floods_at_m?: number | null;
@@ -6869,7 +6869,7 @@ export interface components {
             marks: string[];
             /** @default 0 */
             walk_minutes: number;
-            waters: components["schemas"]["WaterAsked"][];
+            waters: components["schemas"]["WaterInput"][];
         };
         /**
          * TimeAnswer
@@ -6896,11 +6896,6 @@ export interface components {
             text: string;
             verdict: string;
         };
-        /** TimingErrorQuestion */
-        TimingErrorAsked: {
-            actual_seconds: number;
-            planned_seconds: number;
-        };
         /**
          * TimingError
          * @description How an actual time compares with the planned one; ``late_seconds`` is + when late.
@@ -6911,11 +6906,16 @@ export interface components {
             text: string;
             verdict: string;
         };
+        /** TimingErrorQuestion */
+        TimingErrorInput: {
+            actual_seconds: number;
+            planned_seconds: number;
+        };
         /**
          * Tint
          * @description What a glass does to the picture: its cast in words, the shift of its light [mired, + warmer], green too much or missing, its denser corners.
          */
-        TintAsked: {
+        TintInput: {
             /** @default  */
             cast: string;
             corner_stops?: number | null;
@@ -6945,7 +6945,7 @@ export interface components {
          * TogetherQuestion
          * @description Filters that stay together, by their kit facts, from the lens outwards.
          */
-        TogetherAsked: {
+        TogetherInput: {
             glass: {
                 [key: string]: unknown;
             }[];
@@ -6963,7 +6963,7 @@ export interface components {
          * Tone
          * @description A part of the picture: the share of it, and how bright it is beside middle grey [stops].
          */
-        ToneAsked: {
+        ToneInput: {
             part: components["schemas"]["Part"];
             share: number;
             stops: number;
@@ -6977,7 +6977,7 @@ export interface components {
          * TradeQuestion
          * @description ``seconds`` at ``f_number`` now; focus at the hyperfocal distance unless ``focus_m`` is given.
          */
-        TradeAsked: {
+        TradeInput: {
             f_number: number;
             farthest_m?: number | null;
             focal_mm: number;
@@ -7018,7 +7018,7 @@ export interface components {
          * TrialQuestion
          * @description A trial's time [s], how it came out [stops, + brighter], and what the sum asked for [s].
          */
-        TrialAsked: {
+        TrialInput: {
             came_out_stops: number;
             sum_seconds: number;
             trial_seconds: number;
@@ -7049,7 +7049,7 @@ export interface components {
          * UsableQuestion
          * @description Variable glass by its kit facts, before a lens at ``focal_mm``.
          */
-        UsableAsked: {
+        UsableInput: {
             body?: {
                 [key: string]: unknown;
             } | null;
@@ -7068,7 +7068,7 @@ export interface components {
          * VideoQuestion
          * @description All in stops; ``change_stops`` is + when the light rises.
          */
-        VideoAsked: {
+        VideoInput: {
             change_stops: number;
             setting_stops: number;
             usable_end: number;
@@ -7087,25 +7087,25 @@ export interface components {
          * WaitQuestion
          * @description The light that is waited for: as an EV at ISO 100, or as what a camera would read.
          */
-        WaitAsked: {
+        WaitInput: {
             /** Format: date-time */
             from: string;
             latitude: number;
             longitude: number;
             /** @default [] */
-            readings: components["schemas"]["OwnReadingAsked"][];
-            ridge?: components["schemas"]["RidgeAsked"] | null;
+            readings: components["schemas"]["OwnReadingInput"][];
+            ridge?: components["schemas"]["RidgeInput"] | null;
             /** @default sky_lit */
             scene: components["schemas"]["Scene"];
             /** @default [] */
-            skies: components["schemas"]["SkyChangeAsked"][];
+            skies: components["schemas"]["SkyChangeInput"][];
             /** @default clear */
             sky: components["schemas"]["Sky"];
             /** @default 60 */
             step_seconds: number;
             /** Format: date-time */
             to: string;
-            wanted?: components["schemas"]["ReadingAsked"] | null;
+            wanted?: components["schemas"]["ReadingInput"] | null;
             wanted_ev100?: number | null;
         };
         /**
@@ -7121,7 +7121,7 @@ export interface components {
          * Want
          * @description A look of a kind; ``id`` names the one subject that is to have it, such as the lower of two layers of cloud.
          */
-        WantAsked: {
+        WantInput: {
             id?: string | null;
             kind: string;
             look: string;
@@ -7170,7 +7170,7 @@ export interface components {
          * Water
          * @description A high or low water: when, and its height [m] over the chart's zero.
          */
-        WaterAsked: {
+        WaterInput: {
             /** Format: date-time */
             at: string;
             height_m: number;
@@ -7263,10 +7263,10 @@ export interface components {
          * WriteQuestion
          * @description Frames to write; ``xmp`` takes exactly one.
          */
-        WriteAsked: {
+        WriteInput: {
             /** @enum {string} */
             as: "json" | "csv" | "xmp";
-            frames: components["schemas"]["FrameAsked"][];
+            frames: components["schemas"]["FrameInput"][];
         };
         /**
          * Written
@@ -7285,8 +7285,8 @@ export interface components {
             /** Zones */
             zones: string[];
         };
-        /** ZoneAsked */
-        ZoneAsked: {
+        /** ZoneInput */
+        ZoneInput: {
             /** Latitude */
             latitude: number;
             /** Longitude */
@@ -7532,7 +7532,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EndAsked"];
+                "application/json": components["schemas"]["EndInput"];
             };
         };
         responses: {
@@ -7619,7 +7619,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PasswordAsked"];
+                "application/json": components["schemas"]["PasswordInput"];
             };
         };
         responses: {
@@ -7706,7 +7706,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CalibrationAsked"];
+                "application/json": components["schemas"]["CalibrationInput"];
             };
         };
         responses: {
@@ -7757,7 +7757,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DensityAsked"];
+                "application/json": components["schemas"]["DensityInput"];
             };
         };
         responses: {
@@ -7808,7 +7808,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ExposureAsked"];
+                "application/json": components["schemas"]["ExposureInput"];
             };
         };
         responses: {
@@ -7859,7 +7859,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FieldCardAsked"];
+                "application/json": components["schemas"]["FieldCardInput"];
             };
         };
         responses: {
@@ -7910,7 +7910,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FlashAsked"];
+                "application/json": components["schemas"]["FlashInput"];
             };
         };
         responses: {
@@ -7959,7 +7959,7 @@ export interface operations {
                 offset?: number;
                 text?: string;
                 verdict?: components["schemas"]["Verdict"] | null;
-                seen?: components["schemas"]["Seen"] | null;
+                seen?: components["schemas"]["Defect"] | null;
                 glass?: string | null;
                 since?: string | null;
                 until?: string | null;
@@ -8124,7 +8124,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["JoinAsked"];
+                "application/json": components["schemas"]["JoinInput"];
             };
         };
         responses: {
@@ -8993,7 +8993,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GraduatedAsked"];
+                "application/json": components["schemas"]["GraduatedInput"];
             };
         };
         responses: {
@@ -9156,7 +9156,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KitAsked"];
+                "application/json": components["schemas"]["KitInput"];
             };
         };
         responses: {
@@ -9245,7 +9245,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ItemsAsked"];
+                "application/json": components["schemas"]["ItemsInput"];
             };
         };
         responses: {
@@ -9298,7 +9298,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ItemsAsked"];
+                "application/json": components["schemas"]["ItemsInput"];
             };
         };
         responses: {
@@ -9450,7 +9450,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OrderAsked"];
+                "application/json": components["schemas"]["OrderInput"];
             };
         };
         responses: {
@@ -9528,7 +9528,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FileAsked"];
+                "application/json": components["schemas"]["FileInput"];
             };
         };
         responses: {
@@ -9619,7 +9619,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LightAsked"];
+                "application/json": components["schemas"]["LightInput"];
             };
         };
         responses: {
@@ -9670,7 +9670,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LookAsked"];
+                "application/json": components["schemas"]["LookInput"];
             };
         };
         responses: {
@@ -9721,7 +9721,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PhoneAsked"];
+                "application/json": components["schemas"]["PhoneInput"];
             };
         };
         responses: {
@@ -9772,7 +9772,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RateAsked"];
+                "application/json": components["schemas"]["RateInput"];
             };
         };
         responses: {
@@ -9823,7 +9823,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AgainAsked"];
+                "application/json": components["schemas"]["AgainInput"];
             };
         };
         responses: {
@@ -9939,7 +9939,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LogAsked"];
+                "application/json": components["schemas"]["LogInput"];
             };
         };
         responses: {
@@ -10126,7 +10126,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LogAsked"];
+                "application/json": components["schemas"]["LogInput"];
             };
         };
         responses: {
@@ -10331,7 +10331,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReviewedAsked"];
+                "application/json": components["schemas"]["ReviewedInput"];
             };
         };
         responses: {
@@ -10460,7 +10460,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WriteAsked"];
+                "application/json": components["schemas"]["WriteInput"];
             };
         };
         responses: {
@@ -10513,7 +10513,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LooksAsked"];
+                "application/json": components["schemas"]["LooksInput"];
             };
         };
         responses: {
@@ -10564,7 +10564,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AtAsked"];
+                "application/json": components["schemas"]["AtInput"];
             };
         };
         responses: {
@@ -10615,7 +10615,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DescribedAsked"];
+                "application/json": components["schemas"]["DescribedInput"];
             };
         };
         responses: {
@@ -10712,7 +10712,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AtAsked"];
+                "application/json": components["schemas"]["AtInput"];
             };
         };
         responses: {
@@ -10763,7 +10763,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeasuredAsked"];
+                "application/json": components["schemas"]["MeasuredInput"];
             };
         };
         responses: {
@@ -10814,7 +10814,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BudgetAsked"];
+                "application/json": components["schemas"]["BudgetInput"];
             };
         };
         responses: {
@@ -10865,7 +10865,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CalendarAsked"];
+                "application/json": components["schemas"]["CalendarInput"];
             };
         };
         responses: {
@@ -10917,7 +10917,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CalendarTextAsked"];
+                "application/json": components["schemas"]["CalendarTextInput"];
             };
         };
         responses: {
@@ -10968,7 +10968,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CoordinatesAsked"];
+                "application/json": components["schemas"]["CoordinatesInput"];
             };
         };
         responses: {
@@ -11019,7 +11019,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DaysAsked"];
+                "application/json": components["schemas"]["DaysInput"];
             };
         };
         responses: {
@@ -11070,7 +11070,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FeedAsked"];
+                "application/json": components["schemas"]["FeedInput"];
             };
         };
         responses: {
@@ -11121,7 +11121,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FeedAsked"];
+                "application/json": components["schemas"]["FeedInput"];
             };
         };
         responses: {
@@ -11172,7 +11172,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LightAsked"];
+                "application/json": components["schemas"]["LightInput"];
             };
         };
         responses: {
@@ -11223,7 +11223,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FramesAsked"];
+                "application/json": components["schemas"]["FramesInput"];
             };
         };
         responses: {
@@ -11274,7 +11274,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SpotsAsked"];
+                "application/json": components["schemas"]["SpotsInput"];
             };
         };
         responses: {
@@ -11326,7 +11326,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TextAsked"];
+                "application/json": components["schemas"]["TextInput"];
             };
         };
         responses: {
@@ -11415,7 +11415,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlanAsked"];
+                "application/json": components["schemas"]["PlanInput"];
             };
         };
         responses: {
@@ -11466,7 +11466,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlausibleAsked"];
+                "application/json": components["schemas"]["PlausibleInput"];
             };
         };
         responses: {
@@ -11517,7 +11517,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SkyFitsAsked"];
+                "application/json": components["schemas"]["SkyFitsInput"];
             };
         };
         responses: {
@@ -11568,7 +11568,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SwapsAsked"];
+                "application/json": components["schemas"]["SwapsInput"];
             };
         };
         responses: {
@@ -11619,7 +11619,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TideAsked"];
+                "application/json": components["schemas"]["TideInput"];
             };
         };
         responses: {
@@ -11670,7 +11670,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WaitAsked"];
+                "application/json": components["schemas"]["WaitInput"];
             };
         };
         responses: {
@@ -11721,7 +11721,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ZoneAsked"];
+                "application/json": components["schemas"]["ZoneInput"];
             };
         };
         responses: {
@@ -12029,7 +12029,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BeginAsked"];
+                "application/json": components["schemas"]["BeginInput"];
             };
         };
         responses: {
@@ -12080,7 +12080,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DrillAsked"];
+                "application/json": components["schemas"]["DrillInput"];
             };
         };
         responses: {
@@ -12131,7 +12131,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DevelopAsked"];
+                "application/json": components["schemas"]["DevelopInput"];
             };
         };
         responses: {
@@ -12182,7 +12182,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GradeAsked"];
+                "application/json": components["schemas"]["GradeInput"];
             };
         };
         responses: {
@@ -12233,7 +12233,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["HintAsked"];
+                "application/json": components["schemas"]["HintInput"];
             };
         };
         responses: {
@@ -12284,7 +12284,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadMeterAsked"];
+                "application/json": components["schemas"]["ReadMeterInput"];
             };
         };
         responses: {
@@ -12335,7 +12335,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NextAsked"];
+                "application/json": components["schemas"]["NextInput"];
             };
         };
         responses: {
@@ -12386,7 +12386,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReplayAsked"];
+                "application/json": components["schemas"]["ReplayInput"];
             };
         };
         responses: {
@@ -12437,7 +12437,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ScenariosAsked"];
+                "application/json": components["schemas"]["ScenariosInput"];
             };
         };
         responses: {
@@ -12488,7 +12488,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReachAsked"];
+                "application/json": components["schemas"]["ReachInput"];
             };
         };
         responses: {
@@ -12539,7 +12539,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadoutAsked"];
+                "application/json": components["schemas"]["ReadoutInput"];
             };
         };
         responses: {
@@ -12658,7 +12658,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChangesAsked"];
+                "application/json": components["schemas"]["ChangesInput"];
             };
         };
         responses: {
@@ -12736,7 +12736,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RigAsked"];
+                "application/json": components["schemas"]["RigInput"];
             };
         };
         responses: {
@@ -12787,7 +12787,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ArmAsked"];
+                "application/json": components["schemas"]["ArmInput"];
             };
         };
         responses: {
@@ -12838,7 +12838,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CloseAsked"];
+                "application/json": components["schemas"]["CloseInput"];
             };
         };
         responses: {
@@ -12889,7 +12889,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TimingErrorAsked"];
+                "application/json": components["schemas"]["TimingErrorInput"];
             };
         };
         responses: {
@@ -12940,7 +12940,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SeriesAsked"];
+                "application/json": components["schemas"]["SeriesInput"];
             };
         };
         responses: {
@@ -13215,7 +13215,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FinderAsked"];
+                "application/json": components["schemas"]["FinderInput"];
             };
         };
         responses: {
@@ -13266,7 +13266,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PictureAsked"];
+                "application/json": components["schemas"]["PictureInput"];
             };
         };
         responses: {
@@ -13318,7 +13318,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeterAsked"];
+                "application/json": components["schemas"]["MeterInput"];
             };
         };
         responses: {
@@ -13369,7 +13369,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SkySeenAsked"];
+                "application/json": components["schemas"]["SkySeenInput"];
             };
         };
         responses: {
@@ -13421,7 +13421,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LetGoAsked"];
+                "application/json": components["schemas"]["LetGoInput"];
             };
         };
         responses: {
@@ -13472,7 +13472,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OpenAsked"];
+                "application/json": components["schemas"]["OpenInput"];
             };
         };
         responses: {
@@ -13599,7 +13599,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SolveAsked"];
+                "application/json": components["schemas"]["SolveInput"];
             };
         };
         responses: {
@@ -13650,7 +13650,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TogetherAsked"];
+                "application/json": components["schemas"]["TogetherInput"];
             };
         };
         responses: {
@@ -13701,7 +13701,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TradeAsked"];
+                "application/json": components["schemas"]["TradeInput"];
             };
         };
         responses: {
@@ -13752,7 +13752,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TrialAsked"];
+                "application/json": components["schemas"]["TrialInput"];
             };
         };
         responses: {
@@ -13803,7 +13803,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["UsableAsked"];
+                "application/json": components["schemas"]["UsableInput"];
             };
         };
         responses: {
@@ -13854,7 +13854,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["VideoAsked"];
+                "application/json": components["schemas"]["VideoInput"];
             };
         };
         responses: {

@@ -37,8 +37,11 @@ export async function openUp(client: QueryClient): Promise<boolean> {
 export async function hearFrom(client: QueryClient, known: boolean): Promise<void> {
   const start = await renew(!known);
   if (!start) return;
-  client.setQueryData(["exposure", start.asked], start.answer);
-  client.setQueryData(["scales", { step: start.asked.reading.step, dial_limit: start.asked.dial_limit }], start.scales);
+  client.setQueryData(["exposure", start.question], start.answer);
+  client.setQueryData(
+    ["scales", { step: start.question.reading.step, dial_limit: start.question.dial_limit }],
+    start.scales,
+  );
   const { account } = start.session;
   if (account !== null) {
     const owner = ownerOf({ account });

@@ -4,7 +4,7 @@ import { useAsk } from "./ask";
 export type Session = Schemas["Session"];
 export type Start = Schemas["StartAnswer"];
 export type Copy = Schemas["ChangesAnswer"]["documents"][number];
-export type Change = Schemas["ChangeAsked"];
+export type Change = Schemas["ChangeInput"];
 
 /** Who is here and what they own, the starter, and the answer to its question: all a first visit needs. */
 export function askStart(): Promise<Start> {

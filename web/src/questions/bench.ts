@@ -2,9 +2,9 @@ import { useQueries } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { type Asked, useAsk } from "./ask";
 
-export type ExposureQuestion = Schemas["ExposureAsked"];
+export type ExposureQuestion = Schemas["ExposureInput"];
 export type Exposure = Schemas["ExposureAnswer"];
-export type SteerQuestion = Schemas["SolveAsked"];
+export type SteerQuestion = Schemas["SolveInput"];
 export type Steered = Schemas["SolvedAnswer"];
 export type Floating = Schemas["Floating"];
 export type Ladders = Schemas["ScalesAnswer"];
@@ -54,11 +54,11 @@ export function useLadders(step: Step, dialLimit: number): Ladders | undefined {
 }
 
 /** Every meaning of what a shutter display shows. */
-export function askReadout(question: Schemas["ReadoutAsked"], signal?: AbortSignal) {
+export function askReadout(question: Schemas["ReadoutInput"], signal?: AbortSignal) {
   return answer(api.POST("/api/readout", { body: question, ...(signal && { signal }) }));
 }
 
-export function useReadout(question: Schemas["ReadoutAsked"] | null) {
+export function useReadout(question: Schemas["ReadoutInput"] | null) {
   return useAsk("readout", question, askReadout);
 }
 
@@ -70,19 +70,19 @@ export function useDensity(text: string) {
 }
 
 /** Stacks of the bag that reach a time, the best first; asked when the hands rest, never in the way of the sum. */
-export function useStacks(question: Schemas["FinderAsked"] | null) {
+export function useStacks(question: Schemas["FinderInput"] | null) {
   return useAsk("stacks", question, (body, signal) => answer(api.POST("/api/stacks", { body, signal })), {
     settle: 180,
   });
 }
 
 /** What is wrong with what is on the lens. */
-export function useRig(question: Schemas["RigAsked"]): Schemas["AdviceAnswer"][] {
+export function useRig(question: Schemas["RigInput"]): Schemas["AdviceAnswer"][] {
   const rig = useAsk("rig", question, (body, signal) => answer(api.POST("/api/rig", { body, signal })));
   return rig.answer?.findings ?? [];
 }
 
 /** How far each of these variable glasses can be turned before a lens; an estimate until frames say otherwise. */
-export function useUsable(question: Schemas["UsableAsked"] | null) {
+export function useUsable(question: Schemas["UsableInput"] | null) {
   return useAsk("usable", question, (body, signal) => answer(api.POST("/api/usable", { body, signal })));
 }

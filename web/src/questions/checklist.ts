@@ -1,7 +1,7 @@
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
-export type ArmQuestion = Schemas["ArmAsked"];
+export type ArmQuestion = Schemas["ArmInput"];
 
 /** What hands do before this frame opens, and its rehearsal. */
 export function useChecklist(question: ArmQuestion | null) {
@@ -9,6 +9,6 @@ export function useChecklist(question: ArmQuestion | null) {
 }
 
 /** A bracket, a split or a repeat as a queue of frames. */
-export function askSeries(body: Schemas["SeriesAsked"]): Promise<Schemas["SeriesAnswer"]> {
+export function askSeries(body: Schemas["SeriesInput"]): Promise<Schemas["SeriesAnswer"]> {
   return answer(api.POST("/api/run/series", { body }));
 }

@@ -1,11 +1,11 @@
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
-export type Scenario = Schemas["ScenarioAsked"];
+export type Scenario = Schemas["ScenarioInput"];
 export type Begun = Schemas["BegunAnswer"];
-export type Shot = Schemas["ShotAsked"];
+export type Shot = Schemas["ShotInput"];
 export type Developed = Schemas["DevelopedAnswer"];
-export type ReplayQuestion = Schemas["ReplayAsked"];
+export type ReplayQuestion = Schemas["ReplayInput"];
 export type Replay = Schemas["ReplayAnswer"];
 
 /** The dry runs that ship. */
@@ -14,22 +14,22 @@ export function useScenarios() {
 }
 
 /** A scenario, the core's or of a file, made ready; refused with each fault's place. */
-export function askBegin(body: Schemas["BeginAsked"]): Promise<Begun> {
+export function askBegin(body: Schemas["BeginInput"]): Promise<Begun> {
   return answer(api.POST("/api/practice/begin", { body }));
 }
 
 /** What the simulated camera's meter shows. */
-export function askReadMeter(body: Schemas["ReadMeterAsked"]): Promise<Schemas["MeteredAnswer"]> {
+export function askReadMeter(body: Schemas["ReadMeterInput"]): Promise<Schemas["MeteredAnswer"]> {
   return answer(api.POST("/api/practice/meter", { body }));
 }
 
 /** What a frame of a dry run came out as. */
-export function useDeveloped(question: Schemas["DevelopAsked"] | null) {
+export function useDeveloped(question: Schemas["DevelopInput"] | null) {
   return useAsk("dry-frame", question, (body, signal) => answer(api.POST("/api/practice/frame", { body, signal })));
 }
 
 /** The next step of a careful photographer. */
-export function useHint(question: Schemas["HintAsked"] | null) {
+export function useHint(question: Schemas["HintInput"] | null) {
   return useAsk("dry-hint", question, (body, signal) => answer(api.POST("/api/practice/hint", { body, signal })));
 }
 

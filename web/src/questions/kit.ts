@@ -44,12 +44,12 @@ export function useSaid() {
 }
 
 /** What two readings, without and with a glass, say of it. */
-export function useMeasured(question: Schemas["MeasuredAsked"] | null) {
+export function useMeasured(question: Schemas["MeasuredInput"] | null) {
   return useAsk("measured", question, (body, signal) => answer(api.POST("/api/measured", { body, signal })));
 }
 
 /** What filters are as one. */
-export function useTogether(question: Schemas["TogetherAsked"]) {
+export function useTogether(question: Schemas["TogetherInput"]) {
   return useAsk("together", question, (body, signal) => answer(api.POST("/api/together", { body, signal })));
 }
 

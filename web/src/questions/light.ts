@@ -9,32 +9,32 @@ export type Plausible = Schemas["PlausibleAnswer"];
 export type Rate = Schemas["WatchedRateAnswer"];
 
 /** The light of a place over a time. */
-export function useLight(question: Schemas["LightAsked"] | null) {
+export function useLight(question: Schemas["LightInput"] | null) {
   return useAsk("light", question, (body, signal) => answer(api.POST("/api/light", { body, signal })));
 }
 
 /** When to change glass so that the time stays in an aim. */
-export function useSwaps(question: Schemas["SwapsAsked"] | null) {
+export function useSwaps(question: Schemas["SwapsInput"] | null) {
   return useAsk("swaps", question, (body, signal) => answer(api.POST("/api/outing/swaps", { body, signal })));
 }
 
 /** Heights of the water, and when to leave, from entered high and low waters. */
-export function useTide(question: Schemas["TideAsked"] | null) {
+export function useTide(question: Schemas["TideInput"] | null) {
   return useAsk("tide", question, (body, signal) => answer(api.POST("/api/outing/tide", { body, signal })));
 }
 
 /** Whether a reading fits a place's sky at an instant, and what EV it is. */
-export function usePlausible(question: Schemas["PlausibleAsked"] | null) {
+export function usePlausible(question: Schemas["PlausibleInput"] | null) {
   return useAsk("plausible", question, (body, signal) => answer(api.POST("/api/outing/plausible", { body, signal })));
 }
 
 /** Whether a reading fits the sky that one sees. */
-export function useSky(question: Schemas["SkyFitsAsked"] | null) {
+export function useSky(question: Schemas["SkyFitsInput"] | null) {
   return useAsk("sky", question, (body, signal) => answer(api.POST("/api/outing/sky", { body, signal })));
 }
 
 /** How the light moves, from readings of one scene; what others said of it is not even shown meanwhile. */
-export function useRate(question: Schemas["RateAsked"] | null) {
+export function useRate(question: Schemas["RateInput"] | null) {
   const readings = question?.readings.map(({ at }) => at).join() ?? "";
   return useAsk(`rate ${readings}`, question, (body, signal) => {
     const served = () => answer(api.POST("/api/light/rate", { body, signal }));
@@ -43,31 +43,31 @@ export function useRate(question: Schemas["RateAsked"] | null) {
 }
 
 /** The longest frame that still fills before an outing ends, minute by minute. */
-export function useFillable(question: Schemas["LightAsked"] | null) {
+export function useFillable(question: Schemas["LightInput"] | null) {
   return useAsk("fillable", question, (body, signal) => answer(api.POST("/api/outing/fillable", { body, signal })));
 }
 
 /** When the light will be what a reading wants. */
-export function useWait(question: Schemas["WaitAsked"] | null) {
+export function useWait(question: Schemas["WaitInput"] | null) {
   return useAsk("wait", question, (body, signal) => answer(api.POST("/api/outing/wait", { body, signal })));
 }
 
 /** How many frames fit. */
-export function useBudget(question: Schemas["BudgetAsked"] | null) {
+export function useBudget(question: Schemas["BudgetInput"] | null) {
   return useAsk("budget", question, (body, signal) => answer(api.POST("/api/outing/budget", { body, signal })));
 }
 
 /** The frames of a plan, one after another. */
-export function useFrames(question: Schemas["FramesAsked"] | null) {
+export function useFrames(question: Schemas["FramesInput"] | null) {
   return useAsk("frames-planned", question, (body, signal) => answer(api.POST("/api/outing/frames", { body, signal })));
 }
 
 /** The simulated hand meter. */
-export async function askMeter(body: Schemas["MeterAsked"]): Promise<number> {
+export async function askMeter(body: Schemas["MeterInput"]): Promise<number> {
   return (await answer(api.POST("/api/standins/meter", { body }))).ev100;
 }
 
 /** The simulated tide and weather feed. */
-export function askFeed(body: Schemas["FeedAsked"]): Promise<Schemas["FeedAnswer"]> {
+export function askFeed(body: Schemas["FeedInput"]): Promise<Schemas["FeedAnswer"]> {
   return answer(api.POST("/api/outing/feed", { body }));
 }

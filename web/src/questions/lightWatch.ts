@@ -3,7 +3,7 @@ import { here } from "../api/here";
 import { useAsk } from "./ask";
 
 export type Look = Schemas["LookAnswer"];
-export type LookQuestion = Schemas["LookAsked"];
+export type LookQuestion = Schemas["LookInput"];
 export type SkyKind = Schemas["SkyKind"];
 export type Matched = Schemas["MatchedAnswer"];
 export type Step = Schemas["LightStepAnswer"];
@@ -37,12 +37,12 @@ export function askLook(question: LookQuestion): Promise<Look> {
 }
 
 /** What the simulated phone sees of a made-up sky. */
-export async function askSkySeen(body: Schemas["SkySeenAsked"]): Promise<ImageBitmap> {
+export async function askSkySeen(body: Schemas["SkySeenInput"]): Promise<ImageBitmap> {
   const blob: unknown = await answer(api.POST("/api/standins/phone", { body, parseAs: "blob" }));
   return createImageBitmap(blob as Blob);
 }
 
 /** A reading against the phone's light: what matches them, and whether a filter was forgotten. */
-export function usePhone(question: Schemas["PhoneAsked"] | null) {
+export function usePhone(question: Schemas["PhoneInput"] | null) {
   return useAsk("phone-match", question, (body, signal) => answer(api.POST("/api/light/phone", { body, signal })));
 }

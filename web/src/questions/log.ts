@@ -18,7 +18,7 @@ export type Search = Omit<Query, "limit" | "offset">;
  * guest's frames go along with the question.
  */
 export type OwnLog =
-  Schemas["LogAsked"] | { account: number; head: number; waiting: number; here: () => Schemas["LogAsked"] };
+  Schemas["LogInput"] | { account: number; head: number; waiting: number; here: () => Schemas["LogInput"] };
 
 const PAGE = 100;
 
@@ -87,7 +87,7 @@ export function useLearnt(own: OwnLog | null) {
   );
 }
 
-async function ofOwn<T>(own: OwnLog, kept: () => Promise<T>, sent: (log: Schemas["LogAsked"]) => Promise<T>) {
+async function ofOwn<T>(own: OwnLog, kept: () => Promise<T>, sent: (log: Schemas["LogInput"]) => Promise<T>) {
   if ("frames" in own) return sent(own);
   try {
     return await kept();
@@ -98,14 +98,14 @@ async function ofOwn<T>(own: OwnLog, kept: () => Promise<T>, sent: (log: Schemas
 }
 
 /** The time for next time, cause and cure, and what to do in the edit. */
-export function useReviewed(question: Schemas["ReviewedAsked"] | null) {
+export function useReviewed(question: Schemas["ReviewedInput"] | null) {
   return useAsk(`reviewed ${question?.frame.id ?? ""}`, question, (body, signal) =>
     answer(api.POST("/api/log/reviewed", { body, signal })),
   );
 }
 
 /** Times down, glasses across, to print and take along. */
-export function useFieldCard(question: Schemas["FieldCardAsked"] | null) {
+export function useFieldCard(question: Schemas["FieldCardInput"] | null) {
   return useAsk("fieldcard", question, (body, signal) => answer(api.POST("/api/fieldcard", { body, signal })));
 }
 

@@ -3,12 +3,12 @@ import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
 export type Looks = Schemas["LooksAnswer"];
-export type Seen = Schemas["SeenAnswer"];
+export type Rendering = Schemas["RenderingAnswer"];
 /** Camera and subjects, as the questions about looks carry them. */
-export type SceneQuestion = Pick<Schemas["LooksAsked"], "camera" | "subjects">;
+export type SceneQuestion = Pick<Schemas["LooksInput"], "camera" | "subjects">;
 
 /** The windows of what is in front of the camera, and the aim where the wishes meet. */
-export function useLooks(question: Schemas["LooksAsked"] | null) {
+export function useLooks(question: Schemas["LooksInput"] | null) {
   return useAsk("looks", question?.subjects.length ? question : null, (body, signal) =>
     answer(api.POST("/api/looks", { body, signal })),
   );
@@ -25,7 +25,7 @@ export function useDescribed(wanted = true): Schemas["DescribedKindAnswer"][] {
 }
 
 /** What a time does to each of them, in words. */
-export function useSeen(question: Schemas["AtAsked"] | null) {
+export function useRenderings(question: Schemas["AtInput"] | null) {
   return useAsk(
     "looks-at",
     question?.subjects.length ? question : null,

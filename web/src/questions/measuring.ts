@@ -27,6 +27,6 @@ export function askPhoto(file: File, signal: AbortSignal): Promise<Photo> {
 }
 
 /** Which files belong to which frames. */
-export function askJoin(body: Schemas["JoinAsked"]): Promise<Joining> {
+export function askJoin(body: Schemas["JoinInput"]): Promise<Joining> {
   return answer(api.POST("/api/frames/join", { body }));
 }

@@ -10,10 +10,10 @@ export function useOutingFile(text: string, calendar: boolean, zone: string) {
   );
 }
 
-export function askGpx(body: Schemas["SpotsAsked"]): Promise<Blob> {
+export function askGpx(body: Schemas["SpotsInput"]): Promise<Blob> {
   return answer(api.POST("/api/outing/gpx", { body, parseAs: "blob" }));
 }
 
-export function askCalendar(body: Schemas["CalendarAsked"]): Promise<Blob> {
+export function askCalendar(body: Schemas["CalendarInput"]): Promise<Blob> {
   return answer(api.POST("/api/outing/calendar", { body, parseAs: "blob" }));
 }

@@ -2,7 +2,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
 export type Hazard = Schemas["HazardAnswer"];
-export type PackQuestion = Schemas["PlanAsked"];
+export type PackQuestion = Schemas["PlanInput"];
 
 /** What goes into the bag for a plan. */
 export function usePack(question: PackQuestion) {

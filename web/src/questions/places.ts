@@ -1,7 +1,7 @@
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
-export type DaysQuestion = Schemas["DaysAsked"];
+export type DaysQuestion = Schemas["DaysInput"];
 
 /** What place a text means; asked when the hands rest. */
 export function useCoordinates(text: string) {
@@ -14,7 +14,7 @@ export function useCoordinates(text: string) {
 }
 
 /** Whose clocks hang at a place. */
-export function useZones(place: Schemas["ZoneAsked"] | null) {
+export function useZones(place: Schemas["ZoneInput"] | null) {
   return useAsk("zone", place, (body, signal) => answer(api.POST("/api/outing/zone", { body, signal })));
 }
 

@@ -2,7 +2,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
 export type DrillKind = Schemas["DrillKind"];
-export type DrillQuestion = Schemas["DrillAsked"];
+export type DrillQuestion = Schemas["DrillInput"];
 export type Drill = Schemas["DrillAnswer"];
 export type Graded = Schemas["GradedAnswer"];
 
@@ -14,11 +14,11 @@ export function useDrill(question: DrillQuestion | null) {
 }
 
 /** Which kind comes next. */
-export function useNextDrill(question: Schemas["NextAsked"] | null) {
+export function useNextDrill(question: Schemas["NextInput"] | null) {
   return useAsk("practice-next", question, (body, signal) => answer(api.POST("/api/practice/next", { body, signal })));
 }
 
 /** What an answer is worth. */
-export function askGrade(body: Schemas["GradeAsked"]): Promise<Graded> {
+export function askGrade(body: Schemas["GradeInput"]): Promise<Graded> {
   return answer(api.POST("/api/practice/grade", { body }));
 }

@@ -1,7 +1,7 @@
 import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
-type Device = Schemas["DeviceAsked"];
+type Device = Schemas["DeviceInput"];
 
 /** How far a time is from the planned one; null when nobody can be asked. */
 export async function askTimingError(planned: number, actual: number): Promise<Schemas["TimingErrorAnswer"] | null> {
@@ -34,7 +34,7 @@ export function letGo(
 }
 
 /** The simulated camera's drawing of a frame, as an address of this page. */
-export function useSimulatedPicture(question: Schemas["PictureAsked"] | null) {
+export function useSimulatedPicture(question: Schemas["PictureInput"] | null) {
   return useAsk("simulated-picture", question, async (body, signal) => {
     const blob: unknown = await answer(api.POST("/api/standins/camera/picture", { body, parseAs: "blob", signal }));
     return URL.createObjectURL(blob as Blob);
@@ -42,6 +42,6 @@ export function useSimulatedPicture(question: Schemas["PictureAsked"] | null) {
 }
 
 /** What a frame that has been judged teaches the next one. */
-export function useAgain(question: Schemas["AgainAsked"] | null) {
+export function useAgain(question: Schemas["AgainInput"] | null) {
   return useAsk("again", question, (body, signal) => answer(api.POST("/api/log/again", { body, signal })));
 }

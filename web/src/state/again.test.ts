@@ -31,7 +31,7 @@ function armed(more: object = {}, question: object | null = {}): Armed {
 describe("what a judged frame teaches the next one", () => {
   it("is how it came out, how late it closed, and what was decided on the way", () => {
     expect(againOf(armed(), frame())).toEqual({
-      came_out: 2 / 3,
+      error_stops: 2 / 3,
       late_stops: 0.2,
       longer_stops: 0.4 - 0.1,
       earlier_stops: -0.25,
@@ -40,7 +40,7 @@ describe("what a judged frame teaches the next one", () => {
 
   it("is known of a frame from a file or by hand, too, which nobody ran here", () => {
     expect(taughtBy(frame({ run: null }))).toEqual({
-      came_out: 2 / 3,
+      error_stops: 2 / 3,
       late_stops: 0.2,
       longer_stops: 0,
       earlier_stops: 0,
@@ -64,7 +64,7 @@ describe("a trial", () => {
 
   it("is judged though another frame comes after it, and its short time is part of what it teaches", () => {
     expect(againOf(ready, trial)).toEqual({
-      came_out: 2 / 3,
+      error_stops: 2 / 3,
       late_stops: 0,
       longer_stops: -2,
       earlier_stops: 0,

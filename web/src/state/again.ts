@@ -8,7 +8,7 @@ import { nowMs } from "../ui/worldClock";
 export type Lit = Schemas["LightStoryAnswer"];
 
 /** What a reviewed frame teaches the next one; null while nobody has said how it came out, and for film, whose law bends it. */
-export function againOf(armed: Armed, frame: Frame, seen: Lit | null = null): Schemas["AgainAsked"] | null {
+export function againOf(armed: Armed, frame: Frame, seen: Lit | null = null): Schemas["AgainInput"] | null {
   const trial = frame.run?.purpose === "trial";
   if ((armed.after && !trial) || armed.queue) return null;
   // A trial's short time is no part of the frame it was for.
@@ -16,11 +16,11 @@ export function againOf(armed: Armed, frame: Frame, seen: Lit | null = null): Sc
 }
 
 /** The same for a frame whose time is worked out anew, but for `decided` stops that will be decided again. */
-export function taughtBy(frame: Frame, decided = 0, seen: Lit | null = null): Schemas["AgainAsked"] | null {
-  const came_out = frame.review?.came_out;
-  if (came_out == null || frame.run?.film != null || frame.state !== "closed") return null;
+export function taughtBy(frame: Frame, decided = 0, seen: Lit | null = null): Schemas["AgainInput"] | null {
+  const error_stops = frame.review?.came_out;
+  if (error_stops == null || frame.run?.film != null || frame.state !== "closed") return null;
   return {
-    came_out,
+    error_stops,
     // What the sky did beside the clock, where a phone watched it.
     late_stops: seen?.came_stops ?? frame.error?.stops ?? 0,
     // A frame from a file or by hand was neither decided on the way nor corrected, as far as is known.
@@ -33,10 +33,10 @@ export function taughtBy(frame: Frame, decided = 0, seen: Lit | null = null): Sc
 export function correctedOf(
   armed: Armed,
   frame: Frame,
-  correction: Schemas["CorrectionAsked"],
+  correction: Schemas["CorrectionInput"],
   now: number,
   seen: Lit | null = null,
-): Schemas["ExposureAsked"] | null {
+): Schemas["ExposureInput"] | null {
   const { question } = armed;
   if (!question) return null;
   const taught = correction.stops - (frame.run?.correction_stops ?? 0);
@@ -52,11 +52,11 @@ export function correctedOf(
 
 /** How the light moves, from what was read while the shutter was open, else as it was known; metered a while ago by now. */
 function lightSince(
-  known: Schemas["MovingLightAsked"] | null,
+  known: Schemas["MovingLightInput"] | null,
   frame: Frame,
   now: number,
   seen: Lit | null,
-): Schemas["MovingLightAsked"] | null {
+): Schemas["MovingLightInput"] | null {
   const since = Math.max(0, (now - Date.parse(frame.opened_at)) / 1000);
   if (seen) {
     const minutes = frame.closed_at == null ? 0 : Math.max(0, (now - Date.parse(frame.closed_at)) / 60_000);
@@ -85,7 +85,7 @@ const READ_SD = 0.05;
 /** Make the corrected frame ready: the time that was shown is the time that is armed. */
 export function armAgain(
   armed: Armed,
-  question: Schemas["ExposureAsked"],
+  question: Schemas["ExposureInput"],
   answered: Exposure,
   cause: Cause | null,
   aperture: string = armed.plan.settings.aperture,

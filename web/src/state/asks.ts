@@ -50,9 +50,9 @@ export function readingOf(laid: Laid, change: Partial<Bench> = {}): ExposureQues
 export function rateOf(
   laid: Laid,
   now: number,
-  forecast: Schemas["KnownRateAsked"] | null,
+  forecast: Schemas["KnownRateInput"] | null,
   watch: LightWatch | null = null,
-): Schemas["RateAsked"] | null {
+): Schemas["RateInput"] | null {
   const { earlier, meteredAt } = laid.bench;
   if (meteredAt === null) return null;
   const metered = Date.parse(meteredAt);
@@ -111,12 +111,12 @@ export function sceneOf(laid: Laid): SceneQuestion {
   };
 }
 
-export function looksOf(laid: Laid, own: readonly OwnLook[]): Schemas["LooksAsked"] {
+export function looksOf(laid: Laid, own: readonly OwnLook[]): Schemas["LooksInput"] {
   return { ...sceneOf(laid), wants: laid.bench.scene.wants, own: [...own] };
 }
 
 /** How far each variable glass of the bag can be turned before this lens. */
-export function usableOf(laid: Laid): Schemas["UsableAsked"] | null {
+export function usableOf(laid: Laid): Schemas["UsableInput"] | null {
   const variable = laid.items.filter((item) => item.facts.kind === "variable");
   if (variable.length === 0 || laid.focalMm === undefined) return null;
   return {
@@ -135,7 +135,7 @@ export function endsById(laid: Laid, ends: (number | null)[] | undefined): Recor
 const STEP_SECONDS = 60;
 
 /** An outing's place and time, as the questions about its light carry them. */
-export function lightOf(outing: Outing): Schemas["LightAsked"] {
+export function lightOf(outing: Outing): Schemas["LightInput"] {
   const [from, to] = span(outing);
   return {
     ...placeOf(outing),
@@ -148,7 +148,7 @@ export function lightOf(outing: Outing): Schemas["LightAsked"] {
 const MARKS = 48;
 
 /** Heights of the water over an outing; null without entered waters. */
-export function tideOf(outing: Outing): Schemas["TideAsked"] | null {
+export function tideOf(outing: Outing): Schemas["TideInput"] | null {
   if (outing.waters.length === 0) return null;
   const [from, to] = span(outing);
   return {
@@ -162,7 +162,7 @@ export function tideOf(outing: Outing): Schemas["TideAsked"] | null {
 }
 
 /** Whether the bench's reading fits an outing's sky at an instant. */
-export function plausibleOf(outing: Outing, laid: Laid, at: number): Schemas["PlausibleAsked"] {
+export function plausibleOf(outing: Outing, laid: Laid, at: number): Schemas["PlausibleInput"] {
   return {
     ...placeOf(outing),
     at: new Date(Math.round(at / 60_000) * 60_000).toISOString(),
@@ -174,7 +174,7 @@ export function plausibleOf(outing: Outing, laid: Laid, at: number): Schemas["Pl
 export function wishOf(
   laid: Laid | null,
   aim: Schemas["LooksAnswer"]["aim"] | undefined,
-): NonNullable<Schemas["DaysAsked"]["wish"]> | null {
+): NonNullable<Schemas["DaysInput"]["wish"]> | null {
   if (!laid || !aim) return null;
   return {
     from_seconds: Math.max(aim.from_seconds, 1 / 1000),
@@ -193,7 +193,7 @@ export function swapsOf(
   outing: Outing,
   laid: Laid | null,
   aim: Schemas["LooksAnswer"]["aim"] | undefined,
-): Schemas["SwapsAsked"] | null {
+): Schemas["SwapsInput"] | null {
   const wish = wishOf(laid, aim);
   return wish && { ...lightOf(outing), ...wish };
 }

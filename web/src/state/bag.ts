@@ -52,7 +52,7 @@ export function releaseOf(items: KitItem[], id: string | null): ItemOf<"release"
 }
 
 /** A kit glass as the finder and the reach take it, at its measured strength. */
-export function kitGlass(item: ItemOf<"glass">): Schemas["KitGlassAsked"] {
+export function kitGlass(item: ItemOf<"glass">): Schemas["KitGlassInput"] {
   const { kind, low, high } = item.strength;
   const strength = low === high ? { stops: Math.max(0, low) } : { min: Math.max(0, low), max: high };
   return { id: item.id, kind, members: item.facts.members, ...(kind === "graduated" ? {} : strength) };

@@ -76,6 +76,6 @@ function useSteadyWatch(now: number): LightWatch | null {
   return steady.watch;
 }
 
-function known({ stops_per_minute, rate_sd }: Plausible | Rate): Schemas["KnownRateAsked"] {
+function known({ stops_per_minute, rate_sd }: Plausible | Rate): Schemas["KnownRateInput"] {
   return { stops_per_minute, rate_sd };
 }

@@ -4,7 +4,7 @@ import type { Frame } from "./frames";
 import { type LightWatch, looksOf } from "./lightWatch";
 
 /** What a running frame asks about its end. */
-export function exposureEndOf(frame: Frame, watch: LightWatch | null = null): Schemas["CloseAsked"] | null {
+export function exposureEndOf(frame: Frame, watch: LightWatch | null = null): Schemas["CloseInput"] | null {
   const { run } = frame;
   // A stopwatch has no end to ask about.
   if (!run || run.purpose === "stopwatch") return null;
@@ -31,8 +31,8 @@ export function exposureEndOf(frame: Frame, watch: LightWatch | null = null): Sc
 }
 
 /** What a frame keeps of a watch; one of an earlier build has no place for it. */
-export function keptLooks({ run }: Pick<Frame, "run">): Schemas["LookedAsked"][] {
-  return (run as { looks?: Schemas["LookedAsked"][] } | null)?.looks ?? [];
+export function keptLooks({ run }: Pick<Frame, "run">): Schemas["LookedInput"][] {
+  return (run as { looks?: Schemas["LookedInput"][] } | null)?.looks ?? [];
 }
 
 /** By how much a frame was made longer (+) or shorter while it ran [stops]; what was decided before is its plan. */

@@ -2,7 +2,7 @@ import { askSkySeen, type SkyKind } from "../questions/lightWatch";
 import { cellsOf } from "../ui/cells";
 
 /** What is seen at one look; null while the eye is shut. */
-interface Seen {
+interface Sight {
   cells: (number | null)[];
   held: boolean;
   exposure_seconds: number | null;
@@ -11,7 +11,7 @@ interface Seen {
 
 /** Whatever looks at the scene: a phone's camera, or the stand-in that ships. */
 export interface Eyes {
-  see: () => Promise<Seen | null>;
+  see: () => Promise<Sight | null>;
   /** Find another exposure, for light that has left what this one can show; it has to be told, so that it can be counted. */
   settle?: () => Promise<void>;
   close: () => void;

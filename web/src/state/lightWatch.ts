@@ -234,7 +234,7 @@ function skySecond(): number {
 
 const SKY_ENDS_S = 3600;
 
-type LookedFrom = Schemas["LookedAsked"];
+type LookedFrom = Schemas["LookedInput"];
 
 /** What was seen, in seconds from an instant [ms]; after it at the pace of a practice clock. */
 export function looksFrom(watch: LightWatch | null, zero: number, from: number, speed = 1): LookedFrom[] {

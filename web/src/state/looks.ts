@@ -2,7 +2,7 @@ import * as v from "valibot";
 import type { Schemas } from "../api/client";
 import { drawer } from "./store";
 
-export type OwnLook = Schemas["OwnLookAsked"];
+export type OwnLook = Schemas["OwnLookInput"];
 
 const SHAPE = v.object({
   kind: v.string(),

@@ -129,7 +129,7 @@ export function instantNear(outing: Outing, time: string): number {
 }
 
 /** The entered high and low waters as instants. */
-export function watersAt(outing: Outing): Schemas["WaterAsked"][] {
+export function watersAt(outing: Outing): Schemas["WaterInput"][] {
   return outing.waters.map(({ time, height_m }) => ({
     at: new Date(instantNear(outing, time)).toISOString(),
     height_m,
@@ -147,7 +147,7 @@ export function isLive(outing: Outing, now: number): boolean {
 /** An outing's place, as the questions about its light carry it. */
 export function placeOf(
   outing: Outing,
-): Pick<Schemas["LightAsked"], "latitude" | "longitude" | "sky" | "scene" | "readings" | "ridge" | "skies"> {
+): Pick<Schemas["LightInput"], "latitude" | "longitude" | "sky" | "scene" | "readings" | "ridge" | "skies"> {
   const { latitude, longitude, sky, scene, readings, ridge } = outing;
   const skies = skiesOf(outing).map((change) => ({ at: new Date(change.from).toISOString(), sky: change.sky }));
   return { latitude, longitude, sky, scene, readings, ridge, skies };

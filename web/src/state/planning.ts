@@ -40,7 +40,7 @@ export function placesUsed(outings: readonly Outing[]): Outing[] {
 }
 
 /** What is entered of the water at a place around some days; each instant once, however many outings have it. */
-export function watersAround(same: readonly Outing[], first: string, days: number): Schemas["WaterAsked"][] {
+export function watersAround(same: readonly Outing[], first: string, days: number): Schemas["WaterInput"][] {
   const from = Date.parse(`${first}T00:00:00Z`) - DAY;
   const found = same.flatMap(watersAt).filter(({ at }) => {
     const ms = Date.parse(at);

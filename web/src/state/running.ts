@@ -36,7 +36,7 @@ export interface Queue {
 export interface Armed {
   plan: Plan;
   /** The question behind it, for the same frame at another ISO; null for a frame that another device armed. */
-  question: Schemas["ExposureAsked"] | null;
+  question: Schemas["ExposureInput"] | null;
   list: ArmQuestion | null;
   /** The last finished frame of this plan, so that its result stays on screen. */
   finished: string | null;
@@ -167,7 +167,7 @@ export function queued(armed: Armed): Plan {
 }
 
 /** The sum of the same frame at another ISO: a rehearsal is exposed as its own sum says, whatever time was decided. */
-export function rehearsalOf({ question }: Armed, iso: string): Schemas["ExposureAsked"] | null {
+export function rehearsalOf({ question }: Armed, iso: string): Schemas["ExposureInput"] | null {
   return question && { ...question, chosen_seconds: null, settings: { ...question.settings, iso } };
 }
 

@@ -14,7 +14,7 @@ export type Kind =
   | "stars"
   | "tide"
   | "spin";
-export type Want = Schemas["WantAsked"];
+export type Want = Schemas["WantInput"];
 
 export interface SceneSubject {
   id: string;

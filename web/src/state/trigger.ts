@@ -14,7 +14,7 @@ export interface Failure {
 }
 
 /** What the simulated trigger is asked with. */
-export function deviceOf({ fault }: Device): Schemas["DeviceAsked"] {
+export function deviceOf({ fault }: Device): Schemas["DeviceInput"] {
   return { latency_s: LATENCY_S, ceiling_s: null, noise_reduction: false, fault };
 }
 

@@ -13,7 +13,7 @@ import { Belongs } from "./Belongs";
 import "./review.css";
 
 type Review = NonNullable<Frame["review"]>;
-type Seen = NonNullable<Review["seen"]>[number];
+type Defect = NonNullable<Review["seen"]>[number];
 type Tasted = NonNullable<Review["tasted"]>[number];
 
 const NOTHING: Review = { came_out: null, seen: [], tasted: [], because: null };
@@ -29,7 +29,7 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
   const change = (part: Partial<Review>) =>
     void changeFrame(frame.id, (now) => ({ ...now, review: { ...(now.review ?? NOTHING), ...part } }));
   const came = review.came_out == null ? null : Math.round(review.came_out * 3);
-  const toggle = (code: Seen) =>
+  const toggle = (code: Defect) =>
     change({ seen: seen.includes(code) ? seen.filter((defect) => defect !== code) : [...seen, code] });
   return (
     <section className="review" aria-label={say.title}>

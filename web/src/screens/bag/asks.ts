@@ -5,7 +5,7 @@ import type { Laid } from "../../state/bench";
 /** Which part of the state the kit's own questions need. */
 
 /** Which times the whole bag reaches from what the meter said; a hand meter's EV reaches none by itself. */
-export function reachOf(laid: Laid, wished: number[] = []): Schemas["ReachAsked"] {
+export function reachOf(laid: Laid, wished: number[] = []): Schemas["ReachInput"] {
   const { bench, body, lens, holder } = laid;
   const widest = lens?.facts.aperture_widest ?? 5.6;
   return {

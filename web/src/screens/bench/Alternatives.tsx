@@ -19,7 +19,7 @@ interface Props {
   onTake: (stack: Stack, turned: Record<string, number>, how: string) => void;
 }
 
-export type Target = Schemas["TargetAsked"];
+export type Target = Schemas["TargetInput"];
 
 const SHOWN = 3;
 const REASONS = 2;

@@ -3,10 +3,10 @@ import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { bandsOf } from "../../parts/looks/bands";
 import "../../parts/looks/looks.css";
-import { SeenList } from "../../parts/looks/SeenList";
+import { RenderingList } from "../../parts/looks/RenderingList";
 import { Staff } from "../../parts/staff/Staff";
 import { type Exposure, type Ladders, useExposure, useLadders, useRig, useSteer } from "../../questions/bench";
-import { type Looks, useLooks, useSeen } from "../../questions/looks";
+import { type Looks, useLooks, useRenderings } from "../../questions/looks";
 import { exposureOf, looksOf, sceneOf, steerOf } from "../../state/asks";
 import {
   type Bench,
@@ -122,8 +122,10 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   useKeys("p", () => setDrawn(!drawn));
   // While glass or reading floats, the time that counts is the one held; else the one the sum gives.
   const shown = bench.floating === "stack" || bench.floating === "reading" ? bench.targetSeconds : null;
-  const seenSeconds = shown ?? answer?.set_seconds;
-  const seen = useSeen(seenSeconds === undefined ? null : { ...sceneOf(laid), wants: [], seconds: seenSeconds });
+  const renderedSeconds = shown ?? answer?.set_seconds;
+  const rendered = useRenderings(
+    renderedSeconds === undefined ? null : { ...sceneOf(laid), wants: [], seconds: renderedSeconds },
+  );
   useEffect(() => {
     if (answer) markPainted();
   }, [answer]);
@@ -167,9 +169,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
               onChoose={choose}
               onWant={(want) => set({ scene: wanting(bench.scene, want) })}
             >
-              {drawn && seenSeconds !== undefined && (
+              {drawn && renderedSeconds !== undefined && (
                 <Suspense fallback={null}>
-                  <Drawing laid={laid} seconds={seenSeconds} onClose={() => setDrawn(false)} />
+                  <Drawing laid={laid} seconds={renderedSeconds} onClose={() => setDrawn(false)} />
                 </Suspense>
               )}
             </StaffStage>
@@ -223,12 +225,12 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                 />
               )}
               <SubjectRow scene={bench.scene} onScene={(scene) => set({ scene })} onMore={() => setPanel("looks")} />
-              {seenSeconds !== undefined && (
-                <SeenList
-                  seen={seen.shown?.subjects ?? []}
-                  stale={seen.stale || looked.stale}
+              {renderedSeconds !== undefined && (
+                <RenderingList
+                  renderings={rendered.shown?.subjects ?? []}
+                  stale={rendered.stale || looked.stale}
                   looks={looks}
-                  seconds={seenSeconds}
+                  seconds={renderedSeconds}
                 />
               )}
               {answer && (

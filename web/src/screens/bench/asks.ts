@@ -10,9 +10,9 @@ import { type Outing, placeOf } from "../../state/outings";
 /** Stacks of the bag that reach a target, with how far each variable glass can be turned. */
 export function stacksOf(
   laid: Laid,
-  target: Schemas["TargetAsked"],
+  target: Schemas["TargetInput"],
   ends: Record<string, number>,
-): Schemas["FinderAsked"] {
+): Schemas["FinderInput"] {
   const { bench, lens, body, holder, fixedAperture, fixedIso } = laid;
   const free = laid.items.filter((item) => !bench.inReading.includes(item.id)).slice(0, 24);
   const taken = laid.stack.length - laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).length;
@@ -40,7 +40,7 @@ export function stacksOf(
 }
 
 /** What is on the lens, for what may be wrong with it. */
-export function rigOf(laid: Laid, kit: KitItem[]): Schemas["RigAsked"] {
+export function rigOf(laid: Laid, kit: KitItem[]): Schemas["RigInput"] {
   const rings = itemsOf(kit, "accessory").filter((item) => item.facts.kind === "step_ring");
   return {
     glass: laid.stack.map((glass) => ({
@@ -67,7 +67,7 @@ const STEP_SECONDS = 60;
 const HOURS = 20;
 
 /** When an outing's light will be what a floating reading wants. */
-export function waitOf(outing: Outing, laid: Laid, from: number, seconds: number): Schemas["WaitAsked"] {
+export function waitOf(outing: Outing, laid: Laid, from: number, seconds: number): Schemas["WaitInput"] {
   const start = Math.round(from / 60_000) * 60_000;
   const settings = laid.bench.meter === "hand" ? settingsOf(laid) : laid.bench;
   return {
@@ -82,7 +82,7 @@ export function waitOf(outing: Outing, laid: Laid, from: number, seconds: number
 const NEWCOMER = { aperture: 2.8, smallest: 22 };
 
 /** The longest time without glass. */
-export function bareOf(laid: Laid): Schemas["ReachAsked"] | null {
+export function bareOf(laid: Laid): Schemas["ReachInput"] | null {
   if (laid.bench.meter !== "camera") return null;
   return {
     reading: readingOf(laid),
@@ -106,7 +106,7 @@ export function rememberedOf(laid: Laid): { id: string; name: string | null; sto
 }
 
 /** The bare reading that makes each of them give a time. */
-export function pairsOf(laid: Laid, target: number): Schemas["SolveAsked"][] {
+export function pairsOf(laid: Laid, target: number): Schemas["SolveInput"][] {
   const settings = settingsOf(laid);
   return rememberedOf(laid).map(({ stops }) => ({
     float: "reading",

@@ -116,7 +116,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
   const kit = useKit();
   const body = chosen(kit.items, "body", frame.conditions?.body_id ?? null);
   const on = itemsOf(kit.items, "glass").filter((piece) => frame.stack.some((each) => each.id === piece.id));
-  const asked: Schemas["ReviewedAsked"] = {
+  const asked: Schemas["ReviewedInput"] = {
     frame: documentOf(frame),
     light_stops: 0,
     now: byBench && laid ? readingOf(laid) : null,

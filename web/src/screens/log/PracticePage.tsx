@@ -113,7 +113,7 @@ function OneDrill({ question, drill, onNext }: OneProps) {
     sending.current = true;
     setFault(null);
     try {
-      const answered = await askGrade({ ...question, said, box: boxOf(question.kind) });
+      const answered = await askGrade({ ...question, answer: said, box: boxOf(question.kind) });
       practised(question.kind, answered, new Date());
       setTold(answered);
       sending.current = answered.right !== null;
@@ -151,7 +151,7 @@ function OneDrill({ question, drill, onNext }: OneProps) {
               key={choice}
               variant="quiet"
               disabled={done}
-              data-right={done && choice === told.right_said ? true : undefined}
+              data-right={done && choice === told.right_text ? true : undefined}
               data-picked={done && choice === told.understood ? true : undefined}
               onClick={() => void grade(String(place + 1))}
             >

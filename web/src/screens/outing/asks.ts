@@ -83,7 +83,7 @@ export function budgetOf(
   from: number,
   until: number,
   celsius: number,
-): Schemas["BudgetAsked"] | null {
+): Schemas["BudgetInput"] | null {
   if (seconds === undefined || until <= from) return null;
   const body = laid?.body?.facts;
   return {
@@ -103,7 +103,7 @@ export function framesOf(
   laid: Laid | null,
   swaps: Swaps | undefined,
   leaveBy: number | null,
-): Schemas["FramesAsked"] | null {
+): Schemas["FramesInput"] | null {
   const stretches = (swaps?.stretches ?? []).flatMap(({ start, end, first_seconds, last_seconds, hand_seconds }) =>
     first_seconds == null || last_seconds == null ? [] : [{ start, end, first_seconds, last_seconds, hand_seconds }],
   );

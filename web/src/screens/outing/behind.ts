@@ -5,7 +5,7 @@ import { type Outing, span } from "../../state/outings";
 import { instantOf } from "../../words/zone";
 
 /** Another outing over the clock hours of this one. */
-export function overSameHours(other: Outing, current: Outing): Schemas["LightAsked"] {
+export function overSameHours(other: Outing, current: Outing): Schemas["LightInput"] {
   const [from, to] = span(current);
   const by = apart(other, current);
   return {

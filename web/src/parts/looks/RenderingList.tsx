@@ -1,8 +1,8 @@
 import { words } from "../../words";
-import type { Looks, Seen } from "../../questions/looks";
+import type { Looks, Rendering } from "../../questions/looks";
 
 interface Props {
-  seen: Seen[];
+  renderings: Rendering[];
   /** It is about another time or scene than the one that stands there now. */
   stale: boolean;
   looks: Looks | undefined;
@@ -10,9 +10,9 @@ interface Props {
 }
 
 /** What this time does to each thing in the picture, and whether it lies in the aim. */
-export function SeenList({ seen, stale, looks, seconds }: Props) {
+export function RenderingList({ renderings, stale, looks, seconds }: Props) {
   const aim = looks?.aim;
-  if (seen.length === 0) return null;
+  if (renderings.length === 0) return null;
   return (
     <div className="seen" data-stale={stale || undefined}>
       {aim && (
@@ -26,7 +26,7 @@ export function SeenList({ seen, stale, looks, seconds }: Props) {
       )}
       {looks?.conflict && <p className="seen-aim">{looks.conflict.text}</p>}
       <dl>
-        {seen.map((sight) => (
+        {renderings.map((sight) => (
           <div key={sight.id ?? sight.kind}>
             <dt>{words.looks.kinds[sight.kind as keyof typeof words.looks.kinds]}</dt>
             <dd>{sight.text}</dd>
