@@ -1,7 +1,7 @@
 """How much brighter a test shot may become before its highlights burn.
 
     level     linear light that all but ``BURNT_SHARE`` of the pixels stay below, in the channel where that is highest
-    headroom  log2(1/level)                                                                       [stops]
+    headroom  log2(full/level), ``full`` where the first burnt code begins, ``level`` where its own code ends  [stops]
     told      headroom rounded down to thirds of a stop
 
 A channel more of which than ``BURNT_SHARE`` is full already has no headroom, and by how much it is over nobody can see.
@@ -18,7 +18,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .light import Bytes, decoded
+from .light import Bytes, linear
 
 BURNT_SHARE = 0.001
 _FULL_CODE = 254
@@ -50,8 +50,9 @@ def headroom(pixels: Bytes) -> Headroom:
     if burnt[ends] > BURNT_SHARE:
         text = f"{_percent(burnt[ends])} of {name} is burnt already: go darker by a third or more, and shoot again."
         return Headroom(0.0, 0, name, (burnt[0], burnt[1], burnt[2]), text)
-    level = float(decoded(np.array([codes[ends]], dtype=np.uint8))[0])
-    stops = math.log2(1 / max(level, 2.0**-16))
+    # A code holds all that rounds to it: the brightest of it burns where the first full code begins.
+    level, full = linear(np.array([codes[ends] + 0.5, _FULL_CODE - 0.5]))
+    stops = max(0.0, math.log2(full / level))
     count = min(MOST_THIRDS, math.floor(stops * 3 + 1e-6))
     text = (
         f"+{count / 3:.1f} {'stop' if count <= 3 else 'stops'} to the right, no further: {name} ends it."

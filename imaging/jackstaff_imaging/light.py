@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -22,5 +24,10 @@ def decoded(codes: Bytes) -> Picture:
     return np.asarray(_TABLE[codes])
 
 
-_CODES = np.arange(256, dtype=np.float32) / 255
-_TABLE: Picture = np.where(_CODES <= 0.04045, _CODES / 12.92, ((_CODES + 0.055) / 1.055) ** 2.4).astype(np.float32)
+def linear(codes: NDArray[np.floating[Any]]) -> Picture:
+    """The linear light of sRGB codes between whole ones too, 0 to 255: where a code begins and ends."""
+    signal = codes / 255
+    return np.asarray(np.where(signal <= 0.04045, signal / 12.92, ((signal + 0.055) / 1.055) ** 2.4), dtype=np.float32)
+
+
+_TABLE: Picture = linear(np.arange(256, dtype=np.float32))

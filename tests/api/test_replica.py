@@ -358,7 +358,7 @@ def test_an_end_is_written_once_and_what_two_devices_did_is_kept_from_both() -> 
 
 def test_a_first_visit_has_all_it_needs_in_one_answer() -> None:
     first = Client().get("/api/start").json()
-    asked = Client().post("/api/exposure", json.dumps(first["asked"]), content_type="application/json").json()
+    asked = Client().post("/api/exposure", json.dumps(first["question"]), content_type="application/json").json()
     assert first["answer"] == asked
     assert (first["session"]["signed_in"], first["kit"], asked["dial_mark"]) == (False, [], "13")
     client, account = client_of("edda")

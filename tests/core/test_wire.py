@@ -152,8 +152,8 @@ def test_what_is_written_reads_back() -> None:
 
 def test_a_schema_says_what_the_reader_holds_to() -> None:
     shapes = Schemas()
-    assert shapes.input(Asked) == {"$ref": "#/components/schemas/Asked"}
-    made = shapes.made["Asked"]
+    assert shapes.input(Asked) == {"$ref": "#/components/schemas/AskedInput"}
+    made = shapes.made["AskedInput"]
     assert made["required"] == ["north", "count", "at"]
     assert made["additionalProperties"] is False
     properties = made["properties"]
@@ -164,7 +164,7 @@ def test_a_schema_says_what_the_reader_holds_to() -> None:
     assert properties["pair"]["anyOf"][0] | {"items": 0} == {"type": "array", "minItems": 2, "maxItems": 2, "items": 0}
     assert set(properties["film"]["anyOf"][0]["discriminator"]["mapping"]) == {"power", "additive", "table"}
     shapes.answer(Asked, drop_none=True)
-    assert "dial" not in shapes.made["Answer"]["required"]
+    assert "dial" not in shapes.made["AskedAnswer"]["required"]
 
 
 READING = {"shutter": "1/40", "aperture": "9", "iso": "64"}

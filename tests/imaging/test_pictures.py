@@ -11,7 +11,7 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from numpy.typing import NDArray
 from PIL import Image
@@ -38,7 +38,7 @@ def level(linear: float, size: tuple[int, int] = (96, 144)) -> Bytes:
 
 
 @given(st.floats(0.004, 0.95), st.floats(-1.5, 1.5))
-@settings(deadline=None, max_examples=50)
+@settings(max_examples=50)
 def test_a_shift_in_light_is_a_shift_of_the_median(linear: float, stops: float) -> None:
     moved = linear * 2**stops
     one, other = (digest(Image.fromarray(level(at)), level(at)) for at in (linear, min(moved, 1.0)))
@@ -136,7 +136,7 @@ def capped(hot: int, glow: float = 0.0, noise: float = 0.0, side: int = 256) -> 
 
 
 @given(st.integers(0, 120), st.floats(0, 0.006), st.floats(0, 0.0008))
-@settings(deadline=None, max_examples=40)
+@settings(max_examples=40)
 def test_specks_are_counted_and_glow_and_noise_are_not(hot: int, glow: float, noise: float) -> None:
     found = specks([capped(hot, glow, noise)], 240.0)
     assert found.refused is None
@@ -145,7 +145,7 @@ def test_specks_are_counted_and_glow_and_noise_are_not(hot: int, glow: float, no
 
 
 @given(st.floats(1, 3600), st.floats(-10, 30), st.floats(-10, 30))
-@settings(deadline=None, max_examples=30)
+@settings(max_examples=30)
 def test_the_advised_time_goes_with_time_and_warmth(seconds: float, then: float, later: float) -> None:
     frame = capped(60)
     plain, warm = (
@@ -160,7 +160,7 @@ def test_the_advised_time_goes_with_time_and_warmth(seconds: float, then: float,
 
 
 @given(st.floats(0, 0.05))
-@settings(deadline=None, max_examples=30)
+@settings(max_examples=30)
 def test_a_leak_is_what_the_open_eyepiece_adds(added: float) -> None:
     dark = np.full((160, 240, 3), 0.004, dtype=np.float32)
     opened = dark.copy()
@@ -196,8 +196,9 @@ def test_the_card_holds_both_whatever_their_shape(sizes: tuple[tuple[int, int], 
         assert len(edge.getcolors(10_000) or []) == 1
 
 
+@example(-2.9921875, 0, 0.0)
 @given(st.floats(-4.5, -0.2), st.integers(0, 2), st.floats(0, 0.0008))
-@settings(deadline=None, max_examples=40)
+@settings(max_examples=40)
 def test_a_test_shot_may_go_as_far_to_the_right_as_is_told_and_not_a_third_further(
     brightest: float, channel: int, glints: float
 ) -> None:
@@ -215,7 +216,7 @@ def test_a_test_shot_may_go_as_far_to_the_right_as_is_told_and_not_a_third_furth
     def burns(stops: float) -> bool:
         return bool((encoded(np.minimum(linear * np.float32(2**stops), 1.0)) >= 254).mean(axis=(0, 1)).max() > 0.001)
 
-    assert not burns(found.thirds / 3 - 0.02)
+    assert not burns(found.thirds / 3 - 0.001)
     assert burns(found.thirds / 3 + 0.5) or found.thirds == 12
     # What is burnt is said, and nothing is promised.
     linear[:3] = 1.0

@@ -42,7 +42,7 @@ class Search:
 
     text: str = ""
     verdict: Verdict | None = None
-    seen: str | None = None
+    defect: str | None = None
     glass: UUID | None = None
     since: datetime | None = None
     until: datetime | None = None
@@ -66,8 +66,8 @@ def _fitting(account: User, wanted: Search) -> QuerySet[Frame]:
             found = found.filter(exposure_error__gt=RIGHT_STOPS)
         case Verdict.NONE:
             found = found.filter(exposure_error__isnull=True)
-    if wanted.seen:
-        found = found.filter(Exists(FrameDefect.objects.filter(frame=OuterRef("pk"), code=wanted.seen)))
+    if wanted.defect:
+        found = found.filter(Exists(FrameDefect.objects.filter(frame=OuterRef("pk"), code=wanted.defect)))
     if wanted.glass:
         found = found.filter(Exists(FrameGlass.objects.filter(frame=OuterRef("pk"), kit_id=wanted.glass)))
     if wanted.since:

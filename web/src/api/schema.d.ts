@@ -2870,8 +2870,8 @@ export interface components {
         ChoiceAnswer: {
             /** Code */
             code: string;
-            /** Said */
-            said: string;
+            /** Label */
+            label: string;
         };
         /**
          * CleanEnd
@@ -3089,7 +3089,7 @@ export interface components {
             faults: components["schemas"]["FaultAnswer"][];
             histogram: number[];
             parts: components["schemas"]["ErrorPartAnswer"][];
-            seen: components["schemas"]["RenderingAnswer"][];
+            renderings: components["schemas"]["RenderingAnswer"][];
             text: string;
             tones: components["schemas"]["DrawnToneAnswer"][];
             window_stops: number;
@@ -4584,7 +4584,7 @@ export interface components {
         LearntAnswer: {
             clean_ends: components["schemas"]["CleanEndAnswer"][];
             clear_focals: components["schemas"]["ClearFocalAnswer"][];
-            tally: components["schemas"]["StatisticsAnswer"];
+            statistics: components["schemas"]["StatisticsAnswer"];
             tastes: components["schemas"]["TasteAnswer"][];
             wished: number[];
         };

@@ -1,40 +1,40 @@
 import { useEffect } from "react";
 import { Button } from "react-bootstrap";
-import { type Standing, unsay, useSaid } from "../ui/say";
+import { type Standing, unsay, useMessages } from "../ui/say";
 
 const STANDS_MS = 8000;
 
 /** What was just done, each with its own way back, the latest nearest to the thumb. Always at hand: a way back must not be fetched first. */
 export function Toasts() {
-  const said = useSaid();
+  const messages = useMessages();
   return (
     <div className="toast-container toasts" aria-live="polite">
-      {said.map((saying) => (
-        <Saying key={saying.key} one={saying} />
+      {messages.map((saying) => (
+        <Saying key={saying.key} standing={saying} />
       ))}
     </div>
   );
 }
 
-function Saying({ one: saying }: { one: Standing }) {
+function Saying({ standing: message }: { standing: Standing }) {
   useEffect(() => {
-    const timer = window.setTimeout(() => unsay(saying.key), STANDS_MS);
+    const timer = window.setTimeout(() => unsay(message.key), STANDS_MS);
     return () => window.clearTimeout(timer);
-  }, [saying.key]);
+  }, [message.key]);
   return (
     <div className="toast show" role="status">
       <div className="toast-body">
-        <span>{saying.text}</span>
-        {saying.action && (
+        <span>{message.text}</span>
+        {message.action && (
           <Button
             variant="quiet"
             size="sm"
             onClick={() => {
-              saying.action?.act();
-              unsay(saying.key);
+              message.action?.act();
+              unsay(message.key);
             }}
           >
-            {saying.action.label}
+            {message.action.label}
           </Button>
         )}
       </div>

@@ -74,11 +74,11 @@ function keepAnswers(client: QueryClient): void {
   client.getQueryCache().subscribe((event) => {
     if (event.type !== "updated" || event.action.type !== "success") return;
     const [name] = event.query.queryKey as unknown[];
-    const kept = KEPT.find((prefix) => String(name).startsWith(prefix));
-    if (!kept) return;
+    const prefixKept = KEPT.find((prefix) => String(name).startsWith(prefix));
+    if (!prefixKept) return;
     if (owner !== store.owner) latest.clear();
     owner = store.owner;
-    latest.set(kept, { key: [...(event.query.queryKey as unknown[])], data: event.query.state.data as unknown });
+    latest.set(prefixKept, { key: [...(event.query.queryKey as unknown[])], data: event.query.state.data as unknown });
     window.clearTimeout(timer);
     timer = window.setTimeout(() => {
       const saved: SavedAnswers = { build: BUILD, answers: [...latest.values()] };

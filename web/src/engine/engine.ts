@@ -1,14 +1,14 @@
 import type { FromEngine, ToEngine } from "./protocol";
 
-interface Said {
+interface Answered {
   status: number;
   text: string;
 }
 
 interface Waiting {
-  asked: ToEngine;
+  question: ToEngine;
   signal: AbortSignal;
-  say: (said: Said) => void;
+  say: (answered: Answered) => void;
   drop: (why: unknown) => void;
 }
 
@@ -40,11 +40,11 @@ export class Engine {
     });
   }
 
-  ask(name: string, body: string, signal: AbortSignal): Promise<Said> {
+  ask(name: string, body: string, signal: AbortSignal): Promise<Answered> {
     this.count += 1;
-    const asked = { id: this.count, name, body };
+    const question = { id: this.count, name, body };
     return new Promise((say, drop) => {
-      this.queue.push({ asked, signal, say, drop });
+      this.queue.push({ question, signal, say, drop });
       this.next();
     });
   }
@@ -59,6 +59,6 @@ export class Engine {
       return;
     }
     this.now = waiting;
-    this.worker.postMessage(waiting.asked);
+    this.worker.postMessage(waiting.question);
   }
 }

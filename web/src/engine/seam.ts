@@ -1,7 +1,7 @@
 import { transport } from "../api/client";
 import { type Engines, takesLong } from "./engines";
 
-interface Asked {
+interface Asking {
   name: string;
   body: string;
 }
@@ -12,18 +12,18 @@ const PATIENCE_MS = { quick: 150, long: 1200 };
 const GONE_MS = 15_000;
 
 /** The question in a request, as the core's table knows it; null for everything that only a server can answer. */
-export async function questionIn(request: Request, names: ReadonlySet<string>): Promise<Asked | null> {
+export async function questionIn(request: Request, names: ReadonlySet<string>): Promise<Asking | null> {
   const { pathname, searchParams } = new URL(request.url);
   const name = pathname.replace(/^\/api\//, "");
   if (!names.has(name)) return null;
   if (request.method === "POST") return { name, body: await request.clone().text() };
   if (request.method !== "GET" || searchParams.size === 0) return null;
   // What is asked by an address is text; numbers in it are numbers.
-  const said = [...searchParams].map(([key, text]) => [
+  const fields = [...searchParams].map(([key, text]) => [
     key,
     text !== "" && Number.isFinite(Number(text)) ? Number(text) : text,
   ]);
-  return { name, body: JSON.stringify(Object.fromEntries(said)) };
+  return { name, body: JSON.stringify(Object.fromEntries(fields)) };
 }
 
 function isQuestion({ method, headers }: Request): boolean {
@@ -45,7 +45,7 @@ export interface Beside {
 export function answerBeside({ there, coming, onSignal }: Beside): () => void {
   const served = transport.fetch;
   let goneUntil = 0;
-  const gone = () => {
+  const onAbort = () => {
     goneUntil = Date.now() + GONE_MS;
     onSignal(false);
   };
@@ -53,9 +53,9 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     request.signal.throwIfAborted();
     // Only silence is the engine's business; a server that answers badly is told as it is.
     if (!(error instanceof TypeError)) throw error;
-    gone();
+    onAbort();
   };
-  const here = async (engine: Engines, { name, body }: Asked, signal: AbortSignal) => {
+  const here = async (engine: Engines, { name, body }: Asking, signal: AbortSignal) => {
     const { status, text } = await engine.ask(name, body, signal);
     signal.throwIfAborted();
     return new Response(text, { status, headers: { "Content-Type": "application/json" } });
@@ -82,13 +82,13 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
         return here(arrived, late, request.signal);
       }
     }
-    const asked = await questionIn(copy, engine.names);
-    if (!asked) return served(request);
-    const ours = () => here(engine, asked, request.signal);
+    const asking = await questionIn(copy, engine.names);
+    if (!asking) return served(request);
+    const ours = () => here(engine, asking, request.signal);
     if (Date.now() < goneUntil || !navigator.onLine) return ours();
     const theirs = served(request);
     const slow = new Promise<"slow">((resolve) =>
-      setTimeout(() => resolve("slow"), takesLong(asked.name) ? PATIENCE_MS.long : PATIENCE_MS.quick),
+      setTimeout(() => resolve("slow"), takesLong(asking.name) ? PATIENCE_MS.long : PATIENCE_MS.quick),
     );
     try {
       const first = await Promise.race([theirs, slow]);
@@ -103,7 +103,7 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     // What comes of it is worth knowing, whoever was quicker.
     theirs.then(
       () => onSignal(true),
-      (error: unknown) => error instanceof TypeError && !request.signal.aborted && gone(),
+      (error: unknown) => error instanceof TypeError && !request.signal.aborted && onAbort(),
     );
     return Promise.any([theirs, ours()]).catch(() => theirs);
   };

@@ -13,7 +13,7 @@ interface Fetching extends Lasting {
   readonly request: Request;
   respondWith: (answer: Promise<Response>) => void;
 }
-interface Told extends Lasting {
+interface Message extends Lasting {
   readonly data: unknown;
 }
 interface Scope {
@@ -21,7 +21,7 @@ interface Scope {
   clients: { claim: () => Promise<void> };
   addEventListener: ((type: "install" | "activate", hear: (event: Lasting) => void) => void) &
     ((type: "fetch", hear: (event: Fetching) => void) => void) &
-    ((type: "message", hear: (event: Told) => void) => void);
+    ((type: "message", hear: (event: Message) => void) => void);
 }
 interface Files {
   build: string;
@@ -72,9 +72,9 @@ scope.addEventListener("fetch", (event) => {
   if (request.cache === "reload") return;
   if (request.method !== "GET" || origin !== self.location.origin) return;
   if (request.mode === "navigate") event.respondWith(page(request));
-  else if (pathname.startsWith("/py/")) event.respondWith(kept(request, ENGINE));
+  else if (pathname.startsWith("/py/")) event.respondWith(cacheFirst(request, ENGINE));
   else if (KEPT_LISTS.includes(pathname)) event.respondWith(fresh(request, LISTS));
-  else if (!pathname.startsWith("/api/")) event.respondWith(kept(request, null));
+  else if (!pathname.startsWith("/api/")) event.respondWith(cacheFirst(request, null));
 });
 
 /** Every address of the application is the one page. */
@@ -91,7 +91,7 @@ async function page(request: Request): Promise<Response> {
 }
 
 /** From a cache, else from the network; kept in the cache that is named. */
-async function kept(request: Request, name: string | null): Promise<Response> {
+async function cacheFirst(request: Request, name: string | null): Promise<Response> {
   const held = await caches.match(request, { ignoreSearch: true });
   if (held) return held;
   const got = await fetch(request);

@@ -8,7 +8,7 @@ const HIGH = 120;
 type Digest = Schemas["DigestAnswer"];
 
 /** A frame's tones on the axis of stops, filled; those of another over it as a line. */
-export function Histogram({ one: entry, other }: { one: Digest; other?: Digest }) {
+export function Histogram({ digest: entry, other }: { digest: Digest; other?: Digest }) {
   const say = words.histogram;
   const bins = entry.green.length;
   const shown = Math.min(bins, Math.round(12 / entry.bin_stops));

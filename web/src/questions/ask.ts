@@ -3,7 +3,7 @@ import { Refused } from "../api/client";
 import { useSettled } from "../ui/useSettled";
 
 /** An answer, and whether it is the answer to what is asked now. */
-export interface Asked<Answer> {
+export interface Reply<Answer> {
   /** The answer to this very question; undefined until it is there. Only this is acted on. */
   answer: Answer | undefined;
   /** What may stand greyed meanwhile: the answer before it. */
@@ -39,17 +39,17 @@ export function useAsk<Question, Answer>(
   question: Question | null,
   ask: (question: Question, signal: AbortSignal) => Promise<Answer>,
   how: How = {},
-): Asked<Answer> {
+): Reply<Answer> {
   const settled = useSettled(question, how.settle ?? NOW);
   const rests = how.settle === undefined || JSON.stringify(settled) === JSON.stringify(question);
-  const asked = how.settle === undefined ? question : settled;
+  const current = how.settle === undefined ? question : settled;
   const query = useQuery<Answer, Error, Answer>({
-    queryKey: [name, asked, ...(how.besides ?? [])],
+    queryKey: [name, current, ...(how.besides ?? [])],
     queryFn: ({ signal }) => {
-      if (asked === null) throw new Error("asked without a question");
-      return ask(asked, signal);
+      if (current === null) throw new Error("asked without a question");
+      return ask(current, signal);
     },
-    enabled: asked !== null,
+    enabled: current !== null,
     // An answer to a question of another name is not even shown greyed.
     placeholderData: ((before: Answer | undefined, of: { queryKey: QueryKey } | undefined) =>
       of?.queryKey[0] === name && before !== undefined ? before : lastAnswer(name)) as never,

@@ -1,6 +1,6 @@
 import { useQueries } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
-import { type Asked, useAsk } from "./ask";
+import { type Reply, useAsk } from "./ask";
 
 export type ExposureQuestion = Schemas["ExposureInput"];
 export type Exposure = Schemas["ExposureAnswer"];
@@ -21,7 +21,7 @@ export function useExposure(question: ExposureQuestion | null) {
 }
 
 /** The same for several questions side by side. */
-export function useExposures(questions: ExposureQuestion[]): Asked<Exposure>[] {
+export function useExposures(questions: ExposureQuestion[]): Reply<Exposure>[] {
   return useQueries({
     queries: questions.map((question) => ({
       queryKey: ["exposure", question],

@@ -35,11 +35,11 @@ export function useFacts(sort: KitItem["sort"]): Fact[] {
 }
 
 /** What a code of a choice is called. */
-export function useSaid() {
+export function useChoiceLabels() {
   const sorts = useSorts();
   return (sort: KitItem["sort"], fact: string, code: string): string => {
     const facts = sorts?.find((described) => described.sort === sort)?.facts;
-    return facts?.find((each) => each.name === fact)?.choices.find((choice) => choice.code === code)?.said ?? code;
+    return facts?.find((each) => each.name === fact)?.choices.find((choice) => choice.code === code)?.label ?? code;
   };
 }
 

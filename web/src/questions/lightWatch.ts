@@ -12,10 +12,10 @@ export type Weight = Schemas["WeightAnswer"];
 /** Ask the core in this page, and nobody else. */
 async function askHere<Answer>(name: string, body: unknown, signal?: AbortSignal): Promise<Answer> {
   if (!here.ask) throw new Unreachable();
-  const said = await here.ask(name, JSON.stringify(body), signal ?? new AbortController().signal);
-  const read: unknown = JSON.parse(said.text);
-  if (said.status === 200) return read as Answer;
-  throw new Refused(said.status, (read as { errors: Fault[] }).errors);
+  const answered = await here.ask(name, JSON.stringify(body), signal ?? new AbortController().signal);
+  const read: unknown = JSON.parse(answered.text);
+  if (answered.status === 200) return read as Answer;
+  throw new Refused(answered.status, (read as { errors: Fault[] }).errors);
 }
 
 /** Ask the core in the page, which has the looks anyway; the server where it does not answer. */

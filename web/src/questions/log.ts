@@ -67,9 +67,9 @@ export async function forgetPicture(key: string): Promise<void> {
 
 /** What the frames say of the glass. */
 export function useEvidence(own: OwnLog | null) {
-  return useAsk("evidence", own, (asked, signal) =>
+  return useAsk("evidence", own, (log, signal) =>
     ofOwn(
-      asked,
+      log,
       () => answer(api.GET("/api/log/evidence", { signal })),
       (body) => answer(api.POST("/api/log/evidence", { body, signal })),
     ),
@@ -78,19 +78,19 @@ export function useEvidence(own: OwnLog | null) {
 
 /** What else the log teaches. */
 export function useLearnt(own: OwnLog | null) {
-  return useAsk("learnt", own, (asked, signal) =>
+  return useAsk("learnt", own, (log, signal) =>
     ofOwn(
-      asked,
+      log,
       () => answer(api.GET("/api/log/learnt", { signal })),
       (body) => answer(api.POST("/api/log/learnt", { body, signal })),
     ),
   );
 }
 
-async function ofOwn<T>(own: OwnLog, kept: () => Promise<T>, sent: (log: Schemas["LogInput"]) => Promise<T>) {
+async function ofOwn<T>(own: OwnLog, onServer: () => Promise<T>, sent: (log: Schemas["LogInput"]) => Promise<T>) {
   if ("frames" in own) return sent(own);
   try {
-    return await kept();
+    return await onServer();
   } catch (error) {
     if (!(error instanceof Unreachable) || error.status !== null) throw error;
     return sent(own.here());

@@ -18,10 +18,10 @@ export type Aspect = Schemas["AspectAnswer"];
 
 /** The words for what one sees of each kind of subject, once somebody wants them. */
 export function useDescribed(wanted = true): Schemas["DescribedKindAnswer"][] {
-  const asked = useAsk("looks-described", wanted ? {} : null, (body, signal) =>
+  const reply = useAsk("looks-described", wanted ? {} : null, (body, signal) =>
     answer(api.POST("/api/looks/described", { body, signal })),
   );
-  return asked.shown?.kinds ?? [];
+  return reply.shown?.kinds ?? [];
 }
 
 /** What a time does to each of them, in words. */

@@ -8,21 +8,21 @@ import { nowMs } from "../ui/worldClock";
 export type Lit = Schemas["LightStoryAnswer"];
 
 /** What a reviewed frame teaches the next one; null while nobody has said how it came out, and for film, whose law bends it. */
-export function againOf(armed: Armed, frame: Frame, seen: Lit | null = null): Schemas["AgainInput"] | null {
+export function againOf(armed: Armed, frame: Frame, watched: Lit | null = null): Schemas["AgainInput"] | null {
   const trial = frame.run?.purpose === "trial";
   if ((armed.after && !trial) || armed.queue) return null;
   // A trial's short time is no part of the frame it was for.
-  return taughtBy(frame, trial ? 0 : armed.plan.run.bias_stops, seen);
+  return taughtBy(frame, trial ? 0 : armed.plan.run.bias_stops, watched);
 }
 
 /** The same for a frame whose time is worked out anew, but for `decided` stops that will be decided again. */
-export function taughtBy(frame: Frame, decided = 0, seen: Lit | null = null): Schemas["AgainInput"] | null {
+export function taughtBy(frame: Frame, decided = 0, watched: Lit | null = null): Schemas["AgainInput"] | null {
   const error_stops = frame.review?.came_out;
   if (error_stops == null || frame.run?.film != null || frame.state !== "closed") return null;
   return {
     error_stops,
     // What the sky did beside the clock, where a phone watched it.
-    late_stops: seen?.came_stops ?? frame.error?.stops ?? 0,
+    late_stops: watched?.came_stops ?? frame.error?.stops ?? 0,
     // A frame from a file or by hand was neither decided on the way nor corrected, as far as is known.
     longer_stops: (frame.run?.bias_stops ?? 0) - decided,
     earlier_stops: frame.run?.correction_stops ?? 0,
@@ -35,7 +35,7 @@ export function correctedOf(
   frame: Frame,
   correction: Schemas["CorrectionInput"],
   now: number,
-  seen: Lit | null = null,
+  watched: Lit | null = null,
 ): Schemas["ExposureInput"] | null {
   const { question } = armed;
   if (!question) return null;
@@ -46,7 +46,7 @@ export function correctedOf(
     correction,
     // A time that was decided is decided again, as much longer as the frame wanted.
     chosen_seconds: decided == null ? null : decided * 2 ** taught,
-    light: lightSince(question.light ?? null, frame, now, seen),
+    light: lightSince(question.light ?? null, frame, now, watched),
   };
 }
 
@@ -55,12 +55,12 @@ function lightSince(
   known: Schemas["MovingLightInput"] | null,
   frame: Frame,
   now: number,
-  seen: Lit | null,
+  watched: Lit | null,
 ): Schemas["MovingLightInput"] | null {
   const since = Math.max(0, (now - Date.parse(frame.opened_at)) / 1000);
-  if (seen) {
+  if (watched) {
     const minutes = frame.closed_at == null ? 0 : Math.max(0, (now - Date.parse(frame.closed_at)) / 60_000);
-    const { last_stops, last_sd, stops_per_minute, rate_sd } = seen;
+    const { last_stops, last_sd, stops_per_minute, rate_sd } = watched;
     return {
       stops_per_minute,
       rate_sd,

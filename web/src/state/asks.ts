@@ -11,21 +11,21 @@ import { type Outing, placeOf, span, watersAt } from "./outings";
 
 /** The question the bench asks; `change` asks "what if" without touching the bench. */
 export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQuestion {
-  const asked = { ...laid.bench, ...change };
+  const changed = { ...laid.bench, ...change };
   return {
     reading: readingOf(laid, change),
-    stack: stackOf(laid, asked.inReading),
-    settings: settingsOf({ ...laid, bench: asked }),
-    scale: asked.scale,
+    stack: stackOf(laid, changed.inReading),
+    settings: settingsOf({ ...laid, bench: changed }),
+    scale: changed.scale,
     dial_limit: laid.dialLimit,
     film: filmOf(laid),
     light: laid.light,
-    chosen_seconds: asked.floating === "time" ? asked.targetSeconds : null,
+    chosen_seconds: changed.floating === "time" ? changed.targetSeconds : null,
     fineness_seconds: laid.timerSeconds,
-    expected_sd: asked.expectedSd,
-    correction: asked.correction && { stops: asked.correction.stops, name: asked.correction.name },
-    purpose_stops: asked.purposeThirds / 3,
-    monochrome: asked.monochrome,
+    expected_sd: changed.expectedSd,
+    correction: changed.correction && { stops: changed.correction.stops, name: changed.correction.name },
+    purpose_stops: changed.purposeThirds / 3,
+    monochrome: changed.monochrome,
   };
 }
 
@@ -40,10 +40,10 @@ export function filmOf(laid: Laid): NonNullable<ExposureQuestion["film"]> | null
 }
 
 export function readingOf(laid: Laid, change: Partial<Bench> = {}): ExposureQuestion["reading"] {
-  const asked = { ...laid.bench, ...change };
-  return asked.meter === "hand"
-    ? { ev100: asked.ev100, step: laid.step }
-    : { shutter: asked.shutter, aperture: asked.aperture, iso: asked.iso, step: laid.step };
+  const changed = { ...laid.bench, ...change };
+  return changed.meter === "hand"
+    ? { ev100: changed.ev100, step: laid.step }
+    : { shutter: changed.shutter, aperture: changed.aperture, iso: changed.iso, step: laid.step };
 }
 
 /** The readings of this scene so far and what was watched since, for how the light moves; null where there is neither. */
@@ -63,8 +63,8 @@ export function rateOf(
     { reading: readingOf(laid), at: meteredAt },
   ];
   // Half minutes are as fine as a rate deserves; what is watched is known to the last look.
-  const seen = metered + (looks.at(-1)?.at_seconds ?? 0) * 1000;
-  const at = Math.max(looks.length > 0 ? Math.round(seen) : Math.round(now / 30_000) * 30_000, metered);
+  const lastLook = metered + (looks.at(-1)?.at_seconds ?? 0) * 1000;
+  const at = Math.max(looks.length > 0 ? Math.round(lastLook) : Math.round(now / 30_000) * 30_000, metered);
   return { readings, at: new Date(at).toISOString(), forecast, looks };
 }
 
@@ -82,16 +82,16 @@ function stackOf(laid: Laid, inReading: string[]): NonNullable<ExposureQuestion[
 export function steerOf(laid: Laid): SteerQuestion | null {
   const { floating, targetSeconds, inReading } = laid.bench;
   if (floating === "time" || targetSeconds === null) return null;
-  const asked = exposureOf(laid);
+  const exposure = exposureOf(laid);
   return {
     float: floating,
-    reading: asked.reading,
+    reading: exposure.reading,
     stops: 0,
     stack: floating === "stack" ? [] : stackOf(laid, inReading),
-    settings: asked.settings,
+    settings: exposure.settings,
     target_seconds: targetSeconds,
     dial_limit: laid.dialLimit,
-    film: asked.film ?? null,
+    film: exposure.film ?? null,
     wished_stops: wishedOf(laid),
   };
 }

@@ -178,8 +178,8 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
       };
     case "settle": {
       const known = new Set(move.glass.map((glass) => glass.id));
-      const kept = on.filter((id) => known.has(id));
-      if (state.on !== null && (kept.length > 0 || on.length === 0)) return { ...state, on: kept };
+      const stillOwned = on.filter((id) => known.has(id));
+      if (state.on !== null && (stillOwned.length > 0 || on.length === 0)) return { ...state, on: stillOwned };
       // A kit not met before: one strong solid glass goes on, so that the bench answers at once.
       const solid = move.glass.filter((glass) => glass.kind === "solid");
       const distance = (glass: Glass) => Math.abs(glass.stops - FIRST_STOPS);
@@ -417,8 +417,8 @@ const drawn = drawer<Bench>({
 });
 
 /** What stands on the bench, as the kit allows it: nothing stays on the lens that is not there any more. */
-function standing(kept: Bench | null, starter: Starter | null, kit: KitItem[], demo: boolean): Bench | null {
-  const state = kept ?? (starter && (demo ? fromDemo(starter) : fromStarter(starter)));
+function standing(stored: Bench | null, starter: Starter | null, kit: KitItem[], demo: boolean): Bench | null {
+  const state = stored ?? (starter && (demo ? fromDemo(starter) : fromStarter(starter)));
   return state && bench(state, { do: "settle", glass: itemsOf(kit, "glass").map(glassOf) }, new Date(nowMs()));
 }
 
@@ -427,11 +427,11 @@ export function useBench(): [Laid | null, (move: Move) => void] {
   const starter = useStarter();
   const kit = useKit();
   const demo = useSession().username === DEMO;
-  const kept = drawn.useOne(ONE);
+  const stored = drawn.useOne(ONE);
   const laid = useMemo(() => {
-    const state = kit.loading ? null : standing(kept, starter, kit.items, demo);
+    const state = kit.loading ? null : standing(stored, starter, kit.items, demo);
     return state?.on ? lay(state, kit.items) : null;
-  }, [kept, starter, kit, demo]);
+  }, [stored, starter, kit, demo]);
   const { items } = kit;
   const move = useCallback(
     (move: Move) => {
@@ -446,8 +446,8 @@ export function useBench(): [Laid | null, (move: Move) => void] {
 
 /** Lay the bench out for a picture of a dry run: nothing metered, nothing on, what is in front of the camera. */
 export function layOutFor(part: Pick<Bench, "scene" | "focalMm"> & Partial<Bench>): void {
-  const kept = drawn.get(ONE) ?? { ...START, on: [] };
-  void drawn.set(ONE, { ...kept, meteredAt: null, earlier: [], before: [], targetSeconds: null, ...part });
+  const stored = drawn.get(ONE) ?? { ...START, on: [] };
+  void drawn.set(ONE, { ...stored, meteredAt: null, earlier: [], before: [], targetSeconds: null, ...part });
 }
 
 /** What is on the lens, as it is reckoned; for a simulated camera, which sees through it. */
@@ -458,10 +458,11 @@ export function onLens(): { on: string[]; turned: Record<string, number> } {
 
 /** Put the bench back to before the reading: the camera is blind, so it has to be metered anew. */
 export function unmetered(): void {
-  const kept = drawn.get(ONE);
-  if (!kept) return;
-  const before = [...(kept.earlier.length > 0 ? kept.earlier : kept.before), ...old(kept, new Date(nowMs()))].slice(
-    -MOST,
-  );
-  void drawn.set(ONE, { ...kept, meteredAt: null, earlier: [], before });
+  const stored = drawn.get(ONE);
+  if (!stored) return;
+  const before = [
+    ...(stored.earlier.length > 0 ? stored.earlier : stored.before),
+    ...old(stored, new Date(nowMs())),
+  ].slice(-MOST);
+  void drawn.set(ONE, { ...stored, meteredAt: null, earlier: [], before });
 }

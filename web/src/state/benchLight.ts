@@ -14,7 +14,7 @@ export interface BenchLight {
   counts: boolean;
   at: number;
   plausible: Plausible | undefined;
-  seen: Schemas["SkyFitsAnswer"] | undefined;
+  fits: Schemas["SkyFitsAnswer"] | undefined;
   /** What the readings of this scene say of the light's rate, together with the outing where one counts. */
   rate: Rate | undefined;
   /** What a phone saw of it, while it watches. */
@@ -40,7 +40,7 @@ export function useBenchLight(laid: Laid): BenchLight {
   const at = bench.lightAt === null ? Math.min(Math.max(now, from), to) : instantNear(current, bench.lightAt);
   const plausible = usePlausible(counts ? plausibleOf(current, laid, at) : null).answer;
   const sky = counts ? null : bench.skySeen;
-  const seen = useSky(sky && { sky, reading: readingOf(laid) }).answer;
+  const fits = useSky(sky && { sky, reading: readingOf(laid) }).answer;
   // Somebody who watches is there: a time that was chosen for planning is not the time of this light.
   const here = bench.lightAt === null || watch !== null;
   const age = here && bench.meteredAt !== null ? (now - Date.parse(bench.meteredAt)) / 1000 : 0;
@@ -57,7 +57,7 @@ export function useBenchLight(laid: Laid): BenchLight {
     moved_sd: moved === null ? 0 : (rate?.moved_sd ?? 0),
   };
   const shown = bench.earlier.length > 0 || watch ? rate : undefined;
-  return { outing: current, counts, at, plausible, seen, rate: shown, watch, moving };
+  return { outing: current, counts, at, plausible, fits, rate: shown, watch, moving };
 }
 
 /** The watch as it stood when the clock last ticked: looks come every few seconds, and the sum is to stand still. */
@@ -67,13 +67,13 @@ function useSteadyWatch(now: number): LightWatch | null {
     const live = lightWatch();
     return { now, watching, watch: live && watching && isWatching(live) && live.looks.length > 0 ? live : null };
   };
-  const [steady, setSteady] = useState(taken);
-  if (steady.now !== now || steady.watching !== watching) {
+  const [settled, setSteady] = useState(taken);
+  if (settled.now !== now || settled.watching !== watching) {
     const next = taken();
     setSteady(next);
     return next.watch;
   }
-  return steady.watch;
+  return settled.watch;
 }
 
 function known({ stops_per_minute, rate_sd }: Plausible | Rate): Schemas["KnownRateInput"] {

@@ -123,8 +123,8 @@ export async function watch(frame: Frame): Promise<Source> {
   if (!isReal()) return "own";
   const known = anchors.get(frame.id);
   if (known) return known.source;
-  const told = await fromPage(frame.id);
-  if (told !== null) return set(frame.id, told, "page").source;
+  const fromOther = await fromPage(frame.id);
+  if (fromOther !== null) return set(frame.id, fromOther, "page").source;
   const steady = await fromServer(frame);
   if (steady !== null) return set(frame.id, steady, "server").source;
   const last = (await store.note(ALIVE)) as Partial<Alive> | undefined;

@@ -45,8 +45,8 @@ function glassOf(glass: Frame["stack"][number], kit: readonly KitItem[]): NonNul
   const whole = stops + (offset ?? 0);
   if (members.length === 0) return [{ id, stops: whole, in_reading }];
   const parts = members.map((member) => {
-    const one = kit.find((each) => each.id === member);
-    return { id: member, stops: one?.sort === "glass" ? one.strength.stops : 0, in_reading };
+    const piece = kit.find((each) => each.id === member);
+    return { id: member, stops: piece?.sort === "glass" ? piece.strength.stops : 0, in_reading };
   });
   const rest = whole - parts.reduce((sum, part) => sum + part.stops, 0);
   return parts.map((part, place) => (place === 0 ? { ...part, stops: Math.max(0, part.stops + rest) } : part));

@@ -59,8 +59,8 @@ export function standing(closing: ExposureEnd | undefined, seconds: number): Pic
 export function aimedAt(frame: Frame, closing: ExposureEnd | undefined): number | null {
   const { run, answer: planned } = frame;
   const onDial = planned.dial_mark !== null;
-  const seen = closing?.light != null;
-  const learnt = seen || (run?.rereads.length ?? 0) > 0 || (run?.bias_stops ?? 0) !== 0;
+  const watched = closing?.light != null;
+  const learnt = watched || (run?.rereads.length ?? 0) > 0 || (run?.bias_stops ?? 0) !== 0;
   if (run?.purpose === "stopwatch") return null;
   // The dial closes itself; without news of the light the plan stands.
   if (onDial || !run || !closing || run.purpose === "dark") return planned.set_seconds;

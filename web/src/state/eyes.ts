@@ -107,12 +107,13 @@ export async function cameraEyes(onEnd: () => void): Promise<Eyes> {
   return {
     see: () => {
       if (track.muted || video.readyState < HTMLMediaElement.HAVE_CURRENT_DATA) return Promise.resolve(null);
-      const told = track.getSettings() as CameraSettings;
+      const reported = track.getSettings() as CameraSettings;
       return Promise.resolve({
         cells: measured(context, video),
-        held: told.exposureMode === "manual",
-        exposure_seconds: told.exposureTime == null || told.exposureTime <= 0 ? null : told.exposureTime * TOLD_UNIT_S,
-        iso: told.iso == null || told.iso <= 0 ? null : told.iso,
+        held: reported.exposureMode === "manual",
+        exposure_seconds:
+          reported.exposureTime == null || reported.exposureTime <= 0 ? null : reported.exposureTime * TOLD_UNIT_S,
+        iso: reported.iso == null || reported.iso <= 0 ? null : reported.iso,
       });
     },
     settle: async () => {

@@ -61,14 +61,14 @@ export async function forgetBroken(id: string): Promise<void> {
 /** Everything that is kept here for whoever is here, as a file of plain JSON. */
 export async function everythingKept(): Promise<Blob> {
   const names = [...replicated(), "bench", "armed", "habits", "practice", "broken"];
-  let kept: Doc[] = [];
+  let docs: Doc[] = [];
   try {
-    kept = await store.shelf.whole(store.owner, names);
+    docs = await store.shelf.whole(store.owner, names);
   } catch {
     // Then what the page has.
   }
   const inPage = names.flatMap((name) => store.view(name));
-  const all = new Map([...kept, ...inPage].map((doc) => [`${doc.kind} ${doc.id}`, doc]));
+  const all = new Map([...docs, ...inPage].map((doc) => [`${doc.kind} ${doc.id}`, doc]));
   const documents = [...all.values()]
     .filter((doc) => doc.content !== null)
     .map(({ kind, id, content }) => ({ kind, id, content }));

@@ -85,10 +85,10 @@ function removals(lent: KitItem[]): string {
 
 function laid(own: readonly Placed[], lent: KitItem[], removed: string): KitItem[] {
   const mine = new Set(own.map((placed) => placed.item.id));
-  const gone = new Set(removed.split(","));
+  const removedIds = new Set(removed.split(","));
   const rest = lent
     .map((item, place) => ({ item, place }))
-    .filter(({ item }) => !mine.has(item.id) && !gone.has(item.id));
+    .filter(({ item }) => !mine.has(item.id) && !removedIds.has(item.id));
   return [...own, ...rest].toSorted((a, b) => a.place - b.place).map((placed) => placed.item);
 }
 

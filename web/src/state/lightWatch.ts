@@ -111,16 +111,16 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
   const before = drawn.get(ONE);
   const now = Date.now();
   const continues = before !== null && before.by === by && now - (before.looks.at(-1)?.at ?? 0) < LONGEST_MS;
-  const kept = continues ? before : null;
-  const sky = by === "simulated" ? (kept?.sky ?? { kind, seed: 1 + (now % 1000), second: 0, at: now }) : null;
+  const watchBefore = continues ? before : null;
+  const sky = by === "simulated" ? (watchBefore?.sky ?? { kind, seed: 1 + (now % 1000), second: 0, at: now }) : null;
   await drawn.set(ONE, {
     by,
     sky,
-    started: kept?.started ?? now,
+    started: watchBefore?.started ?? now,
     alive: now,
     sight: "starting",
     why: null,
-    looks: kept?.looks ?? [],
+    looks: watchBefore?.looks ?? [],
     phone: null,
     // An open shutter is watched from here on; a frame that has ended has its light already.
     frame: openNow(),
@@ -133,7 +133,7 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
       eyes.close();
       return;
     }
-    const last = kept?.looks.at(-1);
+    const last = watchBefore?.looks.at(-1);
     mine = { eyes, owner, timer: 0, eye: null, firstPart: last ? last.part + 1 : 0 };
     await look();
   } catch (error) {
@@ -169,9 +169,9 @@ async function look(): Promise<void> {
     return;
   }
   try {
-    const seen = await me.eyes.see();
-    if (seen === null) write({ sight: "away" });
-    else take(me, await askLook({ ...seen, columns: COLUMNS, before: me.eye }));
+    const glimpse = await me.eyes.see();
+    if (glimpse === null) write({ sight: "away" });
+    else take(me, await askLook({ ...glimpse, columns: COLUMNS, before: me.eye }));
   } catch (error) {
     if (error instanceof Refused) stopWatching("tells_nothing");
     else if (me.eye === null) stopWatching("core");
@@ -238,8 +238,8 @@ type LookedFrom = Schemas["LookedInput"];
 
 /** What was seen, in seconds from an instant [ms]; after it at the pace of a practice clock. */
 export function looksFrom(watch: LightWatch | null, zero: number, from: number, speed = 1): LookedFrom[] {
-  const seen = (watch?.looks ?? []).filter(({ at }) => at >= from - BEFORE_MS);
-  return seen.map(({ at, stops, sd, part }) => ({
+  const lately = (watch?.looks ?? []).filter(({ at }) => at >= from - BEFORE_MS);
+  return lately.map(({ at, stops, sd, part }) => ({
     at_seconds: ((at - zero) / 1000) * (at > zero ? speed : 1),
     stops,
     sd: Math.max(0.001, sd),

@@ -69,9 +69,9 @@ export async function exchangeFor(owner: string, number: number | null, stranger
   pause = FIRST_PAUSE_MS;
   window.clearTimeout(timer);
   timer = undefined;
-  const seen = number === null ? 0 : Number((await store.note(SEEN(owner))) ?? 0);
+  const cursor = number === null ? 0 : Number((await store.note(SEEN(owner))) ?? 0);
   if (account !== number) return;
-  set({ head: seen, coming: 0, away: false, why: null });
+  set({ head: cursor, coming: 0, away: false, why: null });
   store.onWaiting = () => soon();
   if (number !== null) exchange();
 }
@@ -188,28 +188,28 @@ function changeOf(doc: Doc) {
 
 /** What has changed there, page by page. */
 async function pull(now: number, owner: string): Promise<void> {
-  let seen = Number((await store.note(SEEN(owner))) ?? 0);
+  let cursor = Number((await store.note(SEEN(owner))) ?? 0);
   for (;;) {
-    const page = await askChanges(seen, PAGE);
+    const page = await askChanges(cursor, PAGE);
     if (account !== now) return;
     if (page.account !== now) {
       onStranger();
       return;
     }
-    if (page.head < seen) {
+    if (page.head < cursor) {
       // The server was set back: what it lost it is given again, what it has is taken anew.
       await giveBack(owner, page.head);
-      seen = 0;
+      cursor = 0;
       continue;
     }
     await store.take(
       owner,
       page.documents.map((copy) => docOf(owner, copy)),
     );
-    seen = page.until;
-    await store.setNote(SEEN(owner), seen);
-    set({ head: Math.max(page.head, seen), coming: Math.max(0, page.head - seen) });
-    if (seen >= page.head) return;
+    cursor = page.until;
+    await store.setNote(SEEN(owner), cursor);
+    set({ head: Math.max(page.head, cursor), coming: Math.max(0, page.head - cursor) });
+    if (cursor >= page.head) return;
   }
 }
 

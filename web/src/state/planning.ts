@@ -29,8 +29,10 @@ const DAY = 24 * 60 * MINUTE;
 /** As many as the question takes. */
 const MOST_WATERS = 200;
 
-export function samePlace(one: Pick<Spot, "latitude" | "longitude">, other: typeof one): boolean {
-  return Math.abs(one.latitude - other.latitude) < NEAR_DEG && Math.abs(one.longitude - other.longitude) < NEAR_DEG * 2;
+export function samePlace(first: Pick<Spot, "latitude" | "longitude">, other: typeof first): boolean {
+  return (
+    Math.abs(first.latitude - other.latitude) < NEAR_DEG && Math.abs(first.longitude - other.longitude) < NEAR_DEG * 2
+  );
 }
 
 /** The places of all outings, each once, the one used last first. */

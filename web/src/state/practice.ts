@@ -41,12 +41,12 @@ export function boxOf(kind: DrillKind): number {
 }
 
 /** Keep what an answer did. */
-export function practised(kind: DrillKind, told: Pick<Graded, "right" | "box" | "again_hours">, now: Date): void {
-  if (told.right === null) return;
+export function practised(kind: DrillKind, graded: Pick<Graded, "right" | "box" | "again_hours">, now: Date): void {
+  if (graded.right === null) return;
   const held = drawn.get(ONE)?.remembered ?? [];
   const before = held.find((each) => each.kind === kind);
-  const due = new Date(now.getTime() + told.again_hours * HOUR_MS).toISOString();
-  const lately = [...(before?.lately ?? []), told.right].slice(-LATELY);
+  const due = new Date(now.getTime() + graded.again_hours * HOUR_MS).toISOString();
+  const lately = [...(before?.lately ?? []), graded.right].slice(-LATELY);
   const rest = held.filter((each) => each.kind !== kind);
-  void drawn.set(ONE, { remembered: [...rest, { kind, box: told.box, due, lately }] });
+  void drawn.set(ONE, { remembered: [...rest, { kind, box: graded.box, due, lately }] });
 }

@@ -30,17 +30,18 @@ export function lightAtOpening(
   const metered = reading.metered_at == null ? null : Date.parse(reading.metered_at);
   const waited = Math.max(0, (opened - made) / 1000);
   const moved = run.moved_stops ?? null;
-  const seen = (from: number | null) => (from !== null && isLit(run) ? looksFrom(lightWatch(), opened, from) : []);
+  const looksSince = (from: number | null) =>
+    from !== null && isLit(run) ? looksFrom(lightWatch(), opened, from) : [];
   // Known from the frame before: it has gone on moving since.
   if (moved !== null) {
     const now = moved + ((run.stops_per_minute ?? 0) / 60) * waited;
     return {
       delay_seconds: Math.min(run.delay_seconds + waited, DAY_S),
       moved_stops: withinReach(now),
-      looks: seen(made),
+      looks: looksSince(made),
     };
   }
-  const looks = seen(metered);
+  const looks = looksSince(metered);
   if (run.stops_per_minute == null && looks.length === 0)
     return { delay_seconds: run.delay_seconds, moved_stops: null, looks };
   const since = metered === null ? run.delay_seconds + waited : Math.max(0, (opened - metered) / 1000);

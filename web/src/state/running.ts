@@ -406,13 +406,13 @@ export async function end(
     if (frame.state !== "open") return undefined;
     const speed = frame.run?.speed ?? 1;
     const at = new Date(Date.parse(frame.opened_at) + (openFor / speed) * 1000);
-    const told = aimed !== null && how !== "aborted" ? [event("aimed", at, aimed)] : [];
+    const aims = aimed !== null && how !== "aborted" ? [event("aimed", at, aimed)] : [];
     ended = {
       ...frame,
       state: how === "aborted" ? "aborted" : "closed",
       closed_at: at.toISOString(),
       closed_by: how === "aborted" ? null : how,
-      events: [...frame.events, ...told, event(how === "aborted" ? "aborted" : "closed", at)],
+      events: [...frame.events, ...aims, event(how === "aborted" ? "aborted" : "closed", at)],
       actual_seconds: openFor,
       error: null,
       // What was counted up to is the time it was meant to have.
@@ -482,10 +482,10 @@ export function showEndOf(id: string): void {
 export async function endByDevice(frame: Frame, aimed: number, openFor: number): Promise<Failure | null> {
   const speed = frame.run?.speed ?? 1;
   const opened_at = Date.parse(frame.opened_at);
-  const asked = new Date(opened_at + (openFor / speed) * 1000);
+  const pressedAt = new Date(opened_at + (openFor / speed) * 1000);
   let closed;
   try {
-    closed = await letGo(deviceOf(habits().device), frame.opened_at, aimed / speed, asked);
+    closed = await letGo(deviceOf(habits().device), frame.opened_at, aimed / speed, pressedAt);
   } catch {
     // The device was told the time when it opened; what it did does not hang on the server.
     closed = null;

@@ -106,12 +106,12 @@ export function toggledWant(wants: Want[], want: Want): Want[] {
 
 /** The scene with more known of a subject; `instead` are facts that answered the same question before. */
 export function withFacts(scene: Scene, id: string, facts: SceneSubject["facts"], instead: string[] = []): Scene {
-  const told = (subject: SceneSubject) => {
+  const withFactsOf = (subject: SceneSubject) => {
     const held = Object.entries(subject.facts).filter(([name]) => !instead.includes(name));
-    const said = [...new Set([...(subject.told ?? []), ...Object.keys(facts)])];
-    return { ...subject, facts: { ...Object.fromEntries(held), ...facts }, told: said };
+    const given = [...new Set([...(subject.told ?? []), ...Object.keys(facts)])];
+    return { ...subject, facts: { ...Object.fromEntries(held), ...facts }, told: given };
   };
-  return { ...scene, subjects: scene.subjects.map((subject) => (subject.id === id ? told(subject) : subject)) };
+  return { ...scene, subjects: scene.subjects.map((subject) => (subject.id === id ? withFactsOf(subject) : subject)) };
 }
 
 /** A number somebody has said of the first thing of a kind; null where it is only how such things usually are. */

@@ -32,11 +32,11 @@ export function isLent(item: KitItem): boolean {
   if (members.length > 0 && item.sort === "glass" && item.facts.offset == null)
     return members.every((member) => lent.some(({ id }) => id === member));
   const first = lent.find(({ id }) => id === item.id);
-  return first !== undefined && told(first) === told(item);
+  return first !== undefined && describe(first) === describe(item);
 }
 
 /** What a person can have said of a thing, the facts in whatever order. */
-function told(item: KitItem): string {
+function describe(item: KitItem): string {
   const { name, note, retired, facts } = draftOf(item);
   return JSON.stringify([name, note, retired, Object.entries(facts).toSorted(([a], [b]) => (a < b ? -1 : 1))]);
 }

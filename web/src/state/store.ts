@@ -23,7 +23,7 @@ export const GUEST = "guest";
 
 export type Trouble = "full" | "blocked" | null;
 
-interface Told {
+interface News {
   docs?: Doc[];
   gone?: { owner: string; kind: string; id: string }[];
   note?: { key: string; value: unknown };
@@ -75,7 +75,7 @@ export class Store {
   private sizes = new Map<string, number>();
 
   constructor() {
-    this.channel?.addEventListener("message", (event: MessageEvent<Told>) => this.hear(event.data));
+    this.channel?.addEventListener("message", (event: MessageEvent<News>) => this.hear(event.data));
   }
 
   /** Open for somebody: what they have is read, what cannot be read is set aside. */
@@ -189,8 +189,8 @@ export class Store {
 
   /** Take documents as the server holds them; what was written here meanwhile stays. */
   async take(owner: string, coming: Doc[]): Promise<void> {
-    const told: Doc[] = [];
-    const gone: NonNullable<Told["gone"]> = [];
+    const documents: Doc[] = [];
+    const gone: NonNullable<News["gone"]> = [];
     for (const doc of coming) {
       const merge = (held: Doc | undefined) => {
         if (held?.waiting) return undefined;
@@ -199,15 +199,15 @@ export class Store {
       };
       try {
         const now = await this.shelf.change(owner, doc.kind, doc.id, merge);
-        if (now === doc) told.push(doc);
+        if (now === doc) documents.push(doc);
         else if (!now) gone.push({ owner, kind: doc.kind, id: doc.id });
       } catch (error) {
         if (doc.content !== null) this.notSaved(doc, error);
-        told.push(doc);
+        documents.push(doc);
       }
     }
-    this.apply({ docs: told, gone });
-    this.tell({ docs: told, gone });
+    this.apply({ docs: documents, gone });
+    this.tell({ docs: documents, gone });
   }
 
   /** Settle what was sent: `how` decides on the document as it stands by then. */
@@ -215,9 +215,9 @@ export class Store {
     const settle = (held: Doc | undefined) => (held ? how(held) : undefined);
     try {
       const now = await this.shelf.change(owner, kind, id, settle);
-      const told: Told = now ? { docs: [now] } : { gone: [{ owner, kind, id }] };
-      this.apply(told);
-      this.tell(told);
+      const news: News = now ? { docs: [now] } : { gone: [{ owner, kind, id }] };
+      this.apply(news);
+      this.tell(news);
     } catch (error) {
       const held = owner === this.owner ? this.docs.get(keyOf(kind, id)) : undefined;
       const now = held && how(held);
@@ -357,12 +357,12 @@ export class Store {
     void away.catch(() => undefined);
   }
 
-  private hear(told: Told): void {
-    if (told.note) this.onNote(told.note.key, told.note.value);
-    this.apply(told);
+  private hear(news: News): void {
+    if (news.note) this.onNote(news.note.key, news.note.value);
+    this.apply(news);
   }
 
-  private apply({ docs = [], gone = [] }: Told): void {
+  private apply({ docs = [], gone = [] }: News): void {
     const touched = new Set<string>();
     for (const document of gone) {
       if (document.owner !== this.owner || !this.docs.delete(keyOf(document.kind, document.id))) continue;
@@ -389,8 +389,8 @@ export class Store {
       this.docs.delete(keyOf(kind, doc.id));
   }
 
-  private tell(told: Told): void {
-    if (told.docs?.length || told.gone?.length || told.note) this.channel?.postMessage(told);
+  private tell(news: News): void {
+    if (news.docs?.length || news.gone?.length || news.note) this.channel?.postMessage(news);
   }
 
   private changed(...names: string[]): void {

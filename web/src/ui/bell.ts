@@ -63,9 +63,9 @@ export function tick(): void {
 
 /** Ring now, beside whatever is queued. */
 export function ring(): void {
-  const kept = queued;
+  const waiting = queued;
   for (const strike of [0, 0.3, 0.6, 1.2, 1.5, 1.8]) tone(strike, 1319, 0.25);
-  queued = kept;
+  queued = waiting;
 }
 
 export function silence(): void {

@@ -20,11 +20,11 @@ interface PickProps {
   label: string;
   value: string;
   choices: readonly string[];
-  said: Record<string, string>;
+  labels: Record<string, string>;
   onValue: (value: string) => void;
 }
 
-export function PickField({ id, label, value, choices, said, onValue }: PickProps) {
+export function PickField({ id, label, value, choices, labels: said, onValue }: PickProps) {
   return (
     <Form.Group controlId={id}>
       <Form.Label>{label}</Form.Label>
@@ -63,9 +63,9 @@ export function Choice<T extends string | number>({ name, label, value, choices,
         value={value}
         onChange={(next: T) => onValue(next)}
       >
-        {choices.map(([choice, said]) => (
+        {choices.map(([choice, label]) => (
           <ToggleButton key={choice} id={`${name}-${choice}`} value={choice} variant="segment">
-            {said}
+            {label}
           </ToggleButton>
         ))}
       </ToggleButtonGroup>

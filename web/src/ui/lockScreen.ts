@@ -8,11 +8,11 @@ const PRESSES: MediaSessionAction[] = ["play", "pause", "stop", "nexttrack"];
 export interface Playing {
   title: string;
   total: number | null;
-  gone: number;
+  elapsed: number;
   rate: number;
 }
 
-export function showPlaying({ title, total, gone, rate }: Playing): void {
+export function showPlaying({ title, total, elapsed: gone, rate }: Playing): void {
   const { mediaSession } = navigator as Partial<Navigator>;
   if (!mediaSession) return;
   const artwork = [{ src: "/icon-192.png", sizes: "192x192", type: "image/png" }];

@@ -1,12 +1,12 @@
 import { useSyncExternalStore } from "react";
 
 /** A short word at the edge of the screen, with at most one thing to do about it. */
-export interface Said {
+export interface Message {
   text: string;
   action?: { label: string; act: () => void };
 }
 
-export interface Standing extends Said {
+export interface Standing extends Message {
   key: number;
 }
 
@@ -21,12 +21,12 @@ function show(next: Standing[]): void {
   listeners.forEach((listener) => listener());
 }
 
-export function say(said: Said): void {
+export function say(message: Message): void {
   count += 1;
   show(
     [
-      ...standing.filter((earlier) => earlier.action !== undefined || earlier.text !== said.text),
-      { ...said, key: count },
+      ...standing.filter((earlier) => earlier.action !== undefined || earlier.text !== message.text),
+      { ...message, key: count },
     ].slice(-MOST),
   );
 }
@@ -35,7 +35,7 @@ export function unsay(key: number): void {
   show(standing.filter((shown) => shown.key !== key));
 }
 
-export function useSaid(): Standing[] {
+export function useMessages(): Standing[] {
   return useSyncExternalStore(
     (listener) => {
       listeners.add(listener);

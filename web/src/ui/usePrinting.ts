@@ -1,16 +1,16 @@
 import { useSyncExternalStore } from "react";
 
 const paper = window.matchMedia("print");
-let asked = false;
+let printing = false;
 
 /** Whether the page goes to paper just now: what only paper shows need not stand on screen meanwhile. */
 export function usePrinting(): boolean {
-  return useSyncExternalStore(subscribe, () => asked || paper.matches);
+  return useSyncExternalStore(subscribe, () => printing || paper.matches);
 }
 
 function subscribe(changed: () => void): () => void {
   const set = (event: Event) => {
-    asked = event.type === "beforeprint";
+    printing = event.type === "beforeprint";
     changed();
   };
   paper.addEventListener("change", changed);

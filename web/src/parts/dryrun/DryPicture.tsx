@@ -22,8 +22,8 @@ export function DryPicture({ developed, drawn, name }: Props) {
     return tone ? colourOf({ ...tone, part }, cast, by) : "none";
   };
   const left = (kinds: string[]) => {
-    const seen = developed.seen.find((each) => kinds.includes(each.kind));
-    return seen ? (LEFT[seen.look] ?? 0.5) : 1;
+    const rendering = developed.renderings.find((each) => kinds.includes(each.kind));
+    return rendering ? (LEFT[rendering.look] ?? 0.5) : 1;
   };
   const Scene = SCENES[drawn];
   const alt = say.frame.alt([name, developed.text.replace(".", ""), ...faults.map((fault) => fault.text)].join(", "));

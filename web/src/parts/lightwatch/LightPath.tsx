@@ -25,7 +25,7 @@ export function LightPath({ lit, seconds }: { lit: Lit; seconds: number }) {
     (point) => y(point.stops - 2 * point.sd),
     (point) => y(point.stops + 2 * point.sd),
   );
-  const seen = line<Point>(across, (point) => y(point.stops));
+  const watched = line<Point>(across, (point) => y(point.stops));
   const counted = line<Point>(across, (point) => y(point.planned));
   return (
     <figure className="light-story">
@@ -39,7 +39,7 @@ export function LightPath({ lit, seconds }: { lit: Lit; seconds: number }) {
         <line className="axis" x1={LEFT} x2={WIDTH - 8} y1={y(0)} y2={y(0)} />
         <path className="band" d={band(points) ?? ""} />
         <path className="counted" d={counted(points) ?? ""} />
-        <path className="seen" d={seen(points) ?? ""} />
+        <path className="seen" d={watched(points) ?? ""} />
         {[low, 0, high].map((stops) => (
           <text key={stops} x={LEFT - 6} y={y(stops) + 4} textAnchor="end">
             {stops === 0 ? "0" : signedStops(stops)}

@@ -29,7 +29,7 @@ export interface Known {
 /** One tap to watch the light; then what is seen of it, how well, and one tap to stop. `asked` is what somebody has to say. */
 interface Props {
   known: Known | null;
-  asked?: ReactNode;
+  question?: ReactNode;
   children?: ReactNode;
 }
 
@@ -38,7 +38,7 @@ export function WatchLight(props: Props) {
   return useSession().practice ? null : <Watching {...props} />;
 }
 
-function Watching({ known, asked, children }: Props) {
+function Watching({ known, question: asked, children }: Props) {
   const watch = useLightWatch();
   const now = useNow(5000);
   const [more, setMore] = useState(false);

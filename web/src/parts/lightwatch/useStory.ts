@@ -9,7 +9,7 @@ import { documentOf, type Frame } from "../../state/frames";
  */
 export function useStory(frame: Frame): Lit | null | undefined {
   const watched = keptLooks(frame).length > 0 && frame.state !== "open";
-  const asked = {
+  const question = {
     frame: documentOf(frame),
     light_stops: 0,
     now: null,
@@ -18,7 +18,7 @@ export function useStory(frame: Frame): Lit | null | undefined {
     pitch_deg: null,
     glass: [],
   };
-  const { shown, error } = useReviewed(watched ? asked : null);
+  const { shown, error } = useReviewed(watched ? question : null);
   if (!watched || error) return null;
   return shown && (shown.light ?? null);
 }

@@ -70,7 +70,7 @@ afterEach(() => {
 
 describe("a typed time", () => {
   it.each([
-    ["2:30", { said: "150 s", seconds: 150 }],
+    ["2:30", { label: "150 s", seconds: 150 }],
     ["4", null],
     ["wet", null],
     ["", null],
@@ -87,7 +87,7 @@ describe("a typed time", () => {
     await screen.findByRole("button", { name: "1/4" });
     expect(read()).toBeNull();
     fireEvent.click(screen.getByRole("button", { name: "4 s" }));
-    expect(read()).toEqual({ said: "4 s", seconds: 4 });
+    expect(read()).toEqual({ label: "4 s", seconds: 4 });
     expect(field).toHaveProperty("value", "4 s");
     expect(screen.queryByRole("button")).toBeNull();
     // What is typed on is asked about anew.
@@ -108,7 +108,7 @@ describe("a typed time", () => {
   it("no dial has is said so that it is read back to itself, and what is no time says why", async () => {
     const { read, type, field } = shown(useShutter);
     type("1/13.5");
-    await waitFor(() => expect(read()).toEqual({ said: "1/13.5", seconds: 1 / 13.5 }));
+    await waitFor(() => expect(read()).toEqual({ label: "1/13.5", seconds: 1 / 13.5 }));
     type("wet");
     await screen.findByText(/No time\./);
     expect(read()).toBeNull();

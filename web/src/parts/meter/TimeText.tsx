@@ -21,8 +21,8 @@ export function TimeText({ id, label, time }: { id: string; label: string; time:
         {several && <p className="mb-0">{words.entry.which}</p>}
         {several &&
           time.meanings.map((meaning) => (
-            <Button key={meaning.said} variant="quiet" size="sm" onClick={() => time.choose(meaning)}>
-              {meaning.said}
+            <Button key={meaning.label} variant="quiet" size="sm" onClick={() => time.choose(meaning)}>
+              {meaning.label}
             </Button>
           ))}
       </div>

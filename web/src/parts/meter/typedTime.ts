@@ -9,7 +9,7 @@ const BARE = /^[\d.,]+$/;
 
 interface Read {
   /** As it can be read one way only, by the API as by people. */
-  said: string;
+  label: string;
   seconds: number;
 }
 
@@ -68,7 +68,7 @@ function useTyped(start: string, question: (text: string) => Parameters<typeof a
     meanings: chosen ? [] : meanings,
     problem: typed === "" ? null : (readout.error?.message ?? null),
     choose: (meaning) => {
-      setText(meaning.said);
+      setText(meaning.label);
       setChosen(meaning);
     },
   };
@@ -77,7 +77,7 @@ function useTyped(start: string, question: (text: string) => Parameters<typeof a
 type Readout = Awaited<ReturnType<typeof askReadout>>;
 
 function meaningsOf(readout: Readout | undefined): Read[] {
-  return (readout?.readings ?? []).map(({ mark, seconds }) => ({ said: meaningText(mark, seconds), seconds }));
+  return (readout?.readings ?? []).map(({ mark, seconds }) => ({ label: meaningText(mark, seconds), seconds }));
 }
 
 function onlyOf(meanings: Read[]): Read | null {

@@ -25,12 +25,12 @@ const say = logWords.review;
 export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: boolean }) {
   const findings = useFindings();
   const review = frame.review ?? NOTHING;
-  const seen = review.seen;
+  const defects = review.seen;
   const change = (part: Partial<Review>) =>
     void changeFrame(frame.id, (now) => ({ ...now, review: { ...(now.review ?? NOTHING), ...part } }));
   const came = review.came_out == null ? null : Math.round(review.came_out * 3);
   const toggle = (code: Defect) =>
-    change({ seen: seen.includes(code) ? seen.filter((defect) => defect !== code) : [...seen, code] });
+    change({ seen: defects.includes(code) ? defects.filter((defect) => defect !== code) : [...defects, code] });
   return (
     <section className="review" aria-label={say.title}>
       <h2>{say.title}</h2>
@@ -67,8 +67,8 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
                 key={finding.code}
                 variant="segment"
                 size="sm"
-                active={seen.includes(finding.code)}
-                aria-pressed={seen.includes(finding.code)}
+                active={defects.includes(finding.code)}
+                aria-pressed={defects.includes(finding.code)}
                 onClick={() => toggle(finding.code)}
               >
                 {finding.label}

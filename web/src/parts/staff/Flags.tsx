@@ -43,8 +43,8 @@ export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narro
     onPointerCancel: letGo,
   };
   // The big answer beside it spells a time out; on a narrow staff there is room for the figures alone.
-  const said = (seconds: number) => (narrow && seconds >= 60 ? clockText(Math.round(seconds)) : exactTime(seconds));
-  const stands = mark === null ? said(end) : markText(mark);
+  const timeAt = (seconds: number) => (narrow && seconds >= 60 ? clockText(Math.round(seconds)) : exactTime(seconds));
+  const stands = mark === null ? timeAt(end) : markText(mark);
   return (
     <g className={onChoose ? "flag-loose" : undefined} {...drag}>
       <line className="answer-line" x1={x} x2={width} y1={y} y2={y} />
@@ -53,7 +53,7 @@ export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narro
         x={x}
         y={y}
         width={flagWidth}
-        label={pulled === null ? stands : said(scale.at(y))}
+        label={pulled === null ? stands : timeAt(scale.at(y))}
         {...(roomy && onChoose && stands.length < 9 && { aside: words.staff.drag })}
       />
     </g>

@@ -41,12 +41,12 @@ export function axis(times: number[], top: number, bottom: number, stops = 12): 
 export function ticks(scale: Axis, gap = 22): Tick[] {
   const [low, high] = scale.ends;
   const shown = MARKS.filter((mark) => mark.seconds >= low && mark.seconds <= high);
-  const kept: Tick[] = [];
+  const drawn: Tick[] = [];
   for (const mark of shown) {
-    const last = kept.at(-1);
-    if (!last || Math.abs(scale(last.seconds) - scale(mark.seconds)) >= gap) kept.push(mark);
+    const last = drawn.at(-1);
+    if (!last || Math.abs(scale(last.seconds) - scale(mark.seconds)) >= gap) drawn.push(mark);
   }
-  return kept;
+  return drawn;
 }
 
 /** Third-stop rungs between, as plain positions in seconds. */

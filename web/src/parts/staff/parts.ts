@@ -110,7 +110,7 @@ export function staffText(
   parts: Part[],
   read = timeText(answer.base_seconds),
 ): string {
-  const said = parts.map((part) =>
+  const phrases = parts.map((part) =>
     words.staff.part(
       part.kind === "in_reading" ? words.staff.was(part.name) : part.name,
       signedStops(part.stops),
@@ -119,7 +119,7 @@ export function staffText(
   );
   return words.staff.text(
     read,
-    said.join(" "),
+    phrases.join(" "),
     answer.dial_mark == null ? timeText(answer.set_seconds) : markText(answer.dial_mark),
   );
 }

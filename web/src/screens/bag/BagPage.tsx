@@ -1,7 +1,7 @@
 import { Button, Dropdown } from "react-bootstrap";
 import { useSearchParams } from "react-router";
 import { useEffect, useRef, useState } from "react";
-import { useSaid } from "../../questions/kit";
+import { useChoiceLabels } from "../../questions/kit";
 import { useEvidence, useLearnt } from "../../questions/log";
 import { itemsOf } from "../../state/bag";
 import { type Draft, draftOf, keepItems, type KitItem, orderItems, type Sort, useKit } from "../../state/kit";
@@ -23,7 +23,7 @@ const OTHERS = SORTS.filter((sort) => sort !== "glass");
 /** The bag: filters as blocks, the rest as sentences; what is touched opens in its place. */
 export function BagPage() {
   const kit = useKit();
-  const said = useSaid();
+  const labelOf = useChoiceLabels();
   const own = useOwnLog(kit);
   const [evidence, learnt] = [useEvidence(own), useLearnt(own)];
   const [params, setParams] = useSearchParams();
@@ -82,7 +82,7 @@ export function BagPage() {
         aria-expanded={item.id === open}
         onClick={() => setOpen(item.id === open ? null : item.id)}
       >
-        <strong>{item.name}</strong> <span>{sentenceOf(item, said)}</span>
+        <strong>{item.name}</strong> <span>{sentenceOf(item, labelOf)}</span>
       </button>
       {item.id === open && opened(draftOf(item))}
     </li>

@@ -22,7 +22,7 @@ export function CardPage() {
   const step = laid?.step ?? "third";
   const ladders = useLadders(step, laid?.dialLimit ?? 30);
   const shown = solids.filter((solid) => !left.includes(solid.id)).slice(0, MOST);
-  const asked = {
+  const question = {
     glass: shown.map((column) => ({
       name: column.name,
       stops: Math.max(0, column.strength.stops + (column.strength.offset ?? 0)),
@@ -31,7 +31,7 @@ export function CardPage() {
     dial_limit: laid?.dialLimit ?? 30,
     step,
   };
-  const card = useFieldCard(asked.glass.length > 0 && laid !== null ? asked : null);
+  const card = useFieldCard(question.glass.length > 0 && laid !== null ? question : null);
   const marks = ladders?.shutter.filter((mark) => mark.exact <= 32) ?? [];
   const end = (name: "fastest" | "slowest", label: string) => (
     <Form.Group controlId={`card-${name}`}>
@@ -75,9 +75,9 @@ export function CardPage() {
         {end("fastest", say.fastest)}
         {end("slowest", say.slowest)}
       </div>
-      {asked.glass.length === 0 && <p>{say.none}</p>}
+      {question.glass.length === 0 && <p>{say.none}</p>}
       <Fault error={card.error} again={card.again} />
-      {card.shown && asked.glass.length > 0 && (
+      {card.shown && question.glass.length > 0 && (
         <div className="card-paper" data-stale={card.stale || undefined}>
           <table className="card-table" data-testid="field-card">
             <caption>{say.caption(laid?.body?.name ?? "")}</caption>

@@ -53,7 +53,7 @@ export function FactField({ fact, label: called, value, fault, onChange }: Props
             name={id}
             label={label}
             value={typeof value === "string" ? value : null}
-            choices={fact.choices.map(({ code, said }) => [code, said] as const)}
+            choices={fact.choices.map(({ code, label }) => [code, label] as const)}
             onValue={onChange}
           />
           {foot}
@@ -66,9 +66,9 @@ export function FactField({ fact, label: called, value, fault, onChange }: Props
             value={typeof value === "string" ? value : ""}
             onChange={(event) => onChange(event.target.value)}
           >
-            {fact.choices.map(({ code, said }) => (
+            {fact.choices.map(({ code, label }) => (
               <option key={code} value={code}>
-                {said}
+                {label}
               </option>
             ))}
           </Form.Select>

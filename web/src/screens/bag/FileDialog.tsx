@@ -20,7 +20,7 @@ export function FileDialog({ file, kit, onClose }: Props) {
   const [held] = useState(kit.items);
   const read = useKitFile(file.text, held);
   const found = read.answer;
-  const count = (change: string) => found?.changes.filter((told) => told.change === change).length ?? 0;
+  const count = (change: string) => found?.changes.filter((entry) => entry.change === change).length ?? 0;
   const [fresh, changed] = [count("new"), count("changed")];
   const take = async () => {
     if (!found) return;

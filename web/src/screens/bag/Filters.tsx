@@ -63,7 +63,7 @@ interface TileProps {
 function Tile({ item, group, number, known, open, onOpen, onMoved }: TileProps) {
   const [over, setOver] = useState(false);
   const strength = bagWords.stops(strengthOf(item));
-  const said = saidUnder(item, known);
+  const summary = saidUnder(item, known);
   const ids = group.map((each) => each.id);
   const keys = (event: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 }[event.key] as -1 | 1 | undefined;
@@ -79,7 +79,7 @@ function Tile({ item, group, number, known, open, onOpen, onMoved }: TileProps) 
         type="button"
         className="filter-tile"
         aria-expanded={open}
-        aria-label={`${bagWords.tile.name(item.name, strength)}; ${said}`}
+        aria-label={`${bagWords.tile.name(item.name, strength)}; ${summary}`}
         aria-keyshortcuts="Alt+ArrowLeft Alt+ArrowRight"
         onClick={onOpen}
         onKeyDown={keys}
@@ -90,7 +90,7 @@ function Tile({ item, group, number, known, open, onOpen, onMoved }: TileProps) 
           {number <= 9 && <kbd aria-hidden="true">{number}</kbd>}
         </strong>
         <span className="tile-name">{item.name}</span>
-        <span className="quiet">{said}</span>
+        <span className="quiet">{summary}</span>
       </button>
     </li>
   );

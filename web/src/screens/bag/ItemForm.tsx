@@ -45,7 +45,7 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
   const set = (change: Record<string, unknown>) => setTyped({ ...typed, facts: { ...typed.facts, ...change } });
 
   /** Keep one state of this thing, with the one before it to go back to. */
-  const keep = async (next: Draft, said: string, before: Draft | null) => {
+  const keep = async (next: Draft, message: string, before: Draft | null) => {
     try {
       await keepItems([next]);
     } catch (error) {
@@ -56,18 +56,18 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
     setFaults([]);
     setTyped({});
     const undo = () => void (before ? keepItems([before]) : forgetItem(next.id)).then(() => onDone(before?.id ?? null));
-    say({ text: said, action: { label: bagWords.undo, act: undo } });
+    say({ text: message, action: { label: bagWords.undo, act: undo } });
     return true;
   };
   const save = async (event: SubmitEvent) => {
     event.preventDefault();
     const known = new Set(shown.map((fact) => fact.name));
-    const kept = Object.fromEntries(
+    const ownFacts = Object.fromEntries(
       Object.entries(facts).filter(([key, value]) => known.has(key) && value !== "" && value !== undefined),
     );
-    const next = { ...draft, name, note, facts: kept };
-    const said = isNew ? bagWords.added(name) : bagWords.saved(name);
-    if (await keep(next, said, isNew ? null : draft)) onDone(draft.id);
+    const next = { ...draft, name, note, facts: ownFacts };
+    const message = isNew ? bagWords.added(name) : bagWords.saved(name);
+    if (await keep(next, message, isNew ? null : draft)) onDone(draft.id);
   };
   const retire = async () => {
     const next = { ...draft, retired: !draft.retired };
@@ -176,8 +176,8 @@ function labelOf(fact: Fact, facts: Record<string, unknown>, described: Fact[]):
 }
 
 /** Whether two values of a fact say the same; lists by what is in them. */
-function same(one: unknown, other: unknown): boolean {
-  return JSON.stringify(one) === JSON.stringify(other);
+function same(first: unknown, other: unknown): boolean {
+  return JSON.stringify(first) === JSON.stringify(other);
 }
 
 function initial(fact: Fact): unknown {

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
-import { useSaid } from "../../questions/kit";
+import { useChoiceLabels } from "../../questions/kit";
 import type { Evidence, Learnt } from "../../questions/log";
 import type { Draft, KitItem } from "../../state/kit";
 import { bagWords } from "../../words/bag";
@@ -27,7 +27,7 @@ export interface OpenedProps {
 
 /** One thing of the bag, opened in its place: what is known of it, how to know it better, and its few facts. */
 export function Opened({ draft, isNew, peers, evidence, learnt, stale, onDone, onCopy, onMoved }: OpenedProps) {
-  const said = useSaid();
+  const labelOf = useChoiceLabels();
   const [measuring, setMeasuring] = useState(false);
   const item = peers.find((each) => each.id === draft.id);
   const group = peers.filter((each) => each.sort !== "glass" || item?.sort !== "glass" || sameMount(each, item));
@@ -38,7 +38,7 @@ export function Opened({ draft, isNew, peers, evidence, learnt, stale, onDone, o
   }, []);
   return (
     <article ref={box} className="opened" aria-label={draft.name || bagWords.sorts[draft.sort]}>
-      {item?.sort === "glass" && <p className="opened-says">{sentenceOf(item, said)}</p>}
+      {item?.sort === "glass" && <p className="opened-says">{sentenceOf(item, labelOf)}</p>}
       {item && <Shown item={item} evidence={evidence} learnt={learnt} stale={stale} />}
       {item && waysFor(item).length > 0 && (
         <Button
@@ -66,6 +66,6 @@ export function Opened({ draft, isNew, peers, evidence, learnt, stale, onDone, o
   );
 }
 
-function sameMount(one: KitItem, other: KitItem): boolean {
-  return one.sort === "glass" && other.sort === "glass" && one.facts.mount === other.facts.mount;
+function sameMount(first: KitItem, other: KitItem): boolean {
+  return first.sort === "glass" && other.sort === "glass" && first.facts.mount === other.facts.mount;
 }

@@ -33,8 +33,8 @@ export function PairPanel({ item, onDone }: { item: ItemOf<"glass">; onDone: () 
         after: files["after"]?.[0],
         bracket: files["bracket"],
         ...typed,
-        ...(shutters.bare.read && { bare_shutter: shutters.bare.read.said }),
-        ...(shutters.filtered.read && { filtered_shutter: shutters.filtered.read.said }),
+        ...(shutters.bare.read && { bare_shutter: shutters.bare.read.label }),
+        ...(shutters.filtered.read && { filtered_shutter: shutters.filtered.read.label }),
       }),
   });
   const field = (name: string, label: string, multiple = false) => (
@@ -142,9 +142,9 @@ function Found({ pair, item, onDone }: FoundProps) {
           )}
         </tbody>
       </table>
-      {pair.advice.map((told) => (
-        <p key={told} className="mb-0">
-          {told}
+      {pair.advice.map((remark) => (
+        <p key={remark} className="mb-0">
+          {remark}
         </p>
       ))}
       <p className="quiet mb-0">{say.castNote}</p>

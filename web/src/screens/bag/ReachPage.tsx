@@ -46,7 +46,13 @@ function FromReading({ laid }: { laid: Laid }) {
     gaps: all.gaps.filter((gap) => gap.to_seconds <= LONGEST_S),
   };
   const beyond = all && found ? all.rungs.length - found.rungs.length : 0;
-  const told = (rung: { seconds: number; seconds_to: number; stops: number; stops_to: number; glass: string[] }) => {
+  const rungText = (rung: {
+    seconds: number;
+    seconds_to: number;
+    stops: number;
+    stops_to: number;
+    glass: string[];
+  }) => {
     const spread = rung.stops !== rung.stops_to;
     return say.at(
       spread ? say.span(timeText(rung.seconds), timeText(rung.seconds_to)) : timeText(rung.seconds),
@@ -63,9 +69,16 @@ function FromReading({ laid }: { laid: Laid }) {
       {found && (
         <div className="reach-parts" data-stale={reach.stale || undefined}>
           <div className="reach-picture">
-            <ReachStaff found={found} bands={bandsOf(laid, looks)} at={at} onAt={setAt} told={told} names={names} />
+            <ReachStaff
+              found={found}
+              bands={bandsOf(laid, looks)}
+              at={at}
+              onAt={setAt}
+              rungText={rungText}
+              names={names}
+            />
             <p className="reach-picked" role="status" aria-live="polite">
-              {picked ? told(picked) : <span className="quiet">{say.hint}</span>}
+              {picked ? rungText(picked) : <span className="quiet">{say.hint}</span>}
             </p>
           </div>
           <div className="reach-words">
@@ -91,7 +104,7 @@ function FromReading({ laid }: { laid: Laid }) {
               <summary>{say.list}</summary>
               <ul className="plain-list">
                 {found.rungs.map((rung) => (
-                  <li key={`${rung.stops} ${rung.stops_to}`}>{told(rung)}</li>
+                  <li key={`${rung.stops} ${rung.stops_to}`}>{rungText(rung)}</li>
                 ))}
               </ul>
             </details>

@@ -14,7 +14,7 @@ interface Props {
   /** Which rung is pointed at. */
   at: number | null;
   onAt: (at: number) => void;
-  told: (rung: Rung) => string;
+  rungText: (rung: Rung) => string;
   names: (ids: readonly string[]) => string;
 }
 
@@ -31,7 +31,7 @@ const BAND = 92;
 const say = bagWords.reach;
 
 /** The bag as a staff: a line for each time it makes, gaps hatched, the filter that would help most as its block. */
-export function ReachStaff({ found, bands, at, onAt, told, names }: Props) {
+export function ReachStaff({ found, bands, at, onAt, rungText: told, names }: Props) {
   const [ref, size] = useMeasured<HTMLDivElement>();
   const width = size?.width ?? 720;
   const { rungs, gaps, purchase } = found;

@@ -30,7 +30,7 @@ export function TwoReadings({ item, onDone }: { item: ItemOf<"glass">; onDone: (
   const { facts } = item;
   const expected = without.read && without.read.seconds * 2 ** facts.stops;
   const measured = useMeasured(
-    without.read && through.read ? { without: without.read.said, with_it: through.read.said, step } : null,
+    without.read && through.read ? { without: without.read.label, with_it: through.read.label, step } : null,
   );
   const deepest = laid?.body?.facts.sees_through_stops ?? null;
   const near = expected === null ? [] : nearest(marks, expected);
@@ -38,15 +38,15 @@ export function TwoReadings({ item, onDone }: { item: ItemOf<"glass">; onDone: (
   const use = async () => {
     if (!found || !without.read || !through.read) return;
     const offset = Math.round((found.stops - facts.stops) * 100) / 100;
-    const kept = {
+    const measurement = {
       offset,
       give_or_take: Math.round(found.give_or_take * 100) / 100,
       evidence: "two_readings",
       measured_on: today(),
-      reading_without: without.read.said.slice(0, 12),
-      reading_with: through.read.said.slice(0, 12),
+      reading_without: without.read.label.slice(0, 12),
+      reading_with: through.read.label.slice(0, 12),
     };
-    await amend(item, kept, say.used(item.name, (facts.stops + offset).toFixed(1)));
+    await amend(item, measurement, say.used(item.name, (facts.stops + offset).toFixed(1)));
     onDone();
   };
   const longest = marks.at(-1)?.exact ?? dial;
@@ -87,7 +87,7 @@ export function TwoReadings({ item, onDone }: { item: ItemOf<"glass">; onDone: (
                   <Button
                     key={mark.label}
                     variant="choice"
-                    aria-pressed={through.read?.said === markText(mark.label)}
+                    aria-pressed={through.read?.label === markText(mark.label)}
                     onClick={() => through.type(markText(mark.label))}
                   >
                     {markText(mark.label)}

@@ -6,11 +6,11 @@ const say = bagWords.says;
 const DAY = new Intl.DateTimeFormat(undefined, { dateStyle: "medium" });
 
 /** What a code of a choice is called. */
-export type Said = (sort: KitItem["sort"], fact: string, code: string) => string;
+export type LabelOf = (sort: KitItem["sort"], fact: string, code: string) => string;
 
 /** What decides something about a thing, in a sentence. */
-export function sentenceOf(item: KitItem, said: Said): string {
-  const spoken = (code: string) => said(item.sort, "kind", code);
+export function sentenceOf(item: KitItem, labelOf: LabelOf): string {
+  const spoken = (code: string) => labelOf(item.sort, "kind", code);
   switch (item.sort) {
     case "body":
       return listed(ofBody(item));
@@ -100,22 +100,23 @@ function ofFilter(item: ItemOf<"glass">): string[] {
   const { facts } = item;
   const label = facts.label === "" ? bagWords.stops(short(facts.stops)) : facts.label;
   if (facts.kind === "graduated") return [say.graduated(bagWords.stops(short(facts.stops)), facts.transition)];
-  const told = [say.sold(label, short(facts.tolerance))];
-  if (facts.stops_max !== null) told.push(say.range(short(facts.stops), short(facts.stops_max)));
+  const phrases = [say.sold(label, short(facts.tolerance))];
+  if (facts.stops_max !== null) phrases.push(say.range(short(facts.stops), short(facts.stops_max)));
   const how = say.evidence[facts.evidence] ?? facts.evidence;
   const from = facts.measured_on === "" ? how : say.measuredOn(how, dayOf(facts.measured_on));
   const sure = short(facts.give_or_take ?? facts.tolerance);
-  if (facts.offset === null) told.push(say.unmeasured);
-  else if (facts.stops_max === null) told.push(say.measured((facts.stops + facts.offset).toFixed(1), sure, from));
-  else told.push(say.offset(signedStops(facts.offset), sure, from));
+  if (facts.offset === null) phrases.push(say.unmeasured);
+  else if (facts.stops_max === null) phrases.push(say.measured((facts.stops + facts.offset).toFixed(1), sure, from));
+  else phrases.push(say.offset(signedStops(facts.offset), sure, from));
   const ends = facts.usable_end.map(([focal = 0, stops = 0]) => say.cleanAt(short(stops), short(focal)));
-  if (facts.kind === "variable" && ends.length > 0) told.push(say.clean(ends.join(", ")));
+  if (facts.kind === "variable" && ends.length > 0) phrases.push(say.clean(ends.join(", ")));
   if (facts.cast_mired !== null && Math.abs(facts.cast_mired) >= 5)
-    told.push(say.cast(short(Math.abs(facts.cast_mired)), facts.cast_mired < 0));
+    phrases.push(say.cast(short(Math.abs(facts.cast_mired)), facts.cast_mired < 0));
   if (facts.cast_green !== null && Math.abs(facts.cast_green) >= 0.1)
-    told.push(say.green(short(Math.abs(facts.cast_green)), facts.cast_green > 0));
-  if (facts.corner_stops !== null && facts.corner_stops >= 0.15) told.push(say.corners(facts.corner_stops.toFixed(1)));
-  return told;
+    phrases.push(say.green(short(Math.abs(facts.cast_green)), facts.cast_green > 0));
+  if (facts.corner_stops !== null && facts.corner_stops >= 0.15)
+    phrases.push(say.corners(facts.corner_stops.toFixed(1)));
+  return phrases;
 }
 
 function listed(parts: (string | false)[]): string {

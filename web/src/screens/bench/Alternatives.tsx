@@ -31,10 +31,10 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
   const turning = usableOf(laid);
   const usable = useUsable(turning);
   const known = turning === null || usable.shown !== undefined;
-  const asked = useStacks(known ? stacksOf(laid, target, endsById(laid, usable.shown?.ends)) : null);
-  const waits = usable.stale || asked.stale;
-  const found = asked.shown;
-  const failed = [usable, asked].find((question) => question.error !== null);
+  const reply = useStacks(known ? stacksOf(laid, target, endsById(laid, usable.shown?.ends)) : null);
+  const waits = usable.stale || reply.stale;
+  const found = reply.shown;
+  const failed = [usable, reply].find((question) => question.error !== null);
   if (failed) return <Fault error={failed.error} again={failed.again} />;
   if (!found) return null;
   const ways = others(found.stacks, laid.bench.floating === "time");

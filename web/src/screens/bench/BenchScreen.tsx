@@ -220,7 +220,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             <div className="bench-words" data-stale={!fresh || undefined}>
               {answer && (
                 <AdviceList
-                  advice={[...said(light), ...answer.advice.filter((remark) => remark.code !== "bulb")]}
+                  advice={[...lightAdvice(light), ...answer.advice.filter((remark) => remark.code !== "bulb")]}
                   findings={findings}
                 />
               )}
@@ -348,8 +348,8 @@ function wanting(scene: Bench["scene"], want: Want): Bench["scene"] {
 }
 
 /** What the light says about the reading. */
-function said(light: BenchLight): Exposure["advice"] {
-  const advice = light.plausible?.advice ?? light.seen?.advice;
+function lightAdvice(light: BenchLight): Exposure["advice"] {
+  const advice = light.plausible?.advice ?? light.fits?.advice;
   return [advice, light.rate?.advice].filter((remark) => remark != null);
 }
 
@@ -399,7 +399,7 @@ interface StageProps {
 
 function StaffStage(props: StageProps) {
   const { laid, answer, looks, light, ladders, onTakeOff, onChoose, onWant, children } = props;
-  const sky = light.plausible ?? light.seen;
+  const sky = light.plausible ?? light.fits;
   const [stage, size] = useMeasured<HTMLDivElement>();
   return (
     <div className="staff-stage" ref={stage} data-drop="staff">

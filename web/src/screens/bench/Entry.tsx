@@ -21,7 +21,7 @@ interface Props {
 }
 
 interface Candidate {
-  said: string;
+  text: string;
   change: Partial<Bench>;
 }
 
@@ -90,12 +90,12 @@ export function Entry({ field, laid, ladders, onTake, onClose }: Props) {
                 const outcome = outcomes[place]?.answer;
                 return outcome ? (
                   <Button
-                    key={candidate.said}
+                    key={candidate.text}
                     variant="quiet"
                     className="entry-choice"
                     onClick={() => onTake(candidate.change)}
                   >
-                    <strong>{candidate.said}</strong>{" "}
+                    <strong>{candidate.text}</strong>{" "}
                     {kind !== "time" && <span>{words.entry.gives(timeText(outcome.seconds))}</span>}
                   </Button>
                 ) : null;
@@ -105,12 +105,12 @@ export function Entry({ field, laid, ladders, onTake, onClose }: Props) {
             <div className="neighbours" role="group" aria-label={words.entry.near}>
               {near.map((candidate) => (
                 <Button
-                  key={candidate.said}
+                  key={candidate.text}
                   variant="quiet"
                   aria-pressed={candidate.stands}
                   onClick={() => onTake(candidate.change)}
                 >
-                  {candidate.said}
+                  {candidate.text}
                 </Button>
               ))}
             </div>
@@ -153,9 +153,9 @@ function neighbours(field: Field, laid: Laid, ladders: Ladders | undefined): (Ca
   }[field];
   const kind = KIND[field];
   return around(ladders[kind], stood, EACH_SIDE).map((label) => {
-    const said = kind === "shutter" ? markText(label) : kind === "aperture" ? `f/${label}` : label;
-    const change = kind === "shutter" ? { shutter: said, meter: "camera" as const } : { [field]: label };
-    return { said, change, stands: said === stood || label === stood };
+    const text = kind === "shutter" ? markText(label) : kind === "aperture" ? `f/${label}` : label;
+    const change = kind === "shutter" ? { shutter: text, meter: "camera" as const } : { [field]: label };
+    return { text, change, stands: text === stood || label === stood };
   });
 }
 
@@ -175,22 +175,22 @@ function useCandidates(
       if (readout.error) return { candidates: [], trouble: readout };
       return {
         candidates: (readout.answer?.readings ?? []).map((reading) => {
-          const said = meaningText(reading.mark, reading.seconds);
+          const meaning = meaningText(reading.mark, reading.seconds);
           return field === "time"
-            ? { said, change: holdTime(reading.seconds) }
-            : { said, change: { shutter: said, meter: "camera" } };
+            ? { text: meaning, change: holdTime(reading.seconds) }
+            : { text: meaning, change: { shutter: meaning, meter: "camera" } };
         }),
       };
     case "ev": {
       const ev100 = Number(text.replace(",", ".").replace("−", "-"));
       if (Number.isNaN(ev100)) return { candidates: [], problem: words.entry.hint.ev };
-      return { candidates: [{ said: text, change: { ev100, meter: "hand" } }] };
+      return { candidates: [{ text, change: { ev100, meter: "hand" } }] };
     }
     default: {
       const bare = text.toLowerCase().replace(/^(f\s*\/?|iso)\s*/, "");
       return {
         candidates: [
-          { said: field.toLowerCase().includes("aperture") ? `f/${bare}` : bare, change: { [field]: bare } },
+          { text: field.toLowerCase().includes("aperture") ? `f/${bare}` : bare, change: { [field]: bare } },
         ],
       };
     }

@@ -1,9 +1,9 @@
 import type { ReactNode } from "react";
-import type { Asked } from "../../questions/ask";
+import type { Reply } from "../../questions/ask";
 import { Fault } from "../../ui/Fault";
 
 /** What an extra says: greyed while it answers what was asked before, or why it says nothing. */
-export function Said({ asked, children }: { asked: Asked<unknown>; children: ReactNode }) {
+export function Reply({ asked, children }: { asked: Reply<unknown>; children: ReactNode }) {
   if (asked.error) return <Fault error={asked.error} again={asked.again} />;
   return (
     <div className="extra-said" aria-live="polite" data-stale={asked.stale || undefined}>

@@ -6,7 +6,7 @@ import { bagWords } from "../../words/bag";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useShutterText } from "../../parts/meter/typedTime";
 import { Choice } from "../../ui/fields";
-import { Said } from "./ExtraParts";
+import { Reply } from "./ExtraParts";
 import type { Laid } from "../../state/bench";
 
 /** How much brighter than the ground the sky is to stay [stops]; the last is a dark sky, on purpose. */
@@ -24,7 +24,7 @@ export function Graduated({ laid }: { laid: Laid }) {
   const owned = laid.items
     .filter((item) => item.facts.kind === "graduated")
     .map((item) => ({ id: item.id, stops: item.facts.stops, transition: item.facts.transition }));
-  const read = sky.read && ground.read && { sky: sky.read.said, ground: ground.read.said };
+  const read = sky.read && ground.read && { sky: sky.read.label, ground: ground.read.label };
   const chosen = useGraduated(
     read && { ...read, sky_share: share / 100, horizon, owned, step: laid.step, lead_stops: lead },
   );
@@ -74,7 +74,7 @@ export function Graduated({ laid }: { laid: Laid }) {
           onChange={(event) => setShare(Number(event.target.value))}
         />
       </Form.Group>
-      <Said asked={chosen}>
+      <Reply asked={chosen}>
         {found && (
           <>
             <p>{say.lead(found.sky_stops.toFixed(1))}</p>
@@ -88,7 +88,7 @@ export function Graduated({ laid }: { laid: Laid }) {
             )}
           </>
         )}
-      </Said>
+      </Reply>
     </div>
   );
 }

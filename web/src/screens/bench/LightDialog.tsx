@@ -25,7 +25,7 @@ export function LightDialog({ laid, light, set, onClose }: Props) {
   const say = words.light;
   const { bench } = laid;
   const { plausible, outing, rate } = light;
-  const advice = plausible?.advice ?? light.seen?.advice;
+  const advice = plausible?.advice ?? light.fits?.advice;
   return (
     <Modal show onHide={onClose} centered aria-labelledby="bench-light-title">
       <Modal.Header closeButton closeLabel={words.keys.close}>
@@ -95,7 +95,7 @@ export function LightDialog({ laid, light, set, onClose }: Props) {
             </p>
           </Form.Group>
         )}
-        {(plausible ?? light.seen) && <p className={advice ? "outing-ask" : "mb-0"}>{advice?.text ?? say.fits}</p>}
+        {(plausible ?? light.fits) && <p className={advice ? "outing-ask" : "mb-0"}>{advice?.text ?? say.fits}</p>}
       </Modal.Body>
       <Modal.Footer>
         <Link to="/outing" className="plain-link me-auto">

@@ -107,7 +107,7 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
           {words.bench.change}
         </Button>
       </p>
-      <WatchLight known={watchedLight(light)} asked={<ForgottenFilter phone={phone} />}>
+      <WatchLight known={watchedLight(light)} question={<ForgottenFilter phone={phone} />}>
         <PhoneMatch phone={phone} />
       </WatchLight>
     </section>

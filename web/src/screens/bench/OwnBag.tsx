@@ -59,7 +59,7 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
       setFault(error);
     }
   });
-  const chip = (key: string, said: string) => (
+  const chip = (key: string, caption: string) => (
     <Button
       key={key}
       variant="quiet"
@@ -67,7 +67,7 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
       aria-pressed={picked.includes(key)}
       onClick={() => flip(key)}
     >
-      {said}
+      {caption}
     </Button>
   );
   return (

@@ -133,12 +133,12 @@ function Line({ title, children, onOpen }: { title: string; children: string; on
   );
 }
 
-function lightSaid({ plausible, seen, rate, watch }: BenchLight): string {
+function lightSaid({ plausible, fits, rate, watch }: BenchLight): string {
   const say = words.light;
   if (watch && rate?.moved_stops != null) return `${rateText(rate.stops_per_minute)} · ${say.watched}`;
   if (rate?.counts) return `${rateText(rate.stops_per_minute)} · ${say.readings(rate.used)}`;
   if (plausible) return rateText(plausible.stops_per_minute);
-  return seen ? say.seen : say.steady;
+  return fits ? say.seen : say.steady;
 }
 
 function wishes(bench: Bench, looks: Looks | undefined): string {

@@ -18,9 +18,9 @@ interface Props {
 /** What is in the picture, asked by the way: before anything is said nothing is judged. */
 export function SubjectRow({ scene, onScene, onMore }: Props) {
   // What was named last is asked about: the one thing of it that decides most.
-  const [asked, setAsked] = useState<string | null>(null);
-  const described = useDescribed(asked !== null);
-  const subject = scene.subjects.find(({ id }) => id === asked);
+  const [asking, setAsked] = useState<string | null>(null);
+  const described = useDescribed(asking !== null);
+  const subject = scene.subjects.find(({ id }) => id === asking);
   const aspect = subject && described.find(({ kind }) => kind === subject.kind)?.aspects[0];
   if (subject && aspect) {
     return (

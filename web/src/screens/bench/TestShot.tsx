@@ -44,7 +44,7 @@ export function TestShot({ laid, set, onClose }: Props) {
       {read.isPending && <p role="status">{say.busy}</p>}
       {headroom && digest && (
         <div aria-live="polite">
-          <Histogram one={digest} />
+          <Histogram digest={digest} />
           <p className="extra-answer">{headroom.text}</p>
           <p>{say.clipped(CHANNELS.map((name, at) => [name, percent(headroom.burnt[at] ?? 0)]))}</p>
           {thirds > 0 && (

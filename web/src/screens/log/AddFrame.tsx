@@ -41,7 +41,7 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
     try {
       const glass = laid.bag.filter((piece) => on.includes(piece.id));
       await addFrame(
-        await madeFrame({ openedAt, seconds: time.seconds, glass, shutter: metered?.said ?? "", ...facts }, laid),
+        await madeFrame({ openedAt, seconds: time.seconds, glass, shutter: metered?.label ?? "", ...facts }, laid),
       );
       onClose();
     } catch (error) {

@@ -4,7 +4,7 @@ import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { glassText, verdictText, whenText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
-import { Gone } from "./Gone";
+import { NoFrame } from "./Gone";
 import { Histogram } from "../../parts/Histogram";
 import { usePicture } from "../../questions/log";
 import { type Frame, useFrame } from "../../state/frames";
@@ -21,7 +21,7 @@ export function ComparePage() {
   const { account } = useSession();
   const firstPicture = usePicture(first?.pictured ? first.id : null, account);
   const secondPicture = usePicture(second?.pictured ? second.id : null, account);
-  if (first === null || second === null) return <Gone />;
+  if (first === null || second === null) return <NoFrame />;
   if (!first || !second) return <p className="waiting">{logWords.loading}</p>;
   const shift = firstPicture && secondPicture ? firstPicture.median_stops - secondPicture.median_stops : null;
   const shifted =
@@ -43,7 +43,7 @@ export function ComparePage() {
       {firstPicture && secondPicture && (
         <section aria-label={words.histogram.tones}>
           <h2>{words.histogram.tones}</h2>
-          <Histogram one={firstPicture} other={secondPicture} />
+          <Histogram digest={firstPicture} other={secondPicture} />
           <p className="mb-0" data-testid="compare-shift">
             {say.tonesText(
               shifted,

@@ -21,7 +21,7 @@ export function FilesPage() {
   const own = useFinished();
   const [fault, setFault] = useState<unknown>(null);
   const [part, setPart] = useState<[number, number] | null>(null);
-  const told = (number: number, of: number) => setPart([number, of]);
+  const onProgress = (number: number, of: number) => setPart([number, of]);
   const tried = (work: () => Promise<void>) => {
     setFault(null);
     work()
@@ -31,7 +31,7 @@ export function FilesPage() {
   const [file, setFile] = useState<{ sort: "log" | "archive"; file: File } | null>(null);
   const save = async (as: "json" | "csv") => {
     const kind = as === "csv" ? "text/csv" : "application/json";
-    if (signedIn) return saveLog(as, told);
+    if (signedIn) return saveLog(as, onProgress);
     const text = await askLogFile(as, await finishedFrames(MOST_SENT));
     saveAs(`jackstaff-log.${as}`, new Blob([text], { type: kind }));
   };
@@ -85,7 +85,7 @@ export function FilesPage() {
           <h2 id="files-all">{say.all}</h2>
           <p className="quiet">{say.allHint}</p>
           <div className="frame-actions">
-            <Button variant="quiet" onClick={() => tried(() => saveEverything(told))} disabled={!signedIn}>
+            <Button variant="quiet" onClick={() => tried(() => saveEverything(onProgress))} disabled={!signedIn}>
               {say.archive}
             </Button>
             {picker("archive", say.back, ".zip")}

@@ -25,7 +25,7 @@ import { logWords } from "../../words/log";
 import { signedStops, timeText } from "../../words/times";
 import { Conditions } from "./Conditions";
 import { baseText, closedText, glassText, verdictText, whenText } from "./frameText";
-import { Gone } from "./Gone";
+import { NoFrame } from "./Gone";
 import { Picture } from "./Picture";
 import { useRemoveFrame } from "./useRemoveFrame";
 
@@ -38,7 +38,7 @@ export function FramePage() {
   const { id = null } = useParams();
   const frame = useFrame(id);
   if (frame === undefined) return <p className="waiting">{say.loading}</p>;
-  if (!frame) return <Gone />;
+  if (!frame) return <NoFrame />;
   return <OneFrame key={frame.id} frame={frame} />;
 }
 
@@ -116,7 +116,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
   const kit = useKit();
   const body = chosen(kit.items, "body", frame.conditions?.body_id ?? null);
   const on = itemsOf(kit.items, "glass").filter((piece) => frame.stack.some((each) => each.id === piece.id));
-  const asked: Schemas["ReviewedInput"] = {
+  const question: Schemas["ReviewedInput"] = {
     frame: documentOf(frame),
     light_stops: 0,
     now: byBench && laid ? readingOf(laid) : null,
@@ -130,7 +130,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
       corner_stops: facts.corner_stops,
     })),
   };
-  const reviewed = useReviewed(asked);
+  const reviewed = useReviewed(question);
   const { next, remarks = [], editing = [] } = reviewed.shown ?? {};
   return (
     <aside className="frame-learnt" data-stale={reviewed.stale || undefined} aria-label={say.pages.lessons}>

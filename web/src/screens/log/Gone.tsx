@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { logWords } from "../../words/log";
 
 /** A frame that is not in the log, or no longer. */
-export function Gone() {
+export function NoFrame() {
   return (
     <div className="empty">
       <p>{logWords.gone}</p>

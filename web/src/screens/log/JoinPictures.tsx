@@ -76,7 +76,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
   const keep = async () => {
     if (!joining) return;
     setBusy(true);
-    let kept = 0;
+    let saved = 0;
     let first: string | null = null;
     try {
       for (const [at, picture] of read.entries()) {
@@ -84,7 +84,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
         if (!("photo" in picture) || !to) continue;
         const id = to === NEW ? await fresh(picture.photo, joining.ahead_seconds ?? 0) : to;
         await keepPicture(id, picture.file);
-        kept += 1;
+        saved += 1;
         first ??= id;
       }
       if (remember && body && joining.learnt && joining.ahead_seconds !== null) {
@@ -93,7 +93,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
       }
       const page = first === null ? null : `/log/frame/${first}`;
       toast({
-        text: say.kept(kept),
+        text: say.kept(saved),
         ...(page !== null && { action: { label: say.judge, act: () => void navigate(page) } }),
       });
       onClose();
@@ -203,18 +203,18 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
 function ClockLine({ joining, onTake }: { joining: Joining; onTake: (ahead: number) => void }) {
   const ahead = joining.ahead_seconds;
   if (ahead === null) return <p className="mb-0">{say.clockUnknown}</p>;
-  const told = (seconds: number) =>
+  const offsetText = (seconds: number) =>
     seconds >= 0 ? say.clock(timeText(Math.max(seconds, 0.3))) : say.clockBehind(timeText(-seconds));
   return (
     <>
-      <p className="mb-0">{told(ahead)}</p>
+      <p className="mb-0">{offsetText(ahead)}</p>
       {joining.others.length > 0 && (
         <Form.Group controlId="join-clock">
           <Form.Label className="fault">{say.clockAsk}</Form.Label>
           <Form.Select value={ahead} onChange={(event) => onTake(Number(event.target.value))}>
             {[ahead, ...joining.others].map((seconds) => (
               <option key={seconds} value={seconds}>
-                {told(seconds)}
+                {offsetText(seconds)}
               </option>
             ))}
           </Form.Select>

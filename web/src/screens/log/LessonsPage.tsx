@@ -17,26 +17,28 @@ export function LessonsPage() {
   const evidence = useEvidence(own);
   if (!learnt.shown && !learnt.error) return <p className="waiting">{logWords.loading}</p>;
   if (!learnt.shown) return <Fault error={learnt.error} again={learnt.again} />;
-  const { tally, tastes } = learnt.shown;
-  const most = tally.mistakes[0]?.frames ?? 1;
+  const { statistics, tastes } = learnt.shown;
+  const most = statistics.mistakes[0]?.frames ?? 1;
   return (
     <div className="lessons" data-stale={learnt.stale || undefined}>
       <header className="heading-line">
         <h1>{say.title}</h1>
-        <span className="quiet">{say.reviewed(tally.reviewed, tally.frames)}</span>
+        <span className="quiet">{say.reviewed(statistics.reviewed, statistics.frames)}</span>
       </header>
-      {tally.frames === 0 && <p className="quiet">{say.none}</p>}
-      {tally.frames > 0 && (
+      {statistics.frames === 0 && <p className="quiet">{say.none}</p>}
+      {statistics.frames > 0 && (
         <p className="lessons-time">
-          {say.open(timeText(tally.open_seconds))}{" "}
+          {say.open(timeText(statistics.open_seconds))}{" "}
           <strong>
-            {tally.repeats > 0 ? say.lost(timeText(Math.max(1, tally.lost_seconds)), tally.repeats) : say.noneLost}
+            {statistics.repeats > 0
+              ? say.lost(timeText(Math.max(1, statistics.lost_seconds)), statistics.repeats)
+              : say.noneLost}
           </strong>
         </p>
       )}
       <div className="lessons-parts">
         <Part title={say.mistakes}>
-          {tally.mistakes.slice(0, 8).map((mistake) => (
+          {statistics.mistakes.slice(0, 8).map((mistake) => (
             <li key={mistake.code} className="lessons-bar">
               <span>{mistake.label}</span>
               <span className="quiet">{say.frames(mistake.frames)}</span>
@@ -48,8 +50,8 @@ export function LessonsPage() {
           ))}
         </Part>
         <div>
-          <Part title={say.tastes}>{tastes.map((taste) => told(taste))}</Part>
-          <Part title={say.missed}>{tally.missed.map((mistake) => told(mistake))}</Part>
+          <Part title={say.tastes}>{tastes.map((taste) => line(taste))}</Part>
+          <Part title={say.missed}>{statistics.missed.map((mistake) => line(mistake))}</Part>
           <Part title={say.habits}>
             {(evidence.shown?.habits ?? []).map((habit) => (
               <li key={habit.began}>
@@ -75,7 +77,7 @@ function Part({ title, children }: { title: string; children: ReactNode[] }) {
   );
 }
 
-function told({ text, frames }: { text: string; frames: number }) {
+function line({ text, frames }: { text: string; frames: number }) {
   return (
     <li key={text}>
       {text} <span className="quiet">({say.frames(frames)})</span>

@@ -41,7 +41,7 @@ export function PracticePage() {
     held,
     last: null as Drill["kind"] | null,
   }));
-  const mistakes = useMemo(() => (learnt.shown?.tally.mistakes ?? []).map(({ code }) => code), [learnt.shown]);
+  const mistakes = useMemo(() => (learnt.shown?.statistics.mistakes ?? []).map(({ code }) => code), [learnt.shown]);
   const glass = useMemo(() => solidsOf(kit.items), [kit.items]);
   const ready = !kit.loading && (learnt.shown !== undefined || learnt.error !== null);
   // Of one turn nothing changes while it is answered.
@@ -97,23 +97,23 @@ interface OneProps {
 
 function OneDrill({ question, drill, onNext }: OneProps) {
   const [typed, setTyped] = useState("");
-  const [told, setTold] = useState<Graded | null>(null);
+  const [graded, setTold] = useState<Graded | null>(null);
   const [fault, setFault] = useState<unknown>(null);
   const field = useRef<HTMLInputElement>(null);
   const onward = useRef<HTMLButtonElement>(null);
-  const done = told !== null && told.right !== null;
+  const done = graded !== null && graded.right !== null;
   useEffect(() => {
     if (done) onward.current?.focus();
     else field.current?.focus();
   }, [done]);
   const sending = useRef(false);
-  const grade = async (said: string) => {
+  const grade = async (typedAnswer: string) => {
     // Pressed twice it is one answer: each moves the kind to another box.
     if (sending.current) return;
     sending.current = true;
     setFault(null);
     try {
-      const answered = await askGrade({ ...question, answer: said, box: boxOf(question.kind) });
+      const answered = await askGrade({ ...question, answer: typedAnswer, box: boxOf(question.kind) });
       practised(question.kind, answered, new Date());
       setTold(answered);
       sending.current = answered.right !== null;
@@ -151,8 +151,8 @@ function OneDrill({ question, drill, onNext }: OneProps) {
               key={choice}
               variant="quiet"
               disabled={done}
-              data-right={done && choice === told.right_text ? true : undefined}
-              data-picked={done && choice === told.understood ? true : undefined}
+              data-right={done && choice === graded.right_text ? true : undefined}
+              data-picked={done && choice === graded.understood ? true : undefined}
               onClick={() => void grade(String(place + 1))}
             >
               <b>{place + 1}</b>
@@ -183,22 +183,22 @@ function OneDrill({ question, drill, onNext }: OneProps) {
         </Form>
       )}
       <Fault error={fault} />
-      <div role="status" className="drill-told" data-right={told?.right ?? undefined}>
-        {told && <p className="drill-verdict">{told.text}</p>}
-        {told && done && <p className="mb-0">{told.why}</p>}
+      <div role="status" className="drill-told" data-right={graded?.right ?? undefined}>
+        {graded && <p className="drill-verdict">{graded.text}</p>}
+        {graded && done && <p className="mb-0">{graded.why}</p>}
       </div>
       {done && (
         <Button ref={onward} variant="signal" onClick={onNext}>
           {say.next}
         </Button>
       )}
-      {done && told.steps.length > 0 && <Sum told={told} drill={drill} />}
+      {done && graded.steps.length > 0 && <Sum graded={graded} drill={drill} />}
     </section>
   );
 }
 
 /** The sum that the bench would show. */
-function Sum({ told, drill }: { told: Graded; drill: Drill }) {
+function Sum({ graded: told, drill }: { graded: Graded; drill: Drill }) {
   const [stage, size] = useMeasured<HTMLDivElement>();
   const first = told.steps[0]?.seconds ?? 1;
   const stack = told.steps.filter((step) => step.kind === "glass").map(({ name, stops }) => ({ name, stops }));
@@ -235,20 +235,22 @@ function Progress({ held, now }: { held: readonly Practised[]; now: number }) {
       <h2>{say.progress}</h2>
       <ul className="plain-list">
         {kinds().map((kind) => {
-          const one = held.find((each) => each.kind === kind);
+          const remembered = held.find((each) => each.kind === kind);
           return (
             <li key={kind}>
               <span>{say.kinds[kind]}</span>
-              <span className="practice-boxes" role="img" aria-label={one ? say.box(one.box) : say.none}>
+              <span className="practice-boxes" role="img" aria-label={remembered ? say.box(remembered.box) : say.none}>
                 {[1, 2, 3, 4, 5].map((box) => (
-                  <i key={box} data-full={one !== undefined && box <= one.box ? true : undefined} />
+                  <i key={box} data-full={remembered !== undefined && box <= remembered.box ? true : undefined} />
                 ))}
               </span>
               <span className="quiet">
-                {one === undefined
+                {remembered === undefined
                   ? say.none
-                  : `${say.lately(one.lately.filter(Boolean).length, one.lately.length)}, ${
-                      one.box === 1 || Date.parse(one.due) <= now ? say.now : say.again(instantText(one.due))
+                  : `${say.lately(remembered.lately.filter(Boolean).length, remembered.lately.length)}, ${
+                      remembered.box === 1 || Date.parse(remembered.due) <= now
+                        ? say.now
+                        : say.again(instantText(remembered.due))
                     }`}
               </span>
             </li>

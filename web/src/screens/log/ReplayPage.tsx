@@ -23,7 +23,7 @@ const say = dryRunWords.replay;
 export function ReplayPage() {
   const { id = "" } = useParams();
   const held = played.useOne(id);
-  const told = useReplay(held?.question ?? null);
+  const replayed = useReplay(held?.question ?? null);
   if (!held)
     return (
       <div className="practice">
@@ -38,15 +38,15 @@ export function ReplayPage() {
       <PracticeKinds />
       <header className="heading-line">
         <h1>{say.title(held.name)}</h1>
-        {told.answer && <span>{told.answer.text}</span>}
+        {replayed.answer && <span>{replayed.answer.text}</span>}
       </header>
-      <Fault error={told.error} again={told.again} />
-      {told.answer && <Told replay={told.answer} held={held} />}
+      <Fault error={replayed.error} again={replayed.again} />
+      {replayed.answer && <Lessons replay={replayed.answer} held={held} />}
     </div>
   );
 }
 
-function Told({ replay, held }: { replay: Replay; held: Played }) {
+function Lessons({ replay, held }: { replay: Replay; held: Played }) {
   const navigate = useNavigate();
   const { practice } = useSession();
   const { scenario } = held.question;

@@ -47,7 +47,7 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
   const [fault, setFault] = useState<unknown>(null);
   const same = outings.filter((other) => samePlace(other, outing));
   const own = watersAround(same, first, DAYS);
-  const asked = useDays({
+  const answer = useDays({
     latitude: outing.latitude,
     longitude: outing.longitude,
     zone: outing.zone,
@@ -60,7 +60,7 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
     wish: wish ?? null,
     matter,
   } satisfies DaysQuestion);
-  const days = asked.shown?.days ?? [];
+  const days = answer.shown?.days ?? [];
 
   const feed = async () => {
     const from = instantOf(first, "00:00", outing.zone);
@@ -118,9 +118,9 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
         </Button>
       </div>
       {fed.length > 0 && <p className="simulated">{outingWords.feedUsed}</p>}
-      {asked.shown?.none_because != null && <p className="outing-ask">{asked.shown.none_because}</p>}
+      {answer.shown?.none_because != null && <p className="outing-ask">{answer.shown.none_because}</p>}
       <Fault error={fault} />
-      <Fault error={asked.error} again={asked.again} />
+      <Fault error={answer.error} again={answer.again} />
       <p className="days-key" aria-hidden>
         <span data-key="look">{wish ? say.keyLook : say.noLook}</span>
         <span data-key="moon">{say.keyMoon}</span>
@@ -133,14 +133,14 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
         <span>18</span>
         <span />
       </p>
-      <ol className="plain-list days-list" data-stale={asked.stale || undefined}>
+      <ol className="plain-list days-list" data-stale={answer.stale || undefined}>
         {days.map((day) => (
           <li key={day.date}>
             <Button
               variant="quiet"
               className="day"
               aria-current={day.date === outing.date || undefined}
-              aria-label={told(day, outing.zone)}
+              aria-label={dayText(day, outing.zone)}
               onClick={() => choose(day)}
             >
               <span className="day-said">
@@ -172,7 +172,7 @@ function clockOf(day: Day, name: string, zone: string): string | null {
 }
 
 /** The whole strip in words. */
-function told(day: Day, zone: string): string {
+function dayText(day: Day, zone: string): string {
   const say = outingWords.days;
   const clock = (instant: string) => clockIn(Date.parse(instant), zone);
   const spans = (of: Day["look"]) => of.map(({ start, end }) => say.span(clock(start), clock(end)));

@@ -33,7 +33,7 @@ interface Props {
   /** Another outing's light over the same hours, laid behind. */
   behind: { name: string; points: { ms: number; ev100: number }[] } | undefined;
   /** Another part of the plan, changed on the picture. */
-  onEdit: (change: Partial<Outing>, said: string) => void;
+  onEdit: (change: Partial<Outing>, message: string) => void;
 }
 
 const LEFT = 44;

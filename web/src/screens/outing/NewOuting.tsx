@@ -55,12 +55,12 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
   const zoned = useZones(typed.answer ? { latitude: typed.answer.latitude, longitude: typed.answer.longitude } : null);
   const zones = zoned.answer?.zones;
   const before = used.find(({ id }) => id === picked);
-  const said = text.trim() === "" ? (before ?? null) : written(typed.answer, zones, chosenZone);
-  const spot = said && waypoint !== null ? { ...said, name: waypoint } : said;
+  const spotGiven = text.trim() === "" ? (before ?? null) : written(typed.answer, zones, chosenZone);
+  const spot = spotGiven && waypoint !== null ? { ...spotGiven, name: waypoint } : spotGiven;
   const same = spot ? outings.filter((outing) => samePlace(outing, spot)) : [];
   const first = chosenDate ?? dateIn(now, spot?.zone ?? ITS_OWN);
-  const asked = useDays(spot && daysOf(spot, first, same));
-  const days = asked.answer?.days;
+  const daysAnswer = useDays(spot && daysOf(spot, first, same));
+  const days = daysAnswer.answer?.days;
   const next = days && nextOf(days, chosenDate === null ? now : 0);
   const stretch = next?.[when];
 
@@ -167,7 +167,7 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
               </Button>
             ))}
           </div>
-          <Fault error={asked.error} again={asked.again} />
+          <Fault error={daysAnswer.error} again={daysAnswer.again} />
           <Form.Group controlId="fresh-day" className="fresh-day">
             <Form.Label>{say.day}</Form.Label>
             <Form.Control type="date" value={first} onChange={({ target }) => setDate(target.value || null)} />

@@ -42,9 +42,9 @@ export function OutingScreen() {
   const tide = useTide(tideOf(current));
   const fillable = useFillable(lightOf(current)).answer?.longest_seconds;
   const set = (change: Partial<Outing>) => keep({ ...current, ...change });
-  const edit = (change: Partial<Outing>, said: string) => {
+  const edit = (change: Partial<Outing>, message: string) => {
     set(change);
-    toast({ text: said, action: { label: bagWords.undo, act: () => keep(current) } });
+    toast({ text: message, action: { label: bagWords.undo, act: () => keep(current) } });
   };
   const [behindId, setBehindId] = useState("");
   const behind = outings.find((outing) => outing.id === behindId && outing.id !== current.id);

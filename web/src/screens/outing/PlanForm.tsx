@@ -100,7 +100,7 @@ export function PlanForm({ outing, set }: { outing: Outing; set: (change: Partia
             label={say.sky}
             value={outing.sky}
             choices={SKIES}
-            said={say.skies}
+            labels={say.skies}
             onValue={(sky) => set({ sky: sky as Schemas["Sky"] })}
           />
           <PickField
@@ -108,7 +108,7 @@ export function PlanForm({ outing, set }: { outing: Outing; set: (change: Partia
             label={say.scene}
             value={outing.scene}
             choices={SCENES}
-            said={say.scenes}
+            labels={say.scenes}
             onValue={(scene) => set({ scene: scene as Schemas["Scene"] })}
           />
         </div>

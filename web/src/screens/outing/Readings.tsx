@@ -32,11 +32,11 @@ export function Readings({ outing, set, laid, light }: Props) {
   const plausible = usePlausible(laid && plausibleOf(outing, laid, at)).answer;
   const say = outingWords;
   // A reading that does not fit this hour is asked about before it moves the plan; another reading is another question.
-  const asked = plausible?.advice && asking === plausible.ev100 ? asking : null;
+  const doubtful = plausible?.advice && asking === plausible.ev100 ? asking : null;
   const take = () => {
     if (!plausible) return;
     const reading = { at: new Date(at).toISOString(), ev100: Math.round(plausible.ev100 * 100) / 100 };
-    set({ readings: [...outing.readings.filter((kept) => kept.at !== reading.at), reading] });
+    set({ readings: [...outing.readings.filter((held) => held.at !== reading.at), reading] });
     setAsked(null);
   };
   return (
@@ -72,7 +72,7 @@ export function Readings({ outing, set, laid, light }: Props) {
         />
         <Button
           variant="quiet"
-          disabled={!plausible || laid?.bench.expectedSd != null || asked !== null}
+          disabled={!plausible || laid?.bench.expectedSd != null || doubtful !== null}
           onClick={() => {
             if (plausible?.advice) setAsked(plausible.ev100);
             else take();
@@ -82,11 +82,11 @@ export function Readings({ outing, set, laid, light }: Props) {
         </Button>
       </div>
       {plausible?.advice && (
-        <p className="outing-ask" role={asked === null ? undefined : "alert"}>
+        <p className="outing-ask" role={doubtful === null ? undefined : "alert"}>
           {plausible.advice.text}
         </p>
       )}
-      {asked !== null && (
+      {doubtful !== null && (
         <div className="reading-asked">
           <Button variant="signal" onClick={take}>
             {say.takeAllTheSame}

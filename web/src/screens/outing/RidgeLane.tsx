@@ -28,8 +28,8 @@ const say = outingWords.ridgeLane;
 export function RidgeLane({ outing, points, events, x, width, left, right, clock, onChange }: Props) {
   const [pulled, setPulled] = useState<number | null>(null);
   const distance = outing.ridge?.distance_m ?? USUAL_M;
-  const kept = outing.ridge ? (Math.atan2(outing.ridge.height_m, outing.ridge.distance_m) * 180) / Math.PI : 0;
-  const deg = pulled ?? kept;
+  const ridgeDeg = outing.ridge ? (Math.atan2(outing.ridge.height_m, outing.ridge.distance_m) * 180) / Math.PI : 0;
+  const deg = pulled ?? ridgeDeg;
   const top = Math.max(12, deg + 4, ...points.map((point) => point.altitude_deg));
   const y = (altitude: number) => GROUND - (Math.max(0, altitude) / top) * (GROUND - TOP);
   const path = points.map((point, at) => `${at === 0 ? "M" : "L"}${x(point.ms)} ${y(point.altitude_deg)}`).join("");
@@ -48,9 +48,9 @@ export function RidgeLane({ outing, points, events, x, width, left, right, clock
     const by = { ArrowUp: 0.5, ArrowRight: 0.5, ArrowDown: -0.5, ArrowLeft: -0.5, PageUp: 2, PageDown: -2 }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    keep(kept + by);
+    keep(ridgeDeg + by);
   };
-  const said = deg === 0 ? say.none : say.stands(deg.toFixed(1), String(Math.round(distance)));
+  const heightText = deg === 0 ? say.none : say.stands(deg.toFixed(1), String(Math.round(distance)));
   const over = events.filter((event) => event.at != null && event.name.startsWith("sun_"));
   return (
     <svg
@@ -64,7 +64,7 @@ export function RidgeLane({ outing, points, events, x, width, left, right, clock
       aria-valuemin={0}
       aria-valuemax={HIGHEST_DEG}
       aria-valuenow={Math.round(deg * 2) / 2}
-      aria-valuetext={said}
+      aria-valuetext={heightText}
       onKeyDown={keys}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -82,12 +82,12 @@ export function RidgeLane({ outing, points, events, x, width, left, right, clock
       <path className="ridge-sun" d={path} />
       <line className="ridge-line" x1={left} x2={width - right} y1={y(deg)} y2={y(deg)} />
       <text x={left + 8} y={y(deg) - 6}>
-        {said}
+        {heightText}
       </text>
       {over.map((event) => (
         <g key={event.name + String(event.at)} transform={`translate(${x(Date.parse(event.at ?? ""))} 0)`}>
-          <circle className="ridge-over" cy={y(kept)} r={6} />
-          <text y={y(kept) - 10} textAnchor="middle">
+          <circle className="ridge-over" cy={y(ridgeDeg)} r={6} />
+          <text y={y(ridgeDeg) - 10} textAnchor="middle">
             {words.events[event.name]} {clock(Date.parse(event.at ?? ""))}
           </text>
         </g>

@@ -82,7 +82,7 @@ export function SkyLane({ outing, x, first, last, pixels, at, clock, onChange }:
               const after = (changes[place - 1]?.from ?? first) + GRAIN;
               return Math.max(after, Math.min(rounded, (changes[place + 1]?.from ?? last) - GRAIN));
             }}
-            said={clock}
+            timeAt={clock}
             onMoved={(from) => keep(changes.with(place, { ...change, from }))}
           />
         ) : null,

@@ -33,7 +33,7 @@ export function SpanHandle({ side, clock, ...at }: Props) {
       className={`span-handle span-${side}`}
       label={side === "arrive" ? outingWords.arrive : outingWords.turnBack}
       held={held}
-      said={(shown) => say(clock(shown))}
+      timeAt={(shown) => say(clock(shown))}
       {...at}
     />
   );

@@ -11,7 +11,7 @@ interface Props {
   span: number;
   /** An instant as it may be, rounded and within what it may not pass. */
   held: (ms: number) => number;
-  said: (ms: number) => string;
+  timeAt: (ms: number) => string;
   onMoved: (ms: number) => void;
 }
 
@@ -19,7 +19,7 @@ interface Props {
 export const GRAIN = 5 * 60_000;
 
 /** An instant on the chart, dragged or moved by the arrow keys, five minutes at a time. */
-export function TimeHandle({ className, label, left, ms, pixels, span, held, said, onMoved }: Props) {
+export function TimeHandle({ className, label, left, ms, pixels, span, held, timeAt: said, onMoved }: Props) {
   const [drag, setDrag] = useState<{ from: number; by: number } | null>(null);
   const at = drag ? held(ms + (drag.by / pixels) * span) : ms;
   const move = (event: PointerEvent) => {

@@ -183,7 +183,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         {isLit(plan.run) && (
           <WatchLight
             known={known}
-            asked={
+            question={
               Math.abs(moved) >= MOVED && (
                 <p className="run-note light-watch-why" role="alert">
                   {watchWords.movedSince(words.staff.stops(Math.abs(moved).toFixed(1)), moved > 0)}{" "}
@@ -294,12 +294,12 @@ function LeadIn(props: { opensAt: number; onOpen: (at: number) => void; onCancel
   const { opensAt, onOpen, onCancel } = props;
   const [left, setLeft] = useState(() => Math.ceil((opensAt - nowMs()) / 1000));
   useEffect(() => {
-    let said = Number.NaN;
+    let spoken = Number.NaN;
     let pressed = false;
     const beat = () => {
       const seconds = Math.ceil((opensAt - nowMs()) / 1000);
-      if (seconds !== said && seconds > 0) tick();
-      said = seconds;
+      if (seconds !== spoken && seconds > 0) tick();
+      spoken = seconds;
       setLeft(seconds);
       if (seconds <= 0 && !pressed) {
         pressed = true;

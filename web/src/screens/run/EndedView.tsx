@@ -125,8 +125,8 @@ function Onwards({ armed, quietly }: { armed: Armed; quietly: boolean }) {
       </Button>
     );
   if (queue?.way === "lucky") {
-    const next = (kept: number, dropped: number) =>
-      change({ finished: null, queue: { ...queue, kept: queue.kept + kept, dropped: queue.dropped + dropped } });
+    const next = (good: number, dropped: number) =>
+      change({ finished: null, queue: { ...queue, kept: queue.kept + good, dropped: queue.dropped + dropped } });
     return (
       <>
         <Button variant="signal" onClick={() => next(1, 0)}>

@@ -36,9 +36,9 @@ export function OpenView({ frame }: { frame: Frame }) {
   const speed = (frame.run?.speed ?? 1) * pace;
   const longer = longerBy(frame);
   const simulated = frame.run?.device === "simulated";
-  const gone = cameraSeconds(frame);
+  const elapsed = cameraSeconds(frame);
   const aimed = aimedAt(frame, closing);
-  const left = aimed === null ? null : aimed - gone;
+  const left = aimed === null ? null : aimed - elapsed;
   const over = left !== null && left <= 0;
   const byItself = simulated || frame.answer.dial_mark !== null || frame.run?.closes === "mark";
   const ending = useRef(false);
@@ -46,7 +46,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   // A page that was loaded anew may not sound before somebody has pressed something in it.
   const [mute, setMute] = useState(false);
   const [pressed, setPressed] = useState(0);
-  const done = standing(closing, gone);
+  const done = standing(closing, elapsed);
   const say = runWords;
 
   const finish = (how: "hand" | "aborted") => {
@@ -89,7 +89,7 @@ export function OpenView({ frame }: { frame: Frame }) {
     if (speed === 0) return;
     const ends = aimed === null ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
     const title = ends === null ? say.openTitle : say.signals.until(ends);
-    showPlaying({ title, total: aimed, gone: cameraSeconds(frame), rate: speed });
+    showPlaying({ title, total: aimed, elapsed: cameraSeconds(frame), rate: speed });
     return showNothing;
     // Where the player stands follows from these by itself.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -115,19 +115,19 @@ export function OpenView({ frame }: { frame: Frame }) {
       {over && <div className="run-edge" aria-hidden="true" />}
       <PlanStaff
         plan={frame}
-        elapsed={gone < 10 ? Math.round(gone * 10) / 10 : Math.floor(gone)}
+        elapsed={elapsed < 10 ? Math.round(elapsed * 10) / 10 : Math.floor(elapsed)}
         hoisted={done && aimed !== null ? Math.round(done.gathered * 200) / 200 : null}
       />
       <section className="run-main" aria-label={words.nav.run}>
         <h1 className="visually-hidden">{say.openTitle}</h1>
         <p className="run-clock run-left" role="timer" aria-live="off" data-testid="run-left">
-          {left === null ? clockText(gone) : `${over ? "+" : ""}${clockText(over ? -left : Math.ceil(left))}`}
+          {left === null ? clockText(elapsed) : `${over ? "+" : ""}${clockText(over ? -left : Math.ceil(left))}`}
           <small>{left === null ? say.gone : over ? say.over : say.left}</small>
         </p>
         <p className="run-gone">
           {left !== null && (
             <>
-              <strong>{clockText(gone)}</strong> {say.gone}.{" "}
+              <strong>{clockText(elapsed)}</strong> {say.gone}.{" "}
             </>
           )}
           {done && <span data-testid="run-gathered">{say.gathered(Math.round(done.gathered * 100))}</span>}
@@ -162,14 +162,14 @@ export function OpenView({ frame }: { frame: Frame }) {
         {isLit(frame.run) && (
           <WatchLight
             known={closing?.light ? { ...closing.light, from: "opening" } : null}
-            asked={closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}
+            question={closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}
           />
         )}
-        <TimeWords watch={watch} frame={frame} gone={gone} />
+        <TimeWords watch={watch} frame={frame} elapsed={elapsed} />
         {left !== null && left < -OVERDUE_S && !byItself && (
           <div className="run-earlier" role="group" aria-label={say.closedEarlier}>
             <span>{say.closedEarlier}</span>
-            <Button variant="quiet" onClick={() => closedThen(aimed ?? gone)}>
+            <Button variant="quiet" onClick={() => closedThen(aimed ?? elapsed)}>
               {say.asPlanned}
             </Button>
             <SecondsForm label={say.closedAfterField} hint={say.closedAfter} onSet={closedThen} />
@@ -315,11 +315,11 @@ const RIGHT = 0.05;
 const APART = 0.02;
 
 /** What is not sure about the time, and the question when nobody watched. */
-function TimeWords({ watch, frame, gone }: { watch: Watch; frame: Frame; gone: number }) {
+function TimeWords({ watch, frame, elapsed: gone }: { watch: Watch; frame: Frame; elapsed: number }) {
   const say = runWords.truth;
-  const asked = watch.source === "wall" && frame.run?.watched !== false;
+  const unwatched = watch.source === "wall" && frame.run?.watched !== false;
   const speed = frame.run?.speed ?? 1;
-  if (asked)
+  if (unwatched)
     return (
       <div className="run-truth" role="alert">
         <p>{say.nobody(clockText(gone))}</p>
@@ -338,10 +338,10 @@ function TimeWords({ watch, frame, gone }: { watch: Watch; frame: Frame; gone: n
         </div>
       </div>
     );
-  const told = { none: null, slept: say.slept, clock_changed: say.changed, unknown: say.unknown }[watch.jump];
+  const jumpText = { none: null, slept: say.slept, clock_changed: say.changed, unknown: say.unknown }[watch.jump];
   return (
     <p className="quiet run-sure">
-      {told ? `${told} ` : ""}
+      {jumpText ? `${jumpText} ` : ""}
       {say.sure(String(frame.run?.uncertain_seconds ?? 0.2))}
     </p>
   );

@@ -45,8 +45,9 @@ export function useOffer(frame: Frame, armed: Armed) {
         }
       : null;
   // Which aperture makes the time right that the frame had; a trial was short on purpose.
-  const kept = offer && frame.run?.purpose !== "trial" ? frame.actual_seconds : null;
-  const fits = useExposure(question && kept !== null ? { ...question, chosen_seconds: kept } : null).answer?.fits_at;
+  const seconds = offer && frame.run?.purpose !== "trial" ? frame.actual_seconds : null;
+  const fits = useExposure(question && seconds !== null ? { ...question, chosen_seconds: seconds } : null).answer
+    ?.fits_at;
   const aperture = fits && within(armed, fits.aperture) ? fits.aperture : null;
   const other =
     question && aperture !== null

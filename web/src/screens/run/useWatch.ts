@@ -21,8 +21,8 @@ export function useWatch(frame: Frame): Watch {
       setWatch((now) => ({ ...now, known: true, source }));
       // The page that opened it could not ask the server then; the count is as good from any page that knows.
       if (source === "wall" || frame.run?.steady) return;
-      const asked = frameNow(id) ?? frame;
-      void clock.steadyAt(asked).then((steady) => steady && noteSteady(asked, steady));
+      const current = frameNow(id) ?? frame;
+      void clock.steadyAt(current).then((steady) => steady && noteSteady(current, steady));
     });
     const look = () => {
       const now = frameNow(id) ?? frame;
@@ -46,7 +46,7 @@ export function useWatch(frame: Frame): Watch {
 
 /** Keep the screen awake while something runs, where the browser lets us; whether it does, null while it is asked. */
 export function useAwake(): boolean | null {
-  const [kept, setKept] = useState<boolean | null>(null);
+  const [stored, setKept] = useState<boolean | null>(null);
   useEffect(() => {
     let lock: WakeLockSentinel | null = null;
     let there = true;
@@ -70,5 +70,5 @@ export function useAwake(): boolean | null {
       void lock?.release();
     };
   }, []);
-  return kept;
+  return stored;
 }

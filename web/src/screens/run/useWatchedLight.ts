@@ -11,7 +11,7 @@ const NOTED_MS = 30_000;
 /** The end of a running frame by all that is known of its light. */
 export function useWatchedLight(frame: Frame): ExposureEnd | undefined {
   const watch = useLightWatch();
-  const asked = exposureEndOf(frame, watch);
+  const question = exposureEndOf(frame, watch);
   const { id } = frame;
   const watching = watch?.frame?.id === id && isMine();
   useEffect(() => {
@@ -19,5 +19,5 @@ export function useWatchedLight(frame: Frame): ExposureEnd | undefined {
     const timer = window.setInterval(() => void noteLooks(id), NOTED_MS);
     return () => window.clearInterval(timer);
   }, [id, watching]);
-  return useExposureEnd(asked);
+  return useExposureEnd(question);
 }
