@@ -20,7 +20,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-postgres lint lint-python lint-web lint-types types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-postgres lint lint-python lint-web lint-types test-web types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -47,9 +47,9 @@ dev: build/run.stamp build/node.stamp ## the same, reloading server and interfac
 	  JACKSTAFF_DEV=1 JACKSTAFF_DEMO=1 $(MANAGE) runserver 127.0.0.1:$$((PORT + 1)) & \
 	  cd web && JACKSTAFF_API=http://127.0.0.1:$$((PORT + 1)) npx --no-install vite --host 127.0.0.1 --port $(PORT)
 
-test: build/dev.stamp build/node.stamp lint build/web.stamp ## every check and test, the browser included
+test: build/dev.stamp build/node.stamp build/web.stamp ## every check and test, the browser included
 	@tools/preflight.sh chromium
-	cd web && npx --no-install vitest run
+	@$(MAKE) --no-print-directory --jobs=3 --output-sync=target lint-web lint-python lint-types test-web
 	$(BIN)/python -m pytest -n 3 --dist worksteal
 	@$(BIN)/python tools/test_share.py
 
@@ -67,6 +67,9 @@ lint-python: build/dev.stamp
 
 lint-web: build/node.stamp
 	cd web && npx --no-install eslint . --max-warnings 0
+
+test-web: build/node.stamp
+	cd web && npx --no-install vitest run
 
 lint-types: build/node.stamp
 	cd web && npx --no-install prettier --check --log-level warn . && npx --no-install tsc -b
