@@ -28,8 +28,10 @@ export function HoldButton({ onHeld, className = "", hint, children, remote = fa
   const since = useRef(0);
   const last = useRef(Number.NEGATIVE_INFINITY);
   const timer = useRef<number | undefined>(undefined);
-  const begin = () => {
+  const began = useRef(0);
+  const begin = (at: number) => {
     if (timer.current !== undefined) return;
+    began.current = at;
     setHolding(true);
     timer.current = window.setTimeout(() => {
       stop();
@@ -40,6 +42,12 @@ export function HoldButton({ onHeld, className = "", hint, children, remote = fa
     window.clearTimeout(timer.current);
     timer.current = undefined;
     setHolding(false);
+  };
+  /** Let go: by its own time a hold, though a page that was held up may not have come to say so. */
+  const release = (at: number) => {
+    const held = timer.current !== undefined && at - began.current >= HOLD_MS;
+    stop();
+    if (held) onHeld();
   };
   useEffect(() => {
     since.current = performance.now();
@@ -66,7 +74,7 @@ export function HoldButton({ onHeld, className = "", hint, children, remote = fa
   useKeys(
     remote ? REMOTE_KEYS : NO_KEY,
     () => {
-      if (!second()) begin();
+      if (!second()) begin(performance.now());
     },
     "position",
   );
@@ -74,7 +82,7 @@ export function HoldButton({ onHeld, className = "", hint, children, remote = fa
   useEffect(() => {
     if (!remote) return;
     const up = (event: KeyboardEvent) => {
-      if (event.code === "Space" || event.code.endsWith("Enter")) stop();
+      if (event.code === "Space" || event.code.endsWith("Enter")) release(event.timeStamp);
     };
     document.addEventListener("keyup", up);
     return () => document.removeEventListener("keyup", up);
@@ -89,16 +97,16 @@ export function HoldButton({ onHeld, className = "", hint, children, remote = fa
         if (event.button !== 0) return;
         // A press that began here goes on here, whatever moves meanwhile.
         event.currentTarget.setPointerCapture(event.pointerId);
-        begin();
+        begin(event.timeStamp);
       }}
-      onPointerUp={stop}
+      onPointerUp={(event) => release(event.timeStamp)}
       onPointerLeave={stop}
       onPointerCancel={stop}
       onContextMenu={(event) => event.preventDefault()}
       onKeyDown={(event) => {
-        if ((event.key === "Enter" || event.key === " ") && !event.repeat) begin();
+        if ((event.key === "Enter" || event.key === " ") && !event.repeat) begin(event.timeStamp);
       }}
-      onKeyUp={stop}
+      onKeyUp={(event) => release(event.timeStamp)}
       onBlur={stop}
       onClick={(event) => {
         // No finger or mouse: a key, a switch, a voice, which cannot hold.
