@@ -65,14 +65,22 @@ lint-python: build/dev.stamp
 	@$(MANAGE) export_openapi_schema --api jackstaff.api.api.api --sorted --indent 2 --output build/openapi.json
 	@cmp -s build/openapi.json web/src/api/openapi.json || { echo "The API changed: run 'make types'."; exit 1; }
 
-lint-web: build/node.stamp
+# What was found sound in the interface is not looked at again until something of it changes.
+lint-web: build/lint-web.stamp
+lint-types: build/lint-types.stamp
+test-web: build/test-web.stamp
+
+build/lint-web.stamp: build/node.stamp $(WEB_SOURCES)
 	cd web && npx --no-install eslint . --max-warnings 0
+	@touch $@
 
-test-web: build/node.stamp
-	cd web && npx --no-install vitest run
-
-lint-types: build/node.stamp
+build/lint-types.stamp: build/node.stamp $(WEB_SOURCES)
 	cd web && npx --no-install prettier --check --log-level warn . && npx --no-install tsc -b
+	@touch $@
+
+build/test-web.stamp: build/node.stamp $(WEB_SOURCES)
+	cd web && npx --no-install vitest run
+	@touch $@
 
 types: build/dev.stamp build/node.stamp ## regenerate the interface types and the published schemas
 	$(MANAGE) export_openapi_schema --api jackstaff.api.api.api --sorted --indent 2 --output web/src/api/openapi.json
