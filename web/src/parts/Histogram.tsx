@@ -8,13 +8,13 @@ const HIGH = 120;
 type Digest = Schemas["DigestAnswer"];
 
 /** A frame's tones on the axis of stops, filled; those of another over it as a line. */
-export function Histogram({ digest: entry, other }: { digest: Digest; other?: Digest }) {
+export function Histogram({ digest, other }: { digest: Digest; other?: Digest }) {
   const say = words.histogram;
-  const bins = entry.green.length;
-  const shown = Math.min(bins, Math.round(12 / entry.bin_stops));
-  const light = (digest: Digest) =>
-    digest.green.slice(0, shown).map((green, at) => (green + (digest.red[at] ?? 0) + (digest.blue[at] ?? 0)) / 3);
-  const [first, second] = [light(entry), other ? light(other) : []];
+  const bins = digest.green.length;
+  const shown = Math.min(bins, Math.round(12 / digest.bin_stops));
+  const light = (of: Digest) =>
+    of.green.slice(0, shown).map((green, at) => (green + (of.red[at] ?? 0) + (of.blue[at] ?? 0)) / 3);
+  const [first, second] = [light(digest), other ? light(other) : []];
   const most = Math.max(...first, ...second, 1e-6);
   // Bright on the right, as on the back of a camera.
   const x = (at: number) => WIDE - (at / shown) * WIDE;
@@ -27,7 +27,7 @@ export function Histogram({ digest: entry, other }: { digest: Digest; other?: Di
       {other && <path className="histogram-second" d={steps(second)} />}
       <line className="histogram-foot" x1="0" x2={WIDE} y1={HIGH} y2={HIGH} />
       {[0, 2, 4, 6, 8, 10].map((stops) => (
-        <text key={stops} x={x(stops / entry.bin_stops)} y={HIGH + 16} textAnchor={stops === 0 ? "end" : "middle"}>
+        <text key={stops} x={x(stops / digest.bin_stops)} y={HIGH + 16} textAnchor={stops === 0 ? "end" : "middle"}>
           {stops === 0 ? say.axis : `−${stops}`}
         </text>
       ))}

@@ -67,10 +67,10 @@ function useSteadyWatch(now: number): LightWatch | null {
     const live = lightWatch();
     return { now, watching, watch: live && watching && isWatching(live) && live.looks.length > 0 ? live : null };
   };
-  const [settled, setSteady] = useState(taken);
+  const [settled, setSettled] = useState(taken);
   if (settled.now !== now || settled.watching !== watching) {
     const next = taken();
-    setSteady(next);
+    setSettled(next);
     return next.watch;
   }
   return settled.watch;

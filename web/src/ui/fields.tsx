@@ -24,14 +24,14 @@ interface PickProps {
   onValue: (value: string) => void;
 }
 
-export function PickField({ id, label, value, choices, labels: said, onValue }: PickProps) {
+export function PickField({ id, label, value, choices, labels, onValue }: PickProps) {
   return (
     <Form.Group controlId={id}>
       <Form.Label>{label}</Form.Label>
       <Form.Select value={value} onChange={(event) => onValue(event.target.value)}>
         {choices.map((choice) => (
           <option key={choice} value={choice}>
-            {said[choice]}
+            {labels[choice]}
           </option>
         ))}
       </Form.Select>

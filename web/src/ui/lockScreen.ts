@@ -12,14 +12,14 @@ export interface Playing {
   rate: number;
 }
 
-export function showPlaying({ title, total, elapsed: gone, rate }: Playing): void {
+export function showPlaying({ title, total, elapsed, rate }: Playing): void {
   const { mediaSession } = navigator as Partial<Navigator>;
   if (!mediaSession) return;
   const artwork = [{ src: "/icon-192.png", sizes: "192x192", type: "image/png" }];
   mediaSession.metadata = new MediaMetadata({ title, artist: "Jackstaff", artwork });
   mediaSession.playbackState = "playing";
   if (total !== null && total > 0)
-    mediaSession.setPositionState({ duration: total, position: Math.min(gone, total), playbackRate: rate });
+    mediaSession.setPositionState({ duration: total, position: Math.min(elapsed, total), playbackRate: rate });
 }
 
 export function showNothing(): void {

@@ -26,7 +26,7 @@ export interface Known {
   from: "metering" | "opening";
 }
 
-/** One tap to watch the light; then what is seen of it, how well, and one tap to stop. `asked` is what somebody has to say. */
+/** One tap to watch the light; then what is seen of it, how well, and one tap to stop. `question` is what somebody has to say. */
 interface Props {
   known: Known | null;
   question?: ReactNode;
@@ -38,7 +38,7 @@ export function WatchLight(props: Props) {
   return useSession().practice ? null : <Watching {...props} />;
 }
 
-function Watching({ known, question: asked, children }: Props) {
+function Watching({ known, question, children }: Props) {
   const watch = useLightWatch();
   const now = useNow(5000);
   const [more, setMore] = useState(false);
@@ -83,7 +83,7 @@ function Watching({ known, question: asked, children }: Props) {
           </Button>
         </>
       )}
-      {asked}
+      {question}
     </div>
   );
 }

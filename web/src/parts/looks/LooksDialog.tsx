@@ -157,7 +157,7 @@ interface PartProps {
 function SubjectPart(props: PartProps) {
   const { subject, scene, own, looks, stale, aspects, onFacts, onFact, onWant, onOwn, onForget, onRemove } = props;
   // What words set stands in the fields of numbers at once; what is being typed there stays as it is typed.
-  const [announced, setTold] = useState(0);
+  const [announced, setAnnounced] = useState(0);
   const name = words.looks.kinds[subject.kind];
   const windows = (looks?.windows ?? []).filter((window) => window.id === subject.id);
   const status = windows[0]?.status;
@@ -176,14 +176,14 @@ function SubjectPart(props: PartProps) {
         subject={subject}
         aspects={aspects}
         onFacts={(facts, instead) => {
-          setTold(announced + 1);
+          setAnnounced(announced + 1);
           onFacts(facts, instead);
         }}
       />
       {subject.kind === "sea" && (
         <Tapped
           onPeriod={(seconds) => {
-            setTold(announced + 1);
+            setAnnounced(announced + 1);
             onFact("period_s", seconds);
           }}
         />

@@ -5,6 +5,7 @@ import { type Fact, useFacts } from "../../questions/kit";
 import { type Draft, forgetItem, keepItems } from "../../state/kit";
 import { faultText } from "../../ui/faultText";
 import { say } from "../../ui/say";
+import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { FactField } from "./FactField";
 import { FaultText } from "./FaultText";
@@ -61,9 +62,12 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
   };
   const save = async (event: SubmitEvent) => {
     event.preventDefault();
-    const known = new Set(shown.map((fact) => fact.name));
+    // Until it is known what such a thing has, nothing of it is left out.
+    const known = described.length > 0 ? new Set(shown.map((fact) => fact.name)) : null;
     const ownFacts = Object.fromEntries(
-      Object.entries(facts).filter(([key, value]) => known.has(key) && value !== "" && value !== undefined),
+      Object.entries(facts).filter(
+        ([key, value]) => (known === null || known.has(key)) && value !== "" && value !== undefined,
+      ),
     );
     const next = { ...draft, name, note, facts: ownFacts };
     const message = isNew ? bagWords.added(name) : bagWords.saved(name);
@@ -112,6 +116,7 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
         <FaultText id="item-name-fault" fault={faultOf("name")} />
       </Form.Group>
       {draft.sort === "glass" && <LabelHelp facts={facts} set={set} />}
+      {described.length === 0 && <p className="waiting">{words.bench.waiting}</p>}
       <div className="fact-grid">{open.map(field)}</div>
       <details open={rest.some((fact) => faultOf(`facts.${fact.name}`)) || undefined}>
         <summary>{bagWords.more}</summary>

@@ -31,7 +31,7 @@ const BAND = 92;
 const say = bagWords.reach;
 
 /** The bag as a staff: a line for each time it makes, gaps hatched, the filter that would help most as its block. */
-export function ReachStaff({ found, bands, at, onAt, rungText: told, names }: Props) {
+export function ReachStaff({ found, bands, at, onAt, rungText, names }: Props) {
   const [ref, size] = useMeasured<HTMLDivElement>();
   const width = size?.width ?? 720;
   const { rungs, gaps, purchase } = found;
@@ -69,7 +69,7 @@ export function ReachStaff({ found, bands, at, onAt, rungText: told, names }: Pr
       aria-valuemin={0}
       aria-valuemax={Math.max(0, rungs.length - 1)}
       aria-valuenow={at ?? 0}
-      aria-valuetext={picked ? told(picked) : say.hint}
+      aria-valuetext={picked ? rungText(picked) : say.hint}
       onPointerMove={point}
       onPointerDown={point}
       onKeyDown={keys}

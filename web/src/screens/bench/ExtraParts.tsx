@@ -3,10 +3,10 @@ import type { Reply } from "../../questions/ask";
 import { Fault } from "../../ui/Fault";
 
 /** What an extra says: greyed while it answers what was asked before, or why it says nothing. */
-export function Reply({ asked, children }: { asked: Reply<unknown>; children: ReactNode }) {
-  if (asked.error) return <Fault error={asked.error} again={asked.again} />;
+export function Answered({ reply, children }: { reply: Reply<unknown>; children: ReactNode }) {
+  if (reply.error) return <Fault error={reply.error} again={reply.again} />;
   return (
-    <div className="extra-said" aria-live="polite" data-stale={asked.stale || undefined}>
+    <div className="extra-said" aria-live="polite" data-stale={reply.stale || undefined}>
       {children}
     </div>
   );

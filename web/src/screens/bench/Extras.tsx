@@ -9,7 +9,7 @@ import { TimeText } from "../../parts/meter/TimeText";
 import { useWatchText } from "../../parts/meter/typedTime";
 import { markText, timeText } from "../../words/times";
 import { NumberField } from "../../ui/NumberField";
-import { Reply } from "./ExtraParts";
+import { Answered } from "./ExtraParts";
 import { Graduated } from "./Graduated";
 import { typed } from "../../ui/typed";
 import { TrialTab } from "./TrialTab";
@@ -86,7 +86,7 @@ function Trade({ laid, summed }: { laid: Laid; summed: Exposure }) {
         <NumberField id="trade-near" label={say.nearest} value={near} onChange={setNear} />
         <NumberField id="trade-far" label={say.farthest} value={far} onChange={setFar} />
       </div>
-      <Reply asked={traded}>
+      <Answered reply={traded}>
         {traded.shown?.third_in_m != null && <p>{say.third(metres(traded.shown.third_in_m))}</p>}
         <table className="sum trade">
           <thead>
@@ -111,7 +111,7 @@ function Trade({ laid, summed }: { laid: Laid; summed: Exposure }) {
             ))}
           </tbody>
         </table>
-      </Reply>
+      </Answered>
     </div>
   );
 }
@@ -135,7 +135,7 @@ function Flash({ laid }: { laid: Laid }) {
       <p>{say.intro}</p>
       <NumberField id="flash-wide" label={say.wide} value={wide} onChange={setWide} />
       <p className="quiet">{say.sync(timeText(sync))}</p>
-      <Reply asked={flash}>
+      <Answered reply={flash}>
         {flash.shown && (
           <>
             <p>{say.asks(timeText(flash.shown.wide_seconds))}</p>
@@ -145,7 +145,7 @@ function Flash({ laid }: { laid: Laid }) {
             {flash.shown.stops >= 0.05 && <p>{say.power(flash.shown.flash_stops.toFixed(1))}</p>}
           </>
         )}
-      </Reply>
+      </Answered>
     </div>
   );
 }
@@ -190,7 +190,7 @@ function Video({ laid }: { laid: Laid }) {
         <NumberField id="video-now" label={say.setting} value={setting} onChange={setSetting} />
         <NumberField id="video-change" label={say.change} value={change} onChange={setChange} />
       </div>
-      <Reply asked={held}>
+      <Answered reply={held}>
         {held.shown && (
           <>
             <p className="extra-answer">
@@ -201,7 +201,7 @@ function Video({ laid }: { laid: Laid }) {
             <p>{say.room(held.shown.room_brighter.toFixed(1), held.shown.room_darker.toFixed(1))}</p>
           </>
         )}
-      </Reply>
+      </Answered>
     </div>
   );
 }
@@ -218,7 +218,7 @@ function Pair({ laid }: { laid: Laid }) {
     <div className="extra">
       <p>{say.intro}</p>
       <TimeText id="pair-time" label={say.time} time={wanted} />
-      <Reply asked={pairs}>
+      <Answered reply={pairs}>
         <ul className="plain-list">
           {remembered.map((piece, at) => {
             const found = pairs.shown?.[at];
@@ -236,7 +236,7 @@ function Pair({ laid }: { laid: Laid }) {
           })}
         </ul>
         {reach && <p>{say.bare(timeText(reach.longest_bare_seconds))}</p>}
-      </Reply>
+      </Answered>
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { bagWords } from "../../words/bag";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useShutterText } from "../../parts/meter/typedTime";
 import { Choice } from "../../ui/fields";
-import { Reply } from "./ExtraParts";
+import { Answered } from "./ExtraParts";
 import type { Laid } from "../../state/bench";
 
 /** How much brighter than the ground the sky is to stay [stops]; the last is a dark sky, on purpose. */
@@ -74,7 +74,7 @@ export function Graduated({ laid }: { laid: Laid }) {
           onChange={(event) => setShare(Number(event.target.value))}
         />
       </Form.Group>
-      <Reply asked={chosen}>
+      <Answered reply={chosen}>
         {found && (
           <>
             <p>{say.lead(found.sky_stops.toFixed(1))}</p>
@@ -88,7 +88,7 @@ export function Graduated({ laid }: { laid: Laid }) {
             )}
           </>
         )}
-      </Reply>
+      </Answered>
     </div>
   );
 }

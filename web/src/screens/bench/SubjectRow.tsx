@@ -18,7 +18,7 @@ interface Props {
 /** What is in the picture, asked by the way: before anything is said nothing is judged. */
 export function SubjectRow({ scene, onScene, onMore }: Props) {
   // What was named last is asked about: the one thing of it that decides most.
-  const [asking, setAsked] = useState<string | null>(null);
+  const [asking, setAsking] = useState<string | null>(null);
   const described = useDescribed(asking !== null);
   const subject = scene.subjects.find(({ id }) => id === asking);
   const aspect = subject && described.find(({ kind }) => kind === subject.kind)?.aspects[0];
@@ -30,12 +30,12 @@ export function SubjectRow({ scene, onScene, onMore }: Props) {
           aspects={[aspect]}
           named
           onFacts={(facts, instead) => {
-            setAsked(null);
+            setAsking(null);
             onScene(withFacts(scene, subject.id, facts, instead));
           }}
         />
         <div>
-          <Button variant="link" className="plain-link" onClick={() => setAsked(null)}>
+          <Button variant="link" className="plain-link" onClick={() => setAsking(null)}>
             {words.looks.asItIs}
           </Button>
           <Button variant="link" className="plain-link" onClick={onMore}>
@@ -49,7 +49,7 @@ export function SubjectRow({ scene, onScene, onMore }: Props) {
   const there = scene.subjects.map(({ kind }) => kind);
   const pick = (kind: Kind) => {
     const next = withSubject(scene, kind);
-    setAsked(next.subjects.at(-1)?.id ?? null);
+    setAsking(next.subjects.at(-1)?.id ?? null);
     onScene(next);
   };
   return (

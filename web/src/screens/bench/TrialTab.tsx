@@ -6,7 +6,7 @@ import { amend } from "../../state/amend";
 import { words } from "../../words";
 import { signedStops, timeText } from "../../words/times";
 import { NumberField } from "../../ui/NumberField";
-import { Reply } from "./ExtraParts";
+import { Answered } from "./ExtraParts";
 import { typed } from "../../ui/typed";
 import type { Laid } from "../../state/bench";
 
@@ -40,7 +40,7 @@ export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {
         <NumberField id="trial-seconds" label={say.time} value={seconds} onChange={setSeconds} />
         <NumberField id="trial-came" label={say.came} value={came} onChange={setCame} />
       </div>
-      <Reply asked={trial}>
+      <Answered reply={trial}>
         {trial.shown && (
           <>
             <p className="extra-answer">{say.right(timeText(trial.shown.seconds))}</p>
@@ -54,7 +54,7 @@ export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {
             )}
           </>
         )}
-      </Reply>
+      </Answered>
     </div>
   );
 }

@@ -97,7 +97,7 @@ interface OneProps {
 
 function OneDrill({ question, drill, onNext }: OneProps) {
   const [typed, setTyped] = useState("");
-  const [graded, setTold] = useState<Graded | null>(null);
+  const [graded, setGraded] = useState<Graded | null>(null);
   const [fault, setFault] = useState<unknown>(null);
   const field = useRef<HTMLInputElement>(null);
   const onward = useRef<HTMLButtonElement>(null);
@@ -115,7 +115,7 @@ function OneDrill({ question, drill, onNext }: OneProps) {
     try {
       const answered = await askGrade({ ...question, answer: typedAnswer, box: boxOf(question.kind) });
       practised(question.kind, answered, new Date());
-      setTold(answered);
+      setGraded(answered);
       sending.current = answered.right !== null;
     } catch (error) {
       setFault(error);
@@ -198,10 +198,10 @@ function OneDrill({ question, drill, onNext }: OneProps) {
 }
 
 /** The sum that the bench would show. */
-function Sum({ graded: told, drill }: { graded: Graded; drill: Drill }) {
+function Sum({ graded, drill }: { graded: Graded; drill: Drill }) {
   const [stage, size] = useMeasured<HTMLDivElement>();
-  const first = told.steps[0]?.seconds ?? 1;
-  const stack = told.steps.filter((step) => step.kind === "glass").map(({ name, stops }) => ({ name, stops }));
+  const first = graded.steps[0]?.seconds ?? 1;
+  const stack = graded.steps.filter((step) => step.kind === "glass").map(({ name, stops }) => ({ name, stops }));
   const answer = {
     seconds: drill.right,
     set_seconds: drill.right,
@@ -209,7 +209,7 @@ function Sum({ graded: told, drill }: { graded: Graded; drill: Drill }) {
     stops: Math.log2(drill.right / first),
     from_seconds: drill.right,
     to_seconds: drill.right,
-    steps: told.steps,
+    steps: graded.steps,
   };
   return (
     <figure className="drill-staff" aria-label={say.staff}>

@@ -25,7 +25,7 @@ export function Readings({ outing, set, laid, light }: Props) {
   const metered = laid?.bench.meteredAt == null ? null : Date.parse(laid.bench.meteredAt);
   const taken = metered !== null && within(metered) ? metered : within(now) ? now : from + (to - from) / 4;
   const chosen = laid?.bench.useOuting === true ? laid.bench.lightAt : null;
-  const [asking, setAsked] = useState<number | null>(null);
+  const [asking, setAsking] = useState<number | null>(null);
   const [typedTime, setTime] = useState<string | null>(null);
   const time = typedTime ?? chosen ?? clockIn(taken, outing.zone);
   const at = instantOf(outing.date, time, outing.zone);
@@ -37,7 +37,7 @@ export function Readings({ outing, set, laid, light }: Props) {
     if (!plausible) return;
     const reading = { at: new Date(at).toISOString(), ev100: Math.round(plausible.ev100 * 100) / 100 };
     set({ readings: [...outing.readings.filter((held) => held.at !== reading.at), reading] });
-    setAsked(null);
+    setAsking(null);
   };
   return (
     <div className="outing-readings">
@@ -74,7 +74,7 @@ export function Readings({ outing, set, laid, light }: Props) {
           variant="quiet"
           disabled={!plausible || laid?.bench.expectedSd != null || doubtful !== null}
           onClick={() => {
-            if (plausible?.advice) setAsked(plausible.ev100);
+            if (plausible?.advice) setAsking(plausible.ev100);
             else take();
           }}
         >
@@ -91,7 +91,7 @@ export function Readings({ outing, set, laid, light }: Props) {
           <Button variant="signal" onClick={take}>
             {say.takeAllTheSame}
           </Button>
-          <Button variant="quiet" onClick={() => setAsked(null)}>
+          <Button variant="quiet" onClick={() => setAsking(null)}>
             {say.meterAgain}
           </Button>
         </div>

@@ -19,7 +19,7 @@ interface Props {
 export const GRAIN = 5 * 60_000;
 
 /** An instant on the chart, dragged or moved by the arrow keys, five minutes at a time. */
-export function TimeHandle({ className, label, left, ms, pixels, span, held, timeAt: said, onMoved }: Props) {
+export function TimeHandle({ className, label, left, ms, pixels, span, held, timeAt, onMoved }: Props) {
   const [drag, setDrag] = useState<{ from: number; by: number } | null>(null);
   const at = drag ? held(ms + (drag.by / pixels) * span) : ms;
   const move = (event: PointerEvent) => {
@@ -45,7 +45,7 @@ export function TimeHandle({ className, label, left, ms, pixels, span, held, tim
       aria-valuemin={0}
       aria-valuemax={1440}
       aria-valuenow={Math.round(at / 60_000) % 1440}
-      aria-valuetext={said(at)}
+      aria-valuetext={timeAt(at)}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         setDrag({ from: event.clientX, by: 0 });
@@ -55,7 +55,7 @@ export function TimeHandle({ className, label, left, ms, pixels, span, held, tim
       onPointerCancel={() => setDrag(null)}
       onKeyDown={keys}
     >
-      <span>{said(at)}</span>
+      <span>{timeAt(at)}</span>
     </div>
   );
 }

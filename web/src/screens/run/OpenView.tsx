@@ -315,16 +315,16 @@ const RIGHT = 0.05;
 const APART = 0.02;
 
 /** What is not sure about the time, and the question when nobody watched. */
-function TimeWords({ watch, frame, elapsed: gone }: { watch: Watch; frame: Frame; elapsed: number }) {
+function TimeWords({ watch, frame, elapsed }: { watch: Watch; frame: Frame; elapsed: number }) {
   const say = runWords.truth;
   const unwatched = watch.source === "wall" && frame.run?.watched !== false;
   const speed = frame.run?.speed ?? 1;
   if (unwatched)
     return (
       <div className="run-truth" role="alert">
-        <p>{say.nobody(clockText(gone))}</p>
+        <p>{say.nobody(clockText(elapsed))}</p>
         <div className="run-foot">
-          <Button variant="quiet" onClick={() => void correct(frame, gone / speed, UNWATCHED_S)}>
+          <Button variant="quiet" onClick={() => void correct(frame, elapsed / speed, UNWATCHED_S)}>
             {say.right}
           </Button>
           <SecondsForm

@@ -46,7 +46,7 @@ export function useWatch(frame: Frame): Watch {
 
 /** Keep the screen awake while something runs, where the browser lets us; whether it does, null while it is asked. */
 export function useAwake(): boolean | null {
-  const [stored, setKept] = useState<boolean | null>(null);
+  const [stored, setStored] = useState<boolean | null>(null);
   useEffect(() => {
     let lock: WakeLockSentinel | null = null;
     let there = true;
@@ -54,11 +54,11 @@ export function useAwake(): boolean | null {
       if (document.visibilityState !== "visible") return;
       try {
         lock = await navigator.wakeLock.request("screen");
-        if (there) setKept(true);
+        if (there) setStored(true);
         else await lock.release();
       } catch {
         lock = null;
-        if (there) setKept(false);
+        if (there) setStored(false);
       }
     };
     void ask();
