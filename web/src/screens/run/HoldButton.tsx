@@ -73,8 +73,9 @@ export function HoldButton({ onHeld, className = "", hint, children, remote = fa
   }, [half]);
   useKeys(
     remote ? REMOTE_KEYS : NO_KEY,
-    () => {
-      if (!second()) begin(performance.now());
+    (event) => {
+      // By the clock that its letting go is told by: a clock of the page's own may be another one.
+      if (!second()) begin(event.timeStamp);
     },
     "position",
   );
