@@ -26,14 +26,28 @@ const fact = (name: string) =>
 beforeEach(() => vi.mocked(keepItems).mockClear());
 afterEach(cleanup);
 
-it.each([
-  ["before it is known what a lens has, all it has stays", [], LENS.facts],
-  ["what a lens has no more is left out", [fact("focal_mm"), fact("widest")], { focal_mm: 24, widest: "2.8" }],
-])("%s", async (_, described, facts) => {
+const NAME = "24 mm, the old one";
+
+/** The lens's form with another name typed into it. */
+function typed(described: never[], onCopy: (copy: Draft) => void = vi.fn()): void {
   vi.mocked(useFacts).mockReturnValue(described);
-  const nothing = () => undefined;
-  render(<ItemForm draft={LENS} isNew={false} group={[]} onDone={nothing} onCopy={nothing} onMoved={nothing} />);
-  fireEvent.change(screen.getByLabelText("Name"), { target: { value: "24 mm, the old one" } });
-  fireEvent.click(screen.getByRole("button", { name: "Save" }));
-  await waitFor(() => expect(keepItems).toHaveBeenCalledWith([{ ...LENS, name: "24 mm, the old one", facts }]));
+  render(<ItemForm draft={LENS} isNew={false} group={[]} onDone={vi.fn()} onCopy={onCopy} onMoved={vi.fn()} />);
+  fireEvent.change(screen.getByLabelText("Name"), { target: { value: NAME } });
+}
+
+it.each([
+  ["before it is known what a lens has, all it has stays", "Save", [], {}],
+  ["what a lens has no more is left out", "Save", [fact("focal_mm")], { facts: { focal_mm: 24 } }],
+  ["what was typed before it was lent is written too", "Lost, lent or broken", [], { retired: true }],
+])("%s", async (_, button, described, kept) => {
+  typed(described);
+  fireEvent.click(screen.getByRole("button", { name: button }));
+  await waitFor(() => expect(keepItems).toHaveBeenCalledWith([{ ...LENS, name: NAME, ...kept }]));
+});
+
+it("copies what stands in the form", () => {
+  const copied = vi.fn<(copy: Draft) => void>();
+  typed([], copied);
+  fireEvent.click(screen.getByRole("button", { name: "Copy" }));
+  expect(copied.mock.calls[0]?.[0]).toMatchObject({ name: `${NAME}, copy`, facts: LENS.facts, retired: false });
 });

@@ -60,22 +60,24 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
     say({ text: message, action: { label: bagWords.undo, act: undo } });
     return true;
   };
-  const save = async (event: SubmitEvent) => {
-    event.preventDefault();
+  /** The thing as it stands in the form. */
+  const written = (): Draft => {
     // Until it is known what such a thing has, nothing of it is left out.
     const known = described.length > 0 ? new Set(shown.map((fact) => fact.name)) : null;
-    const ownFacts = Object.fromEntries(
-      Object.entries(facts).filter(
-        ([key, value]) => (known === null || known.has(key)) && value !== "" && value !== undefined,
-      ),
+    const ownFacts = Object.entries(facts).filter(
+      ([key, value]) => (known === null || known.has(key)) && value !== "" && value !== undefined,
     );
-    const next = { ...draft, name, note, facts: ownFacts };
+    return { ...draft, name, note, facts: Object.fromEntries(ownFacts) };
+  };
+  const save = async (event: SubmitEvent) => {
+    event.preventDefault();
+    const next = written();
     const message = isNew ? bagWords.added(name) : bagWords.saved(name);
     if (await keep(next, message, isNew ? null : draft)) onDone(draft.id);
   };
   const retire = async () => {
-    const next = { ...draft, retired: !draft.retired };
-    if (await keep(next, bagWords[next.retired ? "retiredNow" : "saved"](draft.name), draft)) onDone(draft.id);
+    const next = { ...written(), retired: !draft.retired };
+    if (await keep(next, bagWords[next.retired ? "retiredNow" : "saved"](name), draft)) onDone(draft.id);
   };
   const remove = async () => {
     await forgetItem(draft.id);
@@ -140,7 +142,7 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
             <Button
               variant="quiet"
               onClick={() =>
-                onCopy({ ...draft, id: crypto.randomUUID(), name: bagWords.copyOf(draft.name).slice(0, 60) })
+                onCopy({ ...written(), id: crypto.randomUUID(), name: bagWords.copyOf(name).slice(0, 60) })
               }
             >
               {bagWords.copy}
