@@ -26,13 +26,14 @@ const fact = (name: string) =>
 beforeEach(() => vi.mocked(keepItems).mockClear());
 afterEach(cleanup);
 
-const NAME = "24 mm, the old one";
+const TYPED = { name: "24 mm, the old one", note: "from the attic" };
 
-/** The lens's form with another name typed into it. */
+/** The lens's form with another name and a note typed into it. */
 function typed(described: never[], onCopy: (copy: Draft) => void = vi.fn()): void {
   vi.mocked(useFacts).mockReturnValue(described);
   render(<ItemForm draft={LENS} isNew={false} group={[]} onDone={vi.fn()} onCopy={onCopy} onMoved={vi.fn()} />);
-  fireEvent.change(screen.getByLabelText("Name"), { target: { value: NAME } });
+  fireEvent.change(screen.getByLabelText("Name"), { target: { value: TYPED.name } });
+  fireEvent.change(screen.getByLabelText("Note"), { target: { value: TYPED.note } });
 }
 
 it.each([
@@ -42,12 +43,12 @@ it.each([
 ])("%s", async (_, button, described, kept) => {
   typed(described);
   fireEvent.click(screen.getByRole("button", { name: button }));
-  await waitFor(() => expect(keepItems).toHaveBeenCalledWith([{ ...LENS, name: NAME, ...kept }]));
+  await waitFor(() => expect(keepItems).toHaveBeenCalledWith([{ ...LENS, ...TYPED, ...kept }]));
 });
 
 it("copies what stands in the form", () => {
   const copied = vi.fn<(copy: Draft) => void>();
   typed([], copied);
   fireEvent.click(screen.getByRole("button", { name: "Copy" }));
-  expect(copied.mock.calls[0]?.[0]).toMatchObject({ name: `${NAME}, copy`, facts: LENS.facts, retired: false });
+  expect(copied.mock.calls[0]?.[0]).toMatchObject({ ...TYPED, name: `${TYPED.name}, copy`, facts: LENS.facts });
 });
