@@ -195,7 +195,7 @@ SCHEMA = dict(api.get_openapi_schema())
 schema = schemathesis.openapi.from_dict(SCHEMA)
 AT_BOUNDS = 24
 """How many cases with values at and past the bounds an operation is tried with, spread evenly over all there are."""
-AT_RANDOM = 3
+AT_RANDOM = 6
 
 
 def operations(path_regex: str) -> list[tuple[str, str]]:
