@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, Response, expect
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Error, Page, Response, Route, expect
 from tools.browserdata import kept
 from tools.serving import CHROMIUM, Server, records
 
@@ -52,6 +53,27 @@ def eventually(page: Page, holds: Callable[[], bool], what: str = "it") -> None:
             return
         page.wait_for_timeout(50)
     raise AssertionError(f"{what} did not come about")
+
+
+def hold_back(page: Page, path: str) -> list[Route]:
+    """Keep answers of a path until they are let go."""
+    waiting: list[Route] = []
+    page.route(f"**{path}", lambda route: waiting.append(route))  # noqa: PLW0108 (Playwright inspects it)
+    return waiting
+
+
+def may_be_held_back(page: Page) -> None:
+    """A page loaded before the first thing is put in its way may let its next request pass by it."""
+    page.route("**/api/health", lambda route: route.continue_())
+    page.reload()
+
+
+def let_go(page: Page, path: str, waiting: list[Route]) -> None:
+    """Let them through, those that nobody waits for any more included."""
+    for route in waiting:
+        with suppress(Error):
+            route.continue_()
+    page.unroute(f"**{path}")
 
 
 def work_out(page: Page, what: str) -> None:

@@ -4,18 +4,17 @@ from __future__ import annotations
 
 import json
 import re
-from contextlib import suppress
 from typing import Any
 from uuid import uuid4
 
 import pytest
-from playwright.sync_api import BrowserContext, Error, Page, Route, expect
+from playwright.sync_api import BrowserContext, Page, expect
 from tools.browserdata import kept, noted, write_document, write_documents
 from tools.serving import Server
 
 from tests.conftest import OTHER_PASSWORD
 
-from .conftest import Visit, eventually, frames, work_out
+from .conftest import Visit, eventually, frames, hold_back, let_go, may_be_held_back, work_out
 from .test_path import HOLD_MS, arm_and_open, hold, short_bulb
 from .test_run import arm, left, open_it
 
@@ -234,27 +233,6 @@ def test_a_screen_that_breaks_is_one_screen_and_nothing_is_lost(guest: Visit) ->
     page.get_by_role("button", name="To the bench").click()
     expect(answer(page)).to_have_text("13s")
     guest.wrong.clear()
-
-
-def hold_back(page: Page, path: str) -> list[Route]:
-    """Keep answers of a path until they are let go."""
-    waiting: list[Route] = []
-    page.route(f"**{path}", lambda route: waiting.append(route))  # noqa: PLW0108 (Playwright inspects it)
-    return waiting
-
-
-def may_be_held_back(page: Page) -> None:
-    """A page loaded before the first thing is put in its way may let its next request pass by it."""
-    page.route("**/api/health", lambda route: route.continue_())
-    page.reload()
-
-
-def let_go(page: Page, path: str, waiting: list[Route]) -> None:
-    """Let them through, those that nobody waits for any more included."""
-    for route in waiting:
-        with suppress(Error):
-            route.continue_()
-    page.unroute(f"**{path}")
 
 
 def test_an_answer_to_another_question_is_neither_shown_as_one_nor_acted_on(guest: Visit) -> None:
