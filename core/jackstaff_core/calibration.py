@@ -225,9 +225,9 @@ def _unknowns(question: CalibrationQuestion) -> tuple[list[str], list[str]]:
     for place, frame in enumerate(question.frames):
         within(f"frames.{place}.error_stops", frame.error_stops, -20, 20, "stops")
     names = list(dict.fromkeys(name for frame in question.frames for name in frame.glass))
-    sessions_kept = question.session_sd is not None
+    by_session = question.session_sd is not None
     sessions = list(
-        dict.fromkeys(frame.session for frame in question.frames if sessions_kept and frame.session is not None)
+        dict.fromkeys(frame.session for frame in question.frames if by_session and frame.session is not None)
     )
     if len(names) > MOST_GLASSES:
         raise Refusal("frames", f"{len(names)} filters are too many.", f"Give frames of at most {MOST_GLASSES}.")

@@ -134,7 +134,7 @@ def days(question: DaysQuestion) -> Days:
     known = [each for each in judged if each[0] is not None]
     none_because = None if known or question.matter is Matter.DATE else _NONE[question.matter]
     ordered = sorted(judged, key=lambda each: (each[0] is None, each[0][0] if each[0] else 0.0))
-    return Days(tuple(_with_why(day, said) for said, day in ordered), none_because)
+    return Days(tuple(_with_why(day, why) for why, day in ordered), none_because)
 
 
 def _day(
@@ -269,12 +269,12 @@ def _look_near(name: str, named: str, around: tuple[timedelta, timedelta]) -> Ca
     return merit
 
 
-def _overlap(ones: Sequence[Span], others: Sequence[Span]) -> float:
+def _overlap(spans: Sequence[Span], others: Sequence[Span]) -> float:
     """Minutes that two sets of spans share."""
     shared = timedelta()
-    for one in ones:
+    for span in spans:
         for other in others:
-            shared += max(timedelta(), min(one.end, other.end) - max(one.start, other.start))
+            shared += max(timedelta(), min(span.end, other.end) - max(span.start, other.start))
     return shared / timedelta(minutes=1)
 
 

@@ -236,7 +236,7 @@ def expose(question: ExposureQuestion) -> Exposure:
     seconds = steps[-1].seconds
     _bounded(seconds)
     marks = dial(dial_limit, reading.step)
-    asked = _metered(steps)
+    metered_seconds = _metered(steps)
     chosen = question.chosen_seconds
     if chosen is not None:
         within("chosen_seconds", chosen, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
@@ -246,7 +246,7 @@ def expose(question: ExposureQuestion) -> Exposure:
     will = mark.exact if mark else chosen or seconds
     residue = 0.0
     if chosen is not None:
-        residue = _residue(asked, will, film, light)
+        residue = _residue(metered_seconds, will, film, light)
         steps = (*steps, SumStep("Chosen time", math.log2(will / seconds), will, "chosen"))
     doubts = [reading_sd(reading.step), *(glass.sd for glass in stack if not glass.in_reading)]
     if question.expected_sd is not None:
@@ -254,11 +254,11 @@ def expose(question: ExposureQuestion) -> Exposure:
     sure = sure_within([*doubts, light.sd(seconds)] if light else doubts)
     if film:
         # A stop of doubt in the metered time is p stops of doubt in the corrected one.
-        sure *= slope(film, asked)
+        sure *= slope(film, metered_seconds)
     on = sum(glass.stops + glass.offset for glass in stack)
     return Exposure(
         seconds=seconds,
-        metered_seconds=asked,
+        metered_seconds=metered_seconds,
         stops=math.log2(seconds / steps[0].seconds),
         as_marked_seconds=marked,
         exact_seconds=exact,
@@ -277,7 +277,7 @@ def expose(question: ExposureQuestion) -> Exposure:
         rounded=_rounded(seconds, marks, reading.step, question.fineness_seconds),
         advice=(
             *_advice(question, reading.step, exact, marked, past if bulb else None, on),
-            *(_light_advice(light, light.closes(asked, film)) if light else ()),
+            *(_light_advice(light, light.closes(metered_seconds, film)) if light else ()),
         ),
         fits_at=_fits_at(residue, settings.aperture.exact, reading.step),
     )

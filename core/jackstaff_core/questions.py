@@ -324,14 +324,22 @@ class PlausibleAnswer:
     advice: Advice | None
 
 
-def _plausible(asked: PlausibleQuestion) -> PlausibleAnswer:
-    own, seconds = _own_ev(asked.reading)
-    question = LightQuestion(
-        asked.place, asked.at, asked.at, 60.0, asked.sky, asked.scene, asked.readings, asked.ridge, asked.skies
+def _plausible(question: PlausibleQuestion) -> PlausibleAnswer:
+    own, seconds = _own_ev(question.reading)
+    lit = LightQuestion(
+        question.place,
+        question.at,
+        question.at,
+        60.0,
+        question.sky,
+        question.scene,
+        question.readings,
+        question.ridge,
+        question.skies,
     )
-    light = light_at(question, asked.at)
+    light = light_at(lit, question.at)
     band = _band(seconds, own, light.ev100 - 2 * light.sd_stops, light.ev100 + 2 * light.sd_stops)
-    sd = rate_sd(question, asked.at)
+    sd = rate_sd(lit, question.at)
     advice = plausibility.plausible(own, light)
     return PlausibleAnswer(own, light.ev100, light.sd_stops, light.stops_per_minute, sd, *band, advice)
 

@@ -176,12 +176,12 @@ def _parsed(parse: Callable[[str], Any], problem: str, instead: str) -> Reader:
 def _one_of(allowed: tuple[Any, ...]) -> Reader:
     listed = " or ".join(f"'{each}'" for each in allowed)
 
-    def one(value: Any, path: str) -> Any:
+    def chosen(value: Any, path: str) -> Any:
         if not isinstance(value, str) or value not in allowed:
             raise _wrong(path, "has an unknown value.", f"Give {listed}.")
         return value
 
-    return one
+    return chosen
 
 
 def _choice_reader(kind: type[Enum]) -> Reader:

@@ -269,7 +269,7 @@ def _written(frames: Sequence[Frame], as_: str) -> HttpResponse:
     by_key = {str(each.id): each for each in frames}
     documents = [plain(each) for each in frames]
 
-    def identity(frame: dict[str, Any]) -> tuple[object, ...]:
+    def derived(frame: dict[str, Any]) -> tuple[object, ...]:
         was = finished(by_key[frame["id"]])
         names = " + ".join(glass["name"] for glass in frame["stack"])
         late = round(was.timing_stops, 3) if was and not was.aborted else None
@@ -277,9 +277,9 @@ def _written(frames: Sequence[Frame], as_: str) -> HttpResponse:
 
     match as_:
         case "csv":
-            text = logfile.as_csv(documents, identity)
+            text = logfile.as_csv(documents, derived)
         case "xmp":
-            text = logfile.as_xmp(documents[0], identity(documents[0]))
+            text = logfile.as_xmp(documents[0], derived(documents[0]))
         case _:
             text = logfile.as_json(documents)
     answer = HttpResponse(text, content_type=f"{_KINDS[as_]}; charset=utf-8")

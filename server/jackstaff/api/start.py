@@ -25,7 +25,7 @@ from .wired import as_answer, as_input
 router = Router(tags=["start"])
 
 
-Input: Any = as_input(ExposureQuestion)
+ExposureInput: Any = as_input(ExposureQuestion)
 Answer: Any = as_answer(Exposure)
 
 
@@ -35,7 +35,7 @@ class StartAnswer(Schema):
     session: Session
     starter: StarterAnswer
     kit: list[KitCopy]
-    question: Input
+    question: ExposureInput
     answer: Answer
     scales: ScalesAnswer
 

@@ -64,7 +64,7 @@ class _Shot:
     note: str = ""
     shot_at: tuple[str, str] | None = None
     habit: float = 0.0
-    seen: tuple[str, ...] = ()
+    defects: tuple[str, ...] = ()
     tasted: tuple[tuple[str, str, str], ...] = ()
     focal: float = 24.0
     lens: str = "24 mm prime"
@@ -89,24 +89,24 @@ SHOTS = (
     _Shot(at="2027-03-14T09:12:00", shutter="1/60", aperture="11", iso="64", glass=(THREE,), place=FALLS,
           note="Same, checked twice.", habit=0.1),
     _Shot(at="2027-03-14T09:20:00", shutter="1/60", aperture="11", iso="64", glass=(THREE, FOUR), note="With the four.",
-          place=FALLS, habit=0.1, seen=("shake",)),
+          place=FALLS, habit=0.1, defects=("shake",)),
     _Shot(at="2027-03-14T09:31:00", shutter="1/60", aperture="11", iso="64", glass=(), note="Bare, for the record.",
           place=FALLS, habit=0.1),
     _Shot(at="2027-03-14T09:40:00", shutter="1/15", aperture="11", iso="64", glass=(THREE,), note="Ferns still.",
-          place=FALLS, habit=0.1, seen=("leaves",)),
+          place=FALLS, habit=0.1, defects=("leaves",)),
     _Shot(at="2027-03-27T18:20:00", shutter="1/4", aperture="8", iso="64", glass=(NINE,), note="Dusk, still air.",
           place=TARN),
     _Shot(at="2027-03-27T18:33:00", shutter="1/30", aperture="4", iso="64", glass=(VND,), place=TARN,
-          note="Dark cross at the wide end.", seen=("cross",), focal=16.0, lens=ZOOM),
+          note="Dark cross at the wide end.", defects=("cross",), focal=16.0, lens=ZOOM),
     _Shot(at="2027-03-27T18:41:00", shutter="1/30", aperture="8", iso="64", glass=(SIX, THREE), place=TARN,
-          note="Two rings at the wide end.", seen=("corner",), focal=18.0, lens=ZOOM,
+          note="Two rings at the wide end.", defects=("corner",), focal=18.0, lens=ZOOM,
           about={"rims_mm": 9.0, "opening_mm": 74.0}),
     _Shot(at="2027-03-27T18:49:00", shutter="1/30", aperture="8", iso="64", glass=(SIX, THREE), place=TARN,
           note="Zoomed in: clear.", focal=24.0, lens=ZOOM, about={"rims_mm": 9.0, "opening_mm": 74.0}),
     _Shot(at="2027-04-10T04:20:00", shutter="1/8", aperture="8", iso="64", glass=(NINE,), place=MOLE, habit=-0.1,
           about={"swell_m": 0.6}, note="Grey, flat."),
     _Shot(at="2027-04-10T04:31:00", shutter="1/8", aperture="8", iso="64", glass=(NINE, FOUR), place=MOLE, habit=-0.1,
-          note="Fog look.", about={"swell_m": 0.6}, tasted=(("sea", "fog", "right"),), seen=("specks",)),
+          note="Fog look.", about={"swell_m": 0.6}, tasted=(("sea", "fog", "right"),), defects=("specks",)),
     _Shot(at="2027-04-17T03:58:20", shutter="0.8", aperture="8", iso="64", glass=(SIX,), late=0.3, place=MOLE,
           note="Vardsund mole, before the sun.", about={"swell_m": 0.6}, pictured=True,
           tasted=(("sea", "mirror", "right"),)),
@@ -117,7 +117,7 @@ SHOTS = (
     _Shot(at="2027-04-18T09:20:10", shutter="1/15", aperture="8", iso="100", glass=(POL, FOUR), late=0.1, place=FALLS,
           note="Ostra falls, veil.", shot_at=("11", "64")),
     _Shot(at="2027-04-18T09:41:55", shutter="1/13", aperture="11", iso="64", glass=(SIX,), late=-0.9, place=FALLS,
-          note="Ostra falls. Closed early, ferns moved.", seen=("leaves",)),
+          note="Ostra falls. Closed early, ferns moved.", defects=("leaves",)),
     _Shot(at="2027-04-24T18:47:30", shutter="1/4", aperture="8", iso="100", glass=(NINE,), late=21.0, place=TARN,
           note="Grey Tarn, mirror. Cold hands on the remote.", reviewed=False),
 )  # fmt: skip
@@ -191,7 +191,7 @@ def _review(shot: _Shot, answer: Exposure, seconds: float) -> FrameReview:
     dark = sum(HIDDEN.get(name, 0.0) for name in shot.glass) + shot.habit
     error_stops = math.log2(seconds / answer.seconds) - dark
     tasted = tuple(Tasted(kind, look, Fit(fit)) for kind, look, fit in shot.tasted)
-    return FrameReview(round(error_stops * 3) / 3, tuple(Defect(code) for code in shot.seen), tasted)
+    return FrameReview(round(error_stops * 3) / 3, tuple(Defect(code) for code in shot.defects), tasted)
 
 
 def _picture(account: User, key: UUID, seconds: float, error_stops: float) -> None:
