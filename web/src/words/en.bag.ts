@@ -47,6 +47,7 @@ export const bag = {
   },
   name: "Name",
   note: "Note",
+  factsComing: "What can be said of it is still on its way. The name and a note can be written.",
   usedBy: (what: string) => `For ${what}.`,
   more: "More",
   unknown: "unknown",

@@ -5,7 +5,6 @@ import { type Fact, useFacts } from "../../questions/kit";
 import { type Draft, forgetItem, keepItems } from "../../state/kit";
 import { faultText } from "../../ui/faultText";
 import { say } from "../../ui/say";
-import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { FactField } from "./FactField";
 import { FaultText } from "./FaultText";
@@ -118,7 +117,7 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
         <FaultText id="item-name-fault" fault={faultOf("name")} />
       </Form.Group>
       {draft.sort === "glass" && <LabelHelp facts={facts} set={set} />}
-      {described.length === 0 && <p className="waiting">{words.bench.waiting}</p>}
+      {described.length === 0 && <p className="quiet mb-0">{bagWords.factsComing}</p>}
       <div className="fact-grid">{open.map(field)}</div>
       <details open={rest.some((fact) => faultOf(`facts.${fact.name}`)) || undefined}>
         <summary>{bagWords.more}</summary>
