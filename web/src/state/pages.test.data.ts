@@ -34,6 +34,7 @@ class Channel {
 /** A browser without anything in it. */
 export async function emptyBrowser(): Promise<void> {
   Channel.all = [];
+  globalThis.localStorage.clear();
   vi.stubGlobal("BroadcastChannel", Channel);
   const { IDBFactory } = await import("fake-indexeddb");
   vi.stubGlobal("indexedDB", new IDBFactory());

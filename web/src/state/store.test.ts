@@ -90,6 +90,30 @@ describe("the store", () => {
     expect(await kept(a, "y")).toEqual({ text: "opened and closed" });
   });
 
+  it("loses nothing that was shown when the page goes before the database is through", async () => {
+    const a = await opened();
+    await a.sent.set("x", { text: "first" });
+    const through = vi.spyOn(a.store.shelf, "change").mockImplementation(() => new Promise(() => undefined));
+    void a.sent.set("x", { text: "shown, and reloaded at once" });
+    void a.sent.set("y", { text: "shown" });
+    await vi.waitFor(() => expect(through).toHaveBeenCalled());
+    globalThis.dispatchEvent(new Event("pagehide"));
+    through.mockRestore();
+    // Another page, open meanwhile, has written the one of them since.
+    const b = await page();
+    const later = { owner: "guest", kind: "note", id: "y", version: 1, content: { text: "later" } };
+    const rest = { stamp: b.store.stamp(), sort: "s", number: 0, waiting: null };
+    await (await b.openShelf()).change("guest", "note", "y", () => ({ ...later, ...rest }));
+    const c = await opened();
+    expect([c.sent.get("x")?.text, c.sent.get("y")?.text]).toEqual(["shown, and reloaded at once", "later"]);
+    expect(c.store.waiting().map((doc) => doc.id)).toEqual(["x"]);
+    // What was noted is written once, and what the database has confirmed is not noted.
+    expect(localStorage).toHaveLength(0);
+    await c.sent.set("z", { text: "written" });
+    globalThis.dispatchEvent(new Event("pagehide"));
+    expect(Object.values<string>(localStorage).map((noted) => noted.includes("written"))).toEqual([false]);
+  });
+
   it("works without any database, and says that nothing lasts", async () => {
     vi.stubGlobal("indexedDB", {
       open: () => {

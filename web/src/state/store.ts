@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from "react";
+import { noteWhenGoing, writeLeft } from "./leftBehind";
 import { type Doc, memoryShelf, type Shelf, type Waiting } from "./shelf";
 
 /**
@@ -67,6 +68,8 @@ export class Store {
   private docs = new Map<string, Doc>();
   private views = new Map<string, readonly Doc[]>();
   private unsaved = new Map<string, Doc>();
+  /** Shown, and not yet confirmed by the browser's database. */
+  private pending = new Set<Doc>();
   private listeners = new Set<() => void>();
   private channel = "BroadcastChannel" in globalThis ? new BroadcastChannel("jackstaff.store") : null;
   private latest = "";
@@ -76,12 +79,15 @@ export class Store {
 
   constructor() {
     this.channel?.addEventListener("message", (event: MessageEvent<News>) => this.hear(event.data));
+    noteWhenGoing(() => [...this.pending]);
   }
 
   /** Open for somebody: what they have is read, what cannot be read is set aside. */
   async open(shelf: Shelf, owner: string): Promise<void> {
     this.shelf = shelf;
     this.trouble = shelf.lasting ? null : "blocked";
+    // Where it cannot be written now it stays noted for the next time.
+    await writeLeft(shelf).catch(() => undefined);
     await this.become(owner);
   }
 
@@ -293,8 +299,9 @@ export class Store {
       });
     const work = this.writing.then(put, put);
     this.writing = work.catch(() => undefined);
+    this.pending.add(doc);
     try {
-      const now = await work;
+      const now = await work.finally(() => this.pending.delete(doc));
       if (this.unsaved.size > 0) await this.saveUnsaved();
       if (now?.stamp === doc.stamp) this.tell({ docs: [now] });
     } catch (error) {

@@ -1,0 +1,47 @@
+import type { Doc, Shelf } from "./shelf";
+
+/**
+ * What was shown and not yet written when its page went: a reload or a closed tab breaks off whatever the browser's
+ * database had not finished. It is noted where a page that goes can still note something, and written by the next one.
+ */
+
+const PREFIX = "jackstaff left ";
+
+/** Note what the database has not confirmed when this page goes; a page that comes back writes it itself. */
+export function noteWhenGoing(pending: () => readonly Doc[]): void {
+  const key = PREFIX + crypto.randomUUID();
+  globalThis.addEventListener("pagehide", () => {
+    const docs = pending();
+    if (docs.length > 0) inNotes((notes) => notes.setItem(key, JSON.stringify(docs)));
+  });
+  globalThis.addEventListener("pageshow", () => inNotes((notes) => notes.removeItem(key)));
+}
+
+/** Write what pages before this one could not; whatever was written since stays. */
+export async function writeLeft(shelf: Shelf): Promise<void> {
+  for (const [key, docs] of left()) {
+    for (const doc of docs)
+      await shelf.change(doc.owner, doc.kind, doc.id, (held) => (held && held.stamp >= doc.stamp ? undefined : doc));
+    inNotes((notes) => notes.removeItem(key));
+  }
+}
+
+function left(): [string, Doc[]][] {
+  const found: [string, Doc[]][] = [];
+  inNotes((notes) => {
+    for (const key of Object.keys(notes).filter((name) => name.startsWith(PREFIX))) {
+      const docs: unknown = JSON.parse(notes.getItem(key) ?? "[]");
+      if (Array.isArray(docs)) found.push([key, docs as Doc[]]);
+    }
+  });
+  return found;
+}
+
+/** A browser that keeps no notes goes without. */
+function inNotes(how: (notes: Storage) => void): void {
+  try {
+    how(localStorage);
+  } catch {
+    // Blocked or full: then a reload within the same breath can lose what was changed, as it always could.
+  }
+}
