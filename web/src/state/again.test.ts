@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { describe, expect, it } from "vitest";
 import { againOf, correctedOf, taughtBy } from "./again";
 import type { Frame } from "./frames";

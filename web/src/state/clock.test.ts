@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { afterEach, beforeEach, expect, type Mock, test, vi } from "vitest";
 import { askTime } from "../questions/run";
 import * as clock from "./clock";

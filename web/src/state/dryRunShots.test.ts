@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { describe, expect, it } from "vitest";
 import type { DryRun } from "./dryRuns";
 import { shotsOf } from "./dryRunShots";

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { expect, test } from "vitest";
 import type { Frame } from "./frames";
 import type { ExposureEnd } from "../questions/exposureEnd";

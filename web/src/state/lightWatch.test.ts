@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { Refused } from "../api/client";
 import type { Look, LookQuestion } from "../questions/lightWatch";

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { AccountServer } from "./account.test.data";
 import { emptyBrowser } from "./pages.test.data";

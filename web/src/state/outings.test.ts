@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { expect, test } from "vitest";
 import { instantNear, isLive, type Outing, placeOf, skyAt, span } from "./outings";
 import { minutesText, rateText } from "../words/rate";

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { beforeAll, describe, expect, it } from "vitest";
 import type { KitItem } from "./kit";
 import { isLent, learnStarter, type Starter } from "./starter";

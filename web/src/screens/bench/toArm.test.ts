@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Exposure } from "../../questions/bench";
 import { type Bench, fromStarter, lay, type Laid } from "../../state/bench";

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { describe, expect, it } from "vitest";
 import { signedThirds, thirdsText } from "../../words/times";
 import { baseText, closedText, glassText, verdictText } from "./frameText";
