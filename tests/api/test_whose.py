@@ -12,17 +12,17 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db.models import QuerySet
 from django.test import Client
 
-from jackstaff.api.api import api
 from jackstaff.records import demo
 from jackstaff.records.models import Frame, FrameEvent, FrameGlass, FramePicture, KitItem, Outing, Revision
 
+from .conftest import SCHEMA
 from .shots import jpeg
 
 pytestmark = pytest.mark.django_db
 
 OWN = [
     (method, path)
-    for path, operations in api.get_openapi_schema()["paths"].items()
+    for path, operations in SCHEMA["paths"].items()
     for method, operation in operations.items()
     if "security" in operation
 ]

@@ -75,6 +75,8 @@ def right(scenario: Scenario, minute: float, *names: str, **more: Any) -> Shot:
     for _ in range(60):
         off = develop(DevelopQuestion(scenario, tried)).came_out_stops
         seconds = tried.seconds * 2**-off
+        if abs(off) < 1e-12:
+            break
         tried = replace(tried, seconds=seconds, aimed_seconds=seconds, metered_seconds=seconds)
     return tried
 

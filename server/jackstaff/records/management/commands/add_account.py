@@ -4,12 +4,13 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
-from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.core.management.base import CommandError, CommandParser
 
 from jackstaff.records.kit import start_kit
+from jackstaff.records.management.recordscommand import RecordsCommand
 
 
-class Command(BaseCommand):
+class Command(RecordsCommand):
     help = "Make accounts that can sign in: add_account NAME ... (asks for the password)."
 
     def add_arguments(self, parser: CommandParser) -> None:

@@ -3,12 +3,13 @@ from pathlib import Path
 from typing import Any
 
 from django.conf import settings
-from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.core.management.base import CommandError, CommandParser
 
 from jackstaff.records.keeping import CannotKeep, back_up, must_be_in_a_file
+from jackstaff.records.management.recordscommand import RecordsCommand
 
 
-class Command(BaseCommand):
+class Command(RecordsCommand):
     help = "Copy everything that is kept, while the server runs; the copy is checked before it counts."
 
     def add_arguments(self, parser: CommandParser) -> None:

@@ -2,12 +2,13 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management import call_command
-from django.core.management.base import BaseCommand, CommandError
+from django.core.management.base import CommandError
 
 from jackstaff.records.keeping import CannotKeep, in_a_file, sound
+from jackstaff.records.management.recordscommand import RecordsCommand
 
 
-class Command(BaseCommand):
+class Command(RecordsCommand):
     help = "Look whether the database is whole, and bring its tables up to this build."
 
     def handle(self, *args: Any, **options: Any) -> None:

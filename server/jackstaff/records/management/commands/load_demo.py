@@ -1,11 +1,10 @@
 from typing import Any
 
-from django.core.management.base import BaseCommand
-
 from jackstaff.records import demo
+from jackstaff.records.management.recordscommand import RecordsCommand
 
 
-class Command(BaseCommand):
+class Command(RecordsCommand):
     help = "Make the demo account and its frames from Vardsund."
 
     def handle(self, *args: Any, **options: Any) -> None:

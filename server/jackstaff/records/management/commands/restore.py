@@ -4,12 +4,13 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management import call_command
-from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.core.management.base import CommandError, CommandParser
 
 from jackstaff.records.keeping import CannotKeep, copies, must_be_in_a_file, restore
+from jackstaff.records.management.recordscommand import RecordsCommand
 
 
-class Command(BaseCommand):
+class Command(RecordsCommand):
     help = "Put a copy back (default: the newest); what is there now is set aside beside it. Stop the server first."
 
     def add_arguments(self, parser: CommandParser) -> None:
