@@ -1,6 +1,7 @@
 /** Wall-clock time of a zone to instants and back, by what the browser itself knows of zones. */
 
 const FIELDS = {
+  hourCycle: "h23",
   year: "numeric",
   month: "2-digit",
   day: "2-digit",
@@ -9,11 +10,19 @@ const FIELDS = {
   second: "2-digit",
 } as const;
 
+const made = new Map<string, Intl.DateTimeFormat>();
+
+/** How instants read in a zone. Making one costs a browser as much as hundreds of readings, so each is made once. */
+export function readingIn(zone: string, how: Intl.DateTimeFormatOptions, locale = "en-GB"): Intl.DateTimeFormat {
+  const key = JSON.stringify([zone, how, locale]);
+  const format = made.get(key) ?? new Intl.DateTimeFormat(locale, { ...how, timeZone: zone });
+  made.set(key, format);
+  return format;
+}
+
 /** How far a zone is ahead of UTC at an instant [ms]. */
 function offset(instant: number, zone: string): number {
-  const parts = new Intl.DateTimeFormat("en-US", { timeZone: zone, hourCycle: "h23", ...FIELDS }).formatToParts(
-    instant,
-  );
+  const parts = readingIn(zone, FIELDS, "en-US").formatToParts(instant);
   const of = (type: string) => Number(parts.find((part) => part.type === type)?.value);
   const wall = Date.UTC(of("year"), of("month") - 1, of("day"), of("hour"), of("minute"), of("second"));
   return wall - Math.floor(instant / 1000) * 1000;
@@ -27,12 +36,12 @@ export function instantOf(date: string, time: string, zone: string): number {
 }
 
 export function clockIn(instant: number, zone: string): string {
-  return new Intl.DateTimeFormat("en-GB", { timeZone: zone, hour: "2-digit", minute: "2-digit" }).format(instant);
+  return readingIn(zone, { hour: "2-digit", minute: "2-digit" }).format(instant);
 }
 
 export function isZone(zone: string): boolean {
   try {
-    new Intl.DateTimeFormat("en", { timeZone: zone });
+    readingIn(zone, {});
     return true;
   } catch {
     return false;
@@ -41,7 +50,7 @@ export function isZone(zone: string): boolean {
 
 /** The date of a zone at an instant, as 2027-04-17. */
 export function dateIn(instant: number, zone: string): string {
-  return new Intl.DateTimeFormat("sv-SE", { timeZone: zone, dateStyle: "short" }).format(instant);
+  return readingIn(zone, { dateStyle: "short" }, "sv-SE").format(instant);
 }
 
 const NAMED = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" });

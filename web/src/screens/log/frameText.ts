@@ -1,6 +1,6 @@
 import { words } from "../../words";
 import { logWords } from "../../words/log";
-import { isZone, ITS_OWN } from "../../words/zone";
+import { isZone, ITS_OWN, readingIn } from "../../words/zone";
 import { signedStops, thirdsText } from "../../words/times";
 import type { Frame } from "../../state/frames";
 
@@ -44,7 +44,7 @@ function zoneOf({ conditions }: Opened): string {
 }
 
 function inItsZone(frame: Opened, how: Intl.DateTimeFormatOptions): string {
-  return new Intl.DateTimeFormat("en-GB", { ...how, timeZone: zoneOf(frame) }).format(new Date(frame.opened_at));
+  return readingIn(zoneOf(frame), how).format(Date.parse(frame.opened_at));
 }
 
 export function dayText(frame: Opened): string {
@@ -61,5 +61,5 @@ export function whenText(frame: Opened): string {
 
 /** An instant that belongs to no place, by this device's clock. */
 export function instantText(instant: string): string {
-  return new Intl.DateTimeFormat("en-GB", SHORT).format(new Date(instant));
+  return readingIn(ITS_OWN, SHORT).format(Date.parse(instant));
 }
