@@ -21,14 +21,13 @@ RULES = {
     "rules": {"color-contrast": {"enabled": False}, "color-contrast-enhanced": {"enabled": True}},
 }
 PAIRINGS = """
-    async ([rules, seen]) => {
-        const known = new Set(seen), fresh = [];
-        const solid = (colour) => !/, 0\\)$|^transparent$/.test(colour);
+    async ([rules, held]) => {
+        const known = new Set(held), fresh = new Map();
         const grounds = (one) => {
             const found = [];
             for (let at = one; at; at = at.parentElement) {
                 const { backgroundColor, backgroundImage, opacity } = getComputedStyle(at);
-                if (solid(backgroundColor) || backgroundImage !== "none" || opacity !== "1")
+                if (backgroundColor !== "rgba(0, 0, 0, 0)" || backgroundImage !== "none" || opacity !== "1")
                     found.push(backgroundColor, backgroundImage, opacity);
             }
             return found;
@@ -37,18 +36,20 @@ PAIRINGS = """
             const says = [...one.childNodes].some((node) => node.nodeType === 3 && node.data.trim());
             if (!(says || one.matches("input, textarea, select")) || !one.checkVisibility()) continue;
             const { color, fontSize, fontWeight } = getComputedStyle(one);
-            const free = one.closest(":disabled, [aria-disabled=true]") !== null;
-            const pairing = JSON.stringify([color, fontSize, fontWeight, free, ...grounds(one)]);
-            if (known.has(pairing)) continue;
-            known.add(pairing);
-            fresh.push(one);
+            const pairing = JSON.stringify([color, fontSize, fontWeight, ...grounds(one)]);
+            if (!known.has(pairing)) fresh.set(one, pairing);
         }
-        if (fresh.length === 0) return [[], []];
-        const { violations } = await axe.run(
-            { include: fresh }, { ...rules, resultTypes: ["violations"], preload: false });
-        return [violations, [...known]];
+        if (fresh.size === 0) return [[], held];
+        const found = await axe.run(
+            { include: [...fresh.keys()] },
+            { ...rules, resultTypes: ["violations", "passes"], preload: false, elementRef: true });
+        const readable = found.passes.flatMap(({ nodes }) => nodes.map(({ element }) => fresh.get(element)));
+        return [
+            found.violations.map(({ id, nodes }) => ({ id, nodes: nodes.map(({ element, ...node }) => node) })),
+            [...new Set([...held, ...readable.filter(Boolean)])],
+        ];
     }"""
-"""What has not been seen yet of letters and the grounds they stand on, held to the rules."""
+"""Letters on grounds that have not been found readable yet, held to the rules; what nobody can tell stays unheld."""
 CONTRAST = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
 _held: dict[str, list[str]] = {light: [] for light in LIGHTS}
 """The pairings of letters and grounds that were found readable, by light."""
@@ -279,8 +280,7 @@ def violations(page: Page, rules: dict[str, Any]) -> list[str]:
 def unreadable(page: Page, light: str) -> list[str]:
     """Letters that do not stand out from the ground they are on; what was found readable is not asked again."""
     found, known = page.evaluate(PAIRINGS, [CONTRAST, _held[light]])
-    if not found:
-        _held[light] = known or _held[light]
+    _held[light] = known
     return _named(found)
 
 
