@@ -90,7 +90,7 @@ class FinishedFrame:
 
 def _seen_light(frame: Frame) -> float | None:
     # Nobody reads it of a frame that nobody has judged.
-    if frame.run is None or frame.run.film is not None or frame.review is None or frame.review.came_out is None:
+    if frame.run is None or frame.run.film is not None or frame.review is None or frame.review.error_stops is None:
         return None
     return seen_light_stops(frame)
 
@@ -115,8 +115,8 @@ def finished(frame: Frame) -> FinishedFrame | None:
             )
             for glass in frame.stack
         ),
-        error_stops=review.came_out,
-        defects=frozenset(review.seen),
+        error_stops=review.error_stops,
+        defects=frozenset(review.defects),
         tasted=review.tasted,
         aborted=frame.state is State.ABORTED,
         watched=run.watched if run else True,

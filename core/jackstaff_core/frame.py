@@ -16,14 +16,15 @@ from uuid import UUID
 from .exposure import MOST_GLASSES, Counting, SumStep
 from .finder import GlassKind, GlassStops
 from .fused_light import KEPT_LOOKS, Looked
-from .marks import Between, Inline, Size
+from .marks import Between, Inline, Size, Was
 from .reciprocity import LawGiven
 from .refusal import Refusal
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step
 from .sky import Sky
 from .timing_error import TimingError, timing_error
 
-VERSION = 1
+VERSION = 2
+"""1 called the error of a review ``came_out`` and its defects ``seen``; it is read as well."""
 
 Seconds = Annotated[float, Between(0, LONGEST_SECONDS * 2, "s", above=True)]
 Mark = Annotated[str, Size(0, 24)]
@@ -240,11 +241,10 @@ class Tasted:
 
 @dataclass(frozen=True, slots=True)
 class FrameReview:
-    """The exposure error somebody saw (``came_out`` [stops, + brighter than right]), where it belongs, and the defects
-    ``seen``."""
+    """The exposure error somebody saw [stops, + brighter than right], where it belongs, and the defects."""
 
-    came_out: Annotated[float, Between(-5, 5, "stops")] | None = None
-    seen: Annotated[tuple[Defect, ...], Size(0, len(Defect))] = ()
+    error_stops: Annotated[float | None, Between(-5, 5, "stops"), Was("came_out")] = None
+    defects: Annotated[tuple[Defect, ...], Size(0, len(Defect)), Was("seen")] = ()
     tasted: Annotated[tuple[Tasted, ...], Size(0, 10)] = ()
     because: Cause | None = None
 

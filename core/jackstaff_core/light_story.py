@@ -73,7 +73,7 @@ def story(frame: Frame) -> LightStory | None:
     differs = _differs(during)
     mean = _mean_off([point for point in during if differs is not None and point.at_seconds >= differs])
     return LightStory(
-        _text(differs, mean, came, planned, frame.review.came_out if frame.review else None),
+        _text(differs, mean, came, planned, frame.review.error_stops if frame.review else None),
         came,
         planned,
         tuple(points[:: max(1, math.ceil(len(points) / MOST_DRAWN))]),

@@ -37,6 +37,13 @@ class Named:
 
 
 @dataclass(frozen=True, slots=True)
+class Was:
+    """The field's name in what was written in earlier days: it is read, and never written again."""
+
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
 class Inline:
     """The parts of this value stand in JSON beside the fields of the question that holds it."""
 

@@ -165,7 +165,7 @@ class TrialQuestion:
     """A trial's time [s], how it came out [stops, + brighter], and what the sum asked for [s]."""
 
     trial_seconds: float
-    came_out_stops: float
+    error_stops: float
     sum_seconds: float
 
 
@@ -576,7 +576,7 @@ QUESTIONS: dict[str, Question] = {
     "trade": Question(TradeQuestion, trade, Trade),
     "flash": Question(FlashQuestion, flash, FlashAnswer),
     "video": Question(VideoQuestion, hold, Held),
-    "trial": Question(TrialQuestion, lambda q: trial(q.trial_seconds, q.came_out_stops, q.sum_seconds), Trial),
+    "trial": Question(TrialQuestion, lambda q: trial(q.trial_seconds, q.error_stops, q.sum_seconds), Trial),
     "measured": Question(MeasuredQuestion, _measured, MeasuredAnswer),
     "looks": Question(LooksQuestion, looks, Looks),
     "looks/at": Question(AtQuestion, lambda q: AtAnswer(looks_at(q.scene(), q.seconds)), AtAnswer, drop_none=True),

@@ -31,8 +31,8 @@ class Trial:
     offset_give_or_take: float
 
 
-def trial(trial_seconds: float, came_out_stops: float, sum_seconds: float) -> Trial:
-    """Scale a trial. ``came_out_stops`` is + when brighter than correct, ``sum_seconds`` what the sum asked for.
+def trial(trial_seconds: float, error_stops: float, sum_seconds: float) -> Trial:
+    """Scale a trial. ``error_stops`` is + when brighter than correct, ``sum_seconds`` what the sum asked for.
 
     Raises
     ------
@@ -41,8 +41,8 @@ def trial(trial_seconds: float, came_out_stops: float, sum_seconds: float) -> Tr
     """
     taken = within("trial_seconds", trial_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     wanted = within("sum_seconds", sum_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
-    stops = within("came_out_stops", came_out_stops, -8, 8, "stops")
-    right = within("came_out_stops", taken * 2.0**-stops, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
+    stops = within("error_stops", error_stops, -8, 8, "stops")
+    right = within("error_stops", taken * 2.0**-stops, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     return Trial(right, math.log2(right / wanted), 2 * JUDGED_SD)
 
 

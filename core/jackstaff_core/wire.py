@@ -21,7 +21,7 @@ from typing import Annotated, Any, Literal, TypeVar
 from uuid import UUID
 
 from . import facts
-from .marks import Between, Checked, Inline, Matches, Named, Size, Tagged
+from .marks import Between, Checked, Inline, Matches, Named, Size, Tagged, Was
 from .refusal import Refusal, Refusals, within
 
 T = TypeVar("T")
@@ -258,10 +258,11 @@ def _map_reader(plain: Any, marks: tuple[Any, ...]) -> Reader:
 
 @dataclass(frozen=True, slots=True)
 class _Part:
-    """A field of a record: its names on both sides, its reader, and whether it may be left out."""
+    """A field of a record: its names on both sides, the one of earlier days, and whether it may be left out."""
 
     name: str
     called: str
+    was: str | None
     hint: Any
     required: bool
     default: Any
@@ -280,20 +281,24 @@ def _parts(kind: Any) -> tuple[_Part, ...]:
     for field in dataclasses.fields(kind):
         plain, marks = parted(hints[field.name])
         named = next((mark.name for mark in marks if isinstance(mark, Named)), field.name)
+        was = next((mark.name for mark in marks if isinstance(mark, Was)), None)
         inline = plain if any(isinstance(mark, Inline) for mark in marks) else None
         required = field.default is dataclasses.MISSING and field.default_factory is dataclasses.MISSING
         made = field.default_factory
         default = field.default if made is dataclasses.MISSING else made()
-        found.append(_Part(field.name, named, hints[field.name], required, None if required else default, inline))
+        found.append(_Part(field.name, named, was, hints[field.name], required, None if required else default, inline))
     return tuple(found)
 
 
 def _record_reader(kind: type) -> Reader:
     own = [(part, None if part.inline else _reader(part.hint)) for part in parts(kind)]
     known = _names(kind)
+    renamed = {part.was: part.called for part in parts(kind) if part.was}
 
     def record(value: Any, path: str) -> Any:
         given = _object(value, path)
+        if not renamed.keys().isdisjoint(given):
+            given = {_today(name, renamed, given): each for name, each in given.items()}
         wrong: list[Refusal] = []
         values: dict[str, Any] = {}
         for name in given:
@@ -316,6 +321,12 @@ def _record_reader(kind: type) -> Reader:
         return _placed(lambda: kind(**values), path)
 
     return record
+
+
+def _today(name: str, renamed: Mapping[str, str], given: Mapping[str, Any]) -> str:
+    """What a field is called today, where it does not stand under today's name as well."""
+    called = renamed.get(name, name)
+    return name if called in given else called
 
 
 def _tagged_reader(tagged: Tagged) -> Reader:
@@ -399,7 +410,7 @@ def parted(hint: Any) -> tuple[Any, tuple[Any, ...]]:
 
 
 def narrowed(hint: Any, marks: tuple[Any, ...]) -> Any:
-    own = tuple(mark for mark in marks if not isinstance(mark, Named))
+    own = tuple(mark for mark in marks if not isinstance(mark, Named | Was))
     return Annotated[(hint, *own)] if own else hint
 
 

@@ -271,7 +271,7 @@ def test_an_account_ends_with_everything_in_it_and_with_nothing_of_others() -> N
     page, keeper = Client(), Client()
     page.force_login(gone)
     keeper.force_login(demo_account)
-    assert put(page, frame(review={"came_out": 0.0, "seen": ["cast"], "tasted": []}))[0] == 200
+    assert put(page, frame(review={"error_stops": 0.0, "defects": ["cast"], "tasted": []}))[0] == 200
     before = {model: model.objects.filter(account=demo_account).count() for model in (Frame, KitItem, Outing, Revision)}
 
     def end(client: Client, password: str) -> tuple[int, Any]:

@@ -145,7 +145,7 @@ RIG = {
                    "sync_seconds": 1 / 256},
          "stops", 4.0),
         ("video", {"setting_stops": 3.0, "change_stops": 1.0, "weak_end": 2.0, "usable_end": 5.0}, "turn_to", 4.0),
-        ("trial", {"trial_seconds": 32.0, "came_out_stops": -1.0, "sum_seconds": 32.0}, "seconds", 64.0),
+        ("trial", {"trial_seconds": 32.0, "error_stops": -1.0, "sum_seconds": 32.0}, "seconds", 64.0),
         ("measured", {"without": "1/60", "with_it": "1/4"}, "stops", 4.0),
         ("exposure", {"reading": {"shutter": "1/60", "aperture": "8", "iso": "100"}, "stack": [{"stops": 10}],
                       "film": {"law": "power", "p": 1.3}}, "seconds", 16**1.3),

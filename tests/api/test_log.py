@@ -63,7 +63,7 @@ def test_searching(keeper: Client) -> None:
         "?text=slot nd 9 falls": 0,
         "?verdict=dark": 14,
         "?verdict=none": 1,
-        "?seen=leaves": 2,
+        "?defect=leaves": 2,
         "?since=2027-04-17T00:00:00Z&until=2027-04-18T00:00:00Z": 3,
         "?verdict=right&sort=longest&limit=1": 2,
     }.items():
@@ -74,12 +74,12 @@ def test_searching(keeper: Client) -> None:
 @given(
     words=st.lists(st.sampled_from(["mole", "tarn", "ring", "nine", "16", "dark"]), max_size=2),
     verdict=st.sampled_from([None, "right", "dark", "bright", "none"]),
-    seen=st.sampled_from([None, "leaves", "cross", "cast"]),
+    defect=st.sampled_from([None, "leaves", "cross", "cast"]),
     sort=st.sampled_from(["newest", "oldest", "longest", "worst"]),
     limit=st.integers(1, 30),
 )
 def test_a_search_finds_what_going_through_the_log_finds(
-    keeper: Client, words: list[str], verdict: str | None, seen: str | None, sort: str, limit: int
+    keeper: Client, words: list[str], verdict: str | None, defect: str | None, sort: str, limit: int
 ) -> None:
     def fits(one: dict[str, Any]) -> bool:
         about, review = one["conditions"] or {}, one["review"] or {}
@@ -87,14 +87,14 @@ def test_a_search_finds_what_going_through_the_log_finds(
         text = [*places, *(glass["name"] for glass in one["stack"])]
         if not all(any(word in each.lower() for each in text) for word in words):
             return False
-        came = review.get("came_out")
+        came = review.get("error_stops")
         judged = {None: True, "none": came is None}
         if came is not None:
             judged |= {"right": abs(came) <= 0.17, "dark": came < -0.17, "bright": came > 0.17}
-        return judged.get(verdict, False) and (seen is None or seen in (review.get("seen") or []))
+        return judged.get(verdict, False) and (defect is None or defect in (review.get("defects") or []))
 
     every = keeper.get("/api/frames?limit=200").json()["frames"]
-    asked = {"text": " ".join(words), "verdict": verdict, "seen": seen, "sort": sort, "limit": limit}
+    asked = {"text": " ".join(words), "verdict": verdict, "defect": defect, "sort": sort, "limit": limit}
     query = {name: value for name, value in asked.items() if value is not None}
     page = keeper.get("/api/frames", query).json()
     expected = {one["id"] for one in every if fits(one)}
@@ -117,7 +117,7 @@ def test_orders(keeper: Client) -> None:
     def came(sort: str) -> list[Any]:
         return list(keeper.get(f"/api/frames?sort={sort}&limit=200").json()["frames"])
 
-    worst = [abs((one["review"] or {}).get("came_out") or 0) for one in came("worst")]
+    worst = [abs((one["review"] or {}).get("error_stops") or 0) for one in came("worst")]
     assert worst == sorted(worst, reverse=True)
     assert [one["id"] for one in came("oldest")] == [one["id"] for one in came("newest")][::-1]
     lengths = [one["answer"]["set_seconds"] for one in came("longest")]
@@ -157,7 +157,7 @@ def clean(shown: dict[str, Any]) -> dict[str, Any]:
 
 
 def test_next_time_goes_by_the_reading_of_now() -> None:
-    doc = frame(review={"came_out": -1.0, "seen": ["ghosts"], "tasted": []})
+    doc = frame(review={"error_stops": -1.0, "defects": ["ghosts"], "tasted": []})
 
     def ask(**more: Any) -> Any:
         body = json.dumps({"frame": doc, **more})
@@ -191,7 +191,7 @@ def documents(draw: Any) -> dict[str, Any]:
         "id": st.none() | st.uuids().map(str), "kind": st.none() | st.sampled_from(["solid", "variable"]),
     }), max_size=3))  # fmt: skip
     review = draw(st.none() | st.fixed_dictionaries({
-        "came_out": st.none() | st.floats(-5, 5), "seen": st.lists(st.sampled_from(["cast", "leak"]), unique=True),
+        "error_stops": st.none() | st.floats(-5, 5), "defects": st.lists(st.sampled_from(["cast", "leak"]), unique=True),
         "tasted": st.just([{"kind": "sea", "look": "veil", "fit": "right"}]),
         "because": st.sampled_from([None, "scene", "filter", "taste"]),
     }))  # fmt: skip
@@ -232,13 +232,19 @@ def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> No
 
 
 def test_a_table_from_before_a_column_was_there_is_read_without_it() -> None:
-    doc = plain(read(Frame, frame(review={"came_out": -1.0, "seen": ["ghosts"], "tasted": [], "because": "filter"})))
+    doc = plain(read(Frame, frame(review={"error_stops": -1.0, "defects": ["ghosts"], "tasted": [], "because": "filter"})))
     rows = list(csv.reader(io.StringIO(logfile.as_csv([doc], lambda _: ("", 1.0, None)), newline="")))
     at = rows[0].index("review.because")
     out = io.StringIO(newline="")
     csv.writer(out).writerows([row[:at] + row[at + 1 :] for row in rows])
-    (back,) = logfile.from_csv(out.getvalue())
+    # Nor does it call a review's error and defects by today's names.
+    before = out.getvalue().replace("review.error_stops", "review.came_out").replace("review.defects", "review.seen")
+    (back,) = logfile.from_csv(before)
     assert plain(read(Frame, back)) == {**doc, "review": {**doc["review"], "because": None}}
+    as_was = json.dumps({"format": "jackstaff-log", "version": 1, "frames": [doc]})
+    as_was = as_was.replace("error_stops", "came_out").replace("defects", "seen")
+    (back,) = logfile.from_json(as_was)
+    assert plain(read(Frame, back)) == doc
 
 
 def test_a_log_goes_out_and_comes_back_in_preview_then_all(keeper: Client, edda: Client) -> None:
@@ -303,7 +309,7 @@ def test_a_file_with_one_bad_frame_keeps_none(edda: Client) -> None:
 def test_a_large_log_goes_in_by_few_questions_and_never_holds_others_up_for_long(
     edda: Client, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    frames = [frame(review={"came_out": 0.0, "seen": ["cast"], "tasted": []})]
+    frames = [frame(review={"error_stops": 0.0, "defects": ["cast"], "tasted": []})]
     frames = [{**frames[0], "id": str(uuid4()), "events": event(turn)} for turn in range(250)]
     written = logfile.as_json(frames).encode()
     locked: list[int] = []
@@ -314,7 +320,7 @@ def test_a_large_log_goes_in_by_few_questions_and_never_holds_others_up_for_long
     # Three chunks, each by a score of questions; between them everybody else gets their turn.
     assert len(asked) < 120
     assert locked == [0, 0, 0]
-    assert edda.get("/api/frames?seen=cast").json()["count"] == 250
+    assert edda.get("/api/frames?defect=cast").json()["count"] == 250
     assert upload(edda, "/api/log/read", "log.json", written)[1]["same"] == 250
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import sqlite3
 import subprocess
@@ -59,11 +60,20 @@ def test_frames_that_said_what_was_seen_between_spaces_say_it_in_rows(tmp_path: 
         # An end that today's constraint would refuse.
         old.execute("UPDATE records_frame SET closed_at='2001-01-01 00:00:00' WHERE id=?", (second,))
         events = old.execute("SELECT count(*) FROM records_frameevent").fetchone()
+        account = old.execute("SELECT id FROM auth_user").fetchone()
+        aside = '{"kind": "frame", "key": "f", "changed_at": "", "content": {"review": {"came_out": 0.5, "seen": []}}}'
+        old.execute("INSERT INTO records_setaside VALUES (1, ?, ?, ?)", ("0" * 32, aside, *account))
     manage("migrate", "-v0")
     with sqlite3.connect(tmp_path / "jackstaff.sqlite3") as new:
         codes = new.execute("SELECT code FROM records_framedefect WHERE frame_id=? ORDER BY 1", (first,)).fetchall()
         error, words = new.execute("SELECT exposure_error, words FROM records_frame WHERE id=?", (first,)).fetchone()
+        review, aside = (
+            json.loads(new.execute(f"SELECT {what} FROM records_{table}").fetchone()[0])
+            for what, table in (("review", f"frame WHERE id='{first}'"), ("content", "setaside"))
+        )
         ends = new.execute("SELECT opened_at = closed_at FROM records_frame WHERE id=?", (second,)).fetchone()
         assert new.execute("SELECT count(*) FROM records_frameevent").fetchone() == events
     assert codes == [("cast",), ("leak",)]
+    assert review == {"error_stops": -1.0, "defects": ["cast", "leak", "cast"], "tasted": []}
+    assert aside["content"] == {"review": {"error_stops": 0.5, "defects": []}}
     assert (error, "vardsund mole" in words, ends) == (-1.0, True, (1,))

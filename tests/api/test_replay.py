@@ -108,7 +108,7 @@ class Photographer:
             # The next one is opened a minute and a half after this one has closed.
             minute += kept["actual_seconds"] / 60 + 1.5
             again = {
-                "error_stops": kept["review"]["came_out"],
+                "error_stops": kept["review"]["error_stops"],
                 "late_stops": kept["error"]["stops"],
                 "longer_stops": kept["run"]["bias_stops"],
                 "earlier_stops": kept["run"]["correction_stops"],
@@ -138,7 +138,7 @@ class Photographer:
                 answer={key: answer[key] for key in kept} | {"seconds": answer["set_seconds"]},
                 dial_limit=1,
                 run=run,
-                review={"came_out": judged},
+                review={"error_stops": judged},
                 events=[{"id": str(uuid4()), "at": opened.isoformat(), "kind": "opened", "seconds": None}],
             ),
         )

@@ -213,7 +213,7 @@ FRAME = {
     "settings": {"aperture": "9", "iso": "64"}, "scale": "exact", "dial_limit": 30,
     "stack": [{"name": "Slot ND 9", "stops": 9, "in_reading": False, "kind": "solid"}],
     "answer": {"seconds": 12.7, "set_seconds": 12.7, "base_seconds": 0.0248, "sure_within_stops": 0.4, "steps": []},
-    "events": [], "review": {"came_out": -0.333, "seen": ["cast"]},
+    "events": [], "review": {"error_stops": -0.333, "defects": ["cast"]},
 }  # fmt: skip
 RUN = plain(BY_ID["dawn-mole"])
 SLOT = {"id": RUN["kit"][3]["id"], "stops": 3.0}
@@ -246,7 +246,7 @@ MORE: dict[str, dict[str, Any]] = {
     "density": {"text": "ND 1.8"},
     "reach": {"reading": READING, "glass": OWN, "slots": 2, "wished": [7.5, 9.0]},
     "graduated": {"sky": "1/250", "ground": "1/30", "owned": [{"id": "two", "stops": 2, "transition": "soft"}]},
-    "trial": {"trial_seconds": 30, "came_out_stops": -1, "sum_seconds": 64},
+    "trial": {"trial_seconds": 30, "error_stops": -1, "sum_seconds": 64},
     "measured": {"without": "1/40", "with_it": "10 s", "step": "third"},
     "looks": {"camera": CAMERA, "subjects": SUBJECTS, "wants": [{"kind": "sea", "look": "veil"}]},
     "looks/at": {"camera": CAMERA, "subjects": SUBJECTS, "seconds": 42.0},

@@ -73,7 +73,7 @@ def right(scenario: Scenario, minute: float, *names: str, **more: Any) -> Shot:
     """The same, open for as long as its own light asks for."""
     tried = shot(scenario, minute, 1.0, *names, **more)
     for _ in range(60):
-        off = develop(DevelopQuestion(scenario, tried)).came_out_stops
+        off = develop(DevelopQuestion(scenario, tried)).error_stops
         seconds = tried.seconds * 2**-off
         if abs(off) < 1e-12:
             break
@@ -169,8 +169,8 @@ def test_the_parts_of_an_error_add_up_to_it(
                  correction_stops=correction, purpose_stops=purpose, decided_stops=decided,
                  metered_at=scenario.starts_at + timedelta(minutes=minute - 1))  # fmt: skip
     made = develop(DevelopQuestion(scenario, taken))
-    assert math.fsum(part.stops for part in made.parts) == pytest.approx(made.came_out_stops, abs=1e-9)
-    assert made.came_out_stops < develop(DevelopQuestion(scenario, replace(taken, seconds=seconds * 2))).came_out_stops
+    assert math.fsum(part.stops for part in made.parts) == pytest.approx(made.error_stops, abs=1e-9)
+    assert made.error_stops < develop(DevelopQuestion(scenario, replace(taken, seconds=seconds * 2))).error_stops
 
 
 @given(st.sampled_from([each for each in SHIPPED if not each.body.film]), st.floats(0, 30), st.floats(1, 900))
@@ -191,7 +191,7 @@ def test_a_frame_is_the_sum_of_its_light(scenario: Scenario, minute: float, seco
     )
     expected = math.log2(lit * seconds / steps * 2 ** (-2 / 3) / 64) - real - hidden(scenario, dense).stops
     # f/8 and ISO 64 as the dial means them: 64 is two thirds of a stop below 100.
-    made = develop(DevelopQuestion(scenario, taken)).came_out_stops
+    made = develop(DevelopQuestion(scenario, taken)).error_stops
     assert made == pytest.approx(expected, abs=0.01)
 
 
@@ -474,7 +474,7 @@ class CarefulPlayer:
             return math.inf
         self.shots.append(made)
         self.now += timedelta(seconds=made["seconds"])
-        return abs(float(seen["came_out_stops"]))
+        return abs(float(seen["error_stops"]))
 
     def way(self, place: int, picture: dict[str, Any], reading: dict[str, Any]) -> dict[str, Any] | None:
         low, high = picture["from_seconds"], picture["to_seconds"]
@@ -554,7 +554,7 @@ class CarefulPlayer:
         tried = self.frame(place, way, reading, moving, metered_at, iso="6400") | {"purpose": Purpose.FIRST_LOOK.value}
         if tried["seconds"] > 8:
             return 0.0
-        came_out: float = ask("practice/frame", {"scenario": self.scenario, "shot": tried})["came_out_stops"]
+        came_out: float = ask("practice/frame", {"scenario": self.scenario, "shot": tried})["error_stops"]
         return -round(came_out * 3) / 3
 
 

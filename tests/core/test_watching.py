@@ -349,7 +349,7 @@ def framed(light: Callable[[float], float], seconds: float, came_out: float | No
         stack=(FrameGlass("Slot ND 10", 10.0),), scale=Counting.EXACT, dial_limit=30.0,
         answer=FrameSum(300, 300, 0.3, 0.3, ()), events=(),
         run=FrameRun(300, delay_seconds=30, looks=looks, **run),
-        review=FrameReview(came_out=came_out, because=Cause.SCENE) if came_out is not None else None,
+        review=FrameReview(error_stops=came_out, because=Cause.SCENE) if came_out is not None else None,
     )  # fmt: skip
 
 

@@ -15,7 +15,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jackstaff_core.gear import Glass
-from jackstaff_core.marks import Between, Checked, Inline, Matches, Named, Size
+from jackstaff_core.marks import Between, Checked, Inline, Matches, Named, Size, Was
 from jackstaff_core.questions import QUESTIONS, ask
 from jackstaff_core.reading import Given
 from jackstaff_core.reciprocity import LawGiven, Power
@@ -62,6 +62,7 @@ class Asked:
     codes: frozenset[Tone] = frozenset()
     by_name: float | dict[str, float] | None = None
     flag: bool = False
+    colour: Annotated[str | None, Size(1, 5), Was("hue")] = None
 
 
 SOUND: dict[str, Any] = {"north": 58.0, "count": 4, "at": "2027-04-17T06:31:40+02:00"}
@@ -107,6 +108,8 @@ SOUND: dict[str, Any] = {"north": 58.0, "count": 4, "at": "2027-04-17T06:31:40+0
         ({"by_name": {"a": "b"}}, {"by_name.a": "'by_name.a' is not a number."}),
         ({"by_name": "x"}, {"by_name": "'by_name' is not a number."}),
         ({"flag": 1}, {"flag": "'flag' is not a yes or a no."}),
+        ({"hue": "purple"}, {"colour": "'colour' is too short or too long."}),
+        ({"hue": "red", "colour": "blue"}, {"hue": "'hue' is not a part of this question."}),
         # Everything that is wrong is said at once.
         ({"north": "x", "count": "y", "more": 1}, {"north": None, "count": None, "more": None}),
     ],
@@ -146,6 +149,8 @@ def test_what_is_written_reads_back() -> None:
     assert json.loads(json.dumps(written)) == written
     assert read(Asked, written) == asked
     assert written["at"] == "2027-04-17T04:31:40Z"
+    # What was written under an earlier day's name is read, and written under today's.
+    assert plain(read(Asked, {**SOUND, "hue": "red"})) == plain(read(Asked, {**SOUND, "colour": "red"}))
     assert plain(read(Asked, SOUND), drop_none=True).keys() == {*SOUND, "float", "words", "codes", "flag"}
     assert plain(math.inf) is None
 

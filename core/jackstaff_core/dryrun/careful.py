@@ -328,7 +328,7 @@ def _first_look(scenario: Scenario, place: int, way: Way, opens: datetime, known
         iso=high,
         purpose=Purpose.FIRST_LOOK,
     )
-    return -round(develop(DevelopQuestion(scenario, first)).came_out_stops * 3) / 3
+    return -round(develop(DevelopQuestion(scenario, first)).error_stops * 3) / 3
 
 
 def _metered_off(scenario: Scenario, place: int, way: Way) -> float:

@@ -168,7 +168,7 @@ class Developed:
     ``histogram`` are shares of the picture from black to white; ``busy_seconds`` how long the camera stays dead after.
     """
 
-    came_out_stops: float
+    error_stops: float
     parts: tuple[ErrorPart, ...]
     window_stops: float
     faults: tuple[Fault, ...]
@@ -200,29 +200,29 @@ def develop(question: DevelopQuestion) -> Developed:
     """
     scenario, shot = question.scenario, question.shot
     framing = scenario.framing(shot.framing)
-    came_out, parts = _error(scenario, framing, shot)
+    error_stops, parts = _error(scenario, framing, shot)
     cast = 0.0 if scenario.film else sum(hidden(scenario, scenario.filter(each.id)).cast_mired for each in shot.stack)
-    _, clipped = histogram_of(framing, came_out + shot.purpose_stops)
+    _, clipped = histogram_of(framing, error_stops + shot.purpose_stops)
     faults = () if shot.purpose is Purpose.DARK else tuple(_faults(question, framing, cast, clipped))
     window = window_stops(scenario, framing, shot.seconds) if shot.purpose is Purpose.FRAME else 0.0
     busy = shot.seconds if scenario.body.noise_reduction != "off" and shot.seconds >= 1 else 0.0
     renderings = looks_at(looks_of(scenario, framing), shot.seconds)
-    drawn = drawn_frame(framing, came_out + shot.purpose_stops, faults, cast)
+    drawn = drawn_frame(framing, error_stops + shot.purpose_stops, faults, cast)
     return replace(
         drawn,
-        came_out_stops=came_out,
+        error_stops=error_stops,
         parts=parts,
         window_stops=window,
         renderings=renderings,
         busy_seconds=busy,
-        text=_error_in_words(came_out),
+        text=_error_in_words(error_stops),
     )
 
 
 def badness(developed: Developed) -> float:
     """Stops off, stops outside the looks, and two for each fault that spoils."""
     spoiled = sum(fault.code.spoils for fault in developed.faults)
-    return abs(developed.came_out_stops) + abs(developed.window_stops) + 2 * spoiled
+    return abs(developed.error_stops) + abs(developed.window_stops) + 2 * spoiled
 
 
 def drawn_frame(framing: Framing, stops: float, faults: tuple[Fault, ...], cast_mired: float) -> Developed:
@@ -273,7 +273,7 @@ def _error(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[float, tup
     real, aimed = exposed(shot.seconds, needed), exposed(shot.aimed_seconds, needed)
     reckoned = exposed(shot.aimed_seconds, needed * math.exp2(off))
     as_read = exposed(shot.aimed_seconds, needed * math.exp2(off - misread))
-    came_out = real - shot.purpose_stops
+    error_stops = real - shot.purpose_stops
     sizes = {
         Cause.TIMING: real - aimed,
         Cause.FILTERS: aimed - reckoned + shot.correction_stops,
@@ -281,7 +281,7 @@ def _error(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[float, tup
         Cause.DECIDED: shot.decided_stops,
         Cause.LIGHT: as_read - shot.correction_stops - shot.purpose_stops - shot.decided_stops,
     }
-    return came_out, tuple(ErrorPart(cause, stops, _part_in_words(cause, stops)) for cause, stops in sizes.items())
+    return error_stops, tuple(ErrorPart(cause, stops, _part_in_words(cause, stops)) for cause, stops in sizes.items())
 
 
 def _misread(scenario: Scenario, framing: Framing, shot: Shot) -> float:

@@ -311,10 +311,10 @@ def _of_frame(question: ReplayQuestion, done: Done, picture: Picture) -> Iterato
                 stops=developed.window_stops,
             )
     # Parts that make up for one another have cost nothing.
-    if abs(developed.came_out_stops) < NEAR_STOPS:
+    if abs(developed.error_stops) < NEAR_STOPS:
         return
     for part in developed.parts:
-        if abs(part.stops) < NEAR_STOPS or (part.stops > 0) != (developed.came_out_stops > 0):
+        if abs(part.stops) < NEAR_STOPS or (part.stops > 0) != (developed.error_stops > 0):
             continue
         if part.cause is Cause.READING and (through := _through(question, shot)):
             names = " and ".join(question.scenario.filter(key).name for key in through)

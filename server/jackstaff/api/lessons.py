@@ -37,8 +37,8 @@ class FindingAnswer(Schema):
     learns: str
 
 
-@router.get("/log/seen", response=list[FindingAnswer])
-def seen(request: HttpRequest) -> list[dict[str, object]]:
+@router.get("/log/defects", response=list[FindingAnswer])
+def defects(request: HttpRequest) -> list[dict[str, object]]:
     """What one may find in a frame, each with cause and cure."""
     return [asdict(each) for each in review.FINDINGS.values()]
 

@@ -35,7 +35,7 @@ class PageInput(Schema):
     offset: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     text: Annotated[str, Field(max_length=120, pattern=r"^[^\x00-\x1f]*$")] = ""
     verdict: Verdict | None = None
-    seen: Defect | None = None
+    defect: Defect | None = None
     glass: UUID | None = None
     since: Instant | None = None
     until: Instant | None = None
@@ -43,7 +43,7 @@ class PageInput(Schema):
 
     def search(self) -> Search:
         """As the records take it."""
-        return Search(self.text, self.verdict, self.seen, self.glass, self.since, self.until, self.sort)
+        return Search(self.text, self.verdict, self.defect, self.glass, self.since, self.until, self.sort)
 
 
 class FramePage(Schema):

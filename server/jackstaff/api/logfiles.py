@@ -20,7 +20,7 @@ from jackstaff.records.outings import outings_of
 from jackstaff.records.writing import KeyTaken, as_of_now
 from jackstaff_core import kitfile
 from jackstaff_core.finished import finished
-from jackstaff_core.frame import Frame
+from jackstaff_core.frame import VERSION, Frame
 from jackstaff_core.looks import OwnLook
 from jackstaff_core.marks import Named, Size
 from jackstaff_core.outing import Outing
@@ -247,7 +247,7 @@ def schema() -> dict[str, Any]:
         "required": ["format", "version", "frames"],
         "properties": {
             "format": {"const": logfile.FORMAT},
-            "version": {"const": logfile.VERSION},
+            "version": {"const": VERSION},
             "frames": {"type": "array", "maxItems": logfile.MOST_FRAMES, "items": frame},
         },
         "$defs": shapes.made,

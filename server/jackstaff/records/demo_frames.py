@@ -183,7 +183,7 @@ def _keep(account: User, key: UUID, shot: _Shot, kit: dict[str, UUID]) -> None:
     )
     save_frame(account, frame)
     if shot.pictured:
-        _picture(account, key, seconds, (review and review.came_out) or 0.0)
+        _picture(account, key, seconds, (review and review.error_stops) or 0.0)
 
 
 def _review(shot: _Shot, answer: Exposure, seconds: float) -> FrameReview:

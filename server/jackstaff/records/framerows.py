@@ -41,7 +41,7 @@ def columns(frame: core.Frame) -> dict[str, Any]:
         "run": plain(frame.run),
         "conditions": plain(about, drop_none=True) if about else None,
         "review": plain(review),
-        "exposure_error": review.came_out if review else None,
+        "exposure_error": review.error_stops if review else None,
         "words": folded("\n".join([*parts, *(glass.name for glass in frame.stack)])),
     }
 

@@ -97,7 +97,7 @@ def write_frames(account: User, frames: Sequence[core.Frame]) -> None:
         FrameDefect(frame_id=frame.id, code=code.value)
         for frame in frames
         if frame.review
-        for code in dict.fromkeys(frame.review.seen)
+        for code in dict.fromkeys(frame.review.defects)
     )
     # Events are never rewritten: what happened first stays.
     FrameEvent.objects.bulk_create(

@@ -19,9 +19,10 @@ from xml.etree import ElementTree as ET
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
+from jackstaff_core.frame import VERSION
 from jackstaff_core.refusal import Refusal
 
-FORMAT, VERSION = "jackstaff-log", 1
+FORMAT = "jackstaff-log"
 MOST_FRAMES = 20_000
 """So many are taken in at once."""
 PART_FRAMES = 5_000
@@ -57,8 +58,8 @@ _JSON = (
     "answer.set_seconds",
     "answer.base_seconds",
     "answer.sure_within_stops",
-    "review.came_out",
-    "review.seen",
+    "review.error_stops",
+    "review.defects",
     "review.tasted",
     "review.because",
     "conditions",
@@ -70,6 +71,8 @@ _JSON = (
 COLUMNS = (*_FOR_READING, *_TEXTS, *_JSON)
 _SINCE = {"review.because"}
 """Columns that files of earlier days do not have."""
+_WAS = {"review.came_out": "review.error_stops", "review.seen": "review.defects"}
+"""What columns were called in files of earlier days."""
 _FORMULA = ("=", "+", "-", "@", "\t", "\r", "'")
 _EMPTY_TEXTS = {"note"}
 
@@ -110,8 +113,8 @@ def from_json(text: str) -> list[Any]:
         raise Refusal("file", f"Line {line} is no JSON.", "Give the file as Jackstaff wrote it.") from None
     if not isinstance(whole, dict) or whole.get("format") != FORMAT:
         raise Refusal("file.format", "This is no log file.", f'Give a file with "format": "{FORMAT}".')
-    if whole.get("version") != VERSION:
-        raise Refusal("file.version", "This log file is of another version.", f"Give one of version {VERSION}.")
+    if whole.get("version") not in range(1, VERSION + 1):
+        raise Refusal("file.version", "This log file is of a later version.", f"Give one up to version {VERSION}.")
     frames = whole.get("frames")
     if not isinstance(frames, list):
         raise Refusal("file.frames", "The file has no list of frames.", 'Give "frames": [ ... ].')
@@ -144,7 +147,7 @@ def from_csv(text: str) -> list[Document]:
         rows = [(reader.line_num, row) for row in islice(reader, MOST_FRAMES + 2)]
     except csv.Error as error:
         raise Refusal("file", f"Line {reader.line_num} is no CSV: {error}.", "Save it as CSV with commas.") from None
-    head = rows[0][1] if rows else []
+    head = [_WAS.get(name, name) for name in rows[0][1]] if rows else []
     if {*head, *_SINCE} != set(COLUMNS) or len(set(head)) != len(head):
         raise Refusal("file", "The first line does not name the log's columns.", "Export the log once and keep them.")
     return [_frame(line, head, row) for line, row in _bounded(rows[1:])]
@@ -186,13 +189,13 @@ def as_xmp(frame: Document, shown: Sequence[object]) -> str:
         "LightStopsPerMinute": (frame.get("run") or {}).get("stops_per_minute"),
         "SceneEv100": conditions.get("ev100"),
         "SwellMetres": conditions.get("swell_m"),
-        "CameOutStops": review.get("came_out"),
+        "ExposureErrorStops": review.get("error_stops"),
     }
     for name, value in facts.items():
         if value is not None:
             about.set(_name("jackstaff", name), f"{value}")
     _bag(about, "Glass", [_glass(each) for each in frame["stack"]], "Seq")
-    _bag(about, "Seen", review.get("seen") or [], "Bag")
+    _bag(about, "Defects", review.get("defects") or [], "Bag")
     if frame["note"]:
         alternatives = ET.SubElement(ET.SubElement(about, _name("dc", "description")), _name("rdf", "Alt"))
         line = ET.SubElement(alternatives, _name("rdf", "li"))

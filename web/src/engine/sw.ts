@@ -33,7 +33,7 @@ const ENGINE = "jackstaff-engine";
 const SHELL = "jackstaff-shell-";
 const LISTS = "jackstaff-lists";
 /** The same for everybody, and needed on the rock. */
-const KEPT_LISTS = ["/api/log/seen", "/api/outing/hazards", "/api/starter", "/api/kit/facts"];
+const KEPT_LISTS = ["/api/log/defects", "/api/outing/hazards", "/api/starter", "/api/kit/facts"];
 const NETWORK_MS = 3000;
 
 async function files(): Promise<Files> {

@@ -45,7 +45,7 @@ export async function askFramesBetween(since: string, until: string): Promise<Fr
 
 /** What one may find in a frame, with cause and cure. */
 export function useFindings() {
-  return useAsk("seen", {}, (_, signal) => answer(api.GET("/api/log/seen", { signal }))).shown ?? [];
+  return useAsk("defects", {}, (_, signal) => answer(api.GET("/api/log/defects", { signal }))).shown ?? [];
 }
 
 /** The picture kept beside a frame. */

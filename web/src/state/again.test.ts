@@ -12,7 +12,7 @@ function frame(more: object = {}, run: object = {}): Frame {
     state: "closed",
     opened_at: OPENED,
     error: { stops: 0.2 },
-    review: { came_out: 2 / 3, seen: [], tasted: [], because: null },
+    review: { error_stops: 2 / 3, defects: [], tasted: [], because: null },
     run: { film: null, bias_stops: 0.4, correction_stops: -0.25, rereads: [], ...run },
     ...more,
   } as unknown as Frame;

@@ -17,7 +17,7 @@ export function againOf(armed: Armed, frame: Frame, watched: Lit | null = null):
 
 /** The same for a frame whose time is worked out anew, but for `decided` stops that will be decided again. */
 export function taughtBy(frame: Frame, decided = 0, watched: Lit | null = null): Schemas["AgainInput"] | null {
-  const error_stops = frame.review?.came_out;
+  const error_stops = frame.review?.error_stops;
   if (error_stops == null || frame.run?.film != null || frame.state !== "closed") return null;
   return {
     error_stops,

@@ -25,7 +25,19 @@ const SHAPE = v.looseObject({
   dial_limit: v.number(),
   answer: v.looseObject({ seconds: v.number(), set_seconds: v.number(), steps: v.array(v.looseObject({})) }),
   events: v.array(v.looseObject({ id: v.string(), at: v.string(), kind: v.string() })),
+  review: v.nullish(v.looseObject({})),
 });
+
+/** What parts of a review were called when this browser first kept frames. */
+const TODAY: Readonly<Record<string, string>> = { came_out: "error_stops", seen: "defects" };
+
+/** A frame as it is kept, whichever day's program kept it. */
+function frameOf(content: unknown): Frame | null {
+  if (!v.is(SHAPE, content)) return null;
+  const { review } = content;
+  const named = review && Object.fromEntries(Object.entries(review).map(([name, said]) => [TODAY[name] ?? name, said]));
+  return { ...content, ...(named && { review: named }) } as unknown as Frame;
+}
 
 const RUNNING = "1";
 const ENDED = "0";
@@ -43,7 +55,7 @@ export function placeInLog({ state, opened_at }: Pick<Frame, "state" | "opened_a
 const drawn = drawer<Frame>({
   name: "frame",
   version: 1,
-  check: (content) => (v.is(SHAPE, content) ? (content as unknown as Frame) : null),
+  check: frameOf,
   wire: (frame) => ({ ...documentOf(frame) }),
   sort: placeInLog,
   paged: true,

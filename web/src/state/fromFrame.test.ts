@@ -16,7 +16,7 @@ const FRAME = sampleFrame({
   ],
   conditions: { monochrome: true },
   run: unopened({ metered_seconds: 60, purpose_stops: 2 / 3, correction_stops: 0.5, correction_for: "taste" }),
-  review: { came_out: 1 / 3, seen: [], tasted: [], because: "filter" },
+  review: { error_stops: 1 / 3, defects: [], tasted: [], because: "filter" },
 });
 
 describe("a frame set up again", () => {

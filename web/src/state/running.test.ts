@@ -27,7 +27,7 @@ import {
 import { givenOut } from "./trigger";
 import { sampleFrame } from "./frame.test.data";
 import { memoryShelf } from "./shelf";
-import { drawer, store } from "./store";
+import { drawer, kindOf, store } from "./store";
 
 const core = vi.hoisted(() => ({
   error: vi.fn((planned: number, actual: number) =>
@@ -76,6 +76,13 @@ beforeEach(async () => {
   vi.clearAllMocks();
   await store.open(memoryShelf(), "guest");
   remember({ device: { kind: "hand", speed: 1, delay: 0, fault: "none" } as never, closes: "hand" });
+});
+
+it("what an earlier day's program kept of a review is read by today's names", () => {
+  const review = { came_out: -1, seen: ["cast"], tasted: [], because: null };
+  const kept = { ...sampleFrame(), review } as unknown;
+  expect(kindOf("frame")?.check(kept)).toMatchObject({ review: { error_stops: -1, defects: ["cast"], because: null } });
+  expect(kindOf("frame")?.check(sampleFrame({ review: null }))).toMatchObject({ review: null });
 });
 
 describe("opening", () => {

@@ -49,7 +49,7 @@ export const log = {
       string
     >,
     any: "any",
-    seen: "Seen",
+    defect: "Seen",
     glass: "Filters",
     sort: "Order",
     sorts: { newest: "newest", oldest: "oldest", longest: "longest", worst: "furthest off" } as Record<string, string>,
@@ -87,7 +87,7 @@ export const log = {
     none: "how did it come out?",
     verdict: (thirds: string, dark: boolean) => `${thirds} too ${dark ? "dark" : "bright"}`,
     isRight: "right",
-    seen: "What do you see in it?",
+    defects: "What do you see in it?",
     tastes: "Was the time right for a look?",
     tastesAdd: "Add a look",
     kind: "Subject",

@@ -10,7 +10,7 @@ const WORTH_ASKING = 0.3;
 
 /** Where an error of exposure belongs: asked once there is one, and what the filter measures where it is the filter's. */
 export function Belongs({ frame }: { frame: Frame }) {
-  if (Math.abs(frame.review?.came_out ?? 0) < WORTH_ASKING) return null;
+  if (Math.abs(frame.review?.error_stops ?? 0) < WORTH_ASKING) return null;
   const because = frame.review?.because ?? null;
   const filters = frame.stack.filter((glass) => glass.kind === "solid" && !glass.in_reading);
   const belongs = (cause: Cause) =>

@@ -13,10 +13,10 @@ import { Belongs } from "./Belongs";
 import "./review.css";
 
 type Review = NonNullable<Frame["review"]>;
-type Defect = NonNullable<Review["seen"]>[number];
+type Defect = NonNullable<Review["defects"]>[number];
 type Tasted = NonNullable<Review["tasted"]>[number];
 
-const NOTHING: Review = { came_out: null, seen: [], tasted: [], because: null };
+const NOTHING: Review = { error_stops: null, defects: [], tasted: [], because: null };
 /** Thirds of a stop that are offered, dark to bright. */
 const OFFERED = [-6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6];
 const say = logWords.review;
@@ -25,12 +25,12 @@ const say = logWords.review;
 export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: boolean }) {
   const findings = useFindings();
   const review = frame.review ?? NOTHING;
-  const defects = review.seen;
+  const defects = review.defects;
   const change = (part: Partial<Review>) =>
     void changeFrame(frame.id, (now) => ({ ...now, review: { ...(now.review ?? NOTHING), ...part } }));
-  const came = review.came_out == null ? null : Math.round(review.came_out * 3);
+  const came = review.error_stops == null ? null : Math.round(review.error_stops * 3);
   const toggle = (code: Defect) =>
-    change({ seen: defects.includes(code) ? defects.filter((defect) => defect !== code) : [...defects, code] });
+    change({ defects: defects.includes(code) ? defects.filter((defect) => defect !== code) : [...defects, code] });
   return (
     <section className="review" aria-label={say.title}>
       <h2>{say.title}</h2>
@@ -49,7 +49,7 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
                   ? say.right
                   : say.by(thirdsText(thirds / 3), Math.abs(thirds) > 3, thirds < 0 ? "dark" : "bright")
               }
-              onClick={() => change({ came_out: came === thirds ? null : thirds / 3 })}
+              onClick={() => change({ error_stops: came === thirds ? null : thirds / 3 })}
             >
               {thirds === 0 ? say.right : signedThirds(thirds / 3)}
             </Button>
@@ -60,8 +60,8 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
       {!brief && (
         <>
           <Belongs frame={frame} />
-          <h3>{say.seen}</h3>
-          <div className="review-seen" role="group" aria-label={say.seen}>
+          <h3>{say.defects}</h3>
+          <div className="review-defects" role="group" aria-label={say.defects}>
             {findings.map((finding) => (
               <Button
                 key={finding.code}

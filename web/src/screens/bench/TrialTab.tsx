@@ -18,7 +18,7 @@ export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {
   const [took, stops] = [typed(seconds), typed(came)];
   const question =
     took !== undefined && stops !== undefined
-      ? { trial_seconds: took, came_out_stops: stops, sum_seconds: summed.seconds }
+      ? { trial_seconds: took, error_stops: stops, sum_seconds: summed.seconds }
       : null;
   const trial = useTrial(question);
   const adding = laid.stack.filter((glass) => !laid.bench.inReading.includes(glass.id));

@@ -94,7 +94,7 @@ function rows(a: Frame, b: Frame): [string, string, string][] {
     [say.facts.set, ...both((frame) => `f/${frame.settings.aperture} ISO ${frame.settings.iso}`)],
     [say.facts.glass, ...both(glassText)],
     [say.facts.real, ...both((frame) => timeText(Math.max(frame.actual_seconds ?? 0, 0.001)))],
-    [say.facts.exposureError, ...both((frame) => verdictText(frame.review?.came_out))],
+    [say.facts.exposureError, ...both((frame) => verdictText(frame.review?.error_stops))],
     [
       say.facts.light,
       ...both((frame) => (frame.conditions?.ev100 == null ? "" : `EV ${frame.conditions.ev100.toFixed(1)}`)),

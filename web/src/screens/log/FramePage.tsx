@@ -160,7 +160,7 @@ function Learnt({ frame, laid }: { frame: Frame; laid: Laid | null }) {
             </div>
           </>
         ) : (
-          <p className="quiet mb-0">{frame.review?.came_out == null ? say.next.none : verdictText(null)}</p>
+          <p className="quiet mb-0">{frame.review?.error_stops == null ? say.next.none : verdictText(null)}</p>
         )}
         <Fault error={reviewed.error} again={reviewed.again} />
       </section>

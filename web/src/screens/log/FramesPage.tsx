@@ -176,7 +176,7 @@ function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick:
         <strong>{frame.state === "open" ? say.running : timeText(Math.max(frame.actual_seconds ?? 0, 0.001))}</strong>
       </div>
       <div className="log-error">
-        <span>{verdictText(review?.came_out)}</span>
+        <span>{verdictText(review?.error_stops)}</span>
         <span className="quiet">{frame.refused == null ? closedText(frame) : say.countsNot}</span>
       </div>
       <Form.Check

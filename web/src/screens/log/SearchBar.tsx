@@ -53,8 +53,8 @@ export function SearchBar({ params, setParams }: Props) {
       </Form.Group>
       {pick("verdict", say.verdict, Object.entries(say.verdicts))}
       {pick(
-        "seen",
-        say.seen,
+        "defect",
+        say.defect,
         findings.map((finding) => [finding.code, finding.label]),
       )}
       {pick(

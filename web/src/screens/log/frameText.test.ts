@@ -68,6 +68,6 @@ describe("what is sent", () => {
   it.each([
     ["", {}],
     ["text=mole&verdict=dark", { text: "mole", verdict: "dark" }],
-    ["seen=&sort=worst&else=1", { sort: "worst" }],
+    ["defect=&sort=worst&else=1", { sort: "worst" }],
   ])("a search of '%s'", (address, asked) => expect(searchOf(new URLSearchParams(address))).toEqual(asked));
 });
