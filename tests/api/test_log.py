@@ -191,7 +191,8 @@ def documents(draw: Any) -> dict[str, Any]:
         "id": st.none() | st.uuids().map(str), "kind": st.none() | st.sampled_from(["solid", "variable"]),
     }), max_size=3))  # fmt: skip
     review = draw(st.none() | st.fixed_dictionaries({
-        "error_stops": st.none() | st.floats(-5, 5), "defects": st.lists(st.sampled_from(["cast", "leak"]), unique=True),
+        "error_stops": st.none() | st.floats(-5, 5),
+        "defects": st.lists(st.sampled_from(["cast", "leak"]), unique=True),
         "tasted": st.just([{"kind": "sea", "look": "veil", "fit": "right"}]),
         "because": st.sampled_from([None, "scene", "filter", "taste"]),
     }))  # fmt: skip
@@ -232,7 +233,9 @@ def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> No
 
 
 def test_a_table_from_before_a_column_was_there_is_read_without_it() -> None:
-    doc = plain(read(Frame, frame(review={"error_stops": -1.0, "defects": ["ghosts"], "tasted": [], "because": "filter"})))
+    doc = plain(
+        read(Frame, frame(review={"error_stops": -1.0, "defects": ["ghosts"], "tasted": [], "because": "filter"}))
+    )
     rows = list(csv.reader(io.StringIO(logfile.as_csv([doc], lambda _: ("", 1.0, None)), newline="")))
     at = rows[0].index("review.because")
     out = io.StringIO(newline="")

@@ -67,13 +67,11 @@ def test_frames_that_said_what_was_seen_between_spaces_say_it_in_rows(tmp_path: 
     with sqlite3.connect(tmp_path / "jackstaff.sqlite3") as new:
         codes = new.execute("SELECT code FROM records_framedefect WHERE frame_id=? ORDER BY 1", (first,)).fetchall()
         error, words = new.execute("SELECT exposure_error, words FROM records_frame WHERE id=?", (first,)).fetchone()
-        review, aside = (
-            json.loads(new.execute(f"SELECT {what} FROM records_{table}").fetchone()[0])
-            for what, table in (("review", f"frame WHERE id='{first}'"), ("content", "setaside"))
-        )
+        (review,) = new.execute("SELECT review FROM records_frame WHERE id=?", (first,)).fetchone()
+        (aside,) = new.execute("SELECT content FROM records_setaside").fetchone()
         ends = new.execute("SELECT opened_at = closed_at FROM records_frame WHERE id=?", (second,)).fetchone()
         assert new.execute("SELECT count(*) FROM records_frameevent").fetchone() == events
     assert codes == [("cast",), ("leak",)]
-    assert review == {"error_stops": -1.0, "defects": ["cast", "leak", "cast"], "tasted": []}
-    assert aside["content"] == {"review": {"error_stops": 0.5, "defects": []}}
+    assert json.loads(review) == {"error_stops": -1.0, "defects": ["cast", "leak", "cast"], "tasted": []}
+    assert json.loads(aside)["content"] == {"review": {"error_stops": 0.5, "defects": []}}
     assert (error, "vardsund mole" in words, ends) == (-1.0, True, (1,))

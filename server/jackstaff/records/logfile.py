@@ -114,7 +114,7 @@ def from_json(text: str) -> list[Any]:
     if not isinstance(whole, dict) or whole.get("format") != FORMAT:
         raise Refusal("file.format", "This is no log file.", f'Give a file with "format": "{FORMAT}".')
     if whole.get("version") not in range(1, VERSION + 1):
-        raise Refusal("file.version", "This log file is of a later version.", f"Give one up to version {VERSION}.")
+        raise Refusal("file.version", "This log file is of another version.", f"Give one up to version {VERSION}.")
     frames = whole.get("frames")
     if not isinstance(frames, list):
         raise Refusal("file.frames", "The file has no list of frames.", 'Give "frames": [ ... ].')

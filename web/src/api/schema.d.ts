@@ -734,6 +734,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/defects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Defects
+         * @description What one may find in a frame, each with cause and cure.
+         */
+        get: operations["jackstaff_api_lessons_defects"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/evidence": {
         parameters: {
             query?: never;
@@ -874,26 +894,6 @@ export interface paths {
          * @description The JSON Schema of a log file.
          */
         get: operations["jackstaff_api_logfiles_log_schema"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/log/seen": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Seen
-         * @description What one may find in a frame, each with cause and cure.
-         */
-        get: operations["jackstaff_api_lessons_seen"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3083,9 +3083,9 @@ export interface components {
          */
         DevelopedAnswer: {
             busy_seconds: number;
-            came_out_stops: number;
             cast_mired: number;
             clipped_share: number;
+            error_stops: number;
             faults: components["schemas"]["FaultAnswer"][];
             histogram: number[];
             parts: components["schemas"]["ErrorPartAnswer"][];
@@ -3901,25 +3901,25 @@ export interface components {
         };
         /**
          * FrameReview
-         * @description The exposure error somebody saw (``came_out`` [stops, + brighter than right]), where it belongs, and the defects ``seen``.
+         * @description The exposure error somebody saw [stops, + brighter than right], where it belongs, and the defects.
          */
         FrameReviewDoc: {
             because?: components["schemas"]["Cause"] | null;
-            came_out?: number | null;
             /** @default [] */
-            seen: components["schemas"]["Defect"][];
+            defects: components["schemas"]["Defect"][];
+            error_stops?: number | null;
             /** @default [] */
             tasted: components["schemas"]["TastedDoc"][];
         };
         /**
          * FrameReview
-         * @description The exposure error somebody saw (``came_out`` [stops, + brighter than right]), where it belongs, and the defects ``seen``.
+         * @description The exposure error somebody saw [stops, + brighter than right], where it belongs, and the defects.
          */
         FrameReviewInput: {
             because?: components["schemas"]["Cause"] | null;
-            came_out?: number | null;
             /** @default [] */
-            seen: components["schemas"]["Defect"][];
+            defects: components["schemas"]["Defect"][];
+            error_stops?: number | null;
             /** @default [] */
             tasted: components["schemas"]["TastedInput"][];
         };
@@ -5276,6 +5276,7 @@ export interface components {
         };
         /** PageInput */
         PageInput: {
+            defect?: components["schemas"]["Defect"] | null;
             /** Glass */
             glass?: string | null;
             /**
@@ -5288,7 +5289,6 @@ export interface components {
              * @default 0
              */
             offset: number;
-            seen?: components["schemas"]["Defect"] | null;
             /** Since */
             since?: string | null;
             /** @default newest */
@@ -7019,7 +7019,7 @@ export interface components {
          * @description A trial's time [s], how it came out [stops, + brighter], and what the sum asked for [s].
          */
         TrialInput: {
-            came_out_stops: number;
+            error_stops: number;
             sum_seconds: number;
             trial_seconds: number;
         };
@@ -7959,7 +7959,7 @@ export interface operations {
                 offset?: number;
                 text?: string;
                 verdict?: components["schemas"]["Verdict"] | null;
-                seen?: components["schemas"]["Defect"] | null;
+                defect?: components["schemas"]["Defect"] | null;
                 glass?: string | null;
                 since?: string | null;
                 until?: string | null;
@@ -9865,6 +9865,44 @@ export interface operations {
             };
         };
     };
+    jackstaff_api_lessons_defects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingAnswer"][];
+                };
+            };
+            /** @description Refused, with the cure */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+        };
+    };
     jackstaff_api_lessons_own_evidence: {
         parameters: {
             query?: never;
@@ -10391,44 +10429,6 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
-                };
-            };
-            /** @description Refused, with the cure */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Faults"];
-                };
-            };
-            /** @description Whatever else stands in the way, said alike: 400 not understood, 405 another method, 429 too many wrong passwords, 431 an address too long, 500 a fault of ours, 503 busy or its records cannot be reached, 507 no room */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Faults"];
-                };
-            };
-        };
-    };
-    jackstaff_api_lessons_seen: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FindingAnswer"][];
                 };
             };
             /** @description Refused, with the cure */
