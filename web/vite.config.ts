@@ -40,6 +40,21 @@ function takenAlong(): Plugin {
   };
 }
 
+/** A screen that is not the first one. */
+const SCREEN = /\/src\/screens\/(?!bench)([a-z]+)\//;
+const isPage = (id: string) => !/\/(sw|worker)\.ts$/.test(id);
+/**
+ * In few files, because on a weak signal each is another wait: the libraries of the first view (the same from one build
+ * to the next), the rest of it, what several others share, the dialogs, and each screen by itself.
+ */
+const FILES = [
+  { name: "libraries", tags: ["$initial" as const], test: /node_modules/, priority: 5 },
+  { name: "first", tags: ["$initial" as const], test: isPage, priority: 4 },
+  { name: "shared", test: (id: string) => isPage(id) && !SCREEN.test(id), minShareCount: 2, priority: 3 },
+  { name: "dialogs", test: (id: string) => isPage(id) && !SCREEN.test(id), priority: 2 },
+  { name: (id: string) => SCREEN.exec(id)?.[1] ?? null, priority: 1 },
+];
+
 export default defineConfig({
   plugins: [react(), takenAlong()],
   worker: { format: "es" },
@@ -59,7 +74,10 @@ export default defineConfig({
     rolldownOptions: {
       input: { main: "index.html", sw: "src/engine/sw.ts" },
       // The service worker's own name never changes: that is how a browser finds a newer one.
-      output: { entryFileNames: ({ name }) => (name === "sw" ? "sw.js" : "assets/[name]-[hash].js") },
+      output: {
+        entryFileNames: ({ name }) => (name === "sw" ? "sw.js" : "assets/[name]-[hash].js"),
+        codeSplitting: { groups: FILES },
+      },
     },
   },
   test: { environment: "node", include: ["src/**/*.test.{ts,tsx}"], setupFiles: ["./test.setup.ts"] },

@@ -224,7 +224,7 @@ def test_what_cannot_be_read_is_set_aside_and_named(guest: Visit) -> None:
 def test_a_screen_that_breaks_is_one_screen_and_nothing_is_lost(guest: Visit) -> None:
     page = guest.page
     expect(answer(page)).to_be_visible()
-    page.route("**/assets/BagScreen-*.js", lambda route: route.abort())
+    page.route("**/assets/bag-*.js", lambda route: route.abort())
     page.reload()
     page.get_by_role("link", name="Bag").click()
     expect(page.get_by_role("heading", name="This screen broke.")).to_be_visible()
