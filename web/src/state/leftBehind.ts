@@ -26,6 +26,12 @@ export async function writeLeft(shelf: Shelf): Promise<void> {
   }
 }
 
+/** Forget what was noted of an owner who is no more. */
+export function forgetLeft(owner: string): void {
+  for (const [key, docs] of left())
+    inNotes((notes) => notes.setItem(key, JSON.stringify(docs.filter((doc) => doc.owner !== owner))));
+}
+
 function left(): [string, Doc[]][] {
   const found: [string, Doc[]][] = [];
   inNotes((notes) => {

@@ -12,6 +12,7 @@ import {
   type Start,
 } from "../questions/account";
 import { forgetAnswers } from "../questions/ask";
+import { forgetLeft } from "./leftBehind";
 import { exchange, exchangeFor, listenForReasons } from "./outbox";
 import { openShelf } from "./shelf";
 import { GUEST, replicated, store } from "./store";
@@ -134,7 +135,10 @@ export async function signOutElsewhere(): Promise<void> {
 export async function endAccount(password: string): Promise<void> {
   const leaving = store.owner;
   await become(hereOf(await askEnd(password)), true);
-  for (const name of [leaving, practiceOf(leaving)]) await store.shelf.forgetOwner(name).catch(() => undefined);
+  for (const name of [leaving, practiceOf(leaving)]) {
+    forgetLeft(name);
+    await store.shelf.forgetOwner(name).catch(() => undefined);
+  }
   await store.setNote(`seen ${leaving}`, 0);
 }
 

@@ -114,6 +114,17 @@ describe("the store", () => {
     expect(Object.values<string>(localStorage).map((noted) => noted.includes("written"))).toEqual([false]);
   });
 
+  it("writes nothing of an owner who has been erased meanwhile", async () => {
+    const a = await opened("account 1");
+    const through = vi.spyOn(a.store.shelf, "change").mockImplementation(() => new Promise(() => undefined));
+    void a.sent.set("x", { text: "shown" });
+    await vi.waitFor(() => expect(through).toHaveBeenCalled());
+    globalThis.dispatchEvent(new Event("pagehide"));
+    const { forgetLeft } = await import("./leftBehind");
+    forgetLeft("account 1");
+    expect((await opened("account 1")).sent.all()).toEqual([]);
+  });
+
   it("works without any database, and says that nothing lasts", async () => {
     vi.stubGlobal("indexedDB", {
       open: () => {
