@@ -118,7 +118,7 @@ export function frameNow(id: string): Frame | null {
 /** Every finished frame in this browser, for whoever has to send them along with a question. */
 export async function finishedFrames(most: number): Promise<Frame[]> {
   const docs = await store.shelf.newest(store.owner, "frame", most);
-  return docs.map((doc) => doc.content as Frame).filter((frame) => frame.state !== "open");
+  return docs.flatMap((doc) => frameOf(doc.content) ?? []).filter((frame) => frame.state !== "open");
 }
 
 /** The finished frames that are in the page. */
@@ -133,6 +133,16 @@ export function useOpenFrame(): Frame | undefined {
 
 export function openFrame(): Frame | undefined {
   return drawn.all().find((frame) => frame.state === "open");
+}
+
+/**
+ * Whether nothing runs, whichever page of this browser opened last: asked of what is kept, because news of another page
+ * may still be on its way.
+ */
+export async function nothingRuns(): Promise<boolean> {
+  // The running one stands first.
+  await store.page("frame", 1).catch(() => undefined);
+  return openFrame() === undefined;
 }
 
 /** Until when a camera reduces noise from one of the frames here [ms]; 0 where none ever did. */

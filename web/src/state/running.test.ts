@@ -107,6 +107,33 @@ describe("opening", () => {
     expect(store.view("frame")).toHaveLength(1);
   });
 
+  it("opens one frame by two presses on two pages that have not heard of each other yet", async () => {
+    // The browser's own lock, and no news between pages.
+    let turn: Promise<unknown> = Promise.resolve();
+    const request = (_: string, work: () => Promise<unknown>) => (turn = turn.then(work));
+    vi.stubGlobal("navigator", { locks: { request } });
+    vi.stubGlobal("indexedDB", new IDBFactory());
+    const pages = [];
+    for (let n = 0; n < 2; n += 1) {
+      vi.resetModules();
+      const [running, frames, own, { openShelf }] = await Promise.all([
+        import("./running"),
+        import("./frames"),
+        import("./store"),
+        import("./shelf"),
+      ]);
+      await own.store.open(await openShelf(), "guest");
+      running.arm({ plan: plan(), question: null, list: null });
+      pages.push({ ...running, ...frames, ...own });
+    }
+    const [a, b] = pages as [(typeof pages)[number], (typeof pages)[number]];
+    expect(await Promise.all([a.open(NOW), b.open(NOW)])).toEqual([null, null]);
+    const [one] = await a.store.shelf.whole("guest", ["frame"]);
+    expect(await a.store.shelf.count("guest", "frame")).toBe(1);
+    expect([a.openFrame()?.id, b.openFrame()?.id]).toEqual([one?.id, one?.id]);
+    vi.unstubAllGlobals();
+  });
+
   it("is as late as one's own release says", async () => {
     remember({ device: { kind: "hand", speed: 1, delay: 0.5, fault: "none" } as never });
     expect((await opened()).opened_at).toBe(new Date(NOW.getTime() + 500).toISOString());

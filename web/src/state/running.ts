@@ -8,7 +8,7 @@ import * as clock from "./clock";
 import { keptLooks, longerBy } from "./exposureEnd";
 import { follow, followed, lightWatch, looksOf } from "./lightWatch";
 import { fromEarlier, lightAtOpening } from "./runLight";
-import { addFrame, busyUntil, changeFrame, type Frame, frameNow, openFrame } from "./frames";
+import { addFrame, busyUntil, changeFrame, type Frame, frameNow, nothingRuns } from "./frames";
 import { habits } from "./habits";
 import { drawer } from "./store";
 import { nowMs } from "../ui/worldClock";
@@ -262,15 +262,21 @@ export function answerOf(answered: Exposure): Plan["answer"] {
  */
 export function open(at: Date): Promise<Failure | null> {
   // A second press while it opens is the same press: two would be two frames.
-  opening ??= openNow(at).finally(() => (opening = null));
+  opening ??= byItself(() => openNow(at)).finally(() => (opening = null));
   return opening;
+}
+
+/** One page of this browser after the other, where it knows of locks: two presses on two pages are not two frames. */
+async function byItself<Result>(work: () => Promise<Result>): Promise<Result> {
+  const { locks } = navigator as { locks?: LockManager | null };
+  return locks ? locks.request("jackstaff opening", work) : work();
 }
 
 let opening: Promise<Failure | null> | null = null;
 
 async function openNow(at: Date): Promise<Failure | null> {
   const armed = read();
-  if (!armed || openFrame()) return null;
+  if (!armed || !(await nothingRuns())) return null;
   // The simulated camera of a dry run is as dead as a real one while it reduces noise.
   const busy = isPractice() ? (busyUntil() - at.getTime()) / 1000 : 0;
   if (busy > 0) return { code: "busy", text: runWords.busy(clockText(Math.ceil(busy))), line: "camera" };
