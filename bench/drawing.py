@@ -30,12 +30,12 @@ def drawn(seconds: float, width: int) -> float:
 
 
 def main() -> None:
-    one = statistics.median(drawn(30.0, 960) for _ in range(5))
+    single = statistics.median(drawn(30.0, 960) for _ in range(5))
     strip = sum(drawn(seconds, 960) for seconds in STRIP)
-    row("drawing 960x640 / five times", f"{one:.2f} s / {strip:.2f} s", "1 s / 3 s")
+    row("drawing 960x640 / five times", f"{single:.2f} s / {strip:.2f} s", "1 s / 3 s")
     sizes = (240, 480, 960, 1600)
     grown = [statistics.median(drawn(30.0, width) for _ in range(3)) for width in sizes]
     row(
         f"drawing with {', '.join(f'{(width / 960) ** 2:.2g}' for width in sizes)} times the pixels (1 = 1)",
-        ", ".join(f"{taken / one:.2f}" for taken in grown),
+        ", ".join(f"{taken / single:.2f}" for taken in grown),
     )

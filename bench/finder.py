@@ -32,8 +32,8 @@ def asked(size: int) -> FinderQuestion:
 
 def plain(question: FinderQuestion) -> int:
     """Every combination, aperture and ISO with its own product: no rule, no order."""
-    strengths = [2.0 ** (one.stops if one.stops is not None else ((one.min or 0) + (one.max or 0)) / 2)
-                 for one in question.glass]  # fmt: skip
+    strengths = [2.0 ** (glass.stops if glass.stops is not None else ((glass.min or 0) + (glass.max or 0)) / 2)
+                 for glass in question.glass]  # fmt: skip
     marks = [(mark.exact / 8) ** 2 for mark in apertures().between(5.6, 22.7)]
     speeds = [100 / mark.exact for mark in isos().marks if mark.label in question.isos]
     reached = 0

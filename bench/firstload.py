@@ -52,7 +52,7 @@ def _painted(browser: Browser, url: str) -> None:
         context.close()
     for name, times in rows.items():
         answer, shell = (statistics.median(each) for each in zip(*times, strict=True))
-        ratio = statistics.median(one / other for one, other in times)
+        ratio = statistics.median(painted / first for painted, first in times)
         aim = "1.3 or less" if name == "a returning visit" else ""
         what = f"navigation to painted answer to the page's first paint, {name}"
         row(what, f"{ratio:.2f} ({answer:.0f} ms to {shell:.0f} ms)", aim)

@@ -46,7 +46,7 @@ def _picture(stops: float) -> bytes:
 
 
 def _decode(files: list[bytes]) -> list[Bytes]:
-    return [pixels("file", opened("file", io.BytesIO(one))[0]) for one in files]
+    return [pixels("file", opened("file", io.BytesIO(each))[0]) for each in files]
 
 
 def _pair() -> None:
@@ -55,9 +55,9 @@ def _pair() -> None:
     times: dict[str, list[float]] = {"decode": [], "pair": []}
     for _ in range(ROUNDS):
         begun = time.perf_counter()
-        one, other = _decode(files)
+        plate, through = _decode(files)
         decoded = time.perf_counter()
-        measure(one, other, 10.0)
+        measure(plate, through, 10.0)
         times["decode"].append(decoded - begun)
         times["pair"].append(time.perf_counter() - begun)
     bare, whole = (statistics.median(times[name]) for name in ("decode", "pair"))
@@ -76,9 +76,9 @@ def _peak(files: list[bytes], *, measured: bool) -> float:
 
 
 def _measured_alone(folder: Path, measured: bool) -> None:
-    one, other = _decode([(folder / name).read_bytes() for name in ("bare", "filtered")])
+    bare, filtered = _decode([(folder / name).read_bytes() for name in ("bare", "filtered")])
     if measured:
-        measure(one, other, 10.0)
+        measure(bare, filtered, 10.0)
     # The peak since this program began; what getrusage says still holds the parent's.
     status = Path("/proc/self/status").read_text(encoding="ascii")
     print(int(status.split("VmHWM:")[1].split()[0]) / 1000)
@@ -114,9 +114,9 @@ def _page() -> None:
     """Both logs asked in turn, so that drift of the machine hits both alike."""
     with tempfile.TemporaryDirectory() as short, tempfile.TemporaryDirectory() as long, sync_playwright() as playwright:
         browser = playwright.chromium.launch(**CHROMIUM)
-        with serving(Path(short)) as one, serving(Path(long)) as other:
+        with serving(Path(short)) as short_log, serving(Path(long)) as long_log:
             pages = {}
-            for name, server, folder, frames in (("short", one, short, 100), ("long", other, long, 10_000)):
+            for name, server, folder, frames in (("short", short_log, short, 100), ("long", long_log, long, 10_000)):
                 environment = {**os.environ, "JACKSTAFF_DATA_DIR": folder}
                 subprocess.run([sys.executable, "-m", "bench.fill", str(frames)], cwd=ROOT, env=environment, check=True)
                 page = browser.new_page(viewport={"width": 1280, "height": 800})

@@ -116,10 +116,10 @@ def test_frames_belong_to_their_account(accounts: dict[str, Client]) -> None:
 def test_two_accounts_events_of_one_key_are_two_and_none_is_written_over(accounts: dict[str, Client]) -> None:
     opened = {"id": str(uuid4()), "at": OPENED.isoformat(), "kind": "opened", "seconds": None}
     for name in ("edda", "joar"):
-        one = frame(events=[opened])
-        kept = put(accounts[name], one)[1]["events"]
+        doc = frame(events=[opened])
+        kept = put(accounts[name], doc)[1]["events"]
         assert [event["id"] for event in kept] == [opened["id"]]
-        again = put(accounts[name], {**one, "events": [{**opened, "kind": "aborted"}]})[1]["events"]
+        again = put(accounts[name], {**doc, "events": [{**opened, "kind": "aborted"}]})[1]["events"]
         assert [event["kind"] for event in again] == ["opened"]
 
 
@@ -196,7 +196,7 @@ def test_a_frame_that_today_s_rules_refuse_is_shown_and_left_out_of_the_lessons(
     row = Frame.objects.get(pk=old["id"])
     row.run = {**(row.run or {}), "film": STEEP}
     row.save()
-    shown = {one["id"]: one["refused"] for one in edda.get("/api/frames").json()["frames"]}
+    shown = {each["id"]: each["refused"] for each in edda.get("/api/frames").json()["frames"]}
     assert "Give a value from 1 to 3" in shown.pop(old["id"])
     assert list(shown.values()) == [None]
     assert edda.get("/api/log/evidence").status_code == 200

@@ -35,11 +35,11 @@ def glass(name: str = "Slot ND 10", **more: object) -> dict[str, object]:
 
 
 def test_items_are_kept_once_in_their_order_and_forgotten(edda: Client) -> None:
-    one, two = glass("One"), glass("Two")
-    assert send(edda, "PUT", "kit/items", {"items": [one, two]})[0] == 200
-    assert send(edda, "PUT", "kit/items", {"items": [one]})[0] == 200
+    first, second = glass("One"), glass("Two")
+    assert send(edda, "PUT", "kit/items", {"items": [first, second]})[0] == 200
+    assert send(edda, "PUT", "kit/items", {"items": [first]})[0] == 200
     assert [item["name"] for item in send(edda, "GET", "kit")[1]["items"]] == ["One", "Two"]
-    put = send(edda, "PUT", "kit/order", {"ids": [two["id"]]})[1]
+    put = send(edda, "PUT", "kit/order", {"ids": [second["id"]]})[1]
     assert [item["name"] for item in put["items"]] == ["Two", "One"]
     kept = put["items"][0]
     assert kept["strength"] == {
@@ -51,9 +51,9 @@ def test_items_are_kept_once_in_their_order_and_forgotten(edda: Client) -> None:
         "high": 10,
         "turned_sd": 0,
     }
-    assert send(edda, "DELETE", f"kit/items/{one['id']}")[0] == 204
-    assert send(edda, "DELETE", f"kit/items/{one['id']}")[0] == 404
-    assert send(edda, "PUT", "kit/items", {"items": [{**two, "retired": True}]})[1]["items"][0]["retired"] is True
+    assert send(edda, "DELETE", f"kit/items/{first['id']}")[0] == 204
+    assert send(edda, "DELETE", f"kit/items/{first['id']}")[0] == 404
+    assert send(edda, "PUT", "kit/items", {"items": [{**second, "retired": True}]})[1]["items"][0]["retired"] is True
 
 
 def test_named_things_stand_first_and_the_rest_follows_as_it_stood(edda: Client) -> None:
@@ -103,7 +103,7 @@ def test_a_file_goes_out_and_comes_back_with_its_changes_told(edda: Client) -> N
     items[0]["name"] = "Renamed since"
     status, answer = send(edda, "POST", "kit/read", {"items": items, "text": text})
     assert status == 200
-    assert [one["change"] for one in answer["changes"]].count("changed") == 1
+    assert [each["change"] for each in answer["changes"]].count("changed") == 1
     assert answer["changes"][0]["facts"] == ["name"]
     assert answer["kit"]["items"] == held
     broken = text.replace('"stops": 9.0', '"stops": 99')

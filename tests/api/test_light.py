@@ -55,7 +55,7 @@ def test_waiting_and_swapping() -> None:
     status, plan = post("outing/swaps", question)
     assert status == 200
     assert plan["changes"] >= 1
-    assert {one["aperture"] for one in plan["stretches"] if one["glass"]} <= {
+    assert {each["aperture"] for each in plan["stretches"] if each["glass"]} <= {
         "5.6", "6.3", "7.1", "8", "9", "10", "11", "13", "14", "16",
     }  # fmt: skip
 

@@ -81,10 +81,10 @@ def test_searching(keeper: Client) -> None:
 def test_a_search_finds_what_going_through_the_log_finds(
     keeper: Client, words: list[str], verdict: str | None, defect: str | None, sort: str, limit: int
 ) -> None:
-    def fits(one: dict[str, Any]) -> bool:
-        about, review = one["conditions"] or {}, one["review"] or {}
-        places = [one["note"], about.get("place") or "", about.get("lens") or ""]
-        text = [*places, *(glass["name"] for glass in one["stack"])]
+    def fits(entry: dict[str, Any]) -> bool:
+        about, review = entry["conditions"] or {}, entry["review"] or {}
+        places = [entry["note"], about.get("place") or "", about.get("lens") or ""]
+        text = [*places, *(glass["name"] for glass in entry["stack"])]
         if not all(any(word in each.lower() for each in text) for word in words):
             return False
         came = review.get("error_stops")
@@ -97,12 +97,12 @@ def test_a_search_finds_what_going_through_the_log_finds(
     asked = {"text": " ".join(words), "verdict": verdict, "defect": defect, "sort": sort, "limit": limit}
     query = {name: value for name, value in asked.items() if value is not None}
     page = keeper.get("/api/frames", query).json()
-    expected = {one["id"] for one in every if fits(one)}
+    expected = {frame["id"] for frame in every if fits(frame)}
     assert page["count"] == len(expected)
     assert len(page["frames"]) == min(limit, len(expected))
-    assert {one["id"] for one in page["frames"]} <= expected
+    assert {frame["id"] for frame in page["frames"]} <= expected
     rest = keeper.get("/api/frames", {**query, "limit": 200, "offset": limit}).json()["frames"]
-    assert {one["id"] for one in [*page["frames"], *rest]} == expected
+    assert {frame["id"] for frame in [*page["frames"], *rest]} == expected
 
 
 def test_words_are_found_whatever_their_case_and_accents(edda: Client) -> None:
@@ -117,37 +117,39 @@ def test_orders(keeper: Client) -> None:
     def came(sort: str) -> list[Any]:
         return list(keeper.get(f"/api/frames?sort={sort}&limit=200").json()["frames"])
 
-    worst = [abs((one["review"] or {}).get("error_stops") or 0) for one in came("worst")]
+    worst = [abs((each["review"] or {}).get("error_stops") or 0) for each in came("worst")]
     assert worst == sorted(worst, reverse=True)
-    assert [one["id"] for one in came("oldest")] == [one["id"] for one in came("newest")][::-1]
-    lengths = [one["answer"]["set_seconds"] for one in came("longest")]
+    assert [each["id"] for each in came("oldest")] == [each["id"] for each in came("newest")][::-1]
+    lengths = [each["answer"]["set_seconds"] for each in came("longest")]
     assert lengths == sorted(lengths, reverse=True)
     glass = keeper.get("/api/kit").json()["items"]
-    nine = next(one["id"] for one in glass if one["name"] == "Slot ND 9")
+    nine = next(each["id"] for each in glass if each["name"] == "Slot ND 9")
     assert keeper.get(f"/api/frames?glass={nine}").json()["count"] == 8
 
 
 def test_what_the_demo_log_teaches(keeper: Client) -> None:
     evidence = keeper.get("/api/log/evidence").json()
-    found = {one["name"]: one for one in evidence["glass"]}
+    found = {glass["name"]: glass for glass in evidence["glass"]}
     assert found["Ring ND 3"]["doubted"]
     assert found["Ring ND 3"]["mean"] == pytest.approx(1.75, abs=0.25)
     assert found["Slot ND 9"]["mean"] == pytest.approx(0.35, abs=0.2)
     assert evidence["asides"] == {"a variable filter or a polariser was on": 2}
     learnt = keeper.get("/api/log/learnt").json()
-    assert [(one["name"], one["focal_mm"]) for one in learnt["clean_ends"]] == [("Ring VND 2–5", 16)]
-    assert [one["focal_mm"] for one in learnt["clear_focals"]] == [24]
+    assert [(each["name"], each["focal_mm"]) for each in learnt["clean_ends"]] == [("Ring VND 2–5", 16)]
+    assert [each["focal_mm"] for each in learnt["clear_focals"]] == [24]
     assert learnt["statistics"]["frames"] == 20
     # A guest sends the same log along and is told the same.
-    frames = [plain(read(Frame, clean(one))) for one in keeper.get("/api/frames?limit=200").json()["frames"]]
+    frames = [plain(read(Frame, clean(frame))) for frame in keeper.get("/api/frames?limit=200").json()["frames"]]
     items = [
-        {k: v for k, v in one.items() if k in {"id", "sort", "name", "facts"}}
-        for one in keeper.get("/api/kit").json()["items"]
+        {k: v for k, v in item.items() if k in {"id", "sort", "name", "facts"}}
+        for item in keeper.get("/api/kit").json()["items"]
     ]
     body = json.dumps({"frames": frames, "items": items})
     told = Client().post("/api/log/evidence", body, content_type="application/json").json()
-    means = [(one["id"], one["frames"], one["mean"]) for one in told["glass"]]
-    assert means == [(one["id"], one["frames"], pytest.approx(one["mean"], abs=0.01)) for one in evidence["glass"]]
+    means = [(glass["id"], glass["frames"], glass["mean"]) for glass in told["glass"]]
+    assert means == [
+        (glass["id"], glass["frames"], pytest.approx(glass["mean"], abs=0.01)) for glass in evidence["glass"]
+    ]
 
 
 def clean(shown: dict[str, Any]) -> dict[str, Any]:
@@ -171,7 +173,7 @@ def test_next_time_goes_by_the_reading_of_now() -> None:
     ):
         assert ask(now=reading)["next"]["seconds"] == pytest.approx(8, rel=1e-6)
     told = ask()
-    assert [one["code"] for one in told["remarks"]] == ["ghosts"]
+    assert [each["code"] for each in told["remarks"]] == ["ghosts"]
     assert told["editing"][0]["code"] == "lift"
 
 
@@ -208,23 +210,23 @@ def documents(draw: Any) -> dict[str, Any]:
     }  # fmt: skip
 
 
-@given(st.lists(documents(), min_size=1, max_size=4, unique_by=lambda one: one["id"]))
+@given(st.lists(documents(), min_size=1, max_size=4, unique_by=lambda each: each["id"]))
 @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
 def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> None:
     frames = [read(Frame, doc) for doc in docs]
-    documents = [plain(one) for one in frames]
+    documents = [plain(frame) for frame in frames]
 
     def shown(doc: dict[str, Any]) -> tuple[object, ...]:
-        return ("+".join(one["name"] for one in doc["stack"]), 1.0, None)
+        return ("+".join(glass["name"] for glass in doc["stack"]), 1.0, None)
 
     table = logfile.as_csv(documents, shown)
     jsonschema_rs.validate(schema(), json.loads(logfile.as_json(documents)))
     for back in (
         logfile.from_json(logfile.as_json(documents)),
         logfile.from_csv(table),
-        [back for one in documents for back in logfile.from_xmp(logfile.as_xmp(one, shown(one)))],
+        [back for each in documents for back in logfile.from_xmp(logfile.as_xmp(each, shown(each)))],
     ):
-        assert [read(Frame, one) for one in back] == frames
+        assert [read(Frame, each) for each in back] == frames
     # No cell begins as a formula does; numbers may be negative.
     for row in list(csv.reader(io.StringIO(table, newline="")))[1:]:
         for cell in row:
@@ -295,7 +297,7 @@ def test_a_log_goes_out_and_comes_back_in_preview_then_all(keeper: Client, edda:
 def test_damaged_logs_are_refused_in_words(edda: Client, name: str, content: bytes, said: str) -> None:
     status, answer = upload(edda, "/api/log/read", name, content, keep="true")
     assert status == 422
-    assert said in " ".join(one["problem"] for one in answer["errors"]) + answer["errors"][0]["field"]
+    assert said in " ".join(fault["problem"] for fault in answer["errors"]) + answer["errors"][0]["field"]
     assert edda.get("/api/frames").json()["count"] == 0
 
 
@@ -346,8 +348,8 @@ def test_what_would_take_more_memory_than_any_log_is_refused_by_its_letters(
     whole = zipfile.ZipFile(io.BytesIO(keeper.get("/api/account/archive").content))
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
-        for one in whole.namelist():
-            packed.writestr(one, b"[" + b"{}," * 2001 + b"{}]" if one == "outings.json" else whole.read(one))
+        for each in whole.namelist():
+            packed.writestr(each, b"[" + b"{}," * 2001 + b"{}]" if each == "outings.json" else whole.read(each))
     status, answer = upload(keeper, "/api/account/archive", "all.zip", out.getvalue())
     assert (status, answer["errors"][0]["field"]) == (422, "file.outings.json")
 
@@ -368,10 +370,10 @@ def test_pages_of_a_search_meet_and_each_says_how_many_there_are(keeper: Client)
 def test_everything_goes_into_one_archive_and_back_identical(keeper: Client) -> None:
     whole = keeper.get("/api/account/archive").content
     assert keeper.get("/api/account/archive").content == whole
-    for one in keeper.get("/api/frames?limit=200").json()["frames"]:
-        keeper.delete(f"/api/frames/{one['id']}")
-    for one in keeper.get("/api/kit").json()["items"][:5]:
-        keeper.delete(f"/api/kit/items/{one['id']}")
+    for held in keeper.get("/api/frames?limit=200").json()["frames"]:
+        keeper.delete(f"/api/frames/{held['id']}")
+    for item in keeper.get("/api/kit").json()["items"][:5]:
+        keeper.delete(f"/api/kit/items/{item['id']}")
     keeper.delete(f"/api/outings/{keeper.get('/api/outings').json()['outings'][0]['id']}")
     assert keeper.get("/api/account/archive").content != whole
     status, answer = upload(keeper, "/api/account/archive", "all.zip", whole)
@@ -506,7 +508,7 @@ def test_hostile_archives_are_refused_whole(keeper: Client) -> None:
     for name, (content, said) in cases.items():
         status, answer = upload(keeper, "/api/account/archive", "all.zip", content, keep="true")
         assert status == 422, name
-        assert said in " ".join(f"{one['field']} {one['problem']}" for one in answer["errors"]), (name, answer)
+        assert said in " ".join(f"{fault['field']} {fault['problem']}" for fault in answer["errors"]), (name, answer)
         assert keeper.get("/api/account/archive").content == whole, name
 
 
@@ -539,7 +541,7 @@ def test_pictures_are_read_joined_and_kept_in_small(edda: Client) -> None:
             "frames": [{"id": str(uuid4()), "opened_at": AT.isoformat(), "seconds": 20.0}]}  # fmt: skip
 
     def joined(*taken: str) -> Any:
-        asked = {**body, "files": [{"taken_at": one, "seconds": 20.0} for one in taken]}
+        asked = {**body, "files": [{"taken_at": each, "seconds": 20.0} for each in taken]}
         return Client().post("/api/frames/join", json.dumps(asked), content_type="application/json").json()
 
     assert joined(photo["taken_at"])["files"][0]["frames"] == [body["frames"][0]["id"]]

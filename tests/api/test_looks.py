@@ -31,17 +31,17 @@ def post(path: str, body: object) -> tuple[int, Any]:
 def test_windows_aim_and_conflict_have_their_fixed_fields(django_assert_num_queries: Any) -> None:
     wants = [{"kind": "sea", "look": "mirror"}, {"kind": "people", "look": "gone"}]
     # Nobody stands about: those would have to go first.
-    passing = [{**one, "standing": 0} if one["kind"] == "people" else one for one in SCENE["subjects"]]
+    passing = [{**each, "standing": 0} if each["kind"] == "people" else each for each in SCENE["subjects"]]
     scene = {**SCENE, "subjects": passing}
     with django_assert_num_queries(0):
         status, answer = post("looks", {**scene, "wants": wants})
     assert status == 200
-    veil = next(one for one in answer["windows"] if (one["kind"], one["look"]) == ("sea", "veil"))
+    veil = next(window for window in answer["windows"] if (window["kind"], window["look"]) == ("sea", "veil"))
     assert (veil["id"], veil["status"]) == ("water", "class")
     assert [veil["from_seconds"], veil["to_seconds"]] == pytest.approx([2.0, 20.0])
     assert [answer["aim"]["from_seconds"], answer["aim"]["to_seconds"]] == pytest.approx([20.0, 120.0])
     assert answer["conflict"] is None
-    assert all(one["text"] and one["severity"] for one in answer["advice"])
+    assert all(remark["text"] and remark["severity"] for remark in answer["advice"])
     apart = post("looks", {**scene, "wants": [*wants, {"kind": "leaves", "look": "sharp"}]})[1]
     assert apart["aim"] is None
     assert [frame["kinds"] for frame in apart["conflict"]["frames"]] == [["leaves"], ["people", "sea"]]

@@ -26,11 +26,11 @@ def test_calibration_has_its_fixed_fields() -> None:
     frames = [{"glass": ["A"], "error_stops": 0.3, "session": "s1"} for _ in range(3)]
     status, answer = asked({"frames": frames, "prior_sd": {"A": 0.2}, "noise_sd": 0.2})
     assert status == 200
-    (one,) = answer["glass"]
-    assert (one["id"], one["frames"], one.keys()) == ("A", 3, {"id", "mean", "sd", "frames"})
-    assert one["sd"] == pytest.approx(0.137481, abs=1e-6)
-    assert 0.15 < one["mean"] < 0.2
-    assert [one["id"] for one in answer["sessions"]] == ["s1"]
+    (glass,) = answer["glass"]
+    assert (glass["id"], glass["frames"], glass.keys()) == ("A", 3, {"id", "mean", "sd", "frames"})
+    assert glass["sd"] == pytest.approx(0.137481, abs=1e-6)
+    assert 0.15 < glass["mean"] < 0.2
+    assert [each["id"] for each in answer["sessions"]] == ["s1"]
     assert len(answer["covariance"]) == len(answer["covariance"][0]) == 2
     bare = asked({"frames": frames, "session_sd": None, "robust": True})[1]
     assert bare["sessions"] == []
@@ -102,7 +102,7 @@ def capped(hot: int, glow: float = 0.0, seconds: float = 240.0) -> bytes:
 
 def test_capped_frames_count_specks_and_find_leaks() -> None:
     def ask(**files: bytes) -> Any:
-        return {name: file(one) for name, one in files.items()}
+        return {name: file(item) for name, item in files.items()}
 
     guest = Client()
     found = guest.post("/api/frames/specks", {**ask(file=capped(24)), "celsius": 10, "next_celsius": 17}).json()

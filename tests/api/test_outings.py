@@ -74,19 +74,19 @@ def plan(**more: object) -> dict[str, Any]:
 
 def test_an_outing_is_kept_once_the_last_change_wins_and_others_do_not_see_it() -> None:
     mine, other = signed("edda"), signed("runa")
-    one = plan()
-    address = f"outings/{one['id']}"
-    assert call(mine, "PUT", address, one)[0] == 200
-    assert call(mine, "PUT", address, one)[0] == 200
+    outing = plan()
+    address = f"outings/{outing['id']}"
+    assert call(mine, "PUT", address, outing)[0] == 200
+    assert call(mine, "PUT", address, outing)[0] == 200
     assert Outing.objects.count() == 1
-    later = {**one, "name": "Grey Tarn, later", "changed_at": "2026-09-20T11:00:00Z"}
+    later = {**outing, "name": "Grey Tarn, later", "changed_at": "2026-09-20T11:00:00Z"}
     assert call(mine, "PUT", address, later)[1]["name"] == "Grey Tarn, later"
     # An older change comes late, from a phone that had no signal.
-    assert call(mine, "PUT", address, one)[1]["name"] == "Grey Tarn, later"
+    assert call(mine, "PUT", address, outing)[1]["name"] == "Grey Tarn, later"
     assert [found["name"] for found in call(mine, "GET", "outings")[1]["outings"]] == ["Grey Tarn, later"]
     assert call(other, "GET", "outings")[1] == {"outings": []}
     assert call(other, "DELETE", address)[0] == 404
-    assert call(other, "PUT", address, {**one, "name": "Theirs"})[0] == 200
+    assert call(other, "PUT", address, {**outing, "name": "Theirs"})[0] == 200
     assert [found["name"] for found in call(mine, "GET", "outings")[1]["outings"]] == ["Grey Tarn, later"]
     assert call(Client(), "GET", "outings")[0] == 401
     assert call(mine, "DELETE", address)[0] == 204
@@ -94,10 +94,10 @@ def test_an_outing_is_kept_once_the_last_change_wins_and_others_do_not_see_it() 
 
 
 def test_a_clock_that_ran_far_ahead_freezes_nothing() -> None:
-    mine, one = signed("edda"), plan(changed_at="2199-01-01T00:00:00Z")
-    assert call(mine, "PUT", f"outings/{one['id']}", one)[1]["changed_at"] == one["changed_at"]
-    now = {**one, "name": "Grey Tarn, now", "changed_at": datetime.now(UTC).isoformat()}
-    assert call(mine, "PUT", f"outings/{one['id']}", now)[1]["name"] == "Grey Tarn, now"
+    mine, ahead = signed("edda"), plan(changed_at="2199-01-01T00:00:00Z")
+    assert call(mine, "PUT", f"outings/{ahead['id']}", ahead)[1]["changed_at"] == ahead["changed_at"]
+    now = {**ahead, "name": "Grey Tarn, now", "changed_at": datetime.now(UTC).isoformat()}
+    assert call(mine, "PUT", f"outings/{ahead['id']}", now)[1]["name"] == "Grey Tarn, now"
 
 
 @pytest.mark.parametrize(
@@ -110,8 +110,8 @@ def test_a_clock_that_ran_far_ahead_freezes_nothing() -> None:
     ],
 )  # fmt: skip
 def test_an_unsound_outing_is_refused_whole(change: dict[str, object], field: str) -> None:
-    one = plan()
-    status, answer = call(signed("edda"), "PUT", f"outings/{one['id']}", {**one, **change})
+    outing = plan()
+    status, answer = call(signed("edda"), "PUT", f"outings/{outing['id']}", {**outing, **change})
     assert status == 422
     assert any(field in fault["field"] for fault in answer["errors"])
     assert Outing.objects.count() == 0
@@ -124,8 +124,8 @@ def test_demo_outings_are_sound_and_come_once() -> None:
     client.force_login(account)
     outings = call(client, "GET", "outings")[1]["outings"]
     assert len(outings) == 4
-    for one in outings:
-        assert call(client, "PUT", f"outings/{one['id']}", one) == (200, one)
+    for outing in outings:
+        assert call(client, "PUT", f"outings/{outing['id']}", outing) == (200, outing)
 
 
 def test_places_come_out_of_a_gpx_file_and_go_into_one() -> None:
@@ -148,9 +148,9 @@ def test_a_plan_goes_into_a_calendar_and_comes_back() -> None:
     body: dict[str, Any] = {
         "name": "Vardsund",
         "entries": [
-            {"title": one.title, "start": one.start.isoformat(), "end": one.end.isoformat(), "note": one.note,
-             "latitude": one.latitude, "longitude": one.longitude, "alarm_minutes": one.alarm_minutes}
-            for one in ENTRIES
+            {"title": each.title, "start": each.start.isoformat(), "end": each.end.isoformat(), "note": each.note,
+             "latitude": each.latitude, "longitude": each.longitude, "alarm_minutes": each.alarm_minutes}
+            for each in ENTRIES
         ],
     }  # fmt: skip
     status, text = call(Client(), "POST", "outing/calendar", body)
@@ -158,7 +158,7 @@ def test_a_plan_goes_into_a_calendar_and_comes_back() -> None:
     assert "TRIGGER:-PT10M" in text
     assert text.count("BEGIN:VEVENT") == 2
     entries = call(Client(), "POST", "outing/calendar/read", {"text": text})[1]["entries"]
-    assert [(one["title"], one["start"], one["latitude"]) for one in entries] == [
+    assert [(each["title"], each["start"], each["latitude"]) for each in entries] == [
         ("Outing: Vardsund mole", "2027-04-17T02:45:00Z", 58.052),
         ("Leave by now", "2027-04-17T04:35:00Z", None),
     ]
@@ -312,9 +312,9 @@ def test_the_simulated_feed_says_so_repeats_itself_and_makes_a_tide() -> None:
     assert 3 <= len(answer["waters"]) <= 5
     start = datetime(2027, 4, 1, tzinfo=UTC)
     waters = SimulatedCoast().waters(Place(58.05, 6.8), start, start + timedelta(days=7))
-    highs = [one.height_m > other.height_m for one, other in pairwise(waters)]
-    assert all(one != other for one, other in pairwise(highs))
-    gaps = [(other.at - one.at).total_seconds() / 3600 for one, other in pairwise(waters)]
+    highs = [each.height_m > other.height_m for each, other in pairwise(waters)]
+    assert all(each != other for each, other in pairwise(highs))
+    gaps = [(other.at - each.at).total_seconds() / 3600 for each, other in pairwise(waters)]
     assert all(5 < gap < 7.5 for gap in gaps)
     assert call(Client(), "POST", "outing/feed", {**asked, "to": "2027-06-17T06:00:00Z"})[0] == 422
     # What the feed says is a tide that the core takes.
@@ -348,4 +348,4 @@ def test_the_outing_answers_for_the_bench() -> None:
     assert status == 200
     assert {"glass_0", "tide_table", "boots"} <= {line["code"] for line in lines["lines"]}
     assert call(Client(), "POST", "outing/pack", {"hazards": ["dragons"]})[0] == 422
-    assert {one["code"] for one in call(Client(), "GET", "outing/hazards")[1]} >= {"tide", "lightning", "alone"}
+    assert {hazard["code"] for hazard in call(Client(), "GET", "outing/hazards")[1]} >= {"tide", "lightning", "alone"}

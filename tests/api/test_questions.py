@@ -91,7 +91,7 @@ def test_steer_has_its_fixed_fields() -> None:
     status, answer = post("steer", question)
     assert status == 200
     assert answer["value"] == pytest.approx(13.80, abs=0.01)
-    assert [one["mark"] for one in answer["nearest"]] == ["13", "14"]
+    assert [mark["mark"] for mark in answer["nearest"]] == ["13", "14"]
     assert answer["nearest"][0].keys() == {"mark", "exact", "cost_stops"}
     assert "missing_stops" not in answer
     assert post("steer", {**question, "target_seconds": 6000})[1]["missing_stops"] > 3

@@ -161,11 +161,11 @@ def test_devices_end_alike_and_nothing_typed_is_gone_unnamed(plan: list[Any], ah
     first = devices[0]
     assert all(device.waiting == {} for device in devices)
     assert all(device.held == first.held for device in devices)
-    documents = {key: one["look"] for key, one in first.held.items() if key in KEYS}
-    aside = {one["content"]["look"] for key, one in first.held.items() if key not in KEYS}
-    seen_go = {one.over for one in typed}
-    for one in typed:
-        assert not one.name or one.name in seen_go or documents.get(one.key) == one.name or one.name in aside, one
+    documents = {key: item["look"] for key, item in first.held.items() if key in KEYS}
+    aside = {item["content"]["look"] for key, item in first.held.items() if key not in KEYS}
+    seen_go = {each.over for each in typed}
+    for each in typed:
+        assert not each.name or each.name in seen_go or documents.get(each.key) == each.name or each.name in aside, each
 
 
 def post(client: Client, account: int, *documents: dict[str, Any]) -> Any:
@@ -188,7 +188,7 @@ def test_one_refused_write_names_its_fault_and_the_rest_is_kept() -> None:
     assert results[0]["refused"][0]["instead"] == "Give the larger measure last."
     assert results[1]["held"]["content"]["look"] == "folds"
     assert results[2]["refused"][0]["field"] == "facts.stops"
-    assert [one["id"] for one in client.get("/api/replica").json()["documents"]] == [KEYS[0]]
+    assert [each["id"] for each in client.get("/api/replica").json()["documents"]] == [KEYS[0]]
 
 
 @pytest.mark.django_db(transaction=True)
@@ -244,7 +244,7 @@ def test_a_clock_far_ahead_wins_once_and_not_for_ever() -> None:
     # By an honest clock, read only now: how long the tests ran before this one must not matter.
     after = {**sent("look", KEYS[0], look("typed after that")), "changed_at": datetime.now(UTC).isoformat()}
     post(client, account.pk, after)
-    held = [one["content"] for one in client.get("/api/replica").json()["documents"] if one["kind"] == "look"]
+    held = [each["content"] for each in client.get("/api/replica").json()["documents"] if each["kind"] == "look"]
     assert held == [look("typed after that")]
 
 
@@ -262,28 +262,28 @@ def test_whoever_goes_on_from_their_own_writing_has_not_seen_what_was_joined_to_
     goes_on = {**start, "events": [*reading, event("extended", 90, 1 / 3)]}
     post(client, account.pk, {**sent("frame", start["id"], goes_on, minutes=1), "follows": [laptop["write"]]})
     held = client.get("/api/frames/running").json()
-    assert sorted(one["kind"] for one in held["events"]) == ["extended", "opened", "reread", "shifted"]
+    assert sorted(each["kind"] for each in held["events"]) == ["extended", "opened", "reread", "shifted"]
     assert datetime.fromisoformat(held["opened_at"]) == OPENED - timedelta(seconds=5)
 
 
 def test_things_everybody_starts_with_have_one_key_and_give_way_without_a_word() -> None:
     client, account = client_of("edda")
     start_kit(account)
-    nine = next(one for one in STARTER_KIT if one.name == "Slot ND 9")
+    nine = next(each for each in STARTER_KIT if each.name == "Slot ND 9")
     mine = {"sort": "glass", "name": "Slot ND 9", "facts": {"stops": 9.0, "mount": "plate", "offset": 0.3}, "place": 9}
     held = post(client, account.pk, sent("kit", str(nine.id), mine))[0]["held"]
     assert (held["content"]["strength"]["offset"], held["place"]) == (0.3, 9)
-    kinds = {one["kind"] for one in client.get("/api/replica").json()["documents"]}
+    kinds = {each["kind"] for each in client.get("/api/replica").json()["documents"]}
     assert kinds == {"kit"}
     # Once typed it counts: a second device that knew nothing of it displaces it with a word.
     theirs = {**mine, "facts": {**mine["facts"], "offset": 0.1}}  # type: ignore[dict-item]
     post(client, account.pk, sent("kit", str(nine.id), theirs, minutes=5))
-    aside = [one for one in client.get("/api/replica").json()["documents"] if one["kind"] == "aside"]
-    assert [one["content"]["content"]["facts"]["offset"] for one in aside] == [0.3]
+    aside = [each for each in client.get("/api/replica").json()["documents"] if each["kind"] == "aside"]
+    assert [each["content"]["content"]["facts"]["offset"] for each in aside] == [0.3]
     post(client, account.pk, sent("aside", aside[0]["id"], None, base=aside[0]["number"]))
     post(client, account.pk, sent("kit", str(nine.id), theirs, minutes=5))
-    left = [one for one in client.get("/api/replica").json()["documents"] if one["kind"] == "aside"]
-    assert [one["content"] for one in left] == [None]
+    left = [each for each in client.get("/api/replica").json()["documents"] if each["kind"] == "aside"]
+    assert [each["content"] for each in left] == [None]
 
 
 def test_an_outing_removed_on_one_device_does_not_come_back_from_another() -> None:
@@ -295,8 +295,8 @@ def test_an_outing_removed_on_one_device_does_not_come_back_from_another() -> No
     held = post(client, account.pk, sent("outing", KEYS[0], {**plan, "name": "late"}, number, minutes=-20))[0]["held"]
     assert held["content"] is None
     assert client.get("/api/outings").json()["outings"] == []
-    named = [one["content"]["content"]["name"] for one in client.get("/api/replica").json()["documents"]
-             if one["kind"] == "aside"]  # fmt: skip
+    named = [each["content"]["content"]["name"] for each in client.get("/api/replica").json()["documents"]
+             if each["kind"] == "aside"]  # fmt: skip
     assert named == ["late"]
 
 
@@ -335,10 +335,10 @@ def test_an_end_is_written_once_and_what_two_devices_did_is_kept_from_both() -> 
     phone = closed({**start, "note": "gust", "run": {**RUN, "rereads": [reread]}}, 253, event("reread", 90, -0.5),
                    *other_end)  # fmt: skip
     held = post(client, account.pk, sent("frame", key, phone, number))[0]["held"]["content"]
-    assert [one["kind"] for one in held["events"]] == ["opened", "extended", "reread", "aimed", "closed"]
+    assert [each["kind"] for each in held["events"]] == ["opened", "extended", "reread", "aimed", "closed"]
     assert (held["actual_seconds"], held["note"], held["state"]) == (250.0, "gust", "closed")
     assert held["run"]["bias_stops"] == pytest.approx(1 / 3)
-    assert [(one["at_seconds"], one["stops"]) for one in held["run"]["rereads"]] == [(90.0, -0.5)]
+    assert [(each["at_seconds"], each["stops"]) for each in held["run"]["rereads"]] == [(90.0, -0.5)]
     # Taken back on the laptop, which knows: open again on both, until the next end.
     number = client.get(f"/api/replica?since={number}").json()["documents"][-1]["number"]
     taken = {**held, "state": "open", "closed_at": None, "closed_by": None,
@@ -365,4 +365,4 @@ def test_a_first_visit_has_all_it_needs_in_one_answer() -> None:
     start_kit(account)
     own = client.get("/api/start").json()
     assert own["session"]["account"] == account.pk
-    assert [one["id"] for one in own["kit"]] == [one["id"] for one in own["starter"]["kit"]["items"]]
+    assert [item["id"] for item in own["kit"]] == [item["id"] for item in own["starter"]["kit"]["items"]]

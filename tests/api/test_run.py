@@ -180,7 +180,7 @@ def test_its_glass_hides_what_it_really_measures() -> None:
     assert brightness(0.2, (glass,), 7) == pytest.approx(0.2 - hidden)
     # Once measured it hides nothing more.
     assert brightness(0.0, (GlassOn("Slot ND 10", 10.0, hidden),), 7) == pytest.approx(0)
-    drawn = np.std([hidden_offset(f"filters {one}", 1) for one in range(400)])
+    drawn = np.std([hidden_offset(f"filters {each}", 1) for each in range(400)])
     assert drawn == pytest.approx(0.3, abs=0.04)
 
 
@@ -222,7 +222,7 @@ def test_a_device_that_has_not_heard_of_the_end_does_not_open_a_frame_again() ->
     late = {**running, "events": [*running["events"], event("reread", 40, -0.3)]}
     kept = call(client, "PUT", address, late)[1]
     assert kept["state"] == "closed"
-    assert {one["kind"] for one in kept["events"]} == {"opened", "aimed", "closed", "reread"}
+    assert {each["kind"] for each in kept["events"]} == {"opened", "aimed", "closed", "reread"}
     # Who knows of the end may take it back.
     back = {**running, "events": [*closed["events"], event("taken_back", 97)]}
     assert call(client, "PUT", address, back)[1]["state"] == "open"

@@ -46,11 +46,11 @@ def test_a_full_database_says_so_and_keeps_nothing_by_halves(fresh_data: Callabl
         told: list[int] = []
         sent = []
         for turn in range(60):
-            one = frame(note=f"{turn} " + "x" * 1900)
-            status, said = edda.ask("PUT", f"/api/frames/{one['id']}", one)
+            doc = frame(note=f"{turn} " + "x" * 1900)
+            status, said = edda.ask("PUT", f"/api/frames/{doc['id']}", doc)
             told.append(status)
             if status == 200:
-                sent.append(one["id"])
+                sent.append(doc["id"])
             else:
                 assert status in {503, 507}, said
                 assert "stays on this device" in said["errors"][0]["instead"]

@@ -42,7 +42,7 @@ class Two:
         assert pictured is not None
         self.frame = str(pictured.frame_id)
         self.outing = self.owner.get("/api/outings").json()["outings"][0]["id"]
-        self.thing = next(one["id"] for one in reversed(self.owner.get("/api/kit").json()["items"]))
+        self.thing = next(item["id"] for item in reversed(self.owner.get("/api/kit").json()["items"]))
 
     def held(self) -> dict[str, list[dict[str, Any]]]:
         """Everything of the owner, row by row, with their count of changes."""

@@ -184,9 +184,9 @@ def visits(browser: Browser, server: Server) -> Iterator[Any]:
         return made[-1]
 
     yield visit
-    wrong = [fault for one in made for fault in one.wrong]
-    for one in made:
-        one.context.close()
+    wrong = [fault for each in made for fault in each.wrong]
+    for each in made:
+        each.context.close()
     assert wrong == []
 
 

@@ -27,13 +27,13 @@ FAULTS_IN_BOXES = """() => {
     });
     const names = [".bench-meter", ".bench-shelf", ".bench-work", ".staff-stage", ".answer", ".bench-arm"];
     const over = [];
-    for (const [at, one] of names.entries())
+    for (const [at, name] of names.entries())
         for (const other of names.slice(at + 1)) {
-            const [a, b] = [box(one), box(other)];
+            const [a, b] = [box(name), box(other)];
             const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
             const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
-            const slides = one !== ".bench-arm" && other === ".bench-arm";
-            if (wide > 1 && high > 1 && !slides) over.push(one + " on " + other);
+            const slides = name !== ".bench-arm" && other === ".bench-arm";
+            if (wide > 1 && high > 1 && !slides) over.push(name + " on " + other);
         }
     const cut = [...document.querySelectorAll(".bench button, .answer p")]
         .filter((part) => part.checkVisibility() && part.scrollWidth > part.clientWidth + 1)

@@ -23,21 +23,21 @@ RULES = {
 PAIRINGS = """
     async ([rules, held]) => {
         const known = new Set(held), fresh = new Map();
-        const grounds = (one) => {
+        const grounds = (element) => {
             const found = [];
-            for (let at = one; at; at = at.parentElement) {
+            for (let at = element; at; at = at.parentElement) {
                 const { backgroundColor, backgroundImage, opacity } = getComputedStyle(at);
                 if (backgroundColor !== "rgba(0, 0, 0, 0)" || backgroundImage !== "none" || opacity !== "1")
                     found.push(backgroundColor, backgroundImage, opacity);
             }
             return found;
         };
-        for (const one of document.querySelectorAll("body *")) {
-            const says = [...one.childNodes].some((node) => node.nodeType === 3 && node.data.trim());
-            if (!(says || one.matches("input, textarea, select")) || !one.checkVisibility()) continue;
-            const { color, fontSize, fontWeight } = getComputedStyle(one);
-            const pairing = JSON.stringify([color, fontSize, fontWeight, ...grounds(one)]);
-            if (!known.has(pairing)) fresh.set(one, pairing);
+        for (const element of document.querySelectorAll("body *")) {
+            const says = [...element.childNodes].some((node) => node.nodeType === 3 && node.data.trim());
+            if (!(says || element.matches("input, textarea, select")) || !element.checkVisibility()) continue;
+            const { color, fontSize, fontWeight } = getComputedStyle(element);
+            const pairing = JSON.stringify([color, fontSize, fontWeight, ...grounds(element)]);
+            if (!known.has(pairing)) fresh.set(element, pairing);
         }
         if (fresh.size === 0) return [[], held];
         const found = await axe.run(
@@ -331,8 +331,8 @@ def test_every_page_of_the_log(visits: Any, phone: bool) -> None:
     page = visit.page
     expect(page.get_by_test_id("answer-time")).to_be_visible()
     frames = page.request.get(f"{visit.server.url}/api/frames?limit=20").json()["frames"]
-    one, other, *_ = [frame["id"] for frame in frames if frame["pictured"]]
-    for path in (*LOG_PAGES, f"/frame/{one}", f"/compare/{one}/{other}"):
+    first, second, *_ = [frame["id"] for frame in frames if frame["pictured"]]
+    for path in (*LOG_PAGES, f"/frame/{first}", f"/compare/{first}/{second}"):
         page.goto(f"{visit.server.url}/log{path}")
         expect(page.locator(".waiting")).to_have_count(0)
         page.wait_for_timeout(500)
@@ -343,9 +343,9 @@ def small_targets(page: Page) -> list[str]:
     """Buttons, links and fields less than 48 px high that a finger has to hit."""
     found: list[str] = page.evaluate(
         """() => [...document.querySelectorAll("button, a, select, input:not([type=radio]):not([type=checkbox])")]
-            .filter((one) => one.checkVisibility() && !one.matches(".skip, .brand, .visually-hidden"))
-            .filter((one) => one.getBoundingClientRect().height < 47.5)
-            .map((one) => one.className + " " + one.textContent)"""
+            .filter((element) => element.checkVisibility() && !element.matches(".skip, .brand, .visually-hidden"))
+            .filter((element) => element.getBoundingClientRect().height < 47.5)
+            .map((element) => element.className + " " + element.textContent)"""
     )
     return found
 

@@ -42,7 +42,7 @@ def page(browser: Browser, own: Server) -> Iterator[Page]:
 def thing(page: Page, name: str) -> Any:
     """A thing of the account's kit, as the server has it."""
     items = page.request.get("/".join(page.url.split("/")[:3]) + "/api/kit").json()["items"]
-    return next(one for one in items if one["name"] == name)
+    return next(item for item in items if item["name"] == name)
 
 
 def go(page: Page, name: str) -> None:
@@ -136,12 +136,12 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
 
 def test_pictures_join_their_frames_and_are_compared(page: Page, own: Server) -> None:
     frames = page.request.get(f"{own.url}/api/frames?limit=50").json()["frames"]
-    some = [one for one in frames if one["opened_at"].startswith("2027-04-10")]
+    some = [frame for frame in frames if frame["opened_at"].startswith("2027-04-10")]
     # The camera's clock is on summer time and eleven seconds ahead.
     files = [
-        sent(f"{n}.jpg", picture(datetime.fromisoformat(one["opened_at"]) + timedelta(seconds=7211),
-                                 one["actual_seconds"], -0.5 * n))
-        for n, one in enumerate(some)
+        sent(f"{n}.jpg", picture(datetime.fromisoformat(each["opened_at"]) + timedelta(seconds=7211),
+                                 each["actual_seconds"], -0.5 * n))
+        for n, each in enumerate(some)
     ]  # fmt: skip
     page.get_by_test_id("log-pictures").set_input_files([*files, sent("broken.jpg", files[0]["buffer"][:900])])
     dialog = page.get_by_role("dialog")

@@ -40,7 +40,7 @@ def of_account(context: BrowserContext, server: Server, name: str) -> dict[str, 
     with other.new_context(storage_state=_signed.get((server.url, name))) as asking:
         if (server.url, name) not in _signed:
             asking.request.get(f"{server.url}/api/session")
-            token = next(one["value"] for one in asking.cookies() if one["name"] == "jackstaff_csrf")
+            token = next(each["value"] for each in asking.cookies() if each["name"] == "jackstaff_csrf")
             signed = asking.request.post(
                 f"{server.url}/api/session",
                 data={"username": name, "password": OTHER_PASSWORD},
@@ -49,9 +49,9 @@ def of_account(context: BrowserContext, server: Server, name: str) -> dict[str, 
             assert signed.ok
             _signed[server.url, name] = asking.storage_state()
         got = asking.request.get(f"{server.url}/api/replica?limit=200").json()
-        documents = [one for one in got["documents"] if one["content"]]
+        documents = [each for each in got["documents"] if each["content"]]
         return {
-            kind: [one["content"] for one in documents if one["kind"] == kind] for kind in ("outing", "frame", "kit")
+            kind: [each["content"] for each in documents if each["kind"] == kind] for kind in ("outing", "frame", "kit")
         }
 
 
@@ -79,13 +79,13 @@ def test_a_tab_follows_who_is_signed_in_and_nothing_lands_in_another_account(vis
     server = visit.server
     eventually(a, lambda: len(of_account(visit.context, server, "joar")["frame"]) == 1)
     both = {name: of_account(visit.context, server, name) for name in ("edda", "joar")}
-    named = {name: [one["name"] for one in found["outing"]] for name, found in both.items()}
+    named = {name: [each["name"] for each in found["outing"]] for name, found in both.items()}
     assert "Edda's plan" in named["edda"]
     assert "Joar's plan" in named["joar"]
     assert "Joar's plan" not in named["edda"]
     assert "Edda's plan" not in named["joar"]
     opened = both["joar"]["frame"][0]["id"]
-    assert opened not in [one["id"] for one in both["edda"]["frame"]]
+    assert opened not in [each["id"] for each in both["edda"]["frame"]]
 
 
 def test_the_next_person_sees_nothing_of_the_one_before_and_works_on(visits: Any) -> None:
@@ -323,10 +323,10 @@ def test_signing_in_keeps_every_thing_the_same_thing(visits: Any) -> None:
     eventually(page, lambda: len(of_account(visit.context, visit.server, "joar")["frame"]) >= 1)
     found = of_account(visit.context, visit.server, "joar")
     ids = {item["id"] for item in found["kit"]}
-    assert all(one in ids for one in used)
+    assert all(each in ids for each in used)
     assert len([item for item in found["kit"] if item["name"] == "Slot ND 4"]) == 1
     # A retried write is the same write.
-    assert len([one for one in found["frame"] if used == [glass["id"] for glass in one["stack"]]]) == 1
+    assert len([each for each in found["frame"] if used == [glass["id"] for glass in each["stack"]]]) == 1
 
 
 def test_two_bench_tabs_are_one_bench(guest: Visit) -> None:
@@ -485,7 +485,7 @@ def test_stacks_wait_until_it_is_known_how_far_a_variable_glass_turns(guest: Vis
     expect(ways.and_(page.locator(":enabled"))).to_have_count(0)
     let_go(page, "/api/usable", turning)
     expect(ways.first).to_be_enabled()
-    variable = [glass for one in asked for glass in one.post_data_json["glass"] if glass["kind"] == "variable"]
+    variable = [glass for each in asked for glass in each.post_data_json["glass"] if glass["kind"] == "variable"]
     assert variable
     assert all("usable_max" in glass for glass in variable)
 

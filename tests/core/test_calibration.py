@@ -45,12 +45,12 @@ def test_the_reference_vectors(
     correlation: float | None,
 ) -> None:
     found = calibrate(CalibrationQuestion(frames, prior, noise, None))
-    assert [one.sd for one in found.glass] == pytest.approx(sds, rel=1e-5)
+    assert [glass.sd for glass in found.glass] == pytest.approx(sds, rel=1e-5)
     if means:
-        assert [one.mean for one in found.glass] == pytest.approx(means, abs=1e-6)
+        assert [glass.mean for glass in found.glass] == pytest.approx(means, abs=1e-6)
     if correlation:
-        one, other = found.glass[:2]
-        assert found.covariance[0][1] / (one.sd * other.sd) == pytest.approx(correlation, abs=1e-6)
+        glass, other = found.glass[:2]
+        assert found.covariance[0][1] / (glass.sd * other.sd) == pytest.approx(correlation, abs=1e-6)
 
 
 def test_students_noise_lets_a_wild_frame_go() -> None:
@@ -70,14 +70,14 @@ def test_students_noise_lets_a_wild_frame_go() -> None:
 def test_a_sessions_habit_is_kept_apart(frames: tuple[Judged, ...], sds: list[float], correlation: float) -> None:
     found = calibrate(CalibrationQuestion(frames))
     everything = (*found.glass, *found.sessions)
-    assert [one.sd for one in everything] == pytest.approx(sds, rel=1e-5)
+    assert [each.sd for each in everything] == pytest.approx(sds, rel=1e-5)
     assert found.covariance[0][1] / (sds[0] * sds[1]) == pytest.approx(correlation, abs=1e-4)
 
 
 def test_priors_by_glass() -> None:
     frames = judged((AB, 0.6))
     found = calibrate(CalibrationQuestion(frames, {"A": 0.33, "B": 0.1}, 0.3, None))
-    means = {one.id: one.mean for one in found.glass}
+    means = {glass.id: glass.mean for glass in found.glass}
     # The glass one trusts less takes more of the error, as the squares of the priors.
     assert means["A"] / means["B"] == pytest.approx((0.33 / 0.1) ** 2)
 
@@ -86,20 +86,20 @@ def test_priors_by_glass() -> None:
 def test_more_frames_make_surer_and_order_does_not_matter(
     stacks: list[tuple[tuple[str, ...], float]],
 ) -> None:
-    whole = {one.id: one for one in calibrate(CalibrationQuestion(judged(*stacks))).glass}
-    part = {one.id: one for one in calibrate(CalibrationQuestion(judged(*stacks[:1]))).glass}
-    turned = {one.id: one for one in calibrate(CalibrationQuestion(judged(*reversed(stacks)))).glass}
-    for name, one in part.items():
-        assert whole[name].sd <= one.sd + 1e-12
-    for name, one in whole.items():
-        assert [turned[name].mean, turned[name].sd] == pytest.approx([one.mean, one.sd], abs=1e-9)
+    whole = {glass.id: glass for glass in calibrate(CalibrationQuestion(judged(*stacks))).glass}
+    part = {glass.id: glass for glass in calibrate(CalibrationQuestion(judged(*stacks[:1]))).glass}
+    turned = {glass.id: glass for glass in calibrate(CalibrationQuestion(judged(*reversed(stacks)))).glass}
+    for name, glass in part.items():
+        assert whole[name].sd <= glass.sd + 1e-12
+    for name, glass in whole.items():
+        assert [turned[name].mean, turned[name].sd] == pytest.approx([glass.mean, glass.sd], abs=1e-9)
 
 
 def test_a_mislabelled_glass_is_found_and_asked_about() -> None:
     frames = judged((A, 1.75), (A, 1.85), (("A", "B"), 1.8), (B, 0.0), ((), 0.05))
     found = learn(frames)
     assert found.doubted == ("A",)
-    assert {one.id: one.mean for one in found.calibration.glass}["A"] == pytest.approx(1.75, abs=0.12)
+    assert {glass.id: glass.mean for glass in found.calibration.glass}["A"] == pytest.approx(1.75, abs=0.12)
     # Frames that disagree among themselves are no case against the label.
     assert learn(judged((A, 1.8), (A, -0.3), (A, 0.1), (A, 0.0))).doubted == ()
     # Glass that was only ever used together cannot be told apart; one frame alone would tell.
@@ -118,9 +118,9 @@ def test_the_truth_lies_in_the_stated_band(true: float) -> None:
         habit = dice.gauss(0, 0.1)
         stacks = [A, AB, A, B, A, ()]
         frames = [Judged(s, sum(hidden[g] for g in s) + habit + dice.gauss(0, 0.15), "dawn") for s in stacks]
-        one = next(found for found in learn(frames, 0.15).calibration.glass if found.id == "A")
-        inside += abs(one.mean - true) <= 2 * one.sd
-        errors.append(abs(one.mean - true))
+        known = next(found for found in learn(frames, 0.15).calibration.glass if found.id == "A")
+        inside += abs(known.mean - true) <= 2 * known.sd
+        errors.append(abs(known.mean - true))
     assert 0.90 <= inside / 200 <= 0.995
     assert statistics.median(errors) < 0.1
 

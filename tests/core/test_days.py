@@ -113,7 +113,7 @@ def asked(**more: Any) -> DaysQuestion:
 def test_days_follow_each_other_from_midnight_to_midnight_also_where_the_clock_is_changed() -> None:
     found = days(DaysQuestion(VARDSUND, ZONE, date(2027, 3, 26), days=4)).days
     assert [day.date.day for day in found] == [26, 27, 28, 29]
-    assert all(one.ends == other.begins for one, other in pairwise(found))
+    assert all(each.ends == other.begins for each, other in pairwise(found))
     assert [(day.ends - day.begins) / timedelta(hours=1) for day in found] == [24, 24, 23, 24]
     for day in found:
         assert all(day.begins <= event.at <= day.ends for event in day.events if event.at)

@@ -107,7 +107,7 @@ def test_an_old_reading_never_makes_the_light_less_known() -> None:
         return [point.sd_stops for point in forecast(question).points]
 
     bare, read = sds(), sds(OwnReading(DAWN, 6.0))
-    assert all(one <= other for one, other in zip(read, bare, strict=True))
+    assert all(each <= other for each, other in zip(read, bare, strict=True))
     assert read[1] < bare[1]
     assert read[-1] == bare[-1]
 
@@ -162,12 +162,12 @@ def test_a_pair_weighs_as_much_as_four_glances() -> None:
         return known.mean
 
     assert mean(2) == pytest.approx(0, abs=1e-9)
-    one, two = mean(4, 0.6), mean(1, 0.6)
-    assert 0 < one < two < 0.6
+    four, lone = mean(4, 0.6), mean(1, 0.6)
+    assert 0 < four < lone < 0.6
     # More frames that disagree pull it back, another pair pulls it on.
-    assert mean(12, 0.6) < one < mean(4, 0.6, 0.6)
+    assert mean(12, 0.6) < four < mean(4, 0.6, 0.6)
     # One pair against one glance: four to one at least, whatever the prior and the day take.
-    assert two > 0.6 / 2
+    assert lone > 0.6 / 2
 
 
 @pytest.mark.parametrize(
@@ -200,13 +200,13 @@ def test_times_are_said_in_the_digits_they_have(seconds: float, words: str) -> N
 
 def test_settings_are_clean_at_base_iso_and_sharp_apertures_alone() -> None:
     every = allowed(("8", "16"), ("64", "100"), "11")
-    clean = {(one.aperture, one.iso) for one in every if one.clean}
+    clean = {(frame.aperture, frame.iso) for frame in every if frame.clean}
     assert clean == {(mark, "64") for mark in ("8", "9", "10", "11", "13")}
     assert len(every) == 7 * 2
-    by_mark = {(one.aperture, one.iso): one.stops for one in every}
+    by_mark = {(frame.aperture, frame.iso): frame.stops for frame in every}
     assert by_mark["16", "64"] - by_mark["8", "64"] == pytest.approx(2)
     assert by_mark["8", "64"] - by_mark["8", "100"] == pytest.approx(2 / 3)
-    assert {one.iso for one in allowed(("8", "8"), ("64", "100"), "11", "100") if one.clean} == {"100"}
+    assert {each.iso for each in allowed(("8", "8"), ("64", "100"), "11", "100") if each.clean} == {"100"}
 
 
 @given(st.floats(1, 25), st.floats(14, 100))

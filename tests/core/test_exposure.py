@@ -25,7 +25,7 @@ READING = ReadingGiven("1/40", "9", "64")
 
 def ask(*stops: float, reading: ReadingGiven = READING, **more: object) -> Exposure:
     """The exposure through solid glass of these labelled stops."""
-    glass = tuple(GlassGiven(stops=one) for one in stops)
+    glass = tuple(GlassGiven(stops=each) for each in stops)
     return expose(replace(ExposureQuestion(reading, glass), **more))  # type: ignore[arg-type]
 
 
@@ -172,10 +172,10 @@ STOPS = st.floats(0, 8)
 
 
 @given(STOPS, STOPS)
-def test_glass_adds(one: float, other: float) -> None:
-    apart, together = ask(one, other), ask(one + other)
+def test_glass_adds(stops: float, more: float) -> None:
+    apart, together = ask(stops, more), ask(stops + more)
     assert apart.seconds == pytest.approx(together.seconds, rel=1e-9)
-    assert apart.seconds >= ask(one).seconds
+    assert apart.seconds >= ask(stops).seconds
 
 
 @given(STOPS, st.sampled_from(["4", "5.6", "13", "22"]), st.sampled_from(["32", "100", "1600"]))

@@ -124,13 +124,13 @@ def test_nothing_wrong_and_nothing_cheaper_missed(
     target = 2.0**log_target
     found = find(replace(ASKED, glass=glass, slots=slots, target=Target(target)))
     assert found.count == _by_force(glass, target, slots)
-    by_id = {one.id: one for one in glass}
+    by_id = {each.id: each for each in glass}
     for stack in found.stacks:
         mark = apertures(Step.THIRD).mark(stack.aperture)
         assert mark is not None
         assert stack.seconds == pytest.approx(2**stack.stops / 64 * (mark.exact / 8) ** 2, rel=1e-9)
         assert abs(math.log2(stack.seconds / target)) <= 1 / 3 + 1e-6
-        assert sum(by_id[one].kind.polarises for one in stack.glass) <= 1
+        assert sum(by_id[each].kind.polarises for each in stack.glass) <= 1
     if found.stacks:
         within = [stack for stack in found.stacks if abs(stack.error_stops) <= 1 / 6 + 1e-9]
         assert found.stacks[0] in (within or found.stacks)
@@ -140,16 +140,16 @@ def _by_force(glass: tuple[KitGlass, ...], target: float, slots: int) -> int:
     seen = set()
     for size in range(slots + 1):
         for chosen in combinations(glass, size):
-            if sum(one.kind.polarises for one in chosen) > 1:
+            if sum(each.kind.polarises for each in chosen) > 1:
                 continue
-            kinds = tuple(sorted((one.kind, one.stops or 0, one.min or 0) for one in chosen))
+            kinds = tuple(sorted((each.kind, each.stops or 0, each.min or 0) for each in chosen))
             for mark in apertures(Step.THIRD).between(5.6, 22.7):
                 low = high = 2 * math.log2(mark.exact / 8) - 6
-                for one in chosen:
-                    if one.kind is GlassKind.VARIABLE:
+                for each in chosen:
+                    if each.kind is GlassKind.VARIABLE:
                         low, high = low + 2, high + 5
                     else:
-                        share = one.stops if one.stops is not None else 1.75
+                        share = each.stops if each.stops is not None else 1.75
                         low, high = low + share, high + share
                 wanted = math.log2(target)
                 if low - 1 / 3 - 1e-9 <= wanted <= high + 1 / 3 + 1e-9:

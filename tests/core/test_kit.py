@@ -116,7 +116,7 @@ def test_facts_that_cannot_be(facts: dict[str, object], where: str) -> None:
     with pytest.raises(Refusals) as refused:
         read(Glass, facts)
     assert refused.value.all[0].field == where
-    assert all(one.problem.endswith(".") and one.instead.endswith(".") for one in refused.value.all)
+    assert all(refusal.problem.endswith(".") and refusal.instead.endswith(".") for refusal in refused.value.all)
 
 
 def test_a_film_is_entered_as_time_or_as_aperture() -> None:
@@ -158,31 +158,31 @@ def _value(fact: Fact) -> st.SearchStrategy[Any]:
 @st.composite
 def _items(draw: st.DrawFn) -> Item:
     sort = draw(st.sampled_from(sorted(SORTS)))
-    facts = {one.name: draw(_value(one.fact)) for one in described(SORTS[sort]) if draw(st.booleans())}
+    facts = {each.name: draw(_value(each.fact)) for each in described(SORTS[sort]) if draw(st.booleans())}
     thing: Any
     try:
         thing = read(SORTS[sort], facts)
     except Refusals:
         # Facts in bounds one by one may still contradict each other; any sound thing serves the round trip.
-        thing = next(one.thing for one in STARTER_KIT if one.sort == sort)
+        thing = next(each.thing for each in STARTER_KIT if each.sort == sort)
     return Item(draw(st.uuids()), sort, draw(_NAMES).strip(), thing, retired=draw(st.booleans()))
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.lists(_items(), max_size=6, unique_by=lambda one: one.id))
+@given(st.lists(_items(), max_size=6, unique_by=lambda each: each.id))
 def test_a_kit_file_comes_back_identical(kit: list[Item]) -> None:
     text = file(kit)
     assert list(parse(text)) == kit
     assert file(parse(text)) == text
-    assert {one.change for one in changes(kit, kit)} <= {"same"}
-    for one in kit:
-        assert read(type(one.thing), all_of(one.thing)) == read(type(one.thing), written(one.thing)) == one.thing
+    assert {item.change for item in changes(kit, kit)} <= {"same"}
+    for held in kit:
+        assert read(type(held.thing), all_of(held.thing)) == read(type(held.thing), written(held.thing)) == held.thing
 
 
 def test_the_published_schema_is_the_one_in_use() -> None:
     published = Path(__file__).parents[2] / "docs" / "formats" / "kit.schema.json"
     assert json.loads(published.read_text(encoding="utf-8")) == schema()
-    used = {one.fact.used_by for thing in SORTS.values() for one in described(thing)}
+    used = {each.fact.used_by for thing in SORTS.values() for each in described(thing)}
     assert all(used)
 
 
@@ -191,7 +191,7 @@ def test_what_a_file_would_change_is_told_first() -> None:
     renamed = replace(first, name="Body Q", thing=Body(pitch_um=5.9))
     fresh = replace(first, id=UUID(KEY))
     told = changes(STARTER_KIT, [renamed, fresh, STARTER_KIT[1]])
-    assert [one.change.value for one in told] == ["changed", "new", "same"]
+    assert [each.change.value for each in told] == ["changed", "new", "same"]
     assert {"name", "pitch_um"} <= set(told[0].facts)
 
 
@@ -202,7 +202,7 @@ def test_the_line_of_a_value() -> None:
 
 
 SOUND = file(STARTER_KIT)
-_FACT_LINES = [one for one in SOUND.splitlines() if '": ' in one and '"facts"' not in one]
+_FACT_LINES = [each for each in SOUND.splitlines() if '": ' in each and '"facts"' not in each]
 
 
 def _spoil_structure(rng: random.Random) -> str:
@@ -212,26 +212,26 @@ def _spoil_structure(rng: random.Random) -> str:
 
 def _spoil_value(rng: random.Random) -> str:
     body = json.loads(SOUND)
-    one = rng.choice(body["items"])
+    item = rng.choice(body["items"])
     wrong: list[Callable[[], object]] = [
-        lambda: one.update(sort="kettle"),
-        lambda: one.update(id="not-a-key"),
-        lambda: one.update(id=[]),
-        lambda: one.update(name=""),
-        lambda: one.update(name="n" * 61),
-        lambda: one.update(name="two\nlines"),
-        lambda: one.update(retired="no"),
-        lambda: one.update(weight=3),
-        lambda: one.update(facts=[1]),
-        lambda: one["facts"].update(colour="grey"),
-        lambda: one["facts"].update(stops={"a": 1}, focal_min_mm=None, kind=4),
-        lambda: body["items"].append(one),
+        lambda: item.update(sort="kettle"),
+        lambda: item.update(id="not-a-key"),
+        lambda: item.update(id=[]),
+        lambda: item.update(name=""),
+        lambda: item.update(name="n" * 61),
+        lambda: item.update(name="two\nlines"),
+        lambda: item.update(retired="no"),
+        lambda: item.update(weight=3),
+        lambda: item.update(facts=[1]),
+        lambda: item["facts"].update(colour="grey"),
+        lambda: item["facts"].update(stops={"a": 1}, focal_min_mm=None, kind=4),
+        lambda: body["items"].append(item),
         lambda: body["items"].append(7),
         lambda: body.update(version=rng.choice([0, 2, "1", True, None])),
         lambda: body.update(format=rng.choice(["kit", None, 3])),
         lambda: body.update(items=rng.choice([None, {}, "x"])),
         lambda: body.update(extra={}),
-        lambda: body["items"].extend({**one, "id": str(UUID(int=number))} for number in range(400)),
+        lambda: body["items"].extend({**item, "id": str(UUID(int=number))} for number in range(400)),
     ]
     rng.choice(wrong)()
     return json.dumps(body, indent=1)
@@ -239,7 +239,7 @@ def _spoil_value(rng: random.Random) -> str:
 
 def _spoil_number(rng: random.Random) -> str:
     numbers = [line for line in _FACT_LINES if line.rstrip(",").rsplit(": ", 1)[1].replace(".", "").isdigit()]
-    line = rng.choice([one for one in numbers if '"version"' not in one])
+    line = rng.choice([each for each in numbers if '"version"' not in each])
     name = line.split(":")[0]
     wrong = rng.choice(["1e999", "-5", "NaN", '"x"', "{}", "false"])
     return SOUND.replace(line, f"{name}: {wrong},", 1)
@@ -251,15 +251,15 @@ def test_broken_kit_files_are_refused_with_line_and_reason(seed: int) -> None:
     text = rng.choice([_spoil_structure, _spoil_value, _spoil_value, _spoil_number])(rng)
     with pytest.raises(Refusals) as refused:
         parse(text)
-    for one in refused.value.all:
-        assert one.problem.startswith("Line ") or one.field in {"file", "items"}, one
-        assert one.instead.endswith(".")
+    for refusal in refused.value.all:
+        assert refusal.problem.startswith("Line ") or refusal.field in {"file", "items"}, refusal
+        assert refusal.instead.endswith(".")
 
 
 def test_one_item_says_all_that_is_wrong_at_once() -> None:
     with pytest.raises(Refusals) as refused:
         item({"id": "x", "sort": "glass", "name": "", "facts": {"stops": "a", "kind": "b"}})
-    assert {one.field for one in refused.value.all} == {"id", "name", "facts.stops", "facts.kind"}
+    assert {refusal.field for refusal in refused.value.all} == {"id", "name", "facts.stops", "facts.kind"}
     sound = item(glass(offset=0.2))
     assert as_json(sound)["facts"] == {"stops": 10.0, "offset": 0.2}
     assert isinstance(Refusal("a", "b", "c").under("d"), Refusal)

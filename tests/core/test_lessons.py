@@ -138,7 +138,7 @@ def test_evidence_per_glass() -> None:
     assert len(found.habits) == 1
     # Always together: known together, apart by one frame alone.
     both = weigh([frame(minute, glass=(NINE, FOUR), error_stops=-0.4) for minute in range(0, 80, 10)], KIT)
-    assert all("alone would tell" in one.advice for one in both.glass)
+    assert all("alone would tell" in glass.advice for glass in both.glass)
     # A pair of frames alone settles it nearly: four frames' worth.
     paired = weigh([], [GlassKnown("nine", "Slot ND 9", 9.0, None, (9.4, 9.42))]).glass[0]
     assert (paired.frames, paired.pairs) == (0, 2)
@@ -150,7 +150,7 @@ def test_a_graduated_glass_is_no_part_of_the_sum() -> None:
     soft = UsedGlass("grad", "Soft grad 2", GlassKind.GRADUATED, 2.0, 0.3)
     with_it = weigh([frame(minute, glass=(NINE, soft), error_stops=-0.3) for minute in range(0, 50, 10)], KIT)
     without = weigh([frame(minute, error_stops=-0.3) for minute in range(0, 50, 10)], KIT)
-    assert [(one.id, one.mean) for one in with_it.glass] == [(one.id, one.mean) for one in without.glass]
+    assert [(glass.id, glass.mean) for glass in with_it.glass] == [(glass.id, glass.mean) for glass in without.glass]
 
 
 def test_a_log_of_years_and_a_cupboard_of_glass_are_learnt_from() -> None:
@@ -162,7 +162,7 @@ def test_a_log_of_years_and_a_cupboard_of_glass_are_learnt_from() -> None:
         for n in range(80)
     ]
     found = weigh([*rings, *years], [*cupboard, *KIT])
-    nine = next(one for one in found.glass if one.id == "nine")
+    nine = next(glass for glass in found.glass if glass.id == "nine")
     assert nine.frames == 500
     assert nine.mean == pytest.approx(0.4, abs=0.05)
     assert len(found.glass) <= 60
@@ -192,7 +192,7 @@ def test_hidden_glass_errors_are_found_from_reviews_in_thirds(hidden: float) -> 
             dark = (hidden if NINE in stack else 0.0) + habit
             error_stops = round((-dark + dice.gauss(0, 0.15)) * 3) / 3
             frames.append(frame(number * 9.0, glass=stack, error_stops=error_stops))
-        nine = next(one for one in weigh(frames, KIT).glass if one.id == "nine")
+        nine = next(each for each in weigh(frames, KIT).glass if each.id == "nine")
         inside += abs(nine.mean - hidden) <= 2 * nine.sd
         errors.append(abs(nine.mean - hidden))
     assert 0.90 <= inside / 200 <= 1.0
@@ -225,7 +225,7 @@ def test_what_was_seen_becomes_limits() -> None:
         frame(18, glass=(TURNED,), focal_mm=50.0, error_stops=0.0),
     ]  # fmt: skip
     end = clean_ends(turned)
-    assert [(one.focal_mm, one.frames) for one in end] == [(16, 2)]
+    assert [(each.focal_mm, each.frames) for each in end] == [(16, 2)]
     assert end[0].stops == pytest.approx(4.5 - 1 / 3)
     rims = {"lens": "zoom", "rims_mm": 9.0, "opening_mm": 78.0, "error_stops": 0.0}
     shots = [
@@ -234,7 +234,9 @@ def test_what_was_seen_becomes_limits() -> None:
         frame(9, focal_mm=20.0, **rims),
         frame(12, focal_mm=18.0, **{**rims, "rims_mm": 3.0}),
     ]
-    assert [(one.lens, one.focal_mm, one.rims_mm, one.frames) for one in clear_focals(shots)] == [("zoom", 20, 9, 3)]
+    assert [(shot.lens, shot.focal_mm, shot.rims_mm, shot.frames) for shot in clear_focals(shots)] == [
+        ("zoom", 20, 9, 3)
+    ]
     assert clear_focals(shots[1:]) == ()
 
 
@@ -254,7 +256,7 @@ def test_taste_is_told_in_waves() -> None:
 def test_every_finding_has_cause_and_cure_of_its_own_set_up() -> None:
     assert set(FINDINGS) == set(Defect)
     rich = frame(defects=frozenset(Defect), focal_mm=16.0, rims_mm=9.0, glass=(TURNED, NINE), seconds=12.0)
-    told = {one.code: one for one in remarks(rich)}
+    told = {each.code: each for each in remarks(rich)}
     assert list(told) == list(Defect)
     for code, words in {
         Defect.CROSS: "Turned ND stood at 5.0 stops at 16 mm",
@@ -276,8 +278,8 @@ def test_time_lost_and_mistakes() -> None:
     found = statistics_of(frames)
     assert (found.frames, found.reviewed, found.repeats, found.aborted) == (5, 2, 2, 1)
     assert (found.open_seconds, found.lost_seconds) == (550, 150)
-    assert {one.code: one.frames for one in found.mistakes} == {"shake": 2, "too_dark": 1, "aborted": 1, "late": 1}
-    assert [round(one.stops, 2) for one in found.missed] == [1.0, 2.0]
+    assert {each.code: each.frames for each in found.mistakes} == {"shake": 2, "too_dark": 1, "aborted": 1, "late": 1}
+    assert [round(each.stops, 2) for each in found.missed] == [1.0, 2.0]
     assert statistics_of([]).lost_seconds == 0
 
 
@@ -306,7 +308,7 @@ LOG = [Candidate("a", DAWN, 20.0), Candidate("b", DAWN + timedelta(minutes=4), 2
 )
 def test_files_find_their_frames(files: list[File], ahead: float | None, frames: list[tuple[str, ...]]) -> None:
     found = join(files, LOG, ahead)
-    assert [one.frames for one in found.files] == frames
+    assert [each.frames for each in found.files] == frames
     if ahead is None and files:
         assert (found.learnt, found.others) == (True, ())
         assert found.ahead_seconds == pytest.approx(AHEAD, abs=1)
@@ -341,12 +343,12 @@ def test_any_clock_is_learnt_from_frames_of_unlike_length(
         files.append(File((at + closing + timedelta(seconds=ahead)).replace(tzinfo=None), length))
         at += timedelta(seconds=length)
     known = join(files, log, ahead)
-    assert [one.frames for one in known.files] == [(one.id,) for one in log]
+    assert [each.frames for each in known.files] == [(each.id,) for each in log]
     # Learnt from openings it is found to a second; nothing that fits as well is kept silent.
     learnt = join(files, log)
     assert learnt.learnt
     if not by_closing:
-        assert min(abs(one - ahead) for one in (learnt.ahead_seconds or 0.0, *learnt.others)) < 3.1
+        assert min(abs(each - ahead) for each in (learnt.ahead_seconds or 0.0, *learnt.others)) < 3.1
 
 
 @given(
@@ -364,14 +366,14 @@ def test_evidence_never_depends_on_the_order_and_counts_every_frame(
         frame(number * 7.0 + day * 1440, glass=glass, error_stops=error_stops)
         for number, (glass, error_stops, day) in enumerate(shots)
     ]
-    one, other = weigh(frames, KIT), weigh(list(reversed(frames)), KIT)
-    assert [(each.id, each.frames) for each in one.glass] == [(each.id, each.frames) for each in other.glass]
-    for each, same in zip(one.glass, other.glass, strict=True):
+    forwards, backwards = weigh(frames, KIT), weigh(list(reversed(frames)), KIT)
+    assert [(each.id, each.frames) for each in forwards.glass] == [(each.id, each.frames) for each in backwards.glass]
+    for each, same in zip(forwards.glass, backwards.glass, strict=True):
         assert [same.mean, same.sd] == pytest.approx([each.mean, each.sd], abs=1e-6)
         assert each.frames == sum(any(on.id == each.id for on in glass) for glass, _, _ in shots)
         assert 0.05 <= each.sd <= 1.5
-    assert one.used + sum(one.asides.values()) == (len(frames) if one.glass or one.used else 0)
-    assert sum(habit.frames for habit in one.habits) in (0, len(frames))
+    assert forwards.used + sum(forwards.asides.values()) == (len(frames) if forwards.glass or forwards.used else 0)
+    assert sum(habit.frames for habit in forwards.habits) in (0, len(frames))
 
 
 @given(st.lists(st.tuples(st.sampled_from(["ok", "dark", "aborted"]), st.integers(0, 60)), max_size=14))
@@ -387,7 +389,7 @@ def test_time_lost_is_never_more_than_the_time_open(shots: list[tuple[str, int]]
     assert found.repeats <= spoilt
     followed = [what != "ok" and gap + 3 <= 22 for (what, _), (_, gap) in pairwise(shots)]
     assert found.repeats == sum(followed)
-    assert sum(one.frames for one in found.mistakes) == spoilt
+    assert sum(each.frames for each in found.mistakes) == spoilt
 
 
 @pytest.mark.parametrize(
@@ -414,11 +416,11 @@ def test_the_edit_in_order_with_amounts() -> None:
             error_stops=-2.3, defects=defects, glass=(Tint(cast="warm"), Tint()), pitch_deg=8, focal_mm=20, seconds=240
         )
     )
-    assert [one.code for one in notes] == ["dark_frame", "white_balance", "lift", "corners", "verticals", "specks"]
+    assert [each.code for each in notes] == ["dark_frame", "white_balance", "lift", "corners", "verticals", "specks"]
     assert notes[2].amount == pytest.approx(2.3)
     assert "noisy" in notes[2].text
     measured = editing_notes(EditQuestion(glass=(Tint(mired=30), Tint(mired=12, corner_stops=0.8, cast="blue"))))
-    assert [(one.code, one.amount) for one in measured] == [("white_balance", 42), ("corners", 0.8)]
+    assert [(each.code, each.amount) for each in measured] == [("white_balance", 42), ("corners", 0.8)]
     assert editing_notes(EditQuestion(error_stops=0.0)) == ()
 
 

@@ -115,7 +115,7 @@ def test_readings_correct_the_forecast(
 ) -> None:
     found = anchor([(3.0 * turn, value) for turn, value in enumerate(values)])
     last = found.states[-1]
-    assert [one.value for one in found.status] == status.split()
+    assert [each.value for each in found.status] == status.split()
     assert [last.a, last.b, last.sd, math.sqrt(last.p11)] == pytest.approx([a, b, sd_a, sd_b], rel=2e-5)
     assert [last.at(25.0).a, last.at(25.0).sd] == pytest.approx([ahead, sd_ahead], rel=2e-5)
 
@@ -219,21 +219,21 @@ def test_a_dawn_is_anchored_and_its_band_grows_with_the_reading_s_age() -> None:
     plain = forecast(dawn())
     assert len(plain.points) == 181
     assert plain.points[0].sd_stops == 1.0
-    assert all(one.ev100 < two.ev100 for one, two in zip(plain.points, plain.points[1:], strict=False))
+    assert all(each.ev100 < two.ev100 for each, two in zip(plain.points, plain.points[1:], strict=False))
     at = utc("2027-04-17T04:10")
     metered = light_at(dawn(), at).ev100 - 4.2
     read = forecast(dawn(readings=(OwnReading(at, metered),)))
-    point = next(one for one in read.points if one.at == at)
+    point = next(each for each in read.points if each.at == at)
     assert point.ev100 == pytest.approx(metered, abs=0.1)
     assert point.sd_stops < 0.2 < read.points[-1].sd_stops
     assert read.points[0].sd_stops > point.sd_stops
     assert read.readings[0].status is Status.OK
     # The rate is that of the light itself.
-    later = next(one for one in plain.points if one.at == at + timedelta(minutes=1))
-    here = next(one for one in plain.points if one.at == at)
+    later = next(each for each in plain.points if each.at == at + timedelta(minutes=1))
+    here = next(each for each in plain.points if each.at == at)
     assert later.ev100 - here.ev100 == pytest.approx(here.stops_per_minute, abs=0.01)
     # The clear-sky model itself is not touched by readings or sky.
-    assert [one.lux for one in read.points] == [one.lux for one in plain.points]
+    assert [each.lux for each in read.points] == [each.lux for each in plain.points]
     heavy = forecast(dawn(sky=Sky.HEAVY)).points[90]
     assert heavy.ev100 == pytest.approx(plain.points[90].ev100 - 3.3)
     assert heavy.lux == plain.points[90].lux

@@ -119,16 +119,16 @@ def test_what_never_fills_says_how_to_get_out() -> None:
     assert "thirds" in harm.text
     hardly = exposure_end(ExposureEndQuestion(240, stops_per_minute=-0.33))
     assert hardly.reaches
-    assert {one.code for one in hardly.advice} >= {"hardly_fills", "ends_part"}
+    assert {remark.code for remark in hardly.advice} >= {"hardly_fills", "ends_part"}
     halved = exposure_end(ExposureEndQuestion(240, stops_per_minute=-0.25))
-    assert "light_halves" in {one.code for one in halved.advice}
+    assert "light_halves" in {remark.code for remark in halved.advice}
     assert exposure_end(ExposureEndQuestion(60)).advice == ()
 
 
 def test_readings_and_points_join() -> None:
     # One reading and no rate: its slope since the metering goes on.
-    one = exposure_end(ExposureEndQuestion(100, 60, delay_seconds=60, readings=((60, 0.2),)))
-    assert one.close_after_seconds == pytest.approx(close_after(Path.through([(-60, 0), (60, 0.2)]), 100))
+    reading = exposure_end(ExposureEndQuestion(100, 60, delay_seconds=60, readings=((60, 0.2),)))
+    assert reading.close_after_seconds == pytest.approx(close_after(Path.through([(-60, 0), (60, 0.2)]), 100))
     # Points override the rate; after a reading they go on from where it lifted them.
     points = tuple((60.0 * turn, -0.1 * turn) for turn in range(8))
     assert exposure_end(

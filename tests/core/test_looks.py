@@ -178,7 +178,7 @@ def test_every_word_that_describes_a_subject_is_one_the_models_take() -> None:
                 alike = [
                     windows(each.kind, CAMERA, **{**SUBJECTS[each.kind], **way.facts, **stood}) for way in aspect.ways
                 ]
-                assert any(one != other for one, other in zip(alike, looked, strict=True)), name
+                assert any(entry != other for entry, other in zip(alike, looked, strict=True)), name
     # Deeper water, more wind and nearer leaves: each word moves the windows its own way.
     (waves,) = next(each.aspects for each in DESCRIBED if each.kind == "sea")
     periods = [windows("sea", CAMERA, **way.facts)["fog"][0] or 0 for way in waves.ways]
@@ -224,7 +224,7 @@ def test_a_time_has_the_look_of_the_window_it_falls_into(kind: str, log_seconds:
     assert starts[0] == 0
     assert list(ends[:-1]) == starts[1:]
     look = looks_at(LooksQuestion(CAMERA, (subject,)), seconds)[0].look
-    (window,) = [one for one in found if one.look == look]
+    (window,) = [each for each in found if each.look == look]
     assert (window.from_seconds or 0) <= seconds * (1 + 1e-6)
     assert window.to_seconds is None or seconds <= window.to_seconds * (1 + 1e-6)
 
@@ -266,7 +266,7 @@ def test_wishes_meet_in_one_aim() -> None:
     assert [own.aim.from_seconds, own.aim.to_seconds] == pytest.approx([16, 20])
     # With a preset's name it takes that preset's place.
     edited = looks(asked(("sea", "veil"), own=(OwnLook("sea", "veil", 4.0, 5.0),), sea={"height_m": 0.64}))
-    assert [one.look for one in edited.windows].count("veil") == 1
+    assert [window.look for window in edited.windows].count("veil") == 1
     assert edited.aim == own.aim
     faded = looks(asked(("people", "mine"), own=(OwnLook("people", "mine", 0.01, 0.05),), people={}))
     assert faded.aim is not None
@@ -285,7 +285,7 @@ def test_wishes_that_conflict_ask_for_two_frames() -> None:
     assert (short.kinds, set(long.kinds)) == (("leaves",), {"sea", "people"})
     assert short.to_seconds is not None
     assert short.to_seconds < long.from_seconds / 500
-    assert "leaves_need_their_own_frame" in {one.code for one in found.advice}
+    assert "leaves_need_their_own_frame" in {remark.code for remark in found.advice}
 
 
 def test_a_conflict_names_the_first_two_that_never_meet() -> None:
@@ -296,7 +296,7 @@ def test_a_conflict_names_the_first_two_that_never_meet() -> None:
     )  # fmt: skip
     assert found.conflict is not None
     assert {want.kind for want in found.conflict.wants} & {"people"}
-    windows = {(one.kind, one.look): one for one in found.windows}
+    windows = {(window.kind, window.look): window for window in found.windows}
     for frame in found.conflict.frames:
         for want in found.conflict.wants:
             if want.kind in frame.kinds:
@@ -321,8 +321,8 @@ def test_wishes_no_frame_can_give() -> None:
 
 def test_words_of_caution_about_motion() -> None:
     codes = {
-        one.code
-        for one in looks(
+        look.code
+        for look in looks(
             asked(
                 cloud={"height_m": 9000, "wind_m_s": 10, "wind_from_deg": 270},
                 people={"standing": 4, "across": 0.3},
@@ -333,7 +333,7 @@ def test_words_of_caution_about_motion() -> None:
     assert {"turn_the_camera", "standing_people_stay", "walkers_along_the_view", "crowd_veil_stays"} <= codes
     low = Camera(24.0, 36.0, 4.35, 5.0, 90.0)
     calm = looks(LooksQuestion(low, (Subject("cloud", {"height_m": 9000, "wind_m_s": 10, "wind_from_deg": 270}),)))
-    assert {"cloud_stays_still", "turn_the_camera"} <= {one.code for one in calm.advice}
+    assert {"cloud_stays_still", "turn_the_camera"} <= {remark.code for remark in calm.advice}
     assert cloud.looked_at(0, 24, 36) == pytest.approx(math.degrees(math.atan(6 / 24)))
 
 

@@ -88,7 +88,7 @@ def test_a_dawn_is_kept_in_the_aim_with_few_changes() -> None:
     for stretch in shown:
         assert 20 * 0.999 <= (stretch.first_seconds or 0) <= 60 * 1.001
         assert 20 * 0.999 <= (stretch.last_seconds or 0) <= 60 * 1.001
-    assert all(one.end == two.start for one, two in zip(found.stretches, found.stretches[1:], strict=False))
+    assert all(each.end == two.start for each, two in zip(found.stretches, found.stretches[1:], strict=False))
     assert found.changes == len(found.stretches) - 1
     # A ring that is turned as far as the plan says gives a time in the aim at every minute, and no denser than need be.
     marks = {mark.label: mark.exact for mark in apertures().between(5, 17)}
@@ -101,7 +101,9 @@ def test_a_dawn_is_kept_in_the_aim_with_few_changes() -> None:
         begins = round((stretch.start - BEGIN).total_seconds() / 60)
         for level, turn in zip(levels[begins:], stretch.turns, strict=False):
             plain = (
-                2 * math.log2(marks[stretch.aperture or ""]) - level + sum(weakest[one] for one in stretch.glass or ())
+                2 * math.log2(marks[stretch.aperture or ""])
+                - level
+                + sum(weakest[glass] for glass in stretch.glass or ())
             )
             assert 0 <= turn <= 3
             assert math.log2(20) - 0.006 <= plain + turn <= math.log2(60) + 0.006
@@ -127,7 +129,7 @@ def test_the_plan_leaves_the_aim_only_where_every_stack_would_and_changes_least(
                 assert (frozenset(stretch.glass), stretch.aperture) in serving[step]
         at += steps
     # By force: the fewest stretches that stay in the aim wherever that is possible.
-    assert len([one for one in found.stretches if one.glass is not None]) == _fewest(serving)
+    assert len([each for each in found.stretches if each.glass is not None]) == _fewest(serving)
 
 
 def _serving(level: float) -> set[tuple[frozenset[str], str]]:
@@ -161,7 +163,7 @@ def test_a_swap_prefers_what_is_on_and_counts_the_hands() -> None:
     (only,) = found.stretches
     assert (only.glass, only.hand_moves, only.hand_seconds, found.changes) == (("six",), 0, 0.0, 0)
     fallen = planned([10.0] * 5 + [6.0] * 5, glass=KIT[:3], on=("ten",))
-    assert next(one.hand_moves for one in fallen.stretches) == 0
+    assert next(each.hand_moves for each in fallen.stretches) == 0
     nothing = planned([30.0] * 3)
     assert (nothing.stretches[0].glass, nothing.changes) == (None, 0)
     for levels, bad in (

@@ -94,14 +94,14 @@ def test_moving_light_in_the_sum_is_what_closing_says(rate: float, delay: float,
     assert moved.metered_seconds == still.metered_seconds
     end = exposure_end(ExposureEndQuestion(still.metered_seconds, 0, delay, rate, film=film))
     if end.close_after_seconds is None:
-        assert any(one.code == "never_fills" for one in moved.advice)
+        assert any(remark.code == "never_fills" for remark in moved.advice)
     else:
         assert moved.seconds == pytest.approx(end.close_after_seconds)
     # The steps add up to the answer whatever they are.
     total = moved.steps[0].seconds * 2 ** math.fsum(step.stops for step in moved.steps)
     # Less than a millionth of a stop is no step.
     assert total == pytest.approx(moved.seconds, rel=1e-6)
-    assert ("meter_again" in {one.code for one in moved.advice}) == (abs(rate * delay / 60) > 1 / 3)
+    assert ("meter_again" in {remark.code for remark in moved.advice}) == (abs(rate * delay / 60) > 1 / 3)
     assert moved.sure_within_stops >= still.sure_within_stops - (0.3 if film else 1e-12)
 
 

@@ -73,7 +73,7 @@ LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=Tr
     ],
 )
 def test_the_arm_list_grows_from_the_gear(armed: Armed, line: str, said: str) -> None:
-    lines = {one.code: one for one in arm(armed).lines}
+    lines = {each.code: each for each in arm(armed).lines}
     assert said in lines[line].text
 
 
@@ -110,7 +110,7 @@ def test_at_most_seven_lines_in_the_order_of_the_hands_and_harm_cannot_be_folded
     assert [line.code for line in lines if line.severity == "harm"] == ["sun"]
     assert not any(line.habit for line in lines if line.severity == "harm")
     # A short frame in hand-held light wants little.
-    assert [one.code for one in arm(Armed(1 / 250, False, (), BODY)).lines] == ["tripod", "camera"]
+    assert [each.code for each in arm(Armed(1 / 250, False, (), BODY)).lines] == ["tripod", "camera"]
     assert set(LINE_OF.values()) <= {line.code for line in lines}
     with pytest.raises(Refusal, match="m/s"):
         arm(replace(LONG, wind_m_s=100.0))

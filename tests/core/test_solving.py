@@ -63,8 +63,8 @@ def test_marks_either_side_and_what_they_cost(
     floating: Floating, stops: float, target: float | None, nearest: list[tuple[str, float]], missing: float | None
 ) -> None:
     found = solve(SolveQuestion(floating, ReadingGiven("1/40", "9", "64"), stops, target_seconds=target))
-    assert [one.mark for one in found.nearest] == [mark for mark, _ in nearest]
-    assert [one.cost_stops for one in found.nearest] == pytest.approx([cost for _, cost in nearest], abs=1e-4)
+    assert [each.mark for each in found.nearest] == [mark for mark, _ in nearest]
+    assert [each.cost_stops for each in found.nearest] == pytest.approx([cost for _, cost in nearest], abs=1e-4)
     assert found.missing_stops == (None if missing is None else pytest.approx(missing, abs=1e-4))
 
 

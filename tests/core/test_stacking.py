@@ -39,7 +39,7 @@ HOLDER = Holder(rings_mm=(77,))
 
 
 def codes(*glass: On, **rig: object) -> set[str]:
-    return {one.code for one in findings(Rig(glass, **rig))}  # type: ignore[arg-type]
+    return {each.code for each in findings(Rig(glass, **rig))}  # type: ignore[arg-type]
 
 
 @pytest.mark.parametrize(
@@ -96,10 +96,12 @@ def test_findings_say_why_and_what_to_do() -> None:
     lent = findings(Rig((RING_82,), lens=PRIME))
     assert "bring one" not in owned[0].text
     assert "bring one" in lent[0].text
-    clip = next(one for one in findings(Rig((RING,) * 4, lens=SEEN, focal_mm=17.0)) if one.code == "rims_clip")
+    clip = next(
+        finding for finding in findings(Rig((RING,) * 4, lens=SEEN, focal_mm=17.0)) if finding.code == "rims_clip"
+    )
     # Four rims after three were clear at 16 mm: 18.8 mm, as the vectors of the rims have it.
     assert clip.values["clear_mm"] == pytest.approx(18.77, abs=0.02)
-    assert all(one.text.count(".") >= 2 for one in findings(Rig((PLATE_4, PLATE_9), holder=HOLDER)))
+    assert all(finding.text.count(".") >= 2 for finding in findings(Rig((PLATE_4, PLATE_9), holder=HOLDER)))
     assert usable_end(VND.glass, 16.0) == pytest.approx(3.4, abs=0.4)
     assert usable_end(RING.glass, 16.0) is None
 
@@ -128,13 +130,13 @@ def test_reach_shows_gaps_bridges_and_the_best_purchase() -> None:
 @settings(max_examples=40, deadline=None)
 @given(st.lists(st.integers(1, 15).map(float), max_size=5, unique=True), st.integers(0, 3))
 def test_no_strength_inside_a_gap_is_reachable_and_every_rung_is(stops: list[float], slots: int) -> None:
-    found = reach(ReachQuestion(READING, tuple(solid(f"g{one:g}", one) for one in stops), slots))
-    sums = {sum(one for place, one in enumerate(stops) if bits >> place & 1)
+    found = reach(ReachQuestion(READING, tuple(solid(f"g{each:g}", each) for each in stops), slots))
+    sums = {sum(each for place, each in enumerate(stops) if bits >> place & 1)
             for bits in range(2 ** len(stops)) if bits.bit_count() <= slots}  # fmt: skip
     assert {rung.stops for rung in found.rungs} == sums
     for gap in found.gaps:
         assert gap.to_stops - gap.from_stops > 2 * CLOSE_STOPS
-        assert not any(gap.from_stops < one < gap.to_stops for one in sums)
+        assert not any(gap.from_stops < each < gap.to_stops for each in sums)
 
 
 def test_film_acts_last_on_the_metered_time() -> None:
@@ -208,7 +210,7 @@ def test_aperture_as_a_trade() -> None:
     rows = {row.aperture: row for row in trade(TradeQuestion(16.0, 8.0, 24.0, 2.8, 22.0, 4.35)).rows}
     assert rows["16"].seconds == pytest.approx(64)
     assert rows["11"].hyperfocal_m == pytest.approx(1.72106, rel=2e-3)
-    assert [rows[one].sharpness for one in ("8", "16", "22")] == ["sharp", "soft", "soft"]
+    assert [rows[each].sharpness for each in ("8", "16", "22")] == ["sharp", "soft", "soft"]
     assert list(rows) == ["2.8", "4", "5.6", "8", "11", "16", "22"]
     assert trade(TradeQuestion(1, 8, 24, 8, 8, 4.35, nearest_m=2, farthest_m=8)).third_in_m == pytest.approx(4)
     with pytest.raises(Refusal):
@@ -224,16 +226,16 @@ def test_the_ladder_is_every_sum_of_the_kit_with_its_times(solids: list[float], 
     glass = [KitGlass(f"g{number}", GlassKind.SOLID, stops) for number, stops in enumerate(solids)]
     glass += [KitGlass("turn", GlassKind.VARIABLE, min=2.0, max=5.0)] * turning
     found = reach(ReachQuestion(ReadingGiven(0.25, 8.0, 100.0), tuple(glass), slots))
-    ends = {one.id: (one.stops or one.min or 0.0, one.stops or one.max or 0.0) for one in glass}
+    ends = {each.id: (each.stops or each.min or 0.0, each.stops or each.max or 0.0) for each in glass}
     sums = {
-        tuple(round(sum(ends[one][side] for one in chosen), 6) for side in (0, 1))
+        tuple(round(sum(ends[each][side] for each in chosen), 6) for side in (0, 1))
         for size in range(slots + 1)
         for chosen in combinations(ends, size)
     }
     assert {(round(rung.stops, 6), round(rung.stops_to, 6)) for rung in found.rungs} == sums
     for rung in found.rungs:
         assert [rung.seconds, rung.seconds_to] == pytest.approx([0.25 * 2**rung.stops, 0.25 * 2**rung.stops_to])
-        assert sum(ends[one][0] for one in rung.glass) == pytest.approx(rung.stops)
+        assert sum(ends[each][0] for each in rung.glass) == pytest.approx(rung.stops)
     # A gap lies between two rungs, wider than both are near; nothing of the kit reaches into it.
     for gap in found.gaps:
         assert gap.to_stops - gap.from_stops > 2 / 3

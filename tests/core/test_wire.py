@@ -117,17 +117,17 @@ SOUND: dict[str, Any] = {"north": 58.0, "count": 4, "at": "2027-04-17T06:31:40+0
 def test_whatever_is_wrong_is_refused_with_its_place(change: dict[str, Any], faults: dict[str, str | None]) -> None:
     with pytest.raises(Refusals) as refused:
         read(Asked, {**SOUND, **change})
-    said = {one.field: one.problem for one in refused.value.all}
+    said = {refusal.field: refusal.problem for refusal in refused.value.all}
     assert said.keys() == faults.keys()
     assert all(problem is None or said[field] == problem for field, problem in faults.items())
-    assert all(one.instead.endswith(".") for one in refused.value.all)
+    assert all(refusal.instead.endswith(".") for refusal in refused.value.all)
 
 
 @pytest.mark.parametrize("whole", [None, [], "text", 3])
 def test_what_is_no_object_is_no_question(whole: object) -> None:
     with pytest.raises(Refusals, match="is not an object"):
         read(Asked, whole)
-    assert [one.field for one in refused_of({"count": 4})] == ["north", "at"]
+    assert [each.field for each in refused_of({"count": 4})] == ["north", "at"]
 
 
 def refused_of(given_: dict[str, Any]) -> tuple[Refusal, ...]:
@@ -208,7 +208,7 @@ def test_no_json_breaks_a_reader(name: str, data: st.DataObject) -> None:
     try:
         read(asked, given_)
     except Refusals as refusals:
-        sound = all(one.problem.endswith(".") and one.instead for one in refusals.all)
+        sound = all(refusal.problem.endswith(".") and refusal.instead for refusal in refusals.all)
         assert sound
 
 

@@ -82,5 +82,5 @@ def test_pixels_are_counted_whole_or_not_at_all() -> None:
     Image.fromarray(codes).save(out, "JPEG", quality=95, subsampling=0)
     image = opened("file", out)[0]
     pieces = list(strips("file", image))
-    assert [len(one) for one in pieces] == [128, 128, 128, 128, 88]
+    assert [len(each) for each in pieces] == [128, 128, 128, 128, 88]
     assert np.array_equal(np.concatenate(pieces), pixels("file", image))

@@ -52,7 +52,7 @@ def test_the_reference_image(
     [((9.7, 10, 10.3), 0.3, -0.3, 42), ((10.2, 10, 9.9), -0.2, 0.1, -21), ((10, 10, 10), 0, 0, 0)],
 )
 def test_cast_and_white_balance(strengths: tuple[float, ...], rg: float, bg: float, mired: float) -> None:
-    offsets = tuple(10 - one for one in strengths)
+    offsets = tuple(10 - each for each in strengths)
     cast = measure(ramp(), ramp(offsets), 10.0).cast  # type: ignore[arg-type]
     assert [cast.rg, cast.bg] == pytest.approx([rg, bg], abs=0.01)
     assert cast.mired == pytest.approx(mired, abs=1.5)

@@ -41,13 +41,13 @@ def level(linear: float, size: tuple[int, int] = (96, 144)) -> Bytes:
 @settings(max_examples=50)
 def test_a_shift_in_light_is_a_shift_of_the_median(linear: float, stops: float) -> None:
     moved = linear * 2**stops
-    one, other = (digest(Image.fromarray(level(at)), level(at)) for at in (linear, min(moved, 1.0)))
+    as_it_was, shifted = (digest(Image.fromarray(level(at)), level(at)) for at in (linear, min(moved, 1.0)))
     # A code is a step: a quarter of a stop at worst this far down, a hundredth in the lights.
-    assert one.median_stops - other.median_stops == pytest.approx(math.log2(min(moved, 1.0) / linear), abs=0.25)
-    for shares in (one.red, one.green, one.blue):
+    assert as_it_was.median_stops - shifted.median_stops == pytest.approx(math.log2(min(moved, 1.0) / linear), abs=0.25)
+    for shares in (as_it_was.red, as_it_was.green, as_it_was.blue):
         assert len(shares) == BINS
         assert sum(shares) == pytest.approx(1, abs=1e-4)
-    assert one.green.index(max(one.green)) == pytest.approx(-math.log2(linear) / BIN_STOPS, abs=1.6)
+    assert as_it_was.green.index(max(as_it_was.green)) == pytest.approx(-math.log2(linear) / BIN_STOPS, abs=1.6)
 
 
 def test_clipped_and_black_are_counted_by_channel() -> None:
@@ -116,7 +116,7 @@ def test_hidden_glass_errors_are_read_out_of_drawn_frames(scene: Picture, hidden
                     error_stops=error_stops,
                 )
             )
-        nine = next(one for one in weigh(frames, SOLIDS).glass if one.id == "nine")
+        nine = next(glass for glass in weigh(frames, SOLIDS).glass if glass.id == "nine")
         inside += abs(nine.mean - hidden) <= 2 * nine.sd
         errors.append(abs(nine.mean - hidden))
     assert inside / 200 >= 0.90

@@ -35,11 +35,11 @@ TIMES = (1 / 250, 1 / 15, 1.0, 8.0, 30.0, 240.0, 960.0)
 
 def test_the_same_seed_draws_the_same_picture_and_another_does_not() -> None:
     what = exposed(EVERYTHING, 8.0)
-    one, again, other = draw(what, 480, 320), draw(what, 480, 320), draw(what, 480, 320, seed=8)
-    assert np.array_equal(one, again)
-    assert not np.array_equal(one, other)
-    assert jpeg(one) == jpeg(again)
-    opened = Image.open(io.BytesIO(jpeg(one)))
+    drawn, again, other = draw(what, 480, 320), draw(what, 480, 320), draw(what, 480, 320, seed=8)
+    assert np.array_equal(drawn, again)
+    assert not np.array_equal(drawn, other)
+    assert jpeg(drawn) == jpeg(again)
+    opened = Image.open(io.BytesIO(jpeg(drawn)))
     assert (opened.format, opened.size) == ("JPEG", (480, 320))
 
 

@@ -59,10 +59,10 @@ test("where the sun does not rise there is no dawn to plan", () => {
 });
 
 test("a day for the sake of sunrise is planned around sunrise, one for the moon keeps its hours", () => {
-  const [one] = DAYS as [Day, Day];
-  expect(clock(stretchFor(one, "low_at_sunrise"))).toEqual(["18T02:37", "18T05:47"]);
-  expect(clock(stretchFor(one, "look_at_sunset"))).toEqual(["18T17:18", "18T20:27"]);
-  expect(stretchFor(one, "moonlight")).toBeUndefined();
+  const [first] = DAYS as [Day, Day];
+  expect(clock(stretchFor(first, "low_at_sunrise"))).toEqual(["18T02:37", "18T05:47"]);
+  expect(clock(stretchFor(first, "look_at_sunset"))).toEqual(["18T17:18", "18T20:27"]);
+  expect(stretchFor(first, "moonlight")).toBeUndefined();
 });
 
 const MOLE = { name: "The mole", latitude: 58.052, longitude: 6.798, zone: ZONE };

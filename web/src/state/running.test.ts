@@ -128,9 +128,9 @@ describe("opening", () => {
     }
     const [a, b] = pages as [(typeof pages)[number], (typeof pages)[number]];
     expect(await Promise.all([a.open(NOW), b.open(NOW)])).toEqual([null, null]);
-    const [one] = await a.store.shelf.whole("guest", ["frame"]);
+    const [kept] = await a.store.shelf.whole("guest", ["frame"]);
     expect(await a.store.shelf.count("guest", "frame")).toBe(1);
-    expect([a.openFrame()?.id, b.openFrame()?.id]).toEqual([one?.id, one?.id]);
+    expect([a.openFrame()?.id, b.openFrame()?.id]).toEqual([kept?.id, kept?.id]);
     vi.unstubAllGlobals();
   });
 
