@@ -24,7 +24,8 @@ export async function putBack(id: string, aside: Aside): Promise<void> {
   const kind = kindOf(aside.kind);
   const held = kind && store.held(aside.kind, aside.key)?.content;
   const content = aside.kind === "kit" ? placed(aside, held) : { ...(held as object | null), ...aside.content };
-  if (kind && kind.check(content) !== null) await store.set(kind, aside.key, content);
+  const read = kind?.check(content) ?? null;
+  if (kind && read !== null) await store.set(kind, aside.key, read);
   await asides.remove(id);
 }
 

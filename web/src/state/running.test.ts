@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { openSeconds } from "./clock";
 import type { Frame } from "./frames";
-import { frameNow, openFrame } from "./frames";
+import { changeFrame, frameNow, openFrame } from "./frames";
 import { remember } from "./habits";
 import {
   arm,
@@ -83,6 +83,19 @@ it("what an earlier day's program kept of a review is read by today's names", ()
   const kept = { ...sampleFrame(), review } as unknown;
   expect(kindOf("frame")?.check(kept)).toMatchObject({ review: { error_stops: -1, defects: ["cast"], because: null } });
   expect(kindOf("frame")?.check(sampleFrame({ review: null }))).toMatchObject({ review: null });
+});
+
+it("and changed by them, whatever page kept it", async () => {
+  const doc = { owner: "guest", kind: "frame", id: "a", version: 1, stamp: store.stamp(), sort: "0", number: 0 };
+  const review = { came_out: -1, seen: ["cast"], tasted: [], because: null };
+  await store.shelf.change("guest", "frame", "a", () => ({
+    ...doc,
+    content: { ...sampleFrame(), review },
+    waiting: null,
+  }));
+  await changeFrame("a", (now) => (now.review ? { ...now, review: { ...now.review, error_stops: 0 } } : undefined));
+  const kept = (await store.shelf.get("guest", "frame", "a"))?.content;
+  expect((kept as Frame).review).toEqual({ error_stops: 0, defects: ["cast"], tasted: [], because: null });
 });
 
 describe("opening", () => {

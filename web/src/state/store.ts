@@ -173,7 +173,8 @@ export class Store {
     if (this.unsaved.size > 0) await this.saveUnsaved().catch(() => undefined);
     const ours = this.unsaved.get(JSON.stringify([owner, kind.name, id]));
     const work = (held: Doc | undefined) => {
-      const content = how(held?.content ?? null);
+      // As it is shown: what an earlier day's program kept is not handed on as it stood then.
+      const content = how(held?.content == null ? null : (kind.check(held.content) ?? held.content));
       return content === undefined ? undefined : this.written(kind, id, held, content, owner);
     };
     let next: Doc | undefined;
