@@ -1,3 +1,4 @@
+import * as v from "valibot";
 import type { Doc, Shelf } from "./shelf";
 
 /**
@@ -35,12 +36,21 @@ export function forgetLeft(owner: string): void {
 function left(): [string, Doc[]][] {
   const found: [string, Doc[]][] = [];
   inNotes((notes) => {
-    for (const key of Object.keys(notes).filter((name) => name.startsWith(PREFIX))) {
-      const docs: unknown = JSON.parse(notes.getItem(key) ?? "[]");
-      if (Array.isArray(docs)) found.push([key, docs as Doc[]]);
-    }
+    for (const key of Object.keys(notes).filter((name) => name.startsWith(PREFIX)))
+      found.push([key, docsOf(notes.getItem(key) ?? "")]);
   });
   return found;
+}
+
+const NOTED = v.array(v.looseObject({ owner: v.string(), kind: v.string(), id: v.string(), stamp: v.string() }));
+
+/** What was noted; nothing where it cannot be read, so that it does not stand in the way of the rest. */
+function docsOf(noted: string): Doc[] {
+  try {
+    return v.parse(NOTED, JSON.parse(noted)) as unknown as Doc[];
+  } catch {
+    return [];
+  }
 }
 
 /** A browser that keeps no notes goes without. */

@@ -99,6 +99,8 @@ describe("the store", () => {
     await vi.waitFor(() => expect(through).toHaveBeenCalled());
     globalThis.dispatchEvent(new Event("pagehide"));
     through.mockRestore();
+    localStorage.setItem("jackstaff left 0", "[{");
+    localStorage.setItem("jackstaff left 1", '[{"owner": 3}]');
     // Another page, open meanwhile, has written the one of them since.
     const b = await page();
     const later = { owner: "guest", kind: "note", id: "y", version: 1, content: { text: "later" } };
