@@ -55,9 +55,9 @@ def _pair() -> None:
     times: dict[str, list[float]] = {"decode": [], "pair": []}
     for _ in range(ROUNDS):
         begun = time.perf_counter()
-        plate, through = _decode(files)
+        unfiltered, filtered = _decode(files)
         decoded = time.perf_counter()
-        measure(plate, through, 10.0)
+        measure(unfiltered, filtered, 10.0)
         times["decode"].append(decoded - begun)
         times["pair"].append(time.perf_counter() - begun)
     bare, whole = (statistics.median(times[name]) for name in ("decode", "pair"))

@@ -54,7 +54,7 @@ class Change:
     def told(self) -> str:
         """Where it is, what stood there and what stands there now."""
         was, now = (text.splitlines() for text in ((ROOT / self.module).read_text(encoding="utf-8"), self.made()))
-        before, after = next(((each, two) for each, two in zip(was, now, strict=False) if each != two), ("", ""))
+        before, after = next(((old, new) for old, new in zip(was, now, strict=False) if old != new), ("", ""))
         return f"{self.module}:{self.line}\n    - {before.strip()}\n    + {after.strip()}"
 
 

@@ -19,8 +19,9 @@ from xml.etree import ElementTree as ET
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from jackstaff_core.frame import VERSION
+from jackstaff_core.frame import VERSION, FrameReview
 from jackstaff_core.refusal import Refusal
+from jackstaff_core.wire import parts
 
 FORMAT = "jackstaff-log"
 MOST_FRAMES = 20_000
@@ -71,7 +72,7 @@ _JSON = (
 COLUMNS = (*_FOR_READING, *_TEXTS, *_JSON)
 _SINCE = {"review.because"}
 """Columns that files of earlier days do not have."""
-_WAS = {"review.came_out": "review.error_stops", "review.seen": "review.defects"}
+_WAS = {f"review.{part.was}": f"review.{part.called}" for part in parts(FrameReview) if part.was}
 """What columns were called in files of earlier days."""
 _FORMULA = ("=", "+", "-", "@", "\t", "\r", "'")
 _EMPTY_TEXTS = {"note"}
