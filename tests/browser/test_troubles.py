@@ -40,15 +40,13 @@ def full(server: Server) -> Iterator[None]:
 
 @contextmanager
 def gone(server: Server) -> Iterator[None]:
-    files = [file for file in server.data.glob(f"{DATABASE}*") if not file.name.endswith("-shm")]
-    for file in files:
-        file.rename(server.data / f"moved-{file.name}")
+    """The whole folder at once, as a disk goes: a request between two renames would lose what only one file has."""
+    away = server.data.with_name(f"{server.data.name}-away")
+    server.data.rename(away)
     yield
     server.stop()
-    for file in server.data.glob(f"{DATABASE}*"):
-        file.unlink()
-    for file in files:
-        (server.data / f"moved-{file.name}").rename(file)
+    assert not server.data.exists()
+    away.rename(server.data)
     server.start()
 
 
