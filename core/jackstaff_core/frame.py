@@ -24,7 +24,7 @@ from .sky import Sky
 from .timing_error import TimingError, timing_error
 
 VERSION = 2
-"""1 called the error of a review ``came_out`` and its defects ``seen``; it is read as well."""
+"""1 called a review's error ``came_out`` and its defects ``seen``, and a run's server clock ``steady``; it is read as well."""
 
 Seconds = Annotated[float, Between(0, LONGEST_SECONDS * 2, "s", above=True)]
 Mark = Annotated[str, Size(0, 24)]
@@ -152,7 +152,7 @@ class Reread:
 
 
 @dataclass(frozen=True, slots=True)
-class Steady:
+class ServerClock:
     """The server's own count at the opening, which lives through reloads and changed clocks."""
 
     seconds: float
@@ -187,7 +187,7 @@ class FrameRun:
     """A timer's time was worked out elsewhere; a stopwatch runs until it is closed, and that is its time; a trial is
     shorter than the sum, to see: how it comes out is scaled up.
     """
-    steady: Steady | None = None
+    server_clock: Annotated[ServerClock | None, Was("steady")] = None
     closes: Literal["hand", "mark"] | None = None
     uncertain_seconds: Annotated[float, Between(0, LONGEST_SECONDS, "s")] = 0.2
     watched: bool = True

@@ -99,7 +99,7 @@ def _run(run: FrameRun, other: FrameRun | None, news: Sequence[FrameEvent]) -> F
         run,
         bias_stops=max(-10.0, min(10.0, round(run.bias_stops + longer, 6))),
         rereads=tuple(sorted(rereads.values(), key=lambda reread: reread.at_seconds)[-200:]),
-        steady=run.steady or (other.steady if other else None),
+        server_clock=run.server_clock or (other.server_clock if other else None),
         # One phone watched: whichever has seen further has the whole.
         looks=max(run.looks, other.looks if other else (), key=lambda looks: looks[-1].at_seconds if looks else -1e9),
     )

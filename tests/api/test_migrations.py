@@ -53,9 +53,10 @@ def test_frames_that_said_what_was_seen_between_spaces_say_it_in_rows(tmp_path: 
     with sqlite3.connect(tmp_path / "jackstaff.sqlite3") as old:
         first, second = (row[0] for row in old.execute("SELECT id FROM records_frame ORDER BY opened_at LIMIT 2"))
         review = '{"came_out": -1.0, "seen": ["cast", "leak", "cast"], "tasted": []}'
+        run = '{"metered_seconds": 4.0, "steady": {"seconds": 970.0, "count": "a"}}'
         old.execute(
-            "UPDATE records_frame SET review=?, came_out=-1, seen=' cast  leak ', conditions=? WHERE id=?",
-            (review, '{"place": "Vardsund Mole"}', first),
+            "UPDATE records_frame SET review=?, run=?, came_out=-1, seen=' cast  leak ', conditions=? WHERE id=?",
+            (review, run, '{"place": "Vardsund Mole"}', first),
         )
         # An end that today's constraint would refuse.
         old.execute("UPDATE records_frame SET closed_at='2001-01-01 00:00:00' WHERE id=?", (second,))
@@ -67,11 +68,15 @@ def test_frames_that_said_what_was_seen_between_spaces_say_it_in_rows(tmp_path: 
     with sqlite3.connect(tmp_path / "jackstaff.sqlite3") as new:
         codes = new.execute("SELECT code FROM records_framedefect WHERE frame_id=? ORDER BY 1", (first,)).fetchall()
         error, words = new.execute("SELECT exposure_error, words FROM records_frame WHERE id=?", (first,)).fetchone()
-        (review,) = new.execute("SELECT review FROM records_frame WHERE id=?", (first,)).fetchone()
+        review, run = new.execute("SELECT review, run FROM records_frame WHERE id=?", (first,)).fetchone()
+        neither = new.execute("SELECT count(*) FROM records_frame WHERE review IS NULL AND run IS NULL").fetchone()
+        frames = new.execute("SELECT count(*) FROM records_frame").fetchone()
         (aside,) = new.execute("SELECT content FROM records_setaside").fetchone()
         ends = new.execute("SELECT opened_at = closed_at FROM records_frame WHERE id=?", (second,)).fetchone()
         assert new.execute("SELECT count(*) FROM records_frameevent").fetchone() == events
     assert codes == [("cast",), ("leak",)]
     assert json.loads(review) == {"error_stops": -1.0, "defects": ["cast", "leak", "cast"], "tasted": []}
+    assert json.loads(run) == {"metered_seconds": 4.0, "server_clock": {"seconds": 970.0, "count": "a"}}
     assert json.loads(aside)["content"] == {"review": {"error_stops": 0.5, "defects": []}}
     assert (error, "vardsund mole" in words, ends) == (-1.0, True, (1,))
+    assert neither == (frames[0] - 1,)

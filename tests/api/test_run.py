@@ -1,4 +1,4 @@
-"""Run over the API: arming, queues, the steady count, stand-ins, and frames that two devices write."""
+"""Run over the API: arming, queues, the server's count, stand-ins, and frames that two devices write."""
 
 from __future__ import annotations
 

@@ -76,7 +76,7 @@ def edda(db: None) -> User:
 @pytest.mark.usefixtures("edda")
 def test_wrong_passwords_are_counted_by_name_whatever_address_is_claimed(monkeypatch: pytest.MonkeyPatch) -> None:
     clock = [1000.0]
-    monkeypatch.setattr("jackstaff.api.guesses.steady_seconds", lambda: clock[0])
+    monkeypatch.setattr("jackstaff.api.guesses.uptime_seconds", lambda: clock[0])
     answers = [try_in("Edda", "x", f"192.0.2.{turn}")[0] for turn in range(11)]
     assert answers == [401] * 10 + [429]
     # The right one has to wait as well, and is told for how long; nobody else does.
@@ -118,7 +118,7 @@ def test_a_right_password_forgets_the_wrong_ones_before_it(monkeypatch: pytest.M
         assert try_in("edda", "the-tarn-at-noon")[0] == 200
     # Another start of the machine counts anew.
     assert [try_in("edda", "x", "192.0.2.9")[0] for _ in range(11)][-1] == 429
-    monkeypatch.setattr("jackstaff.api.guesses.steady_count", lambda: "another")
+    monkeypatch.setattr("jackstaff.api.guesses.uptime_count", lambda: "another")
     assert try_in("edda", "x", "192.0.2.9")[0] == 401
 
 

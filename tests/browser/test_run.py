@@ -339,7 +339,7 @@ def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None
     arm(page)
     open_it(page)
     for _ in range(300):
-        if newest(page)["run"].get("steady"):
+        if newest(page)["run"].get("server_clock"):
             break
         page.wait_for_timeout(50)
     page.goto("about:blank")
@@ -347,7 +347,7 @@ def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None
     # The machine was started anew meanwhile, and the last sign of life is long ago.
     doc = kept(page, "frame")[0]
     frame = doc["content"]
-    frame["run"]["steady"]["count"] = "another start"
+    frame["run"]["server_clock"]["count"] = "another start"
     opened = page.evaluate("new Date(Date.now() - 150_000).toISOString()")
     frame["opened_at"] = opened
     write_document(page, {**doc, "content": frame, "sort": "1" + opened})

@@ -11,7 +11,7 @@ from ninja.throttling import BaseThrottle
 
 from jackstaff.records.tries import right, seconds_to_wait, wrong
 
-from .uptime import steady_count, steady_seconds
+from .uptime import uptime_count, uptime_seconds
 
 Somebody = TypeVar("Somebody", bound=AbstractBaseUser)
 _SENDER = BaseThrottle()
@@ -35,12 +35,12 @@ def guessed(request: HttpRequest, name: str, check: Callable[[], Somebody | None
         For this name or from this address; the password was not looked at.
     """
     who = {"name": name.casefold(), "address": _SENDER.get_ident(request) or ""}
-    count = steady_count()
-    if wait := seconds_to_wait(who, steady_seconds(), count):
+    count = uptime_count()
+    if wait := seconds_to_wait(who, uptime_seconds(), count):
         raise TooManyGuesses(wait)
     found = check()
     if found is None:
-        wrong(who, steady_seconds(), count)
+        wrong(who, uptime_seconds(), count)
     else:
         right(who)
     return found

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from .uptime import steady_count, steady_seconds
+from .uptime import uptime_count, uptime_seconds
 
 router = Router(tags=["run"])
 
@@ -23,4 +23,4 @@ class TimeAnswer(Schema):
 @router.get("/time", response=TimeAnswer)
 def time_of_server(request: HttpRequest) -> dict[str, object]:
     """A clock that lives through reloads and restarts: seconds since the machine started, under the machine's count."""
-    return {"seconds": steady_seconds(), "count": steady_count(), "at": datetime.now(UTC)}
+    return {"seconds": uptime_seconds(), "count": uptime_count(), "at": datetime.now(UTC)}

@@ -10,13 +10,13 @@ from pathlib import Path
 _BOOT = Path("/proc/sys/kernel/random/boot_id")
 
 
-def steady_seconds() -> float:
+def uptime_seconds() -> float:
     """Seconds since the machine started, sleep included where the system counts it."""
     return time.clock_gettime(getattr(time, "CLOCK_BOOTTIME", time.CLOCK_MONOTONIC))
 
 
 @cache
-def steady_count() -> str:
+def uptime_count() -> str:
     """Which count that is: another start of the machine counts anew. Says nothing else about the machine."""
-    boot = _BOOT.read_text() if _BOOT.exists() else str(round(time.time() - steady_seconds()))
+    boot = _BOOT.read_text() if _BOOT.exists() else str(round(time.time() - uptime_seconds()))
     return hashlib.sha256(boot.encode()).hexdigest()[:16]

@@ -3958,9 +3958,9 @@ export interface components {
             rate_sd?: number | null;
             /** @default [] */
             rereads: components["schemas"]["RereadDoc"][];
+            server_clock?: components["schemas"]["ServerClockDoc"] | null;
             /** @default 1 */
             speed: number;
-            steady?: components["schemas"]["SteadyDoc"] | null;
             stops_per_minute?: number | null;
             /** @default 0.2 */
             uncertain_seconds: number;
@@ -4002,9 +4002,9 @@ export interface components {
             rate_sd?: number | null;
             /** @default [] */
             rereads: components["schemas"]["RereadInput"][];
+            server_clock?: components["schemas"]["ServerClockInput"] | null;
             /** @default 1 */
             speed: number;
-            steady?: components["schemas"]["SteadyInput"] | null;
             stops_per_minute?: number | null;
             /** @default 0.2 */
             uncertain_seconds: number;
@@ -6226,6 +6226,22 @@ export interface components {
             way: components["schemas"]["Way"];
         };
         /**
+         * ServerClock
+         * @description The server's own count at the opening, which lives through reloads and changed clocks.
+         */
+        ServerClockDoc: {
+            count: string;
+            seconds: number;
+        };
+        /**
+         * ServerClock
+         * @description The server's own count at the opening, which lives through reloads and changed clocks.
+         */
+        ServerClockInput: {
+            count: string;
+            seconds: number;
+        };
+        /**
          * Session
          * @description Who is here; ``account`` is the number that a page names with what it reads and writes for them.
          */
@@ -6549,22 +6565,6 @@ export interface components {
         };
         /** @enum {string} */
         Status: "ok" | "held" | "jump";
-        /**
-         * Steady
-         * @description The server's own count at the opening, which lives through reloads and changed clocks.
-         */
-        SteadyDoc: {
-            count: string;
-            seconds: number;
-        };
-        /**
-         * Steady
-         * @description The server's own count at the opening, which lives through reloads and changed clocks.
-         */
-        SteadyInput: {
-            count: string;
-            seconds: number;
-        };
         /** @enum {string} */
         Step: "third" | "half" | "full";
         /**

@@ -14,19 +14,19 @@ let count = 0;
 /** A frame that opened at the start, with the server's count then at 1000 s. */
 function frame(run: Partial<NonNullable<Frame["run"]>> = {}): Frame {
   count += 1;
-  const steady = { seconds: 1000, count: "this start" };
+  const server_clock = { seconds: 1000, count: "this start" };
   return {
     id: `frame-${count}`,
     opened_at: new Date(START).toISOString(),
-    run: { speed: 1, steady, ...run },
+    run: { speed: 1, server_clock, ...run },
   } as unknown as Frame;
 }
 
 /** The same frame, opened so many seconds before that. */
 function earlier(run: Frame, seconds: number): Frame {
   const opened_at = new Date(Date.parse(run.opened_at) - seconds * 1000).toISOString();
-  const steady = { seconds: 1000 - seconds, count: "this start" };
-  return { ...run, opened_at, run: { ...run.run, steady } } as unknown as Frame;
+  const server_clock = { seconds: 1000 - seconds, count: "this start" };
+  return { ...run, opened_at, run: { ...run.run, server_clock } } as unknown as Frame;
 }
 
 /** The server's own count, `seconds` after the opening. */
@@ -199,8 +199,8 @@ test("the server's count at the opening is taken half-way between asking and hea
     await new Promise((resolve) => setTimeout(resolve, 100));
     return { seconds: 1004.05, count: "this start" };
   });
-  const steady = await settled(clock.steadyAt(run));
-  expect(steady?.seconds).toBeCloseTo(1000, 2);
+  const then = await settled(clock.serverClockAt(run));
+  expect(then?.seconds).toBeCloseTo(1000, 2);
   server(null);
-  expect(await clock.steadyAt(run)).toBeNull();
+  expect(await clock.serverClockAt(run)).toBeNull();
 });

@@ -104,7 +104,7 @@ export function signOfLife(frame: Frame): void {
 }
 
 /** The server's own count at the opening, for those who come later; null when it cannot be asked. */
-export async function steadyAt(frame: Opened) {
+export async function serverClockAt(frame: Opened) {
   if (!isReal()) return null;
   const before = openSeconds(frame);
   try {
@@ -125,8 +125,8 @@ export async function watch(frame: Frame): Promise<Source> {
   if (known) return known.source;
   const fromOther = await fromPage(frame.id);
   if (fromOther !== null) return set(frame.id, fromOther, "page").source;
-  const steady = await fromServer(frame);
-  if (steady !== null) return set(frame.id, steady, "server").source;
+  const counted = await fromServer(frame);
+  if (counted !== null) return set(frame.id, counted, "server").source;
   const last = (await store.note(ALIVE)) as Partial<Alive> | undefined;
   const gap = last?.id === frame.id ? Date.now() - (last.wall ?? Number.NaN) : Number.NaN;
   // A reload without a server: the gap is short and what was counted then goes on.
@@ -153,13 +153,13 @@ function fromPage(id: string): Promise<number | null> {
 
 /** The run's own clock by the server's count [ms], where it lived through the run. */
 async function fromServer(frame: Frame): Promise<number | null> {
-  const steady = frame.run?.steady;
-  if (!steady) return null;
+  const opened = frame.run?.server_clock;
+  if (!opened) return null;
   const before = performance.now();
   try {
     const now = await askTime();
-    if (now.count !== steady.count) return null;
-    const open = now.seconds - steady.seconds;
+    if (now.count !== opened.count) return null;
+    const open = now.seconds - opened.seconds;
     return Date.parse(frame.opened_at) + open * 1000 + (performance.now() - before) / 2;
   } catch {
     return null;

@@ -25,18 +25,26 @@ const SHAPE = v.looseObject({
   dial_limit: v.number(),
   answer: v.looseObject({ seconds: v.number(), set_seconds: v.number(), steps: v.array(v.looseObject({})) }),
   events: v.array(v.looseObject({ id: v.string(), at: v.string(), kind: v.string() })),
+  run: v.nullish(v.looseObject({})),
   review: v.nullish(v.looseObject({})),
 });
 
-/** What parts of a review were called when this browser first kept frames. */
-const TODAY: Readonly<Record<string, string>> = { came_out: "error_stops", seen: "defects" };
+/** What parts of a frame were called when this browser first kept frames. */
+const TODAY: Readonly<Record<string, string>> = {
+  came_out: "error_stops",
+  seen: "defects",
+  steady: "server_clock",
+};
+
+function byTodaysNames(part: object | null | undefined) {
+  return part && Object.fromEntries(Object.entries(part).map(([name, value]) => [TODAY[name] ?? name, value]));
+}
 
 /** A frame as it is kept, whichever day's program kept it. */
 function frameOf(content: unknown): Frame | null {
   if (!v.is(SHAPE, content)) return null;
-  const { review } = content;
-  const named = review && Object.fromEntries(Object.entries(review).map(([name, said]) => [TODAY[name] ?? name, said]));
-  return { ...content, ...(named && { review: named }) } as unknown as Frame;
+  const { run, review } = content;
+  return { ...content, run: byTodaysNames(run), review: byTodaysNames(review) } as unknown as Frame;
 }
 
 const RUNNING = "1";

@@ -53,7 +53,7 @@ export function fromEarlier(run: Run, seconds: number): Partial<Run> {
   const on = seconds * run.speed;
   const moved = run.moved_stops ?? null;
   return {
-    ...(run.steady && { steady: { ...run.steady, seconds: run.steady.seconds - seconds } }),
+    ...(run.server_clock && { server_clock: { ...run.server_clock, seconds: run.server_clock.seconds - seconds } }),
     // A reading may come to lie before an opening that was later than thought.
     rereads: run.rereads.map((each) => ({ ...each, at_seconds: each.at_seconds + on })),
     looks: keptLooks({ run }).map((each) => ({ ...each, at_seconds: each.at_seconds + on })),

@@ -12,7 +12,7 @@ import {
   end,
   extend,
   justTime,
-  noteSteady,
+  noteServerClock,
   open,
   openedAgo,
   openedEarlier,
@@ -78,10 +78,13 @@ beforeEach(async () => {
   remember({ device: { kind: "hand", speed: 1, delay: 0, fault: "none" } as never, closes: "hand" });
 });
 
-it("what an earlier day's program kept of a review is read by today's names", () => {
+it("what an earlier day's program kept of a frame is read by today's names", () => {
   const review = { came_out: -1, seen: ["cast"], tasted: [], because: null };
-  const kept = { ...sampleFrame(), review } as unknown;
-  expect(kindOf("frame")?.check(kept)).toMatchObject({ review: { error_stops: -1, defects: ["cast"], because: null } });
+  const run = { speed: 1, steady: { seconds: 970, count: "a" } };
+  expect(kindOf("frame")?.check({ ...sampleFrame(), run, review })).toMatchObject({
+    run: { speed: 1, server_clock: { seconds: 970, count: "a" } },
+    review: { error_stops: -1, defects: ["cast"], because: null },
+  });
   expect(kindOf("frame")?.check(sampleFrame({ review: null }))).toMatchObject({ review: null });
 });
 
@@ -187,14 +190,14 @@ describe("on the way", () => {
     const light = { stops_per_minute: -0.5, delay_seconds: 60, moved_stops: 1 };
     const frame = await opened(plan(light));
     const { run } = frameNow(frame.id) as Frame;
-    await noteSteady(frame, { seconds: 1000, count: "a" });
+    await noteServerClock(frame, { seconds: 1000, count: "a" });
     await reread(frameNow(frame.id) as Frame, 1);
     const at = frameNow(frame.id)?.run?.rereads[0]?.at_seconds ?? Number.NaN;
     await openedEarlier(frame, 30);
     expect(frameNow(frame.id)?.run).toMatchObject({
       delay_seconds: (run?.delay_seconds ?? 0) - 30,
       moved_stops: (run?.moved_stops ?? 0) + 0.25,
-      steady: { seconds: 970, count: "a" },
+      server_clock: { seconds: 970, count: "a" },
       rereads: [{ at_seconds: at + 30, stops: 1 }],
     });
     // Later than thought: what was read before is kept, in its order, and what was waited grows to a day at most.
@@ -219,8 +222,8 @@ describe("on the way", () => {
   it("takes the server's count for an opening that was put right meanwhile as it is for that one", async () => {
     const frame = await opened();
     await openedEarlier(frame, 600);
-    await noteSteady(frame, { seconds: 1000, count: "a" });
-    expect(frameNow(frame.id)?.run?.steady).toEqual({ seconds: 400, count: "a" });
+    await noteServerClock(frame, { seconds: 1000, count: "a" });
+    expect(frameNow(frame.id)?.run?.server_clock).toEqual({ seconds: 400, count: "a" });
   });
 
   it("notices a device that gave out before its time", async () => {

@@ -103,7 +103,7 @@ export function unopened(run: Partial<Run> & Pick<Run, "metered_seconds">): Run 
     device: "hand",
     speed: 1,
     purpose: "frame",
-    steady: null,
+    server_clock: null,
     uncertain_seconds: BY_HAND,
     watched: true,
     busy_until: null,
@@ -333,15 +333,15 @@ async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
   await addFrame(frame);
   if (light.looks.length > 0) follow(id, at.getTime(), how.speed);
   clock.signOfLife(frame);
-  void clock.steadyAt(frame).then((steady) => steady && noteSteady(frame, steady));
+  void clock.serverClockAt(frame).then((then) => then && noteServerClock(frame, then));
 }
 
 /** The server's own count at the opening, once it is known; one that was put right while it was asked is so much later. */
-export async function noteSteady({ id, opened_at }: Frame, steady: NonNullable<Run["steady"]>): Promise<void> {
+export async function noteServerClock({ id, opened_at }: Frame, then: NonNullable<Run["server_clock"]>): Promise<void> {
   await changeFrame(id, (now) => {
-    if (now.state !== "open" || !now.run || now.run.steady) return undefined;
+    if (now.state !== "open" || !now.run || now.run.server_clock) return undefined;
     const later = (Date.parse(now.opened_at) - Date.parse(opened_at)) / 1000;
-    return { ...now, run: { ...now.run, steady: { ...steady, seconds: steady.seconds + later } } };
+    return { ...now, run: { ...now.run, server_clock: { ...then, seconds: then.seconds + later } } };
   });
 }
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { type Frame, frameNow } from "../../state/frames";
 import * as clock from "../../state/clock";
-import { noteSteady } from "../../state/running";
+import { noteServerClock } from "../../state/running";
 
 export interface Watch {
   /** Until it is known how long the shutter has been open, nothing is said. */
@@ -20,9 +20,9 @@ export function useWatch(frame: Frame): Watch {
       if (!there) return;
       setWatch((now) => ({ ...now, known: true, source }));
       // The page that opened it could not ask the server then; the count is as good from any page that knows.
-      if (source === "wall" || frame.run?.steady) return;
+      if (source === "wall" || frame.run?.server_clock) return;
       const current = frameNow(id) ?? frame;
-      void clock.steadyAt(current).then((steady) => steady && noteSteady(current, steady));
+      void clock.serverClockAt(current).then((then) => then && noteServerClock(current, then));
     });
     const look = () => {
       const now = frameNow(id) ?? frame;
