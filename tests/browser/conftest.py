@@ -55,6 +55,24 @@ def eventually(page: Page, holds: Callable[[], bool], what: str = "it") -> None:
     raise AssertionError(f"{what} did not come about")
 
 
+def _in_seconds(clock: str) -> int:
+    hours, minutes, seconds = [0, *map(int, clock.split(":"))][-3:]
+    return hours * 3600 + minutes * 60 + seconds
+
+
+def expect_planned(page: Page, seconds: int) -> None:
+    """What is to go and what has been open are so long together, whenever one comes to look."""
+
+    def holds() -> bool:
+        to_go, gone = page.evaluate(
+            "['.run-left', '.run-gone strong'].map((part) => document.querySelector(part).firstChild.data)"
+        )
+        return abs(_in_seconds(to_go) + _in_seconds(gone) - seconds) <= 1
+
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+    eventually(page, holds, f"a plan of {seconds} s")
+
+
 def hold_back(page: Page, path: str) -> list[Route]:
     """Keep answers of a path until they are let go."""
     waiting: list[Route] = []

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
@@ -13,7 +14,7 @@ from playwright.sync_api import Browser, Page, expect
 from tools.browserdata import kept, note, write_document
 from tools.serving import Server, serving
 
-from .conftest import Visit, frames
+from .conftest import Visit, eventually, expect_planned, frames
 from .test_path import HOLD_MS, hold, short_bulb
 
 EVENING = {
@@ -52,7 +53,21 @@ def simulate(page: Page, speed: str, fault: str = "none") -> None:
 
 def open_it(page: Page) -> None:
     page.get_by_role("button", name="Open the shutter").click()
-    expect(left(page)).to_be_visible()
+    # Sixty times as fast it may be over before anybody looks.
+    expect(left(page).or_(page.get_by_test_id("run-result"))).to_be_visible()
+
+
+SHOWN = """() => {
+    window.shown = [];
+    new MutationObserver(() => window.shown.push(document.querySelector("main").innerText))
+        .observe(document.body, {childList: true, characterData: true, subtree: true});
+}"""
+
+
+def expect_shown(page: Page, *patterns: str) -> None:
+    """Each stood on the page at some time since what it shows is kept, however short."""
+    for pattern in patterns:
+        eventually(page, lambda: any(re.search(pattern, text) for text in page.evaluate("window.shown")), pattern)  # noqa: B023
 
 
 def plan_the_evening(page: Page) -> None:
@@ -89,13 +104,16 @@ def test_from_a_trial_over_two_corrected_frames_to_what_the_filter_measures(gues
     page.get_by_text("None", exact=True).click()
 
     def shoot(seconds: int, verdict: str) -> dict[str, Any]:
+        # Open for so long and no longer, however long it takes to press.
+        page.clock.pause_at(page.evaluate("Date.now()") / 1000 + 1)
         open_it(page)
         page.clock.fast_forward(1000 * seconds)
         if page.get_by_test_id("run-result").count() == 0 and seconds > 40:
-            page.get_by_role("button", name="Close now").hover()
+            page.get_by_role("button", name=re.compile("^Close")).first.hover()
             page.mouse.down()
             page.clock.fast_forward(700)
             page.mouse.up()
+        page.clock.resume()
         expect(page.get_by_test_id("run-result")).to_be_visible()
         page.get_by_role("button", name=verdict, exact=True).click()
         expect(page.get_by_role("button", name=verdict, exact=True)).to_have_attribute("aria-pressed", "true")
@@ -153,13 +171,15 @@ def test_under_falling_light_the_frame_ends_when_the_light_has_gathered(guest: V
     plan_the_evening(page)
     arm(page)
     simulate(page, "60")
+    page.evaluate(SHOWN)
     open_it(page)
-    expect(page.get_by_text("Simulated camera, 60 times as fast.")).to_be_visible()
-    expect(page.get_by_test_id("run-ends")).to_have_text(
-        re.compile(r"Planned \d min \d\d s: 3 min 23 s by the reading, and the light is falling 1 stop in \d+ min\.")
+    expect_shown(
+        page,
+        r"Simulated camera, 60 times as fast\.",
+        r"Planned \d min \d\d s: 3 min 23 s by the reading, and the light is falling 1 stop in \d+ min\.",
+        r"\d+ % of the light gathered",
+        r"If you close now: \d\.\d stops too dark",
     )
-    expect(page.get_by_test_id("run-gathered")).to_have_text(re.compile(r"\d+ % of the light gathered"))
-    expect(page.get_by_test_id("run-if-closed")).to_have_text(re.compile(r"If you close now: \d\.\d stops too dark"))
     expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
     frame = newest(page)
     asked = {
@@ -180,15 +200,15 @@ def test_readings_on_the_way_and_longer_and_shorter_move_the_end(guest: Visit) -
     page = guest.page
     arm(page)
     open_it(page)
-    expect(left(page)).to_contain_text("3:2")
+    expect_planned(page, 203)
     page.get_by_role("button", name="−⅔", exact=True).click()
     expect(page.get_by_test_id("run-ends")).to_contain_text("because you read −0.7 stops.")
     page.get_by_role("button", name="0", exact=True).click()
     page.get_by_role("button", name="⅓ longer").click()
-    expect(left(page)).to_contain_text("4:1")
+    expect_planned(page, 256)
     page.keyboard.press("c")
     page.keyboard.press("c")
-    expect(left(page)).to_contain_text("2:3")
+    expect_planned(page, 161)
     expect(page.get_by_role("group", name="Longer or shorter")).to_contain_text("−0.3")
     assert [event["kind"] for event in newest(page)["events"]] == [
         "opened",
@@ -313,16 +333,16 @@ def test_a_queue_of_frames_goes_on_by_itself_and_a_lucky_series_keeps_its_tally(
 def test_two_pages_show_one_run_and_a_changed_clock_moves_nothing(guest: Visit) -> None:
     page = guest.page
     arm(page)
+    before = page.evaluate("Date.now()") / 1000
     open_it(page)
     page.wait_for_timeout(600)
-    before = page.evaluate("Date.now()") / 1000
     # Somebody sets the clock of the device an hour ahead.
     page.evaluate("const real = Date.now.bind(Date); Date.now = () => real() + 3600e3")
     expect(page.get_by_text("The clock of this device was changed; the run kept its own count.")).to_be_visible()
-    expect(left(page)).to_contain_text("3:1")
+    expect_planned(page, 203)
     # A second page asks the first how long it has been open, not the wall.
     second = guest.tab("/run")
-    expect(left(second)).to_contain_text("3:")
+    expect_planned(second, 203)
     second.keyboard.down("Space")
     second.wait_for_timeout(HOLD_MS)
     second.keyboard.up("Space")
@@ -330,7 +350,7 @@ def test_two_pages_show_one_run_and_a_changed_clock_moves_nothing(guest: Visit) 
     expect(page.get_by_test_id("run-result")).to_contain_text("early")
     frame = newest(second)
     shut = second.evaluate("Date.now()") / 1000
-    assert frame["actual_seconds"] < shut - before + 3
+    assert frame["actual_seconds"] < shut - before + 0.5
     assert frame["run"]["watched"] is True
 
 
@@ -355,18 +375,21 @@ def test_when_nothing_lived_through_it_the_person_is_asked(guest: Visit) -> None
     page.goto("about:blank")
     page.goto(guest.server.url + "/run")
     ask = page.get_by_role("alert")
-    expect(ask).to_contain_text("Nothing ran while this page was away. By the clock the shutter has been open for 2:3")
+    expect(ask).to_contain_text("Nothing ran while this page was away. By the clock the shutter has been open for")
+    expect(ask).to_contain_text(re.compile("open for [23]:[0-5][0-9]"))
     ask.get_by_label("Opened this many seconds ago").fill("120")
+    before = page.evaluate("Date.now()") / 1000
     ask.get_by_role("button", name="Set").click()
     expect(ask).to_be_hidden()
-    expect(left(page)).to_contain_text("1:2")
+    expect_planned(page, 203)
     expect(page.get_by_text("Timed to 5 s.")).to_be_visible()
     page.keyboard.down("Space")
     page.wait_for_timeout(HOLD_MS)
     page.keyboard.up("Space")
     expect(page.get_by_text("Nobody watched this frame's clock")).to_be_visible()
     frame = newest(page)
-    assert frame["actual_seconds"] == pytest.approx(121, abs=3)
+    open_at_most = 120 + page.evaluate("Date.now()") / 1000 - before
+    assert 120 <= frame["actual_seconds"] <= open_at_most + 0.5
     assert frame["run"]["watched"] is False
 
 
@@ -392,7 +415,7 @@ def test_phone_and_laptop_show_the_same_run(visits: Any) -> None:
     laptop: Visit = visits(visited=True)
     laptop.sign_in()
     laptop.page.goto(laptop.server.url + "/run")
-    expect(left(laptop.page)).to_contain_text("3:")
+    expect_planned(laptop.page, 203)
     laptop.page.get_by_role("button", name="⅓ longer").click()
     hold(laptop.page, "Close")
     expect(laptop.page.get_by_test_id("run-result")).to_contain_text("early")
@@ -422,9 +445,10 @@ def test_a_server_killed_again_and_again_in_mid_run_loses_nothing(browser: Brows
     page = visit.page
     visit.sign_in()
     arm(page)
+    before = time.monotonic()
     open_it(page)
+    begun = time.monotonic()
     opened = newest(page)["opened_at"]
-    begun = page.evaluate("performance.now()")
     expect_running(page, mortal, opened)
     for turn in range(4):
         mortal.kill()
@@ -433,15 +457,15 @@ def test_a_server_killed_again_and_again_in_mid_run_loses_nothing(browser: Brows
             page.get_by_role("button", name="⅓ longer").click()
         mortal.start()
         expect_running(page, mortal, opened)
-    gone = (page.evaluate("performance.now()") - begun) / 1000
     page.reload()
     # Two thirds longer: 203 s become 322 s; the count went on through it all.
-    remains = int((322 - gone) // 60)
-    expect(left(page)).to_contain_text(re.compile(f"({remains}|{remains - 1}):"))
+    expect_planned(page, 322)
+    pressed = time.monotonic()
     page.keyboard.down("Space")
     page.wait_for_timeout(HOLD_MS)
     page.keyboard.up("Space")
-    expect(page.get_by_test_id("run-result")).to_contain_text("early")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    shut = time.monotonic()
     expect(page.get_by_text("Kept in the log.")).to_be_visible()
     for _ in range(600):
         if all(doc["waiting"] is None for doc in kept(page, "frame")):
@@ -450,7 +474,7 @@ def test_a_server_killed_again_and_again_in_mid_run_loses_nothing(browser: Brows
     frame = page.request.get(f"{mortal.url}/api/frames?limit=1").json()["frames"][0]
     assert frame["opened_at"] == opened
     assert [event["kind"] for event in frame["events"]].count("extended") == 2
-    assert gone < frame["actual_seconds"] < gone + 12
+    assert pressed - begun - 0.5 < frame["actual_seconds"] < shut - before + 0.5
     assert json.dumps(frame["run"]["watched"]) == "true"
     visit.context.close()
 
@@ -468,8 +492,8 @@ def test_a_remote_that_only_presses_opens_with_one_and_closes_with_two(guest: Vi
     page.wait_for_timeout(900)
     # A sleeve presses once.
     page.keyboard.press("Enter")
-    expect(closing).to_contain_text("Once more")
     expect(closing).to_contain_text("Hold for a moment")
+    # Meant only where two follow each other closely: a slow machine may have let the first one pass.
     page.keyboard.press("Enter")
     page.keyboard.press("Space")
     expect(page.get_by_test_id("run-result")).to_be_visible()
@@ -484,6 +508,6 @@ def test_whoever_cannot_hold_aborts_with_two_presses(guest: Visit) -> None:
     aborting = page.get_by_role("button", name="Abort")
     page.wait_for_timeout(900)
     aborting.evaluate("(button) => button.click()")
-    expect(aborting).to_contain_text("Once more")
-    aborting.evaluate("(button) => button.click()")
+    expect(aborting).to_be_visible()
+    aborting.evaluate("(button) => { button.click(); button.click(); }")
     expect(page.get_by_role("heading", name="Aborted")).to_be_visible()
