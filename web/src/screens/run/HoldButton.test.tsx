@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { cleanup, createEvent, fireEvent, render, screen } from "@testing-library/react";
+import { act, cleanup, createEvent, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { HoldButton } from "./HoldButton";
 
@@ -42,5 +42,32 @@ describe("a button that is held", () => {
     at(letGo, by === "key" ? "keyUp" : "pointerUp");
     vi.advanceTimersByTime(2000);
     expect(held).toHaveBeenCalledTimes(times);
+  });
+});
+
+describe("a remote that can only press", () => {
+  it.each([
+    ["twice, closely", [900, 1500], 1],
+    ["twice, far apart", [900, 3000], 0],
+    ["once more after the two far apart", [900, 3000, 3500], 1],
+    ["right after the button has come", [100, 900], 0],
+  ] as const)("%s", (_, presses, times) => {
+    render(
+      <HoldButton onHeld={held} hint="Hold" onceMore="Once more" remote>
+        Close
+      </HoldButton>,
+    );
+    let now = 0;
+    for (const ms of presses) {
+      act(() => void vi.advanceTimersByTime(ms - now));
+      now = ms;
+      fireEvent.keyDown(document.body, { key: "Enter", code: "Enter" });
+      fireEvent.keyUp(document.body, { key: "Enter", code: "Enter" });
+    }
+    expect(held).toHaveBeenCalledTimes(times);
+    // What is missing is said, as long as it would do.
+    expect(screen.queryByText("Once more") !== null).toBe(times === 0);
+    act(() => void vi.advanceTimersByTime(2000));
+    expect(screen.queryByText("Hold")).not.toBeNull();
   });
 });
