@@ -20,7 +20,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-postgres lint lint-python lint-web lint-types test-web types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-slow test-postgres lint lint-python lint-web lint-types test-web types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -90,6 +90,10 @@ types: build/dev.stamp build/node.stamp ## regenerate the interface types and th
 test-postgres: build/dev.stamp ## what asks a server, with the records in PostgreSQL, which they start and end themselves (docs/scale.md)
 	@$(PIP) requirements/postgres.txt
 	$(BIN)/python -m tools.postgres pytest tests/api tests/browser -n 3 --dist worksteal -m "not database_file"
+
+test-slow: build/dev.stamp build/web.stamp ## the browser tests with every page six times slower than the machine lets it be
+	@tools/preflight.sh chromium
+	JACKSTAFF_SLOWER=6 $(BIN)/python -m pytest tests/browser -n 2 --dist worksteal
 
 bench: build/dev.stamp build/web.stamp ## speeds as ratios against a reference in the same run
 	@tools/preflight.sh chromium

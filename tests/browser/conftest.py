@@ -18,8 +18,12 @@ from tests.conftest import OTHER_PASSWORD
 # Playwright's loop runs in this thread, and pytest-django's teardown would refuse to touch the ORM in it.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
+
+SLOWER = float(os.environ.get("JACKSTAFF_SLOWER", "1"))
+"""How many times slower every page works than this machine could: ``make test-slow`` finds what only a quick one passes."""
+
 # A busy machine is slow, not wrong: whatever must come is waited for this long, everywhere.
-PATIENCE_S = 15
+PATIENCE_S = int(15 * SLOWER)
 expect.set_options(timeout=PATIENCE_S * 1000)
 
 DESK = {"width": 1280, "height": 800}
@@ -130,6 +134,8 @@ class Visit:
         page.on("console", self._hear)
         page.on("pageerror", lambda error: self.wrong.append(str(error)))
         page.on("response", self._see)
+        if SLOWER > 1:
+            self.context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
         page.goto(self.server.url + path)
         return page
 

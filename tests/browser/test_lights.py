@@ -97,7 +97,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.keyboard.press("Escape")
         expect(page.get_by_role("dialog")).to_be_hidden()
         page.keyboard.press("p")
-        expect(page.locator("figure [data-state=there]")).to_be_visible(timeout=15_000)
+        expect(page.locator("figure [data-state=there]")).to_be_visible()
         page.wait_for_timeout(1500)
 
     def undrawn() -> None:

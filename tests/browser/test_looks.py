@@ -116,7 +116,7 @@ def test_the_drawing_follows_the_pennant(guest: Visit) -> None:
     drawing = page.get_by_role("complementary", name="The scene, drawn")
     expect(drawing.get_by_text("13 s A drawing from these numbers, not a promise.")).to_be_visible()
     big = drawing.get_by_role("figure").locator("[data-state=there] img")
-    expect(big).to_be_visible(timeout=15_000)
+    expect(big).to_be_visible()
     assert big.evaluate("image => image.naturalWidth") == 720
     first = big.get_attribute("src")
     page.keyboard.press("2")
@@ -143,5 +143,5 @@ def test_a_long_question_is_drawn_too(guest: Visit) -> None:
     page.on("request", lambda asked: sent.append(asked.method) if "/looks/drawing" in asked.url else None)
     page.keyboard.press("p")
     big = page.get_by_role("complementary", name="The scene, drawn").get_by_role("figure").locator("[data-state=there]")
-    expect(big.locator("img")).to_be_visible(timeout=15_000)
+    expect(big.locator("img")).to_be_visible()
     assert "POST" in sent

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { askBegin, askReadMeter, type Begun, type Scenario } from "../questions/dryRun";
 import type { Draft } from "../questions/kit";
-import { nowMs, pace, setWorld } from "../ui/worldClock";
+import { easeSeconds, instantOf, nowMs, pace, setWorld } from "../ui/worldClock";
 import { layOutFor, onLens } from "./bench";
 import { type DryRun, dryRun, ONE, played } from "./dryRuns";
 import { shotsOf } from "./dryRunShots";
@@ -21,9 +21,6 @@ const MOST_PLAYED = 30;
 /** A page that has shown no life for so long [ms] was closed, and the clock stood still. */
 const AWAY_MS = 20_000;
 export const BEAT_MS = 5000;
-/** So near its end a frame runs in real time, so that a hand can close it [world seconds]. */
-const EASE_S = 10;
-const EASE_REAL_S = 0.5;
 
 export function useDryRun(): DryRun | null {
   return dryRun.useOne(ONE);
@@ -40,8 +37,8 @@ export function followWorld(): void {
   const run = now();
   if (run && Date.now() - run.beat > AWAY_MS) {
     const { clock, beat } = run;
-    const stood = clock.world + (Math.max(beat, clock.wall) - clock.wall) * clock.pace;
-    change({ clock: { world: stood, wall: Date.now(), pace: 0 }, beat: Date.now() });
+    const world = instantOf(clock, Math.max(beat, clock.wall));
+    change({ clock: { ...clock, world, wall: Date.now(), pace: 0 }, beat: Date.now() });
   }
   follow();
 }
@@ -112,7 +109,7 @@ function setUpFor({ scenario }: Begun, framing: number, expert: boolean): void {
 export function setPace(next: number): void {
   const world = nowMs();
   void dryRun.change(ONE, (run) =>
-    run ? { ...run, clock: { world, wall: Date.now(), pace: next }, beat: Date.now() } : undefined,
+    run ? { ...run, clock: { ...run.clock, world, wall: Date.now(), pace: next }, beat: Date.now() } : undefined,
   );
 }
 
@@ -121,12 +118,23 @@ export function beat(): void {
   change({ beat: Date.now() });
 }
 
-/** Ease to real time shortly before an open frame is due [world seconds left]. */
-export function useEasedPace(left: number | null): void {
-  const near = left !== null && left > 0 && left <= Math.max(EASE_S, EASE_REAL_S * pace());
+/** Ease to real time shortly before what is open is due [world ms], and leave the clock in real time from then on. */
+export function useEasedPace(due: number | null): void {
+  const near = due !== null && due - nowMs() <= easeSeconds(pace()) * 1000;
+  useEffect(() => {
+    waitFor(due);
+    // Another screen waits for it as well; once it has ended nobody does.
+    return () => {
+      if (!openFrame()) waitFor(null);
+    };
+  }, [due]);
   useEffect(() => {
     if (near && isPractice() && pace() > 1) setPace(1);
   }, [near]);
+}
+
+function waitFor(due: number | null): void {
+  if (isPractice()) void dryRun.change(ONE, (run) => (run ? { ...run, clock: { ...run.clock, due } } : undefined));
 }
 
 /** What the simulated camera's meter shows now: bare, or through what is on the lens. */

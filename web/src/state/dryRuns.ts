@@ -21,7 +21,12 @@ export interface DryRun {
   opened: Record<string, { framing: number; prepared: string[] }>;
 }
 
-const CLOCK = v.object({ world: v.number(), wall: v.number(), pace: v.pipe(v.number(), v.minValue(0)) });
+const CLOCK = v.object({
+  world: v.number(),
+  wall: v.number(),
+  pace: v.pipe(v.number(), v.minValue(0)),
+  due: v.nullish(v.number()),
+});
 const RUN = v.looseObject({
   begun: v.looseObject({ scenario: v.looseObject({ framings: v.array(v.looseObject({})) }), leave_at: v.string() }),
   expert: v.boolean(),

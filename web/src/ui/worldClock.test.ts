@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { isReal, nowMs, onWorld, pace, setWorld } from "./worldClock";
+import { instantOf, isReal, nowMs, onWorld, pace, setWorld } from "./worldClock";
 
 describe("the clock at the tripod", () => {
   beforeEach(() => {
@@ -18,6 +18,22 @@ describe("the clock at the tripod", () => {
     expect([nowMs(), pace(), isReal()]).toEqual([80_000, 10, false]);
     setWorld(null);
     expect(nowMs()).toBe(1_003_000);
+  });
+
+  it.each([
+    // Sixty times as fast, due after five minutes of its own: after 4.5 s it has half a minute to go, in real time.
+    ["before", 60, 300, 4, 240],
+    ["when it eases", 60, 300, 4.5, 270],
+    ["long after, seen by nobody meanwhile", 60, 300, 14.5, 280],
+    ["once it was due", 60, 300, 44.5, 310],
+    ["ten times as fast", 10, 300, 29, 290],
+    ["and a second later", 10, 300, 30, 291],
+    ["sped up when it was near already", 60, 20, 1, 60],
+    ["in real time", 1, 5, 10, 10],
+    ["with nothing to wait for", 60, null, 10, 600],
+  ])("eases by itself to real time near what a hand waits for: %s", (_, pace, due, wall, then) => {
+    const clock = { world: 50_000, wall: 1_000_000, pace, due: due && 50_000 + due * 1000 };
+    expect(instantOf(clock, 1_000_000 + wall * 1000)).toBeCloseTo(50_000 + then * 1000, 6);
   });
 
   it("stands still, and tells whoever listens, once for each change", () => {

@@ -10,6 +10,29 @@ export interface World {
   wall: number;
   /** World seconds in a real one; 0 stands still. */
   pace: number;
+  /** An instant of the world [ms] that a hand waits for: near it the clock goes no faster than real time. */
+  due?: number | null | undefined;
+}
+
+/** So near to what a hand waits for it goes in real time [world seconds]: so many, or so long at its pace. */
+const EASE_S = 10;
+const EASE_REAL_S = 0.5;
+
+/** How long before what a hand waits for a clock of that pace eases [world seconds]. */
+export function easeSeconds(pace: number): number {
+  return Math.max(EASE_S, EASE_REAL_S * pace);
+}
+
+/**
+ * What time it is there when the wall's clock says `at` [ms]. It eases by itself, not when somebody looks: a page that is
+ * held up for a second at sixty times the pace would find the end gone by a minute. Who speeds it up that near means it.
+ */
+export function instantOf({ world, wall, pace, due }: World, at: number): number {
+  const fast = world + (at - wall) * pace;
+  if (due == null || pace <= 1) return fast;
+  const eases = due - easeSeconds(pace) * 1000;
+  if (fast <= eases || eases < world) return fast;
+  return eases + (at - wall - (eases - world) / pace);
 }
 
 let world: World | null = null;
@@ -17,7 +40,7 @@ const listeners = new Set<() => void>();
 
 /** The present instant [ms]. */
 export function nowMs(): number {
-  return world === null ? Date.now() : world.world + (Date.now() - world.wall) * world.pace;
+  return world === null ? Date.now() : instantOf(world, Date.now());
 }
 
 /** World seconds in a real one: 1 but for a dry run. */
@@ -32,7 +55,7 @@ export function isReal(): boolean {
 
 /** Let another world's clock count, or the wall's again. */
 export function setWorld(next: World | null): void {
-  if (next?.world === world?.world && next?.wall === world?.wall && next?.pace === world?.pace) return;
+  if (JSON.stringify(next) === JSON.stringify(world)) return;
   world = next;
   for (const listener of listeners) listener();
 }

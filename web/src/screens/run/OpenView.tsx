@@ -108,7 +108,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   useKeys("e", () => void extend(frame, THIRD));
   useKeys("c", () => void extend(frame, -THIRD));
 
-  useEasedPace(left);
+  useEasedPace(aimed === null ? null : Date.parse(frame.opened_at) + (aimed / (frame.run?.speed ?? 1)) * 1000);
   const warn = left !== null && left > 0 && left <= 10 * Math.max(1, speed);
   return (
     <div className="run" data-over={over || undefined} data-warn={warn || undefined}>
