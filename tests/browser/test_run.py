@@ -330,6 +330,23 @@ def test_a_queue_of_frames_goes_on_by_itself_and_a_lucky_series_keeps_its_tally(
     expect(page.get_by_text("Lucky series: 1 kept, 0 dropped")).to_be_visible()
 
 
+def test_what_is_set_up_and_how_it_ended_stand_there_after_a_reload(guest: Visit) -> None:
+    page = guest.page
+    arm(page)
+    page.reload()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    open_it(page)
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    said = page.get_by_test_id("run-result").inner_text()
+    page.reload()
+    expect(page.get_by_test_id("run-result")).to_have_text(said)
+    # Nor does it matter on which screen, or on which page, one comes back.
+    other = guest.tab("/")
+    other.get_by_role("link", name="Run").filter(visible=True).click()
+    expect(other.get_by_test_id("run-result")).to_have_text(said)
+
+
 def test_two_pages_show_one_run_and_a_changed_clock_moves_nothing(guest: Visit) -> None:
     page = guest.page
     arm(page)

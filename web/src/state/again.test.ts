@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { againOf, correctedOf, taughtBy } from "./again";
 import type { Frame } from "./frames";
-import type { Armed } from "./running";
+import type { Armed } from "./armed";
 
 const OPENED = "2027-04-17T04:30:00Z";
 const LATER = Date.parse(OPENED) + 300_000;

@@ -1,7 +1,8 @@
 import type { Exposure } from "../questions/bench";
 import type { Schemas } from "../api/client";
 import type { Cause, Frame } from "./frames";
-import { answerOf, type Armed, change } from "./running";
+import type { Armed } from "./armed";
+import { answerOf, change } from "./running";
 import { nowMs } from "../ui/worldClock";
 
 /** What a phone saw of a frame's light. */

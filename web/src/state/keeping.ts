@@ -2,6 +2,7 @@ import type { Copy } from "../questions/account";
 import type { Doc } from "./shelf";
 import { broken, drawer, kindOf, replicated, store } from "./store";
 // Its screen comes later than the store reads what is kept.
+import "./armed";
 import "./dryRuns";
 import "./practice";
 

@@ -4,9 +4,9 @@ import { openSeconds } from "./clock";
 import type { Frame } from "./frames";
 import { changeFrame, frameNow, openFrame } from "./frames";
 import { remember } from "./habits";
+import type { Armed, Plan } from "./armed";
 import {
   arm,
-  type Armed,
   darkFrame,
   disarm,
   end,
@@ -16,7 +16,6 @@ import {
   open,
   openedAgo,
   openedEarlier,
-  type Plan,
   queued,
   rearm,
   reread,

@@ -1,8 +1,7 @@
-import * as v from "valibot";
 import type { Schemas } from "../api/client";
 import { askExposure, type Exposure } from "../questions/bench";
-import type { ArmQuestion } from "../questions/checklist";
 import { askTimingError, letGo, press } from "../questions/run";
+import { ARMED, type Armed, armedKept, type Plan, type Run } from "./armed";
 import { deviceOf, type Failure } from "./trigger";
 import * as clock from "./clock";
 import { keptLooks, longerBy } from "./exposureEnd";
@@ -10,78 +9,24 @@ import { follow, followed, lightWatch, looksOf } from "./lightWatch";
 import { fromEarlier, lightAtOpening } from "./runLight";
 import { addFrame, busyUntil, changeFrame, type Frame, frameNow, nothingRuns } from "./frames";
 import { habits } from "./habits";
-import { drawer } from "./store";
 import { nowMs } from "../ui/worldClock";
 import { noteOpened } from "./dryRuns";
 import { isPractice } from "./session";
 import { runWords } from "../words/run";
 import { clockText } from "../words/times";
 
-type Run = NonNullable<Frame["run"]>;
 type FrameEvent = Frame["events"][number];
-export type Plan = Pick<Frame, "reading" | "settings" | "stack" | "scale" | "dial_limit" | "answer" | "conditions"> & {
-  run: Run;
-};
-
-/** More than one frame: the queue, and how far it has come. */
-export interface Queue {
-  way: "repeat" | "bracket" | "split" | "lucky";
-  frames: Schemas["SeriesFrameAnswer"][];
-  at: number;
-  kept: number;
-  dropped: number;
-}
-
-/** What is armed: the frame as it will be, before it has opened. */
-export interface Armed {
-  plan: Plan;
-  /** The question behind it, for the same frame at another ISO; null for a frame that another device armed. */
-  question: Schemas["ExposureInput"] | null;
-  list: ArmQuestion | null;
-  /** The last finished frame of this plan, so that its result stays on screen. */
-  finished: string | null;
-  queue: Queue | null;
-  /** What a rehearsal or a dark frame comes back to. */
-  after: Pick<Armed, "plan" | "question" | "list"> | null;
-  /** Until when the camera reduces noise from the last frame. */
-  busyUntil: string | null;
-  /** When this plan was made: what moves goes on moving until the shutter opens [ms]. */
-  made?: number;
-}
-
-const SHAPE = v.looseObject({
-  plan: v.looseObject({
-    settings: v.looseObject({ aperture: v.string(), iso: v.string() }),
-    stack: v.array(v.looseObject({ name: v.string() })),
-    dial_limit: v.number(),
-    answer: v.looseObject({ seconds: v.number(), set_seconds: v.number(), steps: v.array(v.looseObject({})) }),
-    run: v.looseObject({ metered_seconds: v.number(), purpose: v.string() }),
-  }),
-  question: v.nullable(v.looseObject({})),
-  list: v.nullable(v.looseObject({})),
-  finished: v.nullable(v.string()),
-  queue: v.nullable(v.looseObject({ frames: v.array(v.looseObject({})), at: v.number() })),
-  after: v.nullable(v.looseObject({})),
-  busyUntil: v.nullable(v.string()),
-});
-
-const ONE = "armed";
-const drawn = drawer<Armed>({
-  name: "armed",
-  version: 1,
-  check: (content) => (v.is(SHAPE, content) ? (content as unknown as Armed) : null),
-});
 
 export function useArmed(): Armed | null {
-  return drawn.useOne(ONE);
+  return armedKept.useOne(ARMED);
 }
 
 function read(): Armed | null {
-  return drawn.get(ONE);
+  return armedKept.get(ARMED);
 }
 
-function write(armed: Armed): void {
-  void drawn.set(ONE, armed);
+function write(next: Armed): void {
+  void armedKept.set(ARMED, next);
 }
 
 /** Take what stands on the bench, question and answer, to Run. */
@@ -151,7 +96,7 @@ export function rearm(): void {
 
 /** Leave the frame for a new one with the same gear. */
 export function disarm(): void {
-  void drawn.remove(ONE);
+  void armedKept.remove(ARMED);
 }
 
 /** The plan of the frame a queue is at. */

@@ -46,6 +46,12 @@ describe("the store", () => {
     expect(texts(c.sent.all())).toEqual(["mine, then yours"]);
   });
 
+  it("hears of no kind after it has read what is kept, because that would seem to be empty", async () => {
+    const { drawer, local } = await opened();
+    expect(() => drawer<Note>({ ...local.kind, name: "late" })).toThrow("late has to be known before the store opens");
+    expect(() => drawer<Note>(local.kind)).not.toThrow();
+  });
+
   it("shows nothing of one person to the next, and loses nothing of either", async () => {
     const a = await opened("account 1");
     await a.sent.set("x", { text: "of one" });

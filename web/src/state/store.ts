@@ -58,6 +58,8 @@ const NOTHING: never[] = [];
 
 export class Store {
   owner = GUEST;
+  /** Whether what is kept has been asked for. */
+  opened = false;
   trouble: Trouble = null;
   shelf: Shelf = memoryShelf();
   /** Called when something waits to be sent. */
@@ -84,6 +86,7 @@ export class Store {
 
   /** Open for somebody: what they have is read, what cannot be read is set aside. */
   async open(shelf: Shelf, owner: string): Promise<void> {
+    this.opened = true;
     this.shelf = shelf;
     this.trouble = shelf.lasting ? null : "blocked";
     // Where it cannot be written now it stays noted for the next time.
@@ -453,6 +456,8 @@ const views = new WeakMap<readonly Doc[], readonly unknown[]>();
 
 export function drawer<Content>(kind: Kind<Content>): Drawer<Content> {
   const plain = kind as Kind<unknown>;
+  // What is kept is read when the store opens: a kind of a screen that comes later would seem to be empty.
+  if (store.opened && !kinds.has(kind.name)) throw new Error(`${kind.name} has to be known before the store opens`);
   kinds.set(kind.name, plain);
   const contents = (docs: readonly Doc[]) => {
     const held = views.get(docs);

@@ -5,7 +5,7 @@ import { type Bench, fromStarter, lay, type Laid } from "../../state/bench";
 import { remember } from "../../state/habits";
 import type { KitItem } from "../../state/kit";
 import type { Outing } from "../../state/outings";
-import type { Armed } from "../../state/running";
+import type { Armed } from "../../state/armed";
 import { memoryShelf } from "../../state/shelf";
 import { drawer, store } from "../../state/store";
 import { armIt } from "./toArm";

@@ -8,7 +8,8 @@ import type { KitItem } from "../../state/kit";
 import { type Outing, skyAt } from "../../state/outings";
 import { saidOf } from "../../state/scene";
 import { ITS_OWN } from "../../words/zone";
-import { answerOf, arm, type Armed, type Plan, unopened } from "../../state/running";
+import type { Armed, Plan } from "../../state/armed";
+import { answerOf, arm, unopened } from "../../state/running";
 
 interface Given {
   laid: Laid;

@@ -10,7 +10,8 @@ import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { markText, signedStops, timeText } from "../../words/times";
 import { instead } from "./noBulb";
-import { type Armed, change, type Queue } from "../../state/running";
+import type { Armed, Queue } from "../../state/armed";
+import { change } from "../../state/running";
 
 const WAYS = ["bracket", "repeat", "split", "lucky"] as const;
 

@@ -1,4 +1,4 @@
-import type { Armed } from "../../state/running";
+import type { Armed } from "../../state/armed";
 
 /** How many frames at the dial's end a camera without bulb needs instead of one; null where it need not. */
 export function instead({ list, plan }: Armed): number | null {

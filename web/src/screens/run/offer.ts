@@ -3,7 +3,7 @@ import { useAgain } from "../../questions/run";
 import { useStory } from "../../parts/lightwatch/useStory";
 import { againOf, armAgain, correctedOf } from "../../state/again";
 import type { Cause, Frame } from "../../state/frames";
-import type { Armed } from "../../state/running";
+import type { Armed } from "../../state/armed";
 import { useNow } from "../../ui/useNow";
 import { runWords } from "../../words/run";
 import { exactTime, markText, signedStops } from "../../words/times";

@@ -1,6 +1,6 @@
 import { useRate } from "../../questions/light";
 import { looksFrom, useLightWatch } from "../../state/lightWatch";
-import type { Plan } from "../../state/running";
+import type { Plan } from "../../state/armed";
 import type { Known } from "../../parts/lightwatch/WatchLight";
 
 /** How well a planned rate is known that came without its doubt [stop/min]. */
