@@ -20,7 +20,7 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
 
 SLOWER = float(os.environ.get("JACKSTAFF_SLOWER", "1"))
-"""How many times slower every page works than this machine could: ``make test-slow`` finds what only a quick one passes."""
+"""How many times slower every page works than this machine could: ``make test-slow`` finds what needs a quick one."""
 
 # A busy machine is slow, not wrong: whatever must come is waited for this long, everywhere.
 PATIENCE_S = int(15 * SLOWER)
