@@ -24,7 +24,7 @@ from .sky import Sky
 from .timing_error import TimingError, timing_error
 
 VERSION = 2
-"""1 called a review's error ``came_out`` and its defects ``seen``, and a run's server clock ``steady``; it is read as well."""
+"""1, which is read as well, said ``came_out`` and ``seen`` of a review, and ``steady`` of a run's server clock."""
 
 Seconds = Annotated[float, Between(0, LONGEST_SECONDS * 2, "s", above=True)]
 Mark = Annotated[str, Size(0, 24)]
