@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { instantOf, isReal, nowMs, onWorld, pace, setWorld } from "./worldClock";
+import { instantOf, isReal, nowMs, onWorld, pace, realSecondsTo, setWorld } from "./worldClock";
 
 describe("the clock at the tripod", () => {
   beforeEach(() => {
@@ -34,6 +34,21 @@ describe("the clock at the tripod", () => {
   ])("eases by itself to real time near what a hand waits for: %s", (_, pace, due, wall, then) => {
     const clock = { world: 50_000, wall: 1_000_000, pace, due: due && 50_000 + due * 1000 };
     expect(instantOf(clock, 1_000_000 + wall * 1000)).toBeCloseTo(50_000 + then * 1000, 6);
+  });
+
+  it.each([
+    [60, 300, 34.5],
+    [60, 20, 1 / 3],
+    [10, 300, 39],
+    [1, 300, 300],
+    [0, 300, Number.POSITIVE_INFINITY],
+  ])("says when in real time a hand is waited for: %s times as fast, %s s left", (fast, left, real) => {
+    setWorld({ world: 50_000, wall: 1_000_000, pace: fast, due: 50_000 + left * 1000 });
+    expect(realSecondsTo(left)).toBeCloseTo(real, 9);
+    if (fast === 0) return;
+    // The clock itself stands there then.
+    vi.advanceTimersByTime(real * 1000);
+    expect(nowMs()).toBeCloseTo(50_000 + left * 1000, -2);
   });
 
   it("stands still, and tells whoever listens, once for each change", () => {

@@ -48,6 +48,13 @@ export function pace(): number {
   return world?.pace ?? 1;
 }
 
+/** Real seconds to what a hand waits for, by the seconds that are left of it in this world. */
+export function realSecondsTo(left: number): number {
+  const fast = pace();
+  const ease = fast > 1 ? easeSeconds(fast) : 0;
+  return ease > 0 && left > ease ? (left - ease) / fast + ease : left / fast;
+}
+
 /** Whether the clock is the wall's own. */
 export function isReal(): boolean {
   return world === null;

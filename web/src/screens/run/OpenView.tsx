@@ -23,7 +23,7 @@ import { givenOut } from "../../state/trigger";
 import { watchWords } from "../../words/watch";
 import { useAwake, useWatch, type Watch } from "./useWatch";
 import { useWatchedLight } from "./useWatchedLight";
-import { usePace } from "../../ui/worldClock";
+import { realSecondsTo, usePace } from "../../ui/worldClock";
 import { useEasedPace } from "../../state/dryRun";
 
 /** The shutter is open: time gone, light gathered, and when it is enough. */
@@ -33,7 +33,8 @@ export function OpenView({ frame }: { frame: Frame }) {
   const watch = useWatch(frame);
   const closing = useWatchedLight(frame);
   const pace = usePace();
-  const speed = (frame.run?.speed ?? 1) * pace;
+  const faster = frame.run?.speed ?? 1;
+  const speed = faster * pace;
   const longer = longerBy(frame);
   const simulated = frame.run?.device === "simulated";
   const elapsed = cameraSeconds(frame);
@@ -71,7 +72,7 @@ export function OpenView({ frame }: { frame: Frame }) {
     }
     void wake().then((loud) => {
       setMute(!loud);
-      queueBell((aimed - cameraSeconds(frame)) / speed);
+      queueBell(realSecondsTo((aimed - cameraSeconds(frame)) / faster));
     });
     return () => {
       if (!letRing.current) silence();
@@ -87,7 +88,8 @@ export function OpenView({ frame }: { frame: Frame }) {
   useEffect(() => {
     // A clock that stands plays nothing.
     if (speed === 0) return;
-    const ends = aimed === null ? null : new Date(Date.now() + ((aimed - cameraSeconds(frame)) / speed) * 1000);
+    const ends =
+      aimed === null ? null : new Date(Date.now() + realSecondsTo((aimed - cameraSeconds(frame)) / faster) * 1000);
     const title = ends === null ? say.openTitle : say.signals.until(ends);
     showPlaying({ title, total: aimed, elapsed: cameraSeconds(frame), rate: speed });
     return showNothing;
@@ -108,7 +110,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   useKeys("e", () => void extend(frame, THIRD));
   useKeys("c", () => void extend(frame, -THIRD));
 
-  useEasedPace(aimed === null ? null : Date.parse(frame.opened_at) + (aimed / (frame.run?.speed ?? 1)) * 1000);
+  useEasedPace(aimed === null ? null : Date.parse(frame.opened_at) + (aimed / faster) * 1000);
   const warn = left !== null && left > 0 && left <= 10 * Math.max(1, speed);
   return (
     <div className="run" data-over={over || undefined} data-warn={warn || undefined}>
