@@ -47,6 +47,31 @@ describe("a question in a request", () => {
   });
 });
 
+describe("a network that comes back", () => {
+  it("is said at once, before anybody asks anything, and nobody is asked where none was missing", async () => {
+    const server = vi.fn<(request: Request) => Promise<Response>>(silence);
+    between(server);
+    window.dispatchEvent(new Event("online"));
+    expect(server).not.toHaveBeenCalled();
+    await transport.fetch(post("exposure"));
+    // A network is not a server yet.
+    window.dispatchEvent(new Event("online"));
+    await vi.waitFor(() => expect(server).toHaveBeenCalledTimes(2));
+    expect(signals).toEqual([false]);
+    server.mockImplementation(() => Promise.resolve(new Response("theirs")));
+    await transport.fetch(post("exposure"));
+    expect(signals).toEqual([false, true]);
+    out();
+    server.mockImplementation(silence);
+    between(server);
+    await transport.fetch(post("exposure"));
+    server.mockImplementation(() => Promise.resolve(new Response("theirs")));
+    window.dispatchEvent(new Event("online"));
+    await vi.waitFor(() => expect(signals).toEqual([false, true, false, true]));
+    expect(server.mock.lastCall?.[0].url).toMatch(/\/api\/health$/);
+  });
+});
+
 describe("the engine beside the server", () => {
   it("is not asked while the server answers, well or badly", async () => {
     for (const status of [200, 422, 502]) {

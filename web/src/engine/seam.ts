@@ -61,7 +61,13 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     return new Response(text, { status, headers: { "Content-Type": "application/json" } });
   };
   const back = () => {
+    if (goneUntil === 0) return;
     goneUntil = 0;
+    // The next question may be long in coming: whether somebody answers again is asked at once.
+    void served(new Request(new URL("/api/health", location.href))).then(
+      () => onSignal(true),
+      () => undefined,
+    );
   };
   window.addEventListener("online", back);
   transport.fetch = async (request) => {
