@@ -151,12 +151,12 @@ def screens(page: Page, way: str) -> dict[str, Any]:
 
     def lens() -> None:
         page.get_by_role("button", name="24 mm prime").click()
-        page.get_by_role("button", name="Measure it").click()
+        page.get_by_role("article", name="24 mm prime").get_by_role("button", name="Measure it").click()
         expect(page.get_by_label("Clear from, mm", exact=True)).to_be_visible()
 
     def measured() -> None:
         page.get_by_role("button", name="Slot ND 4").first.click()
-        page.get_by_role("button", name="Measure it").click()
+        page.get_by_role("article", name="Slot ND 4").get_by_role("button", name="Measure it").click()
         page.get_by_role("button", name="as on the bench").click()
         expect(page.get_by_role("button", name="Another time")).to_be_visible()
 
