@@ -49,4 +49,11 @@ def timing_error(planned_seconds: float, actual_seconds: float) -> TimingError:
         return TimingError(stops, late, "on_time", "Closed on time.")
     way, tone = ("late", "brighter") if stops > 0 else ("early", "darker")
     verdict = "slight" if abs(stops) < THIRD else "off"
-    return TimingError(stops, late, verdict, f"Closed {time_in_words(abs(late))} {way}: {abs(stops):.2f} stop {tone}.")
+    return TimingError(stops, late, verdict, f"Closed {time_in_words(abs(late))} {way}: {_said(abs(stops))} {tone}.")
+
+
+def _said(stops: float) -> str:
+    """Hundredths only within a stop: where a press of 0.2 s is the most of it, a second digit means nothing."""
+    if stops < 1:
+        return f"{stops:.2f} stop"
+    return f"{stops:.1f} {'stops' if round(stops, 1) > 1 else 'stop'}"

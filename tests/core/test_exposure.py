@@ -288,6 +288,21 @@ def test_lateness_in_stops(row: dict[str, str]) -> None:
     assert found.verdict == ("on_time" if abs(stops) < 0.05 else "slight" if abs(stops) < 1 / 3 else "off")
 
 
+@pytest.mark.parametrize(
+    ("planned", "actual", "text"),
+    [
+        (120, 121, "Closed on time."),
+        (3.2, 2.0, "Closed 1.2 s early: 0.68 stop darker."),
+        (10, 20, "Closed 10 s late: 1.0 stop brighter."),
+        (203.2, 0.85, "Closed 3 min 22 s early: 7.9 stops darker."),
+    ],
+)
+def test_how_far_off_a_frame_was_closed_is_said_in_digits_that_mean_something(
+    planned: float, actual: float, text: str
+) -> None:
+    assert timing_error(planned, actual).text == text
+
+
 def test_a_forecast_in_place_of_a_reading_is_as_sure_as_the_forecast_and_says_so() -> None:
     metered, expected = ask(6.0), ask(6.0, expected_sd=0.6)
     assert expected.seconds == metered.seconds
