@@ -29,6 +29,7 @@ from .anchoring import DRIFT_SD, GATE, JUMP_SD, READING_SD
 from .marks import Between, Size
 from .rate import RATE_SD, WANDER, Rate
 from .refusal import Refusal
+from .spoken import tenths_in_words
 
 MOST_LOOKS = 400
 KEPT_LOOKS = 240
@@ -383,7 +384,7 @@ def _contradiction(steps: _Told) -> Advice | None:
     return Advice(
         "reading_against_watch",
         Severity.CAUTION,
-        f"Your reading is {abs(steps.by):.1f} {'stop' if abs(steps.by) < 1.05 else 'stops'}"
+        f"Your reading is {tenths_in_words(steps.by)}"
         f" {'brighter' if steps.by > 0 else 'darker'} than the watching phone says. Which of them saw the"
         " scene? Until you say, the phone counts.",
         {"stops": steps.by},

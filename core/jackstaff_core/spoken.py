@@ -58,6 +58,11 @@ def thirds(count: int) -> str:
     return " ".join(part for part in (str(whole) if whole or not rest else "", ("", "1/3", "2/3")[rest]) if part)
 
 
+def tenths_in_words(stops: float) -> str:
+    """Stops to a tenth, without their sign: 0.3 stop, 1.4 stops."""
+    return f"{abs(stops):.1f} {'stop' if abs(stops) < 1.05 else 'stops'}"
+
+
 def stops_in_words(count: int) -> str:
     """The same with its unit: ``2/3 stop``, ``1 1/3 stops``."""
     return f"{thirds(count)} {'stop' if count <= 3 else 'stops'}"

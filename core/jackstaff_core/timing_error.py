@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 from .refusal import within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
-from .spoken import time_in_words
+from .spoken import tenths_in_words, time_in_words
 
 NOTICEABLE_STOPS = 0.05
 THIRD = 1 / 3
@@ -54,6 +54,4 @@ def timing_error(planned_seconds: float, actual_seconds: float) -> TimingError:
 
 def _said(stops: float) -> str:
     """Hundredths only within a stop: where a press of 0.2 s is the most of it, a second digit means nothing."""
-    if stops < 1:
-        return f"{stops:.2f} stop"
-    return f"{stops:.1f} {'stops' if round(stops, 1) > 1 else 'stop'}"
+    return f"{stops:.2f} stop" if stops < 1 else tenths_in_words(stops)

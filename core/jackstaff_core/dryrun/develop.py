@@ -38,7 +38,7 @@ from ..reading import Given, aperture, iso
 from ..refusal import Refusal
 from ..review import FINDINGS
 from ..scales import LONGEST_SECONDS, SHORTEST_SECONDS
-from ..spoken import stops_shown
+from ..spoken import stops_shown, tenths_in_words
 from ..stacking import On, Rig, findings
 from .scenario import MOST_FILTERS, Framing, Part, Scenario, aim_of, hidden, looks_of
 from .world import OnLens, labelled, light, path_from, really
@@ -304,11 +304,7 @@ _WHY = {
 
 
 def _part_in_words(cause: Cause, stops: float) -> str:
-    return f"{_WHY[cause][stops < 0]}: {_size(stops)} {'brighter' if stops > 0 else 'darker'}."
-
-
-def _size(stops: float) -> str:
-    return f"{abs(stops):.1f} {'stop' if abs(stops) < 1.05 else 'stops'}"
+    return f"{_WHY[cause][stops < 0]}: {tenths_in_words(stops)} {'brighter' if stops > 0 else 'darker'}."
 
 
 def _error_in_words(stops: float) -> str:
@@ -382,7 +378,7 @@ def _leak(scenario: Scenario, shot: Shot, forgotten: set[str], dense: float) -> 
     stops = math.log2(1 + len(ways) * math.exp2(min(dense - STRAY_LIGHT_STOPS, 40)))
     if ways and stops >= LEAK_SEEN_STOPS:
         where = " and ".join({"glass": "a gap at the plates", "eyepiece": "the eyepiece"}[step] for step in ways)
-        yield _of(Defect.LEAK, f"A streak of stray light, {_size(stops)}, by {where}.", ways[0], stops)
+        yield _of(Defect.LEAK, f"A streak of stray light, {tenths_in_words(stops)}, by {where}.", ways[0], stops)
 
 
 def _shake(scenario: Scenario, shot: Shot, forgotten: set[str]) -> Iterator[Fault]:
