@@ -18,7 +18,6 @@ from tests.conftest import OTHER_PASSWORD
 # Playwright's loop runs in this thread, and pytest-django's teardown would refuse to touch the ORM in it.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
-
 SLOWER = float(os.environ.get("JACKSTAFF_SLOWER", "1"))
 """How many times slower every page works than this machine could: ``make test-slow`` finds what needs a quick one."""
 

@@ -53,7 +53,7 @@ const SHAPE = v.looseObject({
 
 export const ARMED = "armed";
 export const armedKept = drawer<Armed>({
-  name: "armed",
+  name: ARMED,
   version: 1,
   check: (content) => (v.is(SHAPE, content) ? (content as unknown as Armed) : null),
 });
