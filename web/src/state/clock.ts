@@ -98,9 +98,9 @@ export function runNow(frame: Opened): Date {
 }
 
 /** Leave a sign of life, so that a reload is told from an absence. */
-export function signOfLife(frame: Frame): void {
+export async function signOfLife(frame: Frame): Promise<void> {
   if (!isReal()) return;
-  void store.setNote(ALIVE, { id: frame.id, wall: Date.now(), at: nowOf(frame.id) } satisfies Alive);
+  await store.setNote(ALIVE, { id: frame.id, wall: Date.now(), at: nowOf(frame.id) } satisfies Alive);
 }
 
 /** The server's own count at the opening, for those who come later; null when it cannot be asked. */

@@ -116,6 +116,16 @@ describe("opening", () => {
     expect(openFrame()?.id).toBe(frame.id);
   });
 
+  it("is watched before it is shown: a page that goes at once leaves a frame whose time is known", async () => {
+    const signs: Promise<unknown>[] = [];
+    const leave = store.subscribe(() => {
+      if (openFrame()) signs.push(store.note("alive"));
+    });
+    const { id } = await opened();
+    leave();
+    expect(await signs[0]).toMatchObject({ id });
+  });
+
   it("opens one frame by two presses", async () => {
     arm({ plan: plan(), question: null, list: null });
     expect(await Promise.all([open(NOW), open(NOW)])).toEqual([null, null]);

@@ -274,10 +274,10 @@ async function opened(plan: Plan, at: Date, how: Manner): Promise<void> {
     error: null,
     pictured: false,
   };
-  await noteOpened(id);
+  // Whoever comes next finds the frame and the sign that it was watched, however soon this page goes.
+  await Promise.all([noteOpened(id), clock.signOfLife(frame)]);
   await addFrame(frame);
   if (light.looks.length > 0) follow(id, at.getTime(), how.speed);
-  clock.signOfLife(frame);
   void clock.serverClockAt(frame).then((then) => then && noteServerClock(frame, then));
 }
 

@@ -26,7 +26,7 @@ export function useWatch(frame: Frame): Watch {
     });
     const look = () => {
       const now = frameNow(id) ?? frame;
-      clock.signOfLife(now);
+      void clock.signOfLife(now);
       void clock.checked(now).then((jump) => {
         if (there && jump !== "none") setWatch((now) => ({ ...now, jump }));
       });
