@@ -1,21 +1,26 @@
 // @vitest-environment happy-dom
-import { renderHook } from "@testing-library/react";
+import { act, renderHook } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { useOnce } from "./useOnce";
 
-it("does what is pressed twice once, and again when it is over, however it ended", async () => {
+it("does what is pressed twice once, and again when what came of it is shown, however it ended", async () => {
   const ends: ((error?: Error) => void)[] = [];
-  const act = vi.fn<(said: string) => Promise<void>>(
+  const work = vi.fn<(said: string) => Promise<void>>(
     () => new Promise((done, fail) => ends.push((error) => (error ? fail(error) : done()))),
   );
-  const { result } = renderHook(() => useOnce(act));
-  const first = result.current("one");
-  await result.current("two");
-  ends[0]?.();
-  await first;
-  const failing = result.current("three");
-  ends[1]?.(new Error("no"));
-  await expect(failing).rejects.toThrow("no");
-  void result.current("four");
-  expect(act.mock.calls).toEqual([["one"], ["three"], ["four"]]);
+  const { result } = renderHook(() => useOnce(work));
+  await act(async () => {
+    const first = result.current("one");
+    await result.current("while it goes on");
+    ends[0]?.();
+    await first;
+    await result.current("before that is shown");
+  });
+  await act(async () => {
+    const failing = result.current("two");
+    ends[1]?.(new Error("no"));
+    await expect(failing).rejects.toThrow("no");
+  });
+  void result.current("three");
+  expect(work.mock.calls).toEqual([["one"], ["two"], ["three"]]);
 });
