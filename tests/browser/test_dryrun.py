@@ -164,6 +164,8 @@ def test_a_clock_that_goes_sixty_times_as_fast_stands_and_eases_before_the_end(g
     # A frame of over a minute has come to its last half minute, and waits for a hand in real time.
     expect(page.get_by_role("radio", name="real time")).to_be_checked()
     expect(page.get_by_test_id("run-left")).to_contain_text(re.compile(r"^0:[0-3]\d"))
+    # The light has been asked about: nothing but the clock moves what is to go from here on.
+    expect(page.get_by_test_id("run-gathered")).to_be_visible()
     page.keyboard.press("h")
     expect(page.get_by_role("radio", name="Clock stands")).to_be_checked()
     stood = page.get_by_test_id("run-left").inner_text()

@@ -105,12 +105,14 @@ function setUpFor({ scenario }: Begun, framing: number, expert: boolean): void {
   });
 }
 
-/** Let the clock go faster, slower, or stand. */
+/** Let the clock go faster, slower, or stand, from the press on: what it takes to keep that is no time lost. */
 export function setPace(next: number): void {
-  const world = nowMs();
-  void dryRun.change(ONE, (run) =>
-    run ? { ...run, clock: { ...run.clock, world, wall: Date.now(), pace: next }, beat: Date.now() } : undefined,
-  );
+  const pressed = Date.now();
+  void dryRun.change(ONE, (run) => {
+    if (!run) return undefined;
+    const wall = Math.max(pressed, run.clock.wall);
+    return { ...run, clock: { ...run.clock, world: instantOf(run.clock, wall), wall, pace: next }, beat: Date.now() };
+  });
 }
 
 /** A sign of life. */

@@ -16,10 +16,10 @@ async function visit(server: AccountServer) {
   const { store } = await import("./store");
   const runs = await import("./dryRuns");
   const clock = await import("../ui/worldClock");
-  const { followWorld } = await import("./dryRun");
+  const { followWorld, setPace } = await import("./dryRun");
   await session.openMemory();
   followWorld();
-  return { session, outbox, looks, store, runs, clock };
+  return { session, outbox, looks, store, runs, clock, setPace };
 }
 
 type Page = Awaited<ReturnType<typeof visit>>;
@@ -96,6 +96,20 @@ describe("a dry run", () => {
     await rest();
     expect(back.clock.pace()).toBe(0);
     expect(back.clock.nowMs()).toBe(50_000 + 600_000);
+  });
+
+  it("goes another pace from the press on, however long that takes to be kept", async () => {
+    const page = await visit(server);
+    await page.session.practise(true);
+    const wall = Date.now();
+    await play(page, { clock: { world: 50_000, wall, pace: 60 }, beat: wall });
+    const now = vi.spyOn(Date, "now").mockReturnValue(wall + 1000);
+    page.setPace(1);
+    now.mockReturnValue(wall + 3000);
+    await rest();
+    const then = page.clock.nowMs();
+    now.mockRestore();
+    expect([page.clock.pace(), then]).toEqual([1, 50_000 + 60_000 + 2000]);
   });
 
   it("is not somebody else's: who signs in meanwhile is really here", async () => {
