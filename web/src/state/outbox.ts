@@ -2,7 +2,7 @@ import { useSyncExternalStore } from "react";
 import { Refused, Unreachable } from "../api/client";
 import { askChanges, type Copy, sendChanges } from "../questions/account";
 import type { Doc } from "./shelf";
-import { kindOf, replicated, store } from "./store";
+import { type Copied, kindOf, replicated, store } from "./store";
 
 /**
  * The one way to the account's server and back. What waits is sent in order and in small parcels, again with growing
@@ -222,7 +222,7 @@ async function giveBack(owner: string, head: number): Promise<void> {
 }
 
 /** A copy of the server's as this browser keeps it. */
-export function docOf(owner: string, copy: Copy): Doc {
+export function docOf(owner: string, copy: Copy): Copied {
   const content = contentOf(copy);
   const kind = kindOf(copy.kind);
   return {
@@ -231,7 +231,6 @@ export function docOf(owner: string, copy: Copy): Doc {
     id: copy.id,
     version: kind?.version ?? 1,
     content,
-    stamp: store.stamp(),
     sort: content === null ? "" : (kind?.sort?.(content) ?? copy.changed_at),
     number: copy.number,
     waiting: null,

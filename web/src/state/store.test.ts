@@ -184,6 +184,32 @@ describe("the store", () => {
     expect(await kept(a, "new")).toBeUndefined();
   });
 
+  it.each(["an answer to what was sent", "what another device wrote", "an answer that it is gone"])(
+    "keeps what is written while %s is put away",
+    async (which) => {
+      const a = await opened("account 1");
+      const rest = { owner: "account 1", kind: "note", id: "x", version: 1, sort: "s", waiting: null };
+      const theirs = { ...rest, content: { text: "theirs" }, number: 4 };
+      await a.store.take("account 1", [{ ...theirs, number: 3 }]);
+      let writing: Promise<void> | undefined;
+      const write = () => (writing = a.sent.set("x", { text: "typed" }));
+      if (which === "what another device wrote") {
+        void write();
+        // The database hears of the copy first, of what was typed right after.
+        await a.store.take("account 1", [theirs]);
+      } else {
+        await a.sent.set("x", { text: "sent" });
+        await a.store.settle("account 1", "note", "x", () => {
+          void write();
+          return which === "an answer that it is gone" ? null : theirs;
+        });
+      }
+      await writing;
+      expect([a.sent.get("x"), await kept(a, "x")]).toEqual([{ text: "typed" }, { text: "typed" }]);
+      expect(a.store.waiting().map(({ content }) => content)).toEqual([{ text: "typed" }]);
+    },
+  );
+
   it("hands what a guest made to the account, unsent, as if nobody had seen it there", async () => {
     const a = await opened();
     await a.sent.set("x", { text: "a guest's" });

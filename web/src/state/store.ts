@@ -197,23 +197,27 @@ export class Store {
     if (next?.waiting) this.onWaiting();
   }
 
-  /** Take documents as the server holds them; what was written here meanwhile stays. */
-  async take(owner: string, coming: Doc[]): Promise<void> {
+  /** Take documents as the server holds them; what was written here meanwhile stays, kept already or not. */
+  async take(owner: string, coming: Copied[]): Promise<void> {
     const documents: Doc[] = [];
     const gone: NonNullable<News["gone"]> = [];
-    for (const doc of coming) {
+    for (const copy of coming) {
       const merge = (held: Doc | undefined) => {
         if (held?.waiting) return undefined;
-        if (held && held.number > doc.number) return undefined;
-        return doc.content === null ? null : doc;
+        if (held && held.number > copy.number) return undefined;
+        return copy.content === null ? null : copiedOver(held, copy);
       };
+      let taken: Doc | null | undefined;
       try {
-        const now = await this.shelf.change(owner, doc.kind, doc.id, merge);
-        if (now === doc) documents.push(doc);
-        else if (!now) gone.push({ owner, kind: doc.kind, id: doc.id });
+        const now = await this.shelf.change(owner, copy.kind, copy.id, (held) => (taken = merge(held)));
+        if (now && now === taken) documents.push(now);
+        else if (!now) gone.push({ owner, kind: copy.kind, id: copy.id });
       } catch (error) {
-        if (doc.content !== null) this.notSaved(doc, error);
-        documents.push(doc);
+        const now = merge(owner === this.owner ? this.docs.get(keyOf(copy.kind, copy.id)) : undefined);
+        if (now === null) gone.push({ owner, kind: copy.kind, id: copy.id });
+        if (!now) continue;
+        this.notSaved(now, error);
+        documents.push(now);
       }
     }
     this.apply({ docs: documents, gone });
@@ -221,8 +225,12 @@ export class Store {
   }
 
   /** Settle what was sent: `how` decides on the document as it stands by then. */
-  async settle(owner: string, kind: string, id: string, how: (held: Doc) => Doc | null): Promise<void> {
-    const settle = (held: Doc | undefined) => (held ? how(held) : undefined);
+  async settle(owner: string, kind: string, id: string, how: (held: Doc) => Copied | null): Promise<void> {
+    const settled = (held: Doc) => {
+      const copy = how(held);
+      return copy && copiedOver(held, copy);
+    };
+    const settle = (held: Doc | undefined) => (held ? settled(held) : undefined);
     try {
       const now = await this.shelf.change(owner, kind, id, settle);
       const news: News = now ? { docs: [now] } : { gone: [{ owner, kind, id }] };
@@ -230,7 +238,7 @@ export class Store {
       this.tell(news);
     } catch (error) {
       const held = owner === this.owner ? this.docs.get(keyOf(kind, id)) : undefined;
-      const now = held && how(held);
+      const now = held && settled(held);
       if (now) this.notSaved(now, error);
       this.apply(now ? { docs: [now] } : { gone: [{ owner, kind, id }] });
     }
@@ -375,14 +383,17 @@ export class Store {
 
   private apply({ docs = [], gone = [] }: News): void {
     const touched = new Set<string>();
-    for (const document of gone) {
-      if (document.owner !== this.owner || !this.docs.delete(keyOf(document.kind, document.id))) continue;
-      touched.add(document.kind);
+    for (const { owner, kind, id } of gone) {
+      const held = owner === this.owner ? this.docs.get(keyOf(kind, id)) : undefined;
+      // Written again meanwhile: that is on its way to the browser's database.
+      if (!held || this.pending.has(held)) continue;
+      this.docs.delete(keyOf(kind, id));
+      touched.add(kind);
     }
     for (const doc of docs) {
       if (doc.owner !== this.owner) continue;
       const held = this.docs.get(keyOf(doc.kind, doc.id));
-      if (held && held.stamp > doc.stamp) continue;
+      if (held && (held.stamp > doc.stamp || (held.stamp === doc.stamp && held.number > doc.number))) continue;
       this.admit(doc);
       touched.add(doc.kind);
     }
@@ -413,6 +424,13 @@ export class Store {
 }
 
 const FIRST_PAGE = 50;
+
+/** A document as the server holds it. It is no writing of its own, so nothing that was written here is older. */
+export type Copied = Omit<Doc, "stamp">;
+
+function copiedOver(held: Doc | undefined, copy: Copied): Doc {
+  return { ...copy, stamp: held?.stamp ?? "" };
+}
 
 function keyOf(kind: string, id: string): string {
   return `${kind}\u0000${id}`;
