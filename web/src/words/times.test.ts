@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { clockText, markText, roughTime, signedStops, timeText } from "./times";
+import { clockText, markText, roughTime, shortTime, signedStops, timeText } from "./times";
 
 describe("times as text", () => {
   it.each([
@@ -30,6 +30,13 @@ describe("times as text", () => {
     [3723, "1:02:03"],
     [-3, "0:00"],
   ])("a clock at %d s shows %s", (seconds, text) => expect(clockText(seconds)).toBe(text));
+
+  it.each([
+    [47.6, "48 s"],
+    [203, "3:23"],
+    [13_004, "3 h 37"],
+    [3599.7, "1 h 00"],
+  ])("%d s in short are %s", (seconds, text) => expect(shortTime(seconds)).toBe(text));
 
   it.each([
     [13, "+13.0"],

@@ -51,6 +51,13 @@ export function clockText(seconds: number): string {
   return hours > 0 ? `${hours}:${String(minutes).padStart(2, "0")}:${tail}` : `${minutes}:${tail}`;
 }
 
+/** Where there is room for the figures alone: `48 s`, `3:23`, and `3 h 37`, which no minutes are taken for. */
+export function shortTime(seconds: number): string {
+  const whole = Math.round(seconds);
+  if (whole < 60) return exactTime(seconds);
+  return whole < 3600 ? clockText(whole) : timeText(seconds).replace(/ min$/, "");
+}
+
 /** A dial mark as people say it: `1/60`, `4 s`. */
 export function markText(label: string): string {
   return label.includes("/") ? label : `${label} s`;

@@ -1,6 +1,6 @@
 import { type PointerEvent, useRef, useState } from "react";
 import { words } from "../../words";
-import { clockText, exactTime, markText } from "../../words/times";
+import { exactTime, markText, shortTime } from "../../words/times";
 import type { Axis } from "./axis";
 
 /** How high a standing pennant is [px]. */
@@ -43,8 +43,10 @@ export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narro
     onPointerCancel: letGo,
   };
   // The big answer beside it spells a time out; on a narrow staff there is room for the figures alone.
-  const timeAt = (seconds: number) => (narrow && seconds >= 60 ? clockText(Math.round(seconds)) : exactTime(seconds));
+  const timeAt = narrow ? shortTime : exactTime;
   const stands = mark === null ? timeAt(end) : markText(mark);
+  const label = pulled === null ? stands : timeAt(scale.at(y));
+  const long = narrow ? Math.min(width - x, AROUND + label.length * FIGURE) : 0;
   return (
     <g className={onChoose ? "flag-loose" : undefined} {...drag}>
       <line className="answer-line" x1={x} x2={width} y1={y} y2={y} />
@@ -52,8 +54,8 @@ export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narro
         className="flag-answer"
         x={x}
         y={y}
-        width={flagWidth}
-        label={pulled === null ? stands : timeAt(scale.at(y))}
+        width={Math.max(flagWidth, long)}
+        label={label}
         {...(roomy && onChoose && stands.length < 9 && { aside: words.staff.drag })}
       />
     </g>
@@ -61,6 +63,9 @@ export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narro
 }
 
 const LEAST_PULL = 4;
+/** What a label leaves free before it and at the notch, and how wide one of its figures is at most [px]. */
+const AROUND = 28;
+const FIGURE = 12;
 
 /** The second pennant on its own line: hoisted from the foot towards the answer. */
 export function Halyard(props: { x: number; top: number; bottom: number; at: number; label: string }) {
