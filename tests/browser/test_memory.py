@@ -537,7 +537,9 @@ def test_a_returning_visitor_needs_nobody_and_an_idle_page_asks_nothing(guest: V
     expect(answer(page)).to_have_text("3min23s")
     expect(page.locator(".answer")).not_to_have_attribute("data-stale", "true")
     guest.context.unroute("**/api/**")
-    page.reload()
+    # Who is here is asked once, as soon as the program stands.
+    with page.expect_response("**/api/session"):
+        page.reload()
     page.wait_for_load_state("networkidle")
     asked: list[str] = []
     page.on("request", lambda request: asked.append(request.url))
