@@ -134,8 +134,8 @@ def test_what_cannot_be_copied_says_so_and_leaves_nothing(tmp_path: Path) -> Non
 
 
 @pytest.fixture
-def running(tmp_path: Path) -> Iterator[Server]:
-    with serving(tmp_path / "served") as server:
+def running(fresh_data: Callable[[str], Path]) -> Iterator[Server]:
+    with serving(fresh_data("kept")) as server:
         yield server
 
 
