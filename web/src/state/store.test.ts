@@ -79,6 +79,28 @@ describe("the store", () => {
     expect(await kept(a, "x")).toEqual(ended);
   });
 
+  it.each([
+    ["before", "typed changed"],
+    ["after", "typed"],
+  ])("loses nothing typed just %s a change is through", async (when, text) => {
+    const a = await opened();
+    await a.sent.set("x", { text: "first" });
+    const { shelf } = a.store;
+    const { change } = shelf;
+    let typing: Promise<void> | undefined;
+    const type = () => (typing = a.sent.set("x", { text: "typed" }));
+    shelf.change = async (...given) => {
+      shelf.change = change;
+      if (when === "before") void type();
+      const done = await change(...given);
+      if (when === "after") void type();
+      return done;
+    };
+    await a.sent.change("x", (held) => ({ text: `${held?.text ?? ""} changed` }));
+    await typing;
+    expect([a.sent.get("x"), await kept(a, "x")]).toEqual([{ text }, { text }]);
+  });
+
   it("goes on in the page while the browser is full, says so, and saves when there is room", async () => {
     const a = await opened();
     const room = fill(a.store);

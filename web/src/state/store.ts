@@ -175,7 +175,10 @@ export class Store {
     const { owner } = this;
     if (this.unsaved.size > 0) await this.saveUnsaved().catch(() => undefined);
     const ours = this.unsaved.get(JSON.stringify([owner, kind.name, id]));
-    const work = (held: Doc | undefined) => {
+    const work = (stored: Doc | undefined) => {
+      // What was written since is on its way to the browser's database, and would be lost under this.
+      const shown = owner === this.owner ? this.docs.get(keyOf(kind.name, id)) : undefined;
+      const held = shown && this.pending.has(shown) && !(stored && stored.stamp > shown.stamp) ? shown : stored;
       // As it is shown: what an earlier day's program kept is not handed on as it stood then.
       const content = how(held?.content == null ? null : (kind.check(held.content) ?? held.content));
       return content === undefined ? undefined : this.written(kind, id, held, content, owner);
@@ -192,7 +195,7 @@ export class Store {
       if (!next) return;
       this.notSaved(next, error);
     }
-    if (next && owner === this.owner) this.docs.set(keyOf(kind.name, id), next);
+    if (next && owner === this.owner && !this.isOlder(next)) this.docs.set(keyOf(kind.name, id), next);
     this.changed(kind.name);
     if (next?.waiting) this.onWaiting();
   }
@@ -252,6 +255,7 @@ export class Store {
       if (!kind?.wire && held && doc.stamp < held.stamp) return null;
       return { ...doc, owner: to };
     };
+    await this.writing;
     const moved = await this.shelf.move(from, to, how);
     this.tell({ docs: moved, gone: moved.map(({ kind, id }) => ({ owner: from, kind, id })) });
     return moved;
@@ -392,14 +396,19 @@ export class Store {
     }
     for (const doc of docs) {
       if (doc.owner !== this.owner) continue;
-      const held = this.docs.get(keyOf(doc.kind, doc.id));
-      if (held && (held.stamp > doc.stamp || (held.stamp === doc.stamp && held.number > doc.number))) continue;
+      if (this.isOlder(doc)) continue;
       this.admit(doc);
       touched.add(doc.kind);
     }
     if (touched.size === 0) return;
     for (const name of touched) if (kinds.get(name)?.paged) this.trim(name);
     this.changed(...touched);
+  }
+
+  /** Whether what is shown was written after this, or is a later copy of the server's. */
+  private isOlder({ kind, id, stamp, number }: Doc): boolean {
+    const held = this.docs.get(keyOf(kind, id));
+    return held !== undefined && (held.stamp > stamp || (held.stamp === stamp && held.number > number));
   }
 
   /** A long log stays in the browser; in the page are the newest, and what waits. */
