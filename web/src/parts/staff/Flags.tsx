@@ -63,9 +63,9 @@ export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narro
 }
 
 const LEAST_PULL = 4;
-/** What a label leaves free before it and at the notch, and how wide one of its figures is at most [px]. */
-const AROUND = 28;
-const FIGURE = 12;
+/** What a label leaves free before it and at the notch, and how wide one of its letters is on the whole [px]. */
+const AROUND = 26;
+const FIGURE = 11;
 
 /** The second pennant on its own line: hoisted from the foot towards the answer. */
 export function Halyard(props: { x: number; top: number; bottom: number; at: number; label: string }) {
