@@ -43,6 +43,11 @@ def until(page: Page, expression: str, seconds: float = PATIENCE_S) -> None:
     raise AssertionError(f"not within {seconds} s: {expression}")
 
 
+def in_its_own_letters(page: Page) -> None:
+    """Before anything is measured: until a page's letters have come, others stand there that are wider."""
+    page.evaluate("document.fonts.ready.then(() => null)")
+
+
 def frames(page: Page) -> list[dict[str, Any]]:
     """The frames in this browser, the newest first."""
     docs = sorted(kept(page, "frame"), key=lambda doc: str(doc["sort"]), reverse=True)

@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from tools.browserdata import kept
 
-from .conftest import Visit, frames, in_the_picture, work_out
+from .conftest import Visit, frames, in_its_own_letters, in_the_picture, work_out
 from .test_path import hold
 from .test_run import open_it, simulate
 
@@ -184,8 +184,7 @@ def test_answer_and_action_are_in_view_and_nothing_lies_on_anything(guest: Visit
     expect(answer(page)).to_have_text("13s")
     page.keyboard.press("2")
     expect(answer(page)).to_have_text("3min23s")
-    # Measured in its own letters: until they have come others stand there.
-    page.evaluate("document.fonts.ready.then(() => null)")
+    in_its_own_letters(page)
     for light in ("Noon", "Dusk", "Red"):
         page.get_by_role("group", name="Light").get_by_text(light, exact=True).click()
         assert page.evaluate(FAULTS_IN_BOXES) == [], light

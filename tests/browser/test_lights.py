@@ -11,7 +11,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from .conftest import Visit, in_the_picture, until, work_out
+from .conftest import Visit, in_its_own_letters, in_the_picture, until, work_out
 
 LIGHTS = ("noon", "dusk", "red")
 AXE = Path(axe_playwright_python.__file__).with_name("axe.min.js").read_text(encoding="utf-8")
@@ -254,6 +254,7 @@ def in_every_light(page: Page, name: str, targets: bool) -> None:
     and nothing else, that alone (once, on the desk) and Red's own promise."""
     # What is still an answer to the question before stands greyed.
     expect(page.locator("[data-stale]")).to_have_count(0)
+    in_its_own_letters(page)
     for light in LIGHTS:
         page.evaluate(
             """(light) => {

@@ -17,7 +17,7 @@ from tools.serving import Server, serving
 
 from jackstaff_imaging.frame import Taken, photograph
 
-from .conftest import Visit, eventually
+from .conftest import Visit, eventually, in_its_own_letters
 
 
 @pytest.fixture(scope="module")
@@ -77,6 +77,7 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     # Every third to a stop and two thirds, then two stops, in one row.
     verdicts = page.get_by_role("group", name="How did it come out?").get_by_role("button")
     expect(verdicts).to_have_count(13)
+    in_its_own_letters(page)
     assert len({round(box["y"]) for each in verdicts.all() if (box := each.bounding_box())}) == 1
     # 149 s of 128 s, and a third dark all the same: the nine is denser than its label.
     expect(page.get_by_text("Say how it came out")).to_be_visible()

@@ -13,7 +13,7 @@ from tools.serving import Server, serving
 
 from jackstaff.records.keeping import DATABASE
 
-from .conftest import Visit
+from .conftest import Visit, in_its_own_letters
 from .test_run import arm, expect_running, newest, open_it
 
 pytestmark = pytest.mark.database_file
@@ -72,6 +72,7 @@ def test_a_frame_opened_while_the_server_can_keep_nothing_says_so_and_arrives_la
         with trouble(server):  # type: ignore[attr-defined]
             open_it(page)
             close = page.get_by_role("button", name="Close", exact=False).first
+            in_its_own_letters(page)
             stood = close.bounding_box()
             told = page.locator(".notice").filter(has_text=said)
             # A busy database is waited for, ten seconds long.
