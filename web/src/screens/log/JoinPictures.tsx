@@ -43,6 +43,8 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
   const [remember, setRemember] = useState(true);
   const [busy, setBusy] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
+  // What is there already when the rest has to be tried once more: new frames by their picture's place, and pictures.
+  const [there] = useState({ frames: new Map<number, string>(), pictures: new Set<string>() });
   const kit = useKit();
   const bodies = itemsOf(kit.items, "body");
   const body =
@@ -82,8 +84,9 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
       for (const [at, picture] of read.entries()) {
         const to = answers[at];
         if (!("photo" in picture) || !to) continue;
-        const id = to === NEW ? await fresh(picture.photo, joining.ahead_seconds ?? 0) : to;
-        await keepPicture(id, picture.file);
+        const id = to === NEW ? await fresh(at, picture.photo, joining.ahead_seconds ?? 0) : to;
+        if (!there.pictures.has(`${at} ${id}`)) await keepPicture(id, picture.file);
+        there.pictures.add(`${at} ${id}`);
         saved += 1;
         first ??= id;
       }
@@ -103,7 +106,9 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
     setBusy(false);
     exchange();
   };
-  const fresh = async (photo: Photo, ahead: number): Promise<string> => {
+  const fresh = async (at: number, photo: Photo, ahead: number): Promise<string> => {
+    const made = there.frames.get(at);
+    if (made !== undefined) return made;
     const taken = photo.taken_at ? new Date(Date.parse(`${photo.taken_at}Z`) - ahead * 1000) : new Date();
     const frame = await madeFrame(
       {
@@ -117,6 +122,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
       laid,
     );
     await addFrame(frame);
+    there.frames.set(at, frame.id);
     // The picture is kept beside it, so it has to be in the account first.
     await sent();
     return frame.id;
