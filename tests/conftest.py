@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import fcntl
+import os
 import shutil
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -14,6 +15,24 @@ from tools.serving import FILLED, Server, prepare, serving
 # No test judges how fast the machine is.
 settings.register_profile("house", deadline=None)
 settings.load_profile("house")
+
+FOLDERS = ("browser", "api", "imaging", "core")
+"""The longest tests first, so that nobody waits at the end for one that came late."""
+
+
+@pytest.hookimpl(trylast=True)
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Give each worker, who begins with its share of the list in order, as much of every folder as the others."""
+    workers = int(os.environ.get("PYTEST_XDIST_WORKER_COUNT", "1"))
+    of = {folder: [item for item in items if item.path.parent.name == folder] for folder in FOLDERS}
+    rest = [item for item in items if item.path.parent.name not in FOLDERS]
+    shares = [
+        part[len(part) * nth // workers : len(part) * (nth + 1) // workers]
+        for nth in range(workers)
+        for part in of.values()
+    ]
+    items[:] = [item for share in [*shares, rest] for item in share]
+
 
 OTHER_PASSWORD = "two-pairs-of-gloves"
 
