@@ -11,7 +11,7 @@ from tools.browserdata import kept
 
 from tests.api.test_outings import GPX
 
-from .conftest import Visit, eventually, in_the_picture, work_out
+from .conftest import Visit, eventually, hold_back, in_the_picture, let_go, may_be_held_back, work_out
 
 
 def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
@@ -71,11 +71,27 @@ def test_several_outings_are_copied_and_the_polar_night_has_no_sunrise(guest: Vi
     page.get_by_role("button", name="Sat 17 Apr").click()
     page.get_by_role("textbox", name="Day").fill("2027-12-21")
     expect(page.get_by_text("No sunrise or sunset during this outing.")).to_be_visible()
-    page.reload()
+    may_be_held_back(page)
     expect(page.get_by_label("Outing", exact=True)).to_have_value(re.compile(".+"))
     expect(page.get_by_label("Place, in your words")).to_have_value("Grey Tarn, winter")
+    chart = page.get_by_label("The light over the clock")
+    expect(chart).to_be_visible()
+    # Until this outing's own light is there, the other's is not taken for it.
+    light = hold_back(page, "/api/light")
     page.get_by_label("Outing", exact=True).select_option(label="Vardsund mole, first light")
-    expect(page.get_by_label("The light over the clock").get_by_text("sunrise 06:17")).to_be_visible()
+    eventually(page, lambda: bool(light))
+    expect(chart).to_be_hidden()
+    let_go(page, "/api/light", light)
+    expect(chart.get_by_text("sunrise 06:17")).to_be_visible()
+    # Nor is a minute of the hours that stood here taken for the nearest of those that come.
+    light = hold_back(page, "/api/light")
+    page.get_by_role("slider", name="Turn back").press("PageDown")
+    eventually(page, lambda: bool(light))
+    chart.click(position={"x": chart.bounding_box()["width"] - 84, "y": 200})  # type: ignore[index]
+    expect(page.locator(".light-said")).to_contain_text("07:40: about EV")
+    let_go(page, "/api/light", light)
+    expect(page.locator(".outing-light")).not_to_have_attribute("data-stale", "true")
+    expect(page.locator(".light-said")).to_contain_text("Tap a minute of the light")
 
 
 def tab(page: Page, name: str) -> None:

@@ -8,14 +8,14 @@ export type Tide = Schemas["TideAnswer"];
 export type Plausible = Schemas["PlausibleAnswer"];
 export type Rate = Schemas["WatchedRateAnswer"];
 
-/** The light of a place over a time. */
-export function useLight(question: Schemas["LightInput"] | null) {
-  return useAsk("light", question, (body, signal) => answer(api.POST("/api/light", { body, signal })));
+/** The light of an outing over a time; another outing's is not even shown meanwhile. */
+export function useLight(outing: string, question: Schemas["LightInput"] | null) {
+  return useAsk(`light ${outing}`, question, (body, signal) => answer(api.POST("/api/light", { body, signal })));
 }
 
-/** When to change glass so that the time stays in an aim. */
-export function useSwaps(question: Schemas["SwapsInput"] | null) {
-  return useAsk("swaps", question, (body, signal) => answer(api.POST("/api/outing/swaps", { body, signal })));
+/** When to change glass so that the time stays in an aim, for an outing. */
+export function useSwaps(outing: string, question: Schemas["SwapsInput"] | null) {
+  return useAsk(`swaps ${outing}`, question, (body, signal) => answer(api.POST("/api/outing/swaps", { body, signal })));
 }
 
 /** Heights of the water, and when to leave, from entered high and low waters. */
@@ -57,9 +57,11 @@ export function useBudget(question: Schemas["BudgetInput"] | null) {
   return useAsk("budget", question, (body, signal) => answer(api.POST("/api/outing/budget", { body, signal })));
 }
 
-/** The frames of a plan, one after another. */
-export function useFrames(question: Schemas["FramesInput"] | null) {
-  return useAsk("frames-planned", question, (body, signal) => answer(api.POST("/api/outing/frames", { body, signal })));
+/** The frames of an outing's plan, one after another. */
+export function useFrames(outing: string, question: Schemas["FramesInput"] | null) {
+  return useAsk(`frames-planned ${outing}`, question, (body, signal) =>
+    answer(api.POST("/api/outing/frames", { body, signal })),
+  );
 }
 
 /** The simulated hand meter. */

@@ -3,6 +3,7 @@ import { clockText, markText, roughTime, shortTime, signedStops, timeText } from
 
 describe("times as text", () => {
   it.each([
+    [0, "0 s"],
     [1 / 64, "1/64"],
     [1 / 6.35, "1/6.3"],
     [0.63, "0.6 s"],
@@ -15,6 +16,7 @@ describe("times as text", () => {
   ])("%d s is %s", (seconds, text) => expect(timeText(seconds)).toBe(text));
 
   it.each([
+    [0, "0 s"],
     [0.0212, "1/47"],
     [9.74, "9.7 s"],
     [141.9, "2 min 20 s"],

@@ -7,6 +7,7 @@ export interface TimePart {
 
 /** A time in the parts the big answer is set in: `3` min `38` s, `1/60`, `0.6` s. */
 export function timeParts(seconds: number): TimePart[] {
+  if (seconds <= 0) return [{ value: "0", unit: "s" }];
   if (seconds < 0.29) return [{ value: `1/${trimmed(1 / seconds)}`, unit: "s" }];
   if (seconds < 9.95) return [{ value: seconds.toFixed(1).replace(/\.0$/, ""), unit: "s" }];
   const whole = Math.round(seconds);
@@ -37,7 +38,7 @@ export function exactTime(seconds: number): string {
 
 /** A time no finer than two digits can stand for: the ends of a plus-or-minus band. */
 export function roughTime(seconds: number): string {
-  if (seconds < 0.29) return `1/${Number((1 / seconds).toPrecision(2))}`;
+  if (seconds > 0 && seconds < 0.29) return `1/${Number((1 / seconds).toPrecision(2))}`;
   const grain = seconds < 10 ? 0.1 : seconds < 60 ? 1 : seconds < 600 ? 10 : seconds < 3600 ? 60 : 600;
   const rounded = Math.round(seconds / grain) * grain;
   return exactTime(rounded);

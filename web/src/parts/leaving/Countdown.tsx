@@ -14,7 +14,7 @@ export function Countdown() {
   const { current } = useOutings();
   const now = useNow(1000);
   const live = isLive(current, now);
-  const light = useLight(live ? lightOf(current) : null).answer;
+  const light = useLight(current.id, live ? lightOf(current) : null).answer;
   const leaving = useLeaving(current);
   if (!live) return null;
   const say = words.leaving;

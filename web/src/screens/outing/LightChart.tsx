@@ -95,16 +95,18 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
     [height - FOOT - 2, height - FOOT - TIDE + 12],
   );
   const leaveBy = tide?.leave_by == null ? null : Date.parse(tide.leave_by);
-  const cursor =
-    at === null
-      ? undefined
-      : points.reduce((best, point) => (Math.abs(point.ms - at) < Math.abs(best.ms - at) ? point : best));
   const clock = (ms: number) => clockIn(ms, outing.zone);
   const shows = (ms: number) => ms >= first.ms && ms <= last.ms;
+  const held = (ms: number) => Math.min(last.ms, Math.max(first.ms, ms));
+  // A minute that was pointed at while other hours stood here is not taken for the nearest of these.
+  const cursor =
+    at === null || !shows(at)
+      ? undefined
+      : points.reduce((best, point) => (Math.abs(point.ms - at) < Math.abs(best.ms - at) ? point : best));
 
   const point = (event: PointerEvent) => {
     const box = event.currentTarget.getBoundingClientRect();
-    setAt(x.invert(event.clientX - box.left).getTime());
+    setAt(held(x.invert(event.clientX - box.left).getTime()));
   };
   const closer = (about: number) => {
     const half = Math.max(SHORTEST, (last.ms - first.ms) / 2) / 2;
@@ -118,7 +120,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
     if (step === undefined) return;
     event.preventDefault();
     const now = cursor?.ms ?? first.ms;
-    setAt(Math.min(last.ms, Math.max(first.ms, now + step * 60_000)));
+    setAt(held(now + step * 60_000));
   };
 
   return (

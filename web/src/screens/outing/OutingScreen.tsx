@@ -36,8 +36,8 @@ export function OutingScreen() {
   const [open, setOpen] = useState<"new" | "days" | null>(null);
   const own = ownLooks.use();
   const aim = useLooks(laid && looksOf(laid, own)).answer?.aim;
-  const light = useLight(lightOf(current));
-  const swapped = useSwaps(swapsOf(current, laid, aim));
+  const light = useLight(current.id, lightOf(current));
+  const swapped = useSwaps(current.id, swapsOf(current, laid, aim));
   const swaps = swapped.shown;
   const tide = useTide(tideOf(current));
   const fillable = useFillable(lightOf(current)).answer?.longest_seconds;
@@ -48,12 +48,12 @@ export function OutingScreen() {
   };
   const [behindId, setBehindId] = useState("");
   const behind = outings.find((outing) => outing.id === behindId && outing.id !== current.id);
-  const besides = useLight(behind ? overSameHours(behind, current) : null);
+  const besides = useLight(behindId, behind ? overSameHours(behind, current) : null);
   const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
   // When to leave is never told from another question's answer.
   const water = tide.answer;
   const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
-  const frames = useFrames(framesOf(current, laid, swaps, leaveBy)).shown;
+  const frames = useFrames(current.id, framesOf(current, laid, swaps, leaveBy)).shown;
   // An expert's dry run has no forecast.
   const blind = useDryRun()?.expert === true;
   const parts = { outing: current, set, laid, light: light.shown, swaps, frames, nameOf };
@@ -162,7 +162,7 @@ export function OutingScreen() {
             light={light.shown}
             swaps={swaps}
             tide={water}
-            fillable={fillable}
+            fillable={light.answer && fillable}
             nameOf={nameOf}
             frames={frames}
             behind={behind && { name: behind.name, points: shifted(besides.shown, behind, current) }}
