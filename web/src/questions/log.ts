@@ -104,9 +104,11 @@ export function useReviewed(question: Schemas["ReviewedInput"] | null) {
   );
 }
 
-/** Times down, glasses across, to print and take along. */
+/** Times down, glasses across, to print and take along; other glasses' times are not even shown under these names. */
 export function useFieldCard(question: Schemas["FieldCardInput"] | null) {
-  return useAsk("fieldcard", question, (body, signal) => answer(api.POST("/api/fieldcard", { body, signal })));
+  return useAsk(`fieldcard ${JSON.stringify(question?.glass)}`, question, (body, signal) =>
+    answer(api.POST("/api/fieldcard", { body, signal })),
+  );
 }
 
 /** The record alone: what the clock says is worked out by whoever reads it. */

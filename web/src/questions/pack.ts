@@ -4,9 +4,9 @@ import { useAsk } from "./ask";
 export type Hazard = Schemas["HazardAnswer"];
 export type PackQuestion = Schemas["PlanInput"];
 
-/** What goes into the bag for a plan. */
-export function usePack(question: PackQuestion) {
-  return useAsk("pack", question, (body, signal) => answer(api.POST("/api/outing/pack", { body, signal })));
+/** What goes into the bag for an outing's plan. */
+export function usePack(outing: string, question: PackQuestion) {
+  return useAsk(`pack ${outing}`, question, (body, signal) => answer(api.POST("/api/outing/pack", { body, signal })));
 }
 
 /** The hazards there are, each with the usual caution. */

@@ -221,7 +221,7 @@ function Pair({ laid }: { laid: Laid }) {
       <Answered reply={pairs}>
         <ul className="plain-list">
           {remembered.map((piece, at) => {
-            const found = pairs.shown?.[at];
+            const found = pairs.answer?.[at];
             const mark = found?.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0]?.mark;
             return found && target !== null ? (
               <li key={piece.id}>

@@ -25,7 +25,7 @@ interface Props {
 export function PackList({ outing, set, laid, swaps, light, frames, nameOf }: Props) {
   const say = outingWords;
   const kit = useKit();
-  const pack = usePack(packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items }));
+  const pack = usePack(outing.id, packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items }));
   const lines = pack.shown?.lines;
   if (!lines && pack.error) return <Fault error={pack.error} again={pack.again} />;
   if (!lines) return <p className="quiet">{words.bench.waiting}</p>;

@@ -31,7 +31,8 @@ const say = outingWords.sheet;
 /** The one page to take along: on paper alone, where no screen lights the dark. */
 export function Sheet({ outing, laid, light, swaps, frames, tide, nameOf }: Props) {
   const kit = useKit();
-  const pack = usePack(packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items })).shown?.lines ?? [];
+  const pack =
+    usePack(outing.id, packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items })).shown?.lines ?? [];
   const hazards = useHazards().filter((hazard) => outing.hazards.includes(hazard.code));
   // Asked for beforehand, so that it is there when somebody prints.
   const printing = usePrinting();
