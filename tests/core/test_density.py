@@ -91,6 +91,7 @@ def test_more_labels(text: str, readings: list[tuple[str, float]], conflict: flo
         ("100x100 ND1000", None, None, "plate", [9.96578]),
         ("magnetic ND64", None, None, "magnet", [6]),
         ("ND100K", None, None, None, [16.6096]),
+        ("VND8-1K", "variable", None, None, [3]),
         ("100K", None, None, None, [16.6096]),
         ("ND32K", None, None, None, [14.9658]),
         ("shade 10", None, None, None, [12.8131]),

@@ -28,7 +28,7 @@ from jackstaff_core.dryrun.develop import (
     histogram_of,
 )
 from jackstaff_core.dryrun.replay import Looked, LossCode, LostBy, Replay, ReplayQuestion, replay
-from jackstaff_core.dryrun.scenario import Scenario, hidden, schema
+from jackstaff_core.dryrun.scenario import Scenario, has_what_it_takes, hidden, schema
 from jackstaff_core.dryrun.shipped import BY_ID, SHIPPED
 from jackstaff_core.dryrun.world import OnLens, ReadMeterQuestion, light, meter, path_from
 from jackstaff_core.forecast import LightQuestion, light_at
@@ -409,7 +409,8 @@ def test_nothing_that_can_be_sent_makes_much_work() -> None:
     deep = replace(named(MOLE, "100 mm holder"), thing=replace(MOLE.holder, slots=4))  # type: ignore[type-var]
     kit = tuple(deep if item.sort == "holder" else item for item in MOLE.kit)
     assert all(possible(replace(MOLE, kit=kit)))
-    crowded = (*MOLE.kit, *(replace(MOLE.filters[0], id=UUID(int=place)) for place in range(6)))
+    crowded = (*MOLE.kit, *(replace(MOLE.filters[0], id=UUID(int=place)) for place in range(9 - len(MOLE.filters))))
+    has_what_it_takes(crowded[:-1])
     with pytest.raises((Refusal, Refusals), match="filters are too many"):
         read(Scenario, {**plain(MOLE), "kit": plain(crowded)})
 

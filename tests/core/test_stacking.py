@@ -24,6 +24,7 @@ from jackstaff_core.trade import TradeQuestion, trade
 from jackstaff_core.trial import measured, measured_within, trial
 from jackstaff_core.video import VideoQuestion, hold
 
+PLATE_1 = On("Slot ND 1", Glass(stops=1, mount="plate", size_mm=100), 1)
 PLATE_4 = On("Slot ND 4", Glass(stops=4, mount="plate", size_mm=100), 4)
 PLATE_9 = On("Slot ND 9", Glass(stops=9, mount="plate", size_mm=100, gasket=True), 9)
 PLATE_80 = On("Slot ND 3", Glass(stops=3, mount="plate", size_mm=80), 3)
@@ -49,6 +50,7 @@ def codes(*glass: On, **rig: object) -> set[str]:
         ((PLATE_9, PLATE_4), {"holder": HOLDER}, {"gaps"}, {"gasket_first"}),
         ((PLATE_9, PLATE_4, PLATE_4), {"holder": HOLDER}, {"too_many_plates"}, set()),
         ((PLATE_9,), {}, {"no_holder"}, {"gaps"}),
+        ((PLATE_9, PLATE_1), {"holder": HOLDER}, set(), {"gaps"}),
         ((PLATE_80,), {"holder": HOLDER}, {"plate_too_narrow"}, set()),
         ((PLATE_9,), {"holder": HOLDER, "lens": Lens(thread_mm=82)}, {"no_adapter_ring", "hood"}, set()),
         ((RING_67,), {"lens": PRIME}, {"thread_too_small"}, {"step_ring"}),
@@ -202,6 +204,7 @@ def test_holding_a_video_shutter(
     found = hold(VideoQuestion(now, change, 2, 4.5))
     assert (found.held, found.side) == (held, side)
     assert [found.turn_to, found.short_stops] == pytest.approx([to, short])
+    assert hold(VideoQuestion(0.5, 0, 0, 4.5)).room_brighter == 4
     with pytest.raises(Refusal):
         hold(VideoQuestion(6, 0, 2, 4.5))
 
