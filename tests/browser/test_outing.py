@@ -89,9 +89,16 @@ def test_several_outings_are_copied_and_the_polar_night_has_no_sunrise(guest: Vi
     eventually(page, lambda: bool(light))
     chart.click(position={"x": chart.bounding_box()["width"] - 84, "y": 200})  # type: ignore[index]
     expect(page.locator(".light-said")).to_contain_text("07:40: about EV")
+    # And nothing of them leaves the screen as this plan.
+    calendar = page.get_by_role("button", name="Plan as calendar")
+    expect(calendar).to_be_disabled()
+    page.emulate_media(media="print")
+    expect(page.get_by_text("This plan was not worked out yet")).to_be_visible()
+    page.emulate_media(media="screen")
     let_go(page, "/api/light", light)
     expect(page.locator(".outing-light")).not_to_have_attribute("data-stale", "true")
     expect(page.locator(".light-said")).to_contain_text("Tap a minute of the light")
+    expect(calendar).to_be_enabled()
 
 
 def tab(page: Page, name: str) -> None:

@@ -4,7 +4,7 @@ import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, expect, test, vi } from "vitest";
 import { answer, api, Refused, transport, Unreachable } from "../api/client";
-import { forgetAnswers, remember, useAsk } from "./ask";
+import { forgetAnswers, isWorkedOut, remember, useAsk } from "./ask";
 
 interface Question {
   n: number;
@@ -73,6 +73,25 @@ test("the answer of the visit before stands greyed until there is one", async ()
   expect(hook.result.current).toMatchObject({ answer: undefined, shown: "yesterday's", stale: true });
   await settle(() => waiting[0]?.answer("one"));
   await waitFor(() => expect(hook.result.current.answer).toBe("one"));
+});
+
+test("nothing is worked out while something is still to come of it", async () => {
+  const hook = asking(null);
+  expect(isWorkedOut(hook.result.current)).toBe(true);
+  hook.rerender({ name: "sum", question: { n: 1 } });
+  expect(isWorkedOut(hook.result.current)).toBe(false);
+  await settle(() => waiting[0]?.answer("one"));
+  await waitFor(() => expect(isWorkedOut(hook.result.current)).toBe(true));
+  hook.rerender({ name: "sum", question: { n: 2 } });
+  expect(isWorkedOut(hook.result.current)).toBe(false);
+  await settle(() => waiting[1]?.fail(new Refused(422, [{ field: "n", problem: "No.", instead: "Three." }])));
+  await waitFor(() => expect(isWorkedOut(hook.result.current)).toBe(true));
+  hook.rerender({ name: "other", question: { n: 3 } });
+  await settle(() => waiting[2]?.fail(new Unreachable()));
+  await waitFor(() => expect(waiting).toHaveLength(4));
+  await settle(() => waiting[3]?.fail(new Unreachable()));
+  await waitFor(() => expect(hook.result.current.error).toBeInstanceOf(Unreachable));
+  expect(isWorkedOut(hook.result.current)).toBe(false);
 });
 
 test("a question that is asked when hands rest is stale while they move", async () => {

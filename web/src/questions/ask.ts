@@ -1,5 +1,5 @@
 import { type QueryKey, useQuery } from "@tanstack/react-query";
-import { Refused } from "../api/client";
+import { Refused, Unreachable } from "../api/client";
 import { useSettled } from "../ui/useSettled";
 
 /** An answer, and whether it is the answer to what is asked now. */
@@ -67,6 +67,11 @@ export function useAsk<Question, Answer>(
     error: none || !rests ? null : query.error,
     again: () => void query.refetch(),
   };
+}
+
+/** Whether nothing more is to come of a question: answered, refused, or not asked at all. */
+export function isWorkedOut({ stale, waiting, error }: Reply<unknown>): boolean {
+  return !stale && !waiting && !(error instanceof Unreachable);
 }
 
 /** The latest answers of the visit before, by the question's name: shown greyed until a fresh one is there. */

@@ -68,6 +68,7 @@ export const outing = {
   ) =>
     `From ${simulated ? "simulated waters" : "your waters"} ${waters.join(", ")}; the way back floods at ${floods.toFixed(1)} m; ${walk} min walk and ${margin} min margin.${changed === null ? "" : ` The plan was last changed on ${changed}.`}`,
   leaveUnknown: "Unknown: enter the waters and the height at which the way back floods.",
+  leaveNotYet: "Unknown: not worked out yet.",
   neverFloods: "The way back does not flood between the entered waters.",
   caution:
     "A reminder, not a guarantee: wind and swell lift water over any table. Official tide and weather services and local rules decide.",
@@ -137,6 +138,7 @@ export const outing = {
   },
   sheet: {
     print: "Print the page to take along",
+    notYet: "This plan was not worked out yet when it was printed. Wait until nothing is greyed, then print it again.",
     light: "Light",
     waters: "Water",
     hazards: "Mind",

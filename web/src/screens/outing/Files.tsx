@@ -20,13 +20,15 @@ interface Props {
   light: Light | undefined;
   swaps: Swaps | undefined;
   leaveBy: number | null;
+  /** Whether light, glass and water are all worked out: a calendar of half a plan would miss the time to leave. */
+  ready: boolean;
   nameOf: (id: string) => string;
 }
 
 const LARGEST = 3_000_000;
 
 /** Places as GPX and plans as a calendar, in and out. */
-export function Files({ outing, keep, light, swaps, leaveBy, nameOf }: Props) {
+export function Files({ outing, keep, light, swaps, leaveBy, ready, nameOf }: Props) {
   const say = outingWords.files;
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
@@ -64,7 +66,7 @@ export function Files({ outing, keep, light, swaps, leaveBy, nameOf }: Props) {
       <Button variant="quiet" size="sm" onClick={() => tried(places())}>
         {say.gpx}
       </Button>
-      <Button variant="quiet" size="sm" onClick={() => tried(calendar())}>
+      <Button variant="quiet" size="sm" disabled={!ready} onClick={() => tried(calendar())}>
         {say.calendar}
       </Button>
       {file && <FromFile file={file} outing={outing} keep={keep} onClose={() => setFile(null)} />}
@@ -161,7 +163,7 @@ function FromFile(props: {
 }
 
 /** The plan as calendar entries: the outing itself, its light, its swaps and the time to leave with an alarm. */
-function entriesOf({ outing, light, swaps, leaveBy, nameOf }: Omit<Props, "keep">): Schemas["EntryDoc"][] {
+function entriesOf({ outing, light, swaps, leaveBy, nameOf }: Omit<Props, "keep" | "ready">): Schemas["EntryDoc"][] {
   const say = outingWords;
   const [from, to] = span(outing);
   const { latitude, longitude } = outing;

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Button, Form, Tab, Tabs } from "react-bootstrap";
+import { isWorkedOut } from "../../questions/ask";
 import { useExposure } from "../../questions/bench";
 import { useFillable, useFrames, useLight, useSwaps, useTide } from "../../questions/light";
 import { useLooks } from "../../questions/looks";
@@ -35,7 +36,8 @@ export function OutingScreen() {
   const [laid, move] = useBench();
   const [open, setOpen] = useState<"new" | "days" | null>(null);
   const own = ownLooks.use();
-  const aim = useLooks(laid && looksOf(laid, own)).answer?.aim;
+  const looked = useLooks(laid && looksOf(laid, own));
+  const aim = looked.answer?.aim;
   const light = useLight(current.id, lightOf(current));
   const swapped = useSwaps(current.id, swapsOf(current, laid, aim));
   const swaps = swapped.shown;
@@ -53,10 +55,13 @@ export function OutingScreen() {
   // When to leave is never told from another question's answer.
   const water = tide.answer;
   const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
-  const frames = useFrames(current.id, framesOf(current, laid, swaps, leaveBy)).shown;
+  const planned = useFrames(current.id, framesOf(current, laid, swaps, leaveBy));
+  const frames = planned.shown;
+  // What leaves the screen as a file or on paper is of this plan and whole.
+  const ready = laid !== null && [looked, light, swapped, tide, planned].every(isWorkedOut);
   // An expert's dry run has no forecast.
   const blind = useDryRun()?.expert === true;
-  const parts = { outing: current, set, laid, light: light.shown, swaps, frames, nameOf };
+  const parts = { outing: current, set, laid, light: light.shown, swaps, frames, ready, nameOf };
 
   return (
     <div className="outing">
@@ -123,7 +128,7 @@ export function OutingScreen() {
         </div>
         <div className="outing-form">
           <PlanForm key={current.id} outing={current} set={set} />
-          <Files outing={current} keep={keep} light={light.shown} swaps={swaps} leaveBy={leaveBy} nameOf={nameOf} />
+          <Files {...parts} keep={keep} leaveBy={leaveBy} />
         </div>
       </section>
       <section className="outing-light" aria-label={outingWords.light} data-stale={light.stale || undefined}>
@@ -188,7 +193,7 @@ export function OutingScreen() {
             {!blind && <SwapList outing={current} swaps={swaps} nameOf={nameOf} />}
             {laid && <Frames outing={current} laid={laid} leaveBy={leaveBy} />}
             <Leave outing={current} tide={water} error={tide.error} />
-            <Button variant="quiet" className="no-print" onClick={() => window.print()}>
+            <Button variant="quiet" className="no-print" disabled={!ready} onClick={() => window.print()}>
               {outingWords.sheet.print}
             </Button>
           </Tab>

@@ -18,11 +18,13 @@ interface Props {
   swaps: Swaps | undefined;
   light: Light | undefined;
   frames: Schemas["PlannedFramesAnswer"] | undefined;
+  /** Whether the plan it grows from is worked out. */
+  ready: boolean;
   nameOf: (id: string) => string;
 }
 
 /** What goes into the bag for this plan, ticked off as it does. */
-export function PackList({ outing, set, laid, swaps, light, frames, nameOf }: Props) {
+export function PackList({ outing, set, laid, swaps, light, frames, ready, nameOf }: Props) {
   const say = outingWords;
   const kit = useKit();
   const pack = usePack(outing.id, packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items }));
@@ -37,7 +39,7 @@ export function PackList({ outing, set, laid, swaps, light, frames, nameOf }: Pr
     <div className="pack">
       <div className="heading-line">
         <h2>{say.packTitle}</h2>
-        <Button variant="quiet" size="sm" onClick={() => window.print()}>
+        <Button variant="quiet" size="sm" disabled={!ready} onClick={() => window.print()}>
           {say.print}
         </Button>
       </div>

@@ -22,6 +22,8 @@ interface Props {
   swaps: Swaps | undefined;
   frames: Schemas["PlannedFramesAnswer"] | undefined;
   tide: Tide | undefined;
+  /** Whether all of it is worked out: paper cannot be greyed. */
+  ready: boolean;
   nameOf: (id: string) => string;
 }
 
@@ -29,7 +31,7 @@ const HALF_HOUR = 30 * 60_000;
 const say = outingWords.sheet;
 
 /** The one page to take along: on paper alone, where no screen lights the dark. */
-export function Sheet({ outing, laid, light, swaps, frames, tide, nameOf }: Props) {
+export function Sheet({ outing, laid, light, swaps, frames, tide, ready, nameOf }: Props) {
   const kit = useKit();
   const pack =
     usePack(outing.id, packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items })).shown?.lines ?? [];
@@ -37,6 +39,13 @@ export function Sheet({ outing, laid, light, swaps, frames, tide, nameOf }: Prop
   // Asked for beforehand, so that it is there when somebody prints.
   const printing = usePrinting();
   if (!printing) return null;
+  if (!ready)
+    return (
+      <article className="sheet">
+        <h1>{outing.name}</h1>
+        <p>{say.notYet}</p>
+      </article>
+    );
   const clock = (at: string) => clockIn(Date.parse(at), outing.zone);
   const [from, to] = span(outing);
   const events = light.events.filter(({ at }) => at != null && Date.parse(at) >= from && Date.parse(at) <= to);

@@ -44,6 +44,6 @@ export function weatherOf({ weather }: Outing): string {
 /** When to leave for the water's sake; what is not known, or not yet, is said to be unknown. */
 export function leaveOf({ waters, floods_at_m, zone }: Outing, tide: Tide | undefined): string {
   if (tide?.leave_by != null) return outingWords.leaveBy(clockIn(Date.parse(tide.leave_by), zone));
-  const unknown = tide === undefined || waters.length < 2 || floods_at_m === null;
-  return unknown ? outingWords.leaveUnknown : outingWords.neverFloods;
+  if (waters.length < 2 || floods_at_m === null) return outingWords.leaveUnknown;
+  return tide === undefined ? outingWords.leaveNotYet : outingWords.neverFloods;
 }
