@@ -316,6 +316,10 @@ def test_a_queue_of_frames_goes_on_by_itself_and_a_lucky_series_keeps_its_tally(
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("button", name="Show the times").click()
     expect(dialog.get_by_text("The camera's own bracketing reaches them all.")).to_be_visible()
+    # Nor do three frames' times stand under another number.
+    dialog.get_by_label("Frames", exact=True).fill("5")
+    expect(dialog.get_by_text("The camera's own bracketing reaches them all.")).to_be_hidden()
+    dialog.get_by_label("Frames", exact=True).fill("3")
     dialog.get_by_role("button", name="Take", exact=True).click()
     expect(page.get_by_text("Frame 1 of 3")).to_be_visible()
     # At this speed it is over before anybody could look.

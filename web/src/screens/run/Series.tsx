@@ -22,26 +22,29 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
   const [way, setWay] = useState<Queue["way"]>(armed.queue?.way ?? (parts === null ? "bracket" : "split"));
   const [count, setCount] = useState(String(armed.queue?.frames.length ?? parts ?? 3));
   const [spacing, setSpacing] = useState("1");
-  const [shown, setShown] = useState<Schemas["SeriesAnswer"] | null>(null);
+  const [answer, setAnswer] = useState<{ to: string; series: Schemas["SeriesAnswer"] } | null>(null);
   const [fault, setFault] = useState<unknown>(null);
+  const question = {
+    seconds: armed.plan.answer.set_seconds,
+    way: way === "lucky" ? ("repeat" as const) : way,
+    count: Math.round(typed(count) ?? 0),
+    spacing_stops: typed(spacing) ?? 0,
+    dial_limit: armed.plan.dial_limit,
+    step: armed.plan.reading.step,
+    noise_reduction: armed.list?.noise_reduction ?? armed.list?.body?.noise_reduction === "on",
+    handling_seconds: 5,
+  };
+  const to = JSON.stringify(question);
+  // Another count's frames do not stand under this one.
+  const shown = answer?.to === to ? answer.series : null;
   const ask = async () => {
-    const body = {
-      seconds: armed.plan.answer.set_seconds,
-      way: way === "lucky" ? ("repeat" as const) : way,
-      count: Math.round(typed(count) ?? 0),
-      spacing_stops: typed(spacing) ?? 0,
-      dial_limit: armed.plan.dial_limit,
-      step: armed.plan.reading.step,
-      noise_reduction: armed.list?.noise_reduction ?? armed.list?.body?.noise_reduction === "on",
-      handling_seconds: 5,
-    };
     try {
-      const found = await askSeries(body);
-      setShown(found);
+      const found = await askSeries(question);
+      setAnswer({ to, series: found });
       setFault(null);
       return found;
     } catch (error) {
-      setShown(null);
+      setAnswer(null);
       setFault(error);
       return null;
     }
@@ -66,10 +69,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
             id={`series-${entry}`}
             className="choice"
             checked={way === entry}
-            onChange={() => {
-              setWay(entry);
-              setShown(null);
-            }}
+            onChange={() => setWay(entry)}
             label={
               <>
                 <strong>{say.ways[entry]}</strong> <span>{say.why[entry]}</span>
