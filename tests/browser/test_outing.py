@@ -173,7 +173,7 @@ def test_the_bag_is_packed_from_plan_and_hazards_and_the_feed_is_marked(guest: V
     page.get_by_label("Reflective vest").check()
     page.get_by_label("Slot ND 9").check()
     expect(page.locator(".pack-left")).not_to_have_text(before)
-    page.reload()
+    may_be_held_back(page)
     tab(page, "Pack")
     expect(page.get_by_label("Reflective vest")).to_be_checked()
     # On paper stand the list and the cautions, nothing else.
@@ -185,11 +185,20 @@ def test_the_bag_is_packed_from_plan_and_hazards_and_the_feed_is_marked(guest: V
     # All of it is one page.
     assert len(re.findall(rb"/Type\s*/Page[^s]", page.pdf(format="A4"))) == 1
     page.emulate_media(media="screen")
+    feed = hold_back(page, "/api/outing/feed")
     page.get_by_role("button", name="Fill from the simulated feed").click()
+    # What is ticked off while the feed is on its way is neither lost to it nor to taking it back.
+    eventually(page, lambda: bool(feed))
+    page.get_by_label("Reflective vest").uncheck()
+    let_go(page, "/api/outing/feed", feed)
     expect(page.get_by_text("Simulated: a stand-in that ships with Jackstaff.")).to_be_visible()
     expect(page.get_by_label("The light over the clock").get_by_text("tide, simulated")).to_be_visible()
+    expect(page.get_by_label("Reflective vest")).not_to_be_checked()
+    page.get_by_label("Slot ND 9").uncheck()
     page.get_by_role("button", name="Undo").last.click()
     expect(page.get_by_label("The light over the clock").get_by_text("tide, your own entries")).to_be_visible()
+    expect(page.get_by_label("Reflective vest")).not_to_be_checked()
+    expect(page.get_by_label("Slot ND 9")).not_to_be_checked()
 
 
 def test_places_and_plans_travel_as_files(guest: Visit, tmp_path: Any) -> None:

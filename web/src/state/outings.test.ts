@@ -1,6 +1,18 @@
 // @vitest-environment happy-dom
 import { expect, test } from "vitest";
-import { instantNear, isLive, type Outing, placeOf, skyAt, span } from "./outings";
+import {
+  change,
+  forget,
+  instantNear,
+  isLive,
+  isRemoved,
+  keep,
+  type Outing,
+  placeOf,
+  skyAt,
+  span,
+  standing,
+} from "./outings";
 import { minutesText, rateText } from "../words/rate";
 
 function outing(more: Partial<Outing>): Outing {
@@ -121,4 +133,25 @@ test.each([
   [155, "2 h 35 min"],
 ])("%i minutes are said", (minutes, said) => {
   expect(minutesText(minutes)).toBe(said);
+});
+
+test("a part is changed on top of what stands, and taken back without what was changed since", () => {
+  const shown = outing({ id: "a", name: "Vardsund mole", packed: [] });
+  keep(shown);
+  keep({ ...shown, packed: ["lamp"] });
+  // Asked for while the lamp was packed: an answer that comes late knows nothing of it.
+  const undo = change(shown, { ...shown, arrive: "05:00" });
+  expect(standing(shown)).toMatchObject({ arrive: "05:00", packed: ["lamp"] });
+  change(standing(shown), { name: "Grey Tarn" });
+  undo();
+  expect(standing(shown)).toMatchObject({ name: "Grey Tarn", arrive: "04:45", packed: ["lamp"] });
+});
+
+test("an outing that was removed since is not brought back by taking a change of it back", () => {
+  const shown = outing({ id: "b", name: "Vardsund mole" });
+  keep(shown);
+  const undo = change(shown, { arrive: "05:00" });
+  forget(shown);
+  undo();
+  expect(isRemoved(shown)).toBe(true);
 });

@@ -102,11 +102,39 @@ function choose(id: string): void {
 
 /** Keep an outing, and look at it from now on. */
 export function keep(outing: Outing): void {
-  void plans.set(outing.id, { ...outing, changed_at: new Date().toISOString() });
+  write(outing);
   remember({ outing: outing.id });
 }
 
-function forget(outing: Outing): void {
+function write(outing: Outing): void {
+  void plans.set(outing.id, { ...outing, changed_at: new Date().toISOString() });
+}
+
+/** An outing as it stands now, whatever was changed of it since it was shown so. */
+export function standing(outing: Outing): Outing {
+  return plans.get(outing.id) ?? outing;
+}
+
+/**
+ * Change what differs in `next` from what was shown, on top of what stands now. Gives the way back: these parts alone
+ * are as they were, unless the outing was removed since.
+ */
+export function change(shown: Outing, next: Partial<Outing>): () => void {
+  const before = standing(shown);
+  const names = (Object.keys(next) as (keyof Outing)[]).filter((name) => next[name] !== shown[name]);
+  const put = (from: Partial<Outing>) =>
+    write({ ...standing(shown), ...Object.fromEntries(names.map((name) => [name, from[name]])) });
+  put(next);
+  return () => {
+    if (!isRemoved(shown)) put(before);
+  };
+}
+
+export function isRemoved(outing: Outing): boolean {
+  return plans.removed(outing.id);
+}
+
+export function forget(outing: Outing): void {
   void plans.remove(outing.id);
   remember({ outing: null });
 }

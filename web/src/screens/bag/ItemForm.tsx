@@ -2,6 +2,7 @@ import { type SubmitEvent, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { type Fault, Refused } from "../../api/client";
 import { type Fact, useFacts } from "../../questions/kit";
+import { same, takeBack } from "../../state/amend";
 import { type Draft, forgetItem, keepItems } from "../../state/kit";
 import { faultText } from "../../ui/faultText";
 import { say } from "../../ui/say";
@@ -55,7 +56,8 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
     }
     setFaults([]);
     setTyped({});
-    const undo = () => void (before ? keepItems([before]) : forgetItem(next.id)).then(() => onDone(before?.id ?? null));
+    const undo = () =>
+      void (before ? takeBack(before, next) : forgetItem(next.id)).then(() => onDone(before?.id ?? null));
     say({ text: message, action: { label: bagWords.undo, act: undo } });
     return true;
   };
@@ -179,11 +181,6 @@ function labelOf(fact: Fact, facts: Record<string, unknown>, described: Fact[]):
   const { called } = fact;
   if (!called) return fact.label;
   return called.labels[String(facts[called.fact] ?? firstChoice(described, called.fact))] ?? fact.label;
-}
-
-/** Whether two values of a fact say the same; lists by what is in them. */
-function same(first: unknown, other: unknown): boolean {
-  return JSON.stringify(first) === JSON.stringify(other);
 }
 
 function initial(fact: Fact): unknown {

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { askWaters, type DaysQuestion, useDays } from "../../questions/places";
-import type { Outing } from "../../state/outings";
+import { change, type Outing } from "../../state/outings";
 import { at, type Day, type Matter, moved, samePlace, stretchFor, watersAround, watersOn } from "../../state/planning";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
@@ -30,12 +30,11 @@ interface Props {
   outings: readonly Outing[];
   /** The look on the bench as a time, with this bag; null without one. */
   wish: DaysQuestion["wish"];
-  keep: (outing: Outing) => void;
   onClose: () => void;
 }
 
 /** Fourteen days of a place side by side, in the order of what matters; one tap makes a day the outing's. */
-export function Days({ outing, outings, wish, keep, onClose }: Props) {
+export function Days({ outing, outings, wish, onClose }: Props) {
   const say = outingWords.days;
   const [first, setFirst] = useState(() => {
     const today = dateIn(nowMs(), outing.zone);
@@ -78,8 +77,8 @@ export function Days({ outing, outings, wish, keep, onClose }: Props) {
     const stretch = stretchFor(day, matter);
     const entered = watersOn(same, day.date);
     const waters = entered.length > 0 ? entered : watersOf(day, fed, outing.zone);
-    keep(moved(outing, stretch ? at(stretch, outing.zone) : { date: day.date }, waters));
-    toast({ text: say.taken(dayName(day.date)), action: { label: bagWords.undo, act: () => keep(outing) } });
+    const undo = change(outing, moved(outing, stretch ? at(stretch, outing.zone) : { date: day.date }, waters));
+    toast({ text: say.taken(dayName(day.date)), action: { label: bagWords.undo, act: undo } });
     onClose();
   };
 

@@ -10,7 +10,7 @@ import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
-import { type Outing, span } from "../../state/outings";
+import { change, type Outing, span } from "../../state/outings";
 import type { Light, Swaps } from "../../questions/light";
 import { clockIn, dateIn } from "../../words/zone";
 
@@ -91,11 +91,8 @@ function FromFile(props: {
   const calendar = file.text.trimStart().startsWith("BEGIN:") || file.name.endsWith(".ics");
   const read = useOutingFile(file.text, calendar, outing.zone);
   const takePlace = (spot: Schemas["SpotDoc"]) => {
-    keep({ ...outing, name: spot.name, latitude: spot.latitude, longitude: spot.longitude });
-    toast({
-      text: say.takenPlace(spot.name),
-      action: { label: bagWords.undo, act: () => keep(outing) },
-    });
+    const undo = change(outing, { name: spot.name, latitude: spot.latitude, longitude: spot.longitude });
+    toast({ text: say.takenPlace(spot.name), action: { label: bagWords.undo, act: undo } });
     onClose();
   };
   const takeEntry = (entry: Schemas["EntryDoc"]) => {

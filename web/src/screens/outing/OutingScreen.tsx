@@ -8,7 +8,7 @@ import { exposureOf, lightOf, looksOf, swapsOf, tideOf, wishOf } from "../../sta
 import { useBench } from "../../state/bench";
 import { looks as ownLooks } from "../../state/looks";
 import { useDryRun } from "../../state/dryRun";
-import { type Outing, useOutings } from "../../state/outings";
+import { change, type Outing, useOutings } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { dryRunWords } from "../../words/dryRun";
@@ -43,11 +43,12 @@ export function OutingScreen() {
   const swaps = swapped.shown;
   const tide = useTide(tideOf(current));
   const fillable = useFillable(lightOf(current)).answer?.longest_seconds;
-  const set = (change: Partial<Outing>) => keep({ ...current, ...change });
-  const edit = (change: Partial<Outing>, message: string) => {
-    set(change);
-    toast({ text: message, action: { label: bagWords.undo, act: () => keep(current) } });
+  const set = (parts: Partial<Outing>) => {
+    choose(current.id);
+    return change(current, parts);
   };
+  const edit = (parts: Partial<Outing>, message: string) =>
+    toast({ text: message, action: { label: bagWords.undo, act: set(parts) } });
   const [behindId, setBehindId] = useState("");
   const behind = outings.find((outing) => outing.id === behindId && outing.id !== current.id);
   const besides = useLight(behindId, behind ? overSameHours(behind, current) : null);
@@ -139,7 +140,6 @@ export function OutingScreen() {
             outing={current}
             outings={outings}
             wish={wishOf(laid, aim)}
-            keep={keep}
             onClose={() => setOpen(null)}
           />
         )}

@@ -8,7 +8,7 @@ import { say as toast } from "../../ui/say";
 import { typed } from "../../ui/typed";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
-import { MOST_SKIES, type Outing, span } from "../../state/outings";
+import { change, isRemoved, MOST_SKIES, type Outing, span, standing } from "../../state/outings";
 import { Sentence } from "./Sentence";
 import { tideOf, weatherOf } from "./planSentences";
 import { clockIn } from "../../words/zone";
@@ -32,13 +32,14 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
     outing.weather.source === "simulated" || outing.waters.some((water) => water.source === "simulated");
   const fill = async () => {
     try {
-      const [waters, weather, skies] = fromFeed(await ask(outing), outing);
-      const { waters: oldWaters, weather: oldWeather, sky: oldSky, skies: oldSkies } = outing;
-      set({ waters, weather, ...skies });
-      setFilled(filled + 1);
+      const there = !isRemoved(outing);
+      const [waters, weather, skies] = await fed(outing);
+      if (there && isRemoved(outing)) return;
+      const takeBack = change(outing, { waters, weather, ...skies });
+      setFilled((count) => count + 1);
       setFault(null);
       const undo = () => {
-        set({ waters: oldWaters, weather: oldWeather, sky: oldSky, skies: oldSkies });
+        takeBack();
         setFilled((count) => count + 1);
       };
       toast({ text: say.feedTaken, action: { label: bagWords.undo, act: undo } });
@@ -137,11 +138,17 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
   );
 }
 
-function ask(outing: Outing): Promise<Schemas["FeedAnswer"]> {
+/** What the feed says of an outing; asked once more where that was planned for elsewhere or another time meanwhile. */
+async function fed(outing: Outing): Promise<ReturnType<typeof fromFeed>> {
+  const said = await askFeed(feedOf(outing));
+  const now = standing(outing);
+  return JSON.stringify(feedOf(now)) === JSON.stringify(feedOf(outing)) ? fromFeed(said, now) : fed(now);
+}
+
+function feedOf(outing: Outing): Schemas["FeedInput"] {
   const [from, to] = span(outing);
   const { latitude, longitude } = outing;
-  const body = { latitude, longitude, from: new Date(from).toISOString(), to: new Date(to).toISOString() };
-  return askFeed(body);
+  return { latitude, longitude, from: new Date(from).toISOString(), to: new Date(to).toISOString() };
 }
 
 /** The feed's waters by the place's clock, its weather in the middle of the outing, and its sky as it changes. */

@@ -1,0 +1,45 @@
+// @vitest-environment happy-dom
+import { beforeEach, expect, test, vi } from "vitest";
+import { amend, takeBack } from "./amend";
+import { type Draft, draftOf, forgetItem, itemsKept, keepItems } from "./kit";
+import { memoryShelf } from "./shelf";
+import { store } from "./store";
+
+vi.mock("../questions/kit", async (original) => ({
+  ...(await original<typeof import("../questions/kit")>()),
+  // The core hands back what it read.
+  askItems: (drafts: Draft[]) => Promise.resolve(drafts.map((draft) => ({ ...draft, strength: {} }))),
+}));
+
+const PLATE: Draft = { id: "a", sort: "glass", name: "Slot ND 6", note: "", retired: false, facts: { stops: 6 } };
+const kept = () => {
+  const [item] = itemsKept();
+  return item && draftOf(item);
+};
+
+beforeEach(async () => {
+  await store.open(memoryShelf(), "guest");
+  await keepItems([PLATE]);
+});
+
+test("a thing is amended as it stands now, and taking that back leaves what was changed since", async () => {
+  const [shown] = itemsKept();
+  if (!shown) throw new Error("nothing kept");
+  await keepItems([{ ...PLATE, note: "a scratch" }]);
+  await amend(shown, { offset: 0.2 }, "done");
+  expect(kept()).toEqual({ ...PLATE, note: "a scratch", facts: { stops: 6, offset: 0.2 } });
+  const after = { ...PLATE, facts: { stops: 6, offset: 0.2 } };
+  await keepItems([{ ...after, name: "Slot ND 6 b", facts: { ...after.facts, mount: "plate" } }]);
+  await takeBack(PLATE, after);
+  expect(kept()).toEqual({ ...PLATE, name: "Slot ND 6 b", facts: { stops: 6, mount: "plate" } });
+});
+
+test("what was renamed is called as before; what was removed since stays away", async () => {
+  const after = { ...PLATE, name: "Slot 6", retired: true };
+  await keepItems([{ ...after, note: "a scratch" }]);
+  await takeBack(PLATE, after);
+  expect(kept()).toEqual({ ...PLATE, note: "a scratch" });
+  await forgetItem(PLATE.id);
+  await takeBack(PLATE, after);
+  expect(itemsKept()).toEqual([]);
+});
