@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { useKitFile } from "../../questions/kit";
+import { takeBack } from "../../state/amend";
 import { draftOf, forgetItem, keepItems, type Kit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { say } from "../../ui/say";
@@ -24,16 +25,20 @@ export function FileDialog({ file, kit, onClose }: Props) {
   const [fresh, changed] = [count("new"), count("changed")];
   const take = async () => {
     if (!found) return;
-    const before = kit.items.filter((item) => found.changes.some((change) => change.id === item.id)).map(draftOf);
+    const taken = found.kit.items.map(draftOf);
+    const changes = taken.flatMap((after) => {
+      const before = kit.items.find((item) => item.id === after.id);
+      return before ? [{ before: draftOf(before), after }] : [];
+    });
     const made = found.changes.filter((change) => change.change === "new").map((change) => change.id);
     try {
-      await keepItems(found.kit.items.map(draftOf));
+      await keepItems(taken);
     } catch (error) {
       setFault(error);
       return;
     }
     const undo = async () => {
-      if (before.length > 0) await keepItems(before);
+      if (changes.length > 0) await takeBack(changes);
       for (const id of made) await forgetItem(id);
     };
     say({ text: bagWords.file.taken(fresh + changed), action: { label: bagWords.undo, act: () => void undo() } });

@@ -57,7 +57,7 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
     setFaults([]);
     setTyped({});
     const undo = () =>
-      void (before ? takeBack(before, next) : forgetItem(next.id)).then(() => onDone(before?.id ?? null));
+      void (before ? takeBack([{ before, after: next }]) : forgetItem(next.id)).then(() => onDone(before?.id ?? null));
     say({ text: message, action: { label: bagWords.undo, act: undo } });
     return true;
   };

@@ -4,10 +4,11 @@ import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { askFramesBetween, keepPicture } from "../../questions/log";
 import { askJoin, askPhoto, type Joining } from "../../questions/measuring";
+import { keepFacts } from "../../state/amend";
 import { itemsOf } from "../../state/bag";
 import { type Laid, useBench } from "../../state/bench";
 import { addFrame, type Frame } from "../../state/frames";
-import { draftOf, keepItems, useKit } from "../../state/kit";
+import { useKit } from "../../state/kit";
 import { exchange, sent } from "../../state/outbox";
 import { useSession } from "../../state/session";
 import { faultText } from "../../ui/faultText";
@@ -91,8 +92,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
         first ??= id;
       }
       if (remember && body && joining.learnt && joining.ahead_seconds !== null) {
-        const draft = draftOf(body);
-        await keepItems([{ ...draft, facts: { ...draft.facts, clock_ahead_s: joining.ahead_seconds } }]);
+        await keepFacts(body, { clock_ahead_s: joining.ahead_seconds });
       }
       const page = first === null ? null : `/log/frame/${first}`;
       toast({
