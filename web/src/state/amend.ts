@@ -1,7 +1,5 @@
-import { Refused } from "../api/client";
 import { faultText } from "../ui/faultText";
 import { say } from "../ui/say";
-import { words } from "../words";
 import { bagWords } from "../words/bag";
 import { type Draft, draftOf, itemsKept, keepItems, type KitItem } from "./kit";
 
@@ -17,7 +15,7 @@ export async function amend(item: KitItem, facts: Record<string, unknown>, messa
   try {
     done = await keepFacts(item, facts);
   } catch (error) {
-    say({ text: error instanceof Refused ? error.message : words.trouble.unreachable });
+    say({ text: faultText(error) });
     return;
   }
   say({ text: message, action: { label: bagWords.undo, act: () => void takeBack([done]) } });
