@@ -67,6 +67,7 @@ const drawn = drawer<Frame>({
   wire: (frame) => ({ ...documentOf(frame) }),
   sort: placeInLog,
   paged: true,
+  rests: (frame) => frame.pictured,
 });
 
 /** The newest frames, as many as asked for, and how many there are. */

@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { AccountServer } from "./account.test.data";
+import { sampleFrame } from "./frame.test.data";
 import { emptyBrowser } from "./pages.test.data";
 
 const look = (name: string, low = 4) => ({ kind: "sea", look: name, low, high: null });
@@ -15,8 +16,9 @@ async function visit(server: AccountServer) {
   const { looks } = await import("./looks");
   const { store } = await import("./store");
   const keeping = await import("./keeping");
+  const frames = await import("./frames");
   await session.openMemory();
-  return { session, outbox, looks, store, keeping };
+  return { session, outbox, looks, store, keeping, frames };
 }
 
 let server: AccountServer;
@@ -143,6 +145,36 @@ describe("the outbox", () => {
     // After 0.3, 1.3, 3.3, 7.3 and 15.3 s, each time to no avail; then it is heard.
     expect([tries[0], tries[2], tries[5], tries[12], tries[20]]).toEqual([1, 2, 3, 4, 5]);
     expect([names(), page.store.waiting()]).toEqual([["offline"], []]);
+  });
+
+  it("holds the removal of a frame with a picture back while it can be taken back, and of nothing else", async () => {
+    const [pictured, plain] = [sampleFrame({ pictured: true }), sampleFrame({ id: "b" })];
+    for (const frame of [pictured, plain]) server.put("frame", frame.id, frame);
+    const page = await visit(server);
+    await page.session.renew(false);
+    await page.outbox.sent();
+    vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout", "Date"] });
+    const pass = async (ms: number) => {
+      await vi.advanceTimersByTimeAsync(ms);
+      for (let turn = 0; turn < 20; turn += 1) await new Promise((resolve) => setImmediate(resolve));
+    };
+    const held = () => Object.fromEntries(server.held.map(({ id, content }) => [id, content !== null]));
+    await page.frames.removeFrame("a");
+    await page.frames.removeFrame("b");
+    await pass(9000);
+    expect(held()).toEqual({ a: true, b: false });
+    // What waits for nothing but its rest holds up nobody, and what came back was never gone.
+    await page.outbox.sent();
+    await page.frames.addFrame(pictured);
+    await pass(9000);
+    expect([held(), page.store.waiting()]).toEqual([{ a: true, b: false }, []]);
+    server.put("frame", "a", pictured);
+    await page.outbox.sent();
+    await page.frames.removeFrame("a");
+    await pass(9000);
+    expect(held()).toEqual({ a: true, b: false });
+    await pass(2000);
+    expect([held(), page.store.waiting()]).toEqual([{ a: false, b: false }, []]);
   });
 
   it("fills a new device page by page, and gives a server that was set back what it lost", async () => {

@@ -17,6 +17,8 @@ const LONGEST_PAUSE_MS = 60_000;
 /** Hands that type are let finish; an opening goes at once. */
 const QUIET_MS = 300;
 const OFTEN_MS = 6000;
+/** Longer than the notice of a removal offers the way back. */
+const REST_MS = 10_000;
 const TURNS = 6;
 /** Not signed in, a page out of date, somebody else signed in. */
 const STRANGER = new Set([401, 403, 409]);
@@ -37,6 +39,7 @@ let state: Exchange = { head: 0, coming: 0, away: false, why: null };
 let account: number | null = null;
 let pause = FIRST_PAUSE_MS;
 let timer: number | undefined;
+let resting: number | undefined;
 let busy: Promise<void> | null = null;
 let wanted = { push: false, pull: false };
 /** Whoever needs to hear of other devices soon: the running frame, and Run while it waits for one. */
@@ -99,7 +102,7 @@ export async function sent(): Promise<void> {
     await busy;
     if (state.away) throw new Unreachable();
     const waiting = await waitingNow(store.owner);
-    if (waiting.every((doc) => doc.waiting?.refused != null)) return;
+    if (waiting.every((doc) => doc.waiting?.refused != null || restOf(doc) > 0)) return;
   }
   throw new Unreachable();
 }
@@ -140,7 +143,10 @@ async function work(): Promise<void> {
 /** Everything that waits, parcel by parcel. Hands back whether the server knows more than is known here. */
 async function push(now: number, owner: string): Promise<boolean> {
   for (;;) {
-    const waiting = (await waitingNow(owner)).filter((doc) => doc.waiting?.refused === null && kindOf(doc.kind)?.wire);
+    const all = (await waitingNow(owner)).filter((doc) => doc.waiting?.refused === null && kindOf(doc.kind)?.wire);
+    const waiting = all.filter((doc) => restOf(doc) === 0);
+    window.clearTimeout(resting);
+    if (all.length > waiting.length) resting = window.setTimeout(soon, Math.max(...all.map(restOf)));
     const parcel = waiting.slice(0, PARCEL);
     if (parcel.length === 0 || account !== now) return false;
     const documents = parcel.flatMap((doc) => changeOf(doc) ?? []);
@@ -160,6 +166,13 @@ async function push(now: number, owner: string): Promise<boolean> {
     }
     if (waiting.length <= PARCEL) return head > state.head;
   }
+}
+
+/** How long a removal is still held back [ms]: a picture that its frame takes along is not to be lost to a slip. */
+function restOf({ kind, content, stamp, waiting }: Doc): number {
+  if (content !== null || waiting?.before == null || kindOf(kind)?.rests?.(waiting.before) !== true) return 0;
+  const age = Date.now() - Date.parse(stamp.split("#")[0] ?? "");
+  return age >= 0 && age < REST_MS ? REST_MS - age : 0;
 }
 
 /** What waits in the browser, or in the page where the browser keeps nothing. */

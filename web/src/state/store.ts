@@ -18,6 +18,8 @@ export interface Kind<Content> {
   sort?: (content: Content) => string;
   /** Too many to be in the page all at once: only what is looked at is. */
   paged?: boolean;
+  /** Whether the server forgets more with it than this browser could give back: then its removal rests before it is sent. */
+  rests?: (content: Content) => boolean;
 }
 
 export const GUEST = "guest";
