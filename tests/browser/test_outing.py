@@ -133,7 +133,13 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     # Wait instead of glass: hold the time, float the reading.
     work_out(page, "when")
     expect(page.get_by_test_id("wait")).to_be_visible()
-    # The time to leave is told on every screen, ten minutes ahead and when it has come.
+    # The time to leave is told on every screen, ten minutes ahead and when it has come, whatever is planned meanwhile.
+    page.goto(guest.server.url + "/outing")
+    page.get_by_role("button", name="Copy").click()
+    page.get_by_role("button", name="Sat 17 Apr").click()
+    page.get_by_role("textbox", name="Day").fill("2027-04-20")
+    expect(page.get_by_role("button", name="Tue 20 Apr")).to_be_visible()
+    expect(header.get_by_text("Leave in 32 min")).to_be_visible()
     page.get_by_role("navigation").get_by_role("link", name="Run").first.click()
     page.clock.fast_forward("24:00")
     alert = page.get_by_role("alert")

@@ -6,7 +6,7 @@ import { useDryRun } from "./dryRun";
 import { plausibleOf, rateOf, readingOf } from "./asks";
 import type { Laid } from "./bench";
 import { isWatching, lightWatch, type LightWatch, useGoesOn } from "./lightWatch";
-import { instantNear, isLive, type Outing, span, useOutings } from "./outings";
+import { goingOn, instantNear, type Outing, span, useOutings } from "./outings";
 
 export interface BenchLight {
   outing: Outing;
@@ -29,16 +29,18 @@ const TICK_MS = 10_000;
 /** What the current outing, or the sky one sees, says about the light at the bench. */
 export function useBenchLight(laid: Laid): BenchLight {
   const { bench } = laid;
-  const { current } = useOutings();
+  const { outings, current } = useOutings();
   const now = useNow(TICK_MS);
   const watch = useSteadyWatch(now);
-  const live = isLive(current, now);
+  const live = goingOn(outings, current, now);
+  // A time that was chosen is the time of the outing it was chosen in.
+  const outing = bench.lightAt === null ? (live ?? current) : current;
   // An expert's dry run has no forecast.
   const blind = useDryRun()?.expert === true;
-  const counts = !blind && bench.useOuting && (live || bench.lightAt !== null);
-  const [from, to] = span(current);
-  const at = bench.lightAt === null ? Math.min(Math.max(now, from), to) : instantNear(current, bench.lightAt);
-  const plausible = usePlausible(counts ? plausibleOf(current, laid, at) : null).answer;
+  const counts = !blind && bench.useOuting && (live !== undefined || bench.lightAt !== null);
+  const [from, to] = span(outing);
+  const at = bench.lightAt === null ? Math.min(Math.max(now, from), to) : instantNear(outing, bench.lightAt);
+  const plausible = usePlausible(counts ? plausibleOf(outing, laid, at) : null).answer;
   const sky = counts ? null : bench.skySeen;
   const fits = useSky(sky && { sky, reading: readingOf(laid) }).answer;
   // Somebody who watches is there: a time that was chosen for planning is not the time of this light.
@@ -57,7 +59,7 @@ export function useBenchLight(laid: Laid): BenchLight {
     moved_sd: moved === null ? 0 : (rate?.moved_sd ?? 0),
   };
   const shown = bench.earlier.length > 0 || watch ? rate : undefined;
-  return { outing: current, counts, at, plausible, fits, rate: shown, watch, moving };
+  return { outing, counts, at, plausible, fits, rate: shown, watch, moving };
 }
 
 /** The watch as it stood when the clock last ticked: looks come every few seconds, and the sum is to stand still. */

@@ -12,6 +12,7 @@ import {
   skyAt,
   span,
   standing,
+  goingOn,
 } from "./outings";
 import { minutesText, rateText } from "../words/rate";
 
@@ -154,4 +155,15 @@ test("an outing that was removed since is not brought back by taking a change of
   forget(shown);
   undo();
   expect(isRemoved(shown)).toBe(true);
+});
+
+test("what goes on is the outing that is looked at, or the one where somebody stands while planning another", () => {
+  const at = Date.parse("2027-04-17T04:00:00Z");
+  const today = outing({ id: "today", archived: false, changed_at: "2027-04-01T00:00:00Z" });
+  const copied = outing({ id: "copied", archived: false, changed_at: "2027-04-16T00:00:00Z" });
+  const tomorrow = outing({ id: "tomorrow", date: "2027-04-18", archived: false, changed_at: "2027-04-17T03:00:00Z" });
+  const put = outing({ id: "put", archived: true, changed_at: "2027-04-17T03:30:00Z" });
+  const all = [tomorrow, today, copied, put];
+  expect([today, tomorrow].map((current) => goingOn(all, current, at)?.id)).toEqual(["today", "copied"]);
+  expect(goingOn([tomorrow, put], tomorrow, at)).toBeUndefined();
 });

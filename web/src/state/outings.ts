@@ -96,7 +96,7 @@ function latest(outings: Outing[]): Outing | undefined {
   return outings.toSorted((a, b) => Date.parse(b.changed_at) - Date.parse(a.changed_at))[0];
 }
 
-function choose(id: string): void {
+export function choose(id: string): void {
   remember({ outing: id });
 }
 
@@ -170,6 +170,14 @@ const DAY = 86_400_000;
 export function isLive(outing: Outing, now: number): boolean {
   const [from, to] = span(outing);
   return now >= from - 2 * 3_600_000 && now <= to + 3_600_000;
+}
+
+/**
+ * The outing that goes on: the one that is looked at where it does, else the one changed last of those that do. Whoever
+ * plans tomorrow's at the water stands in today's.
+ */
+export function goingOn(outings: Outing[], current: Outing, now: number): Outing | undefined {
+  return isLive(current, now) ? current : latest(outings.filter((outing) => !outing.archived && isLive(outing, now)));
 }
 
 /** An outing's place, as the questions about its light carry it. */

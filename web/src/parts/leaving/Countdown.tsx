@@ -4,25 +4,25 @@ import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { lightOf } from "../../state/asks";
 import { useLeaving } from "./leaving";
-import { isLive, useOutings } from "../../state/outings";
+import { goingOn, useOutings } from "../../state/outings";
 import { minutesText } from "../../words/rate";
 import { useLight } from "../../questions/light";
 import "./leaving.css";
 
 /** In the header while an outing goes on: what comes next, and when to leave. */
 export function Countdown() {
-  const { current } = useOutings();
+  const { outings, current, choose } = useOutings();
   const now = useNow(1000);
-  const live = isLive(current, now);
-  const light = useLight(current.id, live ? lightOf(current) : null).answer;
-  const leaving = useLeaving(current);
-  if (!live) return null;
+  const outing = goingOn(outings, current, now);
+  const light = useLight(outing?.id ?? "", outing ? lightOf(outing) : null).answer;
+  const leaving = useLeaving(outing);
+  if (!outing) return null;
   const say = words.leaving;
   const next = light?.events.find((event) => event.at != null && Date.parse(event.at) > now);
   if (!next && !leaving) return null;
   return (
     <>
-      <Link to="/outing" className="countdown">
+      <Link to="/outing" className="countdown" onClick={() => choose(outing.id)}>
         {next?.at != null && <span>{say.to(minutes(Date.parse(next.at) - now), words.events[next.name] ?? "")}</span>}
         {leaving && (
           <strong data-late={leaving.alarm !== "none" || undefined}>

@@ -4,7 +4,7 @@ import { useNow } from "../../ui/useNow";
 import { useTide } from "../../questions/light";
 import { tideOf } from "../../state/asks";
 import { remember, useHabits } from "../../state/habits";
-import { isLive, type Outing } from "../../state/outings";
+import type { Outing } from "../../state/outings";
 
 /** Minutes before leaving at which one is warned. */
 const WARN_MINUTES = 10;
@@ -20,14 +20,13 @@ export interface Leaving {
 }
 
 /** The time to leave of an outing that goes on, and its alarm, on every screen. */
-export function useLeaving(outing: Outing): Leaving | null {
+export function useLeaving(outing: Outing | undefined): Leaving | null {
   const now = useNow(1000);
-  const live = isLive(outing, now);
-  const tide = useTide(live ? tideOf(outing) : null).answer;
+  const tide = useTide(outing ? tideOf(outing) : null).answer;
   const { left: heard } = useHabits();
   const leaveBy = tide?.leave_by == null ? null : Date.parse(tide.leave_by);
   const left = leaveBy === null ? 0 : leaveBy - now;
-  const key = leaveBy === null ? "" : `${outing.id} ${leaveBy}`;
+  const key = outing === undefined || leaveBy === null ? "" : `${outing.id} ${leaveBy}`;
   const due = leaveBy !== null && !heard.includes(key);
   const alarm = !due || left > WARN_MINUTES * 60_000 ? "none" : left > 0 ? "warning" : "now";
   useAlarm(alarm);

@@ -5,6 +5,7 @@ import { clockIn } from "../../words/zone";
 import { words } from "../../words";
 import type { Bench, Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
+import { choose } from "../../state/outings";
 
 interface Props {
   laid: Laid;
@@ -52,7 +53,10 @@ export function LightDialog({ laid, light, set, onClose }: Props) {
               <Form.Control
                 type="time"
                 value={bench.lightAt ?? (light.counts ? clockIn(light.at, outing.zone) : "")}
-                onChange={(event) => set({ lightAt: event.target.value || null })}
+                onChange={(event) => {
+                  choose(outing.id);
+                  set({ lightAt: event.target.value || null });
+                }}
               />
             </Form.Group>
             <Button variant="quiet" disabled={bench.lightAt === null} onClick={() => set({ lightAt: null })}>

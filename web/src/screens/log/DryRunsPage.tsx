@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { type Scenario, useScenarios } from "../../questions/dryRun";
 import { beginDryRun, realFrameRuns } from "../../state/dryRun";
 import { played } from "../../state/dryRuns";
-import { isLive, useOutings } from "../../state/outings";
+import { goingOn, useOutings } from "../../state/outings";
 import { useSession } from "../../state/session";
 import { Fault } from "../../ui/Fault";
 import { saveAs } from "../../ui/saveAs";
@@ -24,8 +24,8 @@ export function DryRunsPage() {
   const shipped = useScenarios();
   const { practice } = useSession();
   const navigate = useNavigate();
-  const { current } = useOutings();
-  const now = useNow(60_000);
+  const { outings, current } = useOutings();
+  const outing = goingOn(outings, current, useNow(60_000));
   const [expert, setExpert] = useState(false);
   const [another, setAnother] = useState(false);
   const [fault, setFault] = useState<unknown>(null);
@@ -78,7 +78,7 @@ export function DryRunsPage() {
           {problem}
         </p>
       )}
-      {!practice && isLive(current, now) && <p className="run-note mb-0">{say.outingLive(current.name)}</p>}
+      {!practice && outing && <p className="run-note mb-0">{say.outingLive(outing.name)}</p>}
       {practice ? (
         <p className="mb-0">{say.running}</p>
       ) : (
