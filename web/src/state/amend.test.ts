@@ -47,7 +47,18 @@ test("what was renamed is called as before; what was removed since stays away", 
   await takeBack([{ before: after, after: PLATE }]);
   expect(kept()).toEqual({ ...PLATE, note: "a scratch" });
   core.away = false;
-  await forgetItem(PLATE.id);
+  const undo = await forgetItem(PLATE.id);
   await takeBack([{ before: PLATE, after }]);
   expect(itemsKept()).toEqual([]);
+  await undo();
+  expect(kept()).toEqual({ ...PLATE, note: "a scratch" });
+});
+
+test("what was removed comes back to its own place, with nobody there to ask", async () => {
+  await keepItems([{ ...PLATE, id: "b", name: "Slot ND 3" }]);
+  const undo = await forgetItem("a");
+  core.away = true;
+  await undo();
+  core.away = false;
+  expect(itemsKept().map(({ id }) => id)).toEqual(["a", "b"]);
 });

@@ -116,8 +116,13 @@ export async function keepItems(drafts: Draft[]): Promise<void> {
   );
 }
 
-export async function forgetItem(id: string): Promise<void> {
+/** Remove a thing; gives the way back, to its own place. */
+export async function forgetItem(id: string): Promise<() => Promise<void>> {
+  const held = itemsNow().find(({ item }) => item.id === id);
   await things.remove(id);
+  return async () => {
+    if (held) await things.set(id, held);
+  };
 }
 
 /** Put things in this order. */

@@ -81,10 +81,10 @@ export function ItemForm({ draft, isNew, group, onDone, onCopy, onMoved }: Props
     if (await keep(next, bagWords[next.retired ? "retiredNow" : "saved"](name), draft)) onDone(draft.id);
   };
   const remove = async () => {
-    await forgetItem(draft.id);
+    const undo = await forgetItem(draft.id);
     say({
       text: bagWords.removed(draft.name),
-      action: { label: bagWords.undo, act: () => void keepItems([draft]).then(() => onDone(draft.id)) },
+      action: { label: bagWords.undo, act: () => void undo().then(() => onDone(draft.id)) },
     });
     onDone(null);
   };
