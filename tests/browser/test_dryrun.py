@@ -18,7 +18,7 @@ from jackstaff_core.dryrun.replay import Replay, ReplayQuestion, replay
 from jackstaff_core.dryrun.shipped import BY_ID
 from jackstaff_core.wire import plain, read
 
-from .conftest import Visit, eventually
+from .conftest import Visit, eventually, hold_back, let_go, may_be_held_back
 from .test_offline import take_along
 from .test_path import hold
 
@@ -154,7 +154,19 @@ def test_a_clock_that_goes_sixty_times_as_fast_stands_and_eases_before_the_end(g
     page = guest.page
     page.goto(f"{guest.server.url}/log/practice/runs")
     begin(page, "Dawn at the mole")
+    may_be_held_back(page)
+    aperture = page.locator(".meter-values").get_by_role("group", name="Aperture").locator(".stepper-number")
+    metered = hold_back(page, "/api/practice/meter")
+    expect(page.get_by_role("button", name="Meter bare")).to_be_visible()
     page.keyboard.press("u")
+    eventually(page, lambda: bool(metered))
+    # What is turned while one waits for the meter is not what it metered at.
+    asked = aperture.inner_text()
+    for key in ("a", "ArrowUp", "ArrowUp"):
+        page.keyboard.press(key)
+    expect(aperture).not_to_have_text(asked)
+    let_go(page, "/api/practice/meter", metered)
+    expect(aperture).to_have_text(asked)
     page.get_by_role("button", name=re.compile("Slot ND 3, f")).first.click()
     page.get_by_role("button", name="Get ready").click()
     page.get_by_text("None", exact=True).click()

@@ -147,7 +147,8 @@ export async function readMeter(settings: { aperture: string; iso: string }, thr
   const stack = through ? lensOf(run) : [];
   const { framing } = run;
   const shown = await askReadMeter({ scenario: run.begun.scenario, framing, at, ...settings, through: stack });
-  change({ looked: [...run.looked, { at, framing, through: stack.map(({ id }) => id) }].slice(-MOST_LOOKED) });
+  const look = { at, framing, through: stack.map(({ id }) => id) };
+  await dryRun.change(ONE, (held) => held && { ...held, looked: [...held.looked, look].slice(-MOST_LOOKED) });
   return shown;
 }
 

@@ -16,10 +16,12 @@ interface Props {
 export function DryMeter({ laid: { bench, stack }, set }: Props) {
   const read = async (through: boolean) => {
     try {
-      const shown = await readMeter({ aperture: bench.aperture, iso: bench.iso }, through);
+      const settings = { aperture: bench.aperture, iso: bench.iso };
+      const shown = await readMeter(settings, through);
       if (bench.meter === "hand") set({ ev100: shown.ev100 });
       else if (shown.shutter == null) toast({ text: shown.text });
-      else set({ shutter: markText(shown.shutter) });
+      // A time is what was metered at these settings, whatever was turned while one waited for it.
+      else set({ shutter: markText(shown.shutter), ...settings });
     } catch (error) {
       toast({ text: faultText(error) });
     }
