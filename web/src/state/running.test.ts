@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Exposure } from "../questions/bench";
 import { openSeconds } from "./clock";
 import type { Frame } from "./frames";
 import { changeFrame, frameNow, openFrame } from "./frames";
@@ -18,9 +19,12 @@ import {
   openedEarlier,
   queued,
   rearm,
+  rehearse,
   reread,
   showEnded,
   takeBack,
+  takeSeries,
+  tryFirst,
   unopened,
 } from "./running";
 import { givenOut } from "./trigger";
@@ -35,12 +39,24 @@ const core = vi.hoisted(() => ({
   press: vi.fn(),
   letGo: vi.fn(),
 }));
+vi.mock("../questions/bench", async (original) => ({
+  ...(await original<typeof import("../questions/bench")>()),
+  askExposure: () => Promise.resolve(ANSWERED),
+}));
 vi.mock("../questions/run", () => ({
   askTimingError: core.error,
   press: core.press,
   letGo: core.letGo,
   askTime: () => Promise.reject(new Error("nobody there")),
 }));
+
+const ANSWERED = {
+  ...sampleFrame().answer,
+  metered_seconds: 30,
+  set_seconds: 30,
+  residue_stops: -2.8,
+  bulb: false,
+} as unknown as Exposure;
 
 const drawn = drawer<Armed>({ name: "armed", version: 1, check: (content) => content as Armed });
 const armed = () => drawn.get("armed");
@@ -353,6 +369,50 @@ describe("afterwards", () => {
     });
     rearm();
     expect(armed()).toMatchObject({ after: null, finished: null, plan: { answer: { seconds: 203 } } });
+  });
+
+  const between: [string, () => unknown][] = [
+    ["a rehearsal", () => rehearse("6400", ANSWERED)],
+    ["a trial", () => tryFirst(30)],
+    ["a dark frame", () => darkFrame(sampleFrame())],
+  ];
+  it.each(between)("the light that was moving when it was armed goes on moving over %s", async (_, act) => {
+    const question = { settings: { aperture: "9", iso: "64" } } as never;
+    arm({ plan: plan({ moved_stops: 0.3, stops_per_minute: 0.1 }), question, list: null });
+    await Promise.resolve(act());
+    expect(armed()?.after).not.toBeNull();
+    rearm();
+    await open(new Date(Date.now() + 300_000));
+    expect(openFrame()?.run?.moved_stops).toBeCloseTo(0.8, 2);
+  });
+
+  it("and over a frame that another device armed, from its opening on", async () => {
+    const ago = new Date(Date.now() - 600_000).toISOString();
+    showEnded(
+      sampleFrame({ opened_at: ago, run: unopened({ metered_seconds: 203, moved_stops: 0.3, stops_per_minute: 0.1 }) }),
+    );
+    rearm();
+    await open(new Date());
+    expect(openFrame()?.run?.moved_stops).toBeCloseTo(1.3, 2);
+  });
+
+  it("what was asked for one plan does not come to another, nor beneath an open shutter", async () => {
+    const question = { settings: { aperture: "9", iso: "64" } } as never;
+    const queue = { way: "bracket", frames: [], at: 0, kept: 0, dropped: 0 } as const;
+    const once = () => arm({ plan: plan(), question, list: null });
+    once();
+    const asked = armed() as Armed;
+    const trying = tryFirst(30);
+    arm({ plan: plan({ bias_stops: 1 }), question, list: null });
+    await trying;
+    takeSeries(asked, { ...queue, frames: [] });
+    expect(armed()).toMatchObject({ plan: { run: { bias_stops: 1, purpose: "frame" } }, queue: null });
+    once();
+    const late = tryFirst(30);
+    await open(NOW);
+    await late;
+    takeSeries(asked, { ...queue, frames: [] });
+    expect(armed()).toMatchObject({ plan: { run: { purpose: "frame" } }, queue: null, after: null });
   });
 
   it.each([

@@ -1,13 +1,13 @@
 import type { Schemas } from "../api/client";
 import { askExposure, type Exposure } from "../questions/bench";
 import { askTimingError, letGo, press } from "../questions/run";
-import { ARMED, type Armed, armedKept, type Plan, type Run } from "./armed";
+import { ARMED, type Armed, armedKept, type Plan, type Queue, type Run } from "./armed";
 import { deviceOf, type Failure } from "./trigger";
 import * as clock from "./clock";
 import { keptLooks, longerBy } from "./exposureEnd";
 import { follow, followed, lightWatch, looksOf } from "./lightWatch";
 import { fromEarlier, lightAtOpening } from "./runLight";
-import { addFrame, busyUntil, changeFrame, type Frame, frameNow, nothingRuns } from "./frames";
+import { addFrame, busyUntil, changeFrame, type Frame, frameNow, nothingRuns, openFrame } from "./frames";
 import { habits } from "./habits";
 import { nowMs } from "../ui/worldClock";
 import { noteOpened } from "./dryRuns";
@@ -130,13 +130,12 @@ export function rehearse(iso: string, answered: Exposure): void {
   };
   const seconds = answered.set_seconds;
   write({
+    ...armed,
     plan: rehearsal,
     question,
     list: list && { ...list, seconds, bulb: answered.bulb, iso },
     finished: null,
-    queue: armed.queue,
     after: { plan, question: armed.question, list },
-    busyUntil: armed.busyUntil,
   });
 }
 
@@ -149,8 +148,11 @@ export async function tryFirst(seconds: number): Promise<void> {
   if (!armed?.question) return;
   const question = { ...armed.question, chosen_seconds: seconds };
   const answered = await askExposure(question);
-  const { plan, list } = armed;
+  const now = read();
+  if (!now || !stillStands(armed)) return;
+  const { plan, list } = now;
   write({
+    ...now,
     plan: {
       ...plan,
       answer: answerOf(answered),
@@ -160,9 +162,20 @@ export async function tryFirst(seconds: number): Promise<void> {
     list: list && { ...list, seconds: answered.set_seconds, bulb: answered.bulb },
     finished: null,
     queue: null,
-    after: { plan, question: armed.question, list },
-    busyUntil: armed.busyUntil,
+    after: { plan, question: now.question, list },
   });
+}
+
+/** More than one frame of what was armed when they were asked for. */
+export function takeSeries(armed: Armed, queue: Queue): void {
+  if (stillStands(armed)) change({ queue });
+}
+
+/** Whether an answer that was waited for still finds the plan it was asked for, no shutter open and no press on its way. */
+function stillStands({ plan, finished }: Armed): boolean {
+  const now = read();
+  if (opening !== null || openFrame() !== undefined || finished !== now?.finished) return false;
+  return JSON.stringify(plan) === JSON.stringify(now.plan);
 }
 
 /** A dark frame: cap on, same length as the frame that has just ended. */
@@ -172,6 +185,7 @@ export function darkFrame(frame: Frame): void {
   if (!armed || seconds === null) return;
   const { plan, question, list } = armed.after ?? armed;
   write({
+    ...armed,
     plan: {
       ...plan,
       answer: { ...plan.answer, seconds, set_seconds: seconds, dial_mark: null, steps: [] },
@@ -190,7 +204,6 @@ export function darkFrame(frame: Frame): void {
     finished: null,
     queue: null,
     after: { plan, question, list },
-    busyUntil: armed.busyUntil,
   });
 }
 
@@ -420,7 +433,9 @@ export function showEnded(frame: Frame): void {
     // What happened on the way is no part of the plan; a time that was decided is.
     run: { ...run, rereads: [], looks: [], bias_stops: Number((run.bias_stops - longerBy(frame)).toFixed(6)) },
   };
-  write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null, busyUntil: null });
+  // What it says of the light it says of the opening.
+  const made = Date.parse(frame.opened_at);
+  write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null, busyUntil: null, made });
 }
 
 /** The end of a frame that ran, wherever it was ended. */

@@ -11,7 +11,7 @@ import { runWords } from "../../words/run";
 import { markText, signedStops, timeText } from "../../words/times";
 import { instead } from "./noBulb";
 import type { Armed, Queue } from "../../state/armed";
-import { change } from "../../state/running";
+import { takeSeries } from "../../state/running";
 
 const WAYS = ["bracket", "repeat", "split", "lucky"] as const;
 
@@ -52,7 +52,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
   const take = async () => {
     const found = await ask();
     if (!found) return;
-    change({ queue: { way, frames: found.frames, at: 0, kept: 0, dropped: 0 } });
+    takeSeries(armed, { way, frames: found.frames, at: 0, kept: 0, dropped: 0 });
     onClose();
   };
   return (
