@@ -87,7 +87,9 @@ def test_several_outings_are_copied_and_the_polar_night_has_no_sunrise(guest: Vi
     light = hold_back(page, "/api/light")
     page.get_by_role("slider", name="Turn back").press("PageDown")
     eventually(page, lambda: bool(light))
-    chart.click(position={"x": chart.bounding_box()["width"] - 84, "y": 200})  # type: ignore[index]
+    box = chart.bounding_box()
+    assert box
+    chart.click(position={"x": box["width"] - 84, "y": 200})
     expect(page.locator(".light-said")).to_contain_text("07:40: about EV")
     # And nothing of them leaves the screen as this plan.
     calendar = page.get_by_role("button", name="Plan as calendar")
