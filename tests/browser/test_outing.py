@@ -22,6 +22,9 @@ def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     page.get_by_role("dialog").get_by_role("button", name=re.compile("^mirror")).click()
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_be_hidden()
+    may_be_held_back(page)
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    swaps = hold_back(page, "/api/outing/swaps")
     page.keyboard.press("g")
     chart = page.get_by_label("The light over the clock")
     expect(chart.get_by_text("sunrise 06:17")).to_be_visible()
@@ -30,6 +33,13 @@ def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     chart.focus()
     page.keyboard.press("ArrowRight")
     expect(page.get_by_text(re.compile(r"^04:46: about EV −?-?\d"))).to_be_visible()
+    # Before it is known what the plan puts on, the bench is not set without it.
+    eventually(page, lambda: bool(swaps))
+    expect(page.get_by_text("The meter would say")).to_be_visible()
+    ready = page.get_by_role("button", name="Set the bench for 04:46")
+    expect(ready).to_be_disabled()
+    let_go(page, "/api/outing/swaps", swaps)
+    expect(ready).to_be_enabled()
     # Glass against the clock, each with its time inside the aim.
     plan = page.locator(".swap-list li")
     expect(plan.first).to_be_visible()

@@ -18,17 +18,20 @@ interface Props {
   laid: Laid;
   move: (move: Move) => void;
   swaps: Swaps | undefined;
+  /** Whether it is known what the plan puts on: before that the bench would be set without it. */
+  planned: boolean;
   nameOf: (id: string) => string;
 }
 
 /** One minute of the plan: what the meter would say, what the look needs then, and the bench made ready for it. */
-export function Minute({ outing, point, laid, move, swaps, nameOf }: Props) {
+export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Props) {
   const say = outingWords.minute;
   const go = useNavigate();
   const { choose } = useOutings();
   const ms = Date.parse(point.at);
   const clock = clockIn(ms, outing.zone);
-  const stretch = swaps?.stretches.find(({ start, end }) => ms >= Date.parse(start) && ms < Date.parse(end));
+  // The last minute is still the last stretch's.
+  const stretch = swaps?.stretches.findLast(({ start, end }) => ms >= Date.parse(start) && ms <= Date.parse(end));
   const { aperture, iso } = laid.bench;
   const ev100 = Math.round(point.ev100 * 10) / 10;
   const bare = useExposure({
@@ -81,18 +84,20 @@ export function Minute({ outing, point, laid, move, swaps, nameOf }: Props) {
           )}
       </p>
       <p>
-        {stretch === undefined
-          ? say.noLook
-          : stretch.glass === null
-            ? say.notYet
-            : say.look(
-                stretch.glass.map(nameOf).join(" + ") || words.bare,
-                stretch.aperture ?? "",
-                stretch.iso ?? "",
-                clockIn(Date.parse(stretch.end), outing.zone),
-              )}
+        {!planned
+          ? words.bench.waiting
+          : stretch === undefined
+            ? say.noLook
+            : stretch.glass === null
+              ? say.notYet
+              : say.look(
+                  stretch.glass.map(nameOf).join(" + ") || words.bare,
+                  stretch.aperture ?? "",
+                  stretch.iso ?? "",
+                  clockIn(Date.parse(stretch.end), outing.zone),
+                )}
       </p>
-      <Button variant="quiet" disabled={!meter} onClick={prepare}>
+      <Button variant="quiet" disabled={!meter || !planned} onClick={prepare}>
         {say.set(clock)}
       </Button>
     </div>

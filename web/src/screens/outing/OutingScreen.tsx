@@ -176,7 +176,15 @@ export function OutingScreen() {
               // Nothing is set from the light of another question.
               laid &&
               light.answer && (
-                <Minute outing={current} point={point} laid={laid} move={move} swaps={swapped.answer} nameOf={nameOf} />
+                <Minute
+                  outing={current}
+                  point={point}
+                  laid={laid}
+                  move={move}
+                  swaps={swapped.answer}
+                  planned={isWorkedOut(looked) && isWorkedOut(swapped)}
+                  nameOf={nameOf}
+                />
               )
             }
           />
