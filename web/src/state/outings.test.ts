@@ -3,6 +3,7 @@ import { expect, test } from "vitest";
 import {
   change,
   forget,
+  goingOn,
   instantNear,
   isLive,
   isRemoved,
@@ -12,7 +13,6 @@ import {
   skyAt,
   span,
   standing,
-  goingOn,
 } from "./outings";
 import { minutesText, rateText } from "../words/rate";
 
