@@ -38,6 +38,7 @@ def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     expect(page.get_by_text("The meter would say")).to_be_visible()
     ready = page.get_by_role("button", name="Set the bench for 04:46")
     expect(ready).to_be_disabled()
+    expect(page.get_by_text("Choose a look on the bench")).to_be_hidden()
     let_go(page, "/api/outing/swaps", swaps)
     expect(ready).to_be_enabled()
     # Glass against the clock, each with its time inside the aim.

@@ -44,17 +44,20 @@ export function Next({ outing, light }: { outing: Outing; light: Light }) {
 interface SwapsProps {
   outing: Outing;
   swaps: Swaps | undefined;
+  /** Whether it is known what the plan puts on. */
+  planned: boolean;
   nameOf: (id: string) => string;
 }
 
 /** Which glass when, each change with its hand time. */
-export function SwapList({ outing, swaps, nameOf }: SwapsProps) {
+export function SwapList({ outing, swaps, planned, nameOf }: SwapsProps) {
   const say = outingWords;
   const clock = (instant: string) => clockIn(Date.parse(instant), outing.zone);
   return (
     <div>
       <h2>{say.swaps}</h2>
-      {!swaps && (
+      {!swaps && !planned && <p className="quiet">{words.bench.waiting}</p>}
+      {!swaps && planned && (
         <p>
           {say.noAim}{" "}
           <Link to="/" className="plain-link">

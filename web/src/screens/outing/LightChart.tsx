@@ -130,7 +130,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
           {cursor
             ? outingWords.at(
                 clock(cursor.ms),
-                cursor.ev100.toFixed(1),
+                cursor.ev100.toFixed(1).replace("-", "−"),
                 (2 * cursor.sd_stops).toFixed(1),
                 rateText(cursor.stops_per_minute),
                 cursor.altitude_deg.toFixed(0),

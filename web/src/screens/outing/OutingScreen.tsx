@@ -58,8 +58,9 @@ export function OutingScreen() {
   const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
   const planned = useFrames(current.id, framesOf(current, laid, swaps, leaveBy));
   const frames = planned.shown;
+  const glassPlanned = isWorkedOut(looked) && isWorkedOut(swapped);
   // What leaves the screen as a file or on paper is of this plan and whole.
-  const ready = laid !== null && [looked, light, swapped, tide, planned].every(isWorkedOut);
+  const ready = laid !== null && glassPlanned && [light, tide, planned].every(isWorkedOut);
   // An expert's dry run has no forecast.
   const blind = useDryRun()?.expert === true;
   const parts = { outing: current, set, laid, light: light.shown, swaps, frames, ready, nameOf };
@@ -182,7 +183,7 @@ export function OutingScreen() {
                   laid={laid}
                   move={move}
                   swaps={swapped.answer}
-                  planned={isWorkedOut(looked) && isWorkedOut(swapped)}
+                  planned={glassPlanned}
                   nameOf={nameOf}
                 />
               )
@@ -198,7 +199,7 @@ export function OutingScreen() {
         <Tabs defaultActiveKey="now" id="outing-tabs" mountOnEnter unmountOnExit>
           <Tab eventKey="now" title={outingWords.tabs.now} className="outing-tab">
             <Readings key={`readings-${current.id}`} outing={current} set={set} laid={laid} light={light.shown} />
-            {!blind && <SwapList outing={current} swaps={swaps} nameOf={nameOf} />}
+            {!blind && <SwapList outing={current} swaps={swaps} planned={glassPlanned} nameOf={nameOf} />}
             {laid && <Frames outing={current} laid={laid} leaveBy={leaveBy} />}
             <Leave outing={current} tide={water} error={tide.error} />
             <Button variant="quiet" className="no-print" disabled={!ready} onClick={() => window.print()}>
