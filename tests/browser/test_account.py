@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from playwright.sync_api import Page, expect
 
-from tests.conftest import OTHER_PASSWORD
+from tests.conftest import ENDING, OTHER_PASSWORD
 
 from .conftest import Visit
 
 
 def opened(page: Page) -> None:
-    page.get_by_role("button", name="Account runa").click()
+    page.get_by_role("button", name=f"Account {ENDING}").click()
 
 
 def test_a_password_is_changed_and_an_account_ends_with_all_it_kept(guest: Visit) -> None:
     page = guest.page
-    guest.sign_in("runa")
+    guest.sign_in(ENDING)
     opened(page)
     page.get_by_role("button", name="Change password").click()
     page.get_by_label("Password until now").fill("two odd gloves")
