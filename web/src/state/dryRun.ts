@@ -105,11 +105,27 @@ function setUpFor({ scenario }: Begun, framing: number, expert: boolean): void {
   });
 }
 
-/** Let the clock go faster, slower, or stand, from the press on: what it takes to keep that is no time lost. */
+/** Let the clock go faster, slower, or stand. */
 export function setPace(next: number): void {
+  changePace(() => next);
+}
+
+/** Let the clock stand, or go on. */
+export function standOrGoOn(): void {
+  changePace((pace) => (pace === 0 ? 1 : 0));
+}
+
+/** Let the clock go no faster than real time: whoever let it stand a moment ago, that still on its way, is not passed over. */
+export function ease(): void {
+  changePace((pace) => (pace > 1 ? 1 : undefined));
+}
+
+/** From the press on: what it takes to keep that is no time lost. `of` is told the pace as it stands, not as it was shown. */
+function changePace(of: (pace: number) => number | undefined): void {
   const pressed = Date.now();
   void dryRun.change(ONE, (run) => {
-    if (!run) return undefined;
+    const next = run ? of(run.clock.pace) : undefined;
+    if (!run || next === undefined) return undefined;
     const wall = Math.max(pressed, run.clock.wall);
     return { ...run, clock: { ...run.clock, world: instantOf(run.clock, wall), wall, pace: next }, beat: Date.now() };
   });
@@ -131,7 +147,7 @@ export function useEasedPace(due: number | null): void {
     };
   }, [due]);
   useEffect(() => {
-    if (near && isPractice() && pace() > 1) setPace(1);
+    if (near && isPractice() && pace() > 1) ease();
   }, [near]);
 }
 

@@ -47,3 +47,8 @@ export function fill(store: Store): () => void {
     .mockImplementation(() => Promise.reject(new DOMException("no room", "QuotaExceededError")));
   return () => full.mockRestore();
 }
+
+/** Let everything that is under way come to rest: counted in turns, because a busy machine is slow, not wrong. */
+export async function rest(turns = 60): Promise<void> {
+  for (let turn = 0; turn < turns; turn++) await new Promise((resolve) => setTimeout(resolve, 5));
+}

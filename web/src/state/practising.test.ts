@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { AccountServer } from "./account.test.data";
-import { emptyBrowser } from "./pages.test.data";
+import { emptyBrowser, rest } from "./pages.test.data";
 
 const look = (name: string) => ({ kind: "sea", look: name, low: 4, high: null });
 
@@ -16,10 +16,10 @@ async function visit(server: AccountServer) {
   const { store } = await import("./store");
   const runs = await import("./dryRuns");
   const clock = await import("../ui/worldClock");
-  const { followWorld, setPace } = await import("./dryRun");
+  const { followWorld, ...hands } = await import("./dryRun");
   await session.openMemory();
   followWorld();
-  return { session, outbox, looks, store, runs, clock, setPace };
+  return { session, outbox, looks, store, runs, clock, ...hands };
 }
 
 type Page = Awaited<ReturnType<typeof visit>>;
@@ -38,8 +38,6 @@ const RUN = {
 const play = ({ runs }: Page, part: Partial<typeof RUN> = {}) =>
   runs.dryRun.set(runs.ONE, { ...RUN, ...part } as unknown as Parameters<typeof runs.dryRun.set>[1]);
 const names = (page: Page) => page.looks.all().map((each) => each.look);
-/** Let everything that is under way come to rest. */
-const rest = (ms = 300) => new Promise((resolve) => setTimeout(resolve, ms));
 
 let server: AccountServer;
 
@@ -110,6 +108,20 @@ describe("a dry run", () => {
     const then = page.clock.nowMs();
     now.mockRestore();
     expect([page.clock.pace(), then]).toEqual([1, 50_000 + 60_000 + 2000]);
+  });
+
+  it.each<[string, ("standOrGoOn" | "ease")[], number]>([
+    ["eased", ["ease"], 1],
+    ["let stand in the breath in which it eases", ["standOrGoOn", "ease"], 0],
+    ["eased, then let stand", ["ease", "standOrGoOn"], 0],
+    ["let stand and go on again", ["standOrGoOn", "standOrGoOn"], 1],
+  ])("is %s before any of it is kept", async (_, pressed, pace) => {
+    const page = await visit(server);
+    await page.session.practise(true);
+    await play(page, { clock: { world: 50_000, wall: Date.now(), pace: 60 } });
+    for (const press of pressed) page[press]();
+    await rest();
+    expect(page.clock.pace()).toBe(pace);
   });
 
   it("is not somebody else's: who signs in meanwhile is really here", async () => {

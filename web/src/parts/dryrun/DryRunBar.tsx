@@ -3,7 +3,7 @@ import { Button, Form, Modal, ToggleButton, ToggleButtonGroup } from "react-boot
 import { useNavigate } from "react-router";
 import { useHint } from "../../questions/dryRun";
 import { useBench } from "../../state/bench";
-import { beat, BEAT_MS, goTo, leaveDryRun, PACES, setPace, useDryRun } from "../../state/dryRun";
+import { beat, BEAT_MS, goTo, leaveDryRun, PACES, setPace, standOrGoOn, useDryRun } from "../../state/dryRun";
 import type { DryRun } from "../../state/dryRuns";
 import { useFinished, useOpenFrame } from "../../state/frames";
 import { faultText } from "../../ui/faultText";
@@ -27,7 +27,7 @@ export function DryRunBar() {
     const timer = window.setInterval(beat, BEAT_MS);
     return () => window.clearInterval(timer);
   }, []);
-  useKeys("h", () => setPace(pace === 0 ? 1 : 0));
+  useKeys("h", standOrGoOn);
   const leave = useOnce(async () => {
     try {
       const replay = await leaveDryRun();
