@@ -80,5 +80,12 @@ export default defineConfig({
       },
     },
   },
-  test: { environment: "node", include: ["src/**/*.test.{ts,tsx}"], setupFiles: ["./test.setup.ts"] },
+  test: {
+    environment: "node",
+    include: ["src/**/*.test.{ts,tsx}"],
+    setupFiles: ["./test.setup.ts"],
+    // No test judges how fast the machine is.
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+  },
 });

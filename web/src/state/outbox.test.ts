@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { AccountServer } from "./account.test.data";
 import { sampleFrame } from "./frame.test.data";
-import { emptyBrowser } from "./pages.test.data";
+import { emptyBrowser, rest } from "./pages.test.data";
 
 const look = (name: string, low = 4) => ({ kind: "sea", look: name, low, high: null });
 
@@ -31,11 +31,6 @@ beforeEach(async () => {
 });
 afterEach(() => vi.useRealTimers());
 
-/** Let everything that is under way come to rest. */
-async function rest(ms = 400): Promise<void> {
-  await new Promise((resolve) => setTimeout(resolve, ms));
-}
-
 describe("the outbox", () => {
   it("sends what was written in order, and takes what the server made of it", async () => {
     const page = await visit(server);
@@ -51,7 +46,7 @@ describe("the outbox", () => {
   it("sends the same writing again when the answer was lost, and says what a later one follows", async () => {
     const page = await visit(server);
     await page.session.renew(false);
-    await rest(50);
+    await rest(10);
     server.moments = ["lost"];
     await page.looks.set("a", look("first"));
     await page.outbox.sent().catch(() => undefined);
@@ -66,7 +61,7 @@ describe("the outbox", () => {
   it("keeps what was written while it was being sent", async () => {
     const page = await visit(server);
     await page.session.renew(false);
-    await rest(50);
+    await rest(10);
     const fetch = server.fetch;
     const { transport } = await import("../api/client");
     transport.fetch = async (request) => {
@@ -83,7 +78,7 @@ describe("the outbox", () => {
   it("settles by the writing's own name, in whatever order the answers stand", async () => {
     const page = await visit(server);
     await page.session.renew(false);
-    await rest(50);
+    await rest(10);
     server.backwards = true;
     server.moments = ["away", "away", "away"];
     server.refuses = (change) => `Not ${(change.content as { look: string }).look}.`;
@@ -131,7 +126,7 @@ describe("the outbox", () => {
   it("asks again with growing pauses while nobody answers, and goes on when somebody does", async () => {
     const page = await visit(server);
     await page.session.renew(false);
-    await rest(50);
+    await rest(10);
     vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
     server.moments = Array.from({ length: 5 }, (_, at) => (at % 2 === 0 ? "away" : "broken"));
     server.asked = [];
@@ -213,13 +208,13 @@ describe("the session", () => {
     await b.session.renew(false);
     server.session = { ...server.session, account: 2, username: "joar" };
     await b.session.renew(false);
-    await rest(100);
+    await rest(20);
     expect(a.store.owner).toBe("account 2");
     // A page that has not heard yet names the account it shows, and is refused.
     server.session = { ...server.session, account: 3, username: "runa" };
     await a.looks.set("x", look("of two"));
     await a.outbox.sent().catch(() => undefined);
-    await rest(100);
+    await rest(20);
     expect(names()).toEqual([]);
     expect([a.store.owner, a.looks.all()]).toEqual(["account 3", []]);
     server.session = { ...server.session, account: 2, username: "joar" };
@@ -241,7 +236,7 @@ describe("the session", () => {
     await a.outbox.sent().catch(() => undefined);
     server.moments = [];
     await a.session.signOut();
-    await rest(100);
+    await rest(20);
     expect([a.store.owner, b.store.owner, a.looks.all(), b.looks.all()]).toEqual(["guest", "guest", [], []]);
     const left = await a.store.shelf.whole("account 1", ["look"]);
     expect(left.map((doc) => doc.id)).toEqual(["unsent"]);
