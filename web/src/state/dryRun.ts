@@ -155,7 +155,10 @@ function waitFor(due: number | null): void {
   if (isPractice()) void dryRun.change(ONE, (run) => (run ? { ...run, clock: { ...run.clock, due } } : undefined));
 }
 
-/** What the simulated camera's meter shows now: bare, or through what is on the lens. */
+/**
+ * What the simulated camera's meter shows now: bare, or through what is on the lens. Null where the camera was pointed
+ * at another picture before it answered, or packed up.
+ */
 export async function readMeter(settings: { aperture: string; iso: string }, through: boolean) {
   const run = now();
   if (!run) throw new Error("no dry run goes on");
@@ -164,6 +167,7 @@ export async function readMeter(settings: { aperture: string; iso: string }, thr
   const { framing } = run;
   const shown = await askReadMeter({ scenario: run.begun.scenario, framing, at, ...settings, through: stack });
   const look = { at, framing, through: stack.map(({ id }) => id) };
+  if (now()?.framing !== framing || now()?.begun.leave_at !== run.begun.leave_at) return null;
   await dryRun.change(ONE, (held) => held && { ...held, looked: [...held.looked, look].slice(-MOST_LOOKED) });
   return shown;
 }

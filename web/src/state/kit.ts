@@ -2,7 +2,7 @@ import { useMemo, useSyncExternalStore } from "react";
 import * as v from "valibot";
 import { askItems, type Draft, draftOf, type KitItem } from "../questions/kit";
 import { useExchange } from "./outbox";
-import { isPractice, useSession } from "./session";
+import { isPractice, staying, useSession } from "./session";
 import { starter, useStarter } from "./starter";
 import { drawer, store } from "./store";
 
@@ -105,7 +105,9 @@ function itemsNow(): Placed[] {
 
 /** Create things or bring them up to date, all or none; throws Refused with each fault's place. */
 export async function keepItems(drafts: Draft[]): Promise<void> {
+  const here = staying();
   const read = await askItems(drafts);
+  here();
   const now = itemsNow();
   const end = Math.max(-1, ...now.map((placed) => placed.place)) + 1;
   await Promise.all(

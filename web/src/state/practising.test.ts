@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import { renderHook } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { AccountServer } from "./account.test.data";
 import { emptyBrowser, rest } from "./pages.test.data";
@@ -16,10 +17,12 @@ async function visit(server: AccountServer) {
   const { store } = await import("./store");
   const runs = await import("./dryRuns");
   const clock = await import("../ui/worldClock");
+  const kit = await import("./kit");
+  const { say, useMessages } = await import("../ui/say");
   const { followWorld, ...hands } = await import("./dryRun");
   await session.openMemory();
   followWorld();
-  return { session, outbox, looks, store, runs, clock, ...hands };
+  return { session, outbox, looks, store, runs, clock, kit, transport, say, useMessages, ...hands };
 }
 
 type Page = Awaited<ReturnType<typeof visit>>;
@@ -37,6 +40,7 @@ const RUN = {
 
 const play = ({ runs }: Page, part: Partial<typeof RUN> = {}) =>
   runs.dryRun.set(runs.ONE, { ...RUN, ...part } as unknown as Parameters<typeof runs.dryRun.set>[1]);
+const texts = (page: Page) => renderHook(() => page.useMessages()).result.current.map(({ text }) => text);
 const names = (page: Page) => page.looks.all().map((each) => each.look);
 
 let server: AccountServer;
@@ -136,6 +140,65 @@ describe("a dry run", () => {
     const later = await visit(server);
     await later.session.renew(false);
     expect(later.session.isPractice()).toBe(false);
+  });
+
+  it.each<[string, (page: Page) => Promise<void>, number]>([
+    ["nobody came", () => Promise.resolve(), 1],
+    ["a dry run began", ({ session }) => session.practise(true), 0],
+    [
+      "somebody else came",
+      async ({ session }) => {
+        server.session = { signed_in: true, account: 2, username: "joar", demo: false };
+        await session.renew(false);
+      },
+      0,
+    ],
+  ])("has nothing of what was asked for before: %s", async (_, meanwhile, kept) => {
+    const page = await visit(server);
+    await page.session.renew(false);
+    const item = { id: "a", sort: "glass", name: "Ten" } as never;
+    page.transport.fetch = async (request) => {
+      if (!request.url.endsWith("/kit/check")) return server.fetch(request);
+      page.transport.fetch = server.fetch;
+      await meanwhile(page);
+      return Response.json({ items: [item] });
+    };
+    await page.kit.keepItems([item]).catch((error: unknown) => expect(String(error)).toContain("begin it anew"));
+    expect(page.store.view("kit")).toHaveLength(kept);
+  });
+
+  it("leaves nobody a way back to what was done before it", async () => {
+    const page = await visit(server);
+    await page.session.renew(false);
+    page.say({ text: "Removed.", action: { label: "Undo", act: () => undefined } });
+    page.say({ text: "Saved." });
+    await page.session.renew(false);
+    expect(texts(page)).toEqual(["Removed.", "Saved."]);
+    await page.session.practise(true);
+    expect(texts(page)).toEqual(["Saved."]);
+    page.say({ text: "Turned.", action: { label: "Undo", act: () => undefined } });
+    await page.session.practise(false);
+    expect(texts(page)).toEqual(["Saved."]);
+  });
+
+  it.each<[string, Partial<typeof RUN> | null, string | undefined]>([
+    ["the same picture", {}, "1/40"],
+    ["another picture", { framing: 1 }, undefined],
+    ["no dry run any more", null, undefined],
+  ])("gives a meter's late answer to %s", async (_, meanwhile, shutter) => {
+    const page = await visit(server);
+    await page.session.practise(true);
+    await play(page);
+    page.transport.fetch = async (request) => {
+      if (!request.url.endsWith("/practice/meter")) return server.fetch(request);
+      await (meanwhile ? play(page, meanwhile) : page.session.practise(false));
+      return Response.json({ ev100: 9, shutter: "1/40", text: "" });
+    };
+    const shown = await page.readMeter({ aperture: "8", iso: "100" }, false);
+    expect([shown?.shutter, page.runs.dryRun.get(page.runs.ONE)?.looked.length ?? 0]).toEqual([
+      shutter,
+      shutter === undefined ? 0 : 1,
+    ]);
   });
 
   it("notes before a frame what was done for it, and begins anew for the next", async () => {

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import { nameAccount } from "../api/client";
+import { nameAccount, Refused } from "../api/client";
 import {
   askEnd,
   askElsewhere,
@@ -12,6 +12,8 @@ import {
   type Start,
 } from "../questions/account";
 import { forgetAnswers } from "../questions/ask";
+import { unsayActions } from "../ui/say";
+import { words } from "../words";
 import { forgetLeft } from "./leftBehind";
 import { exchange, exchangeFor, listenForReasons } from "./outbox";
 import { openShelf } from "./shelf";
@@ -150,11 +152,28 @@ export function practise(begin: boolean): Promise<void> {
   });
 }
 
+/** Another's things come into the page, and nothing of whoever was here goes among them. */
+async function turnOver(owner: string): Promise<void> {
+  forgetAnswers();
+  unsayActions();
+  await store.become(owner);
+}
+
+/**
+ * Whether whoever began something is still here, to be asked after every wait before anything is kept: it is theirs,
+ * and a dry run is nobody's. Throws in words where they are not.
+ */
+export function staying(): () => void {
+  const { owner } = store;
+  return () => {
+    if (store.owner !== owner) throw new Refused(409, [{ field: "", ...words.trouble.elsewhere }]);
+  };
+}
+
 async function turnToPractice(begin: boolean, heardHere: boolean): Promise<void> {
   practising = begin;
   if (heardHere) await store.setNote(PRACTISING, begin ? ownerOf(here) : null, true);
-  forgetAnswers();
-  await store.become(ownerNow());
+  await turnOver(ownerNow());
   show(here);
   await exchangeFor(ownerNow(), shown.account, () => void renew(false).catch(() => undefined));
 }
@@ -181,10 +200,7 @@ async function turnTo(next: Here, heardHere: boolean): Promise<void> {
     await store.setNote(SESSION, next, JSON.stringify(next) !== JSON.stringify(here));
     if (next.account !== null) await adopt(next);
   }
-  if (before !== after || store.owner !== after) {
-    forgetAnswers();
-    await store.become(after);
-  }
+  if (before !== after || store.owner !== after) await turnOver(after);
   const fresh = !exchanging || before !== after;
   exchanging = true;
   show(next);

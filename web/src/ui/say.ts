@@ -35,6 +35,11 @@ export function unsay(key: number): void {
   show(standing.filter((shown) => shown.key !== key));
 }
 
+/** What can be taken back or gone to is somebody's: where another comes, only the plain words stay. */
+export function unsayActions(): void {
+  show(standing.filter((shown) => shown.action === undefined));
+}
+
 export function useMessages(): Standing[] {
   return useSyncExternalStore(
     (listener) => {

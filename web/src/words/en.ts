@@ -149,6 +149,10 @@ export const en = {
     unreachable: "The server does not answer. What you typed is still here; it will be asked again.",
     failed: (status: number) =>
       `The server could not answer (${status}). What you typed is still here; try again in a moment.`,
+    elsewhere: {
+      problem: "Whoever began this is not here any more, or a dry run has begun or ended meanwhile.",
+      instead: "What was not kept by then was let go: begin it anew.",
+    },
     again: "Try again",
   },
   keeping: {

@@ -18,6 +18,7 @@ export function DryMeter({ laid: { bench, stack }, set }: Props) {
     try {
       const settings = { aperture: bench.aperture, iso: bench.iso };
       const shown = await readMeter(settings, through);
+      if (shown === null) return;
       if (bench.meter === "hand") set({ ev100: shown.ev100 });
       else if (shown.shutter == null) toast({ text: shown.text });
       // A time is what was metered at these settings, whatever was turned while one waited for it.

@@ -7,7 +7,7 @@ import type { Exposure, Ladders } from "../../questions/bench";
 import { askMeter } from "../../questions/light";
 import type { Bench, Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
-import { useSession } from "../../state/session";
+import { staying, useSession } from "../../state/session";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
@@ -45,7 +45,10 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
   };
   const read = async () => {
     const { latitude, longitude, sky } = light.outing;
-    set({ ev100: await askMeter({ latitude, longitude, sky, seed: 1, at: new Date(light.at).toISOString() }) });
+    const here = staying();
+    const ev100 = await askMeter({ latitude, longitude, sky, seed: 1, at: new Date(light.at).toISOString() });
+    here();
+    set({ ev100 });
   };
   const through = laid.stack.filter((glass) => bench.inReading.includes(glass.id));
   const phone = usePhoneMatch(laid, light);

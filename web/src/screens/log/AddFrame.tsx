@@ -2,6 +2,7 @@ import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { type Laid, settingsOf, useBench } from "../../state/bench";
 import { addFrame } from "../../state/frames";
+import { staying } from "../../state/session";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useShutterText, useWatchText } from "../../parts/meter/typedTime";
 import { Fault } from "../../ui/Fault";
@@ -29,6 +30,7 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [fault, setFault] = useState<unknown>(null);
   const keep = useOnce(async () => {
+    const here = staying();
     const openedAt = new Date(opened);
     // A frame may have had no reading; one that can be read two ways is asked about first.
     const [time, metered] = await Promise.all([open.settled(), reading.settled()]);
@@ -40,9 +42,10 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
     setProblem(null);
     try {
       const glass = laid.bag.filter((piece) => on.includes(piece.id));
-      await addFrame(
-        await madeFrame({ openedAt, seconds: time.seconds, glass, shutter: metered?.label ?? "", ...facts }, laid),
-      );
+      const shutter = metered?.label ?? "";
+      const frame = await madeFrame({ openedAt, seconds: time.seconds, glass, shutter, ...facts }, laid);
+      here();
+      await addFrame(frame);
       onClose();
     } catch (error) {
       setFault(error);

@@ -10,7 +10,7 @@ import { type Laid, useBench } from "../../state/bench";
 import { addFrame, type Frame } from "../../state/frames";
 import { useKit } from "../../state/kit";
 import { exchange, sent } from "../../state/outbox";
-import { useSession } from "../../state/session";
+import { staying, useSession } from "../../state/session";
 import { faultText } from "../../ui/faultText";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
@@ -81,16 +81,19 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
     setBusy(true);
     let saved = 0;
     let first: string | null = null;
+    const here = staying();
     try {
       for (const [at, picture] of read.entries()) {
         const to = answers[at];
         if (!("photo" in picture) || !to) continue;
-        const id = to === NEW ? await fresh(at, picture.photo, joining.ahead_seconds ?? 0) : to;
+        const id = to === NEW ? await fresh(at, picture.photo, joining.ahead_seconds ?? 0, here) : to;
+        here();
         if (!there.pictures.has(`${at} ${id}`)) await keepPicture(id, picture.file);
         there.pictures.add(`${at} ${id}`);
         saved += 1;
         first ??= id;
       }
+      here();
       if (remember && body && joining.learnt && joining.ahead_seconds !== null) {
         await keepFacts(body, { clock_ahead_s: joining.ahead_seconds });
       }
@@ -106,7 +109,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
     setBusy(false);
     exchange();
   };
-  const fresh = async (at: number, photo: Photo, ahead: number): Promise<string> => {
+  const fresh = async (at: number, photo: Photo, ahead: number, here: () => void): Promise<string> => {
     const made = there.frames.get(at);
     if (made !== undefined) return made;
     const taken = photo.taken_at ? new Date(Date.parse(`${photo.taken_at}Z`) - ahead * 1000) : new Date();
@@ -121,6 +124,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
       },
       laid,
     );
+    here();
     await addFrame(frame);
     there.frames.set(at, frame.id);
     // The picture is kept beside it, so it has to be in the account first.

@@ -9,6 +9,7 @@ import { typed } from "../../ui/typed";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { change, isRemoved, MOST_SKIES, type Outing, span, standing } from "../../state/outings";
+import { staying } from "../../state/session";
 import { Sentence } from "./Sentence";
 import { tideOf, weatherOf } from "./planSentences";
 import { clockIn } from "../../words/zone";
@@ -31,9 +32,11 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
   const simulated =
     outing.weather.source === "simulated" || outing.waters.some((water) => water.source === "simulated");
   const fill = async () => {
+    const here = staying();
     try {
       const there = !isRemoved(outing);
       const [waters, weather, skies] = await fed(outing);
+      here();
       if (there && isRemoved(outing)) return;
       const takeBack = change(outing, { waters, weather, ...skies });
       setFilled((count) => count + 1);
