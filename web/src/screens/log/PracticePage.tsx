@@ -17,6 +17,7 @@ import {
 import { useKit } from "../../state/kit";
 import { useOwnLog } from "../../state/ownLog";
 import { boxOf, kinds, practised, type Practised, usePractised } from "../../state/practice";
+import { staying } from "../../state/session";
 import { Fault } from "../../ui/Fault";
 import { useMeasured } from "../../ui/useMeasured";
 import { practiceWords as say } from "../../words/practice";
@@ -112,8 +113,10 @@ function OneDrill({ question, drill, onNext }: OneProps) {
     if (sending.current) return;
     sending.current = true;
     setFault(null);
+    const here = staying();
     try {
       const answered = await askGrade({ ...question, answer: typedAnswer, box: boxOf(question.kind) });
+      here();
       practised(question.kind, answered, new Date());
       setGraded(answered);
       sending.current = answered.right !== null;
