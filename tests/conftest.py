@@ -35,18 +35,18 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
 
 
 OTHER_PASSWORD = "two-pairs-of-gloves"
-ENDING = "ylva"
-"""The account that one test ends: no other may count on it."""
+ENDING, GUESSED = "ylva", "tove"
+"""Accounts that no other test may count on: one is ended, the other's password is guessed at until it has to wait."""
 
 
 @pytest.fixture(scope="session")
 def fresh_data(tmp_path_factory: pytest.TempPathFactory, testrun_uid: str) -> Callable[[str], Path]:
-    """Make a data folder with the demo account and five others; it is filled once for all workers of a run."""
+    """Make a data folder with the demo account and six others; it is filled once for all workers of a run."""
     shared = tmp_path_factory.getbasetemp().parent / f"filled-{testrun_uid}"
     with open(shared.with_suffix(".lock"), "w") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX)
         if not (shared / FILLED).exists():
-            prepare(shared, "edda", "joar", "runa", "sanna", ENDING, password=OTHER_PASSWORD)
+            prepare(shared, "edda", "joar", "runa", "sanna", ENDING, GUESSED, password=OTHER_PASSWORD)
 
     def fresh(name: str) -> Path:
         return Path(shutil.copytree(shared, tmp_path_factory.mktemp(name) / "data"))
@@ -56,6 +56,6 @@ def fresh_data(tmp_path_factory: pytest.TempPathFactory, testrun_uid: str) -> Ca
 
 @pytest.fixture(scope="session")
 def server(fresh_data: Callable[[str], Path]) -> Iterator[Server]:
-    """The application with the demo account and five others."""
+    """The application with the demo account and six others."""
     with serving(fresh_data("data")) as running:
         yield running

@@ -22,7 +22,7 @@ from tools.serving import Server
 from tools.visits import SignedIn
 
 from jackstaff.api.api import api
-from tests.conftest import OTHER_PASSWORD
+from tests.conftest import GUESSED, OTHER_PASSWORD
 
 from .conftest import SCHEMA
 
@@ -252,10 +252,11 @@ def test_no_question_breaks_the_server(path: str, way: str, server: Server) -> N
     try_all(path, way, holds)
 
 
-@pytest.fixture(scope="module")
+@pytest.fixture(scope="session")
 def signed_in(server: Server) -> dict[str, dict[str, str]]:
-    """Cookies and headers of an account of its own, so that nobody else's tests meet what is kept here."""
-    visit = SignedIn(server.url, "sanna", OTHER_PASSWORD)
+    """Cookies and headers of an account of its own: what is kept here, and how often its password was guessed at, meets
+    nobody else's tests."""
+    visit = SignedIn(server.url, GUESSED, OTHER_PASSWORD)
     return {"cookies": visit.cookies, "headers": visit.headers}
 
 
