@@ -252,6 +252,8 @@ def test_two_layers_of_cloud_meet_in_one_aim_or_are_told_apart() -> None:
         # 3 W for three hours are 9 Wh; of 7 Wh at 10 degrees 4.9 are there to be used: two batteries.
         (Plan(open_minutes=180, battery_wh=7.0, celsius=10), {"spare_battery": "Spare battery"}),
         (Plan(open_minutes=360, battery_wh=7.0, celsius=10), {"spare_battery": "3 spare batteries"}),
+        # Ten Wh of twice 4.9: the reserve asks for a third.
+        (Plan(open_minutes=200, battery_wh=7.0, celsius=10), {"spare_battery": "2 spare batteries"}),
     ],
 )
 def test_wet_places_stacked_plates_and_long_plans_have_their_things(plan: Plan, what: dict[str, str]) -> None:

@@ -275,12 +275,12 @@ def test_the_end_of_a_watched_frame_is_the_closed_form_of_its_light(per_minute: 
     assert found.light.stops == pytest.approx(rate * (200 + delay), abs=0.08)
 
 
-def test_a_forecast_goes_on_from_what_was_seen() -> None:
+@pytest.mark.parametrize("level", [0.0, 7.0])
+def test_a_forecast_goes_on_from_what_was_seen(level: float) -> None:
     looks = looks_of(lambda _: -1.0, 0, 60)
-    ahead = exposure_end(
-        ExposureEndQuestion(120, 60, ev_points=((0.0, 0.0), (600.0, 0.0)), looks=(Looked(-1, 0, 0.02), *looks[1:]))
-    )
-    # A stop darker from the opening on takes twice as long.
+    points = ((0.0, level), (600.0, level))
+    ahead = exposure_end(ExposureEndQuestion(120, 60, ev_points=points, looks=(Looked(-1, 0, 0.02), *looks[1:])))
+    # A stop darker from the opening on takes twice as long, however bright the forecast is.
     assert ahead.close_after_seconds == pytest.approx(240, rel=0.05)
     with pytest.raises(Refusal, match="do not rise"):
         exposure_end(ExposureEndQuestion(120, 60, looks=(looks[1], looks[0])))
