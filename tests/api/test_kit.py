@@ -65,6 +65,9 @@ def test_named_things_stand_first_and_the_rest_follows_as_it_stood(edda: Client)
         put = send(edda, "PUT", "kit/order", {"ids": [things[number]["id"] for number in first]})[1]
         after = [item["name"] for item in put["items"]]
         assert after == [*named, *(name for name in before if name not in named)]
+    # What is new comes last, in its own order.
+    new = send(edda, "PUT", "kit/items", {"items": [glass("A lent one"), glass("A found one")]})[1]["items"]
+    assert [item["name"] for item in new] == [*after, "A lent one", "A found one"]
 
 
 def test_a_wrong_item_keeps_none_of_its_batch(edda: Client) -> None:
