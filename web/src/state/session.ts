@@ -155,8 +155,9 @@ export function practise(begin: boolean): Promise<void> {
 /** Another's things come into the page, and nothing of whoever was here goes among them. */
 async function turnOver(owner: string): Promise<void> {
   forgetAnswers();
-  unsayActions();
   await store.become(owner);
+  // Until then a way back leads to where it should.
+  unsayActions();
 }
 
 /**
