@@ -147,7 +147,7 @@ export function useEasedPace(due: number | null): void {
     };
   }, [due]);
   useEffect(() => {
-    if (near && isPractice() && pace() > 1) ease();
+    if (near && isPractice()) ease();
   }, [near]);
 }
 
@@ -167,7 +167,8 @@ export async function readMeter(settings: { aperture: string; iso: string }, thr
   const { framing } = run;
   const shown = await askReadMeter({ scenario: run.begun.scenario, framing, at, ...settings, through: stack });
   const look = { at, framing, through: stack.map(({ id }) => id) };
-  if (now()?.framing !== framing || now()?.begun.leave_at !== run.begun.leave_at) return null;
+  const still = now();
+  if (still?.framing !== framing || still.begun.leave_at !== run.begun.leave_at) return null;
   await dryRun.change(ONE, (held) => held && { ...held, looked: [...held.looked, look].slice(-MOST_LOOKED) });
   return shown;
 }
