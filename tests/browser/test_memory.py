@@ -62,11 +62,16 @@ def test_a_tab_follows_who_is_signed_in_and_nothing_lands_in_another_account(vis
     a.goto(visit.server.url + "/outing")
     outing_named(a).fill("Edda's plan")
     expect(a.get_by_label("Outing", exact=True)).to_contain_text("Edda's plan")
+    begun = visit.tab("/log")
+    begun.get_by_role("button", name="Add a frame by hand").click()
+    begun.get_by_label("Open for").fill("7 min")
     b = visit.tab("/")
     visit.page = b
     visit.sign_out("edda")
-    # Nobody is signed in on any tab any more, and what the last one had is not shown.
+    # Nobody is signed in on any tab any more, and what the last one had is not shown, nor what she was typing.
     expect(a.get_by_role("button", name="Sign in")).to_be_visible()
+    expect(begun.get_by_text("No frames yet.")).to_be_visible()
+    expect(begun.get_by_label("Open for")).to_have_count(0)
     expect(outing_named(a)).to_have_value("Vardsund mole, first light")
     visit.sign_in("joar")
     expect(a.get_by_role("button", name="Account joar")).to_be_visible()

@@ -38,6 +38,7 @@ export function App() {
   const [dialog, setDialog] = useState<"keys" | "signIn" | "account" | null>(null);
   const [light, setLight] = useLight();
   const { practice } = useSession();
+  const departures = useDepartures();
   const navigate = useNavigate();
   useHearingOfOtherDevices();
   useEndShown();
@@ -73,7 +74,7 @@ export function App() {
         <Notices />
         <ServerTrouble />
         <Place>
-          <Routes>
+          <Routes key={departures}>
             <Route path="/" element={<BenchScreen />} />
             <Route path="/run" element={<RunScreen />} />
             <Route path="/log/*" element={<LogScreen />} />
@@ -94,6 +95,18 @@ export function App() {
       </Place>
     </>
   );
+}
+
+/** How many have left: what they were typing goes with them; what a guest began stays for whom they sign in as. */
+function useDepartures(): number {
+  const { account } = useSession();
+  const [last, setLast] = useState(account);
+  const [departures, setDepartures] = useState(0);
+  if (account !== last) {
+    setLast(account);
+    if (last !== null) setDepartures(departures + 1);
+  }
+  return departures;
 }
 
 const TITLES: Record<string, string> = {
