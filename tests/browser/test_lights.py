@@ -50,8 +50,9 @@ PAIRINGS = """
         ];
     }"""
 """Letters on grounds that have not been found readable yet, held to the rules; what nobody can tell stays unheld."""
-# For full sun: 7:1, and 4.5:1 for large letters.
-CONTRAST = {"noon": "color-contrast-enhanced", "dusk": "color-contrast", "red": "color-contrast"}
+PLAIN = "color-contrast"
+# For full sun: 7:1, and 4.5:1 for large letters; what is less than plainly readable this rule leaves to the other.
+CONTRAST = {"noon": [PLAIN, f"{PLAIN}-enhanced"], "dusk": [PLAIN], "red": [PLAIN]}
 _held: dict[str, list[str]] = {light: [] for light in LIGHTS}
 """The pairings of letters and grounds that were found readable, by light."""
 
@@ -281,9 +282,10 @@ def violations(page: Page, rules: dict[str, Any]) -> list[str]:
 
 def unreadable(page: Page, light: str) -> list[str]:
     """Letters that do not stand out from the ground they are on; what was found readable is not asked again."""
-    rules = {"runOnly": {"type": "rule", "values": [CONTRAST[light]]}}
+    rules = {"runOnly": {"type": "rule", "values": CONTRAST[light]}}
     found, known = page.evaluate(PAIRINGS, [rules, _held[light]])
-    _held[light] = known
+    if not found:
+        _held[light] = known
     return _named(found)
 
 
