@@ -134,6 +134,16 @@ def read_again(*readings: tuple[float, float], at: float | None = None, **more: 
     return rate(taken, start + timedelta(minutes=readings[-1][0] if at is None else at), **more)
 
 
+def test_a_moonlit_night_goes_as_the_moon_goes() -> None:
+    found = forecast(LightQuestion(VARDSUND, utc("2027-04-20T21:30"), utc("2027-04-21T00:30"))).points
+    lux = [sun_lux(sun_at(VARDSUND, each.at)[0]) + moon_lux(*moon_at(VARDSUND, each.at)) for each in found]
+    above = [each.ev100 - ev100(light) for each, light in zip(found, lux, strict=True)]
+    # Straight lines from hour to hour are off by less than anybody sees.
+    assert max(above) - min(above) < 0.05
+    # Half of this light is the moon's, at least.
+    assert min(moon_lux(*moon_at(VARDSUND, each.at)) / light for each, light in zip(found, lux, strict=True)) > 0.5
+
+
 def test_two_readings_of_a_scene_make_a_rate_that_more_make_sure_and_age_makes_unsure() -> None:
     two = read_again((0, 8.0), (4, 7 + 1 / 3))
     # A third of a stop is nearly the noise of two readings: most of the slope is believed, not all of it.

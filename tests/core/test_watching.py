@@ -246,6 +246,7 @@ def test_a_reading_against_the_watch_is_asked_about(believed: bool | None, stops
     assert found.contradicts == asked
     assert (found.advice is not None) == (asked is not None)
     assert found.stops == pytest.approx(stops, abs=0.15)
+    assert (Source.READINGS in {weight.source for weight in found.weights}) == (believed is not False)
     agreeing = fused(0, looks_of(lambda _: 0.0, 0, 240), [(120.5, 0.2, None)], now=240)
     assert agreeing.contradicts is None
     assert agreeing.advice is None
