@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassGiven, MovingLight, expose
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.reciprocity import Additive, LawGiven, Power
+from jackstaff_core.reciprocity import Additive, LawGiven, Power, Table
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, times
 from jackstaff_core.spoken import rounded, time_in_words
@@ -38,6 +38,13 @@ def test_base_and_stack_give_the_time(row: dict[str, str]) -> None:
     # The tables print exact powers of two to six digits, so the settings carry that error.
     assert answer.seconds == near(number["seconds"], 5)
     assert answer.stops == pytest.approx(math.log2(number["seconds"] / number["reading_seconds"]), abs=1e-4)
+
+
+@pytest.mark.parametrize(("metered", "past"), [("8", False), ("15", False), ("25", True)])
+def test_a_table_of_a_film_says_where_it_ends(metered: str, past: bool) -> None:
+    table = Table(((1, 1.5), (5, 10), (20, 60)))
+    *_, step = ask(reading=ReadingGiven(metered, "8", "100"), film=table).steps
+    assert (step.kind, "past the end of its table" in step.name) == ("film", past)
 
 
 def test_the_sum_shows_every_step() -> None:

@@ -59,6 +59,15 @@ def test_cases(row: dict[str, str]) -> None:
     assert best.error_stops == pytest.approx(float(row["error"]), abs=1e-5)
 
 
+def test_each_filter_that_comes_off_or_goes_on_is_a_move_by_hand() -> None:
+    found = find(replace(ASKED, on=("ND6", "VND")))
+    assert {stack.hand_moves for stack in found.stacks} >= {1, 2, 3}
+    for stack in found.stacks:
+        off = [name for name in ("ND6", "VND") if name not in stack.glass]
+        added = [name for name in stack.glass if name not in ("ND6", "VND")]
+        assert stack.hand_moves == len(off) + len(added)
+
+
 def test_those_that_matter_say_why() -> None:
     found = find(replace(ASKED, isos=("50", "100", "200"), iso_base="100"))
     reasons = {stack.glass: [reason.code for reason in stack.reasons] for stack in found.stacks if stack.matters}

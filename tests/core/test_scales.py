@@ -68,6 +68,10 @@ def test_dials_past_thirty_seconds_count_literally() -> None:
     assert sixty is not None
     assert sixty.exact == 60
     assert dial(4).marks[-1].label == "4"
+    for step in Step:
+        # Each next longer mark is one rung further, across the end of the exact scale too.
+        rungs = [mark.rung for mark in dial(900, step).marks]
+        assert [rung - rungs[0] for rung in rungs] == [-place for place in range(len(rungs))]
 
 
 # Text, dial limit, and every meaning as (seconds, mark), the likelier first.
