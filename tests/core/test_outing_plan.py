@@ -172,7 +172,8 @@ def test_what_the_plan_needs_and_the_kit_lacks_is_missing_and_batteries_are_coun
     lines = {line.code: line for line in pack(Plan(longest_seconds=60, body="Full-frame body A"))}
     assert {code for code, line in lines.items() if line.missing} == {"lens", "support", "release"}
     # 14 Wh at -4 degrees, 240 s with noise reduction at 3 W: 20 frames a battery, so 41 want three.
-    assert next(line for line in pack(FULL) if line.code == "spare_battery").what == "2 spare batteries"
+    batteries = next(line for line in pack(FULL) if line.code == "spare_battery")
+    assert (batteries.what, batteries.why) == ("2 spare batteries", "41 frames want about 3 batteries.")
     with pytest.raises(Refusal, match="no hazard known"):
         pack(Plan(hazards=("dragons",)))
     codes = [hazard.code for hazard in HAZARDS]
