@@ -47,6 +47,20 @@ def test_a_table_of_a_film_says_where_it_ends(metered: str, past: bool) -> None:
     assert (step.kind, "past the end of its table" in step.name) == ("film", past)
 
 
+@pytest.mark.parametrize(("offset", "answered"), [(-0.5, True), (0.0, True), (0.4, False)])
+def test_a_stack_has_thirty_stops_at_most_by_what_is_measured(offset: float, answered: bool) -> None:
+    # So short a reading that the day is not what ends it.
+    question = ExposureQuestion(
+        ReadingGiven("1/32000", "8", "100"), (GlassGiven(stops=15, offset=offset), GlassGiven(stops=15))
+    )
+    if answered:
+        assert expose(question).stops == 30 + offset
+        return
+    with pytest.raises(Refusal, match=r"30\.4 stops are past 30") as refused:
+        expose(question)
+    assert refused.value.field == "stack"
+
+
 def test_the_sum_shows_every_step() -> None:
     answer = expose(
         ExposureQuestion(
