@@ -54,8 +54,9 @@ def test_every_drill_has_one_right_answer_and_says_how_far_off_others_are(
         assert off.right is hit
         assert off.error_stops == pytest.approx(by, abs=0.01)
     if asked.answered is Answered.TIME:
-        # The staff's sum ends where the answer stands.
+        # The staff's sum ends where the answer stands, by what was asked.
         assert asked.steps[-1].seconds == pytest.approx(asked.right)
+        assert kind is not DrillKind.DIAL or asked.steps[1].name in asked.asks
 
 
 def test_a_fault_that_can_be_drawn_is_drawn_and_not_named() -> None:

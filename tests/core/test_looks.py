@@ -128,6 +128,13 @@ def test_windows_by_kind() -> None:
     assert windows("crowd", rate_per_s=0.5)["even veil"][0] == pytest.approx(0.9**2 * (0.45 / 1.4) ** 2 * 0.5 / 0.02**2)
 
 
+def test_leaves_are_sharp_and_soft_up_to_their_share_of_the_width() -> None:
+    # 36 mm / 1500 and / 300 on the sensor, of 2 A f / d = 0.6 mm of sway.
+    found = windows("leaves", amplitude_m=0.05, period_s=1.5, distance_m=4)
+    assert found["sharp"] == pytest.approx([0, 1.5 / math.pi * math.asin(0.024 / 0.6)])
+    assert found["soft"] == pytest.approx([found["sharp"][1], 1.5 / math.pi * math.asin(0.12 / 0.6)])
+
+
 def test_a_place_is_empty_once_those_who_stood_about_have_gone() -> None:
     walking = windows("people")
     standing = windows("people", standing=4, stay_s=45)
@@ -268,6 +275,11 @@ def test_wishes_meet_in_one_aim() -> None:
     edited = looks(asked(("sea", "veil"), own=(OwnLook("sea", "veil", 4.0, 5.0),), sea={"height_m": 0.64}))
     assert [window.look for window in edited.windows].count("veil") == 1
     assert edited.aim == own.aim
+    # Fainter than ghosts is not had before those who stand about have gone.
+    (standing,) = looks(
+        asked(own=(OwnLook("people", "mine", 0.001, 0.01),), people={"standing": 3, "stay_s": 600})
+    ).windows[-1:]
+    assert (standing.look, (standing.from_seconds or 0) > 600) == ("mine", True)
     faded = looks(asked(("people", "mine"), own=(OwnLook("people", "mine", 0.01, 0.05),), people={}))
     assert faded.aim is not None
     assert faded.aim.from_seconds < (faded.aim.to_seconds or math.inf)

@@ -69,6 +69,10 @@ def passer(cells: list[float]) -> list[float]:
     return [cell * 0.1 if 4 <= place % COLUMNS < 7 else cell for place, cell in enumerate(cells)]
 
 
+def three_apart(cells: list[float]) -> list[float]:
+    return [cell * 0.1 if place % COLUMNS in (2, 7, 12) else cell for place, cell in enumerate(cells)]
+
+
 def swung(cells: list[float]) -> list[float]:
     return [*cells[35:], *cells[:35]]
 
@@ -76,6 +80,7 @@ def swung(cells: list[float]) -> list[float]:
 DISTURBED: list[tuple[str, Callable[[list[float]], list[float]], Sight]] = [
     ("nothing", lambda cells: cells, Sight.WATCHING),
     ("somebody walks past", passer, Sight.WATCHING),
+    ("three walk past, apart", three_apart, Sight.WATCHING),
     (
         "uneven light",
         lambda cells: [c * 2 ** (0.5 * (p // COLUMNS - 5.5) / 6) for p, c in enumerate(cells)],
