@@ -20,7 +20,7 @@ from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
 from jackstaff_core.fieldcard import CardGlass, field_card
 from jackstaff_core.finder import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
-from jackstaff_core.frame import Cause, Defect, Fit, Tasted
+from jackstaff_core.frame import Cause, Defect, Fit, Tasted, last_aim
 from jackstaff_core.joining import Candidate, File, join
 from jackstaff_core.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes, wished
 from jackstaff_core.reading import ReadingGiven
@@ -92,6 +92,20 @@ def test_the_error_against_the_label(facts: dict[str, Any], error: float) -> Non
 )
 def test_frames_that_say_nothing_certain_are_left_aside_and_counted(facts: dict[str, Any], why: str) -> None:
     assert weigh([frame(error_stops=0.0, **facts)], KIT).asides == {why: 1}
+
+
+@pytest.mark.parametrize(
+    ("events", "seconds"),
+    [
+        ([], 80.0),
+        ([("opened", None), ("shifted", 70.0), ("closed", 60.0)], 80.0),
+        ([("opened", None), ("aimed", 70.0), ("closed", 60.0)], 70.0),
+        ([("aimed", 70.0), ("reread", 50.0), ("aimed", 90.0), ("extended", 100.0)], 90.0),
+        ([("aimed", 70.0), ("aimed", None)], 70.0),
+    ],
+)
+def test_a_frame_aims_at_what_it_was_last_asked_for(events: list[tuple[str, float | None]], seconds: float) -> None:
+    assert last_aim(events, 80.0) == seconds
 
 
 @pytest.mark.parametrize(

@@ -30,6 +30,7 @@ PLATE_9 = On("Slot ND 9", Glass(stops=9, mount="plate", size_mm=100, gasket=True
 PLATE_80 = On("Slot ND 3", Glass(stops=3, mount="plate", size_mm=80), 3)
 RING = On("Ring ND 6", Glass(stops=6, size_mm=77, rim_depth_mm=5, clear_mm=78), 6)
 RING_67 = On("Ring ND 3", Glass(stops=3, size_mm=67), 3)
+RING_76 = On("Ring ND 2", Glass(stops=2, size_mm=76), 2)
 RING_82 = On("Ring ND 8", Glass(stops=8, size_mm=82), 8)
 POL = On("Clip-on pol", Glass(kind="polariser", stops=1.3, stops_max=1.7, mount="clip"), 1.5)
 VND = On("Ring VND", Glass(kind="variable", stops=2, stops_max=5), 4.9)
@@ -54,6 +55,8 @@ def codes(*glass: On, **rig: object) -> set[str]:
         ((PLATE_80,), {"holder": HOLDER}, {"plate_too_narrow"}, set()),
         ((PLATE_9,), {"holder": HOLDER, "lens": Lens(thread_mm=82)}, {"no_adapter_ring", "hood"}, set()),
         ((RING_67,), {"lens": PRIME}, {"thread_too_small"}, {"step_ring"}),
+        ((RING_76,), {"lens": PRIME}, {"thread_too_small"}, {"step_ring"}),
+        ((RING_76,), {"lens": Lens(thread_mm=75)}, {"step_ring"}, {"thread_too_small"}),
         ((RING_82,), {"lens": PRIME}, {"step_ring"}, {"thread_too_small"}),
         ((RING,), {"lens": PRIME}, {"hood"}, {"step_ring", "thread_too_small"}),
         ((RING,), {"lens": Lens(takes="none")}, {"lens_takes_no_glass"}, set()),
