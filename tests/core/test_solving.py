@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.solving import Floating, Solved, SolveQuestion, solve
@@ -87,6 +88,21 @@ def test_what_floats_gives_the_time_that_was_held(stops: float, log_target: floa
     if floating is Floating.READING and value < 2**-15:
         return
     assert math.log2(again[floating]().value / target) == pytest.approx(0, abs=1e-9)
+
+
+@pytest.mark.parametrize("floating", [Floating.TIME, Floating.APERTURE, Floating.ISO, Floating.READING])
+def test_a_stack_counts_by_what_it_measures_and_not_where_the_meter_saw_it(floating: Floating) -> None:
+    reading = ReadingGiven("1/60", "8", "100")
+    stack = (
+        GlassGiven(label="6 stops", offset=0.3),
+        GlassGiven(stops=3, offset=-0.1),
+        GlassGiven(stops=1.5, in_reading=True),
+    )
+    target = None if floating is Floating.TIME else 8.0
+    of_stack = solve(SolveQuestion(floating, reading, stack=stack, target_seconds=target))
+    assert of_stack == solve(SolveQuestion(floating, reading, 9.2, target_seconds=target))
+    if floating is Floating.TIME:
+        assert of_stack.value == pytest.approx(expose(ExposureQuestion(reading, stack)).seconds)
 
 
 def _time(reading: ReadingGiven, stops: float, settings: SettingsGiven) -> Solved:
