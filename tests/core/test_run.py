@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jackstaff_core.advice import Severity
 from jackstaff_core.checklist import LINE_OF, Armed, Sun, arm, sun_seen
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end, light_path
 from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
@@ -75,6 +76,31 @@ LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=Tr
 def test_the_arm_list_grows_from_the_gear(armed: Armed, line: str, said: str) -> None:
     lines = {each.code: each for each in arm(armed).lines}
     assert said in lines[line].text
+
+
+@pytest.mark.parametrize(
+    ("armed", "careful", "habits"),
+    [
+        (LONG, {"glass", "camera"}, {"tripod", "focus"}),
+        (replace(LONG, seconds=8.0, bulb=False), {"glass"}, {"tripod", "focus", "camera", "remote"}),
+        (replace(LONG, seconds=1 / 60, bulb=False, stack=()), set(), {"tripod", "camera"}),
+        (
+            replace(
+                LONG,
+                body=Body(eyepiece="optical", battery_wh=14),
+                lens=Lens(rotating_front=True),
+                wind_m_s=12.0,
+                battery_share=0.01,
+            ),
+            {"tripod", "focus", "glass", "camera", "eyepiece", "remote"},
+            set(),
+        ),
+    ],
+)
+def test_what_can_spoil_this_frame_is_no_habit(armed: Armed, careful: set[str], habits: set[str]) -> None:
+    lines = arm(armed).lines
+    assert {line.code for line in lines if line.severity is not Severity.NOTE} == careful
+    assert {line.code for line in lines if line.habit} == habits
 
 
 def test_nobody_is_told_what_the_gear_makes_impossible() -> None:
