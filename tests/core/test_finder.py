@@ -59,6 +59,18 @@ def test_cases(row: dict[str, str]) -> None:
     assert best.error_stops == pytest.approx(float(row["error"]), abs=1e-5)
 
 
+def test_a_variable_filter_is_set_to_what_the_others_leave() -> None:
+    # A polariser counts by the middle of what it takes.
+    counted = {piece.id: ((piece.min or 0) + (piece.max or 0)) / 2 or piece.stops or 0.0 for piece in KIT}
+    stacks = find(ASKED).stacks
+    assert {stack.turned is None for stack in stacks} == {False, True}
+    for stack in stacks:
+        others = sum(counted[name] for name in stack.glass if name != "VND")
+        assert (stack.turned is not None) == ("VND" in stack.glass)
+        assert stack.turned is None or 2 - 1e-9 <= stack.turned <= 5 + 1e-9
+        assert (stack.turned or 0.0) + others == pytest.approx(stack.stops)
+
+
 def test_each_filter_that_comes_off_or_goes_on_is_a_move_by_hand() -> None:
     found = find(replace(ASKED, on=("ND6", "VND")))
     assert {stack.hand_moves for stack in found.stacks} >= {1, 2, 3}
