@@ -35,7 +35,8 @@ _MOON = (
 )
 
 
-_JOINTS = (-12.0, -5.0, -0.8, 5.0, 20.0)
+_NIGHT_BELOW = _SUN[-1][0]
+_JOINTS = tuple(row[0] for row in reversed(_SUN[:-1]))
 _RISING = tuple(row[1:] for row in reversed(_SUN))
 
 
@@ -52,7 +53,7 @@ def sun_lux(altitude_deg: float) -> float:
     ----------
     altitude_deg : geometric altitude, without refraction [deg], -90 to 90.
     """
-    if altitude_deg < -18:
+    if altitude_deg < _NIGHT_BELOW:
         return NIGHT_LUX
     x = altitude_deg / 90
     l0, l1, l2, l3, closing = _row(altitude_deg)
@@ -66,7 +67,7 @@ def stops_per_degree(altitude_deg: float) -> float:
     ----------
     altitude_deg : geometric altitude, without refraction [deg], -90 to 90.
     """
-    if altitude_deg < -18:
+    if altitude_deg < _NIGHT_BELOW:
         return 0.0
     x = altitude_deg / 90
     _, l1, l2, l3, _ = _row(altitude_deg)
@@ -81,7 +82,7 @@ def moon_lux(altitude_deg: float, elongation_deg: float) -> float:
     altitude_deg : geometric altitude [deg], -90 to 90.
     elongation_deg : angle to the sun [deg], 0 new to 180 full.
     """
-    if altitude_deg < -0.8:
+    if altitude_deg < _MOON[-1][0]:
         return 0.0
     x = altitude_deg / 90
     _, l0, l1, l2, l3 = next(row for row in _MOON if altitude_deg >= row[0])
