@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
-from .conftest import Visit, in_the_picture
+from .conftest import Visit, eventually, hold_back, in_the_picture, let_go
 
 
 def test_picked_looks_make_the_aim_and_the_staff_shows_it(guest: Visit) -> None:
@@ -140,8 +140,15 @@ def test_a_long_question_is_drawn_too(guest: Visit) -> None:
     dialog.locator(".btn-close").click()
     expect(dialog).to_be_hidden()
     sent: list[str] = []
-    page.on("request", lambda asked: sent.append(asked.method) if "/looks/drawing" in asked.url else None)
+    page.on("request", lambda asked: sent.append(asked.url[-3:]) if "/looks/drawing?width=" in asked.url else None)
+    large = hold_back(page, "/api/looks/drawing?width=720")
     page.keyboard.press("p")
-    big = page.get_by_role("complementary", name="The scene, drawn").get_by_role("figure").locator("[data-state=there]")
-    expect(big.locator("img")).to_be_visible()
-    assert "POST" in sent
+    drawing = page.get_by_role("complementary", name="The scene, drawn")
+    eventually(page, lambda: len(large) == 1, "the large drawing's question")
+    page.wait_for_timeout(300)
+    # The small ones do not stand in its way.
+    assert sent == ["720"]
+    assert large[0].request.method == "POST"
+    let_go(page, "/api/looks/drawing?width=720", large)
+    expect(drawing.get_by_role("figure").locator("[data-state=there] img")).to_be_visible()
+    expect(drawing.get_by_role("group", name="Other times").locator("[data-state=there]")).to_have_count(6)

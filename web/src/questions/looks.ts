@@ -37,11 +37,11 @@ export function useRenderings(question: Schemas["AtInput"] | null) {
 /** Longer addresses are cut by somebody on the way. */
 const LONGEST_ADDRESS = 1000;
 
-/** The address of the drawing of a time; a long question is sent first and its picture handed back as an address. */
-export function useDrawing(scene: SceneQuestion, seconds: number, width: number) {
-  const address = drawingAt(scene, seconds, width);
-  const long = address.length > LONGEST_ADDRESS;
-  const question = long ? { ...scene, wants: [], seconds } : null;
+/** The address of the drawing of a time; a long question is sent first and its picture handed back as an address; none for no scene. */
+export function useDrawing(scene: SceneQuestion | null, seconds: number, width: number) {
+  const address = scene && drawingAt(scene, seconds, width);
+  const long = address !== null && address.length > LONGEST_ADDRESS;
+  const question = long && scene ? { ...scene, wants: [], seconds } : null;
   const draw = async (body: NonNullable<typeof question>, signal: AbortSignal) => {
     const blob: unknown = await answer(
       api.POST("/api/looks/drawing", { params: { query: { width } }, body, parseAs: "blob", signal }),

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { NeedsSignal } from "../takealong/NeedsSignal";
 import type { Laid } from "../../state/bench";
@@ -21,23 +21,31 @@ interface Props {
 export function Drawing({ laid, seconds, onClose }: Props) {
   const [picked, setPicked] = useState<number | null>(null);
   const shown = useSettled(picked ?? seconds, 200);
+  // The small ones keep out of the large one's way: on a slow server it is what one waits for.
+  const [largeDone, setLargeDone] = useState(false);
   return (
     <aside className="drawing" aria-label={words.looks.drawing.title}>
       <NeedsSignal />
       <figure>
-        <Frame key={drawingAt(sceneOf(laid), shown, 720)} laid={laid} seconds={shown} width={720} />
+        <Frame
+          key={drawingAt(sceneOf(laid), shown, 720)}
+          laid={laid}
+          seconds={shown}
+          width={720}
+          onDone={() => setLargeDone(true)}
+        />
         <figcaption>
           <strong>{timeText(shown)}</strong> {words.looks.drawing.caution}
         </figcaption>
       </figure>
       <div className="drawing-strip" role="group" aria-label={words.looks.drawing.strip}>
         <button type="button" aria-pressed={picked === null} onClick={() => setPicked(null)}>
-          <Frame laid={laid} seconds={seconds} width={240} />
+          <Frame laid={laid} seconds={seconds} width={240} held={!largeDone} />
           <span>{words.looks.drawing.now}</span>
         </button>
         {STRIP.map((time) => (
           <button key={time} type="button" aria-pressed={picked === time} onClick={() => setPicked(time)}>
-            <Frame laid={laid} seconds={time} width={240} />
+            <Frame laid={laid} seconds={time} width={240} held={!largeDone} />
             <span>{roughTime(time)}</span>
           </button>
         ))}
@@ -49,11 +57,25 @@ export function Drawing({ laid, seconds, onClose }: Props) {
   );
 }
 
+interface FrameProps {
+  laid: Laid;
+  seconds: number;
+  width: number;
+  /** Not asked for yet. */
+  held?: boolean;
+  /** It is there, or cannot be had. */
+  onDone?: () => void;
+}
+
 /** One drawing; the words take its place while it is on its way or when it cannot be had. */
-function Frame({ laid, seconds, width }: { laid: Laid; seconds: number; width: number }) {
+function Frame({ laid, seconds, width, held = false, onDone }: FrameProps) {
   const [state, setState] = useState<"waiting" | "there" | "failed">("waiting");
-  const { address, failed } = useDrawing(sceneOf(laid), seconds, width);
+  const { address, failed } = useDrawing(held ? null : sceneOf(laid), seconds, width);
   const shown = failed ? "failed" : state;
+  const done = shown !== "waiting";
+  useEffect(() => {
+    if (done) onDone?.();
+  }, [done, onDone]);
   return (
     <span className="frame" data-state={shown}>
       <img
