@@ -115,6 +115,12 @@ def in_the_picture(page: Page, *kinds: str) -> None:
         row.get_by_role("button", name="can't say").click()
 
 
+def begin_to_type(page: Page) -> None:
+    """On the log's page: a frame by hand, half typed."""
+    page.get_by_role("button", name="Add a frame by hand").click()
+    page.get_by_label("Open for").fill("7 min")
+
+
 class Visit:
     """One visitor's own browser profile, with everything that went wrong in it."""
 

@@ -18,7 +18,7 @@ from jackstaff_core.dryrun.replay import Replay, ReplayQuestion, replay
 from jackstaff_core.dryrun.shipped import BY_ID
 from jackstaff_core.wire import plain, read
 
-from .conftest import Visit, eventually, hold_back, let_go, may_be_held_back
+from .conftest import Visit, begin_to_type, eventually, hold_back, let_go, may_be_held_back
 from .test_offline import take_along
 from .test_path import hold
 
@@ -104,6 +104,7 @@ def test_a_dry_run_from_start_to_replay_leaves_everything_of_one_s_own_alone(gue
     other = guest.tab("/log")
     expect(other.get_by_role("region", name=MARK)).to_be_visible()
     expect(other.get_by_text("2 frames")).to_be_visible()
+    begin_to_type(other)
     clock = page.get_by_test_id("dry-run-clock").inner_text()
     page.reload()
     expect(page.get_by_role("region", name=MARK)).to_be_visible()
@@ -111,6 +112,8 @@ def test_a_dry_run_from_start_to_replay_leaves_everything_of_one_s_own_alone(gue
     assert Axe().run(page).response["violations"] == []
     told = pack_up(page)
     expect(other.get_by_role("region", name=MARK)).to_have_count(0)
+    # What was being typed in the dry run is not left to be kept among one's own.
+    expect(other.get_by_label("Open for")).to_have_count(0)
     # The replay on screen is the core's: two frames, the first lost by what was forgotten, the second kept.
     assert len(told.frames) == 2
     assert losses(page) == [loss.code.value for loss in told.losses]
@@ -153,7 +156,12 @@ def test_a_dry_run_with_no_server_at_all(browser: Browser, fresh_data: Callable[
 def test_a_clock_that_goes_sixty_times_as_fast_stands_and_eases_before_the_end(guest: Visit) -> None:
     page = guest.page
     page.goto(f"{guest.server.url}/log/practice/runs")
+    other = guest.tab("/log")
+    begin_to_type(other)
     begin(page, "Dawn at the mole")
+    # Nor is one's own left to be kept among the dry run's.
+    expect(other.get_by_label("Open for")).to_have_count(0)
+    other.close()
     may_be_held_back(page)
     aperture = page.locator(".meter-values").get_by_role("group", name="Aperture").locator(".stepper-number")
     metered = hold_back(page, "/api/practice/meter")

@@ -14,7 +14,17 @@ from tools.serving import Server
 
 from tests.conftest import OTHER_PASSWORD
 
-from .conftest import Visit, eventually, expect_planned, frames, hold_back, let_go, may_be_held_back, work_out
+from .conftest import (
+    Visit,
+    begin_to_type,
+    eventually,
+    expect_planned,
+    frames,
+    hold_back,
+    let_go,
+    may_be_held_back,
+    work_out,
+)
 from .test_path import HOLD_MS, arm_and_open, hold, short_bulb
 from .test_run import arm, open_it
 
@@ -63,8 +73,7 @@ def test_a_tab_follows_who_is_signed_in_and_nothing_lands_in_another_account(vis
     outing_named(a).fill("Edda's plan")
     expect(a.get_by_label("Outing", exact=True)).to_contain_text("Edda's plan")
     begun = visit.tab("/log")
-    begun.get_by_role("button", name="Add a frame by hand").click()
-    begun.get_by_label("Open for").fill("7 min")
+    begin_to_type(begun)
     b = visit.tab("/")
     visit.page = b
     visit.sign_out("edda")

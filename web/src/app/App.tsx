@@ -97,14 +97,18 @@ export function App() {
   );
 }
 
-/** How many have left: what they were typing goes with them; what a guest began stays for whom they sign in as. */
+/**
+ * How often somebody has left, or a dry run has begun or ended: what was being typed goes with them, and is not kept
+ * among another's things. What a guest began stays for whom they sign in as.
+ */
 function useDepartures(): number {
-  const { account } = useSession();
-  const [last, setLast] = useState(account);
+  const { account, practice } = useSession();
+  const now = practice ? "practice" : account;
+  const [last, setLast] = useState(now);
   const [departures, setDepartures] = useState(0);
-  if (account !== last) {
-    setLast(account);
-    if (last !== null) setDepartures(departures + 1);
+  if (now !== last) {
+    setLast(now);
+    if (last !== null || practice) setDepartures(departures + 1);
   }
   return departures;
 }

@@ -37,7 +37,10 @@ export function useRenderings(question: Schemas["AtInput"] | null) {
 /** Longer addresses are cut by somebody on the way. */
 const LONGEST_ADDRESS = 1000;
 
-/** The address of the drawing of a time; a long question is sent first and its picture handed back as an address; none for no scene. */
+/**
+ * The address of the drawing of a time, none for no scene; a long question is sent first and its picture handed back
+ * as an address.
+ */
 export function useDrawing(scene: SceneQuestion | null, seconds: number, width: number) {
   const address = scene && drawingAt(scene, seconds, width);
   const long = address !== null && address.length > LONGEST_ADDRESS;
