@@ -102,11 +102,11 @@ def test_a_mislabelled_glass_is_found_and_asked_about() -> None:
     assert {glass.id: glass.mean for glass in found.calibration.glass}["A"] == pytest.approx(1.75, abs=0.12)
     # Frames that disagree among themselves are no case against the label.
     assert learn(judged((A, 1.8), (A, -0.3), (A, 0.1), (A, 0.0))).doubted == ()
-    # Glass that was only ever used together cannot be told apart; one frame alone would tell.
+    # Glass that was only ever used together cannot be told apart; two frames alone tell.
     tangled = learn(judged(*[(AB, 0.4)] * 6)).tangled
     assert [(pair.first, pair.other) for pair in tangled] == [("A", "B")]
     assert learn(judged(*[(AB, 0.4)] * 6, *[(A, 0.2)] * 2)).tangled == ()
-    # Against twice as many together, two alone do not tell yet.
+    # Against more together they do not tell yet.
     (still,) = learn(judged(*[(AB, 0.4)] * 12, *[(A, 0.2)] * 2)).tangled
     assert still.correlation == pytest.approx(-0.91, abs=0.01)
     assert shown_sd(0.001) == 0.05

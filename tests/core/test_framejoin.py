@@ -3,28 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from uuid import UUID
 
 import pytest
 
-from jackstaff_core.exposure import Counting
-from jackstaff_core.frame import (
-    ClosedBy,
-    EventKind,
-    Frame,
-    FrameEvent,
-    FrameGlass,
-    FrameReading,
-    FrameReview,
-    FrameRun,
-    FrameSettings,
-    FrameSum,
-    State,
-)
+from jackstaff_core.frame import ClosedBy, EventKind, Frame, FrameEvent, FrameReview, FrameRun, State
 from jackstaff_core.framejoin import joined, would_lose
 
-OPENED = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
+from .frames import OPENED, written
+
 # Number of the event, seconds from the opening, kind, and the seconds it carries.
 Happened = tuple[int, float, EventKind, float | None]
 ENDS = {EventKind.CLOSED: State.CLOSED, EventKind.ABORTED: State.ABORTED}
@@ -39,18 +27,10 @@ def writing(*happened: Happened, watched: bool = True) -> Frame:
     ends = [(at, kind) for _, at, kind, _ in happened if kind in (*ENDS, EventKind.TAKEN_BACK)]
     at, kind = ends[-1] if ends else (0.0, EventKind.TAKEN_BACK)
     ended = kind is not EventKind.TAKEN_BACK
-    return Frame(
-        id=UUID(int=1),
-        state=ENDS[kind] if ended else State.OPEN,
-        opened_at=OPENED,
-        closed_at=OPENED + timedelta(seconds=at) if ended else None,
+    return written(
+        at if ended else None,
+        ENDS[kind] if ended else State.OPEN,
         closed_by=ClosedBy.HAND if ended else None,
-        reading=FrameReading("1/2", "8", "100"),
-        settings=FrameSettings("8", "100"),
-        stack=(FrameGlass("Slot ND 10", 10.0),),
-        scale=Counting.EXACT,
-        dial_limit=30.0,
-        answer=FrameSum(300, 300, 0.3, 0.3, ()),
         events=(event(1, 0, EventKind.OPENED, None), *(event(*each) for each in happened)),
         run=FrameRun(300.0, watched=watched),
     )
@@ -66,7 +46,7 @@ AIMED: Happened = (16, 310, EventKind.AIMED, 280.0)
 
 
 @pytest.mark.parametrize(
-    ("one_page", "other_page", "state", "seconds", "kept"),
+    ("here", "there", "state", "seconds", "kept"),
     [
         ((), (), State.OPEN, None, []),
         ((CLOSED,), (), State.CLOSED, 300, [10]),
@@ -81,14 +61,10 @@ AIMED: Happened = (16, 310, EventKind.AIMED, 280.0)
     ],
 )
 def test_the_first_end_stands_whoever_writes_last(
-    one_page: tuple[Happened, ...],
-    other_page: tuple[Happened, ...],
-    state: State,
-    seconds: float | None,
-    kept: list[int],
+    here: tuple[Happened, ...], there: tuple[Happened, ...], state: State, seconds: float | None, kept: list[int]
 ) -> None:
-    one_writing, other = writing(*one_page), writing(*other_page)
-    for winner, loser in ((one_writing, other), (other, one_writing)):
+    mine, other = writing(*here), writing(*there)
+    for winner, loser in ((mine, other), (other, mine)):
         frame = joined(winner, loser)
         assert frame.state is state
         assert frame.open_seconds == seconds

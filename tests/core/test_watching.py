@@ -8,28 +8,16 @@ from collections.abc import Callable
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
-from uuid import UUID
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import Counting, ExposureQuestion, MovingLight, expose
+from jackstaff_core.exposure import ExposureQuestion, MovingLight, expose
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
 from jackstaff_core.finished import finished
 from jackstaff_core.forgotten import BagGlass, compare
-from jackstaff_core.frame import (
-    Cause,
-    Frame,
-    FrameGlass,
-    FrameReading,
-    FrameReview,
-    FrameRun,
-    FrameSettings,
-    FrameSum,
-    Reread,
-    State,
-)
+from jackstaff_core.frame import Cause, Frame, FrameReview, FrameRun, Reread
 from jackstaff_core.framejoin import joined
 from jackstaff_core.fused_light import Looked, Source, fused
 from jackstaff_core.light_integral import open_seconds
@@ -39,6 +27,8 @@ from jackstaff_core.questions import ask
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.watching import Eye, Look, LookQuestion, Sight, look
+
+from .frames import written
 
 COLUMNS = 16
 
@@ -344,19 +334,14 @@ def test_the_bench_hears_of_the_watch_through_the_rate() -> None:
     assert {weight["source"] for weight in planned["weights"]} == {"metering", "forecast", "watch"}
 
 
-OPENED = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
-
-
 def framed(light: Callable[[float], float], seconds: float, came_out: float | None, **run: Any) -> Frame:
     looks = looks_of(light, -30, seconds, 5, sd=0.01)
-    return Frame(
-        id=UUID(int=1), state=State.CLOSED, opened_at=OPENED, closed_at=OPENED + timedelta(seconds=seconds),
-        reading=FrameReading("1/2", "8", "100"), settings=FrameSettings("8", "100"),
-        stack=(FrameGlass("Slot ND 10", 10.0),), scale=Counting.EXACT, dial_limit=30.0,
-        answer=FrameSum(300, 300, 0.3, 0.3, ()), events=(),
+    return written(
+        seconds,
+        events=(),
         run=FrameRun(300, delay_seconds=30, looks=looks, **run),
         review=FrameReview(error_stops=came_out, because=Cause.SCENE) if came_out is not None else None,
-    )  # fmt: skip
+    )
 
 
 def jump(second: float) -> float:
