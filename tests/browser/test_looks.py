@@ -149,6 +149,9 @@ def test_a_long_question_is_drawn_too(guest: Visit) -> None:
     # The small ones do not stand in its way.
     assert sent == ["720"]
     assert large[0].request.method == "POST"
+    expect(drawing.get_by_text("Being drawn …")).to_be_visible()
+    waiting = drawing.bounding_box()
     let_go(page, "/api/looks/drawing?width=720", large)
     expect(drawing.get_by_role("figure").locator("[data-state=there] img")).to_be_visible()
     expect(drawing.get_by_role("group", name="Other times").locator("[data-state=there]")).to_have_count(6)
+    assert drawing.bounding_box() == waiting, "it moved under the finger"

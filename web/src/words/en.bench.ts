@@ -309,6 +309,7 @@ export const bench = {
       now: "now",
       close: "Put the drawing away",
       alt: (time: string) => `The Vardsund mole as ${time} would draw it`,
+      waiting: "Being drawn …",
       failed: "No drawing: check what is in the picture.",
     },
   },

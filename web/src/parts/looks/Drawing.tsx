@@ -9,6 +9,9 @@ import { drawingAt, useDrawing } from "../../questions/looks";
 import { sceneOf } from "../../state/asks";
 
 const STRIP = [1 / 250, 1 / 4, 4, 30, 240];
+/** How wide the drawing and those beside it are asked for [px]. */
+const LARGE = 720;
+const SMALL = 240;
 
 interface Props {
   laid: Laid;
@@ -28,10 +31,10 @@ export function Drawing({ laid, seconds, onClose }: Props) {
       <NeedsSignal />
       <figure>
         <Frame
-          key={drawingAt(sceneOf(laid), shown, 720)}
+          key={drawingAt(sceneOf(laid), shown, LARGE)}
           laid={laid}
           seconds={shown}
-          width={720}
+          width={LARGE}
           onDone={() => setLargeDone(true)}
         />
         <figcaption>
@@ -40,12 +43,12 @@ export function Drawing({ laid, seconds, onClose }: Props) {
       </figure>
       <div className="drawing-strip" role="group" aria-label={words.looks.drawing.strip}>
         <button type="button" aria-pressed={picked === null} onClick={() => setPicked(null)}>
-          <Frame laid={laid} seconds={seconds} width={240} held={!largeDone} />
+          <Frame laid={laid} seconds={seconds} width={SMALL} held={!largeDone} />
           <span>{words.looks.drawing.now}</span>
         </button>
         {STRIP.map((time) => (
           <button key={time} type="button" aria-pressed={picked === time} onClick={() => setPicked(time)}>
-            <Frame laid={laid} seconds={time} width={240} held={!largeDone} />
+            <Frame laid={laid} seconds={time} width={SMALL} held={!largeDone} />
             <span>{roughTime(time)}</span>
           </button>
         ))}
@@ -86,6 +89,7 @@ function Frame({ laid, seconds, width, held = false, onDone }: FrameProps) {
         onLoad={() => setState("there")}
         onError={() => setState("failed")}
       />
+      {shown === "waiting" && width === LARGE && <span className="frame-word">{words.looks.drawing.waiting}</span>}
       {shown === "failed" && <span className="frame-word">{words.looks.drawing.failed}</span>}
     </span>
   );
