@@ -107,6 +107,7 @@ export const en = {
     signOutWhy:
       "Signing out closes what is yours on every page of this browser. What the server has not heard yet waits here under your name.",
     keys: "Keys",
+    hide: "Hide this message",
     light: "Light",
     skip: "Skip to the main part",
   },
