@@ -74,11 +74,11 @@ class State:
         )
 
     def widened(self, sd: float) -> State:
-        """The same with a less certain level."""
+        """The same with a level whose variance is ``sd`` squared [stop²] more."""
         return State(self.minute, self.a, self.b, self.p00 + sd * sd, self.p01, self.p11)
 
     def surprising(self, y: float) -> bool:
-        """Whether a reading is more than three sd off."""
+        """Whether a reading ``y`` [stop above the forecast] is more than three sd off."""
         return abs(y - self.a) > GATE * math.sqrt(self.p00 + READING_SD**2)
 
 

@@ -349,5 +349,5 @@ def _tangled(found: Calibration, frames: Sequence[Judged]) -> list[Tangled]:
 
 
 def shown_sd(sd: float) -> float:
-    """The sd a screen may show [stops]."""
+    """The sd a screen may show [stops]: never below what the method can tell."""
     return max(sd, LEAST_SHOWN_SD)

@@ -51,7 +51,13 @@ class Strength:
 
     @classmethod
     def of(cls, notation: Notation, value: float, value_max: float | None = None) -> Strength:
-        """Build all three notations from the one that was given, keeping that one exact."""
+        """Build all three notations from the one that was given, keeping that one exact.
+
+        Parameters
+        ----------
+        value : in ``notation``: stops, density, or factor.
+        value_max : the same of the dense end of a variable glass, None for a solid one.
+        """
         weak = _triple(notation, value)
         if value_max is None:
             return cls(notation, *weak)

@@ -70,35 +70,46 @@ class Described:
 def number(
     label: str, used_by: str, low: float, high: float, unit: str = "", default: float | None = None, **more: Any
 ) -> Any:
+    """A number from ``low`` to ``high`` [``unit``]; None is unknown.
+
+    As with all that make a fact: ``label`` is what a person is asked, ``used_by`` what asks for it, ``more`` the other
+    fields of :class:`Fact`.
+    """
     return _made(Fact(label, used_by, Shape.NUMBER, unit, low, high, **more), default)
 
 
 def whole(label: str, used_by: str, low: int, high: int, default: int | None = None, **more: Any) -> Any:
+    """A count from ``low`` to ``high``; None is unknown."""
     return _made(Fact(label, used_by, Shape.WHOLE, "", low, high, **more), default)
 
 
 def flag(label: str, used_by: str, default: bool = False, **more: Any) -> Any:
+    """A yes or no."""
     return _made(Fact(label, used_by, Shape.FLAG, **more), default)
 
 
 def text(label: str, used_by: str, most: int = 120, **more: Any) -> Any:
+    """Words of up to ``most`` letters."""
     return _made(Fact(label, used_by, Shape.TEXT, most=most, **more), "")
 
 
 def choice(label: str, used_by: str, choices: Mapping[str, str], default: str, **more: Any) -> Any:
+    """One of ``choices``, each with the words it is shown by."""
     return _made(Fact(label, used_by, Shape.CHOICE, choices=tuple(choices.items()), **more), default)
 
 
 def numbers(label: str, used_by: str, low: float, high: float, unit: str = "", most: int = 12, **more: Any) -> Any:
+    """Up to ``most`` numbers from ``low`` to ``high`` [``unit``]."""
     return _made(Fact(label, used_by, Shape.NUMBERS, unit, low, high, most=most, **more), ())
 
 
 def pairs(label: str, used_by: str, first: str, second: str, high: float, most: int = 60, **more: Any) -> Any:
+    """Up to ``most`` pairs of numbers from 0 to ``high``; ``first`` and ``second`` say what they are."""
     return _made(Fact(label, used_by, Shape.PAIRS, "", 0.0, high, most=most, pair=(first, second), **more), ())
 
 
 def ids(label: str, used_by: str, most: int = 4, **more: Any) -> Any:
-    """Other things of the same kit, by their ids."""
+    """Up to ``most`` other things of the same kit, by their ids."""
     return _made(Fact(label, used_by, Shape.IDS, most=most, **more), ())
 
 

@@ -51,6 +51,7 @@ class GlassKind(StrEnum):
 
     @property
     def polarises(self) -> bool:
+        """Whether it polarises, so that no other such glass goes with it."""
         return self in {GlassKind.VARIABLE, GlassKind.POLARISER, GlassKind.COMBINED}
 
 

@@ -25,6 +25,7 @@ class UsedGlass:
 
     @property
     def used(self) -> float:
+        """What it took of the light [stops]: its label and what it measured above it."""
         return self.stops + (self.offset or 0.0)
 
 

@@ -93,7 +93,7 @@ class Track:
             self._nodes.append((level * math.sin(round_), level * math.cos(round_), math.sin(high)))
 
     def minute(self, at: datetime) -> float:
-        """Minutes since the start."""
+        """Minutes from the start of the period to ``at``, negative before it [min]."""
         return (at - self.start).total_seconds() / 60
 
     def at(self, minute: float) -> tuple[float, float]:

@@ -64,6 +64,12 @@ class Joining:
 def join(files: Sequence[File], frames: Sequence[Candidate], ahead: float | None = None) -> Joining:
     """Find the frame of each file.
 
+    Parameters
+    ----------
+    files : what the pictures say of themselves, up to 100.
+    frames : of the log, up to 400, in any order.
+    ahead : of true time, the camera's clock, -15 h to 15 h [s]; None lets it be learnt from the files.
+
     Raises
     ------
     Refusal

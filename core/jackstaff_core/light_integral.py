@@ -57,13 +57,13 @@ class Path:
 
     @classmethod
     def through(cls, points: Sequence[tuple[float, float]], slope_after: float | None = None) -> Path:
-        """Straight between points (seconds, stops); the last slope goes on unless another is given."""
+        """Straight between points (seconds, stops), rising in time; after them ``slope_after`` [stops/s], else the last."""
         seconds, stops = tuple(point[0] for point in points), tuple(point[1] for point in points)
         last = (stops[-1] - stops[-2]) / (seconds[-1] - seconds[-2]) if len(points) > 1 else 0.0
         return cls(seconds, stops, last if slope_after is None else slope_after)
 
     def at(self, second: float) -> float:
-        """Stops at an instant."""
+        """Light against the metering [stops] at ``second`` after the opening [s]."""
         place = bisect_right(self.seconds, second)
         if place == 0:
             return self.stops[0] + (second - self.seconds[0]) * self.slope_before

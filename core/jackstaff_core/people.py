@@ -40,6 +40,7 @@ class Walkers:
 
     @property
     def across_m_s(self) -> float:
+        """Speed across the view [m/s]."""
         return self.speed_m_s * self.across
 
 

@@ -29,10 +29,12 @@ class Dialled:
 
     @classmethod
     def on(cls, mark: Mark) -> Dialled:
+        """A value that is on a dial."""
         return cls(mark.exact, mark.printed, mark.label)
 
     @classmethod
     def literally(cls, number: float) -> Dialled:
+        """A value as it was typed, exact and printed the same; no dial shows it."""
         return cls(number, number, None)
 
 

@@ -29,8 +29,11 @@ GAINER_EXPONENT = 1.62
 class ReciprocityLaw(Protocol):
     """A correction in both directions, seconds to seconds."""
 
-    def corrected(self, metered: float) -> float: ...
-    def metered(self, corrected: float) -> float: ...
+    def corrected(self, metered: float) -> float:
+        """Time to hold the shutter open [s] where the meter asks for ``metered`` [s]."""
+
+    def metered(self, corrected: float) -> float:
+        """Time the meter must ask for [s] so that ``corrected`` [s] is right: the inverse of :meth:`corrected`."""
 
 
 def slope(law: ReciprocityLaw, metered: float) -> float:
@@ -57,9 +60,11 @@ class Power:
         within("film.from_seconds", self.from_seconds, 1e-3, 1000, "s")
 
     def corrected(self, metered: float) -> float:
+        """Metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
         return _bent(metered, self.from_seconds, self.p)
 
     def metered(self, corrected: float) -> float:
+        """Corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
         return _bent(corrected, self.from_seconds, 1 / self.p)
 
 
@@ -79,9 +84,11 @@ class Additive:
         within("film.b", self.b, 1, 3, "as an exponent")
 
     def corrected(self, metered: float) -> float:
+        """Metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
         return metered + self.a * math.pow(metered, self.b)
 
     def metered(self, corrected: float) -> float:
+        """Corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
         # Newton in u = ln Tm on ln f: the slope lies between 1 and b, so it always converges.
         goal = math.log(corrected)
         u = goal
@@ -116,13 +123,15 @@ class Table:
                 raise Refusal(f"film.points.{place}", "Both columns must rise.", "Put the rows in rising order.")
 
     def corrected(self, metered: float) -> float:
+        """Metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
         return _between(self.points, metered)
 
     def metered(self, corrected: float) -> float:
+        """Corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
         return _between([(y, x) for x, y in self.points], corrected)
 
     def extrapolates(self, metered: float) -> bool:
-        """Past the last row: the last slope goes on, which deserves a word."""
+        """Whether ``metered`` [s] lies past the last row: the last slope goes on, which deserves a word."""
         return metered > self.points[-1][0]
 
 

@@ -34,12 +34,12 @@ class Sky(StrEnum):
 
     @property
     def stops(self) -> float:
-        """How much less light than a clear sky."""
+        """Light against a clear sky [stops], 0 or negative."""
         return {"clear": 0.0, "thin": -1.0, "overcast": -2.3, "heavy": -3.3}[self.value]
 
     @property
     def beam(self) -> float:
-        """The share of direct sun it lets through."""
+        """The share of direct sun it lets through, 0 to 1."""
         return {"clear": 1.0, "thin": 0.5, "overcast": 0.0, "heavy": 0.0}[self.value]
 
 
@@ -72,13 +72,13 @@ class Course:
         ]
 
     def stops(self, minute: float) -> float:
-        """Stops below a clear sky, as a negative number."""
+        """Light against a clear sky at a minute [stops], 0 or negative."""
         if not self._steps:
             return self._stops
         return self._stops + math.fsum(_come(minute, at) * by for at, by, _ in self._steps)
 
     def beam(self, minute: float) -> float:
-        """The share of direct sun that gets through."""
+        """The share of direct sun that gets through at a minute, 0 to 1."""
         if not self._steps:
             return self._beam
         return self._beam + math.fsum(_come(minute, at) * by for at, _, by in self._steps)

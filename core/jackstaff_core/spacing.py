@@ -27,12 +27,12 @@ _OFTEN = 3.0
 
 
 def hours_of(box: int) -> float:
-    """How long a box waits [h]."""
+    """How long ``box``, 1 to 5, waits before it is asked again [h]."""
     return _HOURS[box - FIRST_BOX]
 
 
 def after(box: int, right: bool) -> int:
-    """The box after an answer."""
+    """The box after an answer in ``box``: the next one up to the fifth where it was right, else the first."""
     return min(box + 1, LAST_BOX) if right else FIRST_BOX
 
 

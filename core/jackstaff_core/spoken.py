@@ -37,7 +37,7 @@ def rounded(seconds: float, fineness: float | None = None) -> tuple[Rounded, ...
 
 
 def time_in_words(seconds: float) -> str:
-    """A time for a sentence: ``1/60``, ``0.6 s``, ``2 min 08 s``, ``1 h 05 min``."""
+    """``seconds`` [s] for a sentence: ``1/60 s``, ``0.6 s``, ``2 min 08 s``, ``1 h 05 min``."""
     if seconds < 0.29:
         return f"1/{1 / seconds:.3g} s" if seconds > 1 / 999.5 else f"1/{round(1 / seconds):d} s"
     if seconds < 9.95:
@@ -53,7 +53,7 @@ def time_in_words(seconds: float) -> str:
 
 
 def thirds(count: int) -> str:
-    """A number of thirds of a stop, as displays and people write it: ``2/3``, ``1``, ``1 1/3``."""
+    """``count`` thirds of a stop, 0 or more, as displays and people write it: ``2/3``, ``1``, ``1 1/3``."""
     whole, rest = divmod(count, 3)
     return " ".join(part for part in (str(whole) if whole or not rest else "", ("", "1/3", "2/3")[rest]) if part)
 
@@ -64,10 +64,10 @@ def tenths_in_words(stops: float) -> str:
 
 
 def stops_in_words(count: int) -> str:
-    """The same with its unit: ``2/3 stop``, ``1 1/3 stops``."""
+    """``count`` thirds with their unit: ``2/3 stop``, ``1 1/3 stops``."""
     return f"{thirds(count)} {'stop' if count <= 3 else 'stops'}"
 
 
 def stops_shown(count: int) -> str:
-    """The same with the signs for thirds: ``⅔ stop``, ``1 ⅓ stops``."""
+    """``count`` thirds with their unit and the signs for thirds: ``⅔ stop``, ``1 ⅓ stops``."""
     return stops_in_words(count).replace("1/3", "⅓").replace("2/3", "⅔")

@@ -39,6 +39,7 @@ class On:
 
     @property
     def polarises(self) -> bool:
+        """Whether it polarises; two such filters cross."""
         return GlassKind(self.glass.kind).polarises
 
 

@@ -584,6 +584,7 @@ KINDS = tuple(_KINDS)
 
 
 def finite(value: float) -> float | None:
+    """None for what no number on the wire can say: infinite, or no number."""
     return value if math.isfinite(value) else None
 
 

@@ -32,7 +32,13 @@ class Trial:
 
 
 def trial(trial_seconds: float, error_stops: float, sum_seconds: float) -> Trial:
-    """Scale a trial. ``error_stops`` is + when brighter than correct, ``sum_seconds`` what the sum asked for.
+    """Scale a trial to the right time.
+
+    Parameters
+    ----------
+    trial_seconds : how long the trial was open, 1/32000 s to 24 h [s].
+    error_stops : how it came out, + brighter than correct, -8 to 8 [stops].
+    sum_seconds : the time the sum asked for, 1/32000 s to 24 h [s].
 
     Raises
     ------

@@ -402,6 +402,7 @@ def _joined(path: str, name: str) -> str:
 
 
 def parted(hint: Any) -> tuple[Any, tuple[Any, ...]]:
+    """A type without its marks, and the marks, those of the innermost ``Annotated`` first."""
     if typing.get_origin(hint) is Annotated:
         plain, *marks = typing.get_args(hint)
         inner, more = parted(plain)
@@ -410,15 +411,18 @@ def parted(hint: Any) -> tuple[Any, tuple[Any, ...]]:
 
 
 def narrowed(hint: Any, marks: tuple[Any, ...]) -> Any:
+    """The type with those marks that bound it; what only names a field stays behind."""
     own = tuple(mark for mark in marks if not isinstance(mark, Named | Was))
     return Annotated[(hint, *own)] if own else hint
 
 
 def is_union(plain: Any) -> bool:
+    """Whether it is one of several types."""
     return typing.get_origin(plain) in (types.UnionType, typing.Union)
 
 
 def is_described(plain: Any) -> bool:
+    """Whether it is a dataclass of facts, as a thing of a kit is."""
     return dataclasses.is_dataclass(plain) and all("fact" in field.metadata for field in dataclasses.fields(plain))
 
 

@@ -74,6 +74,7 @@ class Careful:
 
     @property
     def ends_at(self) -> datetime:
+        """When the camera is free again: the exposure and what it is busy with after it."""
         return self.shot.opened_at + timedelta(seconds=self.shot.seconds + self.developed.busy_seconds)
 
 

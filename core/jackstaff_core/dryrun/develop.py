@@ -75,6 +75,7 @@ class ShotGlass:
 
     @property
     def on(self) -> OnLens:
+        """The filter as it sits on the lens."""
         return OnLens(self.id, self.stops)
 
 

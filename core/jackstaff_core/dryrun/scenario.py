@@ -213,27 +213,32 @@ class Scenario:
         return min((at + timedelta(days=day) for day in (-1, 0, 1)), key=lambda each: abs(each - there))
 
     def second(self, at: datetime) -> float:
-        """Seconds since the start."""
+        """Seconds from the start of the dry run to ``at``, negative before it [s]."""
         return (at - self.starts_at).total_seconds()
 
     @property
     def body(self) -> Body:
+        """The first body of the kit; one of usual facts where it holds none."""
         return self._first(Body) or Body()
 
     @property
     def lens(self) -> Lens:
+        """The first lens of the kit; one of usual facts where it holds none."""
         return self._first(Lens) or Lens()
 
     @property
     def holder(self) -> Holder | None:
+        """The first holder of the kit."""
         return self._first(Holder)
 
     @property
     def release(self) -> Release | None:
+        """The first release of the kit."""
         return self._first(Release)
 
     @property
     def support(self) -> Support | None:
+        """The first support of the kit."""
         return self._first(Support)
 
     @property
@@ -243,18 +248,21 @@ class Scenario:
 
     @property
     def law(self) -> LawGiven | None:
+        """The film's reciprocity law, None for a sensor."""
         return self.film.as_law() if self.film else None
 
     @property
     def step(self) -> Step:
+        """How finely the body's dials are divided."""
         return Step(self.body.step)
 
     def bulb(self, seconds: float) -> bool:
-        """Whether a time lies past this body's dial."""
+        """Whether a time [s] lies past this body's dial and is to be held open by bulb."""
         return on_dial(seconds, self.body.dial_limit_s, self.step) is None
 
     @property
     def filters(self) -> tuple[Item, ...]:
+        """The filters of the kit, in its order."""
         return tuple(item for item in self.kit if item.sort == "glass")
 
     def filter(self, key: UUID) -> Item:

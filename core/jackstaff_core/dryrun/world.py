@@ -79,7 +79,7 @@ def path_from(scenario: Scenario, framing: Framing, second: float, seconds: floa
 
 
 def really(scenario: Scenario, on: OnLens) -> float:
-    """What a filter really takes [stops]."""
+    """What a filter really takes [stops]: what it says of itself and what nobody knows of it."""
     item = scenario.filter(on.id)
     return labelled(item, on) + hidden(scenario, item).stops
 
