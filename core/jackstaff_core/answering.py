@@ -37,7 +37,7 @@ def parsed(body: str | bytes) -> Any:
 
 
 def answer(name: str, body: str) -> tuple[int, str]:
-    """The status and the text of the answer to a question by its address under /api."""
+    """The status and the text of the answer to a question by its address under /api; refusals are a 404 or 422."""
     if name not in names():
         return 404, _faults([Refusal("address", f"Nobody answers '{name}' here.", "Ask the server.")])
     try:

@@ -125,7 +125,10 @@ _ISOS = ("64", "100", "200", "400", "800")
 
 
 def drill(question: DrillQuestion) -> Drill:
-    """The drill of this kind and seed."""
+    """The drill of this kind and seed: the same seed asks the same.
+
+    Where the bag holds nothing that such a question can be asked of, :data:`STARTER` is drawn on.
+    """
     dice = random.Random(f"{question.kind} {question.seed}")  # noqa: S311 (a lesson, no secret)
     # Filters that no such question can be asked of give way to everybody's.
     for glass in (question.glass, STARTER):

@@ -282,6 +282,12 @@ def _sound(name: str, points: tuple[tuple[float, float], ...]) -> tuple[tuple[fl
 def still_the_same_light(field: str, stops_per_minute: float, delay_seconds: float) -> None:
     """Let a rate [stop/min] and a delay [s] pass that leave the reading's light within reach.
 
+    Parameters
+    ----------
+    field : the name the caller knows the rate by.
+    stops_per_minute : + growing brighter [stop/min].
+    delay_seconds : from the reading to the opening [s].
+
     Raises
     ------
     Refusal

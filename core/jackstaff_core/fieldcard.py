@@ -56,6 +56,13 @@ def field_card(
 ) -> tuple[Line, ...]:
     """The rows from the fastest to the slowest bare time [s].
 
+    Parameters
+    ----------
+    glass : the columns, 1 to 8; each 0 to 30 stops.
+    fastest, slowest : bare times the card goes from and to [s]; every mark between them is a row.
+    dial_limit : longest time of the dial [s]; past it bulb.
+    step : how the dial is divided.
+
     Raises
     ------
     Refusal

@@ -365,6 +365,12 @@ def _piece(place: str, glass: KitGlass) -> Piece:
 def subsets(pieces: list[Piece], slots: int, must: Counter[str] | None = None) -> Iterator[Subset]:
     """Every subset that holds all of ``must``; of identical glasses always the first ones.
 
+    Parameters
+    ----------
+    pieces : what may go on, with its strength.
+    slots : most that go on at once, 0 to 4.
+    must : ids that must be among them.
+
     Raises
     ------
     Refusal

@@ -57,7 +57,7 @@ class Path:
 
     @classmethod
     def through(cls, points: Sequence[tuple[float, float]], slope_after: float | None = None) -> Path:
-        """Straight between points (seconds, stops), rising in time; after them ``slope_after`` [stops/s], else the last."""
+        """Straight between points (s, stops), rising in time; after them ``slope_after`` [stops/s] or the last one."""
         seconds, stops = tuple(point[0] for point in points), tuple(point[1] for point in points)
         last = (stops[-1] - stops[-2]) / (seconds[-1] - seconds[-2]) if len(points) > 1 else 0.0
         return cls(seconds, stops, last if slope_after is None else slope_after)

@@ -56,6 +56,12 @@ class Rate:
 def rate(readings: Sequence[tuple[datetime, float]], at: datetime, forecast: KnownRate | None = None) -> Rate:
     """The rate at an instant from readings (instant, EV at ISO 100) of one scene, in order of time.
 
+    Parameters
+    ----------
+    readings : (instant, EV at ISO 100), each later than the one before.
+    at : the instant asked about, not before the last reading.
+    forecast : the rate that is expected, and how well that is known; None for light nobody foretells.
+
     Raises
     ------
     Refusal

@@ -84,6 +84,12 @@ class ReadingGiven:
 def shutter(field: str, given: Given, step: Step) -> Dialled:
     """A shutter time [s], 1/32000 s to 24 h.
 
+    Parameters
+    ----------
+    field : the name the caller knows it by.
+    given : a dial mark as text, or seconds [s].
+    step : of the dial the mark is read on.
+
     Raises
     ------
     Refusal
@@ -99,6 +105,12 @@ def shutter(field: str, given: Given, step: Step) -> Dialled:
 
 def aperture(field: str, given: Given, step: Step) -> Dialled:
     """An f-number, f/0.5 to f/512 (pinholes included).
+
+    Parameters
+    ----------
+    field : the name the caller knows it by.
+    given : a dial mark as text (``f/11``, ``11``), or the f-number.
+    step : of the dial the mark is read on.
 
     Raises
     ------
@@ -116,6 +128,12 @@ def aperture(field: str, given: Given, step: Step) -> Dialled:
 def iso(field: str, given: Given, step: Step) -> Dialled:
     """An ISO speed, 1 to 1,000,000.
 
+    Parameters
+    ----------
+    field : the name the caller knows it by.
+    given : a dial mark as text (``ISO 100``, ``100``), or the speed.
+    step : of the dial the mark is read on.
+
     Raises
     ------
     Refusal
@@ -131,6 +149,13 @@ def iso(field: str, given: Given, step: Step) -> Dialled:
 
 def settled(field: str, given: SettingsGiven, fallback: Settings | None, step: Step) -> Settings:
     """The settings given, each missing one taken from ``fallback``.
+
+    Parameters
+    ----------
+    field : the name the caller knows them by.
+    given : aperture, ISO, or one of them.
+    fallback : those of the reading; None where the meter has none of its own.
+    step : of the dial a mark is read on.
 
     Raises
     ------

@@ -38,6 +38,12 @@ class Refusal(ValueError):
 def within(field: str, value: float, low: float, high: float, unit: str) -> float:
     """Hand back ``value`` when it is finite and between ``low`` and ``high`` inclusive.
 
+    Parameters
+    ----------
+    field : the name the caller knows it by.
+    low, high : the bounds, in ``unit`` like the value.
+    unit : as a person reads it after a number.
+
     Raises
     ------
     Refusal

@@ -217,7 +217,14 @@ def _timed(step: Step) -> tuple[float, ...]:
 
 
 def on_dial(seconds: float, limit: float, step: Step = Step.THIRD) -> Mark | None:
-    """The mark to set for a time [s]; None where only bulb reaches, more than half a step beyond the dial's end."""
+    """The mark to set for a time; None where only bulb reaches, more than half a step beyond the dial's end.
+
+    Parameters
+    ----------
+    seconds : the time [s].
+    limit : longest time of the dial [s].
+    step : how the dial is divided.
+    """
     marks = dial(limit, step)
     past = math.log2(seconds / marks.marks[-1].exact)
     return None if past > 0.5 / step.per_stop else marks.nearest(seconds)

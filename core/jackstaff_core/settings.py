@@ -49,6 +49,13 @@ def allowed(
 ) -> list[Setting]:
     """Every setting between two apertures at the allowed ISOs; the base ISO is the lowest unless given.
 
+    Parameters
+    ----------
+    ends : two apertures, in either order, as marks or f-numbers.
+    isos : 1 to 60 speeds, as marks or numbers.
+    sharp_to : the aperture past which diffraction softens.
+    iso_base : the cleanest speed.
+
     Raises
     ------
     Refusal

@@ -70,7 +70,14 @@ def _found(code: str, severity: Severity, why: str, cure: str, **values: float |
 
 
 def usable_end(glass: Glass, focal_mm: float, body: Body | None = None) -> float | None:
-    """The densest clean setting of a variable glass [stops]: the user's own, else an estimate; None for other glass."""
+    """The densest clean setting of a variable glass [stops]: the user's own, else an estimate; None for other glass.
+
+    Parameters
+    ----------
+    glass : of the bag.
+    focal_mm : focal length it is used at [mm].
+    body : whose sensor is behind it; None for full frame.
+    """
     if glass.kind != "variable" or glass.stops_max is None:
         return None
     known = usable_at(glass, focal_mm)
