@@ -13,6 +13,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jackstaff_core.anchoring import DRIFT_SD
 from jackstaff_core.exposure import ExposureQuestion, MovingLight, expose
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
 from jackstaff_core.finished import finished
@@ -218,6 +219,17 @@ def test_light_that_wavers_is_followed_and_far_from_its_start_is_less_sure() -> 
     # A phone's own curve is not known: four in a hundred of what it has seen change.
     far = fused(0, looks_of(lambda second: 4 * second / 600, 0, 600), now=600)
     assert far.knots[-1].sd >= 0.16
+
+
+@pytest.mark.parametrize("times", [0.0, 1.0, 2.0, 4.0])
+def test_restless_light_is_what_looks_move_beyond_their_own_uncertainty(times: float) -> None:
+    # Every second look is off by what two looks of this sd are uncertain by, times so much in the square.
+    sd, every = 0.1, 6.0
+    off = math.sqrt(times * 2 * sd**2)
+    looks = [Looked(every * turn, off * (turn % 2), sd) for turn in range(100)]
+    until = looks[-1].at_seconds
+    grown = fused(0, looks, now=until + 60).sd ** 2 - fused(0, looks, now=until).sd ** 2
+    assert grown == pytest.approx(max(DRIFT_SD**2, (off**2 - 2 * sd**2) / (every / 60)), rel=0.1, abs=0.005)
 
 
 def test_a_gap_is_less_sure_and_a_new_part_says_only_how_it_moves() -> None:
