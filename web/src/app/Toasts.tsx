@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef } from "react";
 import { Button } from "react-bootstrap";
 import { type Standing, unsay, useMessages } from "../ui/say";
 import { words } from "../words";
@@ -7,7 +7,7 @@ const STANDS_MS = 8000;
 
 /**
  * What was just done, each with its own way back, the latest nearest to the thumb. Always at hand: a way back must not be fetched first.
- * It goes by itself, but not from under the pointer or the keyboard that is on its way to it, and at once when it is in the way.
+ * It goes by itself, but not from under the mouse or the keyboard that is on its way to it, and at once when it is in the way.
  */
 export function Toasts() {
   const messages = useMessages();
@@ -21,23 +21,17 @@ export function Toasts() {
 }
 
 function Saying({ standing: message }: { standing: Standing }) {
-  const [pointed, setPointed] = useState(false);
-  const [focused, setFocused] = useState(false);
-  const held = pointed || focused;
+  const toast = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (held) return;
-    const timer = window.setTimeout(() => unsay(message.key), STANDS_MS);
+    const go = () => {
+      if (toast.current?.matches(reached())) timer = window.setTimeout(go, STANDS_MS);
+      else unsay(message.key);
+    };
+    let timer = window.setTimeout(go, STANDS_MS);
     return () => window.clearTimeout(timer);
-  }, [message.key, held]);
+  }, [message.key]);
   return (
-    <div
-      className="toast show"
-      role="status"
-      onPointerEnter={(event) => setPointed(event.pointerType === "mouse")}
-      onPointerLeave={() => setPointed(false)}
-      onFocus={() => setFocused(true)}
-      onBlur={() => setFocused(false)}
-    >
+    <div ref={toast} className="toast show" role="status">
       <div className="toast-body">
         <span>{message.text}</span>
         {message.action && (
@@ -63,4 +57,9 @@ function Saying({ standing: message }: { standing: Standing }) {
       </div>
     </div>
   );
+}
+
+/** A finger leaves its hover behind where it last touched; only a mouse's tells where the hand is. */
+function reached(): string {
+  return window.matchMedia("(hover: hover)").matches ? ":hover, :focus-within" : ":focus-within";
 }
