@@ -17,7 +17,7 @@ def kept(page: Page, kind: str, owner: str | None = None) -> list[dict[str, Any]
                 const all = opening.result.transaction("documents").objectStore("documents").getAll();
                 all.onsuccess = () => {
                     opening.result.close();
-                    done(all.result.filter((one) => one.kind === kind && (owner === null || one.owner === owner)));
+                    done(all.result.filter((doc) => doc.kind === kind && (owner === null || doc.owner === owner)));
                 };
             };
         })""",
