@@ -34,10 +34,17 @@ def test_a_password_is_changed_and_an_account_ends_with_all_it_kept(guest: Visit
     with page.expect_download() as saved:
         page.get_by_role("button", name="Save everything as a file").click()
     assert saved.value.suggested_filename == "jackstaff-everything.zip"
+    # In another tab a password for this account is half typed.
+    other = guest.tab()
+    opened(other)
+    other.get_by_role("button", name="Change password").click()
+    other.get_by_label("New password").fill("four-pairs")
     page.get_by_label("I have what I want to keep").check()
     page.get_by_label("Your password").fill("three-pairs-of-gloves")
     erase.click()
     expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+    expect(other.get_by_role("button", name="Sign in")).to_be_visible()
+    expect(other.get_by_role("dialog")).to_be_hidden()
     # Nothing of it is left in this browser either.
     owners = page.evaluate(
         """async () => {

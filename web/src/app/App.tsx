@@ -39,6 +39,8 @@ export function App() {
   const [light, setLight] = useLight();
   const { practice } = useSession();
   const departures = useDepartures();
+  // Whose account is looked at: what is typed there goes with them, in whichever page they left.
+  const [accountOf, setAccountOf] = useState(departures);
   const navigate = useNavigate();
   useHearingOfOtherDevices();
   useEndShown();
@@ -63,7 +65,10 @@ export function App() {
         setLight={setLight}
         onKeys={() => setDialog("keys")}
         onSignIn={() => setDialog("signIn")}
-        onAccount={() => setDialog("account")}
+        onAccount={() => {
+          setAccountOf(departures);
+          setDialog("account");
+        }}
       />
       {practice && (
         <Suspense fallback={null}>
@@ -90,7 +95,7 @@ export function App() {
       <Tabs />
       <Place>
         {dialog === "keys" && <KeysHelp onClose={() => setDialog(null)} />}
-        {dialog === "account" && <Account onClose={() => setDialog(null)} />}
+        {dialog === "account" && accountOf === departures && <Account onClose={() => setDialog(null)} />}
         {dialog === "signIn" && <SignIn onClose={() => setDialog(null)} />}
       </Place>
     </>
