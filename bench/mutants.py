@@ -3,7 +3,8 @@
 Run by ``make mutants``; COUNT and SEED choose the sample.
 
 Each change is made in a copy of the sources, so that nothing here is touched; annotations and docstrings, which nothing
-runs, are left alone. Printed: the share noticed, and every change that nobody noticed.
+runs, are left alone. The tests that name what was changed go first, the others after
+them. Printed: every change that nobody noticed, as soon as that is known, and the share noticed.
 """
 
 from __future__ import annotations
@@ -11,10 +12,12 @@ from __future__ import annotations
 import ast
 import os
 import random
+import re
 import shutil
 import subprocess
 import sys
 import tempfile
+import time
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
@@ -32,7 +35,8 @@ OPERATORS = [
     if any(sort in name for sort in ("BinaryOperator", "Comparison", "UnaryOperator", "Number", "Boolean", "AddNot"))
     or any(sort in name for sort in ("ReplaceTrue", "ReplaceFalse", "ReplaceAnd", "ReplaceOr", "ReplaceContinue"))
 ]
-MOST_SECONDS = 240
+PATIENCE = 5
+"""How many times as long as on the untouched sources the tests may take before a change counts as one that hangs."""
 _DOORS_HELD_BY = ("whose", "frames", "kit", "outings", "looks", "replica", "log")
 
 
@@ -84,13 +88,46 @@ def _idle(code: str) -> Callable[[tuple[int, int]], bool]:
     return lambda start: any(low <= tuple(start) < high for low, high in spans)
 
 
-def noticed(change: Change, tests: list[str]) -> bool:
-    """Whether the tests fail with the change."""
+@dataclass(frozen=True, slots=True)
+class Watch:
+    """Tests that are to notice, and how long they take on the untouched sources [s]."""
+
+    tests: list[str]
+    seconds: float
+
+    def noticed(self, change: Change) -> bool:
+        """Whether they fail with the change; told at once where they do not."""
+        seen = _failing(self._nearest_first(change.module), change, self.seconds * PATIENCE)
+        if not seen:
+            print(f"  {change.told()}", flush=True)
+        return seen
+
+    def _nearest_first(self, module: Path) -> list[str]:
+        names = re.compile(rf"\b{module.stem}\b")
+        files = [file for part in self.tests for file in sorted(_test_files(ROOT / part))]
+        nearest = [file for file in files if names.search(file.read_text(encoding="utf-8"))]
+        return [str(file) for file in dict.fromkeys([*nearest, *files])]
+
+
+def watched_by(tests: list[str]) -> Watch:
+    """Time the tests on the untouched sources, where they have to pass."""
+    began = time.monotonic()
+    if _failing(tests, None, None):
+        raise SystemExit(f"{' '.join(tests)}: red as it is; nothing can be told from it")
+    return Watch(tests, time.monotonic() - began)
+
+
+def _test_files(part: Path) -> list[Path]:
+    return list(part.glob("test_*.py")) if part.is_dir() else [part]
+
+
+def _failing(tests: list[str], change: Change | None, most_seconds: float | None) -> bool:
     with tempfile.TemporaryDirectory() as folder:
         copy = Path(folder)
         for part in ("core", "imaging", "server"):
             shutil.copytree(ROOT / part, copy / part, ignore=shutil.ignore_patterns("__pycache__"))
-        (copy / change.module).write_text(change.made(), encoding="utf-8")
+        if change is not None:
+            (copy / change.module).write_text(change.made(), encoding="utf-8")
         sources = [str(copy / part) for part in ("core", "imaging", "server")]
         environment = {
             **os.environ,
@@ -103,7 +140,7 @@ def noticed(change: Change, tests: list[str]) -> bool:
         asked = [sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:cacheprovider", "-o", instead, *tests]
         try:
             run = subprocess.run(
-                asked, check=False, cwd=ROOT, env=environment, capture_output=True, timeout=MOST_SECONDS
+                asked, check=False, cwd=ROOT, env=environment, capture_output=True, timeout=most_seconds
             )
         except subprocess.TimeoutExpired:
             return True
@@ -122,13 +159,11 @@ def main() -> None:
     ):
         every = [change for module in modules for change in changes(module)]
         sample = dice.sample(every, min(share, len(every)))
+        print(f"{title}: not noticed of {len(sample)}, a sample of {len(every)}", flush=True)
+        watch = watched_by(tests)
         with ThreadPoolExecutor(2) as pool:
-            found = list(pool.map(lambda change, given=tests: noticed(change, given), sample))
-        killed = sum(found)
-        print(f"{title}: {killed} of {len(sample)} noticed = {killed / len(sample):.2f}   (aim {AIM}; of {len(every)})")
-        for change, seen in zip(sample, found, strict=True):
-            if not seen:
-                print(f"  {change.told()}")
+            killed = sum(pool.map(watch.noticed, sample))
+        print(f"{title}: {killed} of {len(sample)} noticed = {killed / len(sample):.2f} (aim {AIM})", flush=True)
 
 
 if __name__ == "__main__":
