@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find, pieces_of, subsets
+from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Stack, Target, find, pieces_of, subsets
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, apertures, isos
@@ -28,6 +28,8 @@ KIT = (
     KitGlass("soft", GlassKind.GRADUATED),
     KitGlass("hard", GlassKind.GRADUATED),
 )
+SHARP_TO = 2 ** (21 / 6)
+"""f/11 exactly, past which diffraction softens."""
 ASKED = FinderQuestion(ReadingGiven(1 / 64, 8.0, 100.0), KIT, 3, Target(120.0), ("5.6", "22"), ("100",))
 
 
@@ -155,6 +157,46 @@ def test_nothing_wrong_and_nothing_cheaper_missed(
     if found.stacks:
         within = [stack for stack in found.stacks if abs(stack.error_stops) <= 1 / 6 + 1e-9]
         assert found.stacks[0] in (within or found.stacks)
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.lists(GLASS, min_size=1, max_size=5), st.floats(-3, 10), st.sampled_from(["50", "100", "200"]))
+def test_the_order_what_matters_and_why_follow_from_four_figures(
+    kit: list[tuple[GlassKind, float, float | None]], log_target: float, base: str
+) -> None:
+    glass = tuple(
+        KitGlass(f"g{place}", kind, low if high is None else None, None if high is None else low, high)
+        for place, (kind, low, high) in enumerate(kit)
+    )
+    asked = replace(ASKED, glass=glass, target=Target(2.0**log_target), isos=("50", "100", "200"), iso_base=base)
+    found = find(asked)
+    worth = {}
+    for stack in found.stacks:
+        mark = apertures(Step.THIRD).mark(stack.aperture)
+        assert mark is not None
+        softer = round(max(0.0, 2 * math.log2(mark.exact / SHARP_TO)), 9)
+        away = abs(math.log2(float(stack.iso) / float(base)))
+        worth[stack] = (len(stack.glass), round(abs(stack.error_stops), 9), softer, away)
+    turned = {stack: stack.turned is not None for stack in found.stacks}
+
+    def place(stack: Stack) -> tuple[object, ...]:
+        glasses, size, softer, away = worth[stack]
+        return (size > 1 / 6 + 1e-9, softer > 1 / 3 + 1e-9, glasses, away, softer, turned[stack], size)
+
+    assert [place(stack) for stack in found.stacks] == sorted(map(place, found.stacks))
+    for stack, own in worth.items():
+        codes = {reason.code for reason in stack.reasons}
+        assert ("cleanest" in codes) == (own[2:] == (0, 0))
+        assert ("soft" in codes) == (own[2] > 1 / 3 + 1e-9)
+        assert ("off_base_iso" in codes) == (own[3] > 0)
+        assert ("off_target" in codes) == (own[1] > 1 / 6)
+        if found.count > len(found.stacks):
+            continue
+        assert ("fewest_glasses" in codes) == (own[0] == min(each[0] for each in worth.values()))
+        assert ("closest_time" in codes) == (own[1] <= min(each[1] for each in worth.values()) + 1e-9)
+        at_least = [other for other, its in worth.items() if all(a <= b for a, b in zip(its, own, strict=True))]
+        assert stack.matters <= all(worth[other] == own for other in at_least)
+        assert any(other.matters for other in at_least)
 
 
 def _by_force(glass: tuple[KitGlass, ...], target: float, slots: int) -> int:
