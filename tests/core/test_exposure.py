@@ -272,6 +272,19 @@ def test_a_chosen_time_is_what_is_set_and_ends_the_sum() -> None:
             ask(9, 4, chosen_seconds=bad)
 
 
+@pytest.mark.parametrize(
+    ("off", "aperture"),
+    # In whole stops from f/8: nothing for less than a tenth, nor where the next mark saves less than a twentieth.
+    [(0.09, None), (0.51, None), (0.54, "11"), (-0.54, "5.6"), (1.3, "11"), (-2.2, "4"), (5.9, "64"), (6.1, None)],
+)
+def test_an_aperture_is_offered_where_it_takes_a_chosen_time_back(off: float, aperture: str | None) -> None:
+    reading = ReadingGiven("1/30", "8", "100", step=Step.FULL)
+    found = ask(14, reading=reading, chosen_seconds=512.0 * 2**off).fits_at
+    assert (found.aperture if found else None) == aperture
+    if found:
+        assert found.stops == pytest.approx(off - round(off), abs=1e-6)
+
+
 @settings(deadline=None)
 @given(
     stops=st.floats(9, 13),

@@ -120,6 +120,17 @@ def test_readings_correct_the_forecast(
     assert [last.at(25.0).a, last.at(25.0).sd] == pytest.approx([ahead, sd_ahead], rel=2e-5)
 
 
+@pytest.mark.parametrize("apart", [1.0, 3.0, 20.0])
+def test_two_odd_readings_are_a_jump_where_they_agree_within_three_sd_of_each_other(apart: float) -> None:
+    # Each is unsure by 0.15 stop, and the level wanders between them.
+    most = 3 * math.sqrt(2 * READING_SD**2 + DRIFT_SD**2 * apart)
+    steady = [(3.0 * turn, 0.0) for turn in range(4)]
+    for share, status in ((0.99, Status.JUMP), (1.01, Status.HELD)):
+        for way in (1, -1):
+            found = anchor([*steady, (12.0, -6.0), (12.0 + apart, -6.0 + way * share * most)])
+            assert found.status == (*[Status.OK] * 4, Status.HELD, status)
+
+
 def test_the_first_reading_always_anchors() -> None:
     found = anchor([(0.0, -5.0)])
     assert found.status == (Status.OK,)

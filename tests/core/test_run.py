@@ -227,6 +227,15 @@ def test_each_way_out_really_fills_and_none_is_offered_where_it_fills(needed: fl
     assert ways["close_now"].amount == pytest.approx(found.error_if_closed_now_stops)
 
 
+@pytest.mark.parametrize(("wanted", "thirds"), [(2.1, 3), (4.9, 5), (29.9, 30), (30.1, None)])
+def test_a_way_out_opens_by_the_fewest_thirds_up_to_ten_stops(wanted: float, thirds: int | None) -> None:
+    # Light falling by b stops a second has halved when 0.5 / (b ln 2) s of the first light have been gathered.
+    needed = 40_000.0
+    rate = -60 * 0.5 * 2 ** (wanted / 3) / (needed * math.log(2))
+    found = exposure_end(ExposureEndQuestion(needed, stops_per_minute=rate, tracked=True))
+    assert [way.amount for way in found.ways_out if way.code == "open_up"] == ([] if thirds is None else [thirds])
+
+
 @pytest.mark.parametrize(
     ("known", "rate"),
     # Seconds and stops; a third of a stop within seconds says next to nothing, over minutes it is a rate.
@@ -263,6 +272,11 @@ def test_brackets_splits_and_repeats_as_a_queue() -> None:
     for bad, field in (
         (SeriesQuestion(10.0, Way.REPEAT, 1), "count"),
         (SeriesQuestion(40_000.0, Way.REPEAT, 9), "count"),
+        (SeriesQuestion(10.0, Way.BRACKET, 3, 0.3), "spacing_stops"),
+        (SeriesQuestion(10.0, Way.BRACKET, 3, 4.1), "spacing_stops"),
+        (SeriesQuestion(10.0, Way.BRACKET, 3, handling_seconds=-1.0), "handling_seconds"),
+        (SeriesQuestion(10.0, Way.BRACKET, 3, handling_seconds=3601.0), "handling_seconds"),
+        (SeriesQuestion(80_000.0, Way.BRACKET, 3), "seconds"),
     ):
         with pytest.raises(Refusal) as refusal:
             series(bad)

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.readout import readout
+from jackstaff_core.readout import certain_shutter, readout
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Scale, Step, apertures, dial, ev100, isos, times
 
@@ -123,6 +123,18 @@ def test_unreadable_readouts_are_refused_with_a_cure(text: str) -> None:
         readout(text)
     assert refused.value.problem.endswith(".")
     assert "1/60" in refused.value.instead
+
+
+def test_a_certain_shutter_asks_which_of_two_is_meant() -> None:
+    assert certain_shutter("shutter", " 30 ", Step.THIRD).seconds == 32
+    assert certain_shutter("shutter", "2m08", Step.THIRD).seconds == 128
+    with pytest.raises(Refusal) as refused:
+        certain_shutter("reading.shutter", "7", Step.THIRD)
+    assert refused.value.field == "reading.shutter"
+    assert "as 1/7 s or 7 s." in refused.value.problem
+    with pytest.raises(Refusal) as refused:
+        certain_shutter("reading.shutter", "soon", Step.THIRD)
+    assert refused.value.field == "reading.shutter"
 
 
 @given(st.text(max_size=40))
