@@ -252,6 +252,20 @@ def test_what_a_time_does() -> None:
     assert at("spin", 45, period_s=30).turns == 1.5
 
 
+@pytest.mark.parametrize(
+    ("stay", "words"),
+    [
+        (0.74, "hardly anybody standing stays"),
+        (0.76, "about 1 standing stays"),
+        (1.4, "about 1 standing stays"),
+        (1.6, "about 2 standing stay"),
+    ],
+)
+def test_how_many_who_stand_about_are_seen_is_said_in_whole_people(stay: float, words: str) -> None:
+    of_each = people.standing_ghosts(people.Walkers(standing=1, stay_s=60), 225)
+    assert at("people", 225, standing=stay / of_each, stay_s=60).text == f"walkers are gone, {words}"
+
+
 def asked(*wants: tuple[str, str], own: tuple[OwnLook, ...] = (), **subjects: dict[str, Any]) -> LooksQuestion:
     return LooksQuestion(
         CAMERA,

@@ -27,7 +27,7 @@ from jackstaff_core.heavens import Place
 from jackstaff_core.plausibility import plausible
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import apertures
-from jackstaff_core.swaps import SwapPlan, SwapWish, plan
+from jackstaff_core.swaps import SwapPlan, SwapWish, plan, served
 from jackstaff_core.tide import Water, height, leave_by
 from jackstaff_core.waiting import wait
 
@@ -51,12 +51,16 @@ def path(levels: list[float]) -> tuple[LightPoint, ...]:
     )
 
 
-def planned(levels: list[float], **more: object) -> SwapPlan:
+def wished(**more: object) -> SwapWish:
     wish: dict[str, object] = {
         "from_seconds": 20.0, "to_seconds": 60.0, "glass": KIT, "slots": 2,
         "apertures": ("5.6", "16"), "isos": ("100",),
     }  # fmt: skip
-    return plan(path(levels), SwapWish(**{**wish, **more}))  # type: ignore[arg-type]
+    return SwapWish(**{**wish, **more})  # type: ignore[arg-type]
+
+
+def planned(levels: list[float], **more: object) -> SwapPlan:
+    return plan(path(levels), wished(**more))
 
 
 def test_waiting_tells_when_and_how_surely() -> None:
@@ -156,6 +160,19 @@ def _fewest(serving: list[set[tuple[frozenset[str], str]]]) -> int:
             standing = set(ways)
             count += bool(ways)
     return count
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.lists(st.sampled_from(KIT), max_size=4, unique=True), st.floats(20.5, 200), st.floats(-4, 18))
+def test_the_light_a_kit_serves_is_the_light_a_plan_can_be_made_for(
+    glass: list[KitGlass], to_seconds: float, level: float
+) -> None:
+    more: dict[str, Any] = {"glass": tuple(glass), "to_seconds": to_seconds}
+    stretches = served(wished(**more))
+    assert all(low <= high for low, high in stretches)
+    assert all(before[1] < after[0] for before, after in pairwise(stretches))
+    (only,) = planned([level] * 2, **more).stretches
+    assert (only.glass is not None) == any(low <= level <= high for low, high in stretches)
 
 
 def test_a_swap_prefers_what_is_on_and_counts_the_hands() -> None:
