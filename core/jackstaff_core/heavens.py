@@ -189,17 +189,19 @@ def crossings(track: Track, end: datetime, altitude: float, names: tuple[str, st
 
 def _crossings(track: Track, end: datetime) -> Iterator[Event]:
     before, earlier, last = track.at(0.0)[0], 0.0, track.minute(end)
-    climbed: float | None = None
-    while earlier < last:
-        later = min(earlier + _STEP_MINUTES, last)
+    # A highest point is told from both its sides, so one step past either end is looked at for it.
+    climbed, begun = before - track.at(-_STEP_MINUTES)[0], -_STEP_MINUTES
+    while earlier < last + _STEP_MINUTES:
+        later = min(earlier + _STEP_MINUTES, last) if earlier < last else last + _STEP_MINUTES
         after = track.at(later)[0]
-        for name, altitude, way in EVENTS:
-            if altitude is not None and (before < altitude <= after if way > 0 else before >= altitude > after):
-                yield Event(name, track.start + timedelta(minutes=_when(track, altitude, earlier, later, way)))
+        if later <= last:
+            for name, altitude, way in EVENTS:
+                if altitude is not None and (before < altitude <= after if way > 0 else before >= altitude > after):
+                    yield Event(name, track.start + timedelta(minutes=_when(track, altitude, earlier, later, way)))
         climb = after - before
-        if climbed is not None and climbed > 0 >= climb:
-            yield Event("noon", track.start + timedelta(minutes=_highest(track, earlier - _STEP_MINUTES, later)))
-        before, earlier, climbed = after, later, climb
+        if climbed > 0 >= climb and 0 <= (highest := _highest(track, begun, later)) <= last:
+            yield Event("noon", track.start + timedelta(minutes=highest))
+        before, begun, earlier, climbed = after, earlier, later, climb
 
 
 def _when(track: Track, altitude: float, low: float, high: float, way: int) -> float:

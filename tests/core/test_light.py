@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import random
+from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from zoneinfo import ZoneInfo
@@ -17,7 +18,7 @@ from hypothesis import strategies as st
 from jackstaff_core.anchoring import DRIFT_SD, READING_SD, Status, anchor
 from jackstaff_core.daylight import ev100, ev_rate, moon_lux, stops_per_degree, sun_lux
 from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, forecast, light_at
-from jackstaff_core.heavens import EVENTS, Event, Place, Track, events, in_frame, moon_at, sun_at
+from jackstaff_core.heavens import EVENTS, Event, Place, Track, crossings, events, in_frame, moon_at, sun_at
 from jackstaff_core.rate import RATE_SD, WANDER, KnownRate, Rate, rate
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.sky import Sky, SkyChange
@@ -283,6 +284,30 @@ def test_sunrise_noon_and_sunset_are_the_library_s_own(place: Place, day: str) -
         assert abs((at - own[name]).total_seconds()) < 90, name
     order = [found[name] for name, _, _ in EVENTS if found[name] is not None]
     assert order == sorted(order, key=lambda at: at or noon)
+
+
+def _own_altitude(track: Track, end: datetime) -> tuple[Event, ...]:
+    return crossings(track, end, 12.5, ("up", "down"))
+
+
+@pytest.mark.parametrize("found_by", [events, _own_altitude])
+@pytest.mark.parametrize(("before", "after"), [(1, 3600), (20, 3600), (59, 3600), (3600, 2), (3600, 20), (800, 130)])
+def test_a_moment_is_the_same_whenever_the_period_begins_and_ends(
+    found_by: Callable[[Track, datetime], tuple[Event, ...]], before: int, after: int
+) -> None:
+    day, night = utc("2027-04-17T00:00"), utc("2027-04-18T00:00")
+    for event in found_by(Track(VARDSUND, day, night), night):
+        if event.at is not None:
+            begin, end = event.at - timedelta(seconds=before), event.at + timedelta(seconds=after)
+            again = {each.name: each.at for each in found_by(Track(VARDSUND, begin, end), end)}[event.name]
+            assert again is not None, event.name
+            # The library works to whole seconds, and the highest point is flat.
+            assert abs((again - event.at).total_seconds()) < (2 if event.name == "noon" else 1), event.name
+            gone = {
+                each.name: each.at
+                for each in found_by(Track(VARDSUND, end, end + timedelta(hours=2)), end + timedelta(hours=2))
+            }
+            assert gone[event.name] is None, event.name
 
 
 def test_what_does_not_happen_says_so() -> None:
