@@ -223,6 +223,17 @@ def test_aperture_as_a_trade() -> None:
         trade(TradeQuestion(1, 8, 24, 8, 8, 4.35, nearest_m=8, farthest_m=2))
 
 
+@pytest.mark.parametrize("pitch", [2.4, 4.35, 6.0, 9.0])
+def test_an_aperture_is_called_sharp_by_how_many_pixels_its_spot_spans(pitch: float) -> None:
+    # 1.03 wavelengths of 0.55 µm times the f-number, to a pixel and a half and to two.
+    rows = trade(TradeQuestion(1.0, 8.0, 24.0, 1.4, 64.0, pitch)).rows
+    spots = [1.03 * 0.55 * 2 ** (place / 2) / pitch for place in range(1, 13)]
+    assert [row.spot_pixels for row in rows] == pytest.approx(spots, rel=0.01)
+    words = ["sharp" if spot <= 1.5 else "softer" if spot <= 2 else "soft" for spot in spots]
+    assert [row.sharpness for row in rows] == words
+    assert {"sharp", "soft"} <= set(words)
+
+
 SOLIDS = st.lists(st.sampled_from([1.0, 2.0, 3.0, 6.0, 10.0]), max_size=4)
 
 
