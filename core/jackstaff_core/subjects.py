@@ -354,19 +354,18 @@ def _passed(effect: dict[str, float | None]) -> str:
 
 
 def _people_advice(walkers: people.Walkers) -> Iterator[Advice]:
-    if not walkers.standing:
-        return
-    worst = people.worst_seconds(walkers)
-    frames = people.median(walkers)
-    yield Advice(
-        "standing_people_stay",
-        Severity.NOTE,
-        f"People who stand leave ghosts, most of them at about {time_in_words(worst)};"
-        " seated people and parked cars stay whatever the time."
-        f" {frames.frames} shorter frames {time_in_words(frames.apart_seconds)} apart and their median"
-        " empty the place.",
-        {"worst_seconds": worst, "frames": frames.frames, "apart_seconds": frames.apart_seconds},
-    )
+    if walkers.standing:
+        worst = people.worst_seconds(walkers)
+        frames = people.median(walkers)
+        yield Advice(
+            "standing_people_stay",
+            Severity.NOTE,
+            f"People who stand leave ghosts, most of them at about {time_in_words(worst)};"
+            " seated people and parked cars stay whatever the time."
+            f" {frames.frames} shorter frames {time_in_words(frames.apart_seconds)} apart and their median"
+            " empty the place.",
+            {"worst_seconds": worst, "frames": frames.frames, "apart_seconds": frames.apart_seconds},
+        )
     if walkers.across < 0.5:
         yield Advice(
             "walkers_along_the_view",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 
 import pytest
 from hypothesis import given, settings
@@ -107,6 +108,19 @@ def test_constant_light_on_film_is_the_film_s_own_time() -> None:
     still = Path.steady(0.0, 0.0)
     for law in (Power(1.3), Additive(0.1), Table(((1, 1), (10, 18), (100, 320)))):
         assert close_film(still, 60, law) == pytest.approx(law.corrected(60), rel=1e-6)
+
+
+@pytest.mark.parametrize("brighter", [0.5, 1.5, 4.0])
+def test_light_that_brightens_out_of_the_film_s_failing_part_still_fills_it(brighter: float) -> None:
+    # A power law bends only times past a second; three metered seconds are less than one once the light has risen.
+    path = Path.through([(0.0, 0.0), (2.0, brighter), (60.0, brighter)])
+    end = close_film(path, 3.0, Power(1.3))
+    steps = [end * turn / 4000 for turn in range(4001)]
+    done = 0.0
+    for before, after in pairwise(steps):
+        left = 3.0 * 2.0 ** -path.at((before + after) / 2)
+        done += (after - before) / Power(1.3).corrected(left)
+    assert done == pytest.approx(1, abs=5e-3)
 
 
 def test_what_never_fills_says_how_to_get_out() -> None:

@@ -266,6 +266,21 @@ def test_how_many_who_stand_about_are_seen_is_said_in_whole_people(stay: float, 
     assert at("people", 225, standing=stay / of_each, stay_s=60).text == f"walkers are gone, {words}"
 
 
+@pytest.mark.parametrize(
+    ("facts", "codes"),
+    [
+        ({}, set()),
+        ({"across": 0.5}, set()),
+        ({"across": 0.49}, {"walkers_along_the_view"}),
+        ({"standing": 4.0}, {"standing_people_stay"}),
+        ({"standing": 4.0, "across": 0.2}, {"standing_people_stay", "walkers_along_the_view"}),
+    ],
+)
+def test_what_people_do_to_a_picture_is_said(facts: dict[str, float], codes: set[str]) -> None:
+    found = looks(LooksQuestion(CAMERA, (Subject("people", facts),)))
+    assert {remark.code for remark in found.advice} == codes
+
+
 def asked(*wants: tuple[str, str], own: tuple[OwnLook, ...] = (), **subjects: dict[str, Any]) -> LooksQuestion:
     return LooksQuestion(
         CAMERA,

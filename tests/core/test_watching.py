@@ -196,6 +196,9 @@ def test_a_burst_of_light_is_a_step_and_leaves_the_rate_alone() -> None:
     assert step.at_seconds == pytest.approx(123, abs=3)
     assert step.stops == pytest.approx(1.5, abs=0.1)
     assert abs(found.stops_per_minute) < 0.05
+    # The light is drawn as it was: up from the first look that saw it, not from the one that was believed.
+    seen = {round(knot.at_seconds): knot.stops for knot in found.knots}
+    assert [seen[at] for at in (120, 123, 126)] == pytest.approx([0, 1.5, 1.5], abs=0.1)
     # It is there with the second look at it, not after a while.
     soon = fused(0, looks_of(lambda second: 1.5 if second > 120 else 0.0, 0, 126), now=126)
     assert soon.stops == pytest.approx(1.5, abs=0.1)
