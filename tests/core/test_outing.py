@@ -162,6 +162,23 @@ def _fewest(serving: list[set[tuple[frozenset[str], str]]]) -> int:
     return count
 
 
+@settings(max_examples=40, deadline=None)
+@given(st.lists(st.floats(-3, 3), min_size=3, max_size=12), st.floats(-4, 14), st.sampled_from([(), ("six", "ten")]))
+def test_hands_are_counted_from_stretch_to_stretch(moves: list[float], begun: float, on: tuple[str, ...]) -> None:
+    levels = [begun + sum(moves[:turn]) for turn in range(len(moves))]
+    dialled: tuple[str | None, str | None] | None = None
+    for stretch in planned(levels, isos=("100", "400"), apertures=("8", "16"), glass=KIT[:3], on=on).stretches:
+        if stretch.glass is None:
+            assert (stretch.hand_moves, stretch.hand_seconds) == (0, 0)
+            continue
+        glass = len(set(stretch.glass) ^ set(on))
+        now = (stretch.aperture, stretch.iso)
+        dials = 0 if dialled is None else sum(was != new for was, new in zip(dialled, now, strict=True))
+        # Half a minute for a filter, five seconds for a dial.
+        assert (stretch.hand_moves, stretch.hand_seconds) == (glass, 30 * glass + 5 * dials)
+        on, dialled = stretch.glass, now
+
+
 @settings(max_examples=60, deadline=None)
 @given(st.lists(st.sampled_from(KIT), max_size=4, unique=True), st.floats(20.5, 200), st.floats(-4, 18))
 def test_the_light_a_kit_serves_is_the_light_a_plan_can_be_made_for(
