@@ -180,11 +180,16 @@ def test_hands_are_counted_from_stretch_to_stretch(moves: list[float], begun: fl
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.lists(st.sampled_from(KIT), max_size=4, unique=True), st.floats(20.5, 200), st.floats(-4, 18))
+@given(
+    st.lists(st.sampled_from(KIT), max_size=4, unique=True),
+    st.floats(20.5, 200),
+    st.floats(-4, 18),
+    st.sampled_from([("5.6", "16"), ("8", "8")]),
+)
 def test_the_light_a_kit_serves_is_the_light_a_plan_can_be_made_for(
-    glass: list[KitGlass], to_seconds: float, level: float
+    glass: list[KitGlass], to_seconds: float, level: float, ends: tuple[str, str]
 ) -> None:
-    more: dict[str, Any] = {"glass": tuple(glass), "to_seconds": to_seconds}
+    more: dict[str, Any] = {"glass": tuple(glass), "to_seconds": to_seconds, "apertures": ends}
     stretches = served(wished(**more))
     assert all(low <= high for low, high in stretches)
     assert all(before[1] < after[0] for before, after in pairwise(stretches))

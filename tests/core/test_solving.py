@@ -54,6 +54,7 @@ def test_inverse_problems(row: dict[str, str]) -> None:
         (Floating.TIME, 13, None, [], None),
         (Floating.APERTURE, 9, 30, [("13", 0.2402), ("14", -0.0931)], None),
         (Floating.APERTURE, 9, 6000, [("64", 3.2174)], 3.2174),
+        (Floating.APERTURE, 9, 0.05, [("0.7", -0.6552)], 0.6552),
         (Floating.ISO, 13, 30, [("400", -0.0931), ("500", 0.2402)], None),
         (Floating.STACK, 0, 240, [("13", 0.2402), ("13 1/3", -0.0931)], None),
         (Floating.STACK, 0, 1 / 320, [("0", -2.9886)], 2.9886),

@@ -115,6 +115,18 @@ def test_a_phone_that_looks_elsewhere_for_good_begins_a_part_of_its_own() -> Non
     ]
 
 
+def test_a_part_of_the_picture_is_known_as_the_mean_of_its_looks() -> None:
+    before = eye = looked(scene()).eye
+    changed = [cell * 2 ** (0.05 if place == 7 else 0.0) for place, cell in enumerate(scene())]
+    for count in range(2, 40):
+        eye = looked(changed, eye).eye
+        assert eye.looks[7] == count
+        known, was = eye.known[7], before.known[7]
+        assert known is not None
+        assert was is not None
+        assert known - was == pytest.approx(0.05 * (count - 1) / count, abs=1e-3)
+
+
 def test_somebody_who_stays_is_learnt_in_minutes_and_shifts_nothing() -> None:
     eye = looked(scene()).eye
     for _ in range(200):
