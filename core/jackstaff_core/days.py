@@ -31,6 +31,7 @@ from .outing import Zone
 from .refusal import Refusal
 from .ridge import Ridge
 from .sky import Sky
+from .spoken import time_in_words
 from .swaps import SwapWish, served
 from .tide import LONGEST_TIDE, Water
 
@@ -246,7 +247,7 @@ def _low_near(name: str, named: str) -> Callable[[Day, ZoneInfo], _Merit | None]
             return None
         low = min(lows, key=lambda turn: abs(turn.at - sun))
         apart = (low.at - sun) / timedelta(minutes=1)
-        when = f"{_minutes(abs(apart))} {'after' if apart > 0 else 'before'}" if abs(apart) >= 1 else "at"
+        when = f"{_in_words(abs(apart))} {'after' if apart > 0 else 'before'}" if abs(apart) >= 1 else "at"
         return abs(apart), f"low water {_clock(low.at, zone)}, {when} {named}"
 
     return merit
@@ -282,13 +283,13 @@ def _moonlight(day: Day, zone: ZoneInfo) -> _Merit | None:
     minutes = _overlap(day.moon_up, day.dark)
     if minutes < 1:
         return None
-    return -minutes * day.lit, f"moon {round(100 * day.lit)} % lit, up for {_minutes(minutes)} of the dark"
+    return -minutes * day.lit, f"moon {round(100 * day.lit)} % lit, up for {_in_words(minutes)} of the dark"
 
 
 def _dark(day: Day, zone: ZoneInfo) -> _Merit | None:
     night = sum((span.end - span.start for span in day.dark), timedelta()) / timedelta(minutes=1)
     minutes = night - _overlap(day.moon_up, day.dark)
-    return (-minutes, f"{_minutes(minutes)} dark without the moon") if minutes >= 1 else None
+    return (-minutes, f"{_in_words(minutes)} dark without the moon") if minutes >= 1 else None
 
 
 _MERITS: dict[Matter, Callable[[Day, ZoneInfo], _Merit | None]] = {
@@ -314,8 +315,5 @@ def _clock(at: datetime, zone: ZoneInfo) -> str:
     return at.astimezone(zone).strftime("%H:%M")
 
 
-def _minutes(minutes: float) -> str:
-    whole = round(minutes)
-    if whole < 90:
-        return f"{whole} min"
-    return f"{whole // 60} h" + (f" {whole % 60} min" if whole % 60 else "")
+def _in_words(minutes: float) -> str:
+    return time_in_words(60 * round(minutes))

@@ -19,6 +19,7 @@ from typing import Annotated
 from .frame import Defect
 from .marks import Between, Size
 from .refusal import within
+from .spoken import time_in_words
 from .white_balance import LEAST_MIRED, green_said, white_balance_said
 
 LEVEL_DEG = 0.5
@@ -100,7 +101,7 @@ def editing_notes(question: EditQuestion) -> tuple[Note, ...]:
 def _notes(q: EditQuestion) -> Iterator[Note]:
     if Defect.SPECKS in q.defects:
         yield Note(
-            "dark_frame", f"Subtract the dark frame of the same length ({_length(q.seconds)}) first, on the raw."
+            "dark_frame", f"Subtract the dark frame of the same length ({time_in_words(q.seconds)}) first, on the raw."
         )
     # Of a stack, casts and corners add up.
     corner = _total(piece.corner_stops for piece in q.glass)
@@ -157,7 +158,3 @@ def _total(measured: Iterable[float | None]) -> float | None:
     """The sum of what was measured; None where nothing was."""
     known = [each for each in measured if each is not None]
     return math.fsum(known) if known else None
-
-
-def _length(seconds: float) -> str:
-    return f"{seconds:.0f} s" if seconds < 120 else f"{seconds / 60:.0f} min"

@@ -107,7 +107,7 @@ def _camera(plan: Plan) -> Iterator[Line]:
     if plan.film:
         yield Line("film", plan.film, "And one roll more.")
     spares = _spares(plan)
-    planned = f"{plan.open_minutes:.0f} minutes open" if plan.open_minutes is not None else f"{plan.frames or 0} frames"
+    planned = f"{plan.open_minutes:.0f} minutes open" if plan.open_minutes is not None else f"{plan.frames} frames"
     why = "Charged, and kept warm." if spares < 1 else f"{planned} want about {spares + 1} batteries."
     yield Line("spare_battery", "Spare battery" if spares < 2 else f"{spares} spare batteries", why)
 

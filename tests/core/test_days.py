@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import UTC, date, datetime, timedelta
 from itertools import pairwise
 from typing import Any
+from zoneinfo import ZoneInfo
 
 import pytest
 from hypothesis import given, settings
@@ -152,9 +153,12 @@ WATERS = tuple(
 )
 
 
+def _sun(day: Day, event: str) -> datetime:
+    return next(each.at for each in day.events if each.name == event and each.at)
+
+
 def _apart(day: Day, event: str) -> timedelta:
-    sun = next(each.at for each in day.events if each.name == event and each.at)
-    return min(abs(turn.at - sun) for turn in day.waters if not turn.high)
+    return min(abs(turn.at - _sun(day, event)) for turn in day.waters if not turn.high)
 
 
 @pytest.mark.parametrize(("matter", "event"), [("low_at_sunrise", "sunrise"), ("low_at_sunset", "sunset")])
@@ -163,8 +167,14 @@ def test_the_day_whose_low_water_is_nearest_comes_first(matter: str, event: str)
     known = [day for day in found if any(not turn.high for turn in day.waters)]
     assert list(found[: len(known)]) == known
     assert [_apart(day, event) for day in known] == sorted(_apart(day, event) for day in known)
-    assert known[0].why is not None
-    assert known[0].why.startswith("low water ")
+    for day in known:
+        low = min((turn.at for turn in day.waters if not turn.high), key=lambda at: abs(at - _sun(day, event)))
+        apart = (low - _sun(day, event)) / timedelta(minutes=1)
+        hours, minutes = divmod(round(abs(apart)), 60)
+        length = f"{minutes} min" if not hours else f"{hours} h {minutes:02} min" if minutes else f"{hours} h"
+        when = "at" if abs(apart) < 1 else f"{length} {'after' if apart > 0 else 'before'}"
+        assert day.why == f"low water {low.astimezone(ZoneInfo(ZONE)):%H:%M}, {when} {event}"
+    assert any(" h " in (day.why or "") for day in known)
     assert all(turn.height_m == (1.9 if turn.high else 0.3) for day in found for turn in day.waters)
 
 

@@ -70,6 +70,14 @@ def test_marks_either_side_and_what_they_cost(
     assert found.missing_stops == (None if missing is None else pytest.approx(missing, abs=1e-4))
 
 
+@pytest.mark.parametrize(
+    ("target", "marks"), [(128.0, ["13"]), (128.0 * 2 ** (1 / 3), ["13 1/3"]), (130.0, ["13", "13 1/3"])]
+)
+def test_filters_that_are_whole_thirds_have_no_second_way(target: float, marks: list[str]) -> None:
+    found = solve(SolveQuestion(Floating.STACK, ReadingGiven(1 / 64, 8.0, 100.0), target_seconds=target))
+    assert [each.mark for each in found.nearest] == marks
+
+
 @given(st.floats(0, 12), st.floats(-4, 6), st.sampled_from([Floating.APERTURE, Floating.ISO, Floating.READING]))
 def test_what_floats_gives_the_time_that_was_held(stops: float, log_target: float, floating: Floating) -> None:
     target = 2.0**log_target

@@ -120,6 +120,8 @@ def test_a_part_of_the_picture_is_known_as_the_mean_of_its_looks() -> None:
     changed = [cell * 2 ** (0.05 if place == 7 else 0.0) for place, cell in enumerate(scene())]
     for count in range(2, 40):
         eye = looked(changed, eye).eye
+        assert eye is not None
+        assert before is not None
         assert eye.looks[7] == count
         known, was = eye.known[7], before.known[7]
         assert known is not None
