@@ -101,7 +101,9 @@ def test_a_mislabelled_glass_is_found_and_asked_about() -> None:
     assert found.doubted == ("A",)
     assert {glass.id: glass.mean for glass in found.calibration.glass}["A"] == pytest.approx(1.75, abs=0.12)
     # Frames that disagree among themselves are no case against the label.
-    assert learn(judged((A, 1.8), (A, -0.3), (A, 0.1), (A, 0.0))).doubted == ()
+    for errors in ((1.8, -0.3, 0.1, 0.0), (0.6, 1.2, 1.8, 2.4, 3.0), (0.6, 1.8, 1.85, 3.0)):
+        assert learn(judged(*((A, error) for error in errors))).doubted == ()
+    assert learn(judged(*((A, error) for error in (0.6, 1.8, 1.85, 1.9, 3.0)))).doubted == ("A",)
     # Glass that was only ever used together cannot be told apart; two frames alone tell.
     tangled = learn(judged(*[(AB, 0.4)] * 6)).tangled
     assert [(pair.first, pair.other) for pair in tangled] == [("A", "B")]

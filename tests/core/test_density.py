@@ -65,6 +65,9 @@ def test_one_glass_in_all_notations(row: dict[str, str]) -> None:
         ("2", [("stops", 2), ("factor", 1)], None),
         ("1000", [("factor", 9.96578)], None),
         ("ND-1000", [("factor", 9.96578)], None),
+        ("ND 16", [("factor", 4)], None),
+        ("ND 24", [("factor", 4.58496)], None),
+        ("ND 15", [("stops", 15), ("factor", 3.90689)], None),
     ],
 )
 def test_more_labels(text: str, readings: list[tuple[str, float]], conflict: float | None) -> None:

@@ -252,6 +252,17 @@ def test_what_a_time_does() -> None:
     assert at("spin", 45, period_s=30).turns == 1.5
 
 
+@given(st.floats(0, 360), st.floats(3, 60))
+def test_the_best_bearing_sees_the_cloud_go_furthest_and_is_the_lower_of_two(wind: float, elevation: float) -> None:
+    def share(bearing: float) -> float:
+        return cloud.streak_share(cloud.Sky(1000, 8, wind, elevation, bearing, 24, 36), 30)
+
+    bearing, best = cloud.best_bearing(cloud.Sky(1000, 8, wind, elevation, 0, 24, 36), 30)
+    shares = {turn: share(turn) for turn in range(0, 360, 10)}
+    assert best == max(shares.values())
+    assert bearing == min(turn for turn, found in shares.items() if found == best)
+
+
 @pytest.mark.parametrize(
     ("stay", "words"),
     [

@@ -18,6 +18,7 @@ from jackstaff_core.heavens import Place
 from jackstaff_core.light_integral import Path, gathered
 from jackstaff_core.packing import Plan, pack
 from jackstaff_core.plausibility import SkyPick, fits_sky
+from jackstaff_core.questions import ask
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal
@@ -193,3 +194,13 @@ def test_what_the_plan_needs_and_the_kit_lacks_is_missing_and_batteries_are_coun
 def test_a_reading_against_the_sky_one_sees(ev: float, pick: SkyPick, code: str | None) -> None:
     advice = fits_sky(ev, pick)
     assert (advice.code if advice else None) == code
+
+
+@given(st.sampled_from(list(SkyPick)), st.floats(-4, 15))
+def test_the_times_a_sky_gives_are_at_the_reading_s_own_settings(pick: SkyPick, ev: float) -> None:
+    shown = {"aperture": 8, "iso": 200, "shutter": 64 / 2 ** (ev + 1)}
+    found = ask("outing/sky", {"sky": pick.value, "reading": shown})
+    assert found["ev100"] == pytest.approx(ev)
+    # The brighter end of the sky gives the shorter time.
+    for name, end in (("from_seconds", "high_ev100"), ("to_seconds", "low_ev100")):
+        assert math.log2(64 / found[name]) - 1 == pytest.approx(found[end])

@@ -53,6 +53,7 @@ def codes(*glass: On, **rig: object) -> set[str]:
         ((PLATE_9,), {}, {"no_holder"}, {"gaps"}),
         ((PLATE_9, PLATE_1), {"holder": HOLDER}, set(), {"gaps"}),
         ((PLATE_80,), {"holder": HOLDER}, {"plate_too_narrow"}, set()),
+        ((PLATE_9,), {"holder": HOLDER}, set(), {"plate_too_narrow"}),
         ((PLATE_9,), {"holder": HOLDER, "lens": Lens(thread_mm=82)}, {"no_adapter_ring", "hood"}, set()),
         ((RING_67,), {"lens": PRIME}, {"thread_too_small"}, {"step_ring"}),
         ((RING_76,), {"lens": PRIME}, {"thread_too_small"}, {"step_ring"}),
