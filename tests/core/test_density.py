@@ -119,7 +119,10 @@ def test_a_shade_is_an_optical_density_and_names_no_light_in_itself() -> None:
         certain_strength("stack.0.label", "CPL")
 
 
-@pytest.mark.parametrize("text", ["", "stops", "-3 stops", "ND0", "31 stops", "x0", "A7", "ND8 and ?", "9" * 130, "∞"])
+UNREADABLE = ["", "stops", "-3 stops", "6 stops -64x", "ND0", "31 stops", "x0", "A7", "ND8 and ?", "9" * 130, "∞"]
+
+
+@pytest.mark.parametrize("text", UNREADABLE)
 def test_unreadable_labels_are_refused_with_a_cure(text: str) -> None:
     with pytest.raises(Refusal, match="OD"):
         density(text)
