@@ -22,10 +22,12 @@ from jackstaff_core.polarisers import (
     angle_for,
     cross_setting,
     ray_to,
+    spread,
     stops_per_degree,
     transmission,
     unevenness,
     usable_end,
+    usable_for_spread,
 )
 from jackstaff_core.reciprocity import Additive, Power, ReciprocityLaw, Table, from_aperture_corrections
 from jackstaff_core.refusal import Refusal
@@ -126,6 +128,16 @@ def test_what_one_sees_of_it(stops: float, focal: float, spread: float) -> None:
     # The cross has come in at its own setting and stays in beyond it.
     cross = cross_setting(focal)
     assert [unevenness(cross + beside, focal).cross for beside in (-0.01, 0.0, 0.01)] == [False, True, True]
+
+
+@pytest.mark.parametrize("focal", [16, 24, 50, 200])
+@pytest.mark.parametrize("limit", [0.3, 1.0])
+def test_how_far_one_turns_for_what_one_puts_up_with(limit: float, focal: float) -> None:
+    end = usable_for_spread(limit, focal, Pair())
+    assert spread(end, focal, Pair()) <= limit
+    assert end <= cross_setting(focal)
+    # To a twentieth of a stop: a little further and it shows, or the cross is there.
+    assert end + 0.05 > cross_setting(focal) or spread(end + 0.05, focal, Pair()) > limit
 
 
 RIMS: dict[str, tuple[list[Rim], float, float]] = {

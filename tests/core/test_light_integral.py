@@ -123,6 +123,13 @@ def test_light_that_brightens_out_of_the_film_s_failing_part_still_fills_it(brig
     assert done == pytest.approx(1, abs=5e-3)
 
 
+@pytest.mark.parametrize("points", [((-60.0, 0.0), (-30.0, -0.1)), ((-60.0, 0.0), (90.0, -0.5))])
+def test_the_most_that_falling_light_fills_is_what_it_gathers_for_ever(points: tuple[tuple[float, float], ...]) -> None:
+    path = Path.through(points, -0.01)
+    assert largest_reachable(path) == pytest.approx(gathered(path, 0, 20_000))
+    assert largest_reachable(path) > gathered(path, 0, 600)
+
+
 def test_what_never_fills_says_how_to_get_out() -> None:
     never = exposure_end(ExposureEndQuestion(480, stops_per_minute=-0.2, delay_seconds=120))
     assert (never.close_after_seconds, never.reaches, never.light_left_at_close) == (None, False, None)

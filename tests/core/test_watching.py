@@ -298,6 +298,12 @@ def test_the_end_of_a_watched_frame_is_the_closed_form_of_its_light(per_minute: 
         assert math.log2(found.close_after_seconds / right) == pytest.approx(0, abs=0.03)
     assert found.light is not None
     assert found.light.stops == pytest.approx(rate * (200 + delay), abs=0.08)
+    # Past the last look it goes on as it moves by then.
+    early = exposure_end(ExposureEndQuestion(240, 100, delay, looks=[each for each in looks if each.at_seconds < 100]))
+    going_on = open_seconds(240 * 2 ** (-rate * delay), rate)
+    if going_on < 400:
+        assert early.close_after_seconds is not None
+        assert math.log2(early.close_after_seconds / going_on) == pytest.approx(0, abs=0.15)
 
 
 @pytest.mark.parametrize("level", [0.0, 7.0])
