@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from collections import Counter
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
@@ -98,6 +99,19 @@ def test_the_moving_light_s_answer_is_the_integral() -> None:
     rate = -0.25 / 60
     gathered = (2 ** (rate * asked.right) - 1) / (rate * math.log(2))
     assert gathered == pytest.approx(256, rel=1e-3)
+
+
+@given(SEEDS)
+def test_what_a_moving_light_s_drill_asks_in_words_is_what_it_counts(seed: int) -> None:
+    asked = drill(DrillQuestion(DrillKind.LIGHT, seed))
+    found = re.match(r"(?:(\d+) min ?)?(?:(\d+) s )?by the meter, and the light (\w+) by (.+) a minute", asked.asks)
+    assert found is not None
+    minutes, seconds = int(found[1] or 0), int(found[2] or 0)
+    way = {"brightens": 1, "fades": -1}[found[3]]
+    rate = way * {"a stop": 1.0, "half a stop": 0.5, "a quarter of a stop": 0.25}[found[4]] / 60
+    gathered = (2 ** (rate * asked.right) - 1) / (rate * math.log(2))
+    # What is said is rounded to whole seconds.
+    assert gathered == pytest.approx(60 * minutes + seconds, abs=1)
 
 
 def test_words_say_what_the_frame_would_have_been() -> None:

@@ -283,7 +283,7 @@ def test_every_finding_has_cause_and_cure_of_its_own_set_up() -> None:
 
 def test_time_lost_and_mistakes() -> None:
     frames = [
-        frame(0, error_stops=-1.0, defects=frozenset({Defect.SHAKE})),
+        frame(0, error_stops=-0.7, defects=frozenset({Defect.SHAKE})),
         frame(5, error_stops=0.0, defects=frozenset({Defect.SHAKE})),
         frame(200, aborted=True, seconds=30.0),
         frame(202, aim=(240.0, math.inf)),

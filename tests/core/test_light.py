@@ -15,7 +15,7 @@ from astral.sun import sun as library_sun
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.anchoring import DRIFT_SD, READING_SD, Status, anchor
+from jackstaff_core.anchoring import DRIFT_SD, LEVEL_SD, READING_SD, Status, anchor
 from jackstaff_core.daylight import ev100, ev_rate, moon_lux, stops_per_degree, sun_lux
 from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, forecast, light_at
 from jackstaff_core.heavens import EVENTS, Event, Place, Track, crossings, events, in_frame, moon_at, sun_at
@@ -262,6 +262,10 @@ def test_a_dawn_is_anchored_and_its_band_grows_with_the_reading_s_age() -> None:
     lamps = forecast(dawn(scene=Scene.LAMP_LIT)).points
     assert {point.stops_per_minute for point in lamps} == {0.0}
     assert lamps[0].ev100 == lamps[-1].ev100
+    # Clouds that may come an hour early or late are nothing to a lamp: its light is no less sure.
+    skies = (SkyChange(at, Sky.OVERCAST),)
+    assert max(point.sd_stops for point in forecast(dawn(skies=skies)).points) > LEVEL_SD + 0.1
+    assert {point.sd_stops for point in forecast(dawn(scene=Scene.LAMP_LIT, skies=skies)).points} == {LEVEL_SD}
 
 
 @pytest.mark.parametrize(

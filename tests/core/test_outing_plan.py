@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import pytest
@@ -175,6 +176,12 @@ def test_what_the_plan_needs_and_the_kit_lacks_is_missing_and_batteries_are_coun
     # 14 Wh at -4 degrees, 240 s with noise reduction at 3 W: 20 frames a battery, so 41 want three.
     batteries = next(line for line in pack(FULL) if line.code == "spare_battery")
     assert (batteries.what, batteries.why) == ("2 spare batteries", "41 frames want about 3 batteries.")
+    for frames, what, why in (
+        (20, "Spare battery", "Charged, and kept warm."),
+        (21, "Spare battery", "21 frames want about 2 batteries."),
+    ):
+        batteries = next(line for line in pack(replace(FULL, frames=frames)) if line.code == "spare_battery")
+        assert (batteries.what, batteries.why) == (what, why)
     with pytest.raises(Refusal, match="no hazard known"):
         pack(Plan(hazards=("dragons",)))
     codes = [hazard.code for hazard in HAZARDS]

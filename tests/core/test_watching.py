@@ -299,7 +299,9 @@ def test_the_end_of_a_watched_frame_is_the_closed_form_of_its_light(per_minute: 
     assert found.light is not None
     assert found.light.stops == pytest.approx(rate * (200 + delay), abs=0.08)
     # Past the last look it goes on as it moves by then.
-    early = exposure_end(ExposureEndQuestion(240, 100, delay, looks=[each for each in looks if each.at_seconds < 100]))
+    early = exposure_end(
+        ExposureEndQuestion(240, 100, delay, looks=tuple(each for each in looks if each.at_seconds < 100))
+    )
     going_on = open_seconds(240 * 2 ** (-rate * delay), rate)
     if going_on < 400:
         assert early.close_after_seconds is not None
