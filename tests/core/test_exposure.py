@@ -61,6 +61,13 @@ def test_a_stack_has_thirty_stops_at_most_by_what_is_measured(offset: float, ans
     assert refused.value.field == "stack"
 
 
+@pytest.mark.parametrize("reading", [ReadingGiven(ev100=12.0), ReadingGiven(1 / 64, 8.0, 100.0)])
+def test_a_hand_meter_s_light_is_a_camera_s(reading: ReadingGiven) -> None:
+    answer = ask(6, reading=reading, settings=SettingsGiven("8", "100"))
+    assert answer.scene_ev100 == pytest.approx(12)
+    assert answer.seconds == pytest.approx(1)
+
+
 def test_the_sum_shows_every_step() -> None:
     answer = expose(
         ExposureQuestion(
