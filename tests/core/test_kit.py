@@ -15,6 +15,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from jackstaff_core.density import density
+from jackstaff_core.dryrun.shipped import SHIPPED
 from jackstaff_core.facts import Fact, Shape, all_of, described, read, written
 from jackstaff_core.gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength, together, usable_at
 from jackstaff_core.kitfile import Item, as_json, changes, file, item, parse, schema
@@ -45,6 +47,16 @@ def glass(**facts: object) -> dict[str, object]:
 def test_how_the_sum_takes_a_glass(facts: dict[str, object], taken: tuple[float | None, ...]) -> None:
     found = strength(read(Glass, facts))
     assert (found.stops, found.offset, found.offset_sd, found.low, found.high) == pytest.approx(taken)
+
+
+@pytest.mark.parametrize("kit", [STARTER_KIT, *(scenario.kit for scenario in SHIPPED)])
+def test_lent_filters_are_as_strong_as_their_labels_say(kit: tuple[Item, ...]) -> None:
+    for thing in (each.thing for each in kit):
+        if isinstance(thing, Glass) and thing.label:
+            # A factor of 1000 is called ten stops.
+            said = density(thing.label).readings[0]
+            assert said.stops == pytest.approx(thing.stops, abs=0.04)
+            assert said.stops_max == thing.stops_max
 
 
 def test_filters_that_stay_together_are_known_as_well_as_all_of_them() -> None:

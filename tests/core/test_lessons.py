@@ -160,6 +160,20 @@ def test_evidence_per_glass() -> None:
     assert weigh([frame()], KIT).glass == ()
 
 
+@pytest.mark.parametrize(
+    ("measured", "offset", "says"),
+    [
+        (9.4, 0.4, "In use already"),
+        (9.4, 0.1, "Known well enough"),
+        (9.4, None, "Known well enough"),
+        (9.02, None, "As good as its label"),
+    ],
+)
+def test_what_to_do_with_what_is_known_of_a_filter(measured: float, offset: float | None, says: str) -> None:
+    (nine,) = weigh([], [GlassKnown("nine", "Slot ND 9", 9.0, offset, (measured,) * 9)]).glass
+    assert says in nine.advice
+
+
 def test_a_graduated_glass_is_no_part_of_the_sum() -> None:
     soft = UsedGlass("grad", "Soft grad 2", GlassKind.GRADUATED, 2.0, 0.3)
     with_it = weigh([frame(minute, glass=(NINE, soft), error_stops=-0.3) for minute in range(0, 50, 10)], KIT)

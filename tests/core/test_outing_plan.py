@@ -123,6 +123,14 @@ def test_the_sum_names_the_light_and_doubts_its_rate() -> None:
         expose(ExposureQuestion(ReadingGiven("1/15", "8", "100"), light=MovingLight(31)))
 
 
+def test_what_fills_is_asked_for_each_step_and_open_beyond_a_day() -> None:
+    whole = longest(forecast(morning()).points)
+    begin, end = MORNING.isoformat(), (MORNING + timedelta(hours=4)).isoformat()
+    found = ask("outing/fillable", {"latitude": TARN.latitude, "longitude": TARN.longitude, "from": begin, "to": end})
+    assert found["longest_seconds"] == [seconds if seconds <= 86_400 else None for seconds in whole]
+    assert {seconds is None for seconds in found["longest_seconds"]} == {True, False}
+
+
 def test_the_longest_frame_that_fills_is_what_the_light_gathers() -> None:
     light = forecast(LightQuestion(TARN, MORNING + timedelta(hours=11), MORNING + timedelta(hours=14), 60.0))
     found = longest(light.points)

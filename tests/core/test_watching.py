@@ -381,6 +381,13 @@ def framed(light: Callable[[float], float], seconds: float, came_out: float | No
     )
 
 
+@pytest.mark.parametrize("purpose", ["frame", "rehearsal", "dark", "series", "timer", "stopwatch", "trial"])
+def test_a_dark_frame_and_a_trial_are_known_as_what_they_are(purpose: str) -> None:
+    done = finished(framed(jump, 300, None, purpose=purpose))
+    assert done is not None
+    assert (done.dark, done.trial) == (purpose == "dark", purpose == "trial")
+
+
 def jump(second: float) -> float:
     return 0.6 if second > 125 else 0.0
 
