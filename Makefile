@@ -50,7 +50,7 @@ dev: build/run.stamp build/node.stamp ## the same, reloading server and interfac
 test: build/dev.stamp build/node.stamp build/web.stamp ## every check and test, the browser included
 	@tools/preflight.sh chromium
 	@$(MAKE) --no-print-directory --jobs=3 --output-sync=target lint-web lint-python lint-types test-web
-	$(BIN)/python -m pytest -n 3 --dist worksteal
+	$(BIN)/python -m pytest -n 4 --dist worksteal
 	@$(BIN)/python tools/test_share.py
 
 lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, generated types up to date
