@@ -20,7 +20,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-slow test-postgres lint lint-python lint-web lint-types test-web types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-slow test-postgres lint lint-python lint-web lint-types test-web test-python types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -49,9 +49,12 @@ dev: build/run.stamp build/node.stamp ## the same, reloading server and interfac
 
 test: build/dev.stamp build/node.stamp build/web.stamp ## every check and test, the browser included
 	@tools/preflight.sh chromium
-	@$(MAKE) --no-print-directory --jobs=3 --output-sync=target lint-web lint-python lint-types test-web
-	$(BIN)/python -m pytest -n 4 --dist worksteal
+	@$(MAKE) --no-print-directory --jobs=3 --output-sync=target lint-web test-python
 	@$(BIN)/python tools/test_share.py
+
+# The interface's linter takes longest and by itself: these begin beside it. The "+" shows them as they go.
+test-python: lint-python lint-types test-web
+	+$(BIN)/python -m pytest -n 4 --dist worksteal
 
 lint: build/dev.stamp build/node.stamp ## formatters, linters, types, layers, generated types up to date
 	@$(MAKE) --no-print-directory --jobs=2 --output-sync=target lint-web lint-python lint-types
