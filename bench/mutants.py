@@ -3,8 +3,8 @@
 Run by ``make mutants``; COUNT and SEED choose the sample.
 
 Each change is made in a copy of the sources, so that nothing here is touched; annotations and docstrings, which nothing
-runs, are left alone. The tests that name what was changed go first, the others after
-them. Printed: every change that nobody noticed, as soon as that is known, and the share noticed.
+runs, are left alone. The tests that name what was changed go first, the others after them. Printed: every change that
+nobody noticed, as soon as that is known, and the share noticed.
 """
 
 from __future__ import annotations
@@ -29,14 +29,17 @@ from cosmic_ray.mutating import mutate_code
 
 ROOT = Path(__file__).parents[1]
 AIM = 0.85
+# Nothing tells "==" from "is" where choices, small numbers or None are compared.
+_THE_SAME = ("_Eq_Is", "_NotEq_IsNot", "_Is_Eq", "_IsNot_NotEq")
+_SORTS = [
+    *("BinaryOperator", "Comparison", "UnaryOperator", "Number", "Boolean", "AddNot"),
+    *("ReplaceTrue", "ReplaceFalse", "ReplaceAnd", "ReplaceOr", "ReplaceContinue"),
+]
 OPERATORS = [
     name
     for name in cosmic_ray.plugins.operator_names()
-    if any(sort in name for sort in ("BinaryOperator", "Comparison", "UnaryOperator", "Number", "Boolean", "AddNot"))
-    or any(sort in name for sort in ("ReplaceTrue", "ReplaceFalse", "ReplaceAnd", "ReplaceOr", "ReplaceContinue"))
+    if any(sort in name for sort in _SORTS) and not name.endswith(_THE_SAME)
 ]
-# Nothing tells "==" from "is" where choices, small numbers or None are compared.
-OPERATORS = [name for name in OPERATORS if not name.endswith(("_Eq_Is", "_NotEq_IsNot", "_Is_Eq", "_IsNot_NotEq"))]
 PATIENCE = 5
 """How many times as long as on the untouched sources the tests may take before a change counts as one that hangs."""
 _DOORS_HELD_BY = ("whose", "frames", "kit", "outings", "looks", "replica", "log")
