@@ -15,6 +15,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
+from itertools import pairwise
 
 from astral import Observer, moon
 from astral.julian import julianday_2000
@@ -174,34 +175,46 @@ def crossings(track: Track, end: datetime, altitude: float, names: tuple[str, st
     altitude : the sun's [deg].
     names : of its rise through it and of its sinking.
     """
-    found = []
-    before, earlier, last = track.at(0.0)[0], 0.0, track.minute(end)
-    while earlier < last:
-        later = min(earlier + _STEP_MINUTES, last)
-        after = track.at(later)[0]
-        for name, way in zip(names, (1, -1), strict=True):
-            if before < altitude <= after if way > 0 else before >= altitude > after:
-                found.append(Event(name, track.start + timedelta(minutes=_when(track, altitude, earlier, later, way))))
-        before, earlier = after, later
+    steps = _steps(track, track.minute(end))
+    passed = sorted(
+        (minute, name)
+        for name, way in zip(names, (1, -1), strict=True)
+        for minute in _passes(track, steps, altitude, way)
+    )
+    found = [Event(name, track.start + timedelta(minutes=minute)) for minute, name in passed]
     met = {event.name for event in found}
     return (*found, *(Event(name, None) for name in names if name not in met))
 
 
+def _steps(track: Track, last: float) -> list[tuple[float, float]]:
+    """Minute and altitude [deg] of the sun along the period, up to ``last``."""
+    minutes = [turn * _STEP_MINUTES for turn in range(math.ceil(last / _STEP_MINUTES))]
+    return [(minute, track.at(minute)[0]) for minute in (*minutes, last)]
+
+
+def _passes(track: Track, steps: list[tuple[float, float]], altitude: float, way: int) -> Iterator[float]:
+    """The minutes at which the sun rises (``way`` 1) or sinks (-1) through an altitude [deg]."""
+    for (earlier, before), (later, after) in pairwise(steps):
+        if before < altitude <= after if way > 0 else before >= altitude > after:
+            yield _when(track, altitude, earlier, later, way)
+
+
+def _noons(track: Track, steps: list[tuple[float, float]]) -> Iterator[float]:
+    """The minutes at which the sun is highest. That is told from both sides, so a step past either end is looked at."""
+    last = steps[-1][0]
+    first, past = -_STEP_MINUTES, last + _STEP_MINUTES
+    around = [(first, track.at(first)[0]), *steps, (past, track.at(past)[0])]
+    for (earlier, low), (_, high), (later, after) in zip(around, around[1:], around[2:], strict=False):
+        if low < high >= after and 0 <= (highest := _highest(track, earlier, later)) <= last:
+            yield highest
+
+
 def _crossings(track: Track, end: datetime) -> Iterator[Event]:
-    before, earlier, last = track.at(0.0)[0], 0.0, track.minute(end)
-    # A highest point is told from both its sides, so one step past either end is looked at for it.
-    climbed, begun = before - track.at(-_STEP_MINUTES)[0], -_STEP_MINUTES
-    while earlier < last + _STEP_MINUTES:
-        later = min(earlier + _STEP_MINUTES, last) if earlier < last else last + _STEP_MINUTES
-        after = track.at(later)[0]
-        if later <= last:
-            for name, altitude, way in EVENTS:
-                if altitude is not None and (before < altitude <= after if way > 0 else before >= altitude > after):
-                    yield Event(name, track.start + timedelta(minutes=_when(track, altitude, earlier, later, way)))
-        climb = after - before
-        if climbed > 0 >= climb and 0 <= (highest := _highest(track, begun, later)) <= last:
-            yield Event("noon", track.start + timedelta(minutes=highest))
-        before, begun, earlier, climbed = after, earlier, later, climb
+    steps = _steps(track, track.minute(end))
+    for name, altitude, way in EVENTS:
+        found = _noons(track, steps) if altitude is None else _passes(track, steps, altitude, way)
+        for minute in found:
+            yield Event(name, track.start + timedelta(minutes=minute))
 
 
 def _when(track: Track, altitude: float, low: float, high: float, way: int) -> float:
