@@ -341,9 +341,8 @@ def _people_in_words(look: str, effect: dict[str, float | None]) -> str:
     if passing == "gone" and abs(effect["feet_contrast"] or 0) > people.CLASSES[1][1]:
         words += ", their planted feet still show"
     if ghosts := effect.get("standing_ghosts"):
-        count = round(ghosts)
-        stay = f", about {count} standing {'stays' if count == 1 else 'stay'}"
-        words += stay if ghosts >= 0.75 else ", hardly anybody standing stays"
+        verb = "stays" if round(ghosts) == 1 else "stay"
+        words += f", about {ghosts:.0f} standing {verb}" if ghosts >= 0.75 else ", hardly anybody standing stays"
     return words
 
 
