@@ -135,15 +135,19 @@ GLASS = st.one_of(
 )
 
 
+def _kit_of(drawn: list[tuple[GlassKind, float, float | None]]) -> tuple[KitGlass, ...]:
+    return tuple(
+        KitGlass(f"g{place}", kind, low if high is None else None, None if high is None else low, high)
+        for place, (kind, low, high) in enumerate(drawn)
+    )
+
+
 @settings(max_examples=60, deadline=None)
 @given(st.lists(GLASS, max_size=5), st.floats(-3, 10), st.integers(0, 3))
 def test_nothing_wrong_and_nothing_cheaper_missed(
     kit: list[tuple[GlassKind, float, float | None]], log_target: float, slots: int
 ) -> None:
-    glass = tuple(
-        KitGlass(f"g{place}", kind, low if high is None else None, None if high is None else low, high)
-        for place, (kind, low, high) in enumerate(kit)
-    )
+    glass = _kit_of(kit)
     target = 2.0**log_target
     found = find(replace(ASKED, glass=glass, slots=slots, target=Target(target)))
     assert found.count == _by_force(glass, target, slots)
@@ -166,10 +170,7 @@ def test_nothing_wrong_and_nothing_cheaper_missed(
 def test_the_order_what_matters_and_why_follow_from_four_figures(
     kit: list[tuple[GlassKind, float, float | None]], log_target: float, base: str
 ) -> None:
-    glass = tuple(
-        KitGlass(f"g{place}", kind, low if high is None else None, None if high is None else low, high)
-        for place, (kind, low, high) in enumerate(kit)
-    )
+    glass = _kit_of(kit)
     asked = replace(ASKED, glass=glass, target=Target(2.0**log_target), isos=("50", "100", "200"), iso_base=base)
     found = find(asked)
     worth = {}
