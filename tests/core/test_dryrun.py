@@ -245,16 +245,6 @@ FAULTS: list[tuple[str, Scenario, Shot, list[str]]] = [
 ]
 
 
-@pytest.mark.parametrize(
-    ("starts", "clock", "hours"),
-    [("23:30", "00:15", 0.75), ("23:30", "22:00", -1.5), ("00:20", "23:50", -0.5), ("00:20", "12:00", 11 + 2 / 3)],
-)
-def test_a_clock_time_is_the_one_nearest_to_the_start(starts: str, clock: str, hours: float) -> None:
-    begin = datetime.fromisoformat(f"2027-04-17T{starts}+02:00")
-    at = replace(MOLE, starts_at=begin, zone="Europe/Oslo").at_clock(clock)
-    assert (at - begin) / timedelta(hours=1) == pytest.approx(hours)
-
-
 @pytest.mark.parametrize(("_name", "scenario", "taken", "codes"), FAULTS, ids=[row[0] for row in FAULTS])
 def test_what_was_forgotten_shows_where_it_would(_name: str, scenario: Scenario, taken: Shot, codes: list[str]) -> None:
     through = tuple(each.id for each in taken.stack)

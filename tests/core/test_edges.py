@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import pytest
@@ -10,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jackstaff_core.daylight import NIGHT_LUX, moon_lux, stops_per_degree, sun_lux
+from jackstaff_core.dryrun.shipped import BY_ID
 from jackstaff_core.editing import keystone_crop
 from jackstaff_core.evidence import GlassKnown, weigh
 from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
@@ -213,3 +215,13 @@ def test_settings_are_clean_at_base_iso_and_sharp_apertures_alone() -> None:
 def test_a_tilt_that_is_put_right_costs_more_the_more_it_was(pitch: float, focal: float) -> None:
     assert keystone_crop(pitch, focal, 24.0) == pytest.approx(keystone_crop(-pitch, focal, 24.0))
     assert keystone_crop(pitch + 1, focal, 24.0) > keystone_crop(pitch, focal, 24.0) > keystone_crop(0.0, focal, 24.0)
+
+
+@pytest.mark.parametrize(
+    ("starts", "clock", "hours"),
+    [("23:30", "00:15", 0.75), ("23:30", "22:00", -1.5), ("00:20", "23:50", -0.5), ("00:20", "12:00", 11 + 2 / 3)],
+)
+def test_a_clock_time_is_the_one_nearest_to_the_start(starts: str, clock: str, hours: float) -> None:
+    begin = datetime.fromisoformat(f"2027-04-17T{starts}+02:00")
+    at = replace(BY_ID["dawn-mole"], starts_at=begin, zone="Europe/Oslo").at_clock(clock)
+    assert (at - begin) / timedelta(hours=1) == pytest.approx(hours)
