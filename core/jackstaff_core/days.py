@@ -28,12 +28,11 @@ from .forecast import LightPoint, LightQuestion, Scene, forecast
 from .heavens import Event, Place, moon_at
 from .marks import Between, Inline, Size
 from .outing import Zone
-from .refusal import Refusal
 from .ridge import Ridge
 from .sky import Sky
 from .spoken import time_in_words
 from .swaps import SwapWish, served
-from .tide import LONGEST_TIDE, Water
+from .tide import Water, WaterKind, kinds
 
 MOST_DAYS = 31
 MOST_WATERS = 200
@@ -122,11 +121,9 @@ def days(question: DaysQuestion) -> Days:
     Raises
     ------
     Refusal
-        Days past the end of the calendar, or what the light or the wish refuses.
+        What the light or the wish refuses.
     """
     zone = ZoneInfo(question.zone)
-    if question.first > date.max - timedelta(days=MOST_DAYS + 1):
-        raise Refusal("first", "The calendar ends there.", "Give an earlier day.")
     lights = served(question.wish) if question.wish else []
     turns = _turns(question.waters)
     found = [_day(question, zone, question.first + timedelta(days=n), turns, lights) for n in range(question.days)]
@@ -209,20 +206,13 @@ def _runs(points: Sequence[LightPoint], holds: Sequence[bool]) -> tuple[Span, ..
 
 
 def _turns(waters: Sequence[Water]) -> list[Turn]:
-    """Each water as a high or a low one, by the nearest water beside it; one that stands alone is neither.
-
-    What was entered twice is one water. Waters further apart than a tide is long (tide.py) say nothing of each other.
-    """
+    """Return the high and low waters (tide.py); one of unknown kind is left out, one entered twice counts once."""
     ordered = sorted({water.at: water for water in waters}.values(), key=lambda water: water.at)
-    found = []
-    for before, water, after in zip([None, *ordered], ordered, [*ordered[1:], None], strict=False):
-        beside = [other for other in (before, after) if other and abs(other.at - water.at) <= LONGEST_TIDE]
-        if not beside:
-            continue
-        nearest = min(beside, key=lambda other: abs(other.at - water.at))
-        if nearest.height_m != water.height_m:
-            found.append(Turn(water.at, water.height_m, water.height_m > nearest.height_m))
-    return found
+    return [
+        Turn(water.at, water.height_m, kind is WaterKind.HIGH)
+        for water, kind in zip(ordered, kinds(ordered), strict=True)
+        if kind is not None
+    ]
 
 
 _Merit = tuple[float, str]

@@ -14,6 +14,7 @@ from .marks import Between, Checked, Matches, Size
 from .refusal import Refusal
 from .ridge import Ridge
 from .sky import MOST_CHANGES, Sky
+from .tide import MOST_CROSSINGS, Crossing, WaterKind
 
 Clock = Annotated[str, Matches(r"([01]\d|2[0-3]):[0-5]\d", "Give hours and minutes, like 05:40.")]
 Latitude = Annotated[float, Between(-90, 90, "degrees")]
@@ -57,11 +58,15 @@ Zone = Annotated[str, Size(1, 60), Checked(known_zone)]
 
 @dataclass(frozen=True, slots=True)
 class OwnWater:
-    """A high or low water by the place's clock, within half a day of the outing."""
+    """A high or low water by the place's clock, within half a day of the outing.
+
+    ``kind`` is None where its neighbours tell it.
+    """
 
     time: Clock
     height_m: Height
     source: Source = "own"
+    kind: WaterKind | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,3 +113,5 @@ class Outing:
     archived: bool
     changed_at: datetime
     skies: Annotated[tuple[OwnSky, ...], Size(0, MOST_CHANGES)] = ()
+    crossings: Annotated[tuple[Crossing, ...], Size(0, MOST_CROSSINGS)] = ()
+    """Floods of the way back that were watched here; they belong to the place and go along to its next outing."""

@@ -64,7 +64,7 @@ from .spacing import NextDrill, NextQuestion, next_drill
 from .stacking import FocalLength, Rig, findings, usable_end
 from .subjects import Camera
 from .swaps import SwapPlan, SwapWish, plan
-from .tide import Water
+from .tide import MOST_CROSSINGS, Crossing, Missing, Water, WaterKind, Way
 from .timing_error import TimingError, timing_error
 from .trade import Trade, TradeQuestion, trade
 from .trial import Trial, measured, measured_within, trial
@@ -265,7 +265,7 @@ def _swaps(question: SwapsQuestion) -> SwapPlan:
 
 @dataclass(frozen=True, slots=True)
 class TideQuestion:
-    """One's own high and low waters; heights are asked at ``at`` and at the ``marks``."""
+    """One's own high and low waters; heights are asked at ``at`` and at the ``marks``, leaving from ``at`` on."""
 
     waters: Annotated[tuple[Water, ...], Size(0, 60)]
     at: datetime
@@ -273,27 +273,52 @@ class TideQuestion:
     walk_minutes: float = 0.0
     margin_minutes: float = 15.0
     marks: Annotated[tuple[datetime, ...], Size(0, 600)] = ()
+    crossings: Annotated[tuple[Crossing, ...], Size(0, MOST_CROSSINGS)] = ()
+    """Floods that were watched at this place."""
 
 
 @dataclass(frozen=True, slots=True)
 class TideAnswer:
-    """Heights are null outside the entered waters; ``leave_by`` null where nothing floods or is known."""
+    """Heights are null where nothing is known; ``kinds`` in the order of the waters asked about, null where not told.
+
+    ``leave_by`` is null where the way is not known to flood; ``state`` says why, and is null where no height was given.
+    """
 
     height_m: float | None
     heights: tuple[float | None, ...]
+    kinds: tuple[WaterKind | None, ...]
     leave_by: datetime | None = None
     floods_at: datetime | None = None
+    doubt_minutes: float | None = None
+    state: Way | None = None
+    missing: Missing | None = None
+    known_from: datetime | None = None
     known_until: datetime | None = None
+    clearance_m: float | None = None
 
 
 def _tide(question: TideQuestion) -> TideAnswer:
-    waters = list(question.waters)
-    heights = tuple(tide.height(waters, mark) for mark in question.marks)
-    answer = TideAnswer(tide.height(waters, question.at), heights)
-    if question.floods_at_m is None:
+    waters, level = question.waters, question.floods_at_m
+    heights = tuple(tide.height(waters, mark, level) for mark in (question.at, *question.marks))
+    order = sorted(range(len(waters)), key=lambda place: waters[place].at)
+    told = dict(zip(order, tide.kinds([waters[place] for place in order], level), strict=True))
+    answer = TideAnswer(heights[0], heights[1:], tuple(told[place] for place in range(len(waters))))
+    if level is None:
         return answer
-    found = tide.leave_by(waters, question.floods_at_m, question.walk_minutes, question.margin_minutes, question.at)
-    return replace(answer, leave_by=found.at, floods_at=found.floods_at, known_until=found.known_until)
+    found = tide.leave_by(
+        waters, level, question.walk_minutes, question.margin_minutes, question.at, question.crossings
+    )
+    return replace(
+        answer,
+        leave_by=found.at,
+        floods_at=found.floods_at,
+        doubt_minutes=found.doubt_minutes,
+        state=found.state,
+        missing=found.missing,
+        known_from=found.known_from,
+        known_until=found.known_until,
+        clearance_m=found.clearance_m,
+    )
 
 
 @dataclass(frozen=True, slots=True)

@@ -29,7 +29,7 @@ Reader = Callable[[Any, str], Any]
 
 
 FIRST_YEAR, LAST_YEAR = 1900, 2200
-"""Calendars end, and adding to their ends overflows: instants are of our times."""
+"""Calendars end, and adding to their ends overflows: instants and days are of our times."""
 
 
 # Reading.
@@ -161,6 +161,13 @@ def _instant(value: Any, path: str) -> datetime:
     if not FIRST_YEAR <= found.year <= LAST_YEAR:
         raise _wrong(path, "lies too far away.", f"Give an instant between the years {FIRST_YEAR} and {LAST_YEAR}.")
     return found.astimezone(UTC)
+
+
+def _day(value: Any, path: str) -> date:
+    found: date = _parsed(date.fromisoformat, "is no date.", "Write it like 2027-04-17.")(value, path)
+    if not FIRST_YEAR <= found.year <= LAST_YEAR:
+        raise _wrong(path, "lies too far away.", f"Give a day between the years {FIRST_YEAR} and {LAST_YEAR}.")
+    return found
 
 
 def _parsed(parse: Callable[[str], Any], problem: str, instead: str) -> Reader:
@@ -433,7 +440,7 @@ _SIMPLE: dict[Any, Callable[[tuple[Any, ...]], Reader]] = {
     bool: lambda _: _flag,
     str: _text_reader,
     datetime: lambda _: _instant,
-    date: lambda _: _parsed(date.fromisoformat, "is no date.", "Write it like 2027-04-17."),
+    date: lambda _: _day,
     UUID: lambda _: _parsed(UUID, "is no key.", "Give a UUID."),
 }
 

@@ -27,7 +27,6 @@ from jackstaff_core.rims import Rim, pupil_depth, widest_clear
 from jackstaff_core.scales import SHORTEST_SECONDS, ev100
 from jackstaff_core.settings import allowed
 from jackstaff_core.spoken import stops_in_words, thirds, time_in_words
-from jackstaff_core.tide import Water, leave_by
 from jackstaff_core.waiting import wait
 
 DAWN = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
@@ -86,21 +85,6 @@ def test_what_was_clear_once_says_how_deep_the_pupil_lies(
     assert widest_clear(built, depth, 21.633, f_number) == pytest.approx(focal, rel=1e-6)
     assert widest_clear([*built, Rim(5.0, 78.0)], depth, 21.633, f_number) > focal
     assert widest_clear(built[:-1], depth, 21.633, f_number) < focal
-
-
-WATERS = [Water(DAWN + timedelta(hours=6.2 * turn), (0.4, 3.1)[turn % 2]) for turn in range(5)]
-
-
-@pytest.mark.parametrize(("after_hours", "flood"), [(0, 0), (5, 0), (9, 1), (13, 1), (16, 1)])
-def test_leave_by_asks_for_the_next_flood_from_now_on(after_hours: float, flood: int) -> None:
-    now = DAWN + timedelta(hours=after_hours)
-    found = leave_by(WATERS, 2.0, 10, 15, now)
-    assert found.floods_at is not None
-    assert found.at == found.floods_at - timedelta(minutes=25)
-    # The two high waters are at 6.2 h and 18.6 h; over the way it stands for some hours around each.
-    high = DAWN + timedelta(hours=(6.2, 18.6)[flood])
-    assert abs(found.floods_at - high) < timedelta(hours=3.2)
-    assert found.floods_at >= now.replace(second=0, microsecond=0)
 
 
 def test_an_old_reading_never_makes_the_light_less_known() -> None:

@@ -97,7 +97,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "step_seconds": 60, "sky": "clear", "scene": "sky_lit", "readings": [], "skies": [], "sharp_to": "11",
         "on": [],
     },
-    "outing/tide": {"walk_minutes": 0, "margin_minutes": 15, "marks": []},
+    "outing/tide": {"walk_minutes": 0, "margin_minutes": 15, "marks": [], "crossings": []},
     "outing/budget": {"handling_seconds": 30, "noise_reduction": False, "draw_w": 3, "celsius": 10},
     "outing/frames": {"handling_seconds": 30, "noise_reduction": False},
     "outing/plausible": {"sky": "clear", "scene": "sky_lit", "readings": [], "skies": []},

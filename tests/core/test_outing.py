@@ -28,7 +28,6 @@ from jackstaff_core.plausibility import plausible
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import apertures
 from jackstaff_core.swaps import SwapPlan, SwapWish, plan, served
-from jackstaff_core.tide import Water, height, leave_by
 from jackstaff_core.waiting import wait
 
 PLACE = Place(58.05, 6.80)
@@ -227,49 +226,6 @@ def test_an_aim_that_would_change_at_every_step_is_refused_before_it_costs_more(
     assert planned(flicker).changes == 0
     with pytest.raises(Refusal, match="more than 100 times"):
         planned(flicker, glass=KIT[:3], from_seconds=31.0, to_seconds=33.0)
-
-
-LOW, HIGH = Water(BEGIN, 0.4), Water(BEGIN + timedelta(hours=6.5), 3.1)
-
-
-def test_tide_between_one_s_own_waters() -> None:
-    for hours, metres in ((1, 0.554634), (3.25, 1.75), (5, 2.76049)):
-        assert height([HIGH, LOW], BEGIN + timedelta(hours=hours)) == pytest.approx(metres, rel=1e-5)
-    assert height([LOW, HIGH], BEGIN + timedelta(hours=9)) is None
-    found = leave_by([LOW, HIGH], 1.75, 20, 15, BEGIN)
-    assert found.floods_at is not None
-    assert (found.floods_at, found.at) == (BEGIN + timedelta(minutes=195), BEGIN + timedelta(minutes=160))
-    never = leave_by([LOW, HIGH], 4.0, 20, 15, BEGIN)
-    assert (never.at, never.known_until) == (None, HIGH.at)
-    for bad in ([LOW], [LOW, Water(BEGIN + timedelta(minutes=10), 1)], [LOW, Water(HIGH.at, 99)]):
-        with pytest.raises(Refusal):
-            leave_by(bad, 1.0, 10, 10, BEGIN)
-
-
-@given(st.floats(0.41, 3.1), st.floats(0, 3600 * 6), st.floats(0, 90))
-def test_leave_by_is_safe_whenever_one_asks(floods_at_m: float, asked_after: float, walk: float) -> None:
-    crossing = 6.5 * math.acos(1 - 2 * (floods_at_m - 0.4) / 2.7) / math.pi * 3600
-    asked_at = BEGIN + timedelta(seconds=asked_after)
-    found = leave_by([LOW, HIGH], floods_at_m, walk, 15, asked_at)
-    assert found.at is not None
-    assert found.floods_at is not None
-    exact = max(crossing, asked_after)
-    assert -1e-3 <= exact - (found.floods_at - BEGIN).total_seconds() < 60
-    assert -1e-3 <= exact - (walk + 15) * 60 - (found.at - BEGIN).total_seconds() < 60
-    assert found.at.second == found.at.microsecond == 0
-
-
-def test_the_flood_after_now_counts_and_high_water_at_the_height_floods() -> None:
-    ebb = Water(HIGH.at + timedelta(hours=6), 0.6)
-    spring = Water(ebb.at + timedelta(hours=6), 3.6)
-    waters = [LOW, HIGH, ebb, spring]
-    again = leave_by(waters, 2.1, 0, 0, HIGH.at + timedelta(hours=5))
-    assert again.floods_at == ebb.at + timedelta(hours=3)
-    assert leave_by(waters, 3.1, 0, 0, BEGIN).floods_at == HIGH.at
-    assert leave_by(waters, spring.height_m, 0, 0, BEGIN).floods_at == spring.at
-    # Already over the way back: it floods now; after the last entered water nothing is known.
-    assert leave_by(waters, 1.0, 0, 0, HIGH.at).floods_at == HIGH.at
-    assert leave_by(waters, 1.0, 0, 0, spring.at + timedelta(minutes=1)).at is None
 
 
 def test_how_many_frames_fit() -> None:

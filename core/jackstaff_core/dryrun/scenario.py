@@ -15,7 +15,7 @@ from __future__ import annotations
 
 import random
 from dataclasses import dataclass, field
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from enum import StrEnum
 from typing import Annotated, Any, Literal, TypeVar
 from uuid import UUID
@@ -34,7 +34,7 @@ from ..refusal import Refusal
 from ..scales import Step, on_dial
 from ..sky import Sky
 from ..subjects import Camera
-from ..tide import Water, leave_by
+from ..tide import Water, Way, leave_by
 from ..wireschema import Schemas
 
 FORMAT, VERSION = "jackstaff-dry-run", 1
@@ -169,6 +169,8 @@ class Scenario:
     def __post_init__(self) -> None:
         if self.starts_at.tzinfo is None:
             raise Refusal("starts_at", "The start has no time zone.", "Write it like 2027-04-17T06:05:00+02:00.")
+        # Between two times of one zone Python counts by the clock on the wall, which jumps twice a year.
+        object.__setattr__(self, "starts_at", self.starts_at.astimezone(UTC))
         for place, framing in enumerate(self.framings):
             where = f"framings.{place}"
             total = sum(tone.share for tone in framing.tones)
@@ -197,20 +199,23 @@ class Scenario:
         if self.floods_at_m is None or not self.waters:
             return end
         found = leave_by(
-            tuple(Water(self.at_clock(water.time), water.height_m) for water in self.waters),
+            tuple(Water(self.at_clock(water.time), water.height_m, water.kind) for water in self.waters),
             self.floods_at_m,
             self.walk_minutes,
             self.margin_minutes,
             self.starts_at,
-        ).at
-        return end if found is None else min(end, max(found, self.starts_at))
+        )
+        if found.state is Way.FLOODED:
+            return self.starts_at
+        return end if found.at is None else min(end, max(found.at, self.starts_at))
 
     def at_clock(self, clock: str) -> datetime:
         """The instant nearest to the start that the place's clock calls so."""
         hours, minutes = (int(part) for part in clock.split(":"))
         there = self.starts_at.astimezone(ZoneInfo(self.zone))
         at = there.replace(hour=hours, minute=minutes, second=0, microsecond=0)
-        return min((at + timedelta(days=day) for day in (-1, 0, 1)), key=lambda each: abs(each - there))
+        days = ((at + timedelta(days=day)).astimezone(UTC) for day in (-1, 0, 1))
+        return min(days, key=lambda each: abs(each - self.starts_at))
 
     def second(self, at: datetime) -> float:
         """Seconds from the start of the dry run to ``at``, negative before it [s]."""
@@ -293,8 +298,9 @@ class Scenario:
     def outing(self, key: UUID) -> Outing:
         """The outing as the screens keep it."""
         zone = ZoneInfo(self.zone)
-        start = self.starts_at.astimezone(zone)
-        end = start + timedelta(minutes=self.minutes)
+        start, end = (
+            (self.starts_at.astimezone(UTC) + timedelta(minutes=more)).astimezone(zone) for more in (0, self.minutes)
+        )
         return Outing(
             id=key,
             name=self.name,

@@ -109,7 +109,8 @@ SHIPPED: tuple[Scenario, ...] = (
         outlook=Sky.THIN,
         weather=OwnWeather(celsius=4.0, wind_m_s=4.0, swell_m=0.5, source="simulated"),
         waters=(OwnWater("03:10", 0.3, "simulated"), OwnWater("09:25", 1.9, "simulated")),
-        floods_at_m=1.4,
+        floods_at_m=1.6,
+        walk_minutes=21,
         hazards=("tide", "swell"),
         kit=_PLATES,
         framings=(

@@ -15,6 +15,7 @@ from jackstaff_core.hazards import HAZARDS
 from jackstaff_core.heavens import Place
 from jackstaff_core.outing import ZONES
 from jackstaff_core.sky import Sky
+from jackstaff_core.tide import WaterKind
 
 from .schemas import Input, Instant, Number
 
@@ -55,6 +56,7 @@ def zone(request: HttpRequest, question: ZoneInput) -> dict[str, object]:
 class WaterAnswer(Schema):
     at: datetime
     height_m: Number
+    kind: WaterKind
 
 
 class FeedInput(Input):

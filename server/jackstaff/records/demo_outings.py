@@ -59,7 +59,7 @@ def mole() -> dict[str, Any]:
             {"time": "03:10", "height_m": 0.3, "source": "own"},
             {"time": "09:25", "height_m": 1.9, "source": "own"},
         ],
-        "floods_at_m": 1.4,
+        "floods_at_m": 1.7,
         "walk_minutes": 15.0,
         "weather": {
             "celsius": 4.0,

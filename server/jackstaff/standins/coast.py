@@ -16,7 +16,7 @@ from typing import Protocol
 from jackstaff_core.heavens import Place
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.sky import Sky
-from jackstaff_core.tide import Water
+from jackstaff_core.tide import Water, WaterKind
 
 SOURCE = "Simulated feed (a stand-in, not a forecast)"
 LONGEST = timedelta(days=7)
@@ -66,7 +66,8 @@ class SimulatedCoast:
                 bend = before - 2 * here + after
                 turn = at + step * ((before - after) / (2 * bend) if bend else 0.0)
                 minute = turn.replace(second=0, microsecond=0)
-                found.append(Water(minute, round(_level(place, turn) * 20) / 20))
+                kind = WaterKind.HIGH if bend < 0 else WaterKind.LOW
+                found.append(Water(minute, round(_level(place, turn) * 20) / 20, kind))
             at, before, here = at + step, here, after
         return tuple(found)
 

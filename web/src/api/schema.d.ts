@@ -1362,7 +1362,7 @@ export interface paths {
         put?: never;
         /**
          * Outing Tide
-         * @description One's own high and low waters; heights are asked at ``at`` and at the ``marks``.
+         * @description One's own high and low waters; heights are asked at ``at`` and at the ``marks``, leaving from ``at`` on.
          */
         post: operations["jackstaff_api_mount_outing_tide"];
         delete?: never;
@@ -2978,6 +2978,51 @@ export interface components {
         };
         /** @enum {string} */
         Counting: "exact" | "as_marked";
+        /**
+         * Crossing
+         * @description A flood that was watched: when it covered a level, and the low and high water of that flood.
+         */
+        CrossingAnswer: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date-time */
+            high_at: string;
+            high_m: number;
+            level_m: number;
+            /** Format: date-time */
+            low_at: string;
+            low_m: number;
+        };
+        /**
+         * Crossing
+         * @description A flood that was watched: when it covered a level, and the low and high water of that flood.
+         */
+        CrossingDoc: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date-time */
+            high_at: string;
+            high_m: number;
+            level_m: number;
+            /** Format: date-time */
+            low_at: string;
+            low_m: number;
+        };
+        /**
+         * Crossing
+         * @description A flood that was watched: when it covered a level, and the low and high water of that flood.
+         */
+        CrossingInput: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date-time */
+            high_at: string;
+            high_m: number;
+            level_m: number;
+            /** Format: date-time */
+            low_at: string;
+            low_m: number;
+        };
         /**
          * Day
          * @description One day; ``lit`` is the moon's lit share at its noon, ``why`` what speaks for it in the order asked for.
@@ -4902,6 +4947,17 @@ export interface components {
             stops: number;
             text: string;
         };
+        /**
+         * Missing
+         * @description Between two entered waters another one is missing; ``kind`` None where it is not known which is high or low.
+         */
+        MissingAnswer: {
+            /** Format: date-time */
+            from: string;
+            kind: components["schemas"]["WaterKind"] | null;
+            /** Format: date-time */
+            to: string;
+        };
         /** Mistake */
         MistakeAnswer: {
             code: string;
@@ -5046,6 +5102,7 @@ export interface components {
             arrive: string;
             /** Format: date-time */
             changed_at: string;
+            crossings: components["schemas"]["CrossingAnswer"][];
             /** Format: date */
             date: string;
             floods_at_m: number | null;
@@ -5099,6 +5156,8 @@ export interface components {
             arrive: string;
             /** Format: date-time */
             changed_at: string;
+            /** @default [] */
+            crossings: components["schemas"]["CrossingDoc"][];
             /** Format: date */
             date: string;
             floods_at_m: number | null;
@@ -5195,6 +5254,7 @@ export interface components {
          */
         OwnWaterAnswer: {
             height_m: number;
+            kind: components["schemas"]["WaterKind"] | null;
             /** @enum {string} */
             source: "own" | "simulated";
             time: string;
@@ -5205,6 +5265,7 @@ export interface components {
          */
         OwnWaterDoc: {
             height_m: number;
+            kind?: components["schemas"]["WaterKind"] | null;
             /**
              * @default own
              * @enum {string}
@@ -5218,6 +5279,7 @@ export interface components {
          */
         OwnWaterInput: {
             height_m: number;
+            kind?: components["schemas"]["WaterKind"] | null;
             /**
              * @default own
              * @enum {string}
@@ -6223,8 +6285,10 @@ export interface components {
             spacing_stops: number;
             /** @default third */
             step: components["schemas"]["Step"];
-            way: components["schemas"]["Way"];
+            way: components["schemas"]["SeriesWay"];
         };
+        /** @enum {string} */
+        SeriesWay: "repeat" | "bracket" | "split";
         /**
          * ServerClock
          * @description The server's own count at the opening, which lives through reloads and changed clocks.
@@ -6846,22 +6910,30 @@ export interface components {
         };
         /**
          * TideAnswer
-         * @description Heights are null outside the entered waters; ``leave_by`` null where nothing floods or is known.
+         * @description Heights are null where nothing is known; ``kinds`` in the order of the waters asked about, null where not told.
          */
         TideAnswer: {
+            clearance_m: number | null;
+            doubt_minutes: number | null;
             floods_at: string | null;
             height_m: number | null;
             heights: (number | null)[];
+            kinds: (components["schemas"]["WaterKind"] | null)[];
+            known_from: string | null;
             known_until: string | null;
             leave_by: string | null;
+            missing: components["schemas"]["MissingAnswer"] | null;
+            state: components["schemas"]["Way"] | null;
         };
         /**
          * TideQuestion
-         * @description One's own high and low waters; heights are asked at ``at`` and at the ``marks``.
+         * @description One's own high and low waters; heights are asked at ``at`` and at the ``marks``, leaving from ``at`` on.
          */
         TideInput: {
             /** Format: date-time */
             at: string;
+            /** @default [] */
+            crossings: components["schemas"]["CrossingInput"][];
             floods_at_m?: number | null;
             /** @default 15 */
             margin_minutes: number;
@@ -7165,16 +7237,20 @@ export interface components {
             at: string;
             /** Height M */
             height_m: number;
+            kind: components["schemas"]["WaterKind"];
         };
         /**
          * Water
-         * @description A high or low water: when, and its height [m] over the chart's zero.
+         * @description A high or low water: when, its height [m] over the chart's zero, and its kind where somebody has said it.
          */
         WaterInput: {
             /** Format: date-time */
             at: string;
             height_m: number;
+            kind?: components["schemas"]["WaterKind"] | null;
         };
+        /** @enum {string} */
+        WaterKind: "high" | "low";
         /**
          * WatersAnswer
          * @description High and low waters alone, made up by the stand-in that ships.
@@ -7188,7 +7264,7 @@ export interface components {
             waters: components["schemas"]["WaterAnswer"][];
         };
         /** @enum {string} */
-        Way: "repeat" | "bracket" | "split";
+        Way: "floods" | "dry" | "flooded" | "unknown";
         /**
          * Way
          * @description A word and the facts it sets.

@@ -28,7 +28,7 @@ const FIRST: Outing = {
     { time: "03:10", height_m: 0.3, source: "own" },
     { time: "09:25", height_m: 1.9, source: "own" },
   ],
-  floods_at_m: 1.2,
+  floods_at_m: 1.7,
   walk_minutes: 15,
   margin_minutes: 15,
   weather: { source: "own" },
