@@ -80,8 +80,8 @@ Words = Annotated[str, Size(1, 120)]
 class Question:
     """``question_type`` is read from JSON, ``answer`` works it out, ``answer_type`` is written.
 
-    ``drop_none`` leaves out nulls; ``documents`` where the answer holds what writes itself (``to_json``), and not only
-    records.
+    ``drop_none`` leaves out nulls; ``documents`` where the answer holds what writes itself (``to_json``) or a field that
+    JSON calls otherwise, and not only records.
     """
 
     question_type: type
@@ -614,7 +614,7 @@ QUESTIONS: dict[str, Question] = {
     "outing/days": Question(DaysQuestion, days, Days),
     "outing/wait": Question(WaitQuestion, _wait, Wait),
     "outing/swaps": Question(SwapsQuestion, _swaps, SwapPlan),
-    "outing/tide": Question(TideQuestion, _tide, TideAnswer),
+    "outing/tide": Question(TideQuestion, _tide, TideAnswer, documents=True),
     "outing/budget": Question(BudgetQuestion, budget, Budget),
     "outing/frames": Question(FramesQuestion, frames, PlannedFrames),
     "outing/plausible": Question(PlausibleQuestion, _plausible, PlausibleAnswer),

@@ -123,8 +123,8 @@ class LeaveBy:
     """When to turn back, and what it rests on.
 
     ``at`` is None unless the way floods within what is known. ``floods_at`` is the likeliest crossing and
-    ``doubt_minutes`` how much earlier it may come. The water is known from ``known_from`` to ``known_until``;
-    ``missing`` is the gap that ends this, or that the question falls into. ``clearance_m`` is how far the highest known
+    ``doubt_minutes`` how much earlier it may come. The water is known from ``known_from`` to ``known_until``; after
+    the last water ``known_from`` is None. ``missing`` is the gap that ends this, or that the question falls into. ``clearance_m`` is how far the highest known
     water stays under the way.
     """
 
@@ -229,7 +229,7 @@ def leave_by(
     tides, now = _known(ordered, floods_at_m), now.astimezone(UTC)
     first, last = ordered[0].at, ordered[-1].at
     if now >= last:
-        return LeaveBy(Way.UNKNOWN, known_from=first, known_until=last)
+        return LeaveBy(Way.UNKNOWN, known_until=last)
     if now < first:
         # No flood begins while the water falls to the first low; before that, or before a high water, one may.
         falls = kinds(ordered, floods_at_m)[0] is WaterKind.LOW and now >= first - SHORTEST_EBB

@@ -54,13 +54,20 @@ def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
     page.get_by_role("button", name=re.compile("^Remove: 05:")).click()
     expect(page.locator(".light-reading")).to_have_count(0)
     # Leaving follows the entered waters; what cannot be known says so.
-    expect(page.get_by_text("Leave by 06:02").first).to_be_visible()
-    origin = "From your waters 03:10 0.3 m, 09:25 1.9 m; the way back floods at 1.2 m; 15 min walk and 15 min margin."
-    expect(page.get_by_text(origin)).to_be_visible()
+    leaving = page.get_by_role("region", name="Leaving")
+    expect(leaving.get_by_text("Leave by 07:03")).to_be_visible()
+    expect(leaving.get_by_text("It floods about 07:58, or up to 26 min earlier.")).to_be_visible()
+    leaving.get_by_text("What this rests on").click()
+    origin = "From your waters 03:10 0.3 m, 09:25 1.9 m; the way back floods at 1.7 m; 15 min walk and 15 min margin."
+    expect(leaving.get_by_text(origin)).to_be_visible()
+    # Nothing is planned for when one has left.
+    expect(page.get_by_role("button", name="Sat 17 Apr, from 04:45 to 07:03")).to_be_visible()
+    expect(page.get_by_role("slider", name="Turn back")).to_have_attribute("aria-valuetext", "Leave by 07:03")
     page.get_by_role("button", name=re.compile("^Water 03:10")).click()
-    page.get_by_label("Floods at, m").fill("5")
-    expect(page.get_by_text("The way back does not flood between the entered waters.")).to_be_visible()
-    page.get_by_label("Floods at, m").fill("1.2")
+    page.get_by_label("Floods at, m").fill("2")
+    expect(leaving.get_by_text("The way back does not flood before 09:25.")).to_be_visible()
+    expect(leaving.get_by_text("High water stays 0.1 m under the way")).to_be_visible()
+    page.get_by_label("Floods at, m").fill("1.7")
     page.get_by_label("Water 2, time").fill("03:30")
     expect(page.get_by_text("High and low water are hours apart.")).to_be_visible()
     page.get_by_role("button", name="58.050 N 6.800 E").click()
@@ -114,6 +121,47 @@ def test_several_outings_are_copied_and_the_polar_night_has_no_sunrise(guest: Vi
     expect(calendar).to_be_enabled()
 
 
+def test_a_missing_high_water_is_said_everywhere_and_a_flood_that_was_seen_counts(guest: Visit) -> None:
+    page = guest.page
+    page.clock.install(time="2027-04-17T03:20:00Z")
+    page.goto(guest.server.url + "/outing")
+    leaving = page.get_by_role("region", name="Leaving")
+    page.get_by_role("button", name=re.compile("^Water 03:10")).click()
+    page.get_by_label("Water 2, time").fill("15:35")
+    page.get_by_label("Water 2, metres").fill("0.4")
+    unknown = "When to leave is unknown. A high water is missing between 03:10 and 15:35."
+    expect(leaving.get_by_text(unknown)).to_be_visible()
+    expect(page.get_by_role("banner").get_by_text(unknown)).to_be_visible()
+    expect(page.get_by_label("The light over the clock").get_by_text(unknown)).to_be_visible()
+    expect(page.get_by_label("Water 1, high or low")).to_have_value("")
+    page.emulate_media(media="print")
+    expect(page.get_by_role("article").get_by_text(unknown)).to_be_visible()
+    page.emulate_media(media="screen")
+    page.get_by_role("button", name="Add a high or low water").click()
+    page.get_by_label("Water 3, time").fill("09:25")
+    page.get_by_label("Water 3, metres").fill("1.9")
+    expect(leaving.get_by_text("Leave by 07:03")).to_be_visible()
+    expect(page.get_by_label("Water 3, high or low").locator("option").first).to_have_text("high, by the others")
+    # A flood of this level that was seen makes the next one surer, at this place on any day.
+    leaving.get_by_text("What this rests on").click()
+    leaving.get_by_role("button", name="I saw it flood").click()
+    seen = leaving.get_by_label("The water covered the way at")
+    seen.fill("16:00")
+    expect(leaving.get_by_role("button", name="Keep")).to_be_disabled()
+    seen.fill("07:40")
+    leaving.get_by_role("button", name="Keep").click()
+    expect(leaving.get_by_text("It floods about 07:40, or up to 22 min earlier.")).to_be_visible()
+    page.get_by_role("button", name="New outing").click()
+    page.get_by_role("dialog").get_by_label("Any other day").fill("2027-04-18")
+    page.get_by_role("dialog").get_by_role("button", name="Plan it").click()
+    page.get_by_role("button", name=re.compile("no leave-by time")).click()
+    for n, (time, metres) in enumerate((("04:10", "0.3"), ("10:25", "1.9")), 1):
+        page.get_by_role("button", name="Add a high or low water").click()
+        page.get_by_label(f"Water {n}, time").fill(time)
+        page.get_by_label(f"Water {n}, metres").fill(metres)
+    expect(leaving.get_by_text("It floods about 08:40, or up to 22 min earlier.")).to_be_visible()
+
+
 def tab(page: Page, name: str) -> None:
     page.get_by_role("tab", name=name).click()
 
@@ -124,7 +172,7 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     page.reload()
     header = page.get_by_role("banner")
     expect(header.get_by_text("14 min to civil dawn")).to_be_visible()
-    expect(header.get_by_text("Leave in 42 min")).to_be_visible()
+    expect(header.get_by_text("Leave in 1 h 43 min")).to_be_visible()
     expect(page.get_by_test_id("answer-time")).to_be_visible()
     # A reading that this dawn can give: f/4, 4 s.
     page.keyboard.press("s")
@@ -152,9 +200,9 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     page.get_by_role("button", name="Sat 17 Apr").click()
     page.get_by_role("textbox", name="Day").fill("2027-04-20")
     expect(page.get_by_role("button", name="Tue 20 Apr")).to_be_visible()
-    expect(header.get_by_text("Leave in 32 min")).to_be_visible()
+    expect(header.get_by_text("Leave in 1 h 33 min")).to_be_visible()
     page.get_by_role("navigation").get_by_role("link", name="Run").first.click()
-    page.clock.fast_forward("24:00")
+    page.clock.fast_forward("01:25:00")
     alert = page.get_by_role("alert")
     expect(alert.get_by_text(re.compile("Leave in [89] minutes"))).to_be_visible()
     page.clock.fast_forward("10:00")
@@ -199,7 +247,7 @@ def test_the_bag_is_packed_from_plan_and_hazards_and_the_feed_is_marked(guest: V
     page.emulate_media(media="print")
     expect(page.get_by_text("Drivers do not expect a tripod.")).to_be_visible()
     expect(page.get_by_role("article").get_by_text("Reflective vest")).to_be_visible()
-    expect(page.get_by_role("article").get_by_text("Leave by 06:02")).to_be_visible()
+    expect(page.get_by_role("article").get_by_text("Leave by 07:03")).to_be_visible()
     expect(page.get_by_role("button")).to_have_count(0)
     # All of it is one page.
     assert len(re.findall(rb"/Type\s*/Page[^s]", page.pdf(format="A4"))) == 1
@@ -246,7 +294,7 @@ def test_places_and_plans_travel_as_files(guest: Visit, tmp_path: Any) -> None:
     chosen.set_input_files(calendar)
     dialog.get_by_role("button", name="Take: Outing: Waypoint 2").click()
     expect(page.get_by_label("Place, in your words")).to_have_value("Outing: Waypoint 2")
-    expect(page.get_by_role("button", name="from 04:45 to 08:00")).to_be_visible()
+    expect(page.get_by_role("button", name="from 04:45 to 07:03")).to_be_visible()
     page.get_by_role("button", name="Remove", exact=True).click()
     expect(page.get_by_label("Place, in your words")).not_to_have_value("Outing: Waypoint 2")
 

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import dataclasses
 import json
 import math
+import typing
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from enum import StrEnum
@@ -20,7 +22,7 @@ from jackstaff_core.questions import QUESTIONS, ask
 from jackstaff_core.reading import Given
 from jackstaff_core.reciprocity import LawGiven, Power
 from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.wire import plain, read
+from jackstaff_core.wire import is_described, parted, parts, plain, read
 from jackstaff_core.wireschema import Schemas
 
 
@@ -191,6 +193,20 @@ def test_every_answer_is_json_a_worker_can_hand_over(name: str) -> None:
     assert json.loads(json.dumps(answer)) == answer
     with pytest.raises(Refusals):
         ask(name, {**SAMPLES[name], "surprise": 1})
+
+
+def _renames(kind: Any) -> bool:
+    """Whether JSON calls a field of an answer otherwise than Python does."""
+    plain_kind, _ = parted(kind)
+    if dataclasses.is_dataclass(plain_kind) and not is_described(plain_kind):
+        return any(part.called != part.name or _renames(part.hint) for part in parts(plain_kind))
+    return any(_renames(inner) for inner in typing.get_args(plain_kind))
+
+
+@pytest.mark.parametrize("name", sorted(QUESTIONS))
+def test_an_answer_whose_fields_json_calls_otherwise_is_written_by_the_core(name: str) -> None:
+    question = QUESTIONS[name]
+    assert question.documents or question.drop_none or not _renames(question.answer_type)
 
 
 JSON = st.recursive(

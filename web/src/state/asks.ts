@@ -6,6 +6,7 @@ import { type Bench, type Laid, settingsOf } from "./bench";
 import { type LightWatch, looksFrom } from "./lightWatch";
 import type { OwnLook } from "./looks";
 import { type Outing, placeOf, span, watersAt } from "./outings";
+import { crossingsAt } from "./planning";
 
 /** Which part of the state goes into the questions that several screens ask. What one screen asks stands beside it. */
 
@@ -146,14 +147,20 @@ export function lightOf(outing: Outing): Schemas["LightInput"] {
 }
 
 const MARKS = 48;
+const ASKED_EVERY = 10 * 60_000;
 
-/** Heights of the water over an outing; null without entered waters. */
-export function tideOf(outing: Outing): Schemas["TideInput"] | null {
+/**
+ * Heights of the water over an outing, and the time to leave from its beginning on, or from now while it goes on; null
+ * without entered waters. `outings` are all of them: what was watched at the place counts, on whichever day.
+ */
+export function tideOf(outing: Outing, outings: readonly Outing[], now: number): Schemas["TideInput"] | null {
   if (outing.waters.length === 0) return null;
   const [from, to] = span(outing);
+  const at = now > from && now < to ? Math.max(from, Math.floor(now / ASKED_EVERY) * ASKED_EVERY) : from;
   return {
     waters: watersAt(outing),
-    at: new Date(from).toISOString(),
+    crossings: crossingsAt(outing, outings),
+    at: new Date(at).toISOString(),
     floods_at_m: outing.floods_at_m,
     walk_minutes: outing.walk_minutes,
     margin_minutes: outing.margin_minutes,
@@ -188,14 +195,28 @@ export function wishOf(
   };
 }
 
-/** When to change glass so that the time stays in the aim; null without an aim. */
+/** When the plan ends [ms]: when one wants to turn back, or has to leave before that. */
+export function endOf(outing: Outing, tide: Schemas["TideAnswer"] | undefined): number {
+  const to = span(outing)[1];
+  return tide?.leave_by == null ? to : Math.min(to, Date.parse(tide.leave_by));
+}
+
+/** The light until the plan ends; null where one has to leave before it begins. */
+export function lightUntil(outing: Outing, end: number): Schemas["LightInput"] | null {
+  const light = lightOf(outing);
+  return end <= Date.parse(light.from) ? null : { ...light, to: new Date(end).toISOString() };
+}
+
+/** When to change glass so that the time stays in the aim until the plan ends; null without an aim. */
 export function swapsOf(
   outing: Outing,
   laid: Laid | null,
   aim: Schemas["LooksAnswer"]["aim"] | undefined,
+  end: number,
 ): Schemas["SwapsInput"] | null {
   const wish = wishOf(laid, aim);
-  return wish && { ...lightOf(outing), ...wish };
+  const light = lightUntil(outing, end);
+  return wish && light && { ...light, ...wish };
 }
 
 /** The time to use: beside the one that is worked out, or what something else is worked out for. */

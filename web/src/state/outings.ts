@@ -37,6 +37,7 @@ const FIRST: Outing = {
   archived: false,
   changed_at: UNTOUCHED,
   skies: [],
+  crossings: [],
 };
 
 const clock = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/));
@@ -63,8 +64,8 @@ const SHAPE = v.looseObject({
 const plans = drawer<Outing>({
   name: "outing",
   version: 1,
-  // What was planned before a sky could change has one sky.
-  check: (content) => (v.is(SHAPE, content) ? ({ skies: [], ...content } as unknown as Outing) : null),
+  // What was planned before a sky could change has one sky, before a flood could be watched none.
+  check: (content) => (v.is(SHAPE, content) ? ({ skies: [], crossings: [], ...content } as unknown as Outing) : null),
   wire: (outing) => ({ ...outing }),
   sort: (outing) => outing.date,
 });
@@ -158,9 +159,10 @@ export function instantNear(outing: Outing, time: string): number {
 
 /** The entered high and low waters as instants. */
 export function watersAt(outing: Outing): Schemas["WaterInput"][] {
-  return outing.waters.map(({ time, height_m }) => ({
+  return outing.waters.map(({ time, height_m, kind }) => ({
     at: new Date(instantNear(outing, time)).toISOString(),
     height_m,
+    ...(kind != null && { kind }),
   }));
 }
 

@@ -28,6 +28,7 @@ const TO_FIVE = 5 * MINUTE;
 const DAY = 24 * 60 * MINUTE;
 /** As many as the question takes. */
 const MOST_WATERS = 200;
+const MOST_CROSSINGS = 20;
 
 export function samePlace(first: Pick<Spot, "latitude" | "longitude">, other: typeof first): boolean {
   return (
@@ -54,6 +55,15 @@ export function watersAround(same: readonly Outing[], first: string, days: numbe
 /** What is entered for a day at a place, by whichever of its outings. */
 export function watersOn(same: readonly Outing[], date: string): Outing["waters"] {
   return same.find((outing) => outing.date === date && outing.waters.length > 0)?.waters ?? [];
+}
+
+/** The floods that were watched at an outing's place, each once, whichever of its outings keeps them. */
+export function crossingsAt(outing: Outing, outings: readonly Outing[]): Outing["crossings"] {
+  const found = [outing, ...outings.filter((other) => other.id !== outing.id && samePlace(other, outing))].flatMap(
+    ({ crossings }) => crossings,
+  );
+  const once = [...new Map(found.map((crossing) => [crossing.at, crossing])).values()];
+  return once.toSorted((a, b) => (a.at < b.at ? 1 : -1)).slice(0, MOST_CROSSINGS);
 }
 
 /** The outing on another day: what belongs to the day it was on is left there. */
@@ -85,6 +95,7 @@ export function planned(spot: Spot, stretch: Stretch, before: Outing | undefined
     archived: false,
     changed_at: new Date().toISOString(),
     skies: [],
+    crossings: before?.crossings ?? [],
   };
 }
 

@@ -29,6 +29,10 @@ export const outing = {
   waterTime: (n: number) => `Water ${n}, time`,
   waterHeight: (n: number) => `Water ${n}, metres`,
   waterAdd: "Add a high or low water",
+  waterKind: (n: number) => `Water ${n}, high or low`,
+  waterKinds: { high: "high", low: "low" },
+  waterTold: (kind: string) => `${kind}, by the others`,
+  waterUntold: "high or low?",
   floods: "The way back floods at, m",
   walk: "Walk, min",
   margin: "Margin, min",
@@ -57,7 +61,6 @@ export const outing = {
   times: (first: string, last: string) => (first === last ? first : `${first} to ${last}`),
   hands: (time: string) => `${time} to change`,
   leaving: "Leaving",
-  leaveBy: (clock: string) => `Leave by ${clock}`,
   leaveFrom: (
     waters: string[],
     simulated: boolean,
@@ -67,9 +70,6 @@ export const outing = {
     changed: string | null,
   ) =>
     `From ${simulated ? "simulated waters" : "your waters"} ${waters.join(", ")}; the way back floods at ${floods.toFixed(1)} m; ${walk} min walk and ${margin} min margin.${changed === null ? "" : ` The plan was last changed on ${changed}.`}`,
-  leaveUnknown: "Unknown: enter the waters and the height at which the way back floods.",
-  leaveNotYet: "Unknown: not worked out yet.",
-  neverFloods: "The way back does not flood between the entered waters.",
   caution:
     "A reminder, not a guarantee: wind and swell lift water over any table. Official tide and weather services and local rules decide.",
   forget: "Remove",

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { lightOf } from "../../state/asks";
+import { leaveText } from "./leaveText";
 import { useLeaving } from "./leaving";
 import { goingOn, useOutings } from "../../state/outings";
 import { minutesText } from "../../words/rate";
@@ -15,7 +16,7 @@ export function Countdown() {
   const now = useNow(1000);
   const outing = goingOn(outings, current, now);
   const light = useLight(outing?.id ?? "", outing ? lightOf(outing) : null).answer;
-  const leaving = useLeaving(outing);
+  const leaving = useLeaving(outing, outings);
   if (!outing) return null;
   const say = words.leaving;
   const next = light?.events.find((event) => event.at != null && Date.parse(event.at) > now);
@@ -24,16 +25,23 @@ export function Countdown() {
     <>
       <Link to="/outing" className="countdown" onClick={() => choose(outing.id)}>
         {next?.at != null && <span>{say.to(minutes(Date.parse(next.at) - now), words.events[next.name] ?? "")}</span>}
-        {leaving && (
-          <strong data-late={leaving.alarm !== "none" || undefined}>
-            {leaving.left > 0 ? say.leaveIn(minutes(leaving.left)) : say.leaveNow}
+        {leaving && (leaving.left !== null || leaving.tide.state !== "dry") && (
+          <strong
+            data-why={leaving.left === null || undefined}
+            data-late={leaving.alarm !== "none" || leaving.left === null || undefined}
+          >
+            {leaving.left === null
+              ? leaveText(leaving.tide, outing.zone)
+              : leaving.left > 0
+                ? say.leaveIn(minutes(leaving.left))
+                : say.leaveNow}
           </strong>
         )}
       </Link>
       {leaving && leaving.alarm !== "none" && (
         <div className="leave-alarm" role="alert">
           <strong>
-            {leaving.alarm === "now" ? say.alarm : say.warned(Math.max(1, Math.ceil(leaving.left / 60_000)))}
+            {leaving.alarm === "now" ? say.alarm : say.warned(Math.max(1, Math.ceil((leaving.left ?? 0) / 60_000)))}
           </strong>
           <Button variant="quiet" onClick={leaving.hear}>
             {say.heard}

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { ring, wake } from "../../ui/bell";
 import { useNow } from "../../ui/useNow";
-import { useTide } from "../../questions/light";
+import { type Tide, useTide } from "../../questions/light";
 import { tideOf } from "../../state/asks";
 import { remember, useHabits } from "../../state/habits";
 import type { Outing } from "../../state/outings";
@@ -12,17 +12,18 @@ const WARN_MINUTES = 10;
 const MOST_HEARD = 20;
 
 export interface Leaving {
-  at: number;
-  /** Left to go [ms], negative once it has passed. */
-  left: number;
+  /** Left to go [ms], negative once it has passed; null where nobody knows when to leave. */
+  left: number | null;
   alarm: "none" | "warning" | "now";
   hear: () => void;
+  /** What is known of the way back. */
+  tide: Tide;
 }
 
-/** The time to leave of an outing that goes on, and its alarm, on every screen. */
-export function useLeaving(outing: Outing | undefined): Leaving | null {
+/** What is known of the way back of an outing that goes on, its time to leave and the alarm, on every screen. */
+export function useLeaving(outing: Outing | undefined, outings: readonly Outing[]): Leaving | null {
   const now = useNow(1000);
-  const tide = useTide(outing ? tideOf(outing) : null).answer;
+  const tide = useTide(outing ? tideOf(outing, outings, now) : null).answer;
   const { left: heard } = useHabits();
   const leaveBy = tide?.leave_by == null ? null : Date.parse(tide.leave_by);
   const left = leaveBy === null ? 0 : leaveBy - now;
@@ -30,8 +31,13 @@ export function useLeaving(outing: Outing | undefined): Leaving | null {
   const due = leaveBy !== null && !heard.includes(key);
   const alarm = !due || left > WARN_MINUTES * 60_000 ? "none" : left > 0 ? "warning" : "now";
   useAlarm(alarm);
-  if (leaveBy === null) return null;
-  return { at: leaveBy, left, alarm, hear: () => remember({ left: [...heard.slice(-MOST_HEARD), key] }) };
+  if (tide?.state == null) return null;
+  return {
+    left: leaveBy === null ? null : left,
+    alarm,
+    hear: () => remember({ left: [...heard.slice(-MOST_HEARD), key] }),
+    tide,
+  };
 }
 
 /** Rings once when the warning comes, then every half minute when it is time, whatever screen is open. */

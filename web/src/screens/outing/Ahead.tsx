@@ -1,15 +1,12 @@
 import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
 import type { Laid } from "../../state/bench";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { roughTime, timeText } from "../../words/times";
-import { isTouched, type Outing, span } from "../../state/outings";
+import { type Outing, span } from "../../state/outings";
 import { type Light, type Swaps, useBudget } from "../../questions/light";
-import { Fault } from "../../ui/Fault";
 import { budgetOf } from "./asks";
-import { leaveOf } from "./planSentences";
 import { clockIn } from "../../words/zone";
 
 /** What comes next by the clock, from now while the outing runs, else from its beginning. */
@@ -94,18 +91,18 @@ interface BudgetProps {
   outing: Outing;
   laid: Laid | null;
   seconds: number | undefined;
-  leaveBy: number | null;
+  /** When the plan ends [ms]. */
+  end: number;
 }
 
 /** How many frames of the bench's time fit before one has to leave. */
-export function FramesLeft({ outing, laid, seconds, leaveBy }: BudgetProps) {
+export function FramesLeft({ outing, laid, seconds, end }: BudgetProps) {
   const now = useNow(60_000);
   const [arrive, back] = span(outing);
   const from = Math.max(arrive, Math.min(now, back));
-  const until = leaveBy === null ? back : Math.min(back, leaveBy);
-  const budget = useBudget(budgetOf(laid, seconds, from, until, outing.weather.celsius ?? 10)).answer;
+  const budget = useBudget(budgetOf(laid, seconds, from, end, outing.weather.celsius ?? 10)).answer;
   const say = outingWords;
-  const ends = until < back ? say.budgetUntil.leave : say.budgetUntil.back;
+  const ends = end < back ? say.budgetUntil.leave : say.budgetUntil.back;
   return (
     <div>
       <h2>{say.budget}</h2>
@@ -117,44 +114,6 @@ export function FramesLeft({ outing, laid, seconds, leaveBy }: BudgetProps) {
       ) : (
         <p className="quiet">{say.budgetNone}</p>
       )}
-    </div>
-  );
-}
-
-const CHANGED = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
-
-interface LeaveProps {
-  outing: Outing;
-  tide: Schemas["TideAnswer"] | undefined;
-  error: Error | null;
-}
-
-/** When the water closes the way back, less the walk and a margin; an unknown is shown as unknown. */
-export function Leave({ outing, tide, error }: LeaveProps) {
-  const say = outingWords;
-  return (
-    <div className="outing-leave">
-      <h2>{say.leaving}</h2>
-      {error ? (
-        <Fault error={error} />
-      ) : tide?.leave_by != null ? (
-        <>
-          <p className="outing-big">{leaveOf(outing, tide)}</p>
-          <p className="quiet">
-            {say.leaveFrom(
-              outing.waters.map(({ time, height_m }) => `${time} ${height_m.toFixed(1)} m`),
-              outing.waters.some(({ source }) => source === "simulated"),
-              outing.floods_at_m ?? 0,
-              outing.walk_minutes,
-              outing.margin_minutes,
-              isTouched(outing) ? CHANGED.format(Date.parse(outing.changed_at)) : null,
-            )}
-          </p>
-        </>
-      ) : (
-        <p>{leaveOf(outing, tide)}</p>
-      )}
-      <p className="advice-harm outing-caution">{say.caution}</p>
     </div>
   );
 }

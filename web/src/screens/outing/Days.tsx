@@ -162,7 +162,12 @@ function watersOf(day: Day, fed: readonly Water[], zone: string): Outing["waters
   return fed
     .filter(({ at }) => Date.parse(at) >= Date.parse(day.begins) && Date.parse(at) < Date.parse(day.ends))
     .slice(0, 8)
-    .map(({ at, height_m }) => ({ time: clockIn(Date.parse(at), zone), height_m, source: "simulated" as const }));
+    .map(({ at, height_m, kind = null }) => ({
+      time: clockIn(Date.parse(at), zone),
+      height_m,
+      kind,
+      source: "simulated" as const,
+    }));
 }
 
 function clockOf(day: Day, name: string, zone: string): string | null {

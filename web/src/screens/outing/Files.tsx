@@ -162,7 +162,8 @@ function FromFile(props: {
 /** The plan as calendar entries: the outing itself, its light, its swaps and the time to leave with an alarm. */
 function entriesOf({ outing, light, swaps, leaveBy, nameOf }: Omit<Props, "keep" | "ready">): Schemas["EntryDoc"][] {
   const say = outingWords;
-  const [from, to] = span(outing);
+  const [from, back] = span(outing);
+  const to = Math.max(from, Math.min(back, leaveBy ?? back));
   const { latitude, longitude } = outing;
   const entry = (title: string, start: number, end: number, more: Partial<Schemas["EntryDoc"]> = {}) => ({
     title: title.slice(0, 200),

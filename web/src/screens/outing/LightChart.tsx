@@ -5,6 +5,7 @@ import { area, curveMonotoneX, line } from "d3-shape";
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useId, useState } from "react";
 import { useMeasured } from "../../ui/useMeasured";
 import { useNow } from "../../ui/useNow";
+import { leaveText } from "../../parts/leaving/leaveText";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
@@ -24,6 +25,8 @@ interface Props {
   light: Light;
   swaps: Swaps | undefined;
   tide: Tide | undefined;
+  /** When the plan ends [ms]: turning back, or leaving before that; null while that is not known. */
+  end: number | null;
   /** The longest frame that still fills, at each point of the light. */
   fillable: (number | null)[] | undefined;
   nameOf: (id: string) => string;
@@ -48,9 +51,23 @@ const FOOT = 24;
 const NARROW = 480;
 /** Nobody wants to look closer than a quarter of an hour [ms]. */
 const SHORTEST = 15 * 60_000;
+/** Nobody plans a frame longer than this, so that it need not be said that it fills [s]. */
+const WORTH_SAYING = 3600;
 
 /** The light over the clock with its band, the names of twilight, own readings, swaps, tide and leave-by. */
-export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minute, frames, behind, onEdit }: Props) {
+export function LightChart({
+  outing,
+  light,
+  swaps,
+  tide,
+  end,
+  fillable,
+  nameOf,
+  minute,
+  frames,
+  behind,
+  onEdit,
+}: Props) {
   const [stage, size] = useMeasured<HTMLDivElement>();
   const [at, setAt] = useState<number | null>(null);
   const [zoom, setZoom] = useState<[number, number] | null>(null);
@@ -95,6 +112,7 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
     [height - FOOT - 2, height - FOOT - TIDE + 12],
   );
   const leaveBy = tide?.leave_by == null ? null : Date.parse(tide.leave_by);
+  const unknown = tide?.state === "unknown" || tide?.missing != null;
   const clock = (ms: number) => clockIn(ms, outing.zone);
   const shows = (ms: number) => ms >= first.ms && ms <= last.ms;
   const held = (ms: number) => Math.min(last.ms, Math.max(first.ms, ms));
@@ -136,7 +154,9 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
                 cursor.altitude_deg.toFixed(0),
               )
             : outingWords.hover}
-          {cursor?.longest != null && <span className="quiet"> {outingWords.longest(roughTime(cursor.longest))}</span>}
+          {cursor?.longest != null && cursor.longest < WORTH_SAYING && (
+            <span className="quiet"> {outingWords.longest(roughTime(cursor.longest))}</span>
+          )}
         </p>
         <div role="group" aria-label={outingWords.zoomLabel} className="light-zoom">
           <Button
@@ -271,6 +291,11 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               </text>
             </g>
           )}
+          {tide && unknown && (
+            <text className="tide-unknown" x={LEFT + 10} y={height - FOOT - 8}>
+              {leaveText(tide, outing.zone)}
+            </text>
+          )}
           {leaveBy !== null && leaveBy < last.ms && (
             <rect
               className="too-late"
@@ -283,9 +308,12 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
           {leaveBy !== null && leaveBy >= first.ms && leaveBy <= last.ms && (
             <g className="leave-by" transform={`translate(${x(leaveBy)} 0)`}>
               <line y1={TOP} y2={height - FOOT} />
-              <text y={height - FOOT - 6} x={-6} textAnchor="end">
-                {outingWords.leaveBy(clock(leaveBy))}
-              </text>
+              {/* Otherwise the end of the plan says so. */}
+              {zoom && (
+                <text y={height - FOOT - 6} x={-6} textAnchor="end">
+                  {words.leaving.by(clock(leaveBy))}
+                </text>
+              )}
             </g>
           )}
           {cursor && (
@@ -318,15 +346,20 @@ export function LightChart({ outing, light, swaps, tide, fillable, nameOf, minut
               ms={begins}
               pixels={width - LEFT - RIGHT}
               span={last.ms - first.ms}
+              begins={begins}
+              ends={ends}
               clock={clock}
               onMoved={(ms) => onEdit({ date: dateIn(ms, outing.zone), arrive: clock(ms) }, outingWords.spanMoved)}
             />
             <SpanHandle
               side="turn_back"
-              left={width - RIGHT}
-              ms={ends}
+              left={x(Math.max(first.ms, end ?? ends))}
+              ms={Math.max(begins, end ?? ends)}
+              latest={leaveBy ?? Infinity}
               pixels={width - LEFT - RIGHT}
               span={last.ms - first.ms}
+              begins={begins}
+              ends={ends}
               clock={clock}
               onMoved={(ms) => onEdit({ turn_back: clock(ms) }, outingWords.spanMoved)}
             />

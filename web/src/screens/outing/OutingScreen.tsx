@@ -4,7 +4,7 @@ import { isWorkedOut } from "../../questions/ask";
 import { useExposure } from "../../questions/bench";
 import { useFillable, useFrames, useLight, useSwaps, useTide } from "../../questions/light";
 import { useLooks } from "../../questions/looks";
-import { exposureOf, lightOf, looksOf, swapsOf, tideOf, wishOf } from "../../state/asks";
+import { endOf, exposureOf, lightOf, lightUntil, looksOf, swapsOf, tideOf, wishOf } from "../../state/asks";
 import { useBench } from "../../state/bench";
 import { looks as ownLooks } from "../../state/looks";
 import { useDryRun } from "../../state/dryRun";
@@ -12,12 +12,14 @@ import { change, type Outing, useOutings } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { dryRunWords } from "../../words/dryRun";
+import { useNow } from "../../ui/useNow";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { framesOf } from "./asks";
 import { overSameHours, shifted } from "./behind";
 import { Days } from "./Days";
-import { FramesLeft, Leave, Next, SwapList } from "./Ahead";
+import { FramesLeft, Next, SwapList } from "./Ahead";
+import { Leave } from "./Leave";
 import { Files } from "./Files";
 import { LightChart } from "./LightChart";
 import { Hazards, PackList } from "./PackList";
@@ -39,10 +41,14 @@ export function OutingScreen() {
   const looked = useLooks(laid && looksOf(laid, own));
   const aim = looked.answer?.aim;
   const light = useLight(current.id, lightOf(current));
-  const swapped = useSwaps(current.id, swapsOf(current, laid, aim));
+  const now = useNow(60_000);
+  const tide = useTide(tideOf(current, outings, now));
+  // When to leave is never told from another question's answer, and nothing is planned before it is known.
+  const water = tide.answer;
+  const end = isWorkedOut(tide) ? endOf(current, water) : null;
+  const swapped = useSwaps(current.id, end === null ? null : swapsOf(current, laid, aim, end));
   const swaps = swapped.shown;
-  const tide = useTide(tideOf(current));
-  const fillable = useFillable(lightOf(current)).answer?.longest_seconds;
+  const fillable = useFillable(end === null ? null : lightUntil(current, end)).answer?.longest_seconds;
   const set = (parts: Partial<Outing>) => {
     choose(current.id);
     return change(current, parts);
@@ -53,10 +59,8 @@ export function OutingScreen() {
   const behind = outings.find((outing) => outing.id === behindId && outing.id !== current.id);
   const besides = useLight(behindId, behind ? overSameHours(behind, current) : null);
   const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
-  // When to leave is never told from another question's answer.
-  const water = tide.answer;
   const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
-  const planned = useFrames(current.id, framesOf(current, laid, swaps, leaveBy));
+  const planned = useFrames(current.id, framesOf(laid, swaps, end ?? 0));
   const frames = planned.shown;
   const glassPlanned = isWorkedOut(looked) && isWorkedOut(swapped);
   // What leaves the screen as a file or on paper is of this plan and whole.
@@ -68,6 +72,7 @@ export function OutingScreen() {
   return (
     <div className="outing">
       <h1 className="visually-hidden">{outingWords.title}</h1>
+      <Leave outing={current} outings={outings} tide={water} error={tide.error} />
       <section className="outing-plan" aria-label={outingWords.plan}>
         <div className="outing-choose">
           <Form.Group controlId="outing-which">
@@ -129,7 +134,7 @@ export function OutingScreen() {
           </div>
         </div>
         <div className="outing-form">
-          <PlanForm key={current.id} outing={current} set={set} />
+          <PlanForm key={current.id} outing={current} set={set} kinds={water?.kinds ?? []} end={end} />
           <Files {...parts} keep={keep} leaveBy={leaveBy} />
         </div>
       </section>
@@ -168,6 +173,7 @@ export function OutingScreen() {
             light={light.shown}
             swaps={swaps}
             tide={water}
+            end={end}
             fillable={light.answer && fillable}
             nameOf={nameOf}
             frames={frames}
@@ -200,8 +206,7 @@ export function OutingScreen() {
           <Tab eventKey="now" title={outingWords.tabs.now} className="outing-tab">
             <Readings key={`readings-${current.id}`} outing={current} set={set} laid={laid} light={light.shown} />
             {!blind && <SwapList outing={current} swaps={swaps} planned={glassPlanned} nameOf={nameOf} />}
-            {laid && <Frames outing={current} laid={laid} leaveBy={leaveBy} />}
-            <Leave outing={current} tide={water} error={tide.error} />
+            {laid && end !== null && <Frames outing={current} laid={laid} end={end} />}
             <Button variant="quiet" className="no-print" disabled={!ready} onClick={() => window.print()}>
               {outingWords.sheet.print}
             </Button>
@@ -214,13 +219,13 @@ export function OutingScreen() {
           </Tab>
         </Tabs>
       </section>
-      {light.shown && <Sheet {...parts} light={light.shown} tide={water} />}
+      {light.shown && <Sheet {...parts} light={light.shown} tide={water} end={end} />}
     </div>
   );
 }
 
 /** The budget of frames at the time that stands on the bench. */
-function Frames(props: { outing: Outing; laid: NonNullable<ReturnType<typeof useBench>[0]>; leaveBy: number | null }) {
+function Frames(props: { outing: Outing; laid: NonNullable<ReturnType<typeof useBench>[0]>; end: number }) {
   const { answer } = useExposure(exposureOf(props.laid));
   return <FramesLeft {...props} seconds={answer?.set_seconds} />;
 }

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { KnownNumber } from "../../ui/NumberField";
 import { outingWords } from "../../words/outing";
 import { PickField, TimeField } from "../../ui/fields";
-import type { Outing } from "../../state/outings";
+import { type Outing, span } from "../../state/outings";
 import { Sentence } from "./Sentence";
 import { skyOf, whenOf, whereOf } from "./planSentences";
 import { TideAndWeather } from "./TideAndWeather";
@@ -13,8 +13,17 @@ import { isZone } from "../../words/zone";
 const SKIES = ["clear", "thin", "overcast", "heavy"] as const;
 const SCENES = ["sky_lit", "sun_lit", "shade", "lamp_lit"] as const;
 
+interface Props {
+  outing: Outing;
+  set: (change: Partial<Outing>) => void;
+  /** What each entered water is; null where the others do not tell. */
+  kinds: Schemas["TideAnswer"]["kinds"];
+  /** When the plan ends [ms], null while that is not known. */
+  end: number | null;
+}
+
 /** Where, when and under what sky; whatever is typed is kept at once. */
-export function PlanForm({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) => void }) {
+export function PlanForm({ outing, set, kinds, end }: Props) {
   const say = outingWords;
   const [zone, setZone] = useState(outing.zone);
   const ridge = outing.ridge;
@@ -67,7 +76,7 @@ export function PlanForm({ outing, set }: { outing: Outing; set: (change: Partia
           )}
         </Form.Group>
       </Sentence>
-      <Sentence text={whenOf(outing)}>
+      <Sentence text={whenOf(outing, end ?? span(outing)[1])}>
         <Form.Group controlId="outing-date">
           <Form.Label>{say.date}</Form.Label>
           <Form.Control
@@ -139,7 +148,7 @@ export function PlanForm({ outing, set }: { outing: Outing; set: (change: Partia
           </fieldset>
         )}
       </Sentence>
-      <TideAndWeather outing={outing} set={set} />
+      <TideAndWeather outing={outing} set={set} kinds={kinds} />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import type { Light, Swaps, Tide } from "../../questions/light";
 import type { Laid } from "../../state/bench";
 import { useKit } from "../../state/kit";
 import { type Outing, span } from "../../state/outings";
+import { leaveDoubts } from "../../parts/leaving/leaveText";
 import { usePrinting } from "../../ui/usePrinting";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
@@ -22,6 +23,7 @@ interface Props {
   swaps: Swaps | undefined;
   frames: Schemas["PlannedFramesAnswer"] | undefined;
   tide: Tide | undefined;
+  end: number | null;
   /** Whether all of it is worked out: paper cannot be greyed. */
   ready: boolean;
   nameOf: (id: string) => string;
@@ -31,7 +33,7 @@ const HALF_HOUR = 30 * 60_000;
 const say = outingWords.sheet;
 
 /** The one page to take along: on paper alone, where no screen lights the dark. */
-export function Sheet({ outing, laid, light, swaps, frames, tide, ready, nameOf }: Props) {
+export function Sheet({ outing, laid, light, swaps, frames, tide, end, ready, nameOf }: Props) {
   const kit = useKit();
   const pack =
     usePack(outing.id, packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items })).shown?.lines ?? [];
@@ -54,9 +56,10 @@ export function Sheet({ outing, laid, light, swaps, frames, tide, ready, nameOf 
       <header>
         <h1>{outing.name}</h1>
         <p>
-          {dayName(outing.date)}, {outing.arrive}–{outing.turn_back}. {whereOf(outing)}. {skyOf(outing)}.
+          {dayName(outing.date)}, {outing.arrive}–{clockIn(end ?? to, outing.zone)}. {whereOf(outing)}. {skyOf(outing)}.
         </p>
         <p className="sheet-leave">{leaveOf(outing, tide)}</p>
+        {tide && leaveDoubts(tide, outing.zone).map((line) => <p key={line}>{line}</p>)}
       </header>
       <Part title={say.light}>
         <p>{events.map((event) => `${words.events[event.name] ?? event.name} ${clock(event.at ?? "")}`).join(" · ")}</p>

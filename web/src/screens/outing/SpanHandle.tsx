@@ -1,3 +1,4 @@
+import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { GRAIN, TimeHandle } from "./TimeHandle";
 
@@ -9,6 +10,11 @@ interface Props {
   /** How many pixels the outing is wide, and how long it is [ms]. */
   pixels: number;
   span: number;
+  /** The outing's own hours [ms]. */
+  begins: number;
+  ends: number;
+  /** Nobody turns back later than this [ms]. */
+  latest?: number;
   clock: (ms: number) => string;
   onMoved: (ms: number) => void;
 }
@@ -18,16 +24,16 @@ const SHORTEST = 30 * 60_000;
 const LONGEST = 23 * 3_600_000;
 
 /** One end of the outing on the chart. */
-export function SpanHandle({ side, clock, ...at }: Props) {
-  const { ms, span } = at;
-  // Neither end passes the other, nor leaves it for a day.
+export function SpanHandle({ side, clock, begins, ends, latest = Infinity, ...at }: Props) {
+  // Neither end passes the other, nor leaves it for a day; nobody plans to be there when it is time to leave.
   const held = (wanted: number) => {
     const rounded = Math.round(wanted / GRAIN) * GRAIN;
     return side === "arrive"
-      ? Math.max(ms + span - LONGEST, Math.min(rounded, ms + span - SHORTEST))
-      : Math.min(ms - span + LONGEST, Math.max(rounded, ms - span + SHORTEST));
+      ? Math.max(ends - LONGEST, Math.min(rounded, ends - SHORTEST))
+      : Math.min(begins + LONGEST, latest, Math.max(rounded, begins + SHORTEST));
   };
-  const say = side === "arrive" ? outingWords.arriveAt : outingWords.backAt;
+  const forced = side === "turn_back" && at.ms >= latest;
+  const say = side === "arrive" ? outingWords.arriveAt : forced ? words.leaving.by : outingWords.backAt;
   return (
     <TimeHandle
       className={`span-handle span-${side}`}

@@ -23,8 +23,18 @@ const WEATHER = [
 ] as const;
 const MOST_WATERS = 8;
 
+interface Props {
+  outing: Outing;
+  set: (change: Partial<Outing>) => void;
+  /** What each water is by the others; null where they do not tell. */
+  kinds: readonly (WaterKind | null)[];
+}
+
+type WaterKind = Schemas["WaterKind"];
+const KINDS = ["high", "low"] as const;
+
 /** High and low waters and the weather: typed from one's own tables, or the simulated feed, and always marked which. */
-export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: Partial<Outing>) => void }) {
+export function TideAndWeather({ outing, set, kinds }: Props) {
   const say = outingWords;
   // The number fields hold what is being typed; a feed replaces them all.
   const [filled, setFilled] = useState(0);
@@ -76,6 +86,22 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
                   set({ waters: outing.waters.with(at, { ...water, height_m, source: "own" }) });
               }}
             />
+            <Form.Select
+              aria-label={say.waterKind(at + 1)}
+              value={water.kind ?? ""}
+              data-untold={(water.kind == null && kinds[at] == null) || undefined}
+              onChange={({ target }) => {
+                const kind = target.value === "" ? null : (target.value as WaterKind);
+                set({ waters: outing.waters.with(at, { ...water, kind }) });
+              }}
+            >
+              <option value="">{toldBy(kinds[at] ?? null)}</option>
+              {KINDS.map((kind) => (
+                <option key={kind} value={kind}>
+                  {say.waterKinds[kind]}
+                </option>
+              ))}
+            </Form.Select>
             <Button
               variant="quiet"
               aria-label={`${bagWords.rowRemove}: ${at + 1}`}
@@ -91,7 +117,7 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
         <Button
           variant="quiet"
           disabled={outing.waters.length >= MOST_WATERS}
-          onClick={() => set({ waters: [...outing.waters, { time: "12:00", height_m: 1, source: "own" }] })}
+          onClick={() => set({ waters: [...outing.waters, { time: "12:00", height_m: 1, source: "own", kind: null }] })}
         >
           {say.waterAdd}
         </Button>
@@ -141,6 +167,10 @@ export function TideAndWeather({ outing, set }: { outing: Outing; set: (change: 
   );
 }
 
+function toldBy(kind: WaterKind | null): string {
+  return kind === null ? outingWords.waterUntold : outingWords.waterTold(outingWords.waterKinds[kind]);
+}
+
 /** What the feed says of an outing; asked once more where that was planned for elsewhere or another time meanwhile. */
 async function fed(outing: Outing): Promise<ReturnType<typeof fromFeed>> {
   const said = await askFeed(feedOf(outing));
@@ -162,6 +192,7 @@ function fromFeed(
   const waters = feed.waters.slice(0, MOST_WATERS).map((water) => ({
     time: clockIn(Date.parse(water.at), outing.zone),
     height_m: water.height_m,
+    kind: water.kind,
     source: "simulated" as const,
   }));
   const hour = feed.weather[Math.floor(feed.weather.length / 2)];

@@ -97,21 +97,15 @@ export function budgetOf(
   };
 }
 
-/** The frames that fit into a plan of filters; null without one. */
-export function framesOf(
-  outing: Outing,
-  laid: Laid | null,
-  swaps: Swaps | undefined,
-  leaveBy: number | null,
-): Schemas["FramesInput"] | null {
+/** The frames that fit into a plan of filters before it ends [ms]; null without one. */
+export function framesOf(laid: Laid | null, swaps: Swaps | undefined, end: number): Schemas["FramesInput"] | null {
   const stretches = (swaps?.stretches ?? []).flatMap(({ start, end, first_seconds, last_seconds, hand_seconds }) =>
     first_seconds == null || last_seconds == null ? [] : [{ start, end, first_seconds, last_seconds, hand_seconds }],
   );
   if (stretches.length === 0) return null;
-  const back = span(outing)[1];
   return {
     stretches,
-    until: new Date(leaveBy === null ? back : Math.min(back, leaveBy)).toISOString(),
+    until: new Date(end).toISOString(),
     handling_seconds: HANDLING_SECONDS,
     noise_reduction: reducesNoise(laid),
   };

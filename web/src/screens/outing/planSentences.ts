@@ -1,5 +1,7 @@
 import { type Outing, skiesOf } from "../../state/outings";
 import type { Tide } from "../../questions/light";
+import { leaveText } from "../../parts/leaving/leaveText";
+import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { clockIn, dayName } from "../../words/zone";
 
@@ -15,8 +17,9 @@ export function whereOf({ latitude, longitude, zone }: Outing): string {
   );
 }
 
-export function whenOf({ date, arrive, turn_back }: Outing): string {
-  return say.when(dayName(date), arrive, turn_back);
+/** The day, and the hours until the plan ends. */
+export function whenOf({ date, arrive, zone }: Outing, end: number): string {
+  return say.when(dayName(date), arrive, clockIn(end, zone));
 }
 
 export function skyOf(outing: Outing): string {
@@ -43,7 +46,6 @@ export function weatherOf({ weather }: Outing): string {
 
 /** When to leave for the water's sake; what is not known, or not yet, is said to be unknown. */
 export function leaveOf({ waters, floods_at_m, zone }: Outing, tide: Tide | undefined): string {
-  if (tide?.leave_by != null) return outingWords.leaveBy(clockIn(Date.parse(tide.leave_by), zone));
-  if (waters.length < 2 || floods_at_m === null) return outingWords.leaveUnknown;
-  return tide === undefined ? outingWords.leaveNotYet : outingWords.neverFloods;
+  if (waters.length < 2 || floods_at_m === null) return words.leaving.noWaters;
+  return tide === undefined ? words.leaving.notYet : leaveText(tide, zone);
 }

@@ -1,0 +1,122 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import type { Tide } from "../../questions/light";
+import { leaveDoubts } from "../../parts/leaving/leaveText";
+import { change, instantNear, isTouched, type Outing, span } from "../../state/outings";
+import { crossingsAt } from "../../state/planning";
+import { Fault } from "../../ui/Fault";
+import { say as toast } from "../../ui/say";
+import { useNow } from "../../ui/useNow";
+import { words } from "../../words";
+import { bagWords } from "../../words/bag";
+import { outingWords } from "../../words/outing";
+import { clockIn } from "../../words/zone";
+import { leaveOf } from "./planSentences";
+
+const CHANGED = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
+
+interface Props {
+  outing: Outing;
+  outings: readonly Outing[];
+  tide: Tide | undefined;
+  error: Error | null;
+}
+
+/** When the water closes the way back, first of all on this screen; an unknown is shown as unknown. */
+export function Leave({ outing, outings, tide, error }: Props) {
+  const say = outingWords;
+  if (outing.waters.length === 0 && outing.floods_at_m === null && !outing.hazards.includes("tide")) return null;
+  const leaveBy = tide?.leave_by;
+  const seen = crossingsAt(outing, outings).filter(({ level_m }) => level_m === outing.floods_at_m).length;
+  return (
+    <section className="outing-leave" aria-label={say.leaving} data-unknown={leaveBy == null || undefined}>
+      {error ? <Fault error={error} /> : <p className="outing-big">{leaveOf(outing, tide)}</p>}
+      <div className="outing-leave-why">
+        {leaveBy != null && Date.parse(leaveBy) <= span(outing)[0] && (
+          <p className="advice-harm">{words.leaving.tooLate}</p>
+        )}
+        {tide && leaveDoubts(tide, outing.zone).map((line) => <p key={line}>{line}</p>)}
+        <p className="advice-harm outing-caution">{say.caution}</p>
+      </div>
+      <details>
+        <summary>{words.leaving.why}</summary>
+        {leaveBy != null && (
+          <p className="quiet">
+            {say.leaveFrom(
+              outing.waters.map(({ time, height_m }) => `${time} ${height_m.toFixed(1)} m`),
+              outing.waters.some(({ source }) => source === "simulated"),
+              outing.floods_at_m ?? 0,
+              outing.walk_minutes,
+              outing.margin_minutes,
+              isTouched(outing) ? CHANGED.format(Date.parse(outing.changed_at)) : null,
+            )}
+          </p>
+        )}
+        {seen > 0 && <p className="quiet">{words.leaving.watchedCount(seen)}</p>}
+        {tide && outing.floods_at_m !== null && <Watched outing={outing} tide={tide} />}
+      </details>
+    </section>
+  );
+}
+
+/** A flood that somebody watched is kept with the place. */
+function Watched({ outing, tide }: { outing: Outing; tide: Tide }) {
+  const say = words.leaving;
+  const now = useNow(60_000);
+  const [time, setTime] = useState<string | null>(null);
+  if (time === null)
+    return (
+      <Button variant="quiet" size="sm" onClick={() => setTime(clockIn(now, outing.zone))}>
+        {say.watched}
+      </Button>
+    );
+  const crossing = crossingOf(outing, tide, time);
+  const keep = () => {
+    if (!crossing) return;
+    const undo = change(outing, { crossings: [crossing, ...outing.crossings].slice(0, 20) });
+    toast({ text: say.watchedKept(time), action: { label: bagWords.undo, act: undo } });
+    setTime(null);
+  };
+  return (
+    <div className="watched-flood">
+      <Form.Group controlId="watched-at">
+        <Form.Label>{say.watchedAt}</Form.Label>
+        <Form.Control
+          type="time"
+          value={time}
+          onChange={({ target }) => {
+            if (target.value) setTime(target.value);
+          }}
+        />
+      </Form.Group>
+      <p className="quiet">{crossing ? say.watchedWhy : say.watchedNeeds}</p>
+      <Button variant="quiet" disabled={!crossing} onClick={keep}>
+        {say.watchedKeep}
+      </Button>
+      <Button variant="quiet" onClick={() => setTime(null)}>
+        {words.keys.close}
+      </Button>
+    </div>
+  );
+}
+
+/** The flood around a clock time, where its low and its high water are entered. */
+function crossingOf(outing: Outing, tide: Tide, time: string): Outing["crossings"][number] | null {
+  const level = outing.floods_at_m;
+  const at = instantNear(outing, time);
+  const waters = outing.waters
+    .map((water, place) => ({ ...water, at: instantNear(outing, water.time), kind: tide.kinds[place] }))
+    .toSorted((a, b) => a.at - b.at);
+  const low = waters.findLast((water) => water.at < at);
+  const high = waters.find((water) => water.at > at);
+  if (level === null || low?.kind !== "low" || high?.kind !== "high") return null;
+  if (level <= low.height_m || level >= high.height_m) return null;
+  return {
+    at: new Date(at).toISOString(),
+    level_m: level,
+    low_at: new Date(low.at).toISOString(),
+    low_m: low.height_m,
+    high_at: new Date(high.at).toISOString(),
+    high_m: high.height_m,
+  };
+}
