@@ -10,7 +10,8 @@ from functools import partial
 from itertools import combinations
 
 from bench.table import ratio, row
-from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find
+from jackstaff_core.filter_kind import GlassKind
+from jackstaff_core.finder import FinderQuestion, KitGlass, Target, find
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.scales import apertures, isos
 

@@ -10,7 +10,8 @@ from astral.sun import zenith_and_azimuth
 
 from bench.table import ratio, row
 from jackstaff_core.days import DaysQuestion, days
-from jackstaff_core.finder import GlassKind, KitGlass
+from jackstaff_core.filter_kind import GlassKind
+from jackstaff_core.finder import KitGlass
 from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
 from jackstaff_core.heavens import Place, observer
 from jackstaff_core.swaps import SwapWish, plan

@@ -16,10 +16,11 @@ from typing import Annotated
 
 from .advice import Severity
 from .budget import derate
-from .exposure import MOST_GLASSES, STRAY_LIGHT_STOPS, SUN_TEMPTS_STOPS
-from .finder import GlassKind
+from .exposure import STRAY_LIGHT_STOPS, SUN_TEMPTS_STOPS
+from .filter_kind import GlassKind
 from .gear import Body, Holder, Lens, Release, Support
 from .marks import Between, Named, Size
+from .on_lens import MOST_GLASSES
 from .reading import Given, iso
 from .refusal import within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, isos

@@ -29,9 +29,10 @@ from .density import density
 from .dryrun.develop import Developed, Fault, FaultCode, drawn_frame
 from .dryrun.scenario import Framing
 from .dryrun.shipped import SHIPPED
-from .exposure import ExposureQuestion, GlassGiven, MovingLight, SumStep, expose
+from .exposure import ExposureQuestion, MovingLight, SumStep, expose
 from .frame import Defect
 from .marks import Between, Size
+from .on_lens import GlassGiven
 from .plausibility import SkyPick, fits_sky
 from .reading import ReadingGiven, SettingsGiven, metered
 from .refusal import Refusal

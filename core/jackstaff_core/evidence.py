@@ -25,7 +25,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from .calibration import MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS, Found, Judged, Learnt, learn, shown_sd
-from .finder import GlassKind
+from .filter_kind import GlassKind
 from .finished import FinishedFrame, UsedGlass
 from .frame import Cause
 

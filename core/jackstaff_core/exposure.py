@@ -1,43 +1,42 @@
 """Base reading, glass, aperture and ISO into one exposure time, every step visible.
 
-    T = t0 * 2^(sum of stops) * (N/N0)^2 * (S0/S)
+    T = t0 * 2^(stops on for the shot - stops on at the metering) * (N/N0)^2 * (S0/S)
 
-Counted on the exact scale by default; *as marked* counts with the printed numbers instead
-(1/60 x 1024 = 17.07 s rather than 16 s). Stops are + when they lengthen the time.
+A filter that is on both times cancels exactly (on_lens.py). Counted on the exact scale by default; *as marked* counts
+with the printed numbers instead (1/60 x 1024 = 17.07 s rather than 16 s). Stops are + when they lengthen the time.
 
 Where the light moves, T is the time whose integral of light is the same (exposure_end.py), film last of all.
 
 Source: reciprocity law H = E t with E ~ transmittance / N^2; exposure index after ISO 2721 and
-ISO 12232. Limits: 8 glasses, 30 stops, 1/32000 s to 24 h. Verdict: computed, on an estimated
+ISO 12232. Limits: 8 glasses each time, 30 stops of what adds, 1/32000 s to 24 h. Verdict: computed, on an estimated
 plus-or-minus.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Annotated
 
 from .advice import Advice, Severity
-from .density import MOST_STOPS, certain_strength
 from .exposure_end import MOST_MOVED, ExposureEnd, ExposureEndQuestion, exposure_end, still_the_same_light
 from .light_integral import Path, film_gathered, gathered
 from .marks import Between, Size
+from .on_lens import MOST_GLASSES, Change, ChangeKind, GlassGiven, OnLens, changes, filters_of
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
 from .readout import DIAL_LIMIT
 from .reciprocity import LawGiven, Table, slope
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Mark, Scale, Step, apertures, dial
 from .spoken import Rounded, rounded, time_in_words
-from .uncertainty import UNMEASURED_GLASS_SD, reading_sd, sure_within
+from .uncertainty import reading_sd, sure_within
 
-MOST_GLASSES = 8
 STRAY_LIGHT_STOPS = 13.0
 """Above this a leak nobody sees without glass shows in the frame."""
-SUN_TEMPTS_STOPS = 10.0
-"""From here on glass is dark enough that people are tempted to look at the sun through it."""
+SUN_TEMPTS_STOPS = 9.0
+"""From here on glass is dark enough that people are tempted to look at the sun through it; its doubt counts with it."""
 WORTH_SAYING_STOPS = 0.05
 """Exact and as-marked answers closer than this are not worth a word."""
 
@@ -47,23 +46,6 @@ class Counting(StrEnum):
 
     EXACT = "exact"
     AS_MARKED = "as_marked"
-
-
-@dataclass(frozen=True, slots=True)
-class GlassGiven:
-    """One glass of the stack.
-
-    stops or label : its strength, as a number or as a label that has one meaning.
-    offset : measured minus labelled [stops], None when never measured.
-    offset_sd : sd of that measurement [stops].
-    in_reading : it was on the lens at metering, so it adds nothing.
-    """
-
-    stops: Annotated[float, Between(0, MOST_STOPS, "stops")] | None = None
-    label: Annotated[str, Size(1, 120)] | None = None
-    offset: float | None = None
-    offset_sd: float | None = None
-    in_reading: bool = False
 
 
 _MOST_RESIDUE, _HALVINGS = 12.0, 34
@@ -149,8 +131,8 @@ class ExposureQuestion:
 class SumStep:
     """One line of the sum: what, how many stops it lengthens the time, the time so far.
 
-    ``kind`` is reading, glass, measured, in_reading, aperture, iso, correction, purpose, light, film or chosen;
-    ``glass`` is the place in the stack that a glass step belongs to.
+    ``kind`` is reading, in_reading, off, turned, glass, measured, aperture, iso, correction, purpose, light, film or
+    chosen; ``glass`` is the place in the stack that a step belongs to, ``through`` that among what was on at metering.
     """
 
     name: str
@@ -158,6 +140,7 @@ class SumStep:
     seconds: float
     kind: str
     glass: int | None = None
+    through: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,12 +152,25 @@ class ApertureFits:
 
 
 @dataclass(frozen=True, slots=True)
+class Turning:
+    """The times [s] that a variable filter nobody has turned yet can still give; marks None in bulb."""
+
+    from_seconds: float
+    to_seconds: float
+    from_mark: str | None
+    to_mark: str | None
+
+
+@dataclass(frozen=True, slots=True)
 class Exposure:
     """The answer. Times in seconds, stops + = longer, ``sure_within_stops`` a 95 % half-width.
 
     ``set_seconds`` is what the shutter will do: the dial mark's exact time, or ``seconds`` in bulb; ``metered_seconds``
     what the light at the metering asks for, before it moves and before film. ``scene_ev100`` is the light itself, glass
     that was on when metered taken out.
+
+    Where a variable filter was not turned yet, all of it stands at its weak end, and ``turning`` says how far the time
+    reaches.
 
     With a chosen time ``set_seconds``, ``bulb`` and the dial's mark are its own, the sum ends at it, and
     ``residue_stops`` is how much brighter (+) or darker than right the frame will be: the light it gathers against the
@@ -202,15 +198,7 @@ class Exposure:
     rounded: tuple[Rounded, ...]
     advice: tuple[Advice, ...]
     fits_at: ApertureFits | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class _Glass:
-    name: str
-    stops: float
-    offset: float
-    sd: float
-    in_reading: bool
+    turning: Turning | None = None
 
 
 def expose(question: ExposureQuestion) -> Exposure:
@@ -224,11 +212,12 @@ def expose(question: ExposureQuestion) -> Exposure:
     dial_limit = within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
     reading = metered(question.reading, question.settings, in_part=True)
     settings = settled("settings", question.settings, reading.settings, reading.step)
-    stack = _stack(question.stack)
-    film, light = question.film, _sound(question.light)
+    stack = filters_of("stack", question.stack)
+    exchanged = changes(stack, reading.through)
+    film, light = question.film, sound_light(question.light)
     correction, purpose = question.correction, within("purpose_stops", question.purpose_stops, -5, 5, "stops")
     sums = {
-        counting: tuple(_sum(reading, stack, settings, counting, film, light, correction, purpose))
+        counting: tuple(_sum(reading, exchanged, settings, counting, film, light, correction, purpose))
         for counting in Counting
     }
     exact, marked = sums[Counting.EXACT][-1].seconds, sums[Counting.AS_MARKED][-1].seconds
@@ -248,14 +237,21 @@ def expose(question: ExposureQuestion) -> Exposure:
     if chosen is not None:
         residue = _residue(metered_seconds, will, film, light)
         steps = (*steps, SumStep("Chosen time", math.log2(will / seconds), will, "chosen"))
-    doubts = [reading_sd(reading.step), *(glass.sd for glass in stack if not glass.in_reading)]
+    doubts = [reading_sd(reading.step), *(change.sd for change in exchanged)]
     if question.expected_sd is not None:
         doubts.append(question.expected_sd)
     sure = sure_within([*doubts, light.sd(seconds)] if light else doubts)
     if film:
         # A stop of doubt in the metered time is p stops of doubt in the corrected one.
         sure *= slope(film, metered_seconds)
-    on = sum(glass.stops + glass.offset for glass in stack)
+    on = sum(glass.total for glass in stack)
+    turning = None
+    if open_stops := sum(change.open_stops for change in exchanged):
+        turned = (Change(ChangeKind.TURNED, "", open_stops, 0.0, 0.0, None, None),)
+        dense = tuple(_sum(reading, (*exchanged, *turned), settings, question.scale, film, light, correction, purpose))[
+            -1
+        ].seconds
+        turning = Turning(seconds, dense, *(_label(each, marks, reading.step) for each in (seconds, dense)))
     return Exposure(
         seconds=seconds,
         metered_seconds=metered_seconds,
@@ -276,18 +272,25 @@ def expose(question: ExposureQuestion) -> Exposure:
         steps=steps,
         rounded=_rounded(seconds, marks, reading.step, question.fineness_seconds),
         advice=(
-            *_advice(question, reading.step, exact, marked, past if bulb else None, on),
+            *_advice(question, reading.step, exact, marked, past if bulb else None, stack),
             *(_light_advice(light, light.closes(metered_seconds, film)) if light else ()),
         ),
         fits_at=_fits_at(residue, settings.aperture.exact, reading.step),
+        turning=turning,
     )
 
 
-def _scene(reading: Reading, stack: tuple[_Glass, ...]) -> float | None:
+def _label(seconds: float, marks: Scale, step: Step) -> str | None:
+    """The dial's mark for a time [s], None in bulb."""
+    past = math.log2(seconds / marks.marks[-1].exact)
+    return None if past > 0.5 / step.per_stop else marks.nearest(seconds).label
+
+
+def _scene(reading: Reading, stack: tuple[OnLens, ...]) -> float | None:
     """EV at ISO 100 of the light itself; None for a shutter time alone."""
     if not reading.whole:
         return None
-    return reading.ev100 + sum(glass.stops + glass.offset for glass in stack if glass.in_reading)
+    return reading.scene_ev100 + sum(glass.total for glass in stack if glass.in_reading)
 
 
 _WORTH_AN_APERTURE = 0.1
@@ -308,54 +311,14 @@ def _fits_at(residue: float, f_number: float, step: Step) -> ApertureFits | None
     return ApertureFits(mark.label, left) if abs(left) < abs(residue) - _WORTH_AN_APERTURE / 2 else None
 
 
-def added_stops(stack: tuple[GlassGiven, ...]) -> float:
-    """Measured stops of the glass that was not on the lens at metering.
+def sound_light(light: MovingLight | None) -> MovingLight | None:
+    """Return the light as it was given.
 
     Raises
     ------
     Refusal
-        As :func:`expose` does for its stack.
+        One of its numbers is out of bounds, or it has moved too far since the metering.
     """
-    return sum(glass.stops + glass.offset for glass in _stack(stack) if not glass.in_reading)
-
-
-def _stack(given: tuple[GlassGiven, ...]) -> tuple[_Glass, ...]:
-    if len(given) > MOST_GLASSES:
-        raise Refusal("stack", f"{len(given)} filters are more than fit.", f"Give at most {MOST_GLASSES}.")
-    stack = tuple(_glass(f"stack.{place}", glass) for place, glass in enumerate(given))
-    total = sum(glass.stops + glass.offset for glass in stack)
-    if total > MOST_STOPS:
-        raise Refusal(
-            "stack",
-            f"{total:.3g} stops are past {MOST_STOPS:g}.",
-            "Take a filter off until it is 30 or less.",
-        )
-    return stack
-
-
-def _glass(place: str, given: GlassGiven) -> _Glass:
-    if given.label is not None and given.stops is not None:
-        raise Refusal(f"{place}.label", "A filter has its stops or its label, not both.", "Leave one of them out.")
-    if given.label is not None:
-        strength = certain_strength(f"{place}.label", given.label)
-        name, stops = given.label.strip(), strength.stops
-    elif given.stops is not None:
-        stops = within(f"{place}.stops", given.stops, 0, MOST_STOPS, "stops")
-        name = f"{stops:.3g} stops"
-    else:
-        raise Refusal(place, "This filter has no strength.", "Give its stops, or its label.")
-    sd = UNMEASURED_GLASS_SD
-    offset = 0.0
-    if given.offset is not None:
-        offset = within(f"{place}.offset", given.offset, -10, 10, "stops")
-        if given.offset_sd is not None:
-            sd = within(f"{place}.offset_sd", given.offset_sd, 0, 5, "stops")
-    if stops + offset < 0:
-        raise Refusal(f"{place}.offset", "This filter would add light.", "Check the sign: + is denser than labelled.")
-    return _Glass(name, stops, offset, sd, given.in_reading)
-
-
-def _sound(light: MovingLight | None) -> MovingLight | None:
     if light:
         within("light.stops_per_minute", light.stops_per_minute, -30, 30, "stops a minute")
         within("light.rate_sd", light.rate_sd, 0, 5, "stops a minute")
@@ -367,6 +330,14 @@ def _sound(light: MovingLight | None) -> MovingLight | None:
     return light
 
 
+_BECAME = {
+    ChangeKind.STAYED: ", on when metered",
+    ChangeKind.OFF: " off",
+    ChangeKind.TURNED: " turned",
+    ChangeKind.ON: "",
+}
+
+
 def _metered(steps: tuple[SumStep, ...]) -> float:
     """The time the metering's light asks for, before light and film."""
     return next(step.seconds for step in reversed(steps) if step.kind not in ("light", "film"))
@@ -374,7 +345,7 @@ def _metered(steps: tuple[SumStep, ...]) -> float:
 
 def _sum(
     reading: Reading,
-    stack: tuple[_Glass, ...],
+    exchanged: tuple[Change, ...],
     settings: Settings,
     counting: Counting,
     film: LawGiven | None,
@@ -387,16 +358,14 @@ def _sum(
     metered_at = reading.settings
     seconds = reading.shutter.exact if exact else reading.shutter.printed
     yield SumStep("Reading", 0.0, seconds, "reading")
-    for place, glass in enumerate(stack):
-        if glass.in_reading:
-            yield SumStep(f"{glass.name}, on when metered", 0.0, seconds, "in_reading", place)
-            continue
-        seconds *= 2**glass.stops
-        yield SumStep(glass.name, glass.stops, seconds, "glass", place)
-        if glass.offset:
-            seconds *= 2**glass.offset
-            darker = "darker" if glass.offset > 0 else "lighter"
-            yield SumStep(f"{glass.name} measures {darker}", glass.offset, seconds, "measured", place)
+    for change in exchanged:
+        seconds *= 2**change.stops
+        name = change.name + _BECAME[change.kind]
+        yield SumStep(name, change.stops, seconds, change.kind.value, change.on, change.through)
+        if change.offset:
+            seconds *= 2**change.offset
+            darker = "darker" if change.offset > 0 else "lighter"
+            yield SumStep(f"{change.name} measures {darker}", change.offset, seconds, "measured", change.on)
     from_n, to_n = ((value.exact if exact else value.printed) for value in (metered_at.aperture, settings.aperture))
     if move := 2 * math.log2(to_n / from_n):
         seconds *= 2**move
@@ -442,6 +411,29 @@ def _bounded(seconds: float) -> None:
             "The sum comes to less than 1/32000 s.",
             f"Add at least {under:.1f} stops of filters, or stop down or lower the ISO by as much.",
         )
+
+
+def tempts_to_the_sun(stops: float, sds: Iterable[float]) -> bool:
+    """Whether filters may be so dark that people look at the sun through them.
+
+    Parameters
+    ----------
+    stops : of all together.
+    sds : how well each is known [stops].
+    """
+    return stops + sure_within(sds) >= SUN_TEMPTS_STOPS
+
+
+def metered_for(seconds: float, film: LawGiven | None, light: MovingLight | None) -> float:
+    """Return the metered time, at the metering's light, that an exposure of ``seconds`` just fills [s].
+
+    Parameters
+    ----------
+    seconds : how long the shutter is open [s].
+    film : its law, None for a sensor.
+    light : how it moves, None for steady.
+    """
+    return seconds * math.exp2(_residue(seconds, seconds, film, light))
 
 
 def _residue(metered: float, will: float, film: LawGiven | None, light: MovingLight | None) -> float:
@@ -497,8 +489,14 @@ def _light_advice(light: MovingLight, closes: ExposureEnd) -> Iterator[Advice]:
 
 
 def _advice(
-    question: ExposureQuestion, step: Step, exact: float, marked: float, past: float | None, glass_stops: float
+    question: ExposureQuestion,
+    step: Step,
+    exact: float,
+    marked: float,
+    past: float | None,
+    stack: tuple[OnLens, ...],
 ) -> Iterator[Advice]:
+    glass_stops = sum(glass.total for glass in stack)
     if meanings := two_meanings(question.reading.shutter, step):
         fraction, seconds = meanings
         yield Advice(
@@ -546,7 +544,7 @@ def _advice(
             "Cover the eyepiece and close the gaps between filters: past 13 stops a leak nobody sees shows.",
             {"stops": glass_stops},
         )
-    if glass_stops >= SUN_TEMPTS_STOPS:
+    if tempts_to_the_sun(glass_stops, (glass.sd for glass in stack)):
         yield Advice(
             "sun_eyes",
             Severity.HARM,

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from enum import StrEnum
 
 _VARIABLE = re.compile(r"\b(?:vnd|variable|vari|fader)", re.IGNORECASE)
 _POLARISER = re.compile(
@@ -20,6 +21,21 @@ _MAGNET = re.compile(r"\bmagnet(?:ic)?\b", re.IGNORECASE)
 _THREAD = re.compile(
     r"[øØ]\s*\d|\bscrew(?:-?in|ed)?\b|\bthread(?:ed)?\b|\bring\b|\b\d{2}(?:[.,]\d)?\s*mm\b", re.IGNORECASE
 )
+
+
+class GlassKind(StrEnum):
+    """What sort of filter it is, by what it does to the light."""
+
+    SOLID = "solid"
+    VARIABLE = "variable"
+    POLARISER = "polariser"
+    GRADUATED = "graduated"
+    COMBINED = "combined"
+
+    @property
+    def polarises(self) -> bool:
+        """Whether it polarises, so that no other such glass goes with it."""
+        return self in {GlassKind.VARIABLE, GlassKind.POLARISER, GlassKind.COMBINED}
 
 
 @dataclass(frozen=True, slots=True)

@@ -20,9 +20,9 @@ from bisect import bisect_left, bisect_right
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
-from enum import StrEnum
 from typing import Annotated, NamedTuple
 
+from .filter_kind import GlassKind
 from .marks import Between, Size
 from .reading import Given, ReadingGiven, SettingsGiven, metered
 from .reciprocity import LawGiven
@@ -40,19 +40,6 @@ WINDOW_STOPS = 1 / 3
 CLOSE_STOPS = 1 / 6
 _SAME = 1e-9
 _CLOSE = CLOSE_STOPS + _SAME
-
-
-class GlassKind(StrEnum):
-    SOLID = "solid"
-    VARIABLE = "variable"
-    POLARISER = "polariser"
-    GRADUATED = "graduated"
-    COMBINED = "combined"
-
-    @property
-    def polarises(self) -> bool:
-        """Whether it polarises, so that no other such glass goes with it."""
-        return self in {GlassKind.VARIABLE, GlassKind.POLARISER, GlassKind.COMBINED}
 
 
 GlassStops = Annotated[float, Between(0, 30, "stops")]
@@ -197,7 +184,7 @@ def find(question: FinderQuestion) -> Found:
     metered_target = film.metered(target) if film else target
     now = reading.settings
     # The light's own EV is what the reading's settings leave of its time.
-    base = math.log2(reading.shutter.exact / metered_target * now.iso.exact / 100 / now.aperture.exact**2)
+    base = math.log2(reading.bare_seconds / metered_target * now.iso.exact / 100 / now.aperture.exact**2)
     base += within("wished_stops", question.wished_stops, -15, 15, "stops")
     fitting = _Fitting(settings)
     for subset in subsets(pieces, question.slots, must):
@@ -486,7 +473,7 @@ def _reasons(hit: _Hit, undominated: list[_Hit]) -> Iterator[Reason]:
         yield Reason("off_base_iso", f"ISO {hit.setting.iso} is off the base")
     if hit.subset.more > 0:
         yield Reason("turned", "variable to be set by eye or reading")
-    if abs(hit.error) > CLOSE_STOPS:
+    if abs(hit.error) > _CLOSE:
         longer = "longer" if hit.error > 0 else "shorter"
         yield Reason("off_target", f"{abs(hit.error):.1f} stop {longer} than wanted")
 

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from datetime import datetime
 
-from .finder import GlassKind
+from .filter_kind import GlassKind
 from .frame import Cause, Defect, Frame, FrameConditions, FrameReview, State, Tasted, reckonable
 from .light_story import seen_light_stops
 from .reciprocity import ReciprocityLaw

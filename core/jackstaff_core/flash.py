@@ -57,6 +57,6 @@ def flash(question: FlashQuestion) -> FlashAnswer:
     reading = metered(question.reading, SettingsGiven())
     wide = aperture("wide", question.wide, question.reading.step).exact
     sync = within("sync_seconds", question.sync_seconds, 1e-4, 1, "s")
-    seconds = reading.shutter.exact * (wide / reading.settings.aperture.exact) ** 2
+    seconds = reading.bare_seconds * (wide / reading.settings.aperture.exact) ** 2
     stops = stops_to_sync(seconds, sync)
     return FlashAnswer(seconds, stops, stops)

@@ -13,10 +13,12 @@ from enum import StrEnum
 from typing import Annotated, Literal
 from uuid import UUID
 
-from .exposure import MOST_GLASSES, Counting, SumStep
-from .finder import GlassKind, GlassStops
+from .exposure import Counting, SumStep
+from .filter_kind import GlassKind
+from .finder import GlassStops
 from .fused_light import KEPT_LOOKS, Looked
 from .marks import Between, Inline, Size, Was
+from .on_lens import MOST_GLASSES
 from .reciprocity import LawGiven
 from .refusal import Refusal
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from .diffraction import SOFT_PIXELS, f_number_for
 from .facts import choice, flag, ids, number, numbers, pairs, text, whole
-from .finder import GlassKind
+from .filter_kind import GlassKind
 from .reciprocity import Additive, LawGiven, Power, Table, from_aperture_corrections
 from .refusal import Refusal
 from .scales import Step, isos

@@ -19,7 +19,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from .exposure import Correction
-from .finder import GlassKind
+from .filter_kind import GlassKind
 from .finished import FinishedFrame, UsedGlass
 from .frame import Defect, Fit
 from .marks import Between

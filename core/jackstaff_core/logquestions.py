@@ -8,12 +8,12 @@ from typing import Annotated
 
 from . import editing, evidence, lessons, light_story, review
 from . import statistics as counting
-from .exposure import MOST_GLASSES
 from .finished import FinishedFrame, finished
 from .frame import Frame, FrameConditions
 from .gear import Glass
 from .kitfile import MOST_ITEMS, Item
 from .marks import Between, Size
+from .on_lens import MOST_GLASSES
 from .reading import ReadingGiven, SettingsGiven, metered
 from .scales import Step
 
@@ -82,7 +82,7 @@ def _brighter(now: ReadingGiven, then: Frame) -> float:
         reading = ReadingGiven(old.shutter, old.aperture, old.iso, old.ev100, old.step)
         on = sum(glass.stops + (glass.offset or 0.0) for glass in then.stack if glass.in_reading)
         known = metered(reading, settings).ev100 + on
-    return metered(now, settings).ev100 - known
+    return metered(now, settings).scene_ev100 - known
 
 
 @dataclass(frozen=True, slots=True)

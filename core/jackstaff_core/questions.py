@@ -56,7 +56,7 @@ from .readout import DIAL_LIMIT, Readout, readout
 from .reciprocity import LawGiven
 from .refusal import Refusal, within
 from .ridge import Ridge
-from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step, ev100
+from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step
 from .series import Series, SeriesQuestion, series
 from .sky import Sky, SkyChanges
 from .solving import Solved, SolveQuestion, solve
@@ -80,8 +80,8 @@ Words = Annotated[str, Size(1, 120)]
 class Question:
     """``question_type`` is read from JSON, ``answer`` works it out, ``answer_type`` is written.
 
-    ``drop_none`` leaves out nulls; ``documents`` where the answer holds what writes itself (``to_json``) or a field that
-    JSON calls otherwise, and not only records.
+    ``drop_none`` leaves out nulls; ``documents`` where the answer holds what writes itself (``to_json``), or a field
+    that JSON calls otherwise.
     """
 
     question_type: type
@@ -445,10 +445,9 @@ def _band(seconds: float, own: float, low: float, high: float) -> tuple[float, f
 
 
 def _own_ev(given: ReadingGiven) -> tuple[float, float]:
-    """EV at ISO 100 of a reading, and its time [s]; an EV alone is counted at f/8 and ISO 100."""
+    """EV at ISO 100 of the light, and the reading's time [s]; an EV alone is counted at f/8 and ISO 100."""
     reading = metered(given, SettingsGiven("8", "100"))
-    settings, seconds = reading.settings, reading.shutter.exact
-    return ev100(seconds, settings.aperture.exact, settings.iso.exact), seconds
+    return reading.scene_ev100, reading.shutter.exact
 
 
 @dataclass(frozen=True, slots=True)

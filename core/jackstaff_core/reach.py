@@ -17,7 +17,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
-from .finder import MOST_GLASSES, GlassKind, KitGlass, OwnGlass, Slots, pieces_of, subsets
+from .filter_kind import GlassKind
+from .finder import MOST_GLASSES, KitGlass, OwnGlass, Slots, pieces_of, subsets
 from .marks import Between, Size
 from .reading import Given, ReadingGiven, SettingsGiven, aperture, iso, metered
 from .refusal import Refusal
@@ -105,7 +106,7 @@ def reach(question: ReachQuestion) -> Reach:
         As the finder's; apertures that run backwards.
     """
     reading = metered(question.reading, SettingsGiven())
-    base = reading.shutter.exact
+    base = reading.bare_seconds
     wide = aperture("widest", question.widest, Step.THIRD).exact
     small = aperture("sharp_to", question.sharp_to, Step.THIRD).exact
     if small < wide:

@@ -7,10 +7,12 @@ count with the one and some with the other.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from typing import Annotated
 
 from .marks import Size
+from .on_lens import MOST_GLASSES, GlassGiven, OnLens, filters_of
 from .readout import certain_shutter
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures, ev100, isos, spelled, times
@@ -51,17 +53,34 @@ class Reading:
     """A base exposure: the time that is right at these settings with what was on the lens.
 
     ``whole`` is false where aperture or ISO were not said: times can be worked out from it, the light cannot.
+    ``through`` is what was on the lens.
     """
 
     shutter: Dialled
     settings: Settings
     step: Step
     whole: bool = True
+    through: tuple[OnLens, ...] = ()
+
+    @property
+    def through_stops(self) -> float:
+        """What the filters of the reading take of the light [stops]."""
+        return sum(glass.total for glass in self.through)
+
+    @property
+    def bare_seconds(self) -> float:
+        """The time that would be right without them [s]."""
+        return self.shutter.exact * math.exp2(-self.through_stops)
 
     @property
     def ev100(self) -> float:
         """What the reading says of the light, through whatever was on the lens."""
         return ev100(self.shutter.exact, self.settings.aperture.exact, self.settings.iso.exact)
+
+    @property
+    def scene_ev100(self) -> float:
+        """The light itself, what was on the lens taken out."""
+        return self.ev100 + self.through_stops
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,13 +91,14 @@ class SettingsGiven:
 
 @dataclass(frozen=True, slots=True)
 class ReadingGiven:
-    """A camera's reading (shutter, aperture, iso), or a hand meter's (ev100)."""
+    """A camera's reading (shutter, aperture, iso), or a hand meter's (ev100), and the filters it was taken through."""
 
     shutter: Given | None = None
     aperture: Given | None = None
     iso: Given | None = None
     ev100: float | None = None
     step: Step = Step.THIRD
+    through: Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)] = ()
 
 
 def shutter(field: str, given: Given, step: Step) -> Dialled:
@@ -193,6 +213,7 @@ def metered(given: ReadingGiven, settings: SettingsGiven, in_part: bool = False)
     Refusal
         An EV [-20 to 25] beside a shutter time, a reading that is not whole, or a time outside 1/32000 s to 24 h.
     """
+    through = filters_of("reading.through", given.through)
     if given.ev100 is not None:
         if given.shutter is not None:
             raise Refusal("reading.ev100", "A reading is either an EV or a shutter time.", "Leave one of them out.")
@@ -206,7 +227,7 @@ def metered(given: ReadingGiven, settings: SettingsGiven, in_part: bool = False)
             )
         )
         within("reading.ev100", exact, SHORTEST_SECONDS, LONGEST_SECONDS, "s at these settings")
-        return Reading(Dialled(exact, printed, None), shot, given.step)
+        return Reading(Dialled(exact, printed, None), shot, given.step, through=through)
     whole = given.aperture is not None and given.iso is not None
     if in_part and given.shutter is not None:
         unmoved = {
@@ -223,6 +244,7 @@ def metered(given: ReadingGiven, settings: SettingsGiven, in_part: bool = False)
         Settings(aperture("reading.aperture", given.aperture, given.step), iso("reading.iso", given.iso, given.step)),
         given.step,
         whole,
+        through,
     )
 
 

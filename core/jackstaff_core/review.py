@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from .finder import GlassKind
+from .filter_kind import GlassKind
 from .finished import FinishedFrame
 from .frame import Defect
 

@@ -17,8 +17,9 @@ from enum import StrEnum
 from typing import Annotated
 
 from .density import MOST_STOPS
-from .exposure import MOST_GLASSES, GlassGiven, added_stops
+from .exposure import MovingLight, metered_for, sound_light
 from .marks import Between, Named, Size
+from .on_lens import MOST_GLASSES, GlassGiven, changes, filters_of
 from .reading import ReadingGiven, SettingsGiven, metered, settled
 from .readout import DIAL_LIMIT
 from .reciprocity import LawGiven
@@ -49,7 +50,10 @@ class Floating(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class SolveQuestion:
-    """``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time)."""
+    """``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time).
+
+    With ``light`` the held time is counted by the light it gathers.
+    """
 
     floating: Annotated[Floating, Named("float")]
     reading: ReadingGiven
@@ -61,6 +65,7 @@ class SolveQuestion:
     film: LawGiven | None = None
     wished_stops: Annotated[float, Between(-15, 15, "stops")] = 0.0
     """Longer (+) than the meter asks, by correction and on purpose [stops]."""
+    light: MovingLight | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +79,7 @@ class Nearest:
 
 @dataclass(frozen=True, slots=True)
 class Solved:
-    """Seconds, f-number, ISO, stops of glass, or base reading in seconds, with the marks either side."""
+    """Seconds, f-number, ISO, stops of glass on the lens, or base reading in seconds, with the marks either side."""
 
     value: float
     nearest: tuple[Nearest, ...]
@@ -89,9 +94,12 @@ def solve(question: SolveQuestion) -> Solved:
     Refusal
         The reading or settings cannot be read, no target is given, or the answer lies past all bounds.
     """
-    stops = within("stops", question.stops, 0, MOST_STOPS, "stops") + added_stops(question.stack)
     step = question.reading.step
     base = metered(question.reading, question.settings)
+    on = changes(filters_of("stack", question.stack), base.through)
+    stops = within("stops", question.stops, 0, MOST_STOPS, "stops") + sum(each.stops + each.offset for each in on)
+    # The light that is waited for moves in its own way.
+    light = None if question.floating is Floating.READING else sound_light(question.light)
     shot = settled("settings", question.settings, base.settings, step)
     t0, n0, s0 = base.shutter.exact, base.settings.aperture.exact, base.settings.iso.exact
     n, s = shot.aperture.exact, shot.iso.exact
@@ -100,11 +108,10 @@ def solve(question: SolveQuestion) -> Solved:
     marks = dial(within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s"), step)
     if question.floating is Floating.TIME:
         seconds = t0 * 2.0 ** (stops + moves + wished)
-        return _time(question.film.corrected(seconds) if question.film else seconds, marks, step)
-    target = _target(question.target_seconds)
-    if question.film:
-        # The held time is the shutter's; the light must be right for the metered time behind it.
-        target = question.film.metered(target)
+        ends = light.closes(seconds, question.film).close_after_seconds if light else None
+        return _time(ends or (question.film.corrected(seconds) if question.film else seconds), marks, step)
+    # The held time is the shutter's; the light must be right for the metered time behind it.
+    target = metered_for(_target(question.target_seconds), question.film, light)
     # What was wished for beside the meter is in the held time already.
     target *= 2.0**-wished
     match question.floating:
@@ -115,7 +122,7 @@ def solve(question: SolveQuestion) -> Solved:
             value = s0 * t0 * 2.0**stops * (n / n0) ** 2 / target
             return _on(value, isos(step), lambda exact: math.log2(exact / value))
         case Floating.STACK:
-            return _glass(math.log2(target / t0) - moves)
+            return _glass(math.log2(target / base.bare_seconds) - moves)
         case _:
             value = target * 2.0 ** -(stops + moves)
             # A darker scene than this reads longer, and the frame comes out darker.

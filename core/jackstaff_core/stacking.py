@@ -14,11 +14,11 @@ from typing import Annotated
 
 from .advice import Advice, Severity
 from .diffraction import HARD_PIXELS, SOFT_PIXELS, f_number_for, fwhm_pixels
-from .exposure import MOST_GLASSES as MOST_ON
 from .exposure import STRAY_LIGHT_STOPS
-from .finder import GlassKind
+from .filter_kind import GlassKind
 from .gear import Accessory, Body, Glass, Holder, Lens, usable_at
 from .marks import Between, Named, Size
+from .on_lens import MOST_GLASSES as MOST_ON
 from .polarisers import UNEVEN_WARNING_STOPS, Pair, spread, usable_for_spread
 from .rims import Rim, pupil_depth, widest_clear
 

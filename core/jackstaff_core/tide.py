@@ -123,9 +123,9 @@ class LeaveBy:
     """When to turn back, and what it rests on.
 
     ``at`` is None unless the way floods within what is known. ``floods_at`` is the likeliest crossing and
-    ``doubt_minutes`` how much earlier it may come. The water is known from ``known_from`` to ``known_until``; after
-    the last water ``known_from`` is None. ``missing`` is the gap that ends this, or that the question falls into. ``clearance_m`` is how far the highest known
-    water stays under the way.
+    ``doubt_minutes`` how much earlier it may come. The water is known from ``known_from`` to ``known_until``; asked
+    after the last water ``known_from`` is None. ``missing`` is the gap that ends this, or that the question falls into.
+    ``clearance_m`` is how far the highest known water stays under the way.
     """
 
     state: Way

@@ -14,13 +14,14 @@ from jackstaff_core.daylight import NIGHT_LUX, moon_lux, stops_per_degree, sun_l
 from jackstaff_core.dryrun.shipped import BY_ID
 from jackstaff_core.editing import keystone_crop
 from jackstaff_core.evidence import GlassKnown, weigh
-from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
-from jackstaff_core.finder import GlassKind
+from jackstaff_core.exposure import ExposureQuestion, expose
+from jackstaff_core.filter_kind import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
 from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
 from jackstaff_core.heavens import Place
 from jackstaff_core.joining import ALIKE_STOPS, NEAR_SECONDS, Candidate, File, join
 from jackstaff_core.lessons import next_time
+from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.rims import Rim, pupil_depth, widest_clear

@@ -9,8 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassGiven, MovingLight, expose
+from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, MovingLight, expose
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
+from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.reciprocity import Additive, LawGiven, Power, Table
 from jackstaff_core.refusal import Refusal
@@ -190,10 +191,30 @@ def test_advice_speaks_when_it_matters() -> None:
     def codes(answer: Exposure) -> list[str]:
         return [advice.code for advice in answer.advice]
 
-    assert codes(ask(9)) == []
+    assert codes(ask(8)) == []
     assert codes(ask(14)) == ["bulb", "stray_light", "sun_eyes"]
     assert "shutter_two_meanings" in codes(ask(3, reading=ReadingGiven("4", "8", "100")))
     assert "shutter_two_meanings" not in codes(ask(3, reading=ReadingGiven("4 s", "8", "100")))
+
+
+@pytest.mark.parametrize(
+    ("filters", "warned"),
+    [
+        # Its doubt counts with the strength: 95 % of a label alone is a third of a stop.
+        ((GlassGiven(stops=8.65),), False),
+        ((GlassGiven(stops=8.67),), True),
+        ((GlassGiven(stops=8.89, offset=0, offset_sd=0.05),), False),
+        ((GlassGiven(stops=8.91, offset=0, offset_sd=0.05),), True),
+        ((GlassGiven(label="ND1000"),), True),
+        ((GlassGiven(stops=4), GlassGiven(stops=4.6)), True),
+        # What was metered through is as dark to an eye.
+        ((GlassGiven(stops=9, in_reading=True),), True),
+    ],
+)
+def test_nobody_is_left_to_look_at_the_sun_through_a_dark_filter(filters: tuple[GlassGiven, ...], warned: bool) -> None:
+    advice = {each.code: each for each in expose(ExposureQuestion(READING, filters)).advice}
+    assert ("sun_eyes" in advice) == warned
+    assert not warned or advice["sun_eyes"].severity == "harm"
 
 
 STOPS = st.floats(0, 8)

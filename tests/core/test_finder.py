@@ -10,7 +10,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Stack, Target, find, pieces_of, subsets
+from jackstaff_core.filter_kind import GlassKind
+from jackstaff_core.finder import FinderQuestion, KitGlass, Stack, Target, find, pieces_of, subsets
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, apertures, isos

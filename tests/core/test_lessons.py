@@ -16,13 +16,14 @@ from hypothesis import strategies as st
 
 from jackstaff_core.editing import EditQuestion, Tint, editing_notes, keystone_crop
 from jackstaff_core.evidence import GlassKnown, against_label, weigh
-from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
+from jackstaff_core.exposure import ExposureQuestion, expose
 from jackstaff_core.fieldcard import CardGlass, field_card
-from jackstaff_core.finder import GlassKind
+from jackstaff_core.filter_kind import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
 from jackstaff_core.frame import Cause, Defect, Fit, Tasted, last_aim
 from jackstaff_core.joining import Candidate, File, join
 from jackstaff_core.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes, wished
+from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Power
 from jackstaff_core.refusal import Refusal

@@ -21,7 +21,8 @@ from jackstaff_core.budget import (
     derate,
     frames,
 )
-from jackstaff_core.finder import GlassKind, KitGlass
+from jackstaff_core.filter_kind import GlassKind
+from jackstaff_core.finder import KitGlass
 from jackstaff_core.forecast import LightPoint, LightQuestion, OwnReading, forecast, light_at
 from jackstaff_core.heavens import Place
 from jackstaff_core.plausibility import plausible

@@ -10,13 +10,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import ExposureQuestion, GlassGiven, MovingLight, expose
+from jackstaff_core.exposure import ExposureQuestion, MovingLight, expose
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
 from jackstaff_core.filling import longest
 from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, forecast, rate_sd
 from jackstaff_core.hazards import HAZARDS
 from jackstaff_core.heavens import Place
 from jackstaff_core.light_integral import Path, gathered
+from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.packing import Plan, pack
 from jackstaff_core.plausibility import SkyPick, fits_sky
 from jackstaff_core.questions import ask

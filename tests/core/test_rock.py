@@ -13,13 +13,15 @@ from hypothesis import strategies as st
 
 from jackstaff_core.daylight import ev100
 from jackstaff_core.editing import EditQuestion, Tint, editing_notes
-from jackstaff_core.exposure import Correction, ExposureQuestion, GlassGiven, expose
+from jackstaff_core.exposure import Correction, ExposureQuestion, expose
 from jackstaff_core.fieldcard import CardGlass, field_card
-from jackstaff_core.finder import FinderQuestion, GlassKind, KitGlass, Target, find
+from jackstaff_core.filter_kind import GlassKind
+from jackstaff_core.finder import FinderQuestion, KitGlass, Target, find
 from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
 from jackstaff_core.graduated import GraduatedQuestion, Owned, choose
 from jackstaff_core.heavens import Place
 from jackstaff_core.looks import LooksQuestion, Want, looks
+from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.packing import Plan, pack
 from jackstaff_core.reach import CLOSE_STOPS, ReachQuestion, reach
 from jackstaff_core.reading import ReadingGiven, SettingsGiven

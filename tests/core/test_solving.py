@@ -9,7 +9,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
+from jackstaff_core.exposure import ExposureQuestion, expose
+from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.solving import Floating, Solved, SolveQuestion, solve

@@ -9,11 +9,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import ExposureQuestion, GlassGiven, expose
-from jackstaff_core.finder import GlassKind, KitGlass
+from jackstaff_core.exposure import ExposureQuestion, expose
+from jackstaff_core.filter_kind import GlassKind
+from jackstaff_core.finder import KitGlass
 from jackstaff_core.flash import FlashQuestion, flash
 from jackstaff_core.gear import Accessory, Body, Glass, Holder, Lens
 from jackstaff_core.graduated import GraduatedQuestion, Horizon, Owned, choose
+from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.reach import CLOSE_STOPS, ReachQuestion, reach
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Power

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from PIL import Image
 
 from jackstaff_core.evidence import GlassKnown, weigh
-from jackstaff_core.finder import GlassKind
+from jackstaff_core.filter_kind import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
 from jackstaff_core.looks import LooksQuestion
 from jackstaff_core.subjects import Camera, Subject

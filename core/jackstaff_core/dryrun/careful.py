@@ -20,12 +20,14 @@ from datetime import datetime, timedelta
 from uuid import UUID
 
 from ..advice import Severity
-from ..exposure import Exposure, ExposureQuestion, GlassGiven, MovingLight, expose
-from ..finder import MOST_SLOTS, FinderQuestion, GlassKind, KitGlass, Stack, Target, find
+from ..exposure import Exposure, ExposureQuestion, MovingLight, expose
+from ..filter_kind import GlassKind
+from ..finder import MOST_SLOTS, FinderQuestion, KitGlass, Stack, Target, find
 from ..forecast import LightQuestion, light_at, rate_sd
 from ..gear import Glass, isos_of, sharp_to, strength
 from ..heavens import Place
 from ..looks import Aim
+from ..on_lens import GlassGiven
 from ..rate import KnownRate, rate
 from ..reading import ReadingGiven, SettingsGiven, shutter
 from ..refusal import Refusal

@@ -16,8 +16,8 @@ import numpy as np
 from django.contrib.auth.models import User
 from PIL import Image
 
-from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, GlassGiven, expose
-from jackstaff_core.finder import GlassKind
+from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, expose
+from jackstaff_core.filter_kind import GlassKind
 from jackstaff_core.frame import (
     ClosedBy,
     Defect,
@@ -35,6 +35,7 @@ from jackstaff_core.frame import (
     Tasted,
 )
 from jackstaff_core.looks import LooksQuestion
+from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
 from jackstaff_core.subjects import Camera, Subject
 from jackstaff_imaging.digest import digest
