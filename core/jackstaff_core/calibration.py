@@ -1,6 +1,6 @@
 """What the glass really measures, learnt from frames: Bayesian linear regression with habits of a session kept apart.
 
-    e_j = beta_session + sum over the stack of delta_i + noise         + = stack denser than labelled
+    e_j = beta_session + sum over the stack of delta_i - sum over what was taken off + noise    + = denser than labelled
     Lambda = diag(1/prior^2) + A^T W A / sigma^2, mean = Lambda^-1 A^T W e / sigma^2, covariance = Lambda^-1
     robust: Student-t noise, nu = 4, by EM: w_j = 5/(4 + (r_j^2 + v_j)/sigma^2), v_j the fit's variance of that frame
 
@@ -45,6 +45,15 @@ class Judged:
     session: Key | None = None
     weight: float = 1.0
     """How many usual frames it is worth: a frame pair is surer than a glance at a histogram."""
+    off: Annotated[tuple[Key, ...], Size(0, 8)] = ()
+    """What it was metered through and was off for the shot."""
+
+    @property
+    def counts(self) -> dict[str, int]:
+        """How often each glass is in its error, negative where it was taken off."""
+        counted = Counter(self.glass)
+        counted.subtract(self.off)
+        return {name: times for name, times in counted.items() if times}
 
 
 @dataclass(frozen=True, slots=True)
@@ -224,7 +233,7 @@ def _unknowns(question: CalibrationQuestion) -> tuple[list[str], list[str]]:
         within("session_sd", question.session_sd, 0.001, 3, "stops")
     for place, frame in enumerate(question.frames):
         within(f"frames.{place}.error_stops", frame.error_stops, -20, 20, "stops")
-    names = list(dict.fromkeys(name for frame in question.frames for name in frame.glass))
+    names = list(dict.fromkeys(name for frame in question.frames for name in frame.counts))
     by_session = question.session_sd is not None
     sessions = list(
         dict.fromkeys(frame.session for frame in question.frames if by_session and frame.session is not None)
@@ -245,7 +254,7 @@ def _prior(question: CalibrationQuestion, name: str) -> float:
 
 
 def _row(frame: Judged, names: Mapping[str, int], sessions: Mapping[str, int]) -> _Row:
-    glass = tuple((names[name], float(count)) for name, count in Counter(frame.glass).items())
+    glass = tuple((names[name], float(times)) for name, times in frame.counts.items())
     session = None if frame.session is None else sessions.get(frame.session)
     return _Row(glass, session, frame.error_stops, frame.weight)
 
@@ -302,7 +311,7 @@ def learn(frames: Sequence[Judged], noise_sd: float = 0.2) -> Learnt:
     Refusal
         As :func:`calibrate`.
     """
-    priors: dict[str, float] = {name: OWN_PRIOR_SD for frame in frames for name in frame.glass}
+    priors: dict[str, float] = {name: OWN_PRIOR_SD for frame in frames for name in frame.counts}
     question = CalibrationQuestion(tuple(frames), priors, noise_sd, 0.15, robust=True)
     first = _fitted(question)
     doubted = [name for name in priors if _suspect(first, name) and _contradicts(question, priors, name)]
@@ -316,21 +325,22 @@ def _suspect(fitted: _Fitted, name: str) -> bool:
     """Whether the middle of a glass's frames lies far enough from its label to be worth the full check."""
     at = fitted.names.index(name)
     rest = sorted(
-        fitted.fit.apart(row) + fitted.fit.glass[at]
+        fitted.fit.apart(row) / times + fitted.fit.glass[at]
         for row in fitted.rows
-        if any(piece == at for piece, _ in row.glass)
+        for piece, times in row.glass
+        if piece == at
     )
     return len(rest) > 1 and max(abs(rest[len(rest) // 2]), abs(rest[(len(rest) - 1) // 2])) > _SUSPECT_STOPS
 
 
 def _contradicts(question: CalibrationQuestion, priors: Mapping[str, float], name: str) -> bool:
     """Whether, given the freedom, this glass's frames put it over three prior sd off and agree with each other."""
-    own = [frame for frame in question.frames if name in frame.glass]
+    own = [frame for frame in question.frames if name in frame.counts]
     free = _found(_fitted(replace(question, prior_sd={**priors, name: WIDE_PRIOR_SD})))
     delta = {entry.id: entry.mean for entry in free}
     if abs(delta[name]) <= CONTRADICTS_SDS * OWN_PRIOR_SD:
         return False
-    rest = [frame.error_stops - sum(delta[each] for each in frame.glass) for frame in own]
+    rest = [frame.error_stops - sum(times * delta[each] for each, times in frame.counts.items()) for frame in own]
     middle = sorted(rest)[len(rest) // 2]
     near = sum(abs(entry - middle) <= 2 * question.noise_sd for entry in rest)
     return near > len(rest) / 2
@@ -342,7 +352,7 @@ def _tangled(found: Calibration, frames: Sequence[Judged]) -> list[Tangled]:
         for other_at in range(at + 1, len(found.glass)):
             other = found.glass[other_at]
             correlation = found.covariance[at][other_at] / (piece.sd * other.sd)
-            apart = any((piece.id in frame.glass) != (other.id in frame.glass) for frame in frames)
+            apart = any(frame.counts.get(piece.id) != frame.counts.get(other.id) for frame in frames)
             if correlation < TANGLED or not apart:
                 pairs.append(Tangled(piece.id, other.id, correlation))
     return pairs

@@ -3,6 +3,8 @@
     error against the label = sum of offsets in use + bias + lateness + correction - came out
                                                                                         [stops, + denser than labelled]
 
+A filter that was metered through and taken off counts the other way round.
+
 A correction counts unless the person said that the frame before was wrong by its scene's metering or by taste; a frame
 that was wrong for one of these says nothing of its filters.
 
@@ -104,21 +106,26 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
     reviewed = sorted((each for each in frames if each.error_stops is not None and not each.dark), key=_opened)
     known = _learnable(reviewed, kit)
     asides: Counter[str] = Counter()
-    used: list[tuple[FinishedFrame, tuple[str, ...]]] = []
+    used: list[FinishedFrame] = []
     for frame in reviewed[-MOST_REVIEWED:]:
         if why := _aside(frame, known):
             asides[why] += 1
         else:
-            used.append((frame, tuple(each.id for each in _counted(frame) if each.id)))
-    sessions = _sessions([frame for frame, _ in used])
+            used.append(frame)
+    sessions = _sessions(used)
     recent = set(sorted(set(sessions.values()))[-MOST_SESSIONS:])
     judged = [
-        Judged(glass, against_label(frame), began.isoformat() if (began := sessions[frame.id]) in recent else None)
-        for frame, glass in used
+        Judged(
+            _ids(frame.put_on),
+            against_label(frame),
+            began.isoformat() if (began := sessions[frame.id]) in recent else None,
+            off=_ids(frame.taken_off),
+        )
+        for frame in used
     ]
     paired = [(fact, stops) for fact in known.values() for stops in fact.pairs[-MOST_PAIRS:]]
     judged += [Judged((each.id,), stops - each.stops, None, PAIR_WEIGHT) for each, stops in paired]
-    if not any(each.glass for each in judged):
+    if not any(each.glass or each.off for each in judged):
         return Evidence((), (), len(used), asides)
     learnt = learn(judged)
     deltas = {piece.id: piece.mean for piece in learnt.calibration.glass}
@@ -140,7 +147,7 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
 
 def against_label(frame: FinishedFrame) -> float:
     """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
-    in_use = sum(each.offset or 0.0 for each in _counted(frame))
+    in_use = sum(each.offset or 0.0 for each in frame.put_on) - sum(each.offset or 0.0 for each in frame.taken_off)
     taught = 0.0 if frame.correction_for in NOT_THE_FILTER else frame.correction_stops
     return in_use + frame.bias_stops + taught + frame.late_stops - (frame.error_stops or 0.0)
 
@@ -150,8 +157,12 @@ def _opened(frame: FinishedFrame) -> datetime:
 
 
 def _counted(frame: FinishedFrame) -> list[UsedGlass]:
-    """The glass that darkened the metered part: not what was on when metered, nor a graduated one."""
-    return [piece for piece in frame.glass if not piece.in_reading and piece.kind is not GlassKind.GRADUATED]
+    """The glass that the frame speaks of: what came on after the metering, and what went off."""
+    return [*frame.put_on, *frame.taken_off]
+
+
+def _ids(glass: Iterable[UsedGlass]) -> tuple[str, ...]:
+    return tuple(each.id for each in glass if each.id)
 
 
 def _learnable(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> dict[str, GlassKnown]:
@@ -195,19 +206,22 @@ def _sessions(frames: Iterable[FinishedFrame]) -> dict[str, datetime]:
 
 def _witnesses(
     glass: str,
-    used: Sequence[tuple[FinishedFrame, tuple[str, ...]]],
+    used: Sequence[FinishedFrame],
     deltas: Mapping[str, float],
     habits: Mapping[str, Found],
     sessions: Mapping[str, datetime],
 ) -> tuple[Witness, ...]:
     found = []
-    for frame, stack in used:
-        if glass not in stack:
+    for frame in used:
+        on, off = _ids(frame.put_on), _ids(frame.taken_off)
+        times = on.count(glass) - off.count(glass)
+        if times == 0:
             continue
         habit = habits.get(sessions[frame.id].isoformat())
         leaned = habit.mean if habit else 0.0
-        others = sum(deltas[each] for each in stack) - deltas[glass]
-        found.append(Witness(frame.id, frame.opened_at, against_label(frame) - others - leaned, leaned))
+        others = sum(deltas[each] for each in on) - sum(deltas[each] for each in off) - times * deltas[glass]
+        alone = (against_label(frame) - others - leaned) / times
+        found.append(Witness(frame.id, frame.opened_at, alone, leaned))
     return tuple(found)
 
 

@@ -132,7 +132,7 @@ class SumStep:
     """One line of the sum: what, how many stops it lengthens the time, the time so far.
 
     ``kind`` is reading, in_reading, off, turned, glass, measured, aperture, iso, correction, purpose, light, film or
-    chosen; ``glass`` is the place in the stack that a step belongs to, ``through`` that among what was on at metering.
+    chosen; ``glass`` is the place in the stack that a step belongs to.
     """
 
     name: str
@@ -140,7 +140,6 @@ class SumStep:
     seconds: float
     kind: str
     glass: int | None = None
-    through: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,7 +169,8 @@ class Exposure:
     that was on when metered taken out.
 
     Where a variable filter was not turned yet, all of it stands at its weak end, and ``turning`` says how far the time
-    reaches.
+    reaches. ``taken_off`` are the places in ``reading.through`` of the filters that are off now, in the order of their
+    steps.
 
     With a chosen time ``set_seconds``, ``bulb`` and the dial's mark are its own, the sum ends at it, and
     ``residue_stops`` is how much brighter (+) or darker than right the frame will be: the light it gathers against the
@@ -199,6 +199,7 @@ class Exposure:
     advice: tuple[Advice, ...]
     fits_at: ApertureFits | None = None
     turning: Turning | None = None
+    taken_off: tuple[int, ...] = ()
 
 
 def expose(question: ExposureQuestion) -> Exposure:
@@ -277,6 +278,9 @@ def expose(question: ExposureQuestion) -> Exposure:
         ),
         fits_at=_fits_at(residue, settings.aperture.exact, reading.step),
         turning=turning,
+        taken_off=tuple(
+            change.through for change in exchanged if change.kind is ChangeKind.OFF and change.through is not None
+        ),
     )
 
 
@@ -361,7 +365,7 @@ def _sum(
     for change in exchanged:
         seconds *= 2**change.stops
         name = change.name + _BECAME[change.kind]
-        yield SumStep(name, change.stops, seconds, change.kind.value, change.on, change.through)
+        yield SumStep(name, change.stops, seconds, change.kind.value, change.on)
         if change.offset:
             seconds *= 2**change.offset
             darker = "darker" if change.offset > 0 else "lighter"

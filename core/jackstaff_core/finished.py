@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
 
 from .filter_kind import GlassKind
-from .frame import Cause, Defect, Frame, FrameConditions, FrameReview, State, Tasted, reckonable
+from .frame import Cause, Defect, Frame, FrameConditions, FrameGlass, FrameReview, State, Tasted, reckonable
 from .light_story import seen_light_stops
 from .reciprocity import ReciprocityLaw
 
@@ -33,9 +34,10 @@ class UsedGlass:
 class FinishedFrame:
     """A finished frame. Seconds real and aimed at; ``error_stops`` [stops], + brighter than right, None not reviewed.
 
-    ``aimed_seconds`` is the time that light and wish asked for in the end, drift, film and bias included;
-    ``bias_stops`` the part of it that was wished for, ``correction_stops`` what the frame before taught and
-    ``correction_for`` why; ``because`` is where this one's own error belongs. What is None is unknown.
+    ``glass`` was on for the shot, ``through`` at its metering. ``aimed_seconds`` is the time that light and wish asked
+    for in the end, drift, film and bias included; ``bias_stops`` the part of it that was wished for,
+    ``correction_stops`` what the frame before taught and ``correction_for`` why; ``because`` is where this one's own
+    error belongs. What is None is unknown.
     """
 
     id: str
@@ -44,6 +46,7 @@ class FinishedFrame:
     aimed_seconds: float
     planned_seconds: float
     glass: tuple[UsedGlass, ...]
+    through: tuple[UsedGlass, ...] = ()
     error_stops: float | None = None
     defects: frozenset[Defect] = frozenset()
     tasted: tuple[Tasted, ...] = ()
@@ -76,6 +79,25 @@ class FinishedFrame:
     aim: tuple[float, float] | None = None
 
     @property
+    def put_on(self) -> list[UsedGlass]:
+        """What darkened the metered part after the metering: neither what stayed on nor a graduated filter."""
+        return [piece for piece in self._exchanged(self.glass, self.through) if not piece.in_reading]
+
+    @property
+    def taken_off(self) -> list[UsedGlass]:
+        """What was metered through and was off, or turned elsewhere, for the shot; no graduated filter."""
+        return self._exchanged(self.through, self.glass)
+
+    @staticmethod
+    def _exchanged(of: Iterable[UsedGlass], others: Iterable[UsedGlass]) -> list[UsedGlass]:
+        there = [(piece.id, piece.name, piece.stops) for piece in others]
+        return [
+            piece
+            for piece in of
+            if piece.kind is not GlassKind.GRADUATED and (piece.id, piece.name, piece.stops) not in there
+        ]
+
+    @property
     def timing_stops(self) -> float:
         """How much more light the shutter let in than was aimed at, by the clock; film's own failure taken out."""
         metered: tuple[float, float] = (self.seconds, self.aimed_seconds)
@@ -96,6 +118,11 @@ def _seen_light(frame: Frame) -> float | None:
     return seen_light_stops(frame)
 
 
+def _used(glass: FrameGlass) -> UsedGlass:
+    key = str(glass.id) if glass.id else None
+    return UsedGlass(key, glass.name, glass.kind, glass.stops, glass.offset, glass.in_reading)
+
+
 def finished(frame: Frame) -> FinishedFrame | None:
     """A frame as its lessons read it; None while it runs, or where its time cannot be reckoned with."""
     seconds, aimed = frame.open_seconds, frame.aimed_seconds
@@ -110,12 +137,8 @@ def finished(frame: Frame) -> FinishedFrame | None:
         seconds=seconds,
         aimed_seconds=aimed,
         planned_seconds=frame.answer.seconds,
-        glass=tuple(
-            UsedGlass(
-                str(glass.id) if glass.id else None, glass.name, glass.kind, glass.stops, glass.offset, glass.in_reading
-            )
-            for glass in frame.stack
-        ),
+        glass=tuple(map(_used, frame.stack)),
+        through=tuple(map(_used, frame.metered_through)),
         error_stops=review.error_stops,
         defects=frozenset(review.defects),
         tasted=review.tasted,

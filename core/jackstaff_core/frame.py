@@ -101,6 +101,8 @@ class FrameReading:
     ev100: Ev | None = None
     step: Step = Step.THIRD
     metered_at: datetime | None = None
+    through: Annotated[tuple[FrameGlass, ...], Size(0, MOST_GLASSES)] | None = None
+    """What was on the lens then, each with its turn; None in a frame of an earlier day, whose stack says it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +113,10 @@ class FrameSettings:
 
 @dataclass(frozen=True, slots=True)
 class FrameGlass:
-    """A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known."""
+    """A glass that was on; ``id`` and ``kind`` say which of the kit it was, where that is known.
+
+    ``stops`` of a variable is what it was turned to; ``in_reading`` whether it was on at metering, as it was here.
+    """
 
     name: Annotated[str, Size(1, 60)]
     stops: GlassStops
@@ -284,6 +289,13 @@ class Frame:
         if self.closed_at is None:
             return None
         return (self.closed_at - self.opened_at).total_seconds() * (self.run.speed if self.run else 1.0)
+
+    @property
+    def metered_through(self) -> tuple[FrameGlass, ...]:
+        """What was on the lens at metering."""
+        if self.reading.through is not None:
+            return self.reading.through
+        return tuple(glass for glass in self.stack if glass.in_reading)
 
     @property
     def aimed_seconds(self) -> float:

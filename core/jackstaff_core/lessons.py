@@ -220,7 +220,7 @@ def wished(frames: Iterable[FinishedFrame], most: int = 500) -> tuple[float, ...
             continue
         low, high = frame.aim or (frame.planned_seconds, frame.planned_seconds)
         middle = math.sqrt(low * high) if math.isfinite(high) else max(low, frame.planned_seconds)
-        stops = math.log2(middle / frame.base_seconds)
+        stops = math.log2(middle / frame.base_seconds) + sum(piece.used for piece in frame.through)
         if 0 < stops <= MOST_STRENGTH:
             strengths.append(round(stops, 1))
     return tuple(strengths[-most:])

@@ -28,6 +28,7 @@ def columns(frame: core.Frame) -> dict[str, Any]:
         "reading_ev100": frame.reading.ev100,
         "step": frame.reading.step.value,
         "metered_at": frame.reading.metered_at,
+        "reading_through": plain(frame.reading.through),
         "aperture": frame.settings.aperture,
         "iso": frame.settings.iso,
         "scale": frame.scale.value,
@@ -62,6 +63,7 @@ def as_json(row: Frame) -> dict[str, Any]:
             "ev100": row.reading_ev100,
             "step": row.step,
             "metered_at": row.metered_at and _utc(row.metered_at),
+            "through": row.reading_through,
         },
         "settings": {"aperture": row.aperture, "iso": row.iso},
         "stack": [

@@ -65,12 +65,13 @@ _JSON = (
     "review.because",
     "conditions",
     "stack",
+    "reading.through",
     "answer.steps",
     "run",
     "events",
 )
 COLUMNS = (*_FOR_READING, *_TEXTS, *_JSON)
-_SINCE = {"review.because"}
+_SINCE = {"review.because", "reading.through"}
 """Columns that files of earlier days do not have."""
 _WAS = {f"review.{part.was}": f"review.{part.called}" for part in parts(FrameReview) if part.was}
 """What columns were called in files of earlier days."""

@@ -43,6 +43,8 @@ class Frame(models.Model):
     reading_ev100 = models.FloatField(null=True)
     step = models.CharField(max_length=6)
     metered_at = models.DateTimeField(null=True)
+    # What was on the lens then; null in frames of earlier days, whose stack says it.
+    reading_through = models.JSONField(null=True)
 
     # What was set, and the answer as it stood when the frame was armed.
     aperture = models.CharField(max_length=12)

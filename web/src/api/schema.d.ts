@@ -2060,6 +2060,8 @@ export interface paths {
         /**
          * Steer
          * @description ``stops`` or ``stack`` is the glass that is on; ``target_seconds`` the time held (not for floating time).
+         *
+         *     With ``light`` the held time is counted by the light it gathers.
          */
         post: operations["jackstaff_api_mount_steer"];
         delete?: never;
@@ -3354,7 +3356,9 @@ export interface components {
             steps: components["schemas"]["SumStepAnswer"][];
             stops: number;
             sure_within_stops: number;
+            taken_off: number[];
             to_seconds: number;
+            turning: components["schemas"]["TurningAnswer"] | null;
         };
         /**
          * ExposureEnd
@@ -3933,6 +3937,7 @@ export interface components {
             shutter?: string | null;
             /** @default third */
             step: components["schemas"]["Step"];
+            through?: components["schemas"]["FrameGlassDoc"][] | null;
         };
         /** FrameReading */
         FrameReadingInput: {
@@ -3943,6 +3948,7 @@ export interface components {
             shutter?: string | null;
             /** @default third */
             step: components["schemas"]["Step"];
+            through?: components["schemas"]["FrameGlassInput"][] | null;
         };
         /**
          * FrameReview
@@ -4215,15 +4221,18 @@ export interface components {
         };
         /**
          * GlassGiven
-         * @description One glass of the stack.
+         * @description One filter on the lens.
          */
         GlassInput: {
+            id?: string | null;
             /** @default false */
             in_reading: boolean;
+            kind?: components["schemas"]["GlassKind"] | null;
             label?: string | null;
             offset?: number | null;
             offset_sd?: number | null;
             stops?: number | null;
+            stops_max?: number | null;
         };
         /** GlassItem */
         GlassItem: {
@@ -4512,6 +4521,8 @@ export interface components {
         JudgedInput: {
             error_stops: number;
             glass: string[];
+            /** @default [] */
+            off: string[];
             session?: string | null;
             /** @default 1 */
             weight: number;
@@ -5826,7 +5837,7 @@ export interface components {
         };
         /**
          * ReadingGiven
-         * @description A camera's reading (shutter, aperture, iso), or a hand meter's (ev100).
+         * @description A camera's reading (shutter, aperture, iso), or a hand meter's (ev100), and the filters it was taken through.
          */
         ReadingInput: {
             aperture?: (string | number) | null;
@@ -5835,6 +5846,8 @@ export interface components {
             shutter?: (string | number) | null;
             /** @default third */
             step: components["schemas"]["Step"];
+            /** @default [] */
+            through: components["schemas"]["GlassInput"][];
         };
         /**
          * ReadingPoint
@@ -6468,6 +6481,7 @@ export interface components {
             dial_limit: number;
             film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
             float: components["schemas"]["Floating"];
+            light?: components["schemas"]["MovingLightInput"] | null;
             reading: components["schemas"]["ReadingInput"];
             /**
              * @default {
@@ -6486,7 +6500,7 @@ export interface components {
         };
         /**
          * Solved
-         * @description Seconds, f-number, ISO, stops of glass, or base reading in seconds, with the marks either side.
+         * @description Seconds, f-number, ISO, stops of glass on the lens, or base reading in seconds, with the marks either side.
          */
         SolvedAnswer: {
             missing_stops?: number | null;
@@ -7109,6 +7123,16 @@ export interface components {
             at: string;
             height_m: number;
             high: boolean;
+        };
+        /**
+         * Turning
+         * @description The times [s] that a variable filter nobody has turned yet can still give; marks None in bulb.
+         */
+        TurningAnswer: {
+            from_mark: string | null;
+            from_seconds: number;
+            to_mark: string | null;
+            to_seconds: number;
         };
         /**
          * UsableAnswer
