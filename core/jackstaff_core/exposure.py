@@ -169,8 +169,7 @@ class Exposure:
     that was on when metered taken out.
 
     Where a variable filter was not turned yet, all of it stands at its weak end, and ``turning`` says how far the time
-    reaches. ``taken_off`` are the places in ``reading.through`` of the filters that are off now, in the order of their
-    steps.
+    reaches.
 
     With a chosen time ``set_seconds``, ``bulb`` and the dial's mark are its own, the sum ends at it, and
     ``residue_stops`` is how much brighter (+) or darker than right the frame will be: the light it gathers against the
@@ -199,7 +198,6 @@ class Exposure:
     advice: tuple[Advice, ...]
     fits_at: ApertureFits | None = None
     turning: Turning | None = None
-    taken_off: tuple[int, ...] = ()
 
 
 def expose(question: ExposureQuestion) -> Exposure:
@@ -278,9 +276,6 @@ def expose(question: ExposureQuestion) -> Exposure:
         ),
         fits_at=_fits_at(residue, settings.aperture.exact, reading.step),
         turning=turning,
-        taken_off=tuple(
-            change.through for change in exchanged if change.kind is ChangeKind.OFF and change.through is not None
-        ),
     )
 
 

@@ -39,6 +39,7 @@ class GlassGiven:
     offset_sd : sd of that measurement [stops].
     in_reading : it was on the lens at metering as well; short for naming it in ``reading.through`` too.
     id : which filter it is, so that it is known again.
+    name : what its owner calls it, in the steps of the sum.
     kind : a graduated filter adds nothing to the metered part.
     """
 
@@ -50,13 +51,18 @@ class GlassGiven:
     id: Annotated[str, Size(1, 120)] | None = None
     kind: GlassKind | None = None
     stops_max: Annotated[float, Between(0, MOST_STOPS, "stops")] | None = None
+    name: Annotated[str, Size(1, 120)] | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class OnLens:
-    """A filter as the sum counts it: its label's stops, what it measures beside them, and how well that is known."""
+    """A filter as the sum counts it: its label's stops, what it measures beside them, and how well that is known.
+
+    ``called`` is its label, or its strength in words; ``name`` what its owner calls it.
+    """
 
     name: str
+    called: str
     stops: float
     offset: float
     sd: float
@@ -74,7 +80,7 @@ class OnLens:
         """Whether it is one filter seen twice."""
         if self.id is not None and other.id is not None:
             return self.id == other.id
-        return self.name == other.name and self.equals(other)
+        return self.called == other.called and self.equals(other)
 
     def equals(self, other: OnLens) -> bool:
         """Whether it takes as much light."""
@@ -174,14 +180,15 @@ def _filter(place: str, given: GlassGiven) -> OnLens:
         raise Refusal(f"{place}.label", "A filter has its stops or its label, not both.", "Leave one of them out.")
     if given.label is not None:
         strength = certain_strength(f"{place}.label", given.label)
-        name, stops = given.label.strip(), strength.stops
+        called, stops = given.label.strip(), strength.stops
     elif given.stops is not None:
         stops = within(f"{place}.stops", given.stops, 0, MOST_STOPS, "stops")
-        name = f"{stops:.3g} stops"
+        called = f"{stops:.3g} stops"
     else:
         raise Refusal(place, "This filter has no strength.", "Give its stops, or its label.")
+    name = given.name or called
     if given.kind is GlassKind.GRADUATED:
-        return OnLens(name, 0.0, 0.0, 0.0, given.in_reading, given.id)
+        return OnLens(name, called, 0.0, 0.0, 0.0, given.in_reading, given.id)
     sd = UNMEASURED_GLASS_SD
     offset = 0.0
     if given.offset is not None:
@@ -196,4 +203,4 @@ def _filter(place: str, given: GlassGiven) -> OnLens:
         if dense < stops:
             raise Refusal(f"{place}.stops_max", "This filter ends before it begins.", "Give the weaker end as stops.")
         open_stops = dense - stops
-    return OnLens(name, stops, offset, sd, given.in_reading, given.id, open_stops)
+    return OnLens(name, called, stops, offset, sd, given.in_reading, given.id, open_stops)

@@ -54,6 +54,8 @@ class Rig:
     focal_mm: FocalLength | None = None
     f_number: Annotated[float, Between(0.5, 512)] | None = None
     step_rings: Annotated[tuple[Accessory, ...], Size(0, 24)] = ()
+    through_stops: Annotated[float, Between(0, 60, "stops")] | None = None
+    """What the reading was taken through, on or off by now; None for what of ``glass`` was on then."""
 
 
 def findings(rig: Rig) -> tuple[Advice, ...]:
@@ -97,7 +99,7 @@ def _fits(rig: Rig) -> Iterator[Advice]:
         )
     if plates and holder is None:
         yield _found(
-            "no_holder", Severity.NOTE, "A plate needs a holder.", "Choose one under Set-up, or add it to the kit."
+            "no_holder", Severity.NOTE, "A plate needs a holder.", "Choose one where camera and lens are chosen, or add it to the bag."
         )
     if holder and len(plates) > holder.slots:
         yield _found(
@@ -292,7 +294,9 @@ def _rims(rig: Rig) -> Iterator[Advice]:
 
 
 def _metering(rig: Rig) -> Iterator[Advice]:
-    through = sum(piece.stops for piece in rig.glass if piece.in_reading)
+    through = rig.through_stops
+    if through is None:
+        through = sum(piece.stops for piece in rig.glass if piece.in_reading)
     limit = rig.body.sees_through_stops if rig.body else Body().sees_through_stops
     if through > limit:
         yield _found(
@@ -304,16 +308,16 @@ def _metering(rig: Rig) -> Iterator[Advice]:
             limit=limit,
         )
     for piece in rig.glass:
-        # Darker glass nobody meters through by mistake; what can be seen through is asked about.
-        if piece.stops <= 0 or piece.stops > limit:
+        # A polariser goes on before metering as often as after it.
+        if piece.glass.kind == "variable" or not piece.polarises:
             continue
-        counted, wrong, cure = (
-            ("counts as metered with. If it was not on", "dark", "Then take that mark off its tile.")
+        counted, wrong = (
+            ("counts as on while metering. If it was not", "dark")
             if piece.in_reading
-            else ("is counted. If it was on when you metered", "bright", "Then press metered with on its tile.")
+            else ("counts as put on after metering. If it was on", "bright")
         )
         why = f"{piece.name} {counted}, this frame comes out {piece.stops:.1f} stops too {wrong}."
-        yield _found("was_it_on", Severity.NOTE, why, cure, stops=piece.stops)
+        yield _found("was_it_on", Severity.NOTE, why, "Say so beside the reading.", stops=piece.stops)
 
 
 def _light(rig: Rig) -> Iterator[Advice]:

@@ -71,7 +71,8 @@ def codes(*glass: On, **rig: object) -> set[str]:
         ((On("Slot ND 9", PLATE_9.glass, 9, True),), {"body": Body()}, {"doubtful_reading"}, set()),
         ((On("Clip-on pol", POL.glass, 1.5, True),), {"body": Body()}, {"was_it_on"}, {"doubtful_reading"}),
         ((POL,), {}, {"was_it_on"}, set()),
-        ((PLATE_9,), {"holder": HOLDER}, set(), {"was_it_on"}),
+        ((PLATE_9,), {"holder": HOLDER}, set(), {"was_it_on", "doubtful_reading"}),
+        ((PLATE_9,), {"holder": HOLDER, "through_stops": 9.0}, {"doubtful_reading"}, set()),
         # Variable glass: uneven on a wide lens, clean on a long one, and the user's own frames decide before either.
         ((VND,), {"focal_mm": 16.0}, {"uneven"}, set()),
         ((VND,), {"focal_mm": 50.0}, set(), {"uneven"}),

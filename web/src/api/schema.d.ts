@@ -3356,7 +3356,6 @@ export interface components {
             steps: components["schemas"]["SumStepAnswer"][];
             stops: number;
             sure_within_stops: number;
-            taken_off: number[];
             to_seconds: number;
             turning: components["schemas"]["TurningAnswer"] | null;
         };
@@ -4229,6 +4228,7 @@ export interface components {
             in_reading: boolean;
             kind?: components["schemas"]["GlassKind"] | null;
             label?: string | null;
+            name?: string | null;
             offset?: number | null;
             offset_sd?: number | null;
             stops?: number | null;
@@ -6123,6 +6123,7 @@ export interface components {
             step_rings: {
                 [key: string]: unknown;
             }[];
+            through_stops?: number | null;
         };
         /**
          * Rounded

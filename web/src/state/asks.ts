@@ -2,7 +2,7 @@ import type { Schemas } from "../api/client";
 import type { ExposureQuestion, SteerQuestion } from "../questions/bench";
 import type { SceneQuestion } from "../questions/looks";
 import { kitGlass } from "./bag";
-import { type Bench, type Laid, settingsOf } from "./bench";
+import { type Bench, type Glass, glassThrough, type Laid, settingsOf } from "./bench";
 import { type LightWatch, looksFrom } from "./lightWatch";
 import type { OwnLook } from "./looks";
 import { type Outing, placeOf, span, watersAt } from "./outings";
@@ -15,7 +15,7 @@ export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQue
   const changed = { ...laid.bench, ...change };
   return {
     reading: readingOf(laid, change),
-    stack: stackOf(laid, changed.inReading),
+    stack: laid.stack.map(glassGiven),
     settings: settingsOf({ ...laid, bench: changed }),
     scale: changed.scale,
     dial_limit: laid.dialLimit,
@@ -42,9 +42,12 @@ export function filmOf(laid: Laid): NonNullable<ExposureQuestion["film"]> | null
 
 export function readingOf(laid: Laid, change: Partial<Bench> = {}): ExposureQuestion["reading"] {
   const changed = { ...laid.bench, ...change };
-  return changed.meter === "hand"
-    ? { ev100: changed.ev100, step: laid.step }
-    : { shutter: changed.shutter, aperture: changed.aperture, iso: changed.iso, step: laid.step };
+  if (changed.meter === "hand") return { ev100: changed.ev100, step: laid.step, through: [] };
+  const { shutter, iso } = changed;
+  // A camera that cannot change its aperture meters at it as well.
+  const aperture = laid.fixedAperture ?? changed.aperture;
+  const through = change.through === undefined ? laid.through : glassThrough(change.through, laid.items);
+  return { shutter, aperture, iso, step: laid.step, through: through.map(glassGiven) };
 }
 
 /** The readings of this scene so far and what was watched since, for how the light moves; null where there is neither. */
@@ -69,26 +72,32 @@ export function rateOf(
   return { readings, at: new Date(at).toISOString(), forecast, looks };
 }
 
-function stackOf(laid: Laid, inReading: string[]): NonNullable<ExposureQuestion["stack"]> {
-  return laid.stack.map((glass) => ({
+/** A filter as a question carries it. */
+export function glassGiven(glass: Glass): NonNullable<ExposureQuestion["stack"]>[number] {
+  return {
+    id: glass.id,
+    name: glass.name,
+    kind: glass.kind,
     stops: glass.stops,
+    ...(glass.open !== undefined && { stops_max: glass.stops + glass.open }),
     // The core takes a spread only beside an offset; a range that was never measured has none.
     offset: glass.offset ?? (glass.low === glass.high ? null : 0),
     offset_sd: glass.offset_sd,
-    in_reading: inReading.includes(glass.id),
-  }));
+    in_reading: false,
+  };
 }
 
 /** The question behind what is worked out instead of the time; null while the time is, or nothing is held. */
 export function steerOf(laid: Laid): SteerQuestion | null {
-  const { floating, targetSeconds, inReading } = laid.bench;
+  const { floating, targetSeconds } = laid.bench;
   if (floating === "time" || targetSeconds === null) return null;
   const exposure = exposureOf(laid);
   return {
     float: floating,
     reading: exposure.reading,
     stops: 0,
-    stack: floating === "stack" ? [] : stackOf(laid, inReading),
+    stack: floating === "stack" ? [] : laid.stack.map(glassGiven),
+    light: laid.light,
     settings: exposure.settings,
     target_seconds: targetSeconds,
     dial_limit: laid.dialLimit,

@@ -14,6 +14,8 @@ export interface Glass {
   turned_sd?: number;
   low: number;
   high: number;
+  /** How much further a variable filter goes that nobody has turned yet: its time is a range. */
+  open?: number;
   /** What a named stack is made of. */
   members: string[];
 }

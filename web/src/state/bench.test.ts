@@ -25,7 +25,7 @@ const START = bench(
   { do: "settle", glass: bag },
   NOW,
 );
-const after = (...moves: Move[]): Bench => moves.reduce((state, move) => bench(state, move, NOW), START);
+const after = (...moves: Move[]): Bench => moves.reduce((state, move) => bench(state, move, NOW, bag), START);
 const toggle = (id: string): Move => ({ do: "toggle", id });
 const stops = (state: Bench) => lay(state, KIT).stack.map((piece) => piece.stops);
 
@@ -73,18 +73,68 @@ describe("the bench", () => {
     expect(after(...["g0", "g1", "g2", "g3", "g4", "g5", "g6", "g7", "g9"].map(toggle)).on).toHaveLength(8);
   });
 
-  it("keeps what was on at the reading in step with what is on", () => {
-    const through = after({ do: "toggleInReading", id: "g1" });
-    expect([through.on, through.inReading]).toEqual([["g8", "g1"], ["g1"]]);
-    expect(bench(through, { do: "toggleInReading", id: "g1" }, NOW).inReading).toEqual([]);
-    expect(bench(through, toggle("g1"), NOW).inReading).toEqual([]);
+  describe("what was on at the reading", () => {
+    const metered: Move = { do: "set", change: { shutter: "1/8" } };
+    const later = (minutes: number) => new Date(NOW.getTime() + minutes * 60_000);
+    const through = ({ through: then }: Bench) => then.map(({ id, turn }) => [id, turn]);
+    const was = (id: string): Move => ({ do: "toggleThrough", id });
+
+    it("is said in one tap, whatever is on now, and stays when that is exchanged", () => {
+      const then = after(was("g2"), was("g5"), toggle("g2"), metered);
+      expect([then.on, through(then)]).toEqual([["g8", "g2"], [["g2", null]]]);
+      const off = bench(then, toggle("g2"), NOW, bag);
+      expect([off.on, through(off)]).toEqual([["g8"], [["g2", null]]]);
+      expect(exposureOf(lay(off, KIT))).toMatchObject({
+        reading: { through: [{ id: "g2", stops: 3, name: "Slot ND 3" }] },
+        stack: [{ id: "g8", stops: 9 }],
+      });
+      expect(through(bench(off, was("g2"), NOW, bag))).toEqual([]);
+      expect(through(bench(off, { do: "bare" }, NOW, bag))).toEqual([["g2", null]]);
+    });
+
+    it("is every variable filter that is on, where it stood; turned later, the difference counts", () => {
+      const ring = after({ do: "bare" }, toggle("turn"));
+      // Put on and not yet turned, it may still be anything.
+      expect(exposureOf(lay(ring, KIT)).stack).toMatchObject([{ stops: 2, stops_max: 5 }]);
+      const read = bench(ring, metered, NOW, bag);
+      expect([through(read), read.turned]).toEqual([[["turn", 2]], { turn: 2 }]);
+      const turned = bench(read, { do: "set", change: { turned: { turn: 4 } } }, NOW, bag);
+      expect(exposureOf(lay(turned, KIT))).toMatchObject({
+        reading: { through: [{ id: "turn", stops: 2 }] },
+        stack: [{ id: "turn", stops: 4 }],
+      });
+      expect(through(bench(turned, was("turn"), NOW, bag))).toEqual([]);
+      // Dialled within the minute it is the same reading; a later one sees through what is on then.
+      expect(through(bench(turned, { do: "set", change: { shutter: "1/10" } }, later(1), bag))).toEqual([["turn", 2]]);
+      expect(through(bench(turned, { do: "set", change: { shutter: "1/10" } }, later(3), bag))).toEqual([["turn", 4]]);
+      expect(through(bench(turned, { do: "meterAgain" }, later(1), bag))).toEqual([["turn", 4]]);
+      expect(through(bench(turned, { do: "set", change: { meter: "hand", ev100: 9 } }, later(3), bag))).toEqual([]);
+    });
+
+    it("is carried over to the next reading while it stays on, and asked of anew", () => {
+      const pol = after(was("g1"), toggle("g1"), metered, { do: "saidThrough", id: "g4" });
+      const next = bench(pol, { do: "set", change: { shutter: "1/4" } }, later(5), bag);
+      expect([through(next), next.throughSaid]).toEqual([[["g1", null]], []]);
+      expect(next.before.map((each) => each.through.map(({ id }) => id))).toEqual([["g1"]]);
+      expect(through(bench(bench(pol, toggle("g1"), NOW, bag), { do: "meterAgain" }, later(5), bag))).toEqual([]);
+    });
+
+    it("outlives the filter's leaving the bag", () => {
+      const then = after(was("g2"));
+      expect(
+        lay(
+          then,
+          KIT.filter(({ id }) => id !== "g2"),
+        ).through,
+      ).toMatchObject([{ id: "g2", name: "Slot ND 3", stops: 3 }]);
+    });
   });
 
   it("takes readings of one scene together when one says so, and asks where nobody did", () => {
     const at = (minutes: number) => new Date(NOW.getTime() + minutes * 60_000);
     const dial = (shutter: string): Move => ({ do: "set", change: { shutter } });
     const played = (...moves: [number, Move][]) =>
-      moves.reduce((state, [minutes, move]) => bench(state, move, at(minutes)), START);
+      moves.reduce((state, [minutes, move]) => bench(state, move, at(minutes), bag), START);
     const shutters = (state: Bench) => [state.before, state.earlier].map((list) => list.map((each) => each.shutter));
     // Metered again, then dialled: the first reading is an earlier one; a correction within the minute is none.
     const again: [number, Move][] = [
@@ -109,8 +159,11 @@ describe("the bench", () => {
     expect(shutters(played(...other))).toEqual([["1/50"], []]);
     expect(rateOf(lay(played(...other), KIT), at(6).getTime(), null)).toBeNull();
     expect(shutters(played(...other, [6.2, { do: "sameScene" }]))).toEqual([[], ["1/50"]]);
-    // Other filters on while metering, and readings of an hour ago, say nothing about this one.
-    expect(shutters(played(...again, [5, { do: "toggleInReading", id: "g1" }]))).toEqual([[], []]);
+    // What was on while metering was on for the readings of that scene before; those of an hour ago say nothing.
+    const seen = played(...again, [5, { do: "toggleThrough", id: "g1" }]);
+    expect(rateOf(lay(seen, KIT), at(5).getTime(), null)?.readings.map(({ reading }) => reading.through)).toMatchObject(
+      [[{ id: "g1" }], [{ id: "g1" }]],
+    );
     expect(shutters(played(...other, [70, dial("1/8")]))).toEqual([[], []]);
   });
 
@@ -148,10 +201,10 @@ describe("the bench", () => {
 
   it("asks with a camera's reading or a hand meter's, never both", () => {
     const asked = exposureOf(lay(after({ do: "set", change: { shotIso: "100" } }), KIT));
-    expect(asked.reading).toEqual({ shutter: "1/40", aperture: "9", iso: "64", step: "third" });
+    expect(asked.reading).toEqual({ shutter: "1/40", aperture: "9", iso: "64", step: "third", through: [] });
     expect(asked.settings).toEqual({ aperture: "9", iso: "100" });
     const hand = exposureOf(lay(START, KIT), { meter: "hand", ev100: 9.4 });
-    expect(hand.reading).toEqual({ ev100: 9.4, step: "third" });
+    expect(hand.reading).toEqual({ ev100: 9.4, step: "third", through: [] });
     expect(START.meter).toBe("camera");
   });
 
@@ -164,7 +217,7 @@ describe("the bench", () => {
     expect(turned.targetSeconds).toBe(300);
     const changes: Move[] = [
       { do: "toggle", id: "g5" },
-      { do: "toggleInReading", id: "g5" },
+      { do: "toggleThrough", id: "g5" },
       { do: "bare" },
       { do: "set", change: { shutter: "1/60" } },
       { do: "set", change: { shotIso: "100" } },

@@ -24,6 +24,15 @@ interface Metered {
   aperture: string;
   iso: string;
   ev100: number;
+  /** What was on the lens then, whatever is on now. */
+  through: Through[];
+}
+
+/** A filter that was on at the metering, and what it was turned to then; as it was known, should it leave the bag. */
+export interface Through {
+  id: string;
+  turn: number | null;
+  glass: Pick<Glass, "name" | "kind" | "stops" | "offset" | "offset_sd"> | null;
 }
 
 /** A reading with its instant. */
@@ -43,7 +52,8 @@ export interface Bench extends Metered {
   scale: Scale;
   /** Ids in order from the lens outwards; null until the kit is known. */
   on: string[] | null;
-  inReading: string[];
+  /** Filters of which somebody has said whether they were on at this metering. */
+  throughSaid: string[];
   /** What variable glass is turned to, in stops. */
   turned: Record<string, number>;
   bodyId: string | null;
@@ -73,7 +83,10 @@ export type Move =
   | { do: "meterAgain" }
   | { do: "sameScene" }
   | { do: "toggle"; id: string }
-  | { do: "toggleInReading"; id: string }
+  /** It was on at the metering after all, or was not; what is on now stays. */
+  | { do: "toggleThrough"; id: string }
+  /** It is so as it stands: whether it was on at the metering is asked no more. */
+  | { do: "saidThrough"; id: string }
   | { do: "bare" }
   | { do: "together"; id: string; members: string[] }
   | { do: "take"; on: string[]; aperture: string; iso: string; turned: Record<string, number> }
@@ -100,13 +113,43 @@ const SUMMED: (keyof Bench)[] = [
 ];
 
 /** Somebody meters: a forecast that stood in for it goes, and with it the minute it was for. */
-function metering(state: Bench, now: Date): Partial<Bench> {
+function metering(state: Bench, now: Date, bag: readonly Glass[]): Partial<Bench> {
   return {
+    ...(isDialling(state, now) ? {} : seenThrough(state, bag)),
     meteredAt: now.toISOString(),
     expectedSd: null,
     ...(state.expectedSd !== null && { lightAt: null }),
     // What was wrong with the metering of the frame before is not wrong with this one.
     ...unlessFor(state, ["scene", null]),
+  };
+}
+
+/** Whether a changed value is still the same reading, dialled or corrected. */
+function isDialling({ meteredAt }: Bench, now: Date): boolean {
+  return meteredAt !== null && now.getTime() - Date.parse(meteredAt) < DIALLING;
+}
+
+/**
+ * What a new reading sees through: what the one before saw through and is on still, and every variable filter that is
+ * on. One that nobody has turned stands at its weak end from then on. A hand meter sees none of it.
+ */
+function seenThrough(state: Bench, bag: readonly Glass[]): Pick<Bench, "through" | "throughSaid" | "turned"> {
+  const before = new Set(state.through.map(({ id }) => id));
+  const seen = bag.filter(({ id, kind }) => state.on?.includes(id) && (kind === "variable" || before.has(id)));
+  const ends = seen.filter(({ id, kind }) => kind === "variable" && state.turned[id] === undefined);
+  const turned = { ...state.turned, ...Object.fromEntries(ends.map(({ id, low }) => [id, low])) };
+  return {
+    through: state.meter === "hand" ? [] : seen.map((glass) => throughOf(glass, turned)),
+    throughSaid: [],
+    turned,
+  };
+}
+
+function throughOf({ id, name, kind, stops, offset, offset_sd }: Glass, turned: Bench["turned"]): Through {
+  return {
+    id,
+    turn: kind === "variable" ? (turned[id] ?? null) : null,
+    glass: { name, kind, stops, offset, offset_sd },
   };
 }
 
@@ -123,7 +166,7 @@ function restacked(state: Bench): Bench {
 
 export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] = []): Bench {
   // A named stack takes the place of its members, and a member that of the stack.
-  const puts = (move.do === "toggle" || move.do === "toggleInReading") && !held.on?.includes(move.id);
+  const puts = move.do === "toggle" && !held.on?.includes(move.id);
   const state = puts ? clashing(bag, move.id).reduce(takeOff, held) : held;
   const on = state.on ?? [];
   switch (move.do) {
@@ -131,13 +174,16 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
       const metered = READING.some((key) => key in move.change);
       const summed = SUMMED.some((key) => key in move.change);
       const rest = summed ? workedOutAnew(state) : state;
-      return { ...rest, ...(metered ? { ...metering(state, now), ...followed(state, now) } : {}), ...move.change };
+      const meter = move.change.meter ?? state.meter;
+      const read = metered ? { ...metering({ ...state, meter }, now, bag), ...followed(state, now) } : {};
+      return { ...rest, ...read, ...move.change };
     }
     case "meterAgain":
       // A reading of the same scene: what stands there until it is dialled anew is what the meter says now.
       return {
         ...state,
-        ...metering(state, now),
+        ...metering(state, now, bag),
+        ...seenThrough(state, bag),
         earlier: [...state.earlier, ...old(state, now)].slice(-MOST),
         before: [],
       };
@@ -145,30 +191,41 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
       return { ...state, earlier: [...state.before, ...state.earlier].slice(-MOST), before: [] };
     case "toggle":
       return restacked(on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id));
-    case "toggleInReading": {
-      if (state.inReading.includes(move.id)) {
-        return restacked({ ...state, ...ALONE, inReading: state.inReading.filter((id) => id !== move.id) });
-      }
-      const with_ = putOn(state, move.id);
-      return with_.on?.includes(move.id)
-        ? restacked({ ...with_, ...ALONE, inReading: [...with_.inReading, move.id] })
-        : state;
-    }
-    case "bare":
-      return restacked({ ...state, ...(state.inReading.length > 0 && ALONE), on: [], inReading: [] });
-    case "together": {
-      const metered = move.members.every((id) => state.inReading.includes(id));
-      const apart = move.members.reduce(takeOff, state);
+    case "toggleThrough": {
+      const glass = bag.find(({ id }) => id === move.id);
+      // The readings of this scene before were taken with the same hands.
+      const said = <Reading extends Metered>(reading: Reading): Reading => ({
+        ...reading,
+        through: state.through.some(({ id }) => id === move.id)
+          ? reading.through.filter(({ id }) => id !== move.id)
+          : [...reading.through.filter(({ id }) => id !== move.id), ...(glass ? [throughOf(glass, state.turned)] : [])],
+      });
       return workedOutAnew({
-        ...apart,
-        on: [...(apart.on ?? []), move.id],
-        inReading: metered ? [...apart.inReading, move.id] : apart.inReading,
+        ...said(state),
+        earlier: state.earlier.map(said),
+        throughSaid: [...state.throughSaid, move.id],
+      });
+    }
+    case "saidThrough":
+      return { ...state, throughSaid: [...state.throughSaid, move.id] };
+    case "bare":
+      return restacked({ ...state, on: [] });
+    case "together": {
+      const rest = (on: readonly string[]) => on.filter((id) => !move.members.includes(id));
+      const metered = move.members.every((id) => state.through.some((each) => each.id === id));
+      const { through } = state;
+      return workedOutAnew({
+        ...state,
+        on: [...rest(on), move.id],
+        through: metered
+          ? [...through.filter(({ id }) => !move.members.includes(id)), { id: move.id, turn: null, glass: null }]
+          : through,
       });
     }
     case "take":
       return {
         ...state,
-        on: [...on.filter((id) => state.inReading.includes(id)), ...move.on],
+        on: move.on,
         shotAperture: move.aperture,
         shotIso: move.iso,
         turned: { ...state.turned, ...move.turned },
@@ -184,7 +241,7 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
       const solid = move.glass.filter((glass) => glass.kind === "solid");
       const distance = (glass: Glass) => Math.abs(glass.stops - FIRST_STOPS);
       const first = solid.toSorted((a, b) => distance(a) - distance(b))[0];
-      return { ...state, on: first ? [first.id] : [], inReading: [] };
+      return { ...state, on: first ? [first.id] : [] };
     }
   }
 }
@@ -194,14 +251,11 @@ const DIALLING = 90_000;
 /** How long a reading says something about the next [ms]. */
 const REMEMBERED = 45 * 60_000;
 const MOST = 23;
-/** Readings through other filters cannot be compared with this one. */
-const ALONE: Pick<Bench, "earlier" | "before"> = { earlier: [], before: [] };
-
 /** The reading that stands there, where it is one of its own and no old story. */
-function old({ meter, shutter, aperture, iso, ev100, meteredAt }: Bench, now: Date): Taken[] {
+function old({ meter, shutter, aperture, iso, ev100, through, meteredAt }: Bench, now: Date): Taken[] {
   const age = meteredAt === null ? -1 : now.getTime() - Date.parse(meteredAt);
   return meteredAt !== null && age >= DIALLING / 3 && age <= REMEMBERED
-    ? [{ meter, shutter, aperture, iso, ev100, at: meteredAt }]
+    ? [{ meter, shutter, aperture, iso, ev100, through, at: meteredAt }]
     : [];
 }
 
@@ -225,12 +279,7 @@ function putOn(state: Bench, id: string): Bench {
 }
 
 function takeOff(state: Bench, id: string): Bench {
-  return {
-    ...state,
-    ...(state.inReading.includes(id) && ALONE),
-    on: (state.on ?? []).filter((other) => other !== id),
-    inReading: state.inReading.filter((other) => other !== id),
-  };
+  return { ...state, on: (state.on ?? []).filter((other) => other !== id) };
 }
 
 /** The bench with the kit it draws on. */
@@ -243,6 +292,8 @@ export interface Laid {
   items: ItemOf<"glass">[];
   bag: Glass[];
   stack: Glass[];
+  /** What the reading was taken through, each as it was then. */
+  through: Glass[];
   step: Step;
   dialLimit: number;
   focalMm: number | undefined;
@@ -260,6 +311,7 @@ export function lay(state: Bench, kit: KitItem[]): Laid {
   const lens = chosen(kit, "lens", state.lensId);
   const items = itemsOf(kit, "glass");
   const bag = items.map((item) => turnedTo(glassOf(item), state.turned));
+  const through = glassThrough(state.through, items);
   const film = body?.facts.film ? chosen(kit, "film", state.filmId) : undefined;
   const fixed = body?.facts.fixed_aperture;
   return {
@@ -271,6 +323,7 @@ export function lay(state: Bench, kit: KitItem[]): Laid {
     items,
     bag,
     stack: (state.on ?? []).flatMap((id) => bag.filter((glass) => glass.id === id)),
+    through,
     step: (body?.facts.step as Step | undefined) ?? "third",
     dialLimit: body?.facts.dial_limit_s ?? 30,
     focalMm: lens && Math.min(Math.max(state.focalMm ?? 0, lens.facts.focal_min_mm), lens.facts.focal_max_mm),
@@ -282,14 +335,36 @@ export function lay(state: Bench, kit: KitItem[]): Laid {
 }
 
 function turnedTo(glass: Glass, turned: Record<string, number>): Glass {
+  if (glass.kind !== "variable") return glass;
   const stops = turned[glass.id];
-  if (glass.kind !== "variable" || stops === undefined) return glass;
-  return {
-    ...glass,
-    stops: Math.min(Math.max(stops, glass.low), glass.high),
-    offset: 0,
-    offset_sd: glass.turned_sd ?? glass.offset_sd,
-  };
+  const known = { ...glass, offset: 0, offset_sd: glass.turned_sd ?? glass.offset_sd };
+  return stops === undefined
+    ? { ...known, stops: glass.low, open: glass.high - glass.low }
+    : { ...known, stops: Math.min(Math.max(stops, glass.low), glass.high) };
+}
+
+/** The filters of a reading as they were then: as they are known today, or once were known. */
+export function glassThrough(through: readonly Through[], items: readonly ItemOf<"glass">[]): Glass[] {
+  return through.flatMap(({ id, turn, glass }) => {
+    const item = items.find((each) => each.id === id);
+    if (item) {
+      const own = glassOf(item);
+      return [turnedTo(own, { [id]: turn ?? own.low })];
+    }
+    return glass
+      ? [{ ...glass, id, stops: turn ?? glass.stops, low: glass.stops, high: glass.stops, members: [] }]
+      : [];
+  });
+}
+
+/** Whether a filter was on at the metering, and whether it stood there as it stands now. */
+export function wasOn(laid: Pick<Laid, "through">, { id }: Pick<Glass, "id">): boolean {
+  return laid.through.some((glass) => glass.id === id);
+}
+
+/** What counts as in the reading as well: on then and now, and turned alike. */
+export function stayedOn(laid: Pick<Laid, "through">, { id, stops, open }: Glass): boolean {
+  return open === undefined && laid.through.some((then) => then.id === id && Math.abs(then.stops - stops) < 1e-9);
 }
 
 export function settingsOf({ bench: state, fixedAperture, fixedIso }: Laid): { aperture: string; iso: string } {
@@ -320,7 +395,8 @@ const START: Bench = {
   shotIso: null,
   scale: "exact",
   on: null,
-  inReading: [],
+  through: [],
+  throughSaid: [],
   turned: {},
   bodyId: null,
   lensId: null,
@@ -349,12 +425,31 @@ function fromDemo({ demo }: Starter): Bench {
 
 const text = v.pipe(v.string(), v.maxLength(24));
 const instant = v.pipe(v.string(), v.isoTimestamp());
+const THROUGH = v.pipe(
+  v.array(
+    v.object({
+      id: v.string(),
+      turn: v.nullable(v.number()),
+      glass: v.nullable(
+        v.object({
+          name: v.string(),
+          kind: v.picklist(["solid", "variable", "polariser", "graduated", "combined"]),
+          stops: v.number(),
+          offset: v.nullable(v.number()),
+          offset_sd: v.number(),
+        }),
+      ),
+    }),
+  ),
+  v.maxLength(MOST_GLASSES),
+);
 const METERED = {
   meter: v.picklist(["camera", "hand"]),
   shutter: text,
   aperture: text,
   iso: text,
   ev100: v.number(),
+  through: v.optional(THROUGH, []),
 };
 const TAKEN = v.pipe(v.array(v.object({ ...METERED, at: instant })), v.maxLength(MOST));
 const SHAPE = v.object({
@@ -367,7 +462,7 @@ const SHAPE = v.object({
   shotIso: v.nullable(text),
   scale: v.picklist(["exact", "as_marked"]),
   on: v.nullable(v.array(v.string())),
-  inReading: v.array(v.string()),
+  throughSaid: v.array(v.string()),
   turned: v.record(v.string(), v.number()),
   bodyId: v.nullable(v.string()),
   lensId: v.nullable(v.string()),
@@ -404,6 +499,13 @@ const SHAPE = v.object({
   ),
 });
 
+/** A bench of an earlier day named what was in the reading by ids alone, all of it still on. */
+function metredBefore(content: { inReading?: string[]; turned?: Record<string, number> }): object {
+  const { inReading, ...rest } = content;
+  if (!inReading || "through" in content) return content;
+  return { ...rest, through: inReading.map((id) => ({ id, turn: content.turned?.[id] ?? null, glass: null })) };
+}
+
 const ONE = "bench";
 
 const drawn = drawer<Bench>({
@@ -411,7 +513,7 @@ const drawn = drawer<Bench>({
   version: 1,
   check: (content) => {
     // Parts added since it was kept take their first value.
-    const read = v.safeParse(SHAPE, { ...START, ...(content as object) });
+    const read = v.safeParse(SHAPE, { ...START, ...metredBefore(content as object) });
     return read.success ? read.output : null;
   },
 });

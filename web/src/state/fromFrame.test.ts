@@ -27,13 +27,21 @@ describe("a frame set up again", () => {
       shutter: "1/40",
       shotAperture: "9",
       on: ["turn", "nine"],
-      inReading: ["turn"],
+      through: [{ id: "turn", turn: 3.5, glass: { name: "Ring VND", kind: "variable" } }],
       turned: { turn: 3.5 },
       purposeThirds: 2,
       monochrome: true,
       targetSeconds: null,
       correction: { stops: 0.5, because: "taste" },
     });
+  });
+
+  it("was read through what it was read through, on its lens or not", () => {
+    const off = { id: "sold", name: "Slot ND 6", stops: 6, offset: 0.2, in_reading: false, kind: "solid" } as const;
+    const exchanged = sampleFrame({ ...FRAME, reading: { ...FRAME.reading, through: [off] } });
+    expect(benchOf(exchanged, BAG, null).through).toEqual([
+      { id: "sold", turn: null, glass: { name: "Slot ND 6", kind: "solid", stops: 6, offset: 0.2, offset_sd: 0.17 } },
+    ]);
   });
 
   it("is corrected by how it came out, for the reason that was given", () => {

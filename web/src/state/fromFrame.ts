@@ -3,6 +3,9 @@ import { type Cause, type Frame } from "./frames";
 import { logWords } from "../words/log";
 import type { ExposureQuestion } from "../questions/bench";
 
+/** How well a filter's label is known that is in no bag any more [stops]. */
+const UNMEASURED_SD = 0.17;
+
 type Correction = NonNullable<ExposureQuestion["correction"]>;
 
 /**
@@ -15,6 +18,7 @@ export function benchOf(frame: Frame, bag: readonly Glass[], correction: Correct
     bag.filter((glass) => glass.id === piece.id).map((glass) => ({ piece, glass })),
   );
   const turned = on.filter(({ glass }) => glass.kind === "variable");
+  const then = frame.reading.through ?? frame.stack.filter((glass) => glass.in_reading);
   const because: Cause | null = frame.review?.because ?? null;
   return {
     ...(ev100 == null
@@ -23,7 +27,18 @@ export function benchOf(frame: Frame, bag: readonly Glass[], correction: Correct
     shotAperture: frame.settings.aperture,
     shotIso: frame.settings.iso,
     on: on.map(({ glass }) => glass.id),
-    inReading: on.filter(({ piece }) => piece.in_reading).map(({ glass }) => glass.id),
+    through: then.map((glass) => ({
+      id: glass.id ?? "",
+      turn: glass.kind === "variable" ? glass.stops : null,
+      glass: {
+        name: glass.name,
+        kind: glass.kind ?? "solid",
+        stops: glass.stops,
+        offset: glass.offset ?? null,
+        offset_sd: UNMEASURED_SD,
+      },
+    })),
+    throughSaid: then.map(({ id }) => id ?? ""),
     turned: Object.fromEntries(turned.map(({ piece, glass }) => [glass.id, piece.stops])),
     floating: "time",
     targetSeconds: null,

@@ -94,6 +94,11 @@ export function tenthStops(stops: number): string {
   return `${stops < 0 ? "−" : "+"}${size}`;
 }
 
+/** A strength as it is engraved: `6`, `4.3`. */
+export function shortStops(stops: number): string {
+  return stops.toFixed(1).replace(/\.0$/, "");
+}
+
 const THIRDS = ["", "⅓", "⅔"];
 
 /** Stops in thirds as they are spoken, without a sign: `⅔`, `1 ⅓`. */

@@ -1,7 +1,7 @@
 import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { exactTime, signedStops, timeText } from "../../words/times";
+import { exactTime, shortStops, signedStops, timeText } from "../../words/times";
 import { type Band, Bands } from "./Bands";
 import { AnswerFlag, Flag, FLAG, Halyard } from "./Flags";
 import { axis, thirds, ticks, type Axis } from "./axis";
@@ -422,10 +422,6 @@ function Block(props: BlockProps) {
       )}
     </g>
   );
-}
-
-function shortStops(stops: number): string {
-  return stops.toFixed(1).replace(/\.0$/, "");
 }
 
 /** A signed move of aperture or ISO: a hatched sliver with an arrow the way it goes. */

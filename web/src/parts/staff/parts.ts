@@ -64,12 +64,15 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
     } else {
       const kind = isMove(step.kind) ? step.kind : "glass";
       const moved = {
+        off: step.name,
+        turned: glass?.name ?? step.name,
         aperture: `f/${settings.aperture}`,
         iso: `ISO ${settings.iso}`,
         light: step.stops < 0 ? words.staff.lightRises : words.staff.lightFalls,
         film: words.staff.film,
         chosen: words.staff.chosen,
         correction: step.name,
+        purpose: step.name,
         glass: glass?.name ?? step.name,
       };
       parts.push({
@@ -87,10 +90,11 @@ export function partsOf({ answer, stack, settings }: Summed): Part[] {
   return parts;
 }
 
-type Moved = "aperture" | "iso" | "correction" | "light" | "film" | "chosen";
+type Moved = (typeof MOVES)[number];
+const MOVES = ["off", "turned", "aperture", "iso", "correction", "purpose", "light", "film", "chosen"] as const;
 
 function isMove(kind: string): kind is Moved {
-  return ["aperture", "iso", "correction", "light", "film", "chosen"].includes(kind);
+  return MOVES.some((move) => move === kind);
 }
 
 function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {

@@ -9,7 +9,7 @@ export function reachOf(laid: Laid, wished: number[] = []): Schemas["ReachInput"
   const { bench, body, lens, holder } = laid;
   const widest = lens?.facts.aperture_widest ?? 5.6;
   return {
-    reading: { shutter: bench.shutter, aperture: bench.aperture, iso: bench.iso, step: laid.step },
+    reading: { shutter: bench.shutter, aperture: bench.aperture, iso: bench.iso, step: laid.step, through: [] },
     glass: laid.items.slice(0, 24).map(kitGlass),
     slots: Math.min(4, (holder?.facts.slots ?? 2) + (holder?.facts.polariser_ring ? 1 : 0)),
     widest,

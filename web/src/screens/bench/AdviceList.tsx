@@ -16,7 +16,8 @@ export function AdviceList({ advice, findings }: { advice: Advice[]; findings: A
     ...advice.filter((remark) => !(known && remark.code === "stray_light")),
     ...findings.filter((finding) => finding.severity !== "note"),
   ].toSorted((a, b) => ORDER[a.severity] - ORDER[b.severity]);
-  const folded = findings.filter((finding) => finding.severity === "note");
+  // Whether a polariser was on is asked beside the reading.
+  const folded = findings.filter(({ severity, code }) => severity === "note" && code !== "was_it_on");
   return (
     <>
       {shown.length > 0 && <List advice={shown} />}

@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import type { Exposure } from "../../questions/bench";
 import { type Laid, settingsOf } from "../../state/bench";
 import { words } from "../../words";
-import { exactTime, roughTime, signedStops, timeParts, timeText } from "../../words/times";
+import { exactTime, markText, roughTime, shortStops, signedStops, timeParts, timeText } from "../../words/times";
 import "./answer.css";
 
 interface Props {
@@ -14,6 +14,7 @@ interface Props {
 export function Answer({ answer, laid, stale, children }: Props & { stale: boolean; children?: ReactNode }) {
   const mark = answer.dial_mark;
   const say = words.bench;
+  if (answer.turning) return <Turning turning={answer.turning} laid={laid} stale={stale} />;
   const decided = isDecided(answer);
   const sure = say.sure(
     stopsText(answer.sure_within_stops),
@@ -41,6 +42,22 @@ export function Answer({ answer, laid, stale, children }: Props & { stale: boole
         {mark && !decided && say.exactly(timeText(answer.seconds))} {sure}
       </p>
       {children}
+    </div>
+  );
+}
+
+/** A variable filter is on that nobody has turned yet: the times it can still give. */
+function Turning({ turning, laid, stale }: { turning: NonNullable<Exposure["turning"]>; laid: Laid; stale: boolean }) {
+  const say = words.bench;
+  const open = laid.stack.find((glass) => glass.open !== undefined);
+  const end = (mark: string | null | undefined, seconds: number) => (mark == null ? timeText(seconds) : markText(mark));
+  return (
+    <div className="answer" data-stale={stale || undefined}>
+      <h2>{say.set}</h2>
+      <p className="answer-time answer-range" aria-live="polite" data-testid="answer-time">
+        {say.between(end(turning.from_mark, turning.from_seconds), end(turning.to_mark, turning.to_seconds))}
+      </p>
+      <p className="answer-sure">{say.turnIt(open?.name ?? "")}</p>
     </div>
   );
 }
@@ -109,6 +126,11 @@ function stepName(step: Exposure["steps"][number], laid: Laid): string {
       return say.measured(glass ?? "");
     case "in_reading":
       return say.in_reading(glass ?? "");
+    case "turned": {
+      const now = step.glass == null ? undefined : laid.stack[step.glass];
+      const then = laid.through.find(({ id }) => id === now?.id);
+      return say.turned(glass ?? "", shortStops(then?.stops ?? 0), shortStops(now?.stops ?? 0));
+    }
     case "aperture":
       return say.aperture(`f/${aperture}`, `f/${shot.aperture}`);
     case "iso":

@@ -145,6 +145,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             onMeteredWith={() => setPanel("meteredWith")}
             onAgain={() => move({ do: "meterAgain" })}
             onSameScene={() => move({ do: "sameScene" })}
+            onThrough={(id) => move({ do: "toggleThrough", id })}
+            onSaid={(id) => move({ do: "saidThrough", id })}
           />
           <Shelf
             laid={laid}
@@ -300,7 +302,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         {panel === "meteredWith" && (
           <MeteredWith
             laid={laid}
-            onToggle={(id) => move({ do: "toggleInReading", id })}
+            onToggle={(id) => move({ do: "toggleThrough", id })}
             onClose={() => setPanel(null)}
           />
         )}
@@ -311,7 +313,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             onNamed={(id, members, name) => {
               move({ do: "together", id, members });
               setPanel(null);
-              const apart = { do: "set", change: { on: bench.on, inReading: bench.inReading } } as const;
+              const apart = { do: "set", change: { on: bench.on, through: bench.through } } as const;
               say({
                 text: words.nameStack.done(name),
                 action: { label: words.nameStack.undo, act: () => void forgetItem(id).then(() => move(apart)) },
@@ -336,7 +338,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
 
 /** Whether what is on can be one thing: two to four filters of one strength each, none a named stack already. */
 function nameable({ stack, bench }: Laid): boolean {
-  const metered = stack.filter((glass) => bench.inReading.includes(glass.id)).length;
+  const metered = stack.filter((glass) => bench.through.some(({ id }) => id === glass.id)).length;
   const whole = metered === 0 || metered === stack.length;
   const fit = (glass: Laid["stack"][number]) => glass.low === glass.high && glass.kind !== "graduated";
   return whole && stack.length > 1 && stack.length <= 4 && stack.every((glass) => fit(glass) && !glass.members.length);
@@ -436,13 +438,13 @@ function StaffStage(props: StageProps) {
 }
 
 function useBenchKeys(laid: Laid, move: (move: Move) => void, armIt: () => void) {
-  const press = (turn: "toggle" | "toggleInReading") => (event: KeyboardEvent) => {
+  const press = (turn: "toggle" | "toggleThrough") => (event: KeyboardEvent) => {
     const id = laid.bag[Number(event.code.slice(-1)) - 1]?.id;
     if (id) move({ do: turn, id });
   };
   const digits = [1, 2, 3, 4, 5, 6, 7, 8, 9];
   useKeys(digits.join(","), press("toggle"), "position");
-  useKeys(digits.map((digit) => `shift+${digit}`).join(","), press("toggleInReading"), "position");
+  useKeys(digits.map((digit) => `shift+${digit}`).join(","), press("toggleThrough"), "position");
   useKeys("0", () => move({ do: "bare" }), "position");
   useKeys("m", () => move({ do: "meterAgain" }));
   useKeys("r", armIt);

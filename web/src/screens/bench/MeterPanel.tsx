@@ -16,6 +16,7 @@ import type { Field } from "./Entry";
 import { type Dial, stepped } from "./stepping";
 import { ForgottenFilter, PhoneMatch } from "./PhoneMatch";
 import { usePhoneMatch } from "./usePhoneMatch";
+import { MeteredThrough } from "./MeteredThrough";
 import { Stepper } from "./Stepper";
 
 interface Props {
@@ -28,10 +29,15 @@ interface Props {
   onMeteredWith: () => void;
   onAgain: () => void;
   onSameScene: () => void;
+  /** A filter was on at the metering after all, or was not. */
+  onThrough: (id: string) => void;
+  /** It is as it stands. */
+  onSaid: (id: string) => void;
 }
 
 /** What the meter says, and what was on the lens while it said so: the first thing one enters. */
-export function MeterPanel({ laid, ladders, answer, light, set, onType, onMeteredWith, onAgain, onSameScene }: Props) {
+export function MeterPanel(props: Props) {
+  const { laid, ladders, answer, light, set, onType, onMeteredWith, onAgain, onSameScene, onThrough, onSaid } = props;
   const { bench } = laid;
   const shutter = useRef<HTMLButtonElement>(null);
   const aperture = useRef<HTMLButtonElement>(null);
@@ -50,7 +56,6 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
     here();
     set({ ev100 });
   };
-  const through = laid.stack.filter((glass) => bench.inReading.includes(glass.id));
   const phone = usePhoneMatch(laid, light);
   const camera = bench.meter === "camera";
   const { practice } = useSession();
@@ -102,14 +107,7 @@ export function MeterPanel({ laid, ladders, answer, light, set, onType, onMetere
         </div>
       )}
       {practice && <DryMeter laid={laid} set={set} />}
-      <p className="meter-lines">
-        {through.length > 0
-          ? words.bench.through(through.map((glass) => glass.name).join(", "))
-          : words.bench.throughNone}
-        <Button variant="link" className="plain-link" onClick={onMeteredWith} aria-label={words.bench.throughChange}>
-          {words.bench.change}
-        </Button>
-      </p>
+      {camera && <MeteredThrough laid={laid} onThrough={onThrough} onSaid={onSaid} onOthers={onMeteredWith} />}
       <WatchLight known={watchedLight(light)} question={<ForgottenFilter phone={phone} />}>
         <PhoneMatch phone={phone} />
       </WatchLight>

@@ -1,5 +1,5 @@
 import { Button, Form, Modal } from "react-bootstrap";
-import type { Laid } from "../../state/bench";
+import { type Laid, wasOn } from "../../state/bench";
 import { words } from "../../words";
 
 interface Props {
@@ -26,7 +26,7 @@ export function MeteredWith({ laid, onToggle, onClose }: Props) {
               id={`metered-with-${glass.id}`}
               className="metered-with"
               label={glass.name}
-              checked={laid.bench.inReading.includes(glass.id)}
+              checked={wasOn(laid, glass)}
               onChange={() => onToggle(glass.id)}
             />
           ))}

@@ -1,8 +1,9 @@
 import { type PointerEvent, useRef } from "react";
 import { Button } from "react-bootstrap";
-import { type Glass, type Laid, MOST_GLASSES } from "../../state/bench";
+import { type Glass, type Laid, MOST_GLASSES, wasOn } from "../../state/bench";
 import { remember } from "../../state/habits";
 import { words } from "../../words";
+import { shortStops } from "../../words/times";
 import "./shelf.css";
 
 interface Props {
@@ -47,7 +48,7 @@ export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onTogether, onDra
             short={shortName(laid, glass)}
             number={place < 9 ? place + 1 : null}
             on={laid.stack.includes(glass)}
-            inReading={laid.bench.inReading.includes(glass.id)}
+            wasOn={wasOn(laid, glass)}
             disabled={full}
             onToggle={() => onToggle(glass.id)}
           />
@@ -69,7 +70,11 @@ export function Shelf({ laid, needed, onToggle, onTurn, onAdd, onTogether, onDra
       )}
       {turned.map((glass) => (
         <div key={glass.id} className="turn" role="group" aria-label={words.bench.turn(glass.name)}>
-          <span>{words.bench.turned(glass.name, glass.stops.toFixed(1))}</span>
+          <span>
+            {glass.open === undefined
+              ? words.bench.turned(glass.name, glass.stops.toFixed(1))
+              : words.bench.notTurned(glass.name)}
+          </span>
           <Button
             variant="quiet"
             aria-label={words.bench.weaker}
@@ -106,19 +111,19 @@ interface TileProps {
   short: string;
   number: number | null;
   on: boolean;
-  inReading: boolean;
+  wasOn: boolean;
   disabled: boolean;
   onToggle: () => void;
 }
 
-function Tile({ glass, short, number, on, inReading, disabled, onToggle }: TileProps) {
+function Tile({ glass, short, number, on, wasOn, disabled, onToggle }: TileProps) {
   const dropped = useDropOnStaff(() => {
     if (!on) onToggle();
   });
   return (
     <button
       type="button"
-      className={`tile tile-${glass.kind} ${on ? "tile-on" : ""} ${inReading ? "tile-in" : ""}`}
+      className={`tile tile-${glass.kind} ${on ? "tile-on" : ""} ${on && wasOn ? "tile-in" : ""}`}
       aria-pressed={on}
       aria-label={glass.kind === "graduated" ? glass.name : words.bench.tileName(glass.name, strengthText(glass, on))}
       title={glass.name}
@@ -134,7 +139,7 @@ function Tile({ glass, short, number, on, inReading, disabled, onToggle }: TileP
         </kbd>
       )}
       <span className="tile-stops">{strengthText(glass, on)}</span>
-      <span className="tile-name">{inReading ? words.bench.tileMetered : short}</span>
+      <span className="tile-name">{wasOn && on ? words.bench.tileMetered : wasOn ? words.bench.tileWasOn : short}</span>
     </button>
   );
 }
@@ -169,10 +174,7 @@ function useDropOnStaff(onDrop: () => void) {
 
 function strengthText(glass: Glass, on: boolean): string {
   if (glass.kind === "graduated") return words.bench.grad;
-  if (glass.kind === "variable" && !on) return `${shortStops(glass.low)}–${shortStops(glass.high)}`;
+  if (glass.kind === "variable" && (!on || glass.open !== undefined))
+    return `${shortStops(glass.low)}–${shortStops(glass.high)}`;
   return shortStops(glass.stops);
-}
-
-function shortStops(stops: number): string {
-  return stops.toFixed(1).replace(/\.0$/, "");
 }

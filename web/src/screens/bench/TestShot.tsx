@@ -58,7 +58,7 @@ export function TestShot({ laid, set, onClose }: Props) {
               {say.take(signedThirds(thirds / 3))}
             </Button>
           )}
-          {laid.stack.some((glass) => laid.bench.inReading.includes(glass.id)) && <p>{say.filtersOn}</p>}
+          {laid.through.length > 0 && <p>{say.filtersOn}</p>}
           <p className="quiet mb-0">{say.estimate}</p>
         </div>
       )}

@@ -8,7 +8,7 @@ import { signedStops, timeText } from "../../words/times";
 import { NumberField } from "../../ui/NumberField";
 import { Answered } from "./ExtraParts";
 import { typed } from "../../ui/typed";
-import type { Laid } from "../../state/bench";
+import { type Laid, wasOn } from "../../state/bench";
 
 /** A trial scaled up, kept as what the glass measures when it stood alone. */
 export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {
@@ -21,7 +21,7 @@ export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {
       ? { trial_seconds: took, error_stops: stops, sum_seconds: summed.seconds }
       : null;
   const trial = useTrial(question);
-  const adding = laid.stack.filter((glass) => !laid.bench.inReading.includes(glass.id));
+  const adding = laid.stack.filter((glass) => !wasOn(laid, glass));
   const alone = adding.length === 1 ? laid.items.find((item) => item.id === adding[0]?.id) : undefined;
   const keepIt = async () => {
     if (!alone || !trial.answer) return;

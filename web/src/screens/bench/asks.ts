@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { filmOf, readingOf, wishedOf } from "../../state/asks";
 import { itemsOf, kitGlass } from "../../state/bag";
-import { type Laid, settingsOf } from "../../state/bench";
+import { type Glass, type Laid, settingsOf, stayedOn, wasOn } from "../../state/bench";
 import type { KitItem } from "../../state/kit";
 import { type Outing, placeOf } from "../../state/outings";
 
@@ -13,15 +13,15 @@ export function stacksOf(
   target: Schemas["TargetInput"],
   ends: Record<string, number>,
 ): Schemas["FinderInput"] {
-  const { bench, lens, body, holder, fixedAperture, fixedIso } = laid;
-  const free = laid.items.filter((item) => !bench.inReading.includes(item.id)).slice(0, 24);
-  const taken = laid.stack.length - laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).length;
-  const room = (holder?.facts.slots ?? 2) + (holder?.facts.polariser_ring ? 1 : 0) - taken;
+  const { lens, body, holder, fixedAperture, fixedIso } = laid;
+  const room = (holder?.facts.slots ?? 2) + (holder?.facts.polariser_ring ? 1 : 0);
   const normal = body?.offers.isos ?? [laid.bench.iso];
   const extended = body?.facts.iso_extended;
   return {
     reading: readingOf(laid),
-    glass: free.map((item) => ({ ...kitGlass(item), ...(ends[item.id] && { usable_max: ends[item.id] }) })),
+    glass: laid.items
+      .slice(0, 24)
+      .map((item) => ({ ...kitGlass(item), ...(ends[item.id] && { usable_max: ends[item.id] }) })),
     slots: Math.max(0, Math.min(4, room)),
     target,
     apertures: fixedAperture
@@ -31,12 +31,19 @@ export function stacksOf(
     isos: fixedIso ? [Number(fixedIso)] : [...normal, ...(extended == null ? [] : [String(extended)])],
     // The extended low ISO costs highlights: it may serve, but it is no base.
     iso_base: fixedIso ? Number(fixedIso) : (normal[0] ?? laid.bench.iso),
-    must: [],
+    must: staying(laid),
     sharp_to: lens?.facts.sharp_to ?? body?.offers.sharp_to ?? 11,
-    on: laid.stack.filter((glass) => !bench.inReading.includes(glass.id)).map((glass) => glass.id),
+    on: laid.stack.map((glass) => glass.id),
     film: filmOf(laid),
     wished_stops: wishedOf(laid),
   };
+}
+
+/** What stays on whatever is worked out: a graduated filter, and a polariser that one has metered through. */
+export function staying(laid: Laid): string[] {
+  const stays = (glass: Glass) =>
+    glass.kind === "graduated" || ((glass.kind === "polariser" || glass.kind === "combined") && wasOn(laid, glass));
+  return laid.stack.filter(stays).map(({ id }) => id);
 }
 
 /** What is on the lens, for what may be wrong with it. */
@@ -47,12 +54,13 @@ export function rigOf(laid: Laid, kit: KitItem[]): Schemas["RigInput"] {
       name: glass.name,
       facts: { ...laid.items.find((item) => item.id === glass.id)?.facts },
       stops: Math.max(0, glass.stops + (glass.offset ?? 0)),
-      in_reading: laid.bench.inReading.includes(glass.id),
+      in_reading: stayedOn(laid, glass),
     })),
     body: laid.body ? { ...laid.body.facts } : null,
     lens: laid.lens ? { ...laid.lens.facts } : null,
     holder: laid.holder ? { ...laid.holder.facts } : null,
     focal_mm: laid.focalMm ?? null,
+    through_stops: laid.through.reduce((sum, glass) => sum + Math.max(0, glass.stops + (glass.offset ?? 0)), 0),
     f_number: fNumber(settingsOf(laid).aperture),
     step_rings: rings.map((item) => ({ ...item.facts })),
   };
@@ -75,7 +83,7 @@ export function waitOf(outing: Outing, laid: Laid, from: number, seconds: number
     from: new Date(start).toISOString(),
     to: new Date(start + HOURS * 3_600_000).toISOString(),
     step_seconds: STEP_SECONDS,
-    wanted: { shutter: seconds, aperture: settings.aperture, iso: settings.iso, step: laid.step },
+    wanted: { ...readingOf(laid), ev100: null, shutter: seconds, aperture: settings.aperture, iso: settings.iso },
   };
 }
 
@@ -110,7 +118,7 @@ export function pairsOf(laid: Laid, target: number): Schemas["SolveInput"][] {
   const settings = settingsOf(laid);
   return rememberedOf(laid).map(({ stops }) => ({
     float: "reading",
-    reading: { shutter: 1, ...settings, step: laid.step },
+    reading: { shutter: 1, ...settings, step: laid.step, through: [] },
     stops,
     stack: [],
     settings: {},

@@ -2,7 +2,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, type Mock, vi } from "vitest";
 import { answer } from "../../api/client";
 import type { Exposure, Stack } from "../../questions/bench";
 import { forgetAnswers } from "../../questions/ask";
@@ -11,6 +11,7 @@ import type { BenchLight } from "../../state/benchLight";
 import type { KitItem } from "../../state/kit";
 import { FIRST_SCENE, type Scene } from "../../state/scene";
 import { Alternatives } from "./Alternatives";
+import { MeteredThrough } from "./MeteredThrough";
 import { MeterPanel } from "./MeterPanel";
 import { RoundTimes } from "./RoundTimes";
 import { SubjectRow } from "./SubjectRow";
@@ -217,14 +218,23 @@ describe("the meter", () => {
 
   function meter(part: Partial<Bench>) {
     vi.useFakeTimers({ now: NOW, toFake: ["Date"] });
-    const act = { set: vi.fn(), onType: vi.fn(), onMeteredWith: vi.fn(), onAgain: vi.fn(), onSameScene: vi.fn() };
+    const names = ["set", "onType", "onMeteredWith", "onAgain", "onSameScene", "onThrough", "onSaid"] as const;
+    const act = Object.fromEntries(names.map((name) => [name, vi.fn()])) as Record<(typeof names)[number], Mock>;
     shown(<MeterPanel laid={laid(part)} ladders={undefined} answer={undefined} light={light} {...act} />);
     vi.useRealTimers();
     return act;
   }
 
   const at = (minutes: number) => new Date(NOW.getTime() - minutes * 60_000).toISOString();
-  const before = { meter: "camera", shutter: "1/50", aperture: "9", iso: "64", ev100: 12, at: at(6) } as const;
+  const before = {
+    meter: "camera",
+    shutter: "1/50",
+    aperture: "9",
+    iso: "64",
+    ev100: 12,
+    through: [],
+    at: at(6),
+  } as const;
 
   it.each([
     ["nothing metered yet", { meteredAt: null }, "I just metered", null],
@@ -232,12 +242,15 @@ describe("the meter", () => {
     ["long ago", { meteredAt: at(90) }, "Meter again", "over an hour ago"],
     ["after another reading", { meteredAt: at(1), before: [before] }, "Same scene, 5 min on?", "1 min ago"],
     ["and no word about it", { meteredAt: at(4), before: [before] }, "Meter again", "4 min ago"],
-  ])("%s: says how old the reading is and what comes next", (_, part, offered, age) => {
-    const act = meter(part);
-    fireEvent.click(screen.getByRole("button", { name: offered }));
-    expect(act[offered.startsWith("Same") ? "onSameScene" : "onAgain"]).toHaveBeenCalledOnce();
-    if (age) expect(screen.getByText(age)).toBeTruthy();
-  });
+  ] as [string, Partial<Bench>, string, string | null][])(
+    "%s: says how old the reading is and what comes next",
+    (_, part, offered, age) => {
+      const act = meter(part);
+      fireEvent.click(screen.getByRole("button", { name: offered }));
+      expect(act[offered.startsWith("Same") ? "onSameScene" : "onAgain"]).toHaveBeenCalledOnce();
+      if (age) expect(screen.getByText(age)).toBeTruthy();
+    },
+  );
 
   it("has nothing to add to a reading of this minute", () => {
     meter({ meteredAt: at(0.5) });
@@ -246,8 +259,38 @@ describe("the meter", () => {
   });
 
   it("says through which filters it was read", () => {
-    meter({ on: ["nd4", "nd9"], inReading: ["nd4"] });
-    expect(screen.getByText(/ND 4/)).toBeTruthy();
-    expect(screen.queryByText(/ND 9/)).toBeNull();
+    const then = (id: string) => ({ id, turn: null, glass: null });
+    const act = meter({ on: ["nd4", "nd9"], through: [then("nd6"), then("nd4")] });
+    expect(screen.getByText(/ND 6, ND 4 on while metering/)).toBeTruthy();
+    // One tap says the other; nobody meters through nine stops by mistake.
+    fireEvent.click(screen.getByRole("button", { name: "ND 6 was not on" }));
+    expect(act.onThrough).toHaveBeenCalledWith("nd6");
+    expect(screen.queryByRole("button", { name: /ND 9/ })).toBeNull();
+  });
+
+  it("asks of a polariser that was put on whether it was on", () => {
+    const pol = {
+      ...KIT[0],
+      id: "pol",
+      name: "Clip-on pol",
+      facts: { kind: "polariser", members: [] },
+      strength: { ...strength, kind: "polariser", stops: 1.5, low: 1, high: 2 },
+    } as unknown as KitItem;
+    const start = { ...fromStarter({ reading: { shutter: "1/40", aperture: "9", iso: "64" } }), meteredAt: at(1) };
+    const asked = (part: Partial<Bench>) => {
+      cleanup();
+      const act = { onThrough: vi.fn(), onSaid: vi.fn(), onOthers: vi.fn() };
+      shown(<MeteredThrough laid={lay({ ...start, on: ["nd4", "pol"], ...part }, [...KIT, pol])} {...act} />);
+      return { act, question: screen.queryByText("Was Clip-on pol on when you metered?") };
+    };
+    const { act, question } = asked({});
+    expect(question).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: "It was" }));
+    fireEvent.click(screen.getByRole("button", { name: "It was not" }));
+    expect([act.onThrough.mock.calls, act.onSaid.mock.calls]).toEqual([[["pol"]], [["pol"]]]);
+    expect(asked({ throughSaid: ["pol"] }).question).toBeNull();
+    expect(asked({ through: [{ id: "pol", turn: null, glass: null }] }).question).toBeNull();
+    expect(asked({ meteredAt: null }).question).toBeNull();
+    expect(asked({ on: ["nd4"] }).question).toBeNull();
   });
 });

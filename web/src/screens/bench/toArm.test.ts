@@ -29,6 +29,7 @@ const KIT = [
   filter("ring", 6, { rim_depth_mm: 4, clear_mm: 74 }, { offset: 0.3, offset_sd: 0.1 }),
   filter("slot", 4, { rim_depth_mm: 2, clear_mm: 90 }),
 ];
+const GONE = { name: "Ring ND 3", kind: "solid", stops: 3, offset: null, offset_sd: 0.17 } as const;
 const ANSWER = {
   seconds: 203.2,
   metered_seconds: 203.2,
@@ -88,7 +89,12 @@ describe("what Run takes over from the bench", () => {
   });
 
   it("is every filter at its strength, and which were on while metering", () => {
-    const { plan, list } = ready({ inReading: ["slot"] });
+    const through = ["slot", "gone"].map((id) => ({ id, turn: null, glass: GONE }));
+    const { plan, list } = ready({ through });
+    expect(plan.reading.through).toMatchObject([
+      { name: "slot", stops: 4, id: "slot", kind: "solid" },
+      { name: "Ring ND 3", stops: 3, id: "gone", kind: "solid" },
+    ]);
     expect(plan.stack).toEqual([
       { name: "ring", stops: 6, offset: 0.3, in_reading: false, id: "ring", kind: "solid" },
       { name: "slot", stops: 4, offset: null, in_reading: true, id: "slot", kind: "solid" },

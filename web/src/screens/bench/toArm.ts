@@ -2,7 +2,7 @@ import type { Exposure } from "../../questions/bench";
 import type { ArmQuestion } from "../../questions/checklist";
 import { exposureOf } from "../../state/asks";
 import { itemsOf, releaseOf } from "../../state/bag";
-import { type Laid, settingsOf } from "../../state/bench";
+import { type Laid, settingsOf, stayedOn } from "../../state/bench";
 import { habits } from "../../state/habits";
 import type { KitItem } from "../../state/kit";
 import { type Outing, skyAt } from "../../state/outings";
@@ -62,13 +62,21 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
         : { shutter: bench.shutter, aperture: bench.aperture, iso: bench.iso }),
       step: laid.step,
       metered_at: bench.meteredAt,
+      through: laid.through.map((glass) => ({
+        name: glass.name,
+        stops: glass.stops,
+        offset: glass.offset,
+        in_reading: false,
+        id: glass.id,
+        kind: glass.kind,
+      })),
     },
     settings: settingsOf(laid),
     stack: stack.map((glass) => ({
       name: glass.name,
       stops: glass.stops,
       offset: glass.offset,
-      in_reading: bench.inReading.includes(glass.id),
+      in_reading: stayedOn(laid, glass),
       id: glass.id,
       kind: glass.kind,
     })),
@@ -97,7 +105,7 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
       name: glass.name,
       facts: { ...laid.items.find((item) => item.id === glass.id)?.facts },
       stops: Math.max(0, glass.stops + (glass.offset ?? 0)),
-      in_reading: bench.inReading.includes(glass.id),
+      in_reading: stayedOn(laid, glass),
     })),
     body: laid.body ? { ...laid.body.facts } : null,
     lens: laid.lens ? { ...laid.lens.facts } : null,

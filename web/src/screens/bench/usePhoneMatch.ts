@@ -19,13 +19,12 @@ export function usePhoneMatch(laid: Laid, light: BenchLight): Matched | undefine
   const { bench } = laid;
   const phone = light.watch?.sight === "watching" ? light.watch.phone : null;
   const metered = bench.meteredAt === null ? 0 : Date.parse(bench.meteredAt);
-  const through = laid.stack.filter((glass) => bench.inReading.includes(glass.id));
   return usePhone(
     phone !== null && now - metered < FRESH_MS
       ? {
           reading: readingOf(laid),
           phone_stops: phone,
-          through_stops: through.reduce((sum, glass) => sum + Math.max(0, glass.stops + (glass.offset ?? 0)), 0),
+          through_stops: 0,
           matched: phoneMatch,
           glass: laid.bag.slice(0, MOST_GLASS).map(({ name, stops }) => ({ name, stops })),
         }

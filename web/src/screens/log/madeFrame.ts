@@ -1,5 +1,6 @@
 import { askExposure, type Exposure } from "../../questions/bench";
 import type { Laid } from "../../state/bench";
+import { glassGiven } from "../../state/asks";
 import type { Glass } from "../../state/bag";
 import type { Frame } from "../../state/frames";
 
@@ -15,19 +16,13 @@ export interface Made {
 /** A frame that no run kept: planned by the core where the bare reading is known, else its time is its plan. */
 export async function madeFrame(made: Made, laid: Laid): Promise<Frame> {
   const { openedAt, seconds, shutter, aperture, iso, glass } = made;
-  const read = { shutter, aperture, iso, step: laid.step };
+  const read = { shutter, aperture, iso, step: laid.step, through: [] };
   const reading = shutter ? read : { step: laid.step };
   let planned: Exposure | null = null;
   if (shutter) {
-    const stack = glass.map((piece) => ({
-      stops: piece.stops,
-      offset: piece.offset,
-      offset_sd: piece.offset_sd,
-      in_reading: false,
-    }));
     planned = await askExposure({
       reading: read,
-      stack,
+      stack: glass.map(glassGiven),
       settings: {},
       scale: "exact",
       dial_limit: laid.dialLimit,

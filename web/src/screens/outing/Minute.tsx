@@ -36,7 +36,7 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
   const ev100 = Math.round(point.ev100 * 10) / 10;
   const bare = useExposure({
     ...exposureOf(laid),
-    reading: { ev100, step: laid.step },
+    reading: { ev100, step: laid.step, through: [] },
     stack: [],
     settings: { aperture, iso },
     film: null,
@@ -59,7 +59,7 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
         expectedSd: point.sd_stops,
         earlier: [],
         before: [],
-        inReading: [],
+        through: [],
         floating: "time",
         targetSeconds: null,
         useOuting: true,

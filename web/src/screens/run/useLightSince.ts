@@ -17,7 +17,9 @@ export function useLightSince({ reading, run }: Plan): Known | null {
     metered === null || last <= 0
       ? null
       : {
-          readings: [{ reading: { shutter, aperture, iso, ev100, step }, at: new Date(metered).toISOString() }],
+          readings: [
+            { reading: { shutter, aperture, iso, ev100, step, through: [] }, at: new Date(metered).toISOString() },
+          ],
           at: new Date(metered + last * 1000).toISOString(),
           forecast:
             run.stops_per_minute == null
