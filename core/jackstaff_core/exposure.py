@@ -269,7 +269,10 @@ def expose(question: ExposureQuestion) -> Exposure:
         glass_stops=on,
         residue_stops=residue,
         steps=steps,
-        rounded=_rounded(seconds, marks, reading.step, question.fineness_seconds),
+        rounded=tuple(
+            Rounded(each.seconds, _residue(metered_seconds, each.seconds, film, light), each.mark)
+            for each in _rounded(seconds, marks, reading.step, question.fineness_seconds)
+        ),
         advice=(
             *_advice(question, reading.step, exact, marked, past if bulb else None, stack),
             *(_light_advice(light, light.closes(metered_seconds, film)) if light else ()),
@@ -454,7 +457,7 @@ def _residue(metered: float, will: float, film: LawGiven | None, light: MovingLi
 
 
 def _rounded(seconds: float, marks: Scale, step: Step, fineness: float | None) -> tuple[Rounded, ...]:
-    """The times either side that are easier to set or to count, each with what it costs."""
+    """The times either side that are easier to set or to count; what each costs is a matter of the light it gathers."""
     if fineness is not None:
         within("fineness_seconds", fineness, 1, 900, "s")
     last = marks.marks[-1]

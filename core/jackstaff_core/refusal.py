@@ -5,6 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+from .spoken import time_in_words
+
+DIALLED = 0.001
+"""Bounds below this [s] are shutter times, and said as a dial says them."""
+
 
 class Refusal(ValueError):
     """A question that cannot be answered as asked.
@@ -51,10 +56,14 @@ def within(field: str, value: float, low: float, high: float, unit: str) -> floa
     """
     if math.isfinite(value) and low <= value <= high:
         return value
+    said, bounds = f"{value:g} {unit}", f"{low:g} to {high:g} {unit}"
+    if (unit == "s" or unit.startswith("s ")) and 0 < low < DIALLED and 0 < value < math.inf:
+        rest = unit[1:]
+        said, bounds = time_in_words(value) + rest, f"{time_in_words(low)} to {time_in_words(high)}{rest}"
     raise Refusal(
         field,
-        f"{value:g} {unit} is outside what can be worked with.".replace("  ", " "),
-        f"Give a value from {low:g} to {high:g} {unit}.".replace(" .", "."),
+        f"{said} is outside what can be worked with.".replace("  ", " "),
+        f"Give a value from {bounds}.".replace(" .", "."),
     )
 
 

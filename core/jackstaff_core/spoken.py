@@ -10,6 +10,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from .scales import Step, times
+
 GRAINS = ((20.0, 1.0), (60.0, 5.0), (300.0, 10.0), (1200.0, 30.0), (3600.0, 60.0), (math.inf, 300.0))
 """Up to each limit [s], people count times in multiples of the grain [s]."""
 
@@ -37,9 +39,12 @@ def rounded(seconds: float, fineness: float | None = None) -> tuple[Rounded, ...
 
 
 def time_in_words(seconds: float) -> str:
-    """``seconds`` [s] for a sentence: ``1/60 s``, ``0.6 s``, ``2 min 08 s``, ``1 h 05 min``."""
+    """``seconds`` [s] for a sentence: ``1/60 s``, ``0.6 s``, ``2 min 08 s``, ``1 h 05 min``.
+
+    A fraction is the nearest a dial shows: nobody can set another.
+    """
     if seconds < 0.29:
-        return f"1/{1 / seconds:.3g} s" if seconds > 1 / 999.5 else f"1/{round(1 / seconds):d} s"
+        return f"{times(Step.THIRD).nearest(seconds).label} s"
     if seconds < 9.95:
         return f"{seconds:.1f} s".replace(".0 s", " s")
     whole = round(seconds)
@@ -50,6 +55,21 @@ def time_in_words(seconds: float) -> str:
         return f"{minutes} min {rest:02d} s" if rest else f"{minutes} min"
     hours, minutes = divmod(round(seconds / 60), 60)
     return f"{hours} h {minutes:02d} min" if minutes else f"{hours} h"
+
+
+def longer_in_words(stops: float) -> str:
+    """Return a correction as it is said everywhere: ``⅔ stop longer``, ``0.2 stop shorter``, ``as long``.
+
+    Parameters
+    ----------
+    stops : + when longer [stops]; thirds where it is one within a twentieth, else tenths.
+    """
+    size = abs(stops)
+    count = round(size * 3)
+    if size < 0.05:
+        return "as long"
+    said = stops_shown(count) if count and abs(size - count / 3) < 0.05 else tenths_in_words(size)
+    return f"{said} {'longer' if stops > 0 else 'shorter'}"
 
 
 def thirds(count: int) -> str:

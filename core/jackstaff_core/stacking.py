@@ -99,7 +99,10 @@ def _fits(rig: Rig) -> Iterator[Advice]:
         )
     if plates and holder is None:
         yield _found(
-            "no_holder", Severity.NOTE, "A plate needs a holder.", "Choose one where camera and lens are chosen, or add it to the bag."
+            "no_holder",
+            Severity.NOTE,
+            "A plate needs a holder.",
+            "Choose one where camera and lens are chosen, or add it to the bag.",
         )
     if holder and len(plates) > holder.slots:
         yield _found(

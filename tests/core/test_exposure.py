@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import replace
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -243,12 +245,47 @@ def test_rounder_times_enclose_and_tell_their_cost(stops: float) -> None:
     assert [rounder.seconds < answer.seconds for rounder in answer.rounded] == [True, False][: len(answer.rounded)]
 
 
+@pytest.mark.parametrize(
+    ("more", "stops"),
+    [
+        ({}, math.log2(260 / 256)),
+        # A stop of time on film is 1/p of a stop of light; falling light gives less for each second, rising light more.
+        ({"film": Power(1.31)}, None),
+        ({"light": MovingLight(-0.3, 0.02)}, None),
+        ({"light": MovingLight(0.2, 0.02), "film": Power(1.2)}, None),
+    ],
+)
+def test_a_rounder_time_costs_what_the_light_it_gathers_says(more: dict[str, Any], stops: float | None) -> None:
+    question = ExposureQuestion(ReadingGiven("1/8", "9", "64"), (GlassGiven(stops=11),), **more)
+    answer = expose(question)
+    for rounder in answer.rounded:
+        decided = expose(replace(question, chosen_seconds=rounder.seconds))
+        assert rounder.stops == pytest.approx(decided.residue_stops, abs=1e-6)
+    if stops is None:
+        farthest = max(answer.rounded, key=lambda each: abs(each.stops))
+        assert abs(farthest.stops - math.log2(farthest.seconds / answer.seconds)) > 1e-3
+    else:
+        assert [each.stops for each in answer.rounded][1] == pytest.approx(stops)
+
+
+@pytest.mark.parametrize(
+    ("field", "said"),
+    [
+        (lambda: ReadingGiven(1e-9, "9", "64"), "from 1/32000 s to 24 h"),
+        (lambda: ReadingGiven(1e6, "9", "64"), "277 h 47 min is outside"),
+    ],
+)
+def test_refusals_speak_in_times(field: Callable[[], ReadingGiven], said: str) -> None:
+    with pytest.raises(Refusal, match=said):
+        expose(ExposureQuestion(field()))
+
+
 def test_two_minutes_eight_is_called_two_minutes() -> None:
     assert [time.seconds for time in rounded(128)] == [120, 130]
     assert [time.stops for time in rounded(128)] == pytest.approx([-0.0931094, 0.0223678])
     assert rounded(120) == ()
     wanted = {
-        1 / 64: "1/64 s",
+        1 / 64: "1/60 s",
         0.63: "0.6 s",
         4: "4 s",
         59.4: "59 s",
