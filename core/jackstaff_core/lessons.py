@@ -25,7 +25,7 @@ from .frame import Defect, Fit
 from .marks import Between
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
-from .spoken import stops_shown, time_in_words
+from .spoken import longer_in_words, time_in_words
 from .water import sea_period
 
 _BELOW_CROSS = 1 / 3
@@ -100,10 +100,10 @@ def again(question: AgainQuestion) -> Correction:
     """
     stops = question.earlier_stops + question.late_stops + question.longer_stops - question.error_stops
     within("error_stops", stops, -10, 10, "stops")
-    if not question.error_stops:
-        return Correction(stops, "Last frame right")
-    size = stops_shown(round(abs(question.error_stops) * 3))
-    return Correction(stops, f"Last frame {size} {'bright' if question.error_stops > 0 else 'dark'}")
+    wrong = question.error_stops
+    came_out = "right" if abs(wrong) < 1 / 6 else "bright" if wrong > 0 else "dark"
+    said = longer_in_words(stops)
+    return Correction(stops, f"{said[0].upper()}{said[1:]}: the last frame was {came_out}")
 
 
 @dataclass(frozen=True, slots=True)

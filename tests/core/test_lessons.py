@@ -113,13 +113,17 @@ def test_a_frame_aims_at_what_it_was_last_asked_for(events: list[tuple[str, floa
     ("asked", "stops", "name"),
     [
         # Two thirds too bright: two thirds less time, in the words of the sum.
-        ({"error_stops": 2 / 3}, -2 / 3, "Last frame ⅔ stop bright"),
-        ({"error_stops": -4 / 3}, 4 / 3, "Last frame 1 ⅓ stops dark"),
-        ({"error_stops": -1.0}, 1.0, "Last frame 1 stop dark"),
+        ({"error_stops": 2 / 3}, -2 / 3, "⅔ stop shorter: the last frame was bright"),
+        ({"error_stops": -4 / 3}, 4 / 3, "1 ⅓ stops longer: the last frame was dark"),
+        ({"error_stops": -1.0}, 1.0, "1 stop longer: the last frame was dark"),
         # Closed half a stop late and half a stop bright: the sum was right.
-        ({"error_stops": 0.5, "late_stops": 0.5}, 0.0, "Last frame ⅔ stop bright"),
+        ({"error_stops": 0.5, "late_stops": 0.5}, 0.0, "As long: the last frame was bright"),
         # A third was added on the way and it came out right: the third stays, as does what was corrected before.
-        ({"error_stops": 0.0, "longer_stops": 1 / 3, "earlier_stops": -0.25}, 1 / 12, "Last frame right"),
+        (
+            {"error_stops": 0.0, "longer_stops": 1 / 3, "earlier_stops": -0.25},
+            1 / 12,
+            "0.1 stop longer: the last frame was right",
+        ),
     ],
 )
 def test_the_same_frame_again_is_what_was_used_less_how_it_came_out(

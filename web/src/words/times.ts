@@ -5,10 +5,38 @@ export interface TimePart {
   unit: string;
 }
 
+/** What a dial of third stops shows below a third of a second, each a third of a stop shorter than the one before. */
+const FRACTIONS = (
+  "4 5 6 8 10 13 15 20 25 30 40 50 60 80 100 125 160 200 250 320 400 500 640 800 1000 1250 1600 2000 2500 3200 " +
+  "4000 5000 6400 8000 10000 12800 16000 20000 25600 32000"
+).split(" ");
+/** The same from a third of a second up, to the end of most dials. */
+const SECONDS = "0.3 0.4 0.5 0.6 0.8 1 1.3 1.6 2 2.5 3.2 4 5 6 8 10 13 15 20 25 30".split(" ");
+const FIRST_THIRD = -5;
+
+/** The nearest fraction that a dial shows: nobody can set another. */
+function fractionMark(seconds: number): string {
+  const place = Math.round(-3 * Math.log2(seconds)) - 6;
+  return `1/${FRACTIONS[Math.min(FRACTIONS.length - 1, Math.max(0, place))] ?? "4"}`;
+}
+
+/** A time on the way of a sum: as the dial writes it where it is a mark of it, else as it is. */
+export function sumTime(seconds: number, dialLimit: number): string {
+  const third = 3 * Math.log2(seconds);
+  const label = SECONDS[Math.round(third) - FIRST_THIRD];
+  const isMark = label !== undefined && Math.abs(third - Math.round(third)) < 1e-3 && Number(label) <= dialLimit;
+  return isMark ? markText(label) : timeText(seconds);
+}
+
+/** The one time of a frame: the dial's mark where the dial reaches, else the time itself. */
+export function plannedTime(answer: { set_seconds: number; dial_mark?: string | null }): string {
+  return answer.dial_mark == null ? exactTime(answer.set_seconds) : markText(answer.dial_mark);
+}
+
 /** A time in the parts the big answer is set in: `3` min `38` s, `1/60`, `0.6` s. */
 export function timeParts(seconds: number): TimePart[] {
   if (seconds <= 0) return [{ value: "0", unit: "s" }];
-  if (seconds < 0.29) return [{ value: `1/${trimmed(1 / seconds)}`, unit: "s" }];
+  if (seconds < 0.29) return [{ value: fractionMark(seconds), unit: "s" }];
   if (seconds < 9.95) return [{ value: seconds.toFixed(1).replace(/\.0$/, ""), unit: "s" }];
   const whole = Math.round(seconds);
   if (whole < 60) return [{ value: String(whole), unit: "s" }];
@@ -25,6 +53,11 @@ export function timeParts(seconds: number): TimePart[] {
   ];
 }
 
+/** The same for a frame: the dial's mark where the dial reaches. */
+export function plannedParts(answer: { set_seconds: number; dial_mark?: string | null }): TimePart[] {
+  return answer.dial_mark == null ? timeParts(answer.set_seconds) : [{ value: answer.dial_mark, unit: "s" }];
+}
+
 export function timeText(seconds: number): string {
   const parts = timeParts(seconds);
   if (parts[0]?.value.startsWith("1/")) return parts[0].value;
@@ -38,10 +71,26 @@ export function exactTime(seconds: number): string {
 
 /** A time no finer than two digits can stand for: the ends of a plus-or-minus band. */
 export function roughTime(seconds: number): string {
-  if (seconds > 0 && seconds < 0.29) return `1/${Number((1 / seconds).toPrecision(2))}`;
+  if (seconds > 0 && seconds < 0.29) return fractionMark(seconds);
   const grain = seconds < 10 ? 0.1 : seconds < 60 ? 1 : seconds < 600 ? 10 : seconds < 3600 ? 60 : 600;
   const rounded = Math.round(seconds / grain) * grain;
   return exactTime(rounded);
+}
+
+/**
+ * How long a frame was really open. By hand that is known to a fifth of a second: tenths below a minute; where the dial
+ * closed it, its mark.
+ */
+export function actualTime(frame: {
+  actual_seconds: number | null;
+  closed_by?: string | null;
+  answer: { set_seconds: number; dial_mark?: string | null };
+}): string {
+  const seconds = frame.actual_seconds ?? 0;
+  const { dial_mark: mark, set_seconds: set } = frame.answer;
+  if (mark != null && frame.closed_by === "mark" && Math.abs(seconds - set) < 0.01 * set) return markText(mark);
+  if (seconds < 1) return timeText(Math.max(seconds, 0.001));
+  return seconds < 60 ? `${seconds.toFixed(1)} s` : timeText(seconds);
 }
 
 /** A running clock: `0:07`, `12:45`, `1:02:03`. */
@@ -83,10 +132,6 @@ export function signedStops(stops: number): string {
   return `${stops < 0 ? "−" : "+"}${text}`;
 }
 
-function trimmed(value: number): string {
-  return value >= 9.95 ? String(Math.round(value)) : value.toFixed(1).replace(/\.0$/, "");
-}
-
 /** Signed stops to a tenth, for what is known no better. */
 export function tenthStops(stops: number): string {
   const size = Math.abs(stops).toFixed(1);
@@ -107,6 +152,12 @@ export function thirdsText(stops: number): string {
   const whole = Math.floor(thirds / 3);
   const rest = THIRDS[thirds % 3] ?? "";
   return [whole > 0 || rest === "" ? String(whole) : "", rest].filter(Boolean).join(" ");
+}
+
+/** A correction's stops, rounded as the core says them: thirds where it is one, else tenths. */
+export function saidStops(stops: number): string {
+  const thirds = Math.round(Math.abs(stops) * 3);
+  return thirds > 0 && Math.abs(Math.abs(stops) - thirds / 3) < 0.05 ? signedThirds(stops) : tenthStops(stops);
 }
 
 /** The same with its sign: `−⅔`, `+1 ⅓`, `0`. */

@@ -2,7 +2,17 @@ import type { ReactNode } from "react";
 import type { Exposure } from "../../questions/bench";
 import { type Laid, settingsOf } from "../../state/bench";
 import { words } from "../../words";
-import { exactTime, markText, roughTime, shortStops, signedStops, timeParts, timeText } from "../../words/times";
+import {
+  exactTime,
+  markText,
+  roughTime,
+  saidStops,
+  shortStops,
+  signedStops,
+  sumTime,
+  timeParts,
+  timeText,
+} from "../../words/times";
 import "./answer.css";
 
 interface Props {
@@ -39,7 +49,10 @@ export function Answer({ answer, laid, stale, children }: Props & { stale: boole
             <span className="at-desk">{say.dialEnds(exactTime(laid.dialLimit))}</span>.{" "}
           </>
         )}
-        {mark && !decided && say.exactly(timeText(answer.seconds))} {sure}
+        {sure}
+        {mark && !decided && isRounded(mark, answer.seconds) && (
+          <span className="quiet"> {say.exactly(timeText(answer.seconds))}</span>
+        )}
       </p>
       {children}
     </div>
@@ -66,6 +79,11 @@ function isDecided(answer: Exposure): boolean {
   return answer.steps.some((step) => step.kind === "chosen");
 }
 
+/** Whether a dial's mark reads otherwise than the time it stands for: 15 is 16 s. */
+function isRounded(mark: string, seconds: number): boolean {
+  return timeText(seconds) !== markText(mark);
+}
+
 function stopsText(stops: number): string {
   return stops.toFixed(1);
 }
@@ -86,14 +104,23 @@ export function Sum({ answer, laid, stale }: Props & { stale: boolean }) {
           {answer.steps.map((step, place) => (
             <tr key={place}>
               <th scope="row">{stepName(step, laid)}</th>
-              <td>{place > 0 && (step.kind === "in_reading" ? "0" : signedStops(step.stops))}</td>
-              <td>{place === 0 && laid.bench.meter === "camera" ? laid.bench.shutter : timeText(step.seconds)}</td>
+              <td>{place > 0 && sumStops(step)}</td>
+              <td>
+                {place === 0 && laid.bench.meter === "camera"
+                  ? laid.bench.shutter
+                  : sumTime(step.seconds, laid.dialLimit)}
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
     </details>
   );
+}
+
+function sumStops({ kind, stops }: Exposure["steps"][number]): string {
+  if (kind === "in_reading") return "0";
+  return kind === "correction" ? saidStops(stops) : signedStops(stops);
 }
 
 function BigTime({ seconds }: { seconds: number }) {

@@ -1,7 +1,7 @@
 import { Button, Form, Modal } from "react-bootstrap";
 import { type Bench, type Laid, MOST_THIRDS } from "../../state/bench";
 import { words } from "../../words";
-import { signedStops, signedThirds } from "../../words/times";
+import { signedThirds } from "../../words/times";
 import { purposeText } from "./purposeText";
 import { Stepper } from "./Stepper";
 
@@ -33,7 +33,7 @@ export function PurposeDialog({ laid: { bench }, set, onClose }: Props) {
         />
         {bench.correction && (
           <div className="heading-line">
-            <p className="mb-0">{say.correction(bench.correction.name, signedStops(bench.correction.stops))}</p>
+            <p className="mb-0">{say.correction(bench.correction.name)}</p>
             <Button variant="quiet" onClick={() => set({ correction: null })}>
               {say.forget}
             </Button>

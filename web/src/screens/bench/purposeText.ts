@@ -1,6 +1,6 @@
 import type { Bench } from "../../state/bench";
 import { words } from "../../words";
-import { signedStops, thirdsText } from "../../words/times";
+import { thirdsText } from "../../words/times";
 
 const say = words.purpose;
 
@@ -8,7 +8,7 @@ const say = words.purpose;
 export function purposeText({ purposeThirds, correction, monochrome }: Bench): string {
   const meant = [
     purposeThirds !== 0 && say.meant(thirdsText(Math.abs(purposeThirds) / 3), purposeThirds > 0),
-    correction && say.taught(signedStops(correction.stops)),
+    correction?.name,
     monochrome && say.mono,
   ].filter(Boolean);
   return meant.join(", ") || say.asMetered;

@@ -1,7 +1,7 @@
 import { Link, useParams } from "react-router";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
-import { signedStops, timeText } from "../../words/times";
+import { actualTime, signedStops } from "../../words/times";
 import { glassText, verdictText, whenText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { NoFrame } from "./Gone";
@@ -93,7 +93,7 @@ function rows(a: Frame, b: Frame): [string, string, string][] {
     [say.facts.opened, ...both((frame) => whenText(frame))],
     [say.facts.set, ...both((frame) => `f/${frame.settings.aperture} ISO ${frame.settings.iso}`)],
     [say.facts.glass, ...both(glassText)],
-    [say.facts.real, ...both((frame) => timeText(Math.max(frame.actual_seconds ?? 0, 0.001)))],
+    [say.facts.real, ...both((frame) => actualTime(frame))],
     [say.facts.exposureError, ...both((frame) => verdictText(frame.review?.error_stops))],
     [
       say.facts.light,

@@ -22,7 +22,7 @@ import { faultText } from "../../ui/faultText";
 import { say as toast } from "../../ui/say";
 import { saveAs } from "../../ui/saveAs";
 import { logWords } from "../../words/log";
-import { signedStops, timeText } from "../../words/times";
+import { actualTime, plannedTime, signedStops, timeText } from "../../words/times";
 import { Conditions } from "./Conditions";
 import { baseText, closedText, glassText, verdictText, whenText } from "./frameText";
 import { NoFrame } from "./Gone";
@@ -66,12 +66,11 @@ function OneFrame({ frame }: { frame: Frame }) {
         <h1>{whenText(frame)}</h1>
         <p className="frame-set">
           <strong>
-            f/{frame.settings.aperture} ISO {frame.settings.iso}, {timeText(Math.max(frame.actual_seconds ?? 0, 0.001))}
+            f/{frame.settings.aperture} ISO {frame.settings.iso}, {actualTime(frame)}
           </strong>
           <span>{glassText(frame)}</span>
           <span className="quiet">
-            {baseText(frame)}; {say.columns.planned.toLowerCase()} {timeText(frame.answer.set_seconds)},{" "}
-            {closedText(frame)}
+            {baseText(frame)}; {say.columns.planned.toLowerCase()} {plannedTime(frame.answer)}, {closedText(frame)}
           </span>
         </p>
         {frame.refused != null && <p className="fault mb-0">{say.refused(frame.refused)}</p>}

@@ -6,7 +6,7 @@ import { useFileDrop } from "../../ui/useFileDrop";
 import { words } from "../../words";
 import { dryRunWords } from "../../words/dryRun";
 import { logWords } from "../../words/log";
-import { timeText } from "../../words/times";
+import { actualTime, plannedTime } from "../../words/times";
 import { AddFrame } from "./AddFrame";
 import { baseText, clockOf, closedText, dayText, glassText, verdictText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
@@ -171,9 +171,9 @@ function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick:
       <FrameStaff frame={frame} />
       <div className="log-times">
         <span className="quiet">
-          {say.columns.planned} {timeText(planned.set_seconds)}
+          {say.columns.planned} {plannedTime(planned)}
         </span>
-        <strong>{frame.state === "open" ? say.running : timeText(Math.max(frame.actual_seconds ?? 0, 0.001))}</strong>
+        <strong>{frame.state === "open" ? say.running : actualTime(frame)}</strong>
       </div>
       <div className="log-error">
         <span>{verdictText(review?.error_stops)}</span>

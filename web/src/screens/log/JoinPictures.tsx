@@ -15,7 +15,7 @@ import { faultText } from "../../ui/faultText";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
-import { timeText } from "../../words/times";
+import { actualTime, timeText } from "../../words/times";
 import { whenText } from "./frameText";
 import { madeFrame } from "./madeFrame";
 
@@ -283,7 +283,7 @@ function photoText(photo: Photo): string {
 
 function optionText(frame: Frame | undefined): string {
   if (!frame) return "";
-  return `${whenText(frame)}, ${timeText(frame.actual_seconds ?? 1)}`;
+  return `${whenText(frame)}, ${actualTime(frame)}`;
 }
 
 function trimmed(value: number): string {

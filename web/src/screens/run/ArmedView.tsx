@@ -8,7 +8,7 @@ import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { watchWords } from "../../words/watch";
-import { clockText, markText, signedStops, timeParts, timeText } from "../../words/times";
+import { clockText, markText, plannedParts, plannedTime, signedThirds, timeText } from "../../words/times";
 import { ArmList } from "./ArmList";
 import { tick, wake } from "../../ui/bell";
 import { useHeadset } from "../../ui/lockScreen";
@@ -105,7 +105,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         <p className="run-clock">
           {stopwatch
             ? clockText(0)
-            : timeParts(plan.answer.set_seconds).map((part) => (
+            : plannedParts(plan.answer).map((part) => (
                 <span key={part.unit}>
                   {part.value}
                   <small>{part.value.startsWith("1/") ? "" : part.unit}</small>
@@ -124,14 +124,14 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         )}
         {meant.map((step) => (
           <p key={step.kind} className="run-note">
-            {say.correct.step(step.name, signedStops(step.stops))}
+            {step.kind === "purpose" ? say.correct.step(step.name, signedThirds(step.stops)) : step.name}
           </p>
         ))}
         {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
         {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
         {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
         {plan.run.purpose === "trial" && armed.after && (
-          <p className="run-note">{say.trial.note(timeText(armed.after.plan.answer.set_seconds))}</p>
+          <p className="run-note">{say.trial.note(plannedTime(armed.after.plan.answer))}</p>
         )}
         {list?.rehearsal && plan.run.purpose === "frame" && (
           <RehearsalOffer armed={armed} iso={list.rehearsal.iso} why={list.rehearsal.why} />
@@ -218,7 +218,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
         {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
         {panel === "series" && <SeriesDialog armed={armed} onClose={() => setPanel(null)} />}
       </section>
-      <p className="visually-hidden">{stopwatch ? say.just.upTo : say.planned(timeText(plan.answer.set_seconds))}</p>
+      <p className="visually-hidden">{stopwatch ? say.just.upTo : say.planned(plannedTime(plan.answer))}</p>
     </div>
   );
 }
@@ -241,7 +241,7 @@ function RehearsalOffer({ armed, iso, why }: { armed: Armed; iso: string; why: s
       <Fault error={error} again={again} />
       {shown && (
         <p data-stale={rehearsal.stale || undefined}>
-          <strong>{say.rehearsal(iso, timeText(shown.set_seconds))}</strong> {why}
+          <strong>{say.rehearsal(iso, plannedTime(shown))}</strong> {why}
         </p>
       )}
       <Button variant="quiet" disabled={answer === undefined} onClick={() => answer && rehearse(iso, answer)}>

@@ -16,7 +16,7 @@ import { change, darkFrame, rearm, takeBack } from "../../state/running";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { logWords } from "../../words/log";
-import { signedStops, timeText } from "../../words/times";
+import { actualTime, plannedTime, signedStops, timeText } from "../../words/times";
 import { Again } from "./Again";
 import { useOffer } from "./offer";
 import { QueueLine } from "./Series";
@@ -53,17 +53,17 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           <tbody>
             <tr>
               <th scope="row">{say.plan}</th>
-              <td>{timeText(frame.answer.set_seconds)}</td>
+              <td>{plannedTime(frame.answer)}</td>
             </tr>
             {aimed != null && Math.abs(aimed - frame.answer.set_seconds) > 0.5 && (
               <tr>
                 <th scope="row">{say.lightAsked}</th>
-                <td>{timeText(Math.round(aimed))}</td>
+                <td>{aimed < 60 ? `${aimed.toFixed(1)} s` : timeText(aimed)}</td>
               </tr>
             )}
             <tr>
               <th scope="row">{say.real}</th>
-              <td data-testid="run-real">{actual < 1 ? timeText(Math.max(actual, 0.01)) : tenths(actual)}</td>
+              <td data-testid="run-real">{actualTime(frame)}</td>
             </tr>
             {frame.error && !aborted && (
               <tr>
@@ -188,9 +188,4 @@ function SimulatedPicture({ frame }: { frame: Frame }) {
 
 function clockOf(instant: string): string {
   return new Intl.DateTimeFormat("en-GB", { timeStyle: "medium" }).format(Date.parse(instant));
-}
-
-/** Actual times are known to about a fifth of a second by hand: tenths below a minute, else seconds. */
-function tenths(seconds: number): string {
-  return seconds < 60 ? `${seconds.toFixed(1)} s` : timeText(seconds);
 }

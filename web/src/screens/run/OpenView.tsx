@@ -6,7 +6,7 @@ import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
-import { clockText, signedStops, timeText, signedThirds } from "../../words/times";
+import { clockText, plannedTime, signedStops, signedThirds, timeText } from "../../words/times";
 import { queueBell, silence, wake } from "../../ui/bell";
 import { showNothing, showPlaying } from "../../ui/lockScreen";
 import { notify } from "../../ui/tell";
@@ -255,7 +255,7 @@ function Ends({ frame, closing, aimed }: { frame: Frame; closing: ExposureEnd | 
   const say = runWords;
   const planned = frame.answer.set_seconds;
   if (frame.run?.purpose === "stopwatch") return <p className="run-gone">{say.just.counting}</p>;
-  if (!closing) return <p className="run-gone">{say.planned(timeText(planned))}</p>;
+  if (!closing) return <p className="run-gone">{say.planned(plannedTime(frame.answer))}</p>;
   if (aimed === null || closing.ways_out.length > 0)
     return (
       <div className="run-ways" role="alert">

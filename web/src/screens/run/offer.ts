@@ -1,14 +1,12 @@
-import { type Exposure, useExposure } from "../../questions/bench";
+import { useExposure } from "../../questions/bench";
 import { useAgain } from "../../questions/run";
 import { useStory } from "../../parts/lightwatch/useStory";
 import { againOf, armAgain, correctedOf } from "../../state/again";
 import type { Cause, Frame } from "../../state/frames";
 import type { Armed } from "../../state/armed";
 import { useNow } from "../../ui/useNow";
-import { runWords } from "../../words/run";
-import { exactTime, markText, signedStops } from "../../words/times";
+import { plannedTime } from "../../words/times";
 
-const say = runWords.correct;
 /** Half a minute of moving light is as fine as a correction is. */
 const GRAIN = 30_000;
 /** No frame is better for less [stops]. */
@@ -39,8 +37,8 @@ export function useOffer(frame: Frame, armed: Armed) {
   const offer: Offer | null =
     question && correction && answer && changed
       ? {
-          time: timeOf(answer),
-          step: say.step(correction.name, signedStops(correction.stops)),
+          time: plannedTime(answer),
+          step: correction.name,
           arm: (cause) => armAgain(armed, question, answer, cause),
         }
       : null;
@@ -58,15 +56,11 @@ export function useOffer(frame: Frame, armed: Armed) {
     other && byAperture && aperture !== null
       ? {
           aperture,
-          time: timeOf(byAperture),
+          time: plannedTime(byAperture),
           arm: (cause) => armAgain(armed, other, byAperture, cause, aperture),
         }
       : null;
   return { offer, opened, error, again, lit };
-}
-
-function timeOf(answer: Exposure): string {
-  return answer.dial_mark == null ? exactTime(answer.set_seconds) : markText(answer.dial_mark);
 }
 
 /** Whether the lens on the camera has this aperture, as far as it is known. */
