@@ -22,7 +22,7 @@ from typing import Annotated
 
 from .advice import Advice, Severity
 from .exposure_end import MOST_MOVED, ExposureEnd, ExposureEndQuestion, exposure_end, still_the_same_light
-from .light_integral import Path, film_gathered, gathered
+from .light_integral import Path, filled
 from .marks import Between, Size
 from .on_lens import MOST_GLASSES, Change, ChangeKind, GlassGiven, OnLens, changes, filters_of
 from .reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
@@ -48,7 +48,6 @@ class Counting(StrEnum):
     AS_MARKED = "as_marked"
 
 
-_MOST_RESIDUE, _HALVINGS = 12.0, 34
 METER_AGAIN_STOPS = 1 / 3
 """Light that has moved further than this since the metering wants a new reading."""
 
@@ -435,25 +434,15 @@ def metered_for(seconds: float, film: LawGiven | None, light: MovingLight | None
     film : its law, None for a sensor.
     light : how it moves, None for steady.
     """
-    return seconds * math.exp2(_residue(seconds, seconds, film, light))
+    return filled(light.path if light else _STEADY, film, seconds)
+
+
+_STEADY = Path.steady(0.0, 0.0)
 
 
 def _residue(metered: float, will: float, film: LawGiven | None, light: MovingLight | None) -> float:
-    """How much brighter (+) than asked for a frame of ``will`` seconds comes out [stops at the metering].
-
-    The metered time that would just be filled by ``will`` against the one ``metered`` for: gathered light without film,
-    else by bisection, for a frame that wants more is always less complete.
-    """
-    if not film:
-        return math.log2((gathered(light.path, 0.0, will) if light else will) / metered)
-    if not light:
-        return math.log2(film.metered(will) / metered)
-    low, high = -_MOST_RESIDUE, _MOST_RESIDUE
-    for _ in range(_HALVINGS):
-        middle = (low + high) / 2
-        done = film_gathered(light.path, metered * 2**middle, film, will)
-        low, high = (middle, high) if done > 1 else (low, middle)
-    return low
+    """How much brighter (+) than asked for a frame of ``will`` seconds comes out [stops at the metering]."""
+    return math.log2(metered_for(will, film, light) / metered)
 
 
 def _rounded(seconds: float, marks: Scale, step: Step, fineness: float | None) -> tuple[Rounded, ...]:

@@ -13,9 +13,9 @@ from dataclasses import dataclass, fields, replace
 
 from .advice import Advice, Severity
 from .fused_light import Fused, LightStep, Looked, Weight, fused
-from .light_integral import Path, close_after, close_film, film_gathered, gathered, largest_reachable
+from .light_integral import Path, close_after, close_film, filled, film_gathered, gathered, largest_reachable
 from .rate import likely_rate
-from .reciprocity import LawGiven, ReciprocityLaw
+from .reciprocity import LawGiven, Power, ReciprocityLaw
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .spoken import stops_in_words, time_in_words
@@ -25,6 +25,7 @@ MOST_POINTS = 2000
 MOST_MOVED = 40.0
 """Stops between the metering and any light reckoned with."""
 _TRACK_POINTS = 60
+_NOTHING_YET = -40.0
 PLANNED_RATE_SD = 0.05
 """How well a rate is known that came without its doubt [stop/min]."""
 _MOST_THIRDS = 30
@@ -95,7 +96,8 @@ class WayOut:
 class ExposureEnd:
     """Times [s] from opening, None for never; ``light_left_at_close`` relative to the opening.
 
-    ``track`` follows the gathering past the end, so that a screen can hoist it without asking again.
+    ``track`` follows the gathering from the first second to four times the end, as many points to each doubling, so
+    that a screen can hoist it without asking again: straight lines over the logarithm of the time join them.
     """
 
     close_after_seconds: float | None
@@ -123,6 +125,7 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
     needed = within("needed_seconds", question.needed_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     now = within("now", question.now_seconds, -LONGEST_SECONDS, 2 * LONGEST_SECONDS, "s after opening")
     watched, path = seen_light(question) if question.looks else (None, light_path(question))
+    question = replace(question, needed_seconds=needed)
     film = question.film
     as_metered = film.corrected(needed) if film else needed
     if as_metered > LONGEST_SECONDS:
@@ -133,21 +136,26 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
     largest = largest_reachable(path)
     left = 2.0 ** (path.at(end) - path.at(0.0)) if reaches else None
     done = _done(path, needed, film, max(0.0, now))
-    at_metered = _done(path, needed, film, as_metered)
+    now_stops = error_if_closed(path, question, now)
     return ExposureEnd(
         close_after_seconds=end if reaches else None,
         gathered=min(1.0, done),
         reaches=reaches,
         largest_reachable_seconds=None if math.isinf(largest) else largest,
         light_left_at_close=left,
-        error_if_closed_as_metered_stops=math.log2(at_metered),
+        error_if_closed_as_metered_stops=error_if_closed(path, question, as_metered) or 0.0,
         advice=tuple(_advice(needed, end, left, largest, reaches)),
         as_metered_seconds=as_metered,
-        error_if_closed_now_stops=error_if_closed(path, question, max(0.0, now)),
-        ways_out=tuple(_ways_out(path, needed, done, left, reaches)) if question.tracked else (),
-        track=tuple(_track(path, needed, film, end if reaches else as_metered)) if question.tracked else (),
+        error_if_closed_now_stops=now_stops,
+        ways_out=tuple(_ways_out(path, needed, now_stops, left, reaches)) if question.tracked else (),
+        track=tuple(_track(path, question, end if reaches else as_metered)) if question.tracked else (),
         light=WatchedLight(*(getattr(watched, each.name) for each in fields(WatchedLight))) if watched else None,
     )
+
+
+def known_light(question: ExposureEndQuestion) -> Path:
+    """Return the light of a run by all that is known of it: what a phone saw, else readings, forecast or rate."""
+    return seen_light(question)[1] if question.looks else light_path(question)
 
 
 def seen_light(question: ExposureEndQuestion) -> tuple[Fused, Path]:
@@ -165,8 +173,9 @@ def error_if_closed(path: Path, question: ExposureEndQuestion, seconds: float) -
     question : what is wanted.
     seconds : from the opening [s].
     """
-    done = _done(path, question.needed_seconds, question.film, seconds)
-    return math.log2(done) if done > 0 else None
+    if seconds <= 0:
+        return None
+    return math.log2(filled(path, question.film, seconds) / question.needed_seconds)
 
 
 def _watched(question: ExposureEndQuestion) -> Fused:
@@ -210,21 +219,28 @@ def _seen_path(watched: Fused, question: ExposureEndQuestion) -> Path:
     return Path.through([*known, *(each for each in lifted if each[0] > last_at)], ahead.slope_after + lean)
 
 
-def _track(path: Path, needed: float, film: ReciprocityLaw | None, end: float) -> Iterator[Progress]:
-    """Evenly to the end and half as long again."""
-    last = min(end * 1.5, 2 * LONGEST_SECONDS)
+def _track(path: Path, question: ExposureEndQuestion, end: float) -> Iterator[Progress]:
+    """From a twentieth of a second or a thousandth of the end to four times the end, evenly in doublings."""
+    first, last = max(0.05, end / 1024), min(end * 4, 2 * LONGEST_SECONDS)
+    if last <= first:
+        first = last / 1024
+    closed_form = question.film is None or isinstance(question.film, Power) or path.is_level
+    points = _TRACK_POINTS if closed_form else _TRACK_POINTS // 3
     done, before = 0.0, 0.0
-    for turn in range(_TRACK_POINTS + 1):
-        seconds = last * turn / _TRACK_POINTS
-        if seconds > before:
-            more = (
-                film_gathered(path, needed, film, seconds, before) if film else gathered(path, before, seconds) / needed
-            )
-            done, before = done + more, seconds
-        yield Progress(seconds, done, math.log2(done) if done > 0 else -40.0)
+    yield Progress(0.0, 0.0, _NOTHING_YET)
+    for turn in range(points):
+        seconds = first * (last / first) ** (turn / (points - 1))
+        if question.film:
+            done += film_gathered(path, question.needed_seconds, question.film, seconds, before)
+        else:
+            done += gathered(path, before, seconds) / question.needed_seconds
+        before = seconds
+        yield Progress(seconds, done, error_if_closed(path, question, seconds) or 0.0)
 
 
-def _ways_out(path: Path, needed: float, done: float, left: float | None, reaches: bool) -> Iterator[WayOut]:
+def _ways_out(
+    path: Path, needed: float, now_stops: float | None, left: float | None, reaches: bool
+) -> Iterator[WayOut]:
     """Least that leaves half of the light at the close, in thirds; glass and ISO do the same as the aperture."""
     if reaches and left is not None and left >= LIGHT_LEFT_LEAST:
         return
@@ -237,11 +253,9 @@ def _ways_out(path: Path, needed: float, done: float, left: float | None, reache
             yield WayOut("raise_iso", thirds, f"Raise the ISO by {stops_in_words(thirds)}.")
             yield WayOut("drop_glass", stops, f"Take off {stops:.1f} stops of filters or more.")
             break
-    if done > 0:
-        stops = math.log2(done)
-        yield WayOut(
-            "close_now", stops, f"Close now and accept {abs(stops):.1f} stops darker." if stops < 0 else "Close now."
-        )
+    if now_stops is not None:
+        accept = f"Close now and accept {abs(now_stops):.1f} stops darker." if now_stops < 0 else "Close now."
+        yield WayOut("close_now", now_stops, accept)
 
 
 def light_path(question: ExposureEndQuestion) -> Path:

@@ -9,7 +9,7 @@ from datetime import datetime
 
 from .filter_kind import GlassKind
 from .frame import Cause, Defect, Frame, FrameConditions, FrameGlass, FrameReview, State, Tasted, reckonable
-from .light_story import seen_light_stops
+from .light_story import closing_error, seen_light_stops
 from .reciprocity import ReciprocityLaw
 
 
@@ -64,6 +64,8 @@ class FinishedFrame:
     because: Cause | None = None
     seen_light_stops: float | None = None
     """What the light that a phone watched made of it [stops, + brighter]; None where none watched, or on film."""
+    closing_stops: float | None = None
+    """How much more (+) light the shutter let in than was aimed at; None where only the clock says it."""
     film: ReciprocityLaw | None = None
     aperture: str = ""
     iso: str = ""
@@ -99,7 +101,9 @@ class FinishedFrame:
 
     @property
     def timing_stops(self) -> float:
-        """How much more light the shutter let in than was aimed at, by the clock; film's own failure taken out."""
+        """How much more light the shutter let in than was aimed at; film's own failure taken out."""
+        if self.closing_stops is not None:
+            return self.closing_stops
         metered: tuple[float, float] = (self.seconds, self.aimed_seconds)
         if self.film:
             metered = (self.film.metered(self.seconds), self.film.metered(self.aimed_seconds))
@@ -153,6 +157,7 @@ def finished(frame: Frame) -> FinishedFrame | None:
         correction_for=run.correction_for if run else None,
         because=review.because,
         seen_light_stops=_seen_light(frame),
+        closing_stops=error.stops if (error := closing_error(frame)) else None,
         film=run.film if run else None,
         aperture=frame.settings.aperture,
         iso=frame.settings.iso,

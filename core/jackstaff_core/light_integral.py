@@ -30,6 +30,8 @@ _DAY = 86_400.0
 _FLAT = 1e-12
 _DARK_STOPS = 120.0
 """Light that has fallen further than this adds nothing, and its times would not fit a number."""
+_MOST_LOST, _HALVINGS = 24.0, 34
+"""Film loses no more than this to reciprocity failure within a day [stops]."""
 _BRIGHT_STOPS = 60.0
 """Light rises no further than this: from starlight to the sun's disc, and past it no time fits a number."""
 
@@ -83,6 +85,17 @@ class Path:
         inside = self.seconds[bisect_right(self.seconds, start) : bisect_left(self.seconds, end)]
         levels = [self._level_at] if start < self._level_at < end and self._level_at > self.seconds[-1] else []
         return list(itertools.pairwise([start, *inside, *levels, end]))
+
+    @property
+    def is_level(self) -> bool:
+        """Whether the light does not move at all from the opening on."""
+        return (
+            self.slope_after == 0
+            and all(
+                stops == self.stops[-1] for second, stops in zip(self.seconds, self.stops, strict=True) if second >= 0
+            )
+            and self.at(0.0) == self.stops[-1]
+        )
 
     @property
     def _level_at(self) -> float:
@@ -224,6 +237,36 @@ def film_gathered(path: Path, metered: float, law: ReciprocityLaw, end: float, s
         step = min(max(at / 16, metered / 64, 0.05), 60.0, end - at)
         total, at = total + _progress(path, metered, law, at, at + step), at + step
     return total
+
+
+def filled(path: Path, law: ReciprocityLaw | None, seconds: float) -> float:
+    """Return the metered time that an exposure just fills, in seconds of the metering's light [s].
+
+    What an exposure is short of or over in stops is the binary logarithm of this against the time that was needed: for
+    film the share of its exposure that is done says nothing in stops.
+
+    Parameters
+    ----------
+    path : the light against the metering's, by second from the opening.
+    law : of the film, None for a sensor.
+    seconds : how long the shutter is open [s].
+    """
+    most = gathered(path, 0.0, seconds)
+    if law is None:
+        return most
+    if path.is_level:
+        return law.metered(seconds) * math.exp2(path.at(0.0))
+    if isinstance(law, Power):
+        bent = law.metered(gathered(path.scaled(law.p), 0.0, seconds))
+        if _always_bent(path, bent, law):
+            return bent
+    # Film is never faster than a sensor; whoever wants more is always less complete.
+    low, high = -_MOST_LOST, 0.0
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        done = film_gathered(path, most * math.exp2(middle), law, seconds)
+        low, high = (middle, high) if done > 1 else (low, middle)
+    return most * math.exp2(low)
 
 
 def largest_reachable(path: Path) -> float:

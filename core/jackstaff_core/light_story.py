@@ -13,10 +13,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from .exposure_end import ExposureEndQuestion, error_if_closed, seen_light
+from .exposure_end import ExposureEndQuestion, error_if_closed, known_light, seen_light
 from .frame import Frame, reckonable
 from .refusal import Refusal
 from .spoken import stops_shown
+from .timing_error import TimingError, timing_error
 
 TOLD_STOPS, EXPLAINED_STOPS, MOST_OF_IT = 0.25, 0.25, 0.7
 MOST_DRAWN = 120
@@ -95,10 +96,30 @@ def seen_light_stops(frame: Frame) -> float | None:
         return None
 
 
+def closing_error(frame: Frame) -> TimingError | None:
+    """Return how a frame was closed against its aim, by the light it let in; None where it cannot be reckoned with."""
+    closed, aimed = frame.open_seconds, frame.aimed_seconds
+    if closed is None or not reckonable(closed, aimed):
+        return None
+    question = _asked(frame)
+    if question is None:
+        return timing_error(aimed, closed)
+    try:
+        return timing_error(aimed, closed, known_light(question), question.film)
+    except Refusal:
+        # A run of another day whose readings cannot be put in order: the clock alone speaks.
+        return timing_error(aimed, closed)
+
+
 def _question(frame: Frame) -> ExposureEndQuestion | None:
     """What was wanted of a frame's light, and what is known of it; None where nobody watched, or wanted any."""
+    return _asked(frame) if frame.run and frame.run.looks else None
+
+
+def _asked(frame: Frame) -> ExposureEndQuestion | None:
+    """The same whether somebody watched or not; None where no light was wanted."""
     run, closed = frame.run, frame.open_seconds
-    if run is None or not run.looks or run.purpose in _UNTOLD or closed is None:
+    if run is None or run.purpose in _UNTOLD or closed is None:
         return None
     needed = run.metered_seconds * 2**run.bias_stops
     if not reckonable(closed, needed, frame.answer.set_seconds):

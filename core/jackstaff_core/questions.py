@@ -30,7 +30,7 @@ from .dryrun.replay import Replay, ReplayQuestion, replay
 from .dryrun.world import Metered, ReadMeterQuestion, meter
 from .evidence import Evidence, weigh
 from .exposure import Correction, Exposure, ExposureQuestion, expose
-from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
+from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end, known_light
 from .fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
 from .filling import longest
 from .finder import FinderQuestion, Found, find
@@ -468,12 +468,6 @@ class PackAnswer:
 
 
 @dataclass(frozen=True, slots=True)
-class TimingErrorQuestion:
-    planned_seconds: float
-    actual_seconds: float
-
-
-@dataclass(frozen=True, slots=True)
 class Point:
     """Light relative to the metering [stops], ``at_seconds`` from the opening."""
 
@@ -512,6 +506,37 @@ class CloseQuestion:
     moved_stops: Annotated[float, Between(-40, 40, "stops")] | None = None
     looks: FrameLooks = ()
     """What a watching phone saw from the metering on."""
+
+
+@dataclass(frozen=True, slots=True)
+class TimingErrorQuestion:
+    """Two times of a frame, and what is known of its light as :class:`CloseQuestion` has it; steady without any."""
+
+    planned_seconds: float
+    actual_seconds: float
+    delay_seconds: float = 0.0
+    stops_per_minute: float | None = None
+    readings: Annotated[tuple[ReadingPoint, ...], Size(0, MOST_POINTS)] = ()
+    film: LawGiven | None = None
+    moved_stops: Annotated[float, Between(-40, 40, "stops")] | None = None
+    rate_sd: Annotated[float, Between(0, 5, "stops a minute")] | None = None
+    looks: FrameLooks = ()
+
+
+def _timing_error(question: TimingErrorQuestion) -> TimingError:
+    light = ExposureEndQuestion(
+        needed_seconds=question.planned_seconds,
+        now_seconds=question.actual_seconds,
+        delay_seconds=question.delay_seconds,
+        stops_per_minute=question.stops_per_minute,
+        readings=tuple((point.at_seconds, point.stops) for point in question.readings),
+        film=question.film,
+        rate_sd=question.rate_sd,
+        moved_stops=question.moved_stops,
+        looks=question.looks,
+        believed=tuple(point.believed for point in question.readings),
+    )
+    return timing_error(question.planned_seconds, question.actual_seconds, known_light(light), question.film)
 
 
 def _close(question: CloseQuestion) -> ExposureEnd:
@@ -620,9 +645,7 @@ QUESTIONS: dict[str, Question] = {
     "outing/sky": Question(SkyFitsQuestion, _sky_fits, SkyFitsAnswer),
     "outing/fillable": Question(LightQuestion, _fillable, FillableAnswer),
     "outing/pack": Question(Plan, lambda q: PackAnswer(pack(q)), PackAnswer),
-    "run/lateness": Question(
-        TimingErrorQuestion, lambda q: timing_error(q.planned_seconds, q.actual_seconds), TimingError
-    ),
+    "run/lateness": Question(TimingErrorQuestion, _timing_error, TimingError),
     "run/close": Question(CloseQuestion, _close, ExposureEnd),
     "run/arm": Question(ArmQuestion, _arm, Checklist),
     "run/series": Question(SeriesQuestion, series, Series),

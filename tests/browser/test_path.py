@@ -232,6 +232,11 @@ def test_glass_that_was_on_at_the_reading_adds_nothing(guest: Visit) -> None:
     expect(answer(page)).to_have_text("13s")
     page.keyboard.press("Shift+Digit6")
     expect(page.get_by_text("Clip-on pol on while metering.")).to_be_visible()
+    # It was on then and is off now: a step of its own.
+    expect(answer(page)).to_have_text("5s")
+    page.get_by_text("The sum, line by line").click()
+    expect(page.get_by_role("row", name="Clip-on pol off −1.5")).to_be_visible()
+    page.keyboard.press("Digit6")
     expect(answer(page)).to_have_text("13s")
     page.get_by_role("button", name="Change which filters were on while metering").click()
     page.get_by_role("dialog").get_by_label("Clip-on pol").uncheck()

@@ -107,7 +107,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "glass": [], "densest_stops": 0, "dial_limit": 30, "draw_w": 3, "noise_reduction": False, "dark": False,
         "tide": False, "hazards": [], "wet": False, "plates": 0,
     },
-    "run/lateness": {},
+    "run/lateness": {"delay_seconds": 0, "readings": [], "looks": []},
     "run/close": {
         "delay_seconds": 0, "ev_points": [], "readings": [], "tracked": False, "bias_stops": 0,
         "rate_from_readings": False, "looks": [],

@@ -11,14 +11,18 @@ from hypothesis import strategies as st
 
 from jackstaff_core.advice import Severity
 from jackstaff_core.checklist import LINE_OF, Armed, Sun, arm, sun_seen
+from jackstaff_core.exposure import ExposureQuestion, expose
 from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end, light_path
 from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
+from jackstaff_core.questions import ask
 from jackstaff_core.rate import likely_rate
+from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Additive, Power
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, isos
 from jackstaff_core.series import SeriesQuestion, Way, series
 from jackstaff_core.stacking import On
+from jackstaff_core.timing_error import timing_error
 
 BODY = Body(battery_wh=14.0)
 PLATE = On("Slot ND 10", Glass(stops=10.0, mount="plate", gasket=True), 10.0)
@@ -203,7 +207,46 @@ def test_the_track_follows_the_gathering_to_the_end(
             (point for point in found.track if point.seconds <= found.close_after_seconds), key=lambda p: p.seconds
         )
         assert before.gathered <= 1 + 1e-3
-        assert before.stops == pytest.approx(math.log2(before.gathered)) if before.gathered else True
+        if before.gathered:
+            light = exposure_end(ExposureEndQuestion(needed, before.seconds, delay, rate, film=film))
+            assert light.error_if_closed_now_stops == pytest.approx(before.stops)
+            assert before.stops == pytest.approx(math.log2(before.gathered)) if film is None else True
+
+
+@pytest.mark.parametrize(
+    ("film", "share", "stops"),
+    [
+        # Half of the time on film of p = 1.31 is 1/1.31 stop of light, not a whole one.
+        (Power(1.31), 0.5, -1 / 1.31),
+        (Power(1.31), 2.0, 1 / 1.31),
+        (None, 0.5, -1.0),
+        # A 16 min frame at 4 s.
+        (None, 4 / 960, math.log2(4 / 960)),
+    ],
+)
+def test_closing_now_is_told_in_stops_of_light(film: Power | None, share: float, stops: float) -> None:
+    needed = 960.0
+    whole = film.corrected(needed) if film else needed
+    found = exposure_end(ExposureEndQuestion(needed, share * whole, film=film, tracked=True))
+    assert found.error_if_closed_now_stops == pytest.approx(stops)
+    # The same wherever it is asked: late closing, a chosen time, the track.
+    assert timing_error(whole, share * whole, law=film).stops == pytest.approx(stops)
+    decided = ExposureQuestion(ReadingGiven(needed, "8", "100"), film=film, chosen_seconds=share * whole)
+    assert expose(decided).residue_stops == pytest.approx(stops)
+    near = min(found.track[1:], key=lambda point: abs(math.log2(point.seconds / (share * whole))))
+    there = exposure_end(ExposureEndQuestion(needed, near.seconds, film=film))
+    assert there.error_if_closed_now_stops == pytest.approx(near.stops)
+    assert found.track[-1].seconds == pytest.approx(4 * whole)
+
+
+def test_closing_a_falling_light_early_costs_what_it_still_held() -> None:
+    light = {"stops_per_minute": -0.3, "planned_seconds": 600.0, "actual_seconds": 400.0}
+    falling = ask("run/lateness", light)
+    assert falling["stops"] == pytest.approx(math.log2(0.75 / 0.875), abs=1e-4)
+    assert (falling["verdict"], falling["text"]) == ("slight", "Closed 3 min 20 s early: 0.22 stop darker.")
+    assert ask("run/lateness", {**light, "stops_per_minute": None})["stops"] == pytest.approx(math.log2(2 / 3))
+    read = ask("run/lateness", {**light, "stops_per_minute": None, "readings": [{"at_seconds": 300.0, "stops": -1.5}]})
+    assert read["stops"] == pytest.approx(falling["stops"])
 
 
 @given(needed=st.floats(30, 3600), rate=st.floats(-0.5, -0.01))

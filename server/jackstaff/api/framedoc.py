@@ -10,6 +10,7 @@ from jackstaff.records.models import Frame
 from jackstaff_core import frame as core
 from jackstaff_core.finished import FinishedFrame, finished
 from jackstaff_core.frame import last_aim, timing
+from jackstaff_core.light_story import closing_error
 from jackstaff_core.refusal import Refusals
 from jackstaff_core.wire import plain
 
@@ -20,21 +21,17 @@ def shown(row: Frame) -> dict[str, Any]:
     if seconds is not None and row.run:
         seconds *= row.run["speed"]
     aimed = last_aim(((event.kind, event.seconds) for event in row.events.all()), row.planned_seconds)
+    try:
+        error, refused = closing_error(frame_of(row)), None
+    except Refusals as refusals:
+        error, refused = timing(aimed, seconds), refusals.words
     return {
         **as_json(row),
         "actual_seconds": seconds,
-        "error": timing(aimed, seconds),
+        "error": error,
         "pictured": hasattr(row, "picture"),
-        "refused": _refused(row),
+        "refused": refused,
     }
-
-
-def _refused(row: Frame) -> str | None:
-    try:
-        frame_of(row)
-    except Refusals as refusals:
-        return refusals.words
-    return None
 
 
 def taken_and_refused(rows: Iterable[Frame]) -> tuple[list[core.Frame], list[dict[str, Any]]]:

@@ -1791,7 +1791,7 @@ export interface paths {
         put?: never;
         /**
          * Run Lateness
-         * @description TimingErrorQuestion(planned_seconds: 'float', actual_seconds: 'float')
+         * @description Two times of a frame, and what is known of its light as :class:`CloseQuestion` has it; steady without any.
          */
         post: operations["jackstaff_api_mount_run_lateness"];
         delete?: never;
@@ -6993,10 +6993,23 @@ export interface components {
             text: string;
             verdict: string;
         };
-        /** TimingErrorQuestion */
+        /**
+         * TimingErrorQuestion
+         * @description Two times of a frame, and what is known of its light as :class:`CloseQuestion` has it; steady without any.
+         */
         TimingErrorInput: {
             actual_seconds: number;
+            /** @default 0 */
+            delay_seconds: number;
+            film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
+            /** @default [] */
+            looks: components["schemas"]["LookedInput"][];
+            moved_stops?: number | null;
             planned_seconds: number;
+            rate_sd?: number | null;
+            /** @default [] */
+            readings: components["schemas"]["ReadingPointInput"][];
+            stops_per_minute?: number | null;
         };
         /**
          * Tint

@@ -3,10 +3,10 @@ import { useAsk } from "./ask";
 
 type Device = Schemas["DeviceInput"];
 
-/** How far a time is from the planned one; null when nobody can be asked. */
-export async function askTimingError(planned: number, actual: number): Promise<Schemas["TimingErrorAnswer"] | null> {
+/** How a frame was closed against its aim, by its light; null when nobody can be asked. */
+export async function askTimingError(body: Schemas["TimingErrorInput"]): Promise<Schemas["TimingErrorAnswer"] | null> {
   try {
-    return await answer(api.POST("/api/run/lateness", { body: { planned_seconds: planned, actual_seconds: actual } }));
+    return await answer(api.POST("/api/run/lateness", { body }));
   } catch {
     return null;
   }

@@ -2,6 +2,10 @@ import type { Exposure } from "../questions/bench";
 import type { Schemas } from "../api/client";
 import type { Cause, Frame } from "./frames";
 import type { Armed } from "./armed";
+import { glassOf, itemsOf } from "./bag";
+import { standAgain } from "./bench";
+import { benchOf } from "./fromFrame";
+import { itemsKept } from "./kit";
 import { answerOf, change } from "./running";
 import { nowMs } from "../ui/worldClock";
 
@@ -118,5 +122,23 @@ export function armAgain(
     queue: null,
     made: nowMs(),
     ...(plan.run.purpose === "trial" && { after: null }),
+  });
+  const { correction, light, chosen_seconds: decided } = question;
+  const bag = itemsOf(itemsKept(), "glass").map(glassOf);
+  standAgain({
+    ...benchOf({ ...plan, review: null }, bag, null),
+    meteredAt: plan.reading.metered_at ?? null,
+    correction: correction ? { ...correction, because: cause } : null,
+    targetSeconds: decided ?? null,
+    shotAperture: aperture,
+    seenLight: light
+      ? {
+          at: new Date(nowMs()).toISOString(),
+          moved_stops: light.moved_stops ?? (light.stops_per_minute * light.delay_seconds) / 60,
+          moved_sd: light.moved_stops == null ? (light.rate_sd * light.delay_seconds) / 60 : light.moved_sd,
+          stops_per_minute: light.stops_per_minute,
+          rate_sd: light.rate_sd,
+        }
+      : null,
   });
 }

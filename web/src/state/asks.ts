@@ -21,7 +21,8 @@ export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQue
     dial_limit: laid.dialLimit,
     film: filmOf(laid),
     light: laid.light,
-    chosen_seconds: changed.floating === "time" ? changed.targetSeconds : null,
+    // A time that is held is the time of the frame, whatever the nearest aperture or ISO leaves over.
+    chosen_seconds: HELD.includes(changed.floating) ? changed.targetSeconds : null,
     fineness_seconds: laid.timerSeconds,
     expected_sd: changed.expectedSd,
     correction: changed.correction && { stops: changed.correction.stops, name: changed.correction.name },
@@ -29,6 +30,9 @@ export function exposureOf(laid: Laid, change: Partial<Bench> = {}): ExposureQue
     monochrome: changed.monochrome,
   };
 }
+
+/** What may be worked out while the time that was decided is the one that is exposed. */
+const HELD: readonly Bench["floating"][] = ["time", "aperture", "iso"];
 
 /** How much longer (+) than the meter asks the frame is to be, by what the last one taught and on purpose [stops]. */
 export function wishedOf({ bench: { correction, purposeThirds } }: Laid): number {
@@ -104,6 +108,15 @@ export function steerOf(laid: Laid): SteerQuestion | null {
     film: exposure.film ?? null,
     wished_stops: wishedOf(laid),
   };
+}
+
+/** The sum that a wish comes to: the filters that are needed as one, or the reading that is waited for. */
+export function wishedSum(laid: Laid, steered: { value: number } | undefined): ExposureQuestion | null {
+  const { floating } = laid.bench;
+  if (!steered || (floating !== "stack" && floating !== "reading")) return null;
+  const sum = exposureOf(laid);
+  if (floating === "stack") return { ...sum, stack: [{ stops: Math.max(0, steered.value), in_reading: false }] };
+  return { ...sum, reading: { ...sum.reading, ev100: null, shutter: steered.value }, light: null };
 }
 
 /** What is in front of the camera. */

@@ -76,6 +76,17 @@ export interface Bench extends Metered {
   monochrome: boolean;
   /** What the frame that was set up again taught, and where it belongs. */
   correction: (NonNullable<ExposureQuestion["correction"]> & { because: Cause | null }) | null;
+  /** The light as the last frame of this reading saw it move, until somebody meters. */
+  seenLight: SeenLight | null;
+}
+
+/** How far the light had moved from the metering at an instant, and how it moves on. */
+export interface SeenLight {
+  at: string;
+  moved_stops: number;
+  moved_sd: number;
+  stops_per_minute: number;
+  rate_sd: number;
 }
 
 export type Move =
@@ -118,6 +129,7 @@ function metering(state: Bench, now: Date, bag: readonly Glass[]): Partial<Bench
     ...(isDialling(state, now) ? {} : seenThrough(state, bag)),
     meteredAt: now.toISOString(),
     expectedSd: null,
+    seenLight: null,
     ...(state.expectedSd !== null && { lightAt: null }),
     // What was wrong with the metering of the frame before is not wrong with this one.
     ...unlessFor(state, ["scene", null]),
@@ -412,6 +424,7 @@ const START: Bench = {
   purposeThirds: 0,
   monochrome: false,
   correction: null,
+  seenLight: null,
 };
 
 export function fromStarter({ reading }: Pick<Starter, "reading">): Bench {
@@ -497,6 +510,15 @@ const SHAPE = v.object({
       because: v.nullable(v.picklist(["scene", "filter", "taste"])),
     }),
   ),
+  seenLight: v.nullable(
+    v.object({
+      at: instant,
+      moved_stops: v.number(),
+      moved_sd: v.number(),
+      stops_per_minute: v.number(),
+      rate_sd: v.number(),
+    }),
+  ),
 });
 
 /** A bench of an earlier day named what was in the reading by ids alone, all of it still on. */
@@ -550,6 +572,21 @@ export function useBench(): [Laid | null, (move: Move) => void] {
 export function layOutFor(part: Pick<Bench, "scene" | "focalMm"> & Partial<Bench>): void {
   const stored = drawn.get(ONE) ?? { ...START, on: [] };
   void drawn.set(ONE, { ...stored, meteredAt: null, earlier: [], before: [], targetSeconds: null, ...part });
+}
+
+/**
+ * The frame on the bench stands as *Again* has set it up: corrected, at its aperture, its light as the last frame saw
+ * it. Whoever looks at the bench next sees the same time.
+ */
+export function standAgain(part: Partial<Bench>): void {
+  const stored = drawn.get(ONE);
+  if (stored) void drawn.set(ONE, { ...stored, floating: "time", ...part });
+}
+
+/** What a filter measures is in its strength from now on: what the last frame taught of it is not counted twice. */
+export function takenIntoFilter(): void {
+  const stored = drawn.get(ONE);
+  if (stored?.correction?.because === "filter") void drawn.set(ONE, { ...stored, correction: null });
 }
 
 /** What is on the lens, as it is reckoned; for a simulated camera, which sees through it. */

@@ -4,7 +4,7 @@ import { type Plausible, type Rate, usePlausible, useRate, useSky } from "../que
 import { useNow } from "../ui/useNow";
 import { useDryRun } from "./dryRun";
 import { plausibleOf, rateOf, readingOf } from "./asks";
-import type { Laid } from "./bench";
+import type { Laid, SeenLight } from "./bench";
 import { isWatching, lightWatch, type LightWatch, useGoesOn } from "./lightWatch";
 import { goingOn, instantNear, type Outing, span, useOutings } from "./outings";
 
@@ -51,13 +51,16 @@ export function useBenchLight(laid: Laid): BenchLight {
   const rate = useRate(here ? rateOf(laid, now, planned, watch) : null).shown;
   const rated = (bench.earlier.length > 0 || watch) && rate?.counts ? known(rate) : planned;
   const moved = watch ? (rate?.moved_stops ?? null) : null;
-  const moving = rated && {
-    ...rated,
-    // Half minutes are as fine as a rate deserves, and keep the sum still between key presses.
-    delay_seconds: Math.min(6 * 3600, Math.max(0, Math.round(age / 30) * 30)),
-    moved_stops: moved,
-    moved_sd: moved === null ? 0 : (rate?.moved_sd ?? 0),
-  };
+  const seen = here && !watch ? seenMoving(bench.seenLight, now, age) : null;
+  const moving =
+    seen ??
+    (rated && {
+      ...rated,
+      // Half minutes are as fine as a rate deserves, and keep the sum still between key presses.
+      delay_seconds: Math.min(6 * 3600, Math.max(0, Math.round(age / 30) * 30)),
+      moved_stops: moved,
+      moved_sd: moved === null ? 0 : (rate?.moved_sd ?? 0),
+    });
   const shown = bench.earlier.length > 0 || watch ? rate : undefined;
   return { outing, counts, at, plausible, fits, rate: shown, watch, moving };
 }
@@ -76,6 +79,20 @@ function useSteadyWatch(now: number): LightWatch | null {
     return next.watch;
   }
   return settled.watch;
+}
+
+/** The light as the last frame saw it, gone on since. */
+function seenMoving(seen: SeenLight | null, now: number, age: number): Laid["light"] {
+  if (!seen) return null;
+  // Half minutes are as fine as a rate deserves, and keep the sum still between key presses.
+  const minutes = Math.max(0, Math.round((now - Date.parse(seen.at)) / 30_000)) / 2;
+  return {
+    stops_per_minute: seen.stops_per_minute,
+    rate_sd: seen.rate_sd,
+    delay_seconds: Math.min(6 * 3600, Math.max(0, age)),
+    moved_stops: seen.moved_stops + seen.stops_per_minute * minutes,
+    moved_sd: Math.hypot(seen.moved_sd, seen.rate_sd * minutes),
+  };
 }
 
 function known({ stops_per_minute, rate_sd }: Plausible | Rate): Schemas["KnownRateInput"] {

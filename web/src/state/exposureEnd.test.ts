@@ -24,9 +24,24 @@ test.each([
   [50, 0.25],
   [100, 0.5],
   [200, 0.75],
-  [900, 1],
+  [500, 1.5],
 ])("after %i s the light stands at %d", (seconds, gathered) => {
   expect(standing(closing(), seconds)?.gathered).toBeCloseTo(gathered);
+});
+
+test.each([
+  // Steady light: a doubling of the time is a stop, from the first second on and long past the end.
+  [4, -7.907],
+  [300, -1.678],
+  [960, 0],
+  [7680, 3],
+])("closed after %i s the frame is %d stops off", (seconds, stops) => {
+  const steady = [0, 15, 60, 240, 960, 3840].map((at) => ({
+    seconds: at,
+    gathered: at / 960,
+    stops: at === 0 ? -40 : Math.log2(at / 960),
+  }));
+  expect(standing(closing({ track: steady }), seconds)?.stops).toBeCloseTo(stops, 2);
 });
 
 test("nothing is known without the core's track", () => {

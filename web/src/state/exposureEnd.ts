@@ -30,6 +30,24 @@ export function exposureEndOf(frame: Frame, watch: LightWatch | null = null): Sc
   };
 }
 
+/** What is asked of a frame that has ended: how it was closed against its aim, in the light as it is known. */
+export function timingErrorOf(frame: Frame, aimed: number, actual: number): Schemas["TimingErrorInput"] {
+  const { run } = frame;
+  // A dark frame has no light.
+  const lit = run && run.purpose !== "dark" ? run : null;
+  return {
+    planned_seconds: aimed,
+    actual_seconds: actual,
+    delay_seconds: lit?.delay_seconds ?? 0,
+    stops_per_minute: lit?.stops_per_minute ?? null,
+    readings: lit?.rereads ?? [],
+    film: lit?.film ?? null,
+    moved_stops: lit?.moved_stops ?? null,
+    rate_sd: lit?.rate_sd ?? null,
+    looks: lit ? keptLooks(frame) : [],
+  };
+}
+
 /** What a frame keeps of a watch; one of an earlier build has no place for it. */
 export function keptLooks({ run }: Pick<Frame, "run">): Schemas["LookedInput"][] {
   return (run as { looks?: Schemas["LookedInput"][] } | null)?.looks ?? [];
@@ -43,16 +61,28 @@ export function longerBy(frame: Pick<Frame, "events">): number {
 
 type Point = ExposureEnd["track"][number];
 
-/** Where the frame stands at a time, between the core's own points. */
+/**
+ * Where the frame stands at a time, between the core's own points: the share straight over the time, the stops over its
+ * logarithm, before the first and past the last point as well.
+ */
 export function standing(closing: ExposureEnd | undefined, seconds: number): Pick<Point, "gathered" | "stops"> | null {
   const track = closing?.track ?? [];
-  const place = track.findIndex((point) => point.seconds >= seconds);
-  const [before, after] = [track[place - 1], track[place]];
-  if (after && place === 0) return after;
-  if (!before || !after) return track.at(-1) ?? null;
-  const share = (seconds - before.seconds) / (after.seconds - before.seconds);
-  const between = (a: number, b: number) => a + (b - a) * share;
-  return { gathered: between(before.gathered, after.gathered), stops: between(before.stops, after.stops) };
+  const nothing = track[0];
+  if (!nothing || seconds <= 0) return nothing ?? null;
+  const rising = track.filter((point) => point.seconds > 0);
+  const found = rising.findIndex((point) => point.seconds >= seconds);
+  const place = Math.max(1, found === -1 ? rising.length - 1 : found);
+  const [before, after] = [rising[place - 1], rising[place]];
+  if (!before || !after) return rising[0] ?? nothing;
+  const over = (log: (seconds: number) => number) =>
+    (log(seconds) - log(before.seconds)) / (log(after.seconds) - log(before.seconds));
+  const foot = found === 0 ? nothing : before;
+  const top = found === 0 ? before : after;
+  const share = (seconds - foot.seconds) / (top.seconds - foot.seconds);
+  return {
+    gathered: foot.gathered + (top.gathered - foot.gathered) * share,
+    stops: before.stops + (after.stops - before.stops) * over(Math.log2),
+  };
 }
 
 /** The time at which the shutter should close [s on the camera's clock]; null when the frame never fills. */

@@ -6,13 +6,15 @@ import type { ExposureQuestion } from "../questions/bench";
 /** How well a filter's label is known that is in no bag any more [stops]. */
 const UNMEASURED_SD = 0.17;
 
+/** What of a frame the bench stands for. */
+type SetUp = Pick<Frame, "reading" | "settings" | "stack"> & Partial<Pick<Frame, "run" | "conditions" | "review">>;
 type Correction = NonNullable<ExposureQuestion["correction"]>;
 
 /**
  * The bench as it stood for a frame, with what of its filters is still in the bag: as it was, or corrected by how the
  * frame came out. A time that was decided is worked out anew.
  */
-export function benchOf(frame: Frame, bag: readonly Glass[], correction: Correction | null): Partial<Bench> {
+export function benchOf(frame: SetUp, bag: readonly Glass[], correction: Correction | null): Partial<Bench> {
   const { shutter, aperture, iso, ev100 } = frame.reading;
   const on = frame.stack.flatMap((piece) =>
     bag.filter((glass) => glass.id === piece.id).map((glass) => ({ piece, glass })),
@@ -49,7 +51,7 @@ export function benchOf(frame: Frame, bag: readonly Glass[], correction: Correct
   };
 }
 
-function asItWas({ run }: Frame): Bench["correction"] {
+function asItWas({ run }: Partial<Pick<Frame, "run">>): Bench["correction"] {
   if (!run || run.correction_stops === 0) return null;
   return { stops: run.correction_stops, name: logWords.asThen, because: run.correction_for ?? null };
 }

@@ -33,8 +33,8 @@ import { memoryShelf } from "./shelf";
 import { drawer, kindOf, store } from "./store";
 
 const core = vi.hoisted(() => ({
-  error: vi.fn((planned: number, actual: number) =>
-    Promise.resolve({ seconds: actual - planned, stops: Math.log2(actual / planned) }),
+  error: vi.fn(({ planned_seconds: planned, actual_seconds: actual }: Record<string, number>) =>
+    Promise.resolve({ seconds: (actual ?? 0) - (planned ?? 0), stops: Math.log2((actual ?? 1) / (planned ?? 1)) }),
   ),
   press: vi.fn(),
   letGo: vi.fn(),
@@ -278,7 +278,7 @@ describe("ending", () => {
       closed_at: new Date(NOW.getTime() + 210_000).toISOString(),
       error: { seconds: 10 },
     });
-    expect(core.error).toHaveBeenCalledWith(200, 210);
+    expect(core.error).toHaveBeenCalledWith(expect.objectContaining({ planned_seconds: 200, actual_seconds: 210 }));
     expect(kinds(ended)).toEqual(["opened", "aimed", "closed"]);
     expect(armed()?.finished).toBe(frame.id);
     // Whoever comes second leaves it as it is.

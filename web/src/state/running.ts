@@ -4,7 +4,7 @@ import { askTimingError, letGo, press } from "../questions/run";
 import { ARMED, type Armed, armedKept, type Plan, type Queue, type Run } from "./armed";
 import { deviceOf, type Failure } from "./trigger";
 import * as clock from "./clock";
-import { keptLooks, longerBy } from "./exposureEnd";
+import { keptLooks, longerBy, timingErrorOf } from "./exposureEnd";
 import { follow, followed, lightWatch, looksOf } from "./lightWatch";
 import { fromEarlier, lightAtOpening } from "./runLight";
 import { addFrame, busyUntil, changeFrame, type Frame, frameNow, nothingRuns, openFrame } from "./frames";
@@ -400,7 +400,7 @@ export async function end(
   if (!mine) return;
   showEnded(mine);
   if (mine.run?.purpose === "stopwatch") return;
-  const error = await askTimingError(aimed ?? mine.answer.seconds, openFor);
+  const error = await askTimingError(timingErrorOf(mine, aimed ?? mine.answer.seconds, openFor));
   if (!error) return;
   // It may have been taken back while the core thought.
   await changeFrame(id, (frame) => (frame.closed_at === mine.closed_at ? { ...frame, error } : undefined));

@@ -100,6 +100,8 @@ export const bench = {
     },
     words: "Worth knowing",
     arm: "Get ready",
+    armTurn: "Say first what the variable filter is turned to.",
+    armWay: "Choose one of the ways, or work out the time again.",
     waiting: "Working it out",
   },
   entry: {
@@ -202,6 +204,10 @@ export const bench = {
     target: "Another time",
     either: "Nearest speeds",
     cost: (stops: string) => (stops === "0" ? "exact" : `${stops} stop`),
+    end: {
+      aperture: (mark: string) => `f/${mark} is where this lens ends.`,
+      iso: (mark: string) => `ISO ${mark} is where this camera ends.`,
+    },
     missing: {
       aperture: (stops: string) => `${stops} stops past what an aperture can do.`,
       iso: (stops: string) => `${stops} stops past any ISO.`,

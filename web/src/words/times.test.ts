@@ -22,9 +22,9 @@ describe("times as text", () => {
     [0.63, "0.6 s"],
     [4, "4 s"],
     [9.96, "10 s"],
-    [59.6, "1 min 00 s"],
+    [59.6, "1 min"],
     [203.187, "3 min 23 s"],
-    [3599.7, "1 h 00 min"],
+    [3599.7, "1 h"],
     [40_960, "11 h 23 min"],
   ])("%d s is %s", (seconds, text) => expect(timeText(seconds)).toBe(text));
 
@@ -50,7 +50,7 @@ describe("times as text", () => {
     [47.6, "48 s"],
     [203, "3:23"],
     [13_004, "3 h 37"],
-    [3599.7, "1 h 00"],
+    [3599.7, "1 h"],
   ])("%d s in short are %s", (seconds, text) => expect(shortTime(seconds)).toBe(text));
 
   it.each([

@@ -30,7 +30,7 @@ export function sumTime(seconds: number, dialLimit: number): string {
 
 /** The one time of a frame: the dial's mark where the dial reaches, else the time itself. */
 export function plannedTime(answer: { set_seconds: number; dial_mark?: string | null }): string {
-  return answer.dial_mark == null ? exactTime(answer.set_seconds) : markText(answer.dial_mark);
+  return answer.dial_mark == null ? timeText(answer.set_seconds) : markText(answer.dial_mark);
 }
 
 /** A time in the parts the big answer is set in: `3` min `38` s, `1/60`, `0.6` s. */
@@ -40,17 +40,16 @@ export function timeParts(seconds: number): TimePart[] {
   if (seconds < 9.95) return [{ value: seconds.toFixed(1).replace(/\.0$/, ""), unit: "s" }];
   const whole = Math.round(seconds);
   if (whole < 60) return [{ value: String(whole), unit: "s" }];
-  if (whole < 3600) {
-    return [
-      { value: String(Math.floor(whole / 60)), unit: "min" },
-      { value: String(whole % 60).padStart(2, "0"), unit: "s" },
-    ];
-  }
-  const minutes = Math.round(seconds / 60);
-  return [
-    { value: String(Math.floor(minutes / 60)), unit: "h" },
-    { value: String(minutes % 60).padStart(2, "0"), unit: "min" },
-  ];
+  const [large, small, units] =
+    whole < 3600
+      ? [Math.floor(whole / 60), whole % 60, ["min", "s"]]
+      : [Math.floor(Math.round(seconds / 60) / 60), Math.round(seconds / 60) % 60, ["h", "min"]];
+  // A part of nothing says nothing: 5 min, 1 h.
+  return [large, small].flatMap((value, place) =>
+    place > 0 && value === 0
+      ? []
+      : [{ value: place > 0 ? String(value).padStart(2, "0") : String(value), unit: units[place] ?? "" }],
+  );
 }
 
 /** The same for a frame: the dial's mark where the dial reaches. */
@@ -64,17 +63,12 @@ export function timeText(seconds: number): string {
   return parts.map((part) => `${part.value} ${part.unit}`).join(" ");
 }
 
-/** The same without parts that say nothing: `5 min`, `1 h`. */
-export function exactTime(seconds: number): string {
-  return timeText(seconds).replace(/ 00 (s|min)$/, "");
-}
-
 /** A time no finer than two digits can stand for: the ends of a plus-or-minus band. */
 export function roughTime(seconds: number): string {
   if (seconds > 0 && seconds < 0.29) return fractionMark(seconds);
   const grain = seconds < 10 ? 0.1 : seconds < 60 ? 1 : seconds < 600 ? 10 : seconds < 3600 ? 60 : 600;
   const rounded = Math.round(seconds / grain) * grain;
-  return exactTime(rounded);
+  return timeText(rounded);
 }
 
 /**
@@ -104,7 +98,7 @@ export function clockText(seconds: number): string {
 /** Where there is room for the figures alone: `48 s`, `3:23`, and `3 h 37`, which no minutes are taken for. */
 export function shortTime(seconds: number): string {
   const whole = Math.round(seconds);
-  if (whole < 60) return exactTime(seconds);
+  if (whole < 60) return timeText(seconds);
   return whole < 3600 ? clockText(whole) : timeText(seconds).replace(/ min$/, "");
 }
 

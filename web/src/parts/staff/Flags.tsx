@@ -1,6 +1,6 @@
 import { type PointerEvent, useRef, useState } from "react";
 import { words } from "../../words";
-import { exactTime, markText, shortTime } from "../../words/times";
+import { markText, shortTime, timeText } from "../../words/times";
 import type { Axis } from "./axis";
 
 /** How high a standing pennant is [px]. */
@@ -43,7 +43,7 @@ export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narro
     onPointerCancel: letGo,
   };
   // The big answer beside it spells a time out; on a narrow staff there is room for the figures alone.
-  const timeAt = narrow ? shortTime : exactTime;
+  const timeAt = narrow ? shortTime : timeText;
   const stands = mark === null ? timeAt(end) : markText(mark);
   const label = pulled === null ? stands : timeAt(scale.at(y));
   const long = narrow ? Math.min(width - x, AROUND + label.length * FIGURE) : 0;

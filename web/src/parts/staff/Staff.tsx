@@ -1,7 +1,7 @@
 import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { exactTime, shortStops, signedStops, timeText } from "../../words/times";
+import { shortStops, signedStops, sumTime, timeText } from "../../words/times";
 import { type Band, Bands } from "./Bands";
 import { AnswerFlag, Flag, FLAG, Halyard } from "./Flags";
 import { axis, thirds, ticks, type Axis } from "./axis";
@@ -106,7 +106,8 @@ export function Staff({
   const moves = parts.filter(
     (part) => part.kind !== "glass" && part.kind !== "in_reading" && Math.abs(part.stops) >= LEAST_MOVE,
   );
-  const text = staffText(answer, parts, read);
+  const base = read ?? sumTime(answer.base_seconds, dial);
+  const text = staffText(answer, parts, dial, read);
   // Beside the longest pennant, where there is room for it; a phone shows the windows in words alone.
   const bandsAt = narrow
     ? width - ONE_BAND - 2
@@ -152,6 +153,7 @@ export function Staff({
                 width={blockWidth}
                 hatch={hatch}
                 narrow={narrow}
+                time={sumTime(part.to, dial)}
                 timed={clearOfFlag(scale(part.to), scale(end))}
                 {...(onTakeOff && { onTakeOff })}
               />
@@ -174,11 +176,7 @@ export function Staff({
           y={scale(answer.base_seconds)}
           hangs
           width={readFlag}
-          label={
-            narrow
-              ? (read ?? timeText(answer.base_seconds))
-              : (expected ? words.staff.expected : words.staff.read)(read ?? timeText(answer.base_seconds))
-          }
+          label={narrow ? base : (expected ? words.staff.expected : words.staff.read)(base)}
         />
         <AnswerFlag
           scale={scale}
@@ -333,7 +331,7 @@ function Aim({ scale, aim, dial, x, width, labelAt }: AimProps) {
       <line x1={x} x2={width} y1={top} y2={top} />
       <line x1={x} x2={width} y1={bottom} y2={bottom} />
       <text x={labelAt} y={"held" in aim ? (top + bottom) / 2 : named} dy="0.35em" textAnchor="end">
-        {"held" in aim ? `${words.staff.held} ${exactTime(aim.held)}` : words.staff.aim}
+        {"held" in aim ? `${words.staff.held} ${timeText(aim.held)}` : words.staff.aim}
       </text>
     </g>
   );
@@ -345,6 +343,8 @@ interface BlockProps {
   x: number;
   width: number;
   hatch: string;
+  /** How far the sum has come at its top, and whether that is written there. */
+  time: string;
   timed: boolean;
   /** Too narrow for names: what it takes stands there alone. */
   narrow: boolean;
@@ -354,7 +354,7 @@ interface BlockProps {
 const OFF_PX = 60;
 
 function Block(props: BlockProps) {
-  const { part, scale, x, width, hatch, timed, narrow, onTakeOff } = props;
+  const { part, scale, x, width, hatch, time, timed, narrow, onTakeOff } = props;
   const [pulled, setPulled] = useState(0);
   const grip = useRef<number | null>(null);
   const [top, bottom] = [scale(Math.max(part.from, part.to)), scale(Math.min(part.from, part.to))];
@@ -417,7 +417,7 @@ function Block(props: BlockProps) {
       )}
       {timed && !narrow && !ghost && height >= 60 && (
         <text className="block-time" x={width - 10} y={17} textAnchor="end">
-          {timeText(part.to)}
+          {time}
         </text>
       )}
     </g>

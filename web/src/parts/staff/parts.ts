@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { markText, signedStops, timeText } from "../../words/times";
+import { plannedTime, signedStops, sumTime } from "../../words/times";
 
 type SumStep = Schemas["SumStepDoc"];
 
@@ -112,18 +112,15 @@ function ofGlass(glass: Summed["stack"][number], foot: number): Partial<Part> {
 export function staffText(
   answer: { base_seconds: number; set_seconds: number; dial_mark?: string | null },
   parts: Part[],
-  read = timeText(answer.base_seconds),
+  dialLimit: number,
+  read = sumTime(answer.base_seconds, dialLimit),
 ): string {
   const phrases = parts.map((part) =>
     words.staff.part(
       part.kind === "in_reading" ? words.staff.was(part.name) : part.name,
       signedStops(part.stops),
-      timeText(part.kind === "in_reading" ? answer.base_seconds : part.to),
+      sumTime(part.kind === "in_reading" ? answer.base_seconds : part.to, dialLimit),
     ),
   );
-  return words.staff.text(
-    read,
-    phrases.join(" "),
-    answer.dial_mark == null ? timeText(answer.set_seconds) : markText(answer.dial_mark),
-  );
+  return words.staff.text(read, phrases.join(" "), plannedTime(answer));
 }

@@ -51,8 +51,8 @@ describe("the staff", () => {
       ["in_reading", "Clip-on pol", 2, 0.25, 1],
       ["aperture", "f/4", -2, 16, 4],
     ]);
-    expect(staffText({ base_seconds: 1, set_seconds: 4 }, parts)).toBe(
-      "The meter says 1 s. Slot ND 3 +4.0 stops, 16 s. Clip-on pol, on while metering +2.0 stops, 1 s." +
+    expect(staffText({ base_seconds: 1, set_seconds: 4 }, parts, 30)).toBe(
+      "The meter says 1 s. Slot ND 3 +4.0 stops, 15 s. Clip-on pol, on while metering +2.0 stops, 1 s." +
         " f/4 −2.0 stops, 4 s. Set 4 s.",
     );
   });

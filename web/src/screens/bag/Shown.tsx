@@ -1,5 +1,6 @@
 import { Button } from "react-bootstrap";
 import type { Evidence, Known, Learnt } from "../../questions/log";
+import { takenIntoFilter } from "../../state/bench";
 import { amend } from "../../state/amend";
 import type { ItemOf, KitItem } from "../../state/kit";
 import { bagWords } from "../../words/bag";
@@ -73,6 +74,7 @@ function OfFrames({ item, known, stale }: { item: ItemOf<"glass">; known: Known;
       measured_on: today(),
     };
     await amend(item, facts, say.accepted(known.name, mean));
+    takenIntoFilter();
   };
   return (
     <section className="of-frames" aria-label={say.title}>

@@ -1,6 +1,6 @@
 import type { ItemOf, KitItem } from "../../state/kit";
 import { bagWords } from "../../words/bag";
-import { exactTime, signedStops } from "../../words/times";
+import { signedStops, timeText } from "../../words/times";
 
 const say = bagWords.says;
 const DAY = new Intl.DateTimeFormat(undefined, { dateStyle: "medium" });
@@ -32,7 +32,7 @@ export function sentenceOf(item: KitItem, labelOf: LabelOf): string {
       const { delay_s, longest_s } = item.facts;
       return listed([
         say.release(spoken(item.facts.kind), short(delay_s)),
-        longest_s !== null && say.holds(exactTime(longest_s)),
+        longest_s !== null && say.holds(timeText(longest_s)),
       ]);
     }
     case "support":
@@ -64,12 +64,12 @@ function ofBody({ facts }: ItemOf<"body">) {
   const isos = [facts.iso_lowest, facts.film ? facts.iso_lowest : facts.iso_highest].map(short);
   return [
     say.body(
-      exactTime(facts.dial_limit_s),
+      timeText(facts.dial_limit_s),
       [...new Set(isos)].join("–"),
       `${short(facts.sensor_width_mm)} × ${short(facts.sensor_height_mm)}`,
     ),
     facts.film && say.film,
-    facts.dark_from_s !== null && say.darkFrom(exactTime(facts.dark_from_s)),
+    facts.dark_from_s !== null && say.darkFrom(timeText(facts.dark_from_s)),
   ];
 }
 
@@ -89,7 +89,7 @@ function ofLens({ facts }: ItemOf<"lens">) {
 
 function ofFilm({ facts }: ItemOf<"film">) {
   const laws: Record<string, string> = {
-    power: say.power(short(facts.p), exactTime(facts.from_s)),
+    power: say.power(short(facts.p), timeText(facts.from_s)),
     additive: say.additive(short(facts.a), short(facts.b)),
     table: say.table(facts.points.length),
   };

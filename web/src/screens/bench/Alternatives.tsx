@@ -7,7 +7,7 @@ import type { Laid } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { never } from "../../ui/never";
 import { words } from "../../words";
-import { exactTime, signedStops, timeText } from "../../words/times";
+import { signedStops, timeText } from "../../words/times";
 import { stacksOf } from "./asks";
 
 interface Props {
@@ -46,7 +46,7 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
     const variable = laid.bag.find((glass) => glass.kind === "variable" && stack.glass.includes(glass.id));
     return variable && stack.turned != null ? { [variable.id]: stack.turned } : {};
   };
-  const title = intoAim ? words.alternatives.intoAim : words.alternatives.title(exactTime(target.seconds));
+  const title = intoAim ? words.alternatives.intoAim : words.alternatives.title(timeText(target.seconds));
   return (
     <section className="alternatives" aria-label={title} data-stale={waits || undefined}>
       <h3>{title}</h3>

@@ -1,9 +1,9 @@
 import type { ReactNode } from "react";
+import { Button } from "react-bootstrap";
 import type { Exposure } from "../../questions/bench";
 import { type Laid, settingsOf } from "../../state/bench";
 import { words } from "../../words";
 import {
-  exactTime,
   markText,
   roughTime,
   saidStops,
@@ -13,6 +13,7 @@ import {
   timeParts,
   timeText,
 } from "../../words/times";
+import { residueText } from "./residueText";
 import "./answer.css";
 
 interface Props {
@@ -20,8 +21,16 @@ interface Props {
   laid: Laid;
 }
 
+interface AnswerProps extends Props {
+  stale: boolean;
+  /** What the last frame taught is let go. */
+  onForget: () => void;
+  children?: ReactNode;
+}
+
 /** The time to set, what it costs where it was decided, and how sure the sum is. */
-export function Answer({ answer, laid, stale, children }: Props & { stale: boolean; children?: ReactNode }) {
+export function Answer({ answer, laid, stale, onForget, children }: AnswerProps) {
+  const { correction } = laid.bench;
   const mark = answer.dial_mark;
   const say = words.bench;
   if (answer.turning) return <Turning turning={answer.turning} laid={laid} stale={stale} />;
@@ -46,7 +55,7 @@ export function Answer({ answer, laid, stale, children }: Props & { stale: boole
         {!mark && (
           <>
             {say.bulb}
-            <span className="at-desk">{say.dialEnds(exactTime(laid.dialLimit))}</span>.{" "}
+            <span className="at-desk">{say.dialEnds(timeText(laid.dialLimit))}</span>.{" "}
           </>
         )}
         {sure}
@@ -54,6 +63,14 @@ export function Answer({ answer, laid, stale, children }: Props & { stale: boole
           <span className="quiet"> {say.exactly(timeText(answer.seconds))}</span>
         )}
       </p>
+      {correction && (
+        <p className="answer-correction">
+          {correction.name}{" "}
+          <Button variant="link" className="plain-link" onClick={onForget}>
+            {words.purpose.forget}
+          </Button>
+        </p>
+      )}
       {children}
     </div>
   );
@@ -89,9 +106,8 @@ function stopsText(stops: number): string {
 }
 
 function costText(stops: number, right: string): string {
-  if (Math.abs(stops) < 0.05) return words.bench.costsNothing(right);
-  const size = Math.abs(stops) < 0.295 ? Math.abs(stops).toFixed(2) : Math.abs(stops).toFixed(1);
-  return words.bench.cost(stops > 0 ? words.bench.brighter(size) : words.bench.darker(size), right);
+  const cost = residueText(stops);
+  return cost === null ? words.bench.costsNothing(right) : words.bench.cost(cost, right);
 }
 
 /** The sum line by line. */
@@ -167,7 +183,7 @@ function stepName(step: Exposure["steps"][number], laid: Laid): string {
     case "film":
       return say.film(laid.film?.name ?? "");
     case "chosen":
-      return say.chosen(exactTime(step.seconds));
+      return say.chosen(timeText(step.seconds));
     default:
       return glass ?? step.name;
   }

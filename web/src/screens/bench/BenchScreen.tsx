@@ -7,7 +7,7 @@ import { RenderingList } from "../../parts/looks/RenderingList";
 import { Staff } from "../../parts/staff/Staff";
 import { type Exposure, type Ladders, useExposure, useLadders, useRig, useSteer } from "../../questions/bench";
 import { type Looks, useLooks, useRenderings } from "../../questions/looks";
-import { exposureOf, looksOf, sceneOf, steerOf } from "../../state/asks";
+import { exposureOf, looksOf, sceneOf, steerOf, wishedSum } from "../../state/asks";
 import {
   type Bench,
   type Floating as What,
@@ -53,6 +53,7 @@ import { MeterPanel } from "./MeterPanel";
 import { RoundTimes } from "./RoundTimes";
 import { Shelf } from "./Shelf";
 import { ShotPanel } from "./ShotPanel";
+import { settledMark, withMark } from "./settled";
 import { snapped } from "./stepping";
 import { SubjectRow } from "./SubjectRow";
 import { WaitLine } from "./WaitLine";
@@ -71,18 +72,20 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const [entry, setEntry] = useState<Field | null>(null);
   const [panel, setPanel] = useState<Panel | null>(null);
   const ladders = useLadders(held.step, held.dialLimit);
-  const steering = steerOf(held);
-  const steered = useSteer(steering);
   const light = useBenchLight(held);
+  const steering = steerOf({ ...held, light: light.moving });
+  const steered = useSteer(steering);
   const { bagAsked, timerSeconds } = useHabits();
-  const laid = { ...withFloating(held, steered.answer), light: light.moving, timerSeconds };
+  const settled = settledMark(held, steered.answer);
+  const laid = { ...withMark(held, settled?.mark), light: light.moving, timerSeconds };
   const { bench } = laid;
   const { username } = useSession();
   // The demo account's gear is its scenario; everybody else is asked once what is in the own bag.
   const lent = !bagAsked && username !== DEMO && held.items.length > 0 && held.items.every(isLent);
   const exposure = useExposure(exposureOf(laid));
   const kit = useKit();
-  const findings = useRig(rigOf(laid, kit.items));
+  const wish = useExposure(wishedSum(laid, steered.answer));
+  const onLens = useRig(rigOf(laid, kit.items));
   const own = ownLooks.use();
   const looked = useLooks(looksOf(laid, own));
   const looks = looked.shown;
@@ -95,6 +98,11 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const floating = bench.floating === "time" || bench.targetSeconds === null ? null : bench.floating;
 
   const choose = (seconds: number | null) => set({ targetSeconds: seconds });
+  // What is worth knowing is said of what was asked for, not of the filters that lie there meanwhile.
+  const sought = floating === "stack" || floating === "reading";
+  const noted = sought ? wish.shown : answer;
+  const findings = sought ? NO_FINDINGS : onLens;
+  const waits = fresh?.turning ? words.bench.armTurn : sought ? words.bench.armWay : null;
   const float = (what: What) => {
     if (what === "time") set({ floating: "time", targetSeconds: null });
     // What is held from now on is the time that stands there.
@@ -102,7 +110,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       set({ floating: what, targetSeconds: bench.targetSeconds ?? fresh?.set_seconds ?? null });
   };
   const armIt = async () => {
-    if (!fresh) return;
+    if (!fresh || waits !== null) return;
     const { armIt: take } = await fetchArming();
     take({
       laid,
@@ -193,6 +201,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                   steered={steered.shown}
                   stale={steered.stale}
                   target={bench.targetSeconds ?? 1}
+                  settled={settled}
+                  residue={fresh?.residue_stops}
                   onTake={(mark) => set(taken(floating, mark))}
                   onTarget={() => setEntry("time")}
                 >
@@ -202,7 +212,12 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                 </Floating>
               ) : (
                 answer && (
-                  <Answer answer={answer} laid={laid} stale={!fresh}>
+                  <Answer
+                    answer={answer}
+                    laid={laid}
+                    stale={!fresh}
+                    onForget={() => set({ correction: null, seenLight: null })}
+                  >
                     <RoundTimes
                       answer={answer}
                       chosen={bench.targetSeconds}
@@ -220,9 +235,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
               )}
             </section>
             <div className="bench-words" data-stale={!fresh || undefined}>
-              {answer && (
+              {noted && (
                 <AdviceList
-                  advice={[...lightAdvice(light), ...answer.advice.filter((remark) => remark.code !== "bulb")]}
+                  advice={[...lightAdvice(light), ...noted.advice.filter((remark) => remark.code !== "bulb")]}
                   findings={findings}
                 />
               )}
@@ -268,7 +283,13 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         />
       </div>
       <div className="bench-action">
-        <Button variant="signal" className="bench-arm" onClick={() => void armIt()} disabled={fresh === undefined}>
+        {waits !== null && <p className="bench-waits">{waits}</p>}
+        <Button
+          variant="signal"
+          className="bench-arm"
+          onClick={() => void armIt()}
+          disabled={fresh === undefined || waits !== null}
+        >
           {words.bench.arm}
         </Button>
       </div>
@@ -336,6 +357,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   );
 }
 
+const NO_FINDINGS: never[] = [];
+
 /** Whether what is on can be one thing: two to four filters of one strength each, none a named stack already. */
 function nameable({ stack, bench }: Laid): boolean {
   const metered = stack.filter((glass) => bench.through.some(({ id }) => id === glass.id)).length;
@@ -355,24 +378,20 @@ function lightAdvice(light: BenchLight): Exposure["advice"] {
   return [advice, light.rate?.advice].filter((remark) => remark != null);
 }
 
-/** A floating aperture or ISO stands at its nearest mark, so that the sum shows what that mark gives. */
-function withFloating(laid: Laid, steered: { nearest: { mark: string; cost_stops: number }[] } | undefined): Laid {
-  const { floating, targetSeconds } = laid.bench;
-  if (targetSeconds === null || !steered || (floating !== "aperture" && floating !== "iso")) return laid;
-  const best = steered.nearest.toSorted((a, b) => Math.abs(a.cost_stops) - Math.abs(b.cost_stops))[0];
-  if (!best) return laid;
-  return { ...laid, bench: { ...laid.bench, [floating === "aperture" ? "shotAperture" : "shotIso"]: best.mark } };
-}
-
 function taken(what: Exclude<What, "time">, mark: string): Partial<Bench> {
-  const settled = { floating: "time", targetSeconds: null } as const;
   switch (what) {
+    // The time that was held stays the time of the frame.
     case "aperture":
-      return { ...settled, shotAperture: mark };
+      return { floating: "time", shotAperture: mark };
     case "iso":
-      return { ...settled, shotIso: mark };
+      return { floating: "time", shotIso: mark };
     case "reading":
-      return { ...settled, shutter: mark.includes("/") ? mark : `${mark} s`, meter: "camera" };
+      return {
+        floating: "time",
+        targetSeconds: null,
+        shutter: mark.includes("/") ? mark : `${mark} s`,
+        meter: "camera",
+      };
     case "stack":
       return {};
   }

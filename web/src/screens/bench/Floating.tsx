@@ -1,9 +1,11 @@
 import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { words } from "../../words";
-import { exactTime, markText, signedStops, timeText } from "../../words/times";
+import { markText, signedStops, timeText } from "../../words/times";
 import type { Floating as What } from "../../state/bench";
 import type { Steered } from "../../questions/bench";
+import { residueText } from "./residueText";
+import type { Settled } from "./settled";
 
 interface Props {
   what: Exclude<What, "time">;
@@ -11,6 +13,9 @@ interface Props {
   /** Another question's answer: it greys, and cannot be taken. */
   stale: boolean;
   target: number;
+  /** The mark an aperture or ISO stands at, and what the held time then comes out as [stops, + brighter]. */
+  settled: Settled | null;
+  residue: number | undefined;
   /** Take a mark either side: it is pinned and the time floats again. */
   onTake: (mark: string) => void;
   /** Another time to work it out for. */
@@ -19,7 +24,7 @@ interface Props {
 }
 
 /** What floats, large, with the marks either side and what each costs. */
-export function Floating({ what, steered, stale, target, onTake, onTarget, children }: Props) {
+export function Floating({ what, steered, stale, target, settled, residue, onTake, onTarget, children }: Props) {
   if (!steered)
     return (
       <div className="answer" data-stale>
@@ -39,15 +44,21 @@ export function Floating({ what, steered, stale, target, onTake, onTarget, child
             <small>{words.pins.ofGlass}</small>
           </>
         ) : (
-          <span>{marked(what, best?.mark) ?? timeText(steered.value)}</span>
+          <span>{marked(what, settled?.mark ?? best?.mark) ?? timeText(steered.value)}</span>
         )}
       </p>
       <p className="answer-sure">
-        {words.pins.holding(exactTime(target))}{" "}
+        {words.pins.holding(timeText(target))}{" "}
         <Button variant="link" className="plain-link" onClick={onTarget}>
           {words.pins.target}
         </Button>{" "}
-        {missing != null && <strong>{words.pins.missing[what](missing.toFixed(1), steered.value < 0)}</strong>}
+        {settled?.atEnd && (what === "aperture" || what === "iso") && (
+          <strong>{words.pins.end[what](settled.mark)}</strong>
+        )}{" "}
+        {settled && residue !== undefined && <span data-testid="answer-cost">{residueText(residue)}</span>}
+        {!settled && missing != null && (
+          <strong>{words.pins.missing[what](missing.toFixed(1), steered.value < 0)}</strong>
+        )}
       </p>
       {what !== "stack" && missing == null && steered.nearest.length > 0 && (
         <div className="nearest" role="group" aria-label={words.pins.either}>

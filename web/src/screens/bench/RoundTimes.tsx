@@ -2,7 +2,7 @@ import { Button, Form } from "react-bootstrap";
 import type { Exposure } from "../../questions/bench";
 import { remember, useHabits } from "../../state/habits";
 import { words } from "../../words";
-import { exactTime, markText, signedStops, timeText } from "../../words/times";
+import { markText, signedStops, timeText } from "../../words/times";
 
 interface Props {
   answer: Exposure;
@@ -30,7 +30,7 @@ export function RoundTimes({ answer, chosen, stale, onChoose, onAperture, onType
           aria-pressed={chosen !== null && Math.abs(chosen - time.seconds) < 1e-6}
           onClick={() => onChoose(time.seconds)}
         >
-          <strong>{time.mark ? markText(time.mark) : exactTime(time.seconds)}</strong>
+          <strong>{time.mark ? markText(time.mark) : timeText(time.seconds)}</strong>
           <span>{say.cost(signedStops(time.stops))}</span>
         </Button>
       ))}
@@ -42,7 +42,7 @@ export function RoundTimes({ answer, chosen, stale, onChoose, onAperture, onType
       )}
       {fits && onAperture && (
         <Button variant="quiet" className="round-time" disabled={stale} onClick={() => onAperture(fits.aperture)}>
-          <strong>{say.at(exactTime(answer.set_seconds), fits.aperture)}</strong>
+          <strong>{say.at(timeText(answer.set_seconds), fits.aperture)}</strong>
           <span>{Math.abs(fits.stops) < WORTH_SAYING ? say.right : say.cost(signedStops(fits.stops))}</span>
         </Button>
       )}

@@ -8,7 +8,7 @@ import type { BenchLight } from "../../state/benchLight";
 import { useKeys } from "../../ui/useKeys";
 import { words } from "../../words";
 import { rateText } from "../../words/rate";
-import { exactTime } from "../../words/times";
+import { timeText } from "../../words/times";
 import type { Field } from "./Entry";
 import { purposeText } from "./purposeText";
 import { type Dial, nextTime, stepped } from "./stepping";
@@ -92,7 +92,7 @@ export function ShotPanel({ laid, ladders, answer, fresh, light, looks, set, onT
         )}
         <Stepper
           what={words.bench.time}
-          value={used === undefined ? "–" : exactTime(used)}
+          value={used === undefined ? "–" : timeText(used)}
           fieldRef={time}
           onStep={stepTime}
           onType={() => onType("time")}

@@ -7,7 +7,7 @@ import type { Bench, Glass, Laid, Move } from "../../state/bench";
 import { type Outing, useOutings } from "../../state/outings";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
-import { exactTime, markText, roughTime } from "../../words/times";
+import { markText, roughTime, timeText } from "../../words/times";
 import { clockIn } from "../../words/zone";
 
 type Stretch = Swaps["stretches"][number];
@@ -76,7 +76,7 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
       <p>
         {meter &&
           say.meter(
-            mark === null ? exactTime(meter.seconds) : markText(mark),
+            mark === null ? timeText(meter.seconds) : markText(mark),
             `f/${aperture}`,
             iso,
             roughTime(meter.from_seconds),

@@ -5,7 +5,7 @@ import { useWatchText } from "../../parts/meter/typedTime";
 import { settingsOf, useBench } from "../../state/bench";
 import { justTime } from "../../state/running";
 import { runWords } from "../../words/run";
-import { exactTime } from "../../words/times";
+import { timeText } from "../../words/times";
 
 const USUAL = [15, 30, 60, 120, 240, 480];
 
@@ -27,7 +27,7 @@ export function JustTime() {
       <div className="just-times">
         {USUAL.map((seconds) => (
           <Button key={seconds} variant="quiet" onClick={() => time(seconds)}>
-            {exactTime(seconds)}
+            {timeText(seconds)}
           </Button>
         ))}
         <Button variant="quiet" className="count-up" onClick={() => time(null)}>
@@ -38,7 +38,7 @@ export function JustTime() {
         <TimeText id="just-text" label={say.other} time={typed} />
         {typed.read && (
           <Button variant="quiet" type="submit">
-            {say.take(exactTime(typed.read.seconds))}
+            {say.take(timeText(typed.read.seconds))}
           </Button>
         )}
       </Form>
