@@ -2,8 +2,8 @@
 
 At most seven lines in the order of the hands; each says what to do and why in a few words. Lines about harm to people
 cannot be folded away. Device failures name the line they belong to (``LINE_OF``). Sources: practice; sun position
-from heavens.py, battery from budget.py. Limits: what the kit says of itself; an unknown fact gives no line. Verdict:
-a list; the battery's share is an estimate.
+from heavens.py, battery from budget.py. Limits: what the kit says of itself; an unknown fact gives no line, but an
+unknown eyepiece, sun or place counts as the careful one. Verdict: a list; the battery's share is an estimate.
 """
 
 from __future__ import annotations
@@ -16,9 +16,9 @@ from typing import Annotated
 
 from .advice import Severity
 from .budget import derate
-from .exposure import STRAY_LIGHT_STOPS, SUN_TEMPTS_STOPS
+from .exposure import STRAY_LIGHT_STOPS, tempts_to_the_sun
 from .filter_kind import GlassKind
-from .gear import Body, Holder, Lens, Release, Support
+from .gear import Body, Glass, Holder, Lens, Release, Support, strength
 from .marks import Between, Named, Size
 from .on_lens import MOST_GLASSES
 from .reading import Given, iso
@@ -28,6 +28,8 @@ from .spoken import time_in_words
 from .stacking import On
 
 WINDY_M_S = 6.0
+STRAP_FROM_SECONDS = 60.0
+"""From here on a strap has time to swing, whatever the wind."""
 COVER_FROM_STOPS = 6.0
 REHEARSE_FROM_SECONDS = 240.0
 REHEARSE_ISO = 12_800.0
@@ -59,7 +61,7 @@ class Armed:
     ``noise_reduction`` as decided, ``battery_share`` what was left in the battery (0 to 1) when somebody looked, and
     ``open_since_seconds`` how long the shutter stood open since, noise reduction counted; ``upright`` when the camera
     was turned upright after the polariser was set. ``iso`` is the frame's own; ``releases`` how many there are to
-    choose from while none is chosen.
+    choose from while none is chosen; ``burst`` how many frames the camera's own bracketing takes at one press.
     """
 
     seconds: float
@@ -79,12 +81,14 @@ class Armed:
     focal_mm: Annotated[float, Between(1, 3000, "mm")] | None = None
     iso: Given | None = None
     releases: Annotated[int, Between(0, 1000)] = 0
+    burst: Annotated[int, Between(0, 60)] = 0
 
 
 class Sun(Enum):
     """Where the sun is, as far as hands and eyes are concerned."""
 
-    DOWN = "down, or nobody said where"
+    DOWN = "down"
+    UNKNOWN = "nobody said where"
     UP = "up, outside the picture"
     IN_PICTURE = "in the picture"
 
@@ -119,7 +123,7 @@ class Checklist:
     battery_left: float | None
 
 
-def arm(question: Armed, sun: Sun = Sun.DOWN) -> Checklist:
+def arm(question: Armed, sun: Sun = Sun.UNKNOWN) -> Checklist:
     """The list for this frame.
 
     Raises
@@ -141,18 +145,24 @@ def _stops(question: Armed) -> float:
     return sum(glass.stops for glass in question.stack)
 
 
+def _sd(glass: Glass) -> float:
+    """How well the stops of a filter are known once it is turned [stops]."""
+    known = strength(glass)
+    return known.turned_sd or known.offset_sd
+
+
 def _sun(question: Armed, sun: Sun) -> Iterator[Line]:
     if sun is Sun.IN_PICTURE:
         yield Line(
-            "sun",
+            "sun_in_picture",
             "The sun is in this frame: do not look through the finder; cap the lens between frames",
             "No photographic filter protects eyes.",
             Severity.HARM,
             False,
         )
-    elif sun is Sun.UP and _stops(question) >= SUN_TEMPTS_STOPS:
+    elif sun is not Sun.DOWN and tempts_to_the_sun(_stops(question), (_sd(on.glass) for on in question.stack)):
         yield Line(
-            "sun",
+            "sun_dense",
             "Put dense filters on with the lens pointed away from the sun, or capped",
             "No photographic filter protects eyes.",
             Severity.HARM,
@@ -167,10 +177,10 @@ def _tripod(question: Armed) -> Iterator[Line]:
     ]
     if _sees_its_feet(question):
         parts.append("none of them in the picture")
-    if windy:
+    if windy or question.seconds >= STRAP_FROM_SECONDS:
         parts.append("strap off")
-        if question.support and question.support.hook:
-            parts.append("weight on the hook")
+    if windy and question.support and question.support.hook:
+        parts.append("weight on the hook")
     why = f"Wind about {question.wind_m_s:.0f} m/s." if windy else "A foot that sinks is a blurred frame."
     yield Line("tripod", ", ".join(parts), why, Severity.CAUTION if windy else Severity.NOTE, not windy)
 
@@ -193,26 +203,44 @@ def _focus(question: Armed) -> Iterator[Line]:
 def _glass(question: Armed) -> Iterator[Line]:
     if not question.stack:
         return
-    plates = [glass for glass in question.stack if glass.glass.mount == "plate"]
-    gasket = [glass for glass in question.stack if glass.glass.gasket]
-    graduated = [glass for glass in question.stack if GlassKind(glass.glass.kind) is GlassKind.GRADUATED]
-    polariser = any(GlassKind(glass.glass.kind).polarises for glass in question.stack)
+    plates = sum(on.glass.mount == "plate" for on in question.stack)
     dense = _stops(question) >= COVER_FROM_STOPS
-    parts = []
-    if gasket:
-        parts.append(f"{gasket[0].name} in the slot nearest the lens, gasket towards it")
-    if graduated:
-        parts.append("graduated filter outermost")
-    if len(plates) > 1 and dense:
+    turned_back = question.upright and any(on.polarises for on in question.stack)
+    named = [_put_on(on, upright=question.upright) for on in nearest_first(question.stack)]
+    where = ", nearest the lens first" if len(named) > 1 else ""
+    parts = [f"Filters wiped and on{where}: {', then '.join(named)}" if where else f"Filter wiped and on: {named[0]}"]
+    if plates > 1 and dense:
         parts.append("gaps between plates covered")
-    if polariser and question.upright:
-        parts.append("polariser turned back by 90°")
-    parts.append("hood off, lens shaded by hand or hat")
-    why = "Light gets in at gaps and gaskets." if dense else "Stray light takes contrast."
-    if polariser and question.upright:
+    if plates:
+        # A holder sits where the hood would.
+        parts.append("hood off, lens shaded by hand or hat")
+    why = "Light gets in at gaps and gaskets." if dense and plates else "Dust and drops show at long times."
+    if turned_back:
         why = "Its angle is lost when the camera goes upright."
-    text = ", ".join(parts)
-    yield Line("glass", text[0].upper() + text[1:], why, Severity.CAUTION if dense else Severity.NOTE, not dense)
+    severity = Severity.CAUTION if dense or turned_back else Severity.NOTE
+    yield Line("glass", "; ".join(parts), why, severity, severity is Severity.NOTE)
+
+
+def nearest_first(stack: tuple[On, ...]) -> list[On]:
+    """Return the stack from the lens outwards: a gasket nearest the lens, graduated filters outermost."""
+    return sorted(
+        stack, key=lambda on: (GlassKind(on.glass.kind) is GlassKind.GRADUATED, not (on.glass.gasket or on.polarises))
+    )
+
+
+def _put_on(on: On, *, upright: bool) -> str:
+    """Return one filter with what is done to it, as hands do it."""
+    kind = GlassKind(on.glass.kind)
+    if on.polarises and upright:
+        return f"{on.name} turned back by 90°"
+    if kind is GlassKind.VARIABLE:
+        # The ring knows nothing of what was measured.
+        return f"{on.name} turned to {on.stops - (on.glass.offset or 0.0):.1f}"
+    if kind.polarises:
+        return f"{on.name} turned for the picture"
+    if on.glass.gasket:
+        return f"{on.name} in the slot nearest the lens, gasket towards it"
+    return on.name
 
 
 def _camera(question: Armed) -> Iterator[Line]:
@@ -230,7 +258,8 @@ def _camera(question: Armed) -> Iterator[Line]:
     parts = ["Manual"]
     if question.bulb:
         parts.append("T" if _opens_by_t(question) else "bulb")
-    parts += ["single frame", "mechanical shutter", "stabiliser off"]
+    parts.append(f"bracketing of {question.burst} frames at one press" if question.burst > 1 else "single frame")
+    parts += ["mechanical shutter", "stabiliser off"]
     noise = question.noise_reduction if question.noise_reduction is not None else _noise(body)
     if noise is not None and question.seconds >= 1:
         parts.append("noise reduction " + ("on" if noise else "off"))
@@ -246,14 +275,15 @@ def _noise(body: Body | None) -> bool | None:
 
 def _eyepiece(question: Armed) -> Iterator[Line]:
     body = question.body
-    if body is not None and body.eyepiece != "optical" and not body.eyepiece_shutter:
+    unknown = body is None or body.eyepiece == "unknown"
+    if body is not None and body.eyepiece in {"electronic", "none"} and not body.eyepiece_shutter:
         # Behind a screen there is no way for light to come in.
         return
     stops = _stops(question)
     if stops < COVER_FROM_STOPS and question.seconds < 1:
         return
     verb = "Close" if body and body.eyepiece_shutter else "Cover"
-    optical = body is None or body.eyepiece == "optical"
+    optical = body is None or body.eyepiece in {"optical", "unknown"}
     why = (
         f"{stops:.0f} stops: a leak nobody sees bare shows."
         if stops > STRAY_LIGHT_STOPS
@@ -261,7 +291,8 @@ def _eyepiece(question: Armed) -> Iterator[Line]:
     )
     if not optical:
         why = "Its finder is a screen; the shutter is there, so close it against what its seals let in."
-    yield Line("eyepiece", f"{verb} the eyepiece", why, Severity.CAUTION if optical else Severity.NOTE, not optical)
+    text = f"{verb} the eyepiece" + (" if yours is glass" if unknown and verb == "Cover" else "")
+    yield Line("eyepiece", text, why, Severity.CAUTION if optical else Severity.NOTE, not optical)
 
 
 def _remote(question: Armed) -> Iterator[Line]:

@@ -62,8 +62,8 @@ class Body:
     eyepiece: str = choice(
         "Eyepiece",
         "stray light",
-        {"optical": "optical finder", "electronic": "electronic finder", "none": "none"},
-        "electronic",
+        {"unknown": "not told", "optical": "glass (you look through the lens)", "electronic": "a screen", "none": "none"},
+        "unknown",
         group="Light and noise",
     )
     eyepiece_shutter: bool = flag("Eyepiece can be closed", "the checklist", group="Light and noise")

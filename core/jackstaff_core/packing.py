@@ -20,6 +20,8 @@ from .refusal import Refusal, within
 from .spoken import time_in_words
 
 COLD_CELSIUS = 5.0
+COOL, HOT = 15.0, 25.0
+"""Below the one a battery is warmed, above the other it is kept out of the sun [deg C]."""
 MOST_SPARES = 6
 MOST_NAMED = 24
 """Glasses that a list can be made for."""
@@ -108,8 +110,15 @@ def _camera(plan: Plan) -> Iterator[Line]:
         yield Line("film", plan.film, "And one roll more.")
     spares = _spares(plan)
     planned = f"{plan.open_minutes:.0f} minutes open" if plan.open_minutes is not None else f"{plan.frames} frames"
-    why = "Charged, and kept warm." if spares < 1 else f"{planned} want about {spares + 1} batteries."
+    why = _keeping(plan.celsius) if spares < 1 else f"{planned} want about {spares + 1} batteries."
     yield Line("spare_battery", "Spare battery" if spares < 2 else f"{spares} spare batteries", why)
+
+
+def _keeping(celsius: float | None) -> str:
+    """Say how a battery is kept at this temperature."""
+    if celsius is None or celsius < COOL:
+        return "Charged, and kept warm."
+    return "Charged, and kept out of the sun." if celsius >= HOT else "Charged."
 
 
 def _spares(plan: Plan) -> int:

@@ -112,7 +112,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "delay_seconds": 0, "ev_points": [], "readings": [], "tracked": False, "bias_stops": 0,
         "rate_from_readings": False, "looks": [],
     },
-    "run/arm": {"glass": [], "upright": False, "open_since_seconds": 0, "releases": 0},
+    "run/arm": {"glass": [], "upright": False, "open_since_seconds": 0, "releases": 0, "burst": 0},
     "run/series": {
         "count": 3, "spacing_stops": 1, "dial_limit": 30, "step": "third", "noise_reduction": False,
         "handling_seconds": 5,

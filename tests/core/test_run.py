@@ -24,10 +24,11 @@ from jackstaff_core.series import SeriesQuestion, Way, series
 from jackstaff_core.stacking import On
 from jackstaff_core.timing_error import timing_error
 
-BODY = Body(battery_wh=14.0)
+BODY = Body(battery_wh=14.0, eyepiece="electronic")
 PLATE = On("Slot ND 10", Glass(stops=10.0, mount="plate", gasket=True), 10.0)
 FOUR = On("Slot ND 4", Glass(stops=4.0, mount="plate"), 4.0)
 POLARISER = On("Clip-on pol", Glass(kind="polariser", stops=1.5), 1.5)
+VARIABLE = On("Ring VND", Glass(kind="variable", stops=2.0, stops_max=8.0, offset=0.3), 4.3)
 GRADUATED = On("Slot grad 3", Glass(kind="graduated", stops=3.0, mount="plate"), 0.0)
 LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=True, spikes=True), Release())
 
@@ -35,14 +36,25 @@ LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=Tr
 @pytest.mark.parametrize(
     ("armed", "line", "said"),
     [
-        (LONG, "glass", "Slot ND 10 in the slot nearest the lens, gasket towards it, gaps between plates covered"),
+        (
+            replace(LONG, stack=(FOUR, PLATE)),
+            "glass",
+            "Filters wiped and on, nearest the lens first: Slot ND 10 in the slot nearest the lens, gasket towards it, "
+            "then Slot ND 4; gaps between plates covered; hood off",
+        ),
+        (replace(LONG, stack=(VARIABLE,)), "glass", "Filter wiped and on: Ring VND turned to 4.0"),
+        (replace(LONG, stack=(POLARISER,)), "glass", "Filter wiped and on: Clip-on pol turned for the picture"),
         (LONG, "camera", "Manual, bulb, single frame, mechanical shutter, stabiliser off, noise reduction off"),
         (LONG, "remote", "Remote in, lock tried"),
         (LONG, "tripod", "Tripod feet firm, spikes out on soft ground"),
         (replace(LONG, wind_m_s=9.0), "tripod", "strap off, weight on the hook"),
         (replace(LONG, lens=Lens(rotating_front=True)), "focus", "push the filters in without turning"),
-        (replace(LONG, stack=(PLATE, GRADUATED)), "glass", "graduated filter outermost"),
-        (replace(LONG, stack=(POLARISER,), upright=True), "glass", "Polariser turned back by 90°"),
+        (replace(LONG, stack=(GRADUATED, FOUR)), "glass", "Slot ND 4, then Slot grad 3"),
+        (replace(LONG, stack=(POLARISER,), upright=True), "glass", "Clip-on pol turned back by 90°"),
+        (LONG, "tripod", "strap off"),
+        (replace(LONG, body=None), "eyepiece", "Cover the eyepiece if yours is glass"),
+        (replace(LONG, body=Body()), "eyepiece", "Cover the eyepiece if yours is glass"),
+        (replace(LONG, seconds=1.0, bulb=False, burst=3), "camera", "Manual, bracketing of 3 frames at one press"),
         (replace(LONG, body=Body(eyepiece="optical", eyepiece_shutter=True)), "eyepiece", "Close the eyepiece"),
         (replace(LONG, body=Body(long_times="time")), "camera", "Manual, T, single frame"),
         (replace(LONG, noise_reduction=True), "camera", "noise reduction on"),
@@ -102,7 +114,7 @@ def test_the_arm_list_grows_from_the_gear(armed: Armed, line: str, said: str) ->
     ],
 )
 def test_what_can_spoil_this_frame_is_no_habit(armed: Armed, careful: set[str], habits: set[str]) -> None:
-    lines = arm(armed).lines
+    lines = arm(armed, Sun.DOWN).lines
     assert {line.code for line in lines if line.severity is not Severity.NOTE} == careful
     assert {line.code for line in lines if line.habit} == habits
 
@@ -115,6 +127,9 @@ def test_nobody_is_told_what_the_gear_makes_impossible() -> None:
         assert "eyepiece" not in {line.code for line in arm(replace(LONG, body=Body(eyepiece=eyepiece))).lines}
     assert "picture" not in arm(replace(LONG, focal_mm=20.0)).lines[0].text
     assert "choose" not in str([line.text for line in arm(replace(LONG, releases=3)).lines])
+    # No hood where no holder stands, no strap to swing in a second.
+    assert "hood" not in {line.code: line.text for line in arm(replace(LONG, stack=(POLARISER,))).lines}["glass"]
+    assert "strap" not in arm(replace(LONG, seconds=59.0)).lines[1].text
 
 
 @pytest.mark.parametrize("own", ["50", "64", "100", "200", "800"])
@@ -136,8 +151,8 @@ def test_at_most_seven_lines_in_the_order_of_the_hands_and_harm_cannot_be_folded
         body=Body(eyepiece="optical", battery_wh=14.0), lens=Lens(rotating_front=True), battery_share=0.1,
     )  # fmt: skip
     lines = arm(everything, Sun.IN_PICTURE).lines
-    assert [line.code for line in lines] == ["sun", "tripod", "focus", "glass", "camera", "eyepiece", "remote"]
-    assert [line.code for line in lines if line.severity == "harm"] == ["sun"]
+    assert [line.code for line in lines] == ["sun_in_picture", "tripod", "focus", "glass", "camera", "eyepiece", "remote"]
+    assert [line.code for line in lines if line.severity == "harm"] == ["sun_in_picture"]
     assert not any(line.habit for line in lines if line.severity == "harm")
     # A short frame in hand-held light wants little.
     assert [each.code for each in arm(Armed(1 / 250, False, (), BODY)).lines] == ["tripod", "camera"]
@@ -176,12 +191,31 @@ def test_a_sun_that_can_be_looked_at_is_warned_of(
     place: tuple[float, float] | None, altitude: float, seen: Sun, said: str | None
 ) -> None:
     assert sun_seen(place, altitude, (18.0, 12.0)) is seen
-    warned = [line.text for line in arm(LONG, seen).lines if line.code == "sun"]
+    warned = [line.text for line in arm(LONG, seen).lines if line.severity is Severity.HARM]
     assert len(warned) == (said is not None)
     assert said is None or said in warned[0]
     # Bare or behind weak glass nobody is tempted to look, unless the sun is in the picture.
     weak = arm(replace(LONG, stack=(POLARISER,)), seen).lines
-    assert ("sun" in [line.code for line in weak]) == (seen is Sun.IN_PICTURE)
+    assert ("sun_in_picture" in [line.code for line in weak]) == (seen is Sun.IN_PICTURE)
+
+
+@pytest.mark.parametrize(
+    ("glass", "sun", "warned"),
+    [
+        (Glass(stops=9.966), Sun.UP, True),
+        (Glass(stops=9.0), Sun.UP, True),
+        (Glass(stops=9.0), Sun.UNKNOWN, True),
+        (Glass(stops=9.0), Sun.DOWN, False),
+        (Glass(stops=8.9), Sun.UP, True),
+        (Glass(stops=8.5, offset=0.0, give_or_take=0.1), Sun.UP, False),
+        (Glass(stops=8.95, offset=0.0, give_or_take=0.1), Sun.UP, True),
+        (Glass(kind="variable", stops=2.0, stops_max=9.0), Sun.UP, False),
+    ],
+)
+def test_filters_that_may_be_dark_enough_to_look_through_are_warned_of(glass: Glass, sun: Sun, warned: bool) -> None:
+    stops = 5.0 if glass.kind == "variable" else glass.stops
+    lines = arm(replace(LONG, stack=(On("It", glass, stops),)), sun).lines
+    assert ("sun_dense" in {line.code for line in lines}) is warned
 
 
 @given(

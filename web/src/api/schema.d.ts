@@ -2317,6 +2317,8 @@ export interface components {
                 [key: string]: unknown;
             } | null;
             bulb: boolean;
+            /** @default 0 */
+            burst: number;
             celsius?: number | null;
             focal_mm?: number | null;
             /** @default [] */

@@ -14,6 +14,8 @@ export interface Queue {
   way: "repeat" | "bracket" | "split" | "lucky";
   frames: Schemas["SeriesFrameAnswer"][];
   at: number;
+  /** The camera's own bracketing takes them all at one press. */
+  burst?: boolean;
   kept: number;
   dropped: number;
 }

@@ -36,6 +36,8 @@ const SHAPE = v.object({
   phoneMatch: v.fallback(v.nullable(v.number()), null),
   /** Lines of the checklist that sit by now. */
   folded: v.fallback(v.array(v.string()), []),
+  /** The outing on which the words on the sun have been said. */
+  sunSaid: v.fallback(v.string(), ""),
   /** Leave-by instants that somebody has answered. */
   left: v.fallback(v.array(v.string()), []),
   /** The outing that is looked at. */

@@ -99,6 +99,11 @@ export function disarm(): void {
   void armedKept.remove(ARMED);
 }
 
+/** Whether another opening of the shutter comes after this one. */
+export function hasNext(queue: Queue): boolean {
+  return queue.burst !== true && queue.at + 1 < queue.frames.length;
+}
+
 /** The plan of the frame a queue is at. */
 export function queued(armed: Armed): Plan {
   const next = armed.queue?.frames[armed.queue.at];
@@ -168,7 +173,9 @@ export async function tryFirst(seconds: number): Promise<void> {
 
 /** More than one frame of what was armed when they were asked for. */
 export function takeSeries(armed: Armed, queue: Queue): void {
-  if (stillStands(armed)) change({ queue });
+  if (!stillStands(armed)) return;
+  const { list } = armed;
+  change({ queue, list: list && { ...list, burst: queue.burst === true ? queue.frames.length : 0 } });
 }
 
 /** Whether an answer that was waited for still finds the plan it was asked for, no shutter open and no press on its way. */
@@ -395,7 +402,7 @@ export async function end(
     return ended;
   });
   const { queue = null, after = null } = read() ?? {};
-  followed(id, after !== null || (queue !== null && (queue.way === "lucky" || queue.at + 1 < queue.frames.length)));
+  followed(id, after !== null || (queue !== null && (queue.way === "lucky" || hasNext(queue))));
   const mine = ended as Frame | null;
   if (!mine) return;
   showEnded(mine);

@@ -1,3 +1,4 @@
+import { isResting } from "./resting";
 import { useEffect, useRef } from "react";
 
 /** The system's own player: what runs is seen on a locked screen, and a headset's button is heard. */
@@ -42,7 +43,9 @@ export function useHeadset(press: (() => void) | null): void {
     const each = (handler: MediaSessionActionHandler | null) => {
       for (const action of PRESSES) mediaSession.setActionHandler(action, handler);
     };
-    each(() => latest.current?.());
+    each(() => {
+      if (!isResting()) latest.current?.();
+    });
     return () => each(null);
   }, [listening]);
 }

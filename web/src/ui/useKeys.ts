@@ -1,4 +1,5 @@
 import { useHotkeys } from "react-hotkeys-hook";
+import { isResting } from "./resting";
 
 /**
  * Keys of the page, by what they type (letters, signs) or by their position (digits, so that Shift
@@ -12,6 +13,7 @@ export function useKeys(keys: string, act: (event: KeyboardEvent) => void, by: "
     ignoreEventWhen: (event) =>
       (!letters && event.key.length === 1 && event.key !== " ") ||
       event.repeat ||
+      isResting() ||
       document.querySelector("[role=dialog]") !== null ||
       hasOwnUse(event.target, event.key),
   });

@@ -195,6 +195,8 @@ export const run = {
     after: (time: string) => `opens after ${time}`,
     total: (time: string) => `${time} in all.`,
     burst: "The camera's own bracketing reaches them all.",
+    burstOf: (times: string[], all: string) =>
+      `One press takes all ${times.length}: ${times.join(", ")}. The camera is done within ${all}.`,
     moreLight: (stops: string) => `Each wants ${stops} stops more light: open up, raise the ISO or take filters off.`,
     at: (n: number, all: number) => `Frame ${n} of ${all}`,
     next: (n: number, all: number) => `Next: frame ${n} of ${all}`,

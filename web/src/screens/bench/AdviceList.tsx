@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { useSunSaid } from "../../state/sunSaid";
 import { words } from "../../words";
 
 type Advice = Schemas["AdviceAnswer"];
@@ -10,10 +11,11 @@ const ORDER = { harm: 0, caution: 1, note: 2 };
  * knowing about the rig is folded away.
  */
 export function AdviceList({ advice, findings }: { advice: Advice[]; findings: Advice[] }) {
+  const sunSaid = useSunSaid();
   // Of the two ways to say that light leaks in, the one that knows this body is enough.
   const known = findings.some((finding) => finding.code === "eyepiece" || finding.code === "gaps");
   const shown = [
-    ...advice.filter((remark) => !(known && remark.code === "stray_light")),
+    ...advice.filter(({ code }) => !(known && code === "stray_light") && !(sunSaid && code === "sun_eyes")),
     ...findings.filter((finding) => finding.severity !== "note"),
   ].toSorted((a, b) => ORDER[a.severity] - ORDER[b.severity]);
   // Whether a polariser was on is asked beside the reading.

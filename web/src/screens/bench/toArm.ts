@@ -118,6 +118,7 @@ function toArm({ laid, answered, items, outing, at, aim }: Given): Pick<Armed, "
     wind_m_s: outing?.weather.wind_m_s ?? null,
     celsius: outing?.weather.celsius ?? null,
     upright: false,
+    burst: 0,
     open_since_seconds: 0,
     sun: outing && {
       latitude: outing.latitude,

@@ -28,6 +28,8 @@ import { remember, useHabits } from "../../state/habits";
 import type { Armed } from "../../state/armed";
 import { disarm, open, queued, rearm, rehearsalOf, rehearse, tryFirst } from "../../state/running";
 import { type Failure } from "../../state/trigger";
+import { Moment } from "../../ui/Moment";
+import { saySun, useSunSaid } from "../../state/sunSaid";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { faultText } from "../../ui/faultText";
@@ -47,6 +49,9 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const simulated = device.kind === "simulated" && !practice;
   const checklist = useChecklist(useArmList(armed.list));
   const list = checklist.shown;
+  const sunSaid = useSunSaid();
+  const lines = list?.lines.filter(({ code }) => !(sunSaid && code === SUN_LINE)) ?? [];
+  const warns = lines.some(({ code }) => code === SUN_LINE);
   const mark = plan.answer.dial_mark;
   const meant = plan.answer.steps.filter((step) => step.kind === "correction" || step.kind === "purpose");
   const parts = instead(armed);
@@ -62,9 +67,10 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
       void open(new Date(at)).then((failed) => {
         setFailure(failed);
         if (failed) setOpensAt(null);
+        else if (warns) saySun();
       });
     },
-    [setFailure],
+    [setFailure, warns],
   );
   const start = async () => {
     if (opensAt !== null) return;
@@ -80,148 +86,155 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
 
   if (opensAt !== null)
     return (
-      <div className="run">
-        <PlanStaff plan={plan} />
-        <section className="run-main" aria-label={say.armed}>
-          <LeadIn opensAt={opensAt} onOpen={press} onCancel={() => setOpensAt(null)} />
-        </section>
-      </div>
+      <Moment name="lead">
+        <div className="run">
+          <PlanStaff plan={plan} />
+          <section className="run-main" aria-label={say.armed}>
+            <LeadIn opensAt={opensAt} onOpen={press} onCancel={() => setOpensAt(null)} />
+          </section>
+        </div>
+      </Moment>
     );
   return (
-    <div className="run run-arming">
-      <section className="run-list" aria-label={say.list.title}>
-        <h1>{plan.run.purpose === "dark" ? say.darkTitle : say.armed}</h1>
-        {failure && (
-          <p className="fault" role="alert">
-            {failure.text ?? words.trouble.unreachable} {say.list.seeLine}
-          </p>
-        )}
-        <Fault error={checklist.error} again={checklist.again} />
-        {list && <ArmList lines={list.lines} pointed={failure?.line ?? null} />}
-        <GearNow armed={armed} left={list?.battery_left ?? null} />
-        {!practice && <Closer onTest={() => setPanel("test")} />}
-      </section>
-      <section className="run-main" aria-label={say.armed}>
-        <p className="run-clock">
-          {stopwatch
-            ? clockText(0)
-            : plannedParts(plan.answer).map((part) => (
-                <span key={part.unit}>
-                  {part.value}
-                  <small>{part.value.startsWith("1/") ? "" : part.unit}</small>
-                </span>
-              ))}
-        </p>
-        {stopwatch || plan.run.purpose === "timer" ? (
-          <p className="run-set">
-            <strong>{stopwatch ? say.just.upTo : say.inBulb}</strong>
-          </p>
-        ) : (
-          <p className="run-set">
-            <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
-            {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.bare}
-          </p>
-        )}
-        {meant.map((step) => (
-          <p key={step.kind} className="run-note">
-            {step.kind === "purpose" ? say.correct.step(step.name, signedThirds(step.stops)) : step.name}
-          </p>
-        ))}
-        {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
-        {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
-        {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
-        {plan.run.purpose === "trial" && armed.after && (
-          <p className="run-note">{say.trial.note(plannedTime(armed.after.plan.answer))}</p>
-        )}
-        {list?.rehearsal && plan.run.purpose === "frame" && (
-          <RehearsalOffer armed={armed} iso={list.rehearsal.iso} why={list.rehearsal.why} />
-        )}
-        {parts !== null && armed.queue === null && (
-          <div className="rehearse">
-            <p>{say.series.noBulb(parts, timeText(plan.dial_limit))}</p>
-            <Button variant="quiet" onClick={() => setPanel("series")}>
-              {say.series.parts(parts)}
-            </Button>
-          </div>
-        )}
-        {triesFirst(armed) && (
-          <div className="rehearse">
-            <p>{say.trial.offer(timeText(plan.dial_limit))}</p>
-            <Button
-              variant="quiet"
-              onClick={() => {
-                tryFirst(plan.dial_limit).catch((error: unknown) => toast({ text: faultText(error) }));
-              }}
-            >
-              {say.trial.arm(timeText(plan.dial_limit))}
-            </Button>
-          </div>
-        )}
-        <Choice
-          name="lead"
-          label={say.lead}
-          value={lead}
-          choices={[0, 2, 5, 10].map((seconds) => [seconds, seconds === 0 ? say.leadNone : say.leadSeconds(seconds)])}
-          onValue={(seconds) => remember({ lead: seconds })}
-        />
-        {!simulated && !stopwatch && mark === null && (
-          <Choice
-            name="closing"
-            label={say.closes}
-            value={closing}
-            choices={[
-              ["hand", say.closesHand],
-              ["mark", say.closesMark],
-            ]}
-            onValue={(means) => remember({ closes: means })}
-          />
-        )}
-        {mute && (
-          <p className="fault" role="alert">
-            {say.soundRefused}
-          </p>
-        )}
-        {isLit(plan.run) && (
-          <WatchLight
-            known={known}
-            question={
-              Math.abs(moved) >= MOVED && (
-                <p className="run-note light-watch-why" role="alert">
-                  {watchWords.movedSince(words.staff.stops(Math.abs(moved).toFixed(1)), moved > 0)}{" "}
-                  <Link to="/" className="plain-link">
-                    {words.toBench}
-                  </Link>
-                </p>
-              )
-            }
-          />
-        )}
-        <Busy until={busyUntil} />
-        <Button variant="signal" className="run-go" onClick={() => void start()}>
-          {say.open}
-        </Button>
-        <Signals onRefused={setMute} />
-        <div className="run-foot">
-          <Button variant="quiet" onClick={() => setPanel("series")}>
-            {say.series.open}
-          </Button>
-          <Reframe />
-          {armed.after && (
-            <Button variant="quiet" onClick={rearm}>
-              {say.backToFrame}
-            </Button>
+    <Moment name="armed">
+      <div className="run run-arming">
+        <section className="run-list" aria-label={say.list.title}>
+          <h1>{plan.run.purpose === "dark" ? say.darkTitle : say.armed}</h1>
+          {failure && (
+            <p className="fault" role="alert">
+              {failure.text ?? words.trouble.unreachable} {say.list.seeLine}
+            </p>
           )}
-          <Link to="/" className="plain-link">
-            {words.toBench}
-          </Link>
-        </div>
-        {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
-        {panel === "series" && <SeriesDialog armed={armed} onClose={() => setPanel(null)} />}
-      </section>
-      <p className="visually-hidden">{stopwatch ? say.just.upTo : say.planned(plannedTime(plan.answer))}</p>
-    </div>
+          <Fault error={checklist.error} again={checklist.again} />
+          {list && <ArmList lines={lines} pointed={failure?.line ?? null} />}
+          <GearNow armed={armed} left={list?.battery_left ?? null} />
+          {!practice && <Closer onTest={() => setPanel("test")} />}
+        </section>
+        <section className="run-main" aria-label={say.armed}>
+          <p className="run-clock">
+            {stopwatch
+              ? clockText(0)
+              : plannedParts(plan.answer).map((part) => (
+                  <span key={part.unit}>
+                    {part.value}
+                    <small>{part.value.startsWith("1/") ? "" : part.unit}</small>
+                  </span>
+                ))}
+          </p>
+          {stopwatch || plan.run.purpose === "timer" ? (
+            <p className="run-set">
+              <strong>{stopwatch ? say.just.upTo : say.inBulb}</strong>
+            </p>
+          ) : (
+            <p className="run-set">
+              <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
+              {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.bare}
+            </p>
+          )}
+          {meant.map((step) => (
+            <p key={step.kind} className="run-note">
+              {step.kind === "purpose" ? say.correct.step(step.name, signedThirds(step.stops)) : step.name}
+            </p>
+          ))}
+          {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
+          {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
+          {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
+          {plan.run.purpose === "trial" && armed.after && (
+            <p className="run-note">{say.trial.note(plannedTime(armed.after.plan.answer))}</p>
+          )}
+          {list?.rehearsal && plan.run.purpose === "frame" && (
+            <RehearsalOffer armed={armed} iso={list.rehearsal.iso} why={list.rehearsal.why} />
+          )}
+          {parts !== null && armed.queue === null && (
+            <div className="rehearse">
+              <p>{say.series.noBulb(parts, timeText(plan.dial_limit))}</p>
+              <Button variant="quiet" onClick={() => setPanel("series")}>
+                {say.series.parts(parts)}
+              </Button>
+            </div>
+          )}
+          {triesFirst(armed) && (
+            <div className="rehearse">
+              <p>{say.trial.offer(timeText(plan.dial_limit))}</p>
+              <Button
+                variant="quiet"
+                onClick={() => {
+                  tryFirst(plan.dial_limit).catch((error: unknown) => toast({ text: faultText(error) }));
+                }}
+              >
+                {say.trial.arm(timeText(plan.dial_limit))}
+              </Button>
+            </div>
+          )}
+          <Choice
+            name="lead"
+            label={say.lead}
+            value={lead}
+            choices={[0, 2, 5, 10].map((seconds) => [seconds, seconds === 0 ? say.leadNone : say.leadSeconds(seconds)])}
+            onValue={(seconds) => remember({ lead: seconds })}
+          />
+          {!simulated && !stopwatch && mark === null && (
+            <Choice
+              name="closing"
+              label={say.closes}
+              value={closing}
+              choices={[
+                ["hand", say.closesHand],
+                ["mark", say.closesMark],
+              ]}
+              onValue={(means) => remember({ closes: means })}
+            />
+          )}
+          {mute && (
+            <p className="fault" role="alert">
+              {say.soundRefused}
+            </p>
+          )}
+          {isLit(plan.run) && (
+            <WatchLight
+              known={known}
+              question={
+                Math.abs(moved) >= MOVED && (
+                  <p className="run-note light-watch-why" role="alert">
+                    {watchWords.movedSince(words.staff.stops(Math.abs(moved).toFixed(1)), moved > 0)}{" "}
+                    <Link to="/" className="plain-link">
+                      {words.toBench}
+                    </Link>
+                  </p>
+                )
+              }
+            />
+          )}
+          <Busy until={busyUntil} />
+          <Button variant="signal" className="run-go" onClick={() => void start()}>
+            {say.open}
+          </Button>
+          <Signals onRefused={setMute} />
+          <div className="run-foot">
+            <Button variant="quiet" onClick={() => setPanel("series")}>
+              {say.series.open}
+            </Button>
+            <Reframe />
+            {armed.after && (
+              <Button variant="quiet" onClick={rearm}>
+                {say.backToFrame}
+              </Button>
+            )}
+            <Link to="/" className="plain-link">
+              {words.toBench}
+            </Link>
+          </div>
+          {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
+          {panel === "series" && <SeriesDialog armed={armed} onClose={() => setPanel(null)} />}
+        </section>
+        <p className="visually-hidden">{stopwatch ? say.just.upTo : say.planned(plannedTime(plan.answer))}</p>
+      </div>
+    </Moment>
   );
 }
+
+/** The line on putting dense filters on under the sun. */
+const SUN_LINE = "sun_dense";
 
 /** How far the light was reckoned to have moved when this was worked out [stops]. */
 function reckonedOf({ plan: { run }, question }: Armed): number {

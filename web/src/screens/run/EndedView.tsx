@@ -12,7 +12,7 @@ import { useBench } from "../../state/bench";
 import type { Frame } from "../../state/frames";
 import { useSession } from "../../state/session";
 import type { Armed } from "../../state/armed";
-import { change, darkFrame, rearm, takeBack } from "../../state/running";
+import { change, darkFrame, hasNext, rearm, takeBack } from "../../state/running";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { logWords } from "../../words/log";
@@ -47,7 +47,9 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
         <p className="run-result" data-testid="run-result">
           {aborted ? timeText(Math.max(actual, 0.01)) : (frame.error?.text ?? timeText(actual))}
         </p>
-        {armed.queue?.way === "lucky" && <QueueLine queue={armed.queue} busyUntil={null} />}
+        {(armed.queue?.way === "lucky" || armed.queue?.burst === true) && (
+          <QueueLine queue={armed.queue} busyUntil={null} />
+        )}
         {armed.busyUntil !== null && <p className="run-note">{say.busyUntil(clockOf(armed.busyUntil))}</p>}
         <table className="sum run-sum">
           <tbody>
@@ -139,7 +141,7 @@ function Onwards({ armed, quietly }: { armed: Armed; quietly: boolean }) {
       </>
     );
   }
-  if (queue && queue.at + 1 < queue.frames.length)
+  if (queue && hasNext(queue))
     return (
       <Button variant="signal" onClick={() => change({ finished: null, queue: { ...queue, at: queue.at + 1 } })}>
         {say.series.next(queue.at + 2, queue.frames.length)}

@@ -8,6 +8,7 @@ import { EndedView } from "./EndedView";
 import { JustTime } from "./JustTime";
 import { OpenView } from "./OpenView";
 import { useArmed } from "../../state/running";
+import { Moment } from "../../ui/Moment";
 import "./run.css";
 
 /** Run is whatever the records say: an open frame, a finished one, an armed one, or nothing. */
@@ -17,8 +18,18 @@ export function RunScreen() {
   const finished = useFrame(open ? null : (armed?.finished ?? null));
   const navigate = useNavigate();
 
-  if (open) return <OpenView key={open.id} frame={open} />;
-  if (armed?.finished && finished) return <EndedView key={finished.id} frame={finished} armed={armed} />;
+  if (open)
+    return (
+      <Moment key="open" name={open.id}>
+        <OpenView key={open.id} frame={open} />
+      </Moment>
+    );
+  if (armed?.finished && finished)
+    return (
+      <Moment key="ended" name={finished.id}>
+        <EndedView key={finished.id} frame={finished} armed={armed} />
+      </Moment>
+    );
   if (armed)
     return (
       <ArmedView

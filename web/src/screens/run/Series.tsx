@@ -52,7 +52,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
   const take = async () => {
     const found = await ask();
     if (!found) return;
-    takeSeries(armed, { way, frames: found.frames, at: 0, kept: 0, dropped: 0 });
+    takeSeries(armed, { way, frames: found.frames, at: 0, burst: found.burst, kept: 0, dropped: 0 });
     onClose();
   };
   return (
@@ -122,6 +122,15 @@ export function QueueLine({ queue, busyUntil }: { queue: Queue; busyUntil: strin
   const now = useNow(1000);
   const next = queue.frames[queue.at];
   if (queue.way === "lucky") return <p className="queue-line">{say.tally(queue.kept, queue.dropped)}</p>;
+  if (queue.burst === true)
+    return (
+      <p className="queue-line">
+        {say.burstOf(
+          queue.frames.map((frame) => (frame.mark ? markText(frame.mark) : timeText(frame.seconds))),
+          timeText(Math.ceil(queue.frames.at(-1)?.busy_until ?? 0)),
+        )}
+      </p>
+    );
   const begins = Math.max(now, busyUntil === null ? 0 : Date.parse(busyUntil));
   const clock = (seconds: number) => CLOCK.format(begins + (seconds - (next?.opens_at ?? 0)) * 1000);
   return (
