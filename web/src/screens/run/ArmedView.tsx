@@ -206,9 +206,6 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             />
           )}
           <Busy until={busyUntil} />
-          <Button variant="signal" className="run-go" onClick={() => void start()}>
-            {say.open}
-          </Button>
           <Signals onRefused={setMute} />
           <div className="run-foot">
             <Button variant="quiet" onClick={() => setPanel("series")}>
@@ -223,6 +220,11 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             <Link to="/" className="plain-link">
               {words.toBench}
             </Link>
+          </div>
+          <div className="run-press">
+            <Button variant="signal" className="run-go" onClick={() => void start()}>
+              {say.open}
+            </Button>
           </div>
           {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
           {panel === "series" && <SeriesDialog armed={armed} onClose={() => setPanel(null)} />}

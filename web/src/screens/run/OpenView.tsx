@@ -140,16 +140,6 @@ export function OpenView({ frame }: { frame: Frame }) {
             {done ? ifClosed(done.stops) : UNKNOWN_YET}
           </p>
         )}
-        {/* Nothing above this may grow: it must not move from under a finger that is on its way. */}
-        <HoldButton
-          className="hold-close"
-          hint={say.holdHint}
-          remote
-          onceMore={say.onceMore}
-          onHeld={() => finish("hand")}
-        >
-          {over ? say.closeNow : say.close}
-        </HoldButton>
         <Announcer left={left ?? 1} needed={aimed ?? 1} />
         {mute && aimed !== null && (
           <div className="run-note run-mute" role="alert">
@@ -221,6 +211,18 @@ export function OpenView({ frame }: { frame: Frame }) {
         <HoldButton className="hold-abort" hint={say.holdHint} onceMore={say.onceMore} onHeld={() => finish("aborted")}>
           {say.abort}
         </HoldButton>
+        {/* Where the button stood that opened, so that a second tap meets what must be held. */}
+        <div className="run-press">
+          <HoldButton
+            className="hold-close"
+            hint={say.holdHint}
+            remote
+            onceMore={say.onceMore}
+            onHeld={() => finish("hand")}
+          >
+            {over ? say.closeNow : say.close}
+          </HoldButton>
+        </div>
       </section>
     </div>
   );
