@@ -15,7 +15,6 @@ for every day; the moon's rise to five minutes. Verdict: computed for sun and mo
 from __future__ import annotations
 
 import math
-from bisect import bisect_right
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, time, timedelta
@@ -124,9 +123,9 @@ def days(question: DaysQuestion) -> Days:
         What the light or the wish refuses.
     """
     zone = ZoneInfo(question.zone)
-    lights = served(question.wish) if question.wish else []
+    reached = served(question.wish) if question.wish else None
     turns = _turns(question.waters)
-    found = [_day(question, zone, question.first + timedelta(days=n), turns, lights) for n in range(question.days)]
+    found = [_day(question, zone, question.first + timedelta(days=n), turns, reached) for n in range(question.days)]
     merit = _MERITS[question.matter]
     judged = [(merit(day, zone), day) for day in found]
     known = [each for each in judged if each[0] is not None]
@@ -140,14 +139,14 @@ def _day(
     zone: ZoneInfo,
     day: date,
     turns: Sequence[Turn],
-    lights: Sequence[tuple[float, float]],
+    reached: Callable[[LightPoint], bool] | None,
 ) -> Day:
     begins, ends = (datetime.combine(day + timedelta(days=more), time(), zone).astimezone(UTC) for more in (0, 1))
     light = forecast(
         LightQuestion(question.place, begins, ends, STEP_SECONDS, question.sky, question.scene, ridge=question.ridge)
     )
     moon, elongation = _moon(question.place, begins, ends)
-    in_reach = [_inside(lights, point.ev100) for point in light.points]
+    in_reach = [reached is not None and reached(point) for point in light.points]
     return Day(
         date=day,
         begins=begins,
@@ -161,12 +160,6 @@ def _day(
         look=_runs(light.points, in_reach),
         why=None,
     )
-
-
-def _inside(stretches: Sequence[tuple[float, float]], level: float) -> bool:
-    """Whether a level lies in one of these stretches, which do not overlap and go up."""
-    place = bisect_right(stretches, level, key=lambda stretch: stretch[0]) - 1
-    return place >= 0 and level <= stretches[place][1]
 
 
 def _moon(place: Place, begins: datetime, ends: datetime) -> tuple[list[tuple[datetime, float]], float]:

@@ -62,7 +62,12 @@ class Body:
     eyepiece: str = choice(
         "Eyepiece",
         "stray light",
-        {"unknown": "not told", "optical": "glass (you look through the lens)", "electronic": "a screen", "none": "none"},
+        {
+            "unknown": "not told",
+            "optical": "glass (you look through the lens)",
+            "electronic": "a screen",
+            "none": "none",
+        },
         "unknown",
         group="Light and noise",
     )

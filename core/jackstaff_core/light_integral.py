@@ -30,7 +30,7 @@ _DAY = 86_400.0
 _FLAT = 1e-12
 _DARK_STOPS = 120.0
 """Light that has fallen further than this adds nothing, and its times would not fit a number."""
-_MOST_LOST, _HALVINGS = 24.0, 34
+_MOST_LOST = 24.0
 """Film loses no more than this to reciprocity failure within a day [stops]."""
 _BRIGHT_STOPS = 60.0
 """Light rises no further than this: from starlight to the sun's disc, and past it no time fits a number."""
@@ -260,13 +260,31 @@ def filled(path: Path, law: ReciprocityLaw | None, seconds: float) -> float:
         bent = law.metered(gathered(path.scaled(law.p), 0.0, seconds))
         if _always_bent(path, bent, law):
             return bent
-    # Film is never faster than a sensor; whoever wants more is always less complete.
+    # Film is never faster than a sensor; whoever wants more is always less complete. The share that is done goes about
+    # as a power of what is wanted, so a straight line in logarithms finds it in a few steps.
     low, high = -_MOST_LOST, 0.0
-    for _ in range(_HALVINGS):
-        middle = (low + high) / 2
-        done = film_gathered(path, most * math.exp2(middle), law, seconds)
-        low, high = (middle, high) if done > 1 else (low, middle)
-    return most * math.exp2(low)
+    at, before = high, None
+    for _ in range(_TRIES):
+        done = math.log2(_in_quarters(path, most * math.exp2(at), law, seconds))
+        if abs(done) < _CLOSE:
+            break
+        low, high = (at, high) if done > 0 else (low, at)
+        bent = (done - before[1]) / (at - before[0]) if before else -1.0
+        before = (at, done)
+        at = at - done / bent if bent < 0 else (low + high) / 2
+        if not low < at < high:
+            at = (low + high) / 2
+    return most * math.exp2(at)
+
+
+_TRIES, _CLOSE = 60, 1e-7
+_QUARTERS = 4
+
+
+def _in_quarters(path: Path, metered: float, law: ReciprocityLaw, seconds: float) -> float:
+    """Share of a film's exposure that is done after ``seconds``, in so few pieces as light and film allow."""
+    edges = [seconds * turn / _QUARTERS for turn in range(_QUARTERS + 1)]
+    return math.fsum(_progress(path, metered, law, low, high) for low, high in itertools.pairwise(edges))
 
 
 def largest_reachable(path: Path) -> float:

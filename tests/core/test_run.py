@@ -30,6 +30,7 @@ FOUR = On("Slot ND 4", Glass(stops=4.0, mount="plate"), 4.0)
 POLARISER = On("Clip-on pol", Glass(kind="polariser", stops=1.5), 1.5)
 VARIABLE = On("Ring VND", Glass(kind="variable", stops=2.0, stops_max=8.0, offset=0.3), 4.3)
 GRADUATED = On("Slot grad 3", Glass(kind="graduated", stops=3.0, mount="plate"), 0.0)
+IN_ORDER = ["tripod", "focus", "glass", "camera", "eyepiece", "remote"]
 LONG = Armed(240.0, True, (PLATE, FOUR), BODY, Lens(), Holder(), Support(hook=True, spikes=True), Release())
 
 
@@ -151,7 +152,15 @@ def test_at_most_seven_lines_in_the_order_of_the_hands_and_harm_cannot_be_folded
         body=Body(eyepiece="optical", battery_wh=14.0), lens=Lens(rotating_front=True), battery_share=0.1,
     )  # fmt: skip
     lines = arm(everything, Sun.IN_PICTURE).lines
-    assert [line.code for line in lines] == ["sun_in_picture", "tripod", "focus", "glass", "camera", "eyepiece", "remote"]
+    assert [line.code for line in lines] == [
+        "sun_in_picture",
+        "tripod",
+        "focus",
+        "glass",
+        "camera",
+        "eyepiece",
+        "remote",
+    ]
     assert [line.code for line in lines if line.severity == "harm"] == ["sun_in_picture"]
     assert not any(line.habit for line in lines if line.severity == "harm")
     # A short frame in hand-held light wants little.

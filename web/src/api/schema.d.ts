@@ -6687,6 +6687,7 @@ export interface components {
             last_seconds: number | null;
             /** Format: date-time */
             start: string;
+            too_fast: boolean;
             turns: number[];
         };
         SubjectAnswer: {
@@ -6788,6 +6789,7 @@ export interface components {
          */
         SwapWishInput: {
             apertures: (string | number)[];
+            film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
             from_seconds: number;
             glass: components["schemas"]["KitGlassInput"][];
             isos: (string | number)[];
@@ -6804,6 +6806,7 @@ export interface components {
          */
         SwapsInput: {
             apertures: (string | number)[];
+            film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
             /** Format: date-time */
             from: string;
             from_seconds: number;
