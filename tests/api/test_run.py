@@ -38,7 +38,7 @@ def test_arming_over_the_api_knows_the_sun() -> None:
     asked = {"seconds": 300, "bulb": True, "glass": [PLATE], "body": {"eyepiece": "optical"}, "sun": sun}
     status, answer = call(Client(), "POST", "run/arm", asked)
     assert status == 200
-    assert answer["lines"][0]["code"] == "sun"
+    assert answer["lines"][0]["code"] == "sun_in_picture"
     assert answer["lines"][0]["severity"] == "harm"
     assert answer["rehearsal"]["iso"] == "4000"
     away = {**asked, "sun": {**sun, "bearing_deg": 265}}

@@ -81,6 +81,12 @@ def expect_planned(page: Page, seconds: int) -> None:
     eventually(page, holds, f"a plan of {seconds} s")
 
 
+def rested(page: Page) -> None:
+    """Nothing acts for a moment after Run has changed: wait for it to be over."""
+    expect(page.locator(".moment")).not_to_have_count(0)
+    expect(page.locator(".moment[data-resting]")).to_have_count(0)
+
+
 def hold_back(page: Page, path: str) -> list[Route]:
     """Keep answers of a path until they are let go."""
     waiting: list[Route] = []

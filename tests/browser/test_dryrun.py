@@ -18,7 +18,7 @@ from jackstaff_core.dryrun.replay import Replay, ReplayQuestion, replay
 from jackstaff_core.dryrun.shipped import BY_ID
 from jackstaff_core.wire import plain, read
 
-from .conftest import Visit, begin_to_type, eventually, hold_back, let_go, may_be_held_back
+from .conftest import Visit, begin_to_type, eventually, hold_back, let_go, may_be_held_back, rested
 from .test_offline import take_along
 from .test_path import hold
 
@@ -55,6 +55,7 @@ def tick_all(page: Page) -> None:
     """Every line of the list, by its number, once the list is there."""
     lines = page.locator(".arm-list input")
     expect(lines.first).to_be_visible()
+    rested(page)
     for place in range(lines.count()):
         page.keyboard.press(str(place + 1))
         expect(lines.nth(place)).to_be_checked()

@@ -23,6 +23,7 @@ from .conftest import (
     hold_back,
     let_go,
     may_be_held_back,
+    rested,
     work_out,
 )
 from .test_path import HOLD_MS, arm_and_open, hold, short_bulb
@@ -270,7 +271,7 @@ def test_an_answer_to_another_question_is_neither_shown_as_one_nor_acted_on(gues
     expect(page.get_by_role("button", name="Get ready")).to_be_disabled()
     eventually(page, lambda: bool(steering))
     let_go(page, "/api/steer", steering)
-    expect(floating).to_have_text("ISO 32")
+    expect(floating).to_have_text("ISO 64")
     # Ways to a time are ways to that time: until there are some, the old ones cannot be taken.
     stacks = hold_back(page, "/api/stacks")
     work_out(page, "time")
@@ -558,6 +559,7 @@ def test_another_device_s_run_is_picked_up_while_run_waits(visits: Any) -> None:
     arm(phone.page)
     open_it(phone.page)
     expect_planned(laptop.page, 203)
+    rested(laptop.page)
     laptop.page.keyboard.down("Space")
     laptop.page.wait_for_timeout(HOLD_MS)
     laptop.page.keyboard.up("Space")

@@ -14,7 +14,7 @@ from playwright.sync_api import Browser, Page, expect
 from tools.browserdata import kept, note, write_document
 from tools.serving import Server, serving
 
-from .conftest import Visit, eventually, expect_planned, frames
+from .conftest import Visit, eventually, expect_planned, frames, rested
 from .test_path import HOLD_MS, hold, short_bulb
 
 EVENING = {
@@ -280,8 +280,9 @@ def test_a_battery_that_gives_out_ends_the_frame_there_and_then(guest: Visit) ->
 def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> None:
     page = guest.page
     arm(page)
-    expect(page.get_by_role("list", name="Before you open").get_by_role("listitem")).to_have_count(5)
-    page.keyboard.press("1")
+    expect(page.get_by_role("list", name="Before you open").get_by_role("listitem")).to_have_count(8)
+    rested(page)
+    page.keyboard.press("2")
     expect(page.get_by_role("checkbox", name=re.compile("Tripod feet firm"))).to_be_checked()
     page.get_by_role("button", name=re.compile("^I do this: Focus locked")).click()
     expect(page.get_by_text("Focus locked to manual")).to_be_hidden()
@@ -364,6 +365,7 @@ def test_two_pages_show_one_run_and_a_changed_clock_moves_nothing(guest: Visit) 
     # A second page asks the first how long it has been open, not the wall.
     second = guest.tab("/run")
     expect_planned(second, 203)
+    rested(second)
     second.keyboard.down("Space")
     second.wait_for_timeout(HOLD_MS)
     second.keyboard.up("Space")
@@ -480,6 +482,7 @@ def test_a_server_killed_again_and_again_in_mid_run_loses_nothing(browser: Brows
     page.reload()
     # Two thirds longer: 203 s become 322 s; the count went on through it all.
     expect_planned(page, 322)
+    rested(page)
     pressed = time.monotonic()
     page.keyboard.down("Space")
     page.wait_for_timeout(HOLD_MS)

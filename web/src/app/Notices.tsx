@@ -91,7 +91,7 @@ export function Notices() {
 
 /**
  * What is wrong with the server, by its own words, and how much waits for it. It comes in the midst of a frame: then it
- * stands beneath the screen, because nothing above the closing button may move under a finger.
+ * stands beneath the screen, and over Run's own, because nothing there may move under a finger.
  */
 export function ServerTrouble({ beneath = false }: { beneath?: boolean }) {
   const waiting = useWaiting().filter((doc) => !doc.waiting?.refused).length;
@@ -99,7 +99,7 @@ export function ServerTrouble({ beneath = false }: { beneath?: boolean }) {
   const running = useOpenFrame();
   if (why === null || beneath !== Boolean(running)) return null;
   return (
-    <section className="notices" aria-label={say.server}>
+    <section className={beneath ? "notices notices-beneath" : "notices"} aria-label={say.server}>
       <p className="notice" role="status">
         <span>
           {why} {say.waits(waiting)}
