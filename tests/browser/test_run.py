@@ -280,7 +280,7 @@ def test_a_battery_that_gives_out_ends_the_frame_there_and_then(guest: Visit) ->
 def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> None:
     page = guest.page
     arm(page)
-    expect(page.get_by_role("list", name="Before you open").get_by_role("listitem")).to_have_count(8)
+    expect(page.get_by_role("list", name="Before you open").get_by_role("listitem")).to_have_count(7)
     rested(page)
     page.keyboard.press("2")
     expect(page.get_by_role("checkbox", name=re.compile("Tripod feet firm"))).to_be_checked()
@@ -322,11 +322,17 @@ def test_a_queue_of_frames_goes_on_by_itself_and_a_lucky_series_keeps_its_tally(
     expect(dialog.get_by_text("The camera's own bracketing reaches them all.")).to_be_hidden()
     dialog.get_by_label("Frames", exact=True).fill("3")
     dialog.get_by_role("button", name="Take", exact=True).click()
+    # What the camera's own bracketing reaches is one opening.
+    expect(page.get_by_text("One press takes all 3: ")).to_be_visible()
+    expect(page.get_by_text("bracketing of 3 frames at one press")).to_be_visible()
+    page.get_by_role("button", name="More than one frame").click()
+    dialog.get_by_label("Stops between them").fill("1.5")
+    dialog.get_by_role("button", name="Take", exact=True).click()
     expect(page.get_by_text("Frame 1 of 3")).to_be_visible()
     # At this speed it is over before anybody could look.
     page.get_by_role("button", name="Open the shutter").click()
     page.get_by_role("button", name="Next: frame 2 of 3").click()
-    expect(page.get_by_text("Frame 2 of 3, −1.0 stops")).to_be_visible()
+    expect(page.get_by_text("Frame 2 of 3, −1.5 stops")).to_be_visible()
     page.get_by_role("button", name="More than one frame").click()
     dialog.get_by_label("Lucky series").check()
     dialog.get_by_role("button", name="Take", exact=True).click()

@@ -13,6 +13,7 @@ whole scene, framings lie a fixed number of stops beside it. Verdict: class.
 
 from __future__ import annotations
 
+import math
 import random
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
@@ -173,7 +174,8 @@ class Scenario:
         object.__setattr__(self, "starts_at", self.starts_at.astimezone(UTC))
         for place, framing in enumerate(self.framings):
             where = f"framings.{place}"
-            total = sum(tone.share for tone in framing.tones)
+            # A plain sum of floats is rounded otherwise from one Python to the next.
+            total = math.fsum(tone.share for tone in framing.tones)
             if abs(total - 1) > 0.02:
                 raise Refusal(f"{where}.tones", f"The shares of the tones make {total:.2f}.", "Let them make 1.")
             try:
