@@ -244,20 +244,23 @@ class _Model:
                 # A floor of moonlight or night does not fall with the sun.
                 floor = NIGHT_LUX + self._moonlight(minute)
                 rate *= lux / (lux + floor)
-            rate += self.course.rate(minute)
+        under_the_sky = rate + (0.0 if self.lamps else self.course.rate(minute))
         ev = self.plain(lux, altitude, minute)
         unsure = 0.0 if self.lamps else self.course.sd(minute)
         if not self.question.readings:
-            return LightPoint(at, altitude, azimuth, lux, ev, math.hypot(LEVEL_SD, unsure), rate)
+            return LightPoint(at, altitude, azimuth, lux, ev, math.hypot(LEVEL_SD, unsure), under_the_sky)
         level, sd, drift = anchored.level(minute)
-        if (most := self._most(lux, minute)) < ev + level:
-            level, drift = most - ev, -rate
+        moving = under_the_sky + drift
+        sunny, read = self._brightest(lux, minute)
+        if (most := max(sunny, read)) < ev + level:
+            # At the sun's own limit it moves as the sun does; what was read stands still.
+            level, moving = most - ev, rate if sunny > read else 0.0
         # However old the reading, the anchored light is known no worse than without it.
-        return LightPoint(at, altitude, azimuth, lux, ev + level, math.hypot(min(sd, LEVEL_SD), unsure), rate + drift)
+        return LightPoint(at, altitude, azimuth, lux, ev + level, math.hypot(min(sd, LEVEL_SD), unsure), moving)
 
-    def _most(self, sun: float, minute: float) -> float:
-        """The brightest a scene can be [EV]: what the sun gives, or what was read last, if that was brighter still."""
+    def _brightest(self, sun: float, minute: float) -> tuple[float, float]:
+        """The brightest a scene can be [EV]: what the sun gives, and what was read last, which may be brighter still."""
         if self.lamps:
-            return math.inf
+            return math.inf, math.inf
         last = max(0, bisect_right(self.read, minute + 1e-9, key=itemgetter(0)) - 1)
-        return max(ev100(sun + self._moonlight(minute)) + MOST_ABOVE_SUN, self.read[last][1])
+        return ev100(sun + self._moonlight(minute)) + MOST_ABOVE_SUN, self.read[last][1]

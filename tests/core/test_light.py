@@ -156,6 +156,21 @@ def test_a_moonlit_night_goes_as_the_moon_goes() -> None:
     assert min(moon_lux(*moon_at(VARDSUND, each.at)) / light for each, light in zip(found, lux, strict=True)) > 0.5
 
 
+@pytest.mark.parametrize("read", [10.0, 8.0, 7.0, None])
+def test_the_rate_is_how_the_light_of_the_forecast_moves_capped_or_not(read: float | None) -> None:
+    """A reading far above the sky at dawn is held at the sun's own limit: from there on it moves with the sun."""
+    begins = datetime(2027, 4, 17, 3, 40, tzinfo=UTC)
+    readings = () if read is None else (OwnReading(begins, read),)
+    place = Place(58.05, 6.80)
+    found = forecast(LightQuestion(place, begins, begins + timedelta(minutes=90), 30.0, readings=readings)).points
+    moved = [(after.ev100 - before.ev100) for before, after in zip(found, found[2:], strict=False)]
+    told = [point.stops_per_minute for point in found[1:-1]]
+    # Where it begins and ends to be held the curve has a corner.
+    apart = [abs(told - moved) for told, moved in zip(told, moved, strict=True)]
+    assert sorted(apart)[-3] < 0.01
+    assert max(told) > 0.05
+
+
 def test_two_readings_of_a_scene_make_a_rate_that_more_make_sure_and_age_makes_unsure() -> None:
     two = read_again((0, 8.0), (4, 7 + 1 / 3))
     # A third of a stop is nearly the noise of two readings: most of the slope is believed, not all of it.

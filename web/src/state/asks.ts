@@ -214,6 +214,7 @@ export function wishOf(
     isos: laid.body?.offers.isos.slice(0, 3) ?? ["100"],
     sharp_to: laid.body?.offers.sharp_to ?? 11,
     on: laid.bench.on ?? [],
+    film: laid.film?.law ?? null,
   };
 }
 

@@ -58,6 +58,7 @@ export const outing = {
   swaps: "Filter plan",
   noAim: "Choose a look on the bench, and the plan keeps the time that gives it.",
   outOfAim: "none of your filters reach it yet",
+  tooFast: "the light moves too fast for two frames of this look",
   times: (first: string, last: string) => (first === last ? first : `${first} to ${last}`),
   hands: (time: string) => `${time} to change`,
   leaving: "Leaving",
@@ -91,6 +92,7 @@ export const outing = {
       `For your look: ${filters}, f/${aperture}, ISO ${iso}, until ${until}.`,
     noLook: "No look is chosen on the bench.",
     notYet: "None of your filters give your look then.",
+    tooFast: "The light moves too fast for two frames of your look: choose a shorter one, or a wider one.",
     set: (clock: string) => `Set the bench for ${clock}`,
   },
   lane: {

@@ -22,7 +22,7 @@ export function closedText(frame: Frame): string {
 }
 
 export function baseText({ reading }: Frame): string {
-  if (reading.ev100 != null) return say.base(`EV ${reading.ev100}`);
+  if (reading.ev100 != null) return say.base(`EV ${reading.ev100.toFixed(1).replace("-", "−")}`);
   if (!reading.shutter) return "";
   return say.base([reading.shutter, `f/${reading.aperture}`, `ISO ${reading.iso}`].join(" "));
 }

@@ -7,6 +7,7 @@ import { roughTime, timeText } from "../../words/times";
 import { type Outing, span } from "../../state/outings";
 import { type Light, type Swaps, useBudget } from "../../questions/light";
 import { budgetOf } from "./asks";
+import { noWay } from "./planSentences";
 import { clockIn } from "../../words/zone";
 
 /** What comes next by the clock, from now while the outing runs, else from its beginning. */
@@ -77,7 +78,7 @@ export function SwapList({ outing, swaps, planned, nameOf }: SwapsProps) {
                   </span>
                 </>
               ) : (
-                say.outOfAim
+                noWay(stretch)
               )}
             </span>
           </li>

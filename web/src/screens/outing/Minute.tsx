@@ -33,7 +33,8 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
   // The last minute is still the last stretch's.
   const stretch = swaps?.stretches.findLast(({ start, end }) => ms >= Date.parse(start) && ms <= Date.parse(end));
   const { aperture, iso } = laid.bench;
-  const ev100 = Math.round(point.ev100 * 10) / 10;
+  // As fine as the plan counts: rounded to a mark of the dial the bench would give another time than the plan.
+  const ev100 = Math.round(point.ev100 * 100) / 100;
   const bare = useExposure({
     ...exposureOf(laid),
     reading: { ev100, step: laid.step, through: [] },
@@ -54,7 +55,8 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
     move({
       do: "set",
       change: {
-        ...(mark === null ? { meter: "hand", ev100 } : { meter: "camera", shutter: markText(mark), aperture, iso }),
+        meter: "hand",
+        ev100,
         meteredAt: null,
         expectedSd: point.sd_stops,
         earlier: [],
@@ -89,7 +91,7 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
           : stretch === undefined
             ? say.noLook
             : stretch.glass === null
-              ? say.notYet
+              ? (stretch.too_fast ? say.tooFast : say.notYet)
               : say.look(
                   stretch.glass.map(nameOf).join(" + ") || words.bare,
                   stretch.aperture ?? "",

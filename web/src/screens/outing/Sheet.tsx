@@ -13,7 +13,7 @@ import { roughTime } from "../../words/times";
 import { clockIn, dayName } from "../../words/zone";
 import { packOf } from "./asks";
 import { everyQuarter } from "./everyQuarter";
-import { leaveOf, skyOf, tideOf, whereOf } from "./planSentences";
+import { leaveOf, noWay, skyOf, tideOf, whereOf } from "./planSentences";
 import "./sheet.css";
 
 interface Props {
@@ -89,7 +89,7 @@ export function Sheet({ outing, laid, light, swaps, frames, tide, end, ready, na
               <strong>{clock(stretch.start)}</strong>{" "}
               {stretch.glass
                 ? `${stretch.glass.map(nameOf).join(" + ") || words.bare}, f/${stretch.aperture}, ISO ${stretch.iso}, ${outingWords.times(roughTime(stretch.first_seconds ?? 0), roughTime(stretch.last_seconds ?? 0))}`
-                : outingWords.outOfAim}
+                : noWay(stretch)}
             </li>
           ))}
         </ul>

@@ -1,8 +1,9 @@
 import type { ScaleTime } from "d3-scale";
 import type { Schemas } from "../../api/client";
 import type { Swaps } from "../../questions/light";
+import { noWay } from "./planSentences";
 import { words } from "../../words";
-import { outingWords } from "../../words/outing";
+
 
 interface Props {
   swaps: Swaps | undefined;
@@ -27,7 +28,7 @@ export function SwapLane({ swaps, frames, x, first, last, nameOf }: Props) {
       {swaps?.stretches.map((stretch, place) => {
         const [from, to] = within(stretch.start, stretch.end);
         if (to <= from) return null;
-        const name = stretch.glass ? stretch.glass.map(nameOf).join(" + ") || words.bare : outingWords.outOfAim;
+        const name = stretch.glass ? stretch.glass.map(nameOf).join(" + ") || words.bare : noWay(stretch);
         return (
           <g key={stretch.start} className={stretch.glass ? `swap swap-${place % 2}` : "swap swap-none"}>
             <title>{name}</title>

@@ -49,3 +49,8 @@ export function leaveOf({ waters, floods_at_m, zone }: Outing, tide: Tide | unde
   if (waters.length < 2 || floods_at_m === null) return words.leaving.noWaters;
   return tide === undefined ? words.leaving.notYet : leaveText(tide, zone);
 }
+
+/** Why a stretch of the plan has no way to shoot. */
+export function noWay(stretch: Swaps["stretches"][number]): string {
+  return stretch.too_fast ? outingWords.tooFast : outingWords.outOfAim;
+}
