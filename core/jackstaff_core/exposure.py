@@ -385,6 +385,8 @@ def _sum(
         yield SumStep("On purpose", purpose_stops, seconds, "purpose")
     metered, film_end = seconds, film.corrected(seconds) if film else None
     if light:
+        # What no frame can be is told with its cure before the light is asked how it would fill it.
+        _bounded(metered)
         # A frame that never fills keeps the time the metering asks for; the advice says so.
         seconds = light.closes(metered, None).close_after_seconds or metered
         film_end = film_end and (light.closes(metered, film).close_after_seconds or film_end)

@@ -144,7 +144,7 @@ def exposure_end(question: ExposureEndQuestion) -> ExposureEnd:
         largest_reachable_seconds=None if math.isinf(largest) else largest,
         light_left_at_close=left,
         error_if_closed_as_metered_stops=error_if_closed(path, question, as_metered) or 0.0,
-        advice=tuple(_advice(needed, end, left, largest, reaches)),
+        advice=tuple(_advice(needed, as_metered, end, left, largest, reaches)),
         as_metered_seconds=as_metered,
         error_if_closed_now_stops=now_stops,
         ways_out=tuple(_ways_out(path, needed, now_stops, left, reaches)) if question.tracked else (),
@@ -338,7 +338,10 @@ def _done(path: Path, needed: float, film: ReciprocityLaw | None, seconds: float
     return film_gathered(path, needed, film, seconds) if film else gathered(path, 0.0, seconds) / needed
 
 
-def _advice(needed: float, end: float, left: float | None, largest: float, reaches: bool) -> Iterator[Advice]:
+def _advice(
+    needed: float, still: float, end: float, left: float | None, largest: float, reaches: bool
+) -> Iterator[Advice]:
+    """What is worth knowing of a frame that needs so long as metered, ``still`` in still light, ``end`` in this."""
     if not reaches:
         short = math.log2(needed / largest) if math.isfinite(largest) else 1.0
         thirds = max(1, math.ceil((short + 0.5) * 3))
@@ -365,11 +368,11 @@ def _advice(needed: float, end: float, left: float | None, largest: float, reach
             "The light halves while the shutter is open: meter again on the way, or open up and keep it shorter.",
             {"light_left": left},
         )
-    if abs(math.log2(end / needed)) > 1 / 3:
-        longer = "longer" if end > needed else "shorter"
+    if abs(math.log2(end / still)) > 1 / 3:
+        longer = "longer" if end > still else "shorter"
         yield Advice(
             "ends_part",
             Severity.NOTE,
-            f"The light moves: the frame takes {time_in_words(end)}, {longer} than metered.",
+            f"The light moves: the frame takes {time_in_words(end)}, {longer} than in still light.",
             {"seconds": end, "metered_seconds": needed},
         )

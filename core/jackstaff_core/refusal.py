@@ -57,9 +57,13 @@ def within(field: str, value: float, low: float, high: float, unit: str) -> floa
     if math.isfinite(value) and low <= value <= high:
         return value
     said, bounds = f"{value:g} {unit}", f"{low:g} to {high:g} {unit}"
-    if (unit == "s" or unit.startswith("s ")) and 0 < low < DIALLED and 0 < value < math.inf:
+    if (unit == "s" or unit.startswith("s ")) and 0 < low < DIALLED:
         rest = unit[1:]
-        said, bounds = time_in_words(value) + rest, f"{time_in_words(low)} to {time_in_words(high)}{rest}"
+        bounds = f"{time_in_words(low)} to {time_in_words(high)}{rest}"
+        if low < value < math.inf:
+            said = time_in_words(value) + rest
+        elif 0 < value < low:
+            said = f"Less than {time_in_words(low)}{rest}"
     raise Refusal(
         field,
         f"{said} is outside what can be worked with.".replace("  ", " "),

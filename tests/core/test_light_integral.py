@@ -146,6 +146,14 @@ def test_what_never_fills_says_how_to_get_out() -> None:
     assert exposure_end(ExposureEndQuestion(60)).advice == ()
 
 
+@pytest.mark.parametrize(("rate", "word"), [(-0.1, "longer"), (0.0, None), (0.1, "shorter")])
+def test_a_frame_on_film_is_longer_or_shorter_than_film_takes_in_still_light(rate: float, word: str | None) -> None:
+    """Film alone makes 6 min 57 s of 100 s: that is no light that moves."""
+    found = exposure_end(ExposureEndQuestion(needed_seconds=100.0, film=Power(1.31), stops_per_minute=rate))
+    told = [remark.text for remark in found.advice if remark.code == "ends_part"]
+    assert [word is not None and f"{word} than in still light" in text for text in told] == [True] * (word is not None)
+
+
 def test_readings_and_points_join() -> None:
     # One reading and no rate: its slope since the metering goes on.
     reading = exposure_end(ExposureEndQuestion(100, 60, delay_seconds=60, readings=((60, 0.2),)))
