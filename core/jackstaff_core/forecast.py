@@ -259,7 +259,7 @@ class _Model:
         return LightPoint(at, altitude, azimuth, lux, ev + level, math.hypot(min(sd, LEVEL_SD), unsure), moving)
 
     def _brightest(self, sun: float, minute: float) -> tuple[float, float]:
-        """The brightest a scene can be [EV]: what the sun gives, and what was read last, which may be brighter still."""
+        """The brightest a scene can be [EV]: what the sun gives; what was read last, which may be more."""
         if self.lamps:
             return math.inf, math.inf
         last = max(0, bisect_right(self.read, minute + 1e-9, key=itemgetter(0)) - 1)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from . import cloud, foliage, people, stillness, trails, water
@@ -158,9 +158,9 @@ def _sea(facts: _Facts, camera: Camera) -> Moving:
 
 
 def _river(facts: _Facts, camera: Camera) -> Moving:
-    return _water(
-        water.river_period(facts.number("texture_m", 0.01, 10, "m"), facts.number("flow_m_s", 0.02, 15, "m/s"))
-    )
+    flow = facts.number("flow_m_s", 0.02, 15, "m/s")
+    period = water.river_period(facts.number("texture_m", 0.01, 10, "m"), flow)
+    return _water(period) if flow < water.FALLS_FROM_M_S else replace(_water(period), classes=water.FALLS)
 
 
 def sky_of(subject: Subject, camera: Camera) -> cloud.Sky:
@@ -504,7 +504,10 @@ def _lamps(facts: _Facts, camera: Camera) -> Moving:
 
 def _stars(facts: _Facts, camera: Camera) -> Moving:
     declination = facts.number("declination_deg", -90, 90, "degrees", 0.0)
-    a_second = trails.star_pixels(declination, 1.0, camera.focal_mm, camera.pitch_um)
+    corner = math.hypot(camera.sensor_width_mm, camera.sensor_width_mm / trails.FRAME_SHAPE) / 2
+    # The longest trail decides, and a wide lens draws it in a corner.
+    a_second = trails.longest_star_pixels(declination, 1.0, camera.focal_mm, camera.pitch_um, corner)
+    middle = trails.star_pixels(declination, 1.0, camera.focal_mm, camera.pitch_um)
     return Moving(
         kind="stars",
         status="estimate",
@@ -513,7 +516,10 @@ def _stars(facts: _Facts, camera: Camera) -> Moving:
         reached=lambda pixels: pixels / a_second if a_second > 1e-9 else math.inf,
         effect=lambda seconds: {"trail_px": a_second * seconds},
         words=lambda look, effect: (
-            look if look == "points" else f"trails of about {_two(effect['trail_px'] or 0)} pixels"
+            f"{look}, in the corners too"
+            if look == "points"
+            else f"trails of about {_two(effect['trail_px'] or 0)} pixels in a corner,"
+            f" {_two((effect['trail_px'] or 0) * middle / a_second)} in the middle"
         ),
     )
 

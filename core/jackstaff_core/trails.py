@@ -1,7 +1,8 @@
 """Things that draw lines or turn: lamps, stars, wheels, and the waterline.
 
     lamp   stops against a lamp that stands = log2(size / (v T))
-    star   pixels = f (2 pi / 86164.09) cos(declination) T / pitch
+    star   pixels = f (2 pi / 86164.09) cos(declination) T / pitch in the middle; in a corner those of the star there,
+           s = axis cos(theta) + across sin(theta), on a flat sensor: f d(s_xy / s_z)/dt, longest over all corners
     tide   h = R/2 (1 - cos(pi t / hours from low to high))
     spin   turns = T / period
 
@@ -48,6 +49,38 @@ def star_pixels(declination_deg: float, seconds: float, focal_mm: float, pitch_u
     pitch_um : from pixel to pixel [um].
     """
     return focal_mm * 1000 * 2 * math.pi / SIDEREAL_DAY * math.cos(math.radians(declination_deg)) * seconds / pitch_um
+
+
+FRAME_SHAPE = 1.5
+"""Width of a frame to its height."""
+_WAYS_ROUND = 72
+
+
+def longest_star_pixels(
+    declination_deg: float, seconds: float, focal_mm: float, pitch_um: float, corner_mm: float
+) -> float:
+    """Length of the longest trail in the frame [px]: in the middle, or in a corner however the camera is turned.
+
+    On a flat sensor a corner at theta from the axis is drawn out by up to 1 / cos^2 theta: 3.4 times for 14 mm.
+
+    Parameters
+    ----------
+    declination_deg : the camera points at [deg], -90 to 90.
+    seconds : exposure [s], short enough for a straight trail.
+    focal_mm : focal length [mm].
+    pitch_um : from pixel to pixel [um].
+    corner_mm : from the middle of the frame to its corner [mm].
+    """
+    declination, theta = math.radians(declination_deg), math.atan(corner_mm / focal_mm)
+    longest = math.cos(declination)
+    for turn in range(_WAYS_ROUND):
+        # East, north and along the axis; the sky turns about the pole, which stands at (0, cos d, sin d).
+        round_ = 2 * math.pi * turn / _WAYS_ROUND
+        x, y, z = math.sin(theta) * math.cos(round_), math.sin(theta) * math.sin(round_), math.cos(theta)
+        up, along = math.cos(declination), math.sin(declination)
+        dx, dy, dz = up * z - along * y, along * x, -up * x
+        longest = max(longest, math.hypot(dx * z - x * dz, dy * z - y * dz) / (z * z))
+    return longest * focal_mm * 1000 * 2 * math.pi / SIDEREAL_DAY * seconds / pitch_um
 
 
 def height_above_low(hours: float, range_m: float, low_to_high_hours: float = HALF_TIDE_HOURS) -> float:

@@ -5,7 +5,8 @@
     residual texture = 1 / sqrt(1 + T / tau)        a conservative index, not a measurement
 
 Source: averaging variance after Taylor 1922. Limits: real trains average out two to six times faster, foam slower.
-Verdict: class. The boundaries (multiples of tau) are taste, the same for everybody until edited.
+White water, from 2 m/s on, keeps the shape of what it falls over: a veil from 2.5 tau on, however long, never a
+mirror. Verdict: class. The boundaries (multiples of tau) are taste, the same for everybody until edited.
 """
 
 from __future__ import annotations
@@ -16,6 +17,9 @@ from .refusal import within
 
 CLASSES = (("crisp", 0.05), ("texture", 0.5), ("veil", 5.0), ("mirror", 30.0), ("fog", math.inf))
 """Looks with the multiple of tau each goes up to."""
+FALLS_FROM_M_S = 2.0
+FALLS = (("crisp", 0.05), ("texture", 2.5), ("veil", math.inf))
+"""Water this fast is white: it breaks at the same stones again and again, so it turns to a veil and never smooth."""
 
 
 def sea_period(height_m: float, period_s: float | None) -> float:

@@ -76,6 +76,9 @@ def test_frames_for_a_median_are_so_far_apart_that_nobody_stays_for_half_of_them
         (trails.star_pixels(0, 25, 20, 4.35), 8.38174),
         (trails.star_pixels(60, 240, 24, 4.35), 48.2788),
         (2 / trails.star_pixels(0, 1, 24, 4.35), 4.97112),
+        # On the equator the corner of a 14 mm frame moves 1 + (21.633 / 14)^2 times as fast; the pole turns its own.
+        (trails.longest_star_pixels(0, 1, 14, 4.35, 21.633) / trails.star_pixels(0, 1, 14, 4.35), 3.387687),
+        (trails.longest_star_pixels(90, 1, 14, 4.35, 21.633) / trails.star_pixels(0, 1, 14, 4.35), 1.545214),
         (trails.height_above_low(1, 4), 0.250492),
         (trails.height_above_low(3.10515, 4), 2),
         (trails.height_above_low(5, 4), 3.63671),
@@ -113,6 +116,9 @@ def test_windows_by_kind() -> None:
     assert sea["veil"] == pytest.approx([2.0, 20.0])
     assert sea["fog"] == [120.0, None]
     assert windows("river", texture_m=0.3, flow_m_s=1.0)["mirror"] == pytest.approx([1.5, 9.0])
+    # White water keeps the shape of the stones it falls over.
+    falls = windows("river", texture_m=0.3, flow_m_s=3.0)
+    assert (list(falls), falls["veil"]) == (["crisp", "texture", "veil"], [pytest.approx(0.25), None])
     gone = windows("people")["gone"]
     assert gone == [pytest.approx(0.9 * 0.45 / 1.4 / 0.02), None]
     assert windows("people", across=0.5)["gone"][0] == pytest.approx(2 * (gone[0] or 0))
@@ -122,7 +128,7 @@ def test_windows_by_kind() -> None:
     assert windows("leaves", CAMERA, **CALM)["soft"] == [None, None]
     assert windows("cloud", wind_m_s=0)["soft edges"] == [None, None]
     assert windows("spin", period_s=30)["disc"] == [30.0, None]
-    assert windows("stars")["points"][1] == pytest.approx(4.97112)
+    assert windows("stars")["points"][1] == pytest.approx(4.97112 / 1.8125, rel=1e-3)
     assert windows("lamps")["lines"][0] == pytest.approx(0.2 / 14)
     assert windows("tide", range_m=4, hours_from_low=3.0)["still"][1] == pytest.approx(107, abs=1)
     assert windows("crowd", rate_per_s=0.5)["even veil"][0] == pytest.approx(0.9**2 * (0.45 / 1.4) ** 2 * 0.5 / 0.02**2)
