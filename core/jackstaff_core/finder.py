@@ -6,8 +6,12 @@ graduated glass takes a slot, adds nothing and comes only when asked for. At mos
 them are a variable of unknown strength. Identical glass counts once. err = log2(T / target) is no exposure
 error: T is always right.
 
-Order (lexicographic, because a weighted sum hides why a result is first): |err| past a sixth, diffraction past a third,
-glasses, distance from base ISO, diffraction, variable in it, |err|, wider aperture last, names.
+Order (lexicographic, because a weighted sum hides why a result is first)
+    glass : |err| past a sixth, diffraction past a third, glasses, distance from base ISO, diffraction, variable in it,
+            |err|, wider aperture last, names.
+    hands : nothing to change, |err| past a sixth, away from base ISO, over a stop from the metered aperture,
+            diffraction past a third, changes (filters, aperture and ISO), then as above. Whoever metered at f/9 chose
+            its depth.
 
 Source: elementary; order after our own judgement. Limits: 24 glasses, 4 slots. Verdict: computed.
 """
@@ -20,6 +24,7 @@ from bisect import bisect_left, bisect_right
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Annotated, NamedTuple
 
 from .filter_kind import GlassKind
@@ -64,6 +69,13 @@ OwnGlass = Annotated[tuple[KitGlass, ...], Size(0, MOST_GLASSES)]
 Slots = Annotated[int, Between(0, MOST_SLOTS)]
 
 
+class Order(StrEnum):
+    """What makes a way the better one: the fewest filters, or the fewest changes to what stands there."""
+
+    GLASS = "glass"
+    HANDS = "hands"
+
+
 @dataclass(frozen=True, slots=True)
 class Target:
     seconds: float
@@ -85,6 +97,7 @@ class FinderQuestion:
     film: LawGiven | None = None
     wished_stops: Annotated[float, Between(-15, 15, "stops")] = 0.0
     """Longer (+) than the meter asks, by correction and on purpose [stops]."""
+    order: Order = Order.GLASS
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,8 +110,8 @@ class Reason:
 class Stack:
     """One way to the target. ``matters`` marks those no other beats in every respect.
 
-    ``hand_moves`` counts glasses to take off and put on, from what is on the lens now; ``turned`` is what the variable
-    in it is set to [stops].
+    ``hand_moves`` counts glasses to take off and put on, from what is on the lens now, ``changes`` the aperture and
+    the ISO with them, from those metered at; ``turned`` is what the variable in it is set to [stops].
     """
 
     glass: tuple[str, ...]
@@ -112,6 +125,7 @@ class Stack:
     matters: bool
     hand_moves: int
     turned: float | None = None
+    changes: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -164,6 +178,46 @@ class _Hit(NamedTuple):
         )
 
 
+DEPTH_STOPS = 1.0
+"""So far from the metered aperture the picture has another depth than was chosen [stops]."""
+
+
+class _Now(NamedTuple):
+    """What stands there: the filters on, and the aperture and ISO metered at (exact)."""
+
+    on: frozenset[str]
+    f_number: float
+    speed: float
+
+    def moves(self, hit: _Hit) -> int:
+        """Glasses to take off and put on."""
+        return len(self.on.symmetric_difference(hit.subset.ids))
+
+    def changes(self, hit: _Hit) -> int:
+        """What the hands would change: glasses, the aperture, the ISO."""
+        setting = hit.setting
+        iso = 2 * math.log2(setting.f_number) - setting.stops
+        return (
+            self.moves(hit)
+            + (abs(math.log2(setting.f_number / self.f_number)) > _SAME)
+            + (abs(iso - math.log2(self.speed / 100)) > _SAME)
+        )
+
+    def key(self, hit: _Hit) -> tuple[object, ...]:
+        """The order by hands."""
+        changes, setting = self.changes(hit), hit.setting
+        return (
+            changes > 0,
+            hit.size > _CLOSE,
+            setting.iso_distance > _SAME,
+            abs(2 * math.log2(setting.f_number / self.f_number)) > DEPTH_STOPS + _SAME,
+            setting.soft,
+            changes,
+            len(hit.subset.pieces),
+            hit.key,
+        )
+
+
 def find(question: FinderQuestion) -> Found:
     """The stacks that reach the target, the best first.
 
@@ -195,14 +249,17 @@ def find(question: FinderQuestion) -> Found:
                 f"More than {MOST_FITTING // 1_000_000} million ways fit.",
                 "Narrow the window, or allow fewer ISOs.",
             )
+    standing = _Now(frozenset(question.on), now.aperture.exact, now.iso.exact)
     if fitting.count == 0:
         nearest = fitting.nearest
         because = _none_because(question, must, pieces, nearest)
-        return Found(0, (), because, _shown(nearest, metered_target, [nearest], question) if nearest else None)
+        return Found(
+            0, (), because, _shown(nearest, metered_target, [nearest], question, standing) if nearest else None
+        )
     undominated = fitting.undominated()
-    return Found(
-        fitting.count, tuple(_shown(hit, metered_target, undominated, question) for hit in fitting.best(MOST_STACKS))
-    )
+    hands = question.order is Order.HANDS
+    best = fitting.handiest(MOST_STACKS, standing) if hands else fitting.best(MOST_STACKS)
+    return Found(fitting.count, tuple(_shown(hit, metered_target, undominated, question, standing) for hit in best))
 
 
 class _Closest:
@@ -279,6 +336,11 @@ class _Fitting:
                 break
             found += heapq.nsmallest(most - len(found), map(self._hit, bucket), key=lambda hit: hit.key)
         return found
+
+    def handiest(self, most: int, now: _Now) -> list[_Hit]:
+        """The first ``most`` in the order by hands."""
+        every = (self._hit(bare) for bucket in self._filed for bare in bucket)
+        return heapq.nsmallest(most, every, key=now.key)
 
     def undominated(self) -> list[_Hit]:
         """The hits no other beats in glasses, closeness, diffraction and ISO together."""
@@ -434,7 +496,7 @@ def _grown(
             yield from _grown(free, before, clashes, bigger, room - 1, place + 1, polarised or piece.polarises)
 
 
-def _shown(hit: _Hit, target: float, undominated: list[_Hit], question: FinderQuestion) -> Stack:
+def _shown(hit: _Hit, target: float, undominated: list[_Hit], question: FinderQuestion, now: _Now) -> Stack:
     seconds = target * 2.0**hit.error
     return Stack(
         glass=hit.subset.ids,
@@ -444,10 +506,11 @@ def _shown(hit: _Hit, target: float, undominated: list[_Hit], question: FinderQu
         seconds=question.film.corrected(seconds) if question.film else seconds,
         error_stops=hit.error,
         sure_half_range=sum(piece.half_range for piece in hit.subset.pieces),
-        reasons=tuple(_reasons(hit, undominated)),
+        reasons=tuple(_reasons(hit, undominated, now if question.order is Order.HANDS else None)),
         matters=hit in undominated,
-        hand_moves=len(set(hit.subset.ids) ^ set(question.on)),
+        hand_moves=now.moves(hit),
         turned=_turned(hit),
+        changes=now.changes(hit),
     )
 
 
@@ -459,8 +522,17 @@ def _turned(hit: _Hit) -> float | None:
     return None
 
 
-def _reasons(hit: _Hit, undominated: list[_Hit]) -> Iterator[Reason]:
+def _reasons(hit: _Hit, undominated: list[_Hit], now: _Now | None) -> Iterator[Reason]:
+    """Why one would take it, and what it costs: by the order of hands the changes first."""
     glasses = len(hit.subset.pieces)
+    if now:
+        away = 2 * math.log2(hit.setting.f_number / now.f_number)
+        if now.changes(hit) == 0:
+            turned = f"only turn it to {_turned(hit) or 0:.1f}" if hit.subset.more > 0 else "nothing to change"
+            yield Reason("as_it_is", turned)
+        if abs(away) > DEPTH_STOPS + _SAME:
+            opened = "opened" if away < 0 else "closed"
+            yield Reason("other_depth", f"{opened} {abs(away):.0f} stops: another depth of field")
     if glasses == min(len(other.subset.pieces) for other in undominated):
         yield Reason("fewest_glasses", "fewest filters")
     if abs(hit.error) <= min(abs(other.error) for other in undominated) + _SAME:

@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finder import FinderQuestion, KitGlass, Stack, Target, find, pieces_of, subsets
+from jackstaff_core.finder import FinderQuestion, KitGlass, Order, Stack, Target, find, pieces_of, subsets
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import Step, apertures, isos
@@ -81,6 +81,34 @@ def test_each_filter_that_comes_off_or_goes_on_is_a_move_by_hand() -> None:
         off = [name for name in ("ND6", "VND") if name not in stack.glass]
         added = [name for name in stack.glass if name not in ("ND6", "VND")]
         assert stack.hand_moves == len(off) + len(added)
+
+
+def test_by_hands_what_stands_there_comes_first_and_another_depth_or_iso_last() -> None:
+    """At 1/64, f/8 and ISO 100, two minutes are 12.9 stops away: 10 and 3 that are on give them."""
+    asked = replace(ASKED, order=Order.HANDS, isos=("100", "200", "400"), on=("ND10", "ND3a"))
+    first, *rest = find(asked).stacks
+    assert (set(first.glass), first.aperture, first.iso, first.changes) == ({"ND10", "ND3a"}, "8", "100", 0)
+    assert first.reasons[0].text == "nothing to change"
+    assert all(stack.changes > 0 for stack in rest)
+
+    def cost(stack: Stack) -> tuple[bool, bool, bool, int]:
+        away = abs(2 * math.log2((apertures().nearest(float(stack.aperture)).exact) / 8))
+        off = abs(stack.error_stops) > 1 / 6 + 1e-9
+        changes = len({"ND10", "ND3a"} ^ set(stack.glass)) + (stack.aperture != "8") + (stack.iso != "100")
+        assert stack.changes == changes
+        assert (away > 1.01) == ("other_depth" in {reason.code for reason in stack.reasons})
+        return off, stack.iso != "100", away > 1.01, changes
+
+    # Within sharp apertures the rest are in this order.
+    costs = [cost(stack) for stack in rest if float(stack.aperture) <= 11]
+    assert costs == sorted(costs)
+    # With only f/2.8 to f/4 to choose from it is said that the depth is another.
+    wide = find(replace(asked, apertures=("2.8", "4"), on=())).stacks[0]
+    assert "opened 2 stops: another depth of field" in [reason.text for reason in wide.reasons]
+    # A variable that is on is only turned.
+    turned = find(replace(asked, on=("VND", "ND10"), target=Target(60.0))).stacks[0]
+    assert (set(turned.glass), turned.changes) == ({"VND", "ND10"}, 0)
+    assert turned.reasons[0].text == "only turn it to 2.0"
 
 
 def test_those_that_matter_say_why() -> None:

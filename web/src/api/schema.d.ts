@@ -1899,7 +1899,7 @@ export interface paths {
         put?: never;
         /**
          * Stacks
-         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'LawGiven | None' = None, wished_stops: "Annotated[float, Between(-15, 15, 'stops')]" = 0.0)
+         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'LawGiven | None' = None, wished_stops: "Annotated[float, Between(-15, 15, 'stops')]" = 0.0, order: 'Order' = <Order.GLASS: 'glass'>)
          */
         post: operations["jackstaff_api_mount_stacks"];
         delete?: never;
@@ -3653,6 +3653,8 @@ export interface components {
             must: string[];
             /** @default [] */
             on: string[];
+            /** @default glass */
+            order: components["schemas"]["Order"];
             reading: components["schemas"]["ReadingInput"];
             /** @default 11 */
             sharp_to: string | number;
@@ -5101,6 +5103,8 @@ export interface components {
              */
             simulated: boolean;
         };
+        /** @enum {string} */
+        Order: "glass" | "hands";
         /** OrderInput */
         OrderInput: {
             /** Ids */
@@ -6584,6 +6588,7 @@ export interface components {
          */
         StackAnswer: {
             aperture: string;
+            changes: number;
             error_stops: number;
             glass: string[];
             hand_moves: number;

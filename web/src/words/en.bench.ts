@@ -225,7 +225,7 @@ export const bench = {
     taken: (how: string) => `On the lens now: ${how}.`,
     undo: "Undo",
     moves: (n: number) => (n === 1 ? "1 change" : `${n} changes`),
-    noMoves: "same filters",
+    gone: "a filter that is not in the bag",
   },
   looks: {
     title: "What should blur",

@@ -39,7 +39,7 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
   if (!found) return null;
   const ways = others(found.stacks, laid.bench.floating === "time");
   const stacks = ways.slice(0, all ? ways.length : SHOWN);
-  const name = (id: string) => laid.bag.find((glass) => glass.id === id)?.name ?? id;
+  const name = (id: string) => laid.bag.find((glass) => glass.id === id)?.name ?? words.alternatives.gone;
   const how = (stack: Stack) =>
     `${stack.glass.map(name).join(" + ") || words.bare}, f/${stack.aperture}, ISO ${stack.iso}`;
   const turns = (stack: Stack): Record<string, number> => {
@@ -99,21 +99,15 @@ interface RowProps {
 }
 
 function Row({ stack, how, waits, onTake, nearest }: RowProps) {
-  const why = nearest
-    ? words.alternatives.nearest
-    : stack.reasons
-        .slice(0, REASONS)
-        .map((reason) => reason.text)
-        .join(", ");
-  const moves = stack.hand_moves === 0 ? words.alternatives.noMoves : words.alternatives.moves(stack.hand_moves);
+  const why = nearest ? [words.alternatives.nearest] : stack.reasons.slice(0, REASONS).map((reason) => reason.text);
+  const off = Math.abs(stack.error_stops) > 0.05 ? [signedStops(stack.error_stops)] : [];
+  const says = [...why, ...off].join(", ");
+  const moves = stack.changes === 0 ? "" : words.alternatives.moves(stack.changes);
   return (
     <Button variant="quiet" className="alternative" disabled={waits} onClick={onTake}>
       <strong>{timeText(stack.seconds)}</strong>
       <span className="alternative-how">{how}</span>
-      <span className="alternative-why">
-        {why}
-        {Math.abs(stack.error_stops) > 0.05 && `, ${signedStops(stack.error_stops)}`}; {moves}
-      </span>
+      <span className="alternative-why">{[says, moves].filter((part) => part !== "").join("; ")}</span>
     </Button>
   );
 }

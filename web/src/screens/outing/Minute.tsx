@@ -91,7 +91,9 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
           : stretch === undefined
             ? say.noLook
             : stretch.glass === null
-              ? (stretch.too_fast ? say.tooFast : say.notYet)
+              ? stretch.too_fast
+                ? say.tooFast
+                : say.notYet
               : say.look(
                   stretch.glass.map(nameOf).join(" + ") || words.bare,
                   stretch.aperture ?? "",

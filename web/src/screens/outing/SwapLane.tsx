@@ -4,7 +4,6 @@ import type { Swaps } from "../../questions/light";
 import { noWay } from "./planSentences";
 import { words } from "../../words";
 
-
 interface Props {
   swaps: Swaps | undefined;
   frames: Schemas["PlannedFramesAnswer"] | undefined;

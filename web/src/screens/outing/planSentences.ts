@@ -1,5 +1,5 @@
 import { type Outing, skiesOf } from "../../state/outings";
-import type { Tide } from "../../questions/light";
+import type { Swaps, Tide } from "../../questions/light";
 import { leaveText } from "../../parts/leaving/leaveText";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
