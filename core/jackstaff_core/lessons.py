@@ -1,7 +1,9 @@
 """What reviewed frames teach about time, focal length and taste, beside the strength of the glass.
 
     again: correction = the one before + lateness + what was decided on the way - came out         [stops]
-    next time: T = used * 2^-(came out) * 2^-(light now - light then) * (N/N0)^2 (S0/S)
+    next time: T = used * 2^-(came out) * 2^-(light now - light then)
+               too short for the look: at least twice as long, the light held back; leaves smeared or too long: half as
+               long or less, the light made up
     clean end of a variable: a third of a stop below the least setting at which a cross was seen, by focal length
     clear focal length: the shortest seen clear with that much rim, above all seen clipped
     taste: for a look, the middle of the times said to be right; for the sea also in wave periods
@@ -34,16 +36,27 @@ MOST_STRENGTH = 30.0
 
 @dataclass(frozen=True, slots=True)
 class NextTime:
-    """The time for the same set-up, the light now ``light_stops`` brighter (+); the dial's mark, None in bulb."""
+    """The time for the same picture, the light now ``light_stops`` brighter (+); the dial's mark, None in bulb.
+
+    ``hold_back_stops`` is what aperture, filters or waiting must take from the light (+) or give it (-) for that time,
+    and ``ways`` how.
+    """
 
     seconds: float
     mark: str | None
     light_stops: float
     text: str
+    hold_back_stops: float = 0.0
+    ways: tuple[str, ...] = ()
 
 
 def next_time(
-    used_seconds: float, error_stops: float, light_stops: float = 0.0, dial_limit: float = 30.0, step: Step = Step.THIRD
+    used_seconds: float,
+    error_stops: float,
+    light_stops: float = 0.0,
+    dial_limit: float = 30.0,
+    step: Step = Step.THIRD,
+    length: Fit = Fit.RIGHT,
 ) -> NextTime:
     """What to set for the same picture [s].
 
@@ -54,6 +67,7 @@ def next_time(
     light_stops : how the light has moved since [stops].
     dial_limit : last shutter mark before bulb [s].
     step : division of the body's dial.
+    length : whether the time was long enough for what moved, or too long.
 
     Raises
     ------
@@ -64,7 +78,14 @@ def next_time(
     wrong = within("error_stops", error_stops, -10, 10, "stops")
     light = within("light_stops", light_stops, -30, 30, "stops")
     within("dial_limit", dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
-    seconds = used * math.exp2(-wrong - light)
+    filled = used * math.exp2(-wrong - light)
+    seconds = {
+        Fit.RIGHT: filled,
+        Fit.SHORT: max(filled, used) * math.exp2(_LOOK_STOPS),
+        # However dark it came out: what smeared smears more in a longer frame.
+        Fit.LONG: min(filled, used) * math.exp2(-_LOOK_STOPS),
+    }[length]
+    held = 0.0 if length is Fit.RIGHT else math.log2(seconds / filled)
     if not SHORTEST_SECONDS <= seconds <= LONGEST_SECONDS:
         raise Refusal("light_stops", "The time for that light cannot be set.", "Change filters, aperture or ISO first.")
     mark = on_dial(seconds, dial_limit, step)
@@ -72,9 +93,39 @@ def next_time(
         f"{abs(wrong):.1f} stop {'less' if wrong > 0 else 'more'} for how it came out" if wrong else "",
         f"{abs(light):.1f} stop {'less' if light > 0 else 'more'} for the light" if abs(light) >= 0.05 else "",
     ]
-    because = " and ".join(each for each in why if each) or "the same time was right"
     shown = mark.label if mark else time_in_words(seconds)
-    return NextTime(seconds, mark.label if mark else None, light, f"Set {shown}: {because}.")
+    label = mark.label if mark else None
+    if length is Fit.RIGHT:
+        because = " and ".join(each for each in why if each) or "the same time was right"
+        return NextTime(seconds, label, light, f"Set {shown}: {because}.")
+    look = "longer, for the look" if length is Fit.SHORT else "shorter, to keep still what smeared"
+    ways = _holding_back(held) if held > 0 else _making_up(-held)
+    return NextTime(seconds, label, light, f"Set {shown}: {look}. {' '.join(ways)}", held, ways)
+
+
+_LOOK_STOPS = 1.0
+"""A time that did not suit the look is changed by so much: less is hard to see [stops]."""
+
+
+def _holding_back(stops: float) -> tuple[str, ...]:
+    """The ways of a longer frame of the same brightness."""
+    said = _stops(stops)
+    return (
+        f"Close the aperture {said},",
+        f"or add {said} of filters,",
+        f"or wait until the light is {said} weaker.",
+    )
+
+
+def _making_up(stops: float) -> tuple[str, ...]:
+    """The ways of a shorter frame of the same brightness."""
+    said = _stops(stops)
+    return (f"Open the aperture {said},", f"or raise the ISO {said},", f"or take {said} of filters off.")
+
+
+def _stops(stops: float) -> str:
+    shown = f"{stops:.1f}".removesuffix(".0")
+    return f"{shown} stop" if shown == "1" else f"{shown} stops"
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,7 +9,7 @@ from typing import Annotated
 from . import editing, evidence, lessons, light_story, review
 from . import statistics as counting
 from .finished import FinishedFrame, finished
-from .frame import Frame, FrameConditions
+from .frame import Defect, Fit, Frame, FrameConditions
 from .gear import Glass
 from .kitfile import MOST_ITEMS, Item
 from .marks import Between, Size
@@ -55,7 +55,9 @@ def reviewed(question: ReviewedQuestion) -> ReviewedAnswer:
     following = None
     if frame.error_stops is not None and not frame.aborted:
         light = question.light_stops if question.now is None else _brighter(question.now, question.frame)
-        following = lessons.next_time(frame.seconds, frame.error_stops, light, question.frame.dial_limit, question.step)
+        following = lessons.next_time(
+            frame.seconds, frame.error_stops, light, question.frame.dial_limit, question.step, _length(frame)
+        )
     about = question.frame.conditions or FrameConditions()
     edit = editing.EditQuestion(
         error_stops=frame.error_stops,
@@ -71,6 +73,14 @@ def reviewed(question: ReviewedQuestion) -> ReviewedAnswer:
     return ReviewedAnswer(
         following, review.remarks(frame), editing.editing_notes(edit), light_story.story(question.frame)
     )
+
+
+def _length(frame: FinishedFrame) -> Fit:
+    """Whether the time suited all that moved; what smeared says no to a longer one, whatever else was too short."""
+    fits = {each.fit for each in frame.tasted}
+    if Defect.LEAVES in frame.defects or Fit.LONG in fits:
+        return Fit.LONG
+    return Fit.SHORT if Fit.SHORT in fits else Fit.RIGHT
 
 
 def _brighter(now: ReadingGiven, then: Frame) -> float:

@@ -20,9 +20,10 @@ from jackstaff_core.exposure import ExposureQuestion, expose
 from jackstaff_core.fieldcard import CardGlass, field_card
 from jackstaff_core.filter_kind import GlassKind
 from jackstaff_core.finished import FinishedFrame, UsedGlass
-from jackstaff_core.frame import Cause, Defect, Fit, Tasted, last_aim
+from jackstaff_core.frame import Cause, Defect, Fit, FrameReview, Tasted, last_aim
 from jackstaff_core.joining import Candidate, File, join
 from jackstaff_core.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes, wished
+from jackstaff_core.logquestions import ReviewedQuestion, reviewed
 from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.reading import ReadingGiven
 from jackstaff_core.reciprocity import Power
@@ -30,6 +31,8 @@ from jackstaff_core.refusal import Refusal
 from jackstaff_core.review import FINDINGS, remarks
 from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, times
 from jackstaff_core.statistics import statistics as statistics_of
+
+from .frames import written
 
 DAWN = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
 NINE = UsedGlass("nine", "Slot ND 9", GlassKind.SOLID, 9.0)
@@ -242,6 +245,30 @@ def test_next_time_undoes_what_went_wrong(used: float, error_stops: float, light
     found = next_time(used, error_stops, light, dial_limit=30.0)
     assert found.seconds == pytest.approx(right)
     assert (found.mark is None) == (found.seconds > 32 * 2 ** (1 / 6))
+
+
+@given(st.floats(1, 4000), st.floats(-3, 3), st.sampled_from([Fit.SHORT, Fit.LONG]))
+def test_next_time_heeds_the_look_and_says_what_holds_the_light_back_or_makes_it_up(
+    used: float, error_stops: float, length: Fit
+) -> None:
+    found = next_time(used, error_stops, length=length)
+    filled = used * 2**-error_stops
+    # Too short is longer and what smeared shorter, however it came out.
+    assert found.seconds >= 2 * used * 0.999 if length is Fit.SHORT else found.seconds <= used / 2 * 1.001
+    assert found.seconds * 2**-found.hold_back_stops == pytest.approx(filled)
+    # A way that takes light where the frame is longer, one that gives it where it is shorter.
+    assert len(found.ways) == 3
+    assert found.ways[0].startswith("Close" if found.hold_back_stops > 0 else "Open")
+    assert all(way in found.text for way in found.ways)
+
+
+def test_what_smeared_is_never_taken_longer() -> None:
+    review = FrameReview(-1.0, (Defect.LEAVES,), (Tasted("sea", "mirror", Fit.SHORT),))
+    found = reviewed(ReviewedQuestion(frame=written(8.0, review=review, events=()))).next
+    assert found is not None
+    assert found.seconds == pytest.approx(4.0)
+    assert found.hold_back_stops == pytest.approx(-2.0)
+    assert "Open the aperture 2 stops, or raise the ISO 2 stops" in found.text
 
 
 @pytest.mark.parametrize("dial_limit", [0.0, -30.0, math.inf, math.nan])

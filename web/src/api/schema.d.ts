@@ -5029,13 +5029,15 @@ export interface components {
         };
         /**
          * NextTime
-         * @description The time for the same set-up, the light now ``light_stops`` brighter (+); the dial's mark, None in bulb.
+         * @description The time for the same picture, the light now ``light_stops`` brighter (+); the dial's mark, None in bulb.
          */
         NextTimeAnswer: {
+            hold_back_stops: number;
             light_stops: number;
             mark: string | null;
             seconds: number;
             text: string;
+            ways: string[];
         };
         /** @enum {string} */
         Notation: "stops" | "density" | "factor";

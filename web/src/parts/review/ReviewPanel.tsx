@@ -19,6 +19,14 @@ type Tasted = NonNullable<Review["tasted"]>[number];
 const NOTHING: Review = { error_stops: null, defects: [], tasted: [], because: null };
 /** Thirds of a stop that are offered, dark to bright. */
 const OFFERED = [-6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6];
+/** Whole stops beyond, once one has come to an end. */
+const FURTHER = [9, 12, 15];
+
+function offered(came: number | null): number[] {
+  if (came === null || Math.abs(came) < 6) return OFFERED;
+  return came < 0 ? [...FURTHER.map((thirds) => -thirds).toReversed(), ...OFFERED] : [...OFFERED, ...FURTHER];
+}
+
 const say = logWords.review;
 
 /** How it came out, in one tap; what was seen, in another. Every tap is kept at once. */
@@ -37,7 +45,7 @@ export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: bo
       <div className="review-thirds" role="group" aria-label={say.title}>
         <span aria-hidden="true">{say.dark}</span>
         <div>
-          {OFFERED.map((thirds) => (
+          {offered(came).map((thirds) => (
             <Button
               key={thirds}
               variant="segment"
