@@ -187,10 +187,11 @@ describe("the bench", () => {
       expect([now.meteredAt, now.expectedSd, now.lightAt]).toEqual([NOW.toISOString(), null, null]);
       expect([now.earlier, now.before]).toEqual([[], []]);
     }
-    // A minute that was chosen for a reading of one's own stays.
-    expect(after({ do: "set", change: { lightAt: "06:31" } }, { do: "set", change: { shutter: "1/2" } }).lightAt).toBe(
-      "06:31",
-    );
+    // A reading is of now, and so is the same scene metered again.
+    const planned = { do: "set", change: { lightAt: "06:31" } } as const;
+    expect(after(planned, { do: "set", change: { shutter: "1/2" } }).lightAt).toBeNull();
+    expect(after(planned, { do: "sameScene" }).lightAt).toBeNull();
+    expect(after(planned, { do: "toggle", id: "x" }).lightAt).toBe("06:31");
   });
 
   it("turns a variable glass within its range and no further", () => {

@@ -68,6 +68,8 @@ export interface Bench extends Metered {
   /** Whether the current outing's light counts, and at which clock time of it; null is now. */
   useOuting: boolean;
   lightAt: string | null;
+  /** What somebody sees the light do where nothing better is known of it. */
+  saidLight: SaidLight | null;
   /** What one sees without an outing; checks the reading and nothing else. */
   skySeen: Schemas["SkyPick"] | null;
   /** Brighter (+) or darker than the meter's grey on purpose [thirds of a stop]. */
@@ -78,6 +80,12 @@ export interface Bench extends Metered {
   correction: (NonNullable<ExposureQuestion["correction"]> & { because: Cause | null }) | null;
   /** The light as the last frame of this reading saw it move, until somebody meters. */
   seenLight: SeenLight | null;
+}
+
+/** The light falls (-) or rises (+) by a stop in so many minutes; 0 is steady. */
+export interface SaidLight {
+  at: string;
+  stopMinutes: number;
 }
 
 /** How far the light had moved from the metering at an instant, and how it moves on. */
@@ -123,6 +131,11 @@ const SUMMED: (keyof Bench)[] = [
   "correction",
 ];
 
+/** Whether a change is a reading. */
+export function isReading(change: Partial<Bench>): boolean {
+  return READING.some((key) => key in change) && !("expectedSd" in change);
+}
+
 /** Somebody meters: a forecast that stood in for it goes, and with it the minute it was for. */
 function metering(state: Bench, now: Date, bag: readonly Glass[]): Partial<Bench> {
   return {
@@ -130,7 +143,8 @@ function metering(state: Bench, now: Date, bag: readonly Glass[]): Partial<Bench
     meteredAt: now.toISOString(),
     expectedSd: null,
     seenLight: null,
-    ...(state.expectedSd !== null && { lightAt: null }),
+    // The light that was metered is the light of now, whichever minute had been chosen.
+    lightAt: null,
     // What was wrong with the metering of the frame before is not wrong with this one.
     ...unlessFor(state, ["scene", null]),
   };
@@ -200,7 +214,7 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
         before: [],
       };
     case "sameScene":
-      return { ...state, earlier: [...state.before, ...state.earlier].slice(-MOST), before: [] };
+      return { ...state, lightAt: null, earlier: [...state.before, ...state.earlier].slice(-MOST), before: [] };
     case "toggle":
       return restacked(on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id));
     case "toggleThrough": {
@@ -420,6 +434,7 @@ const START: Bench = {
   scene: FIRST_SCENE,
   useOuting: true,
   lightAt: null,
+  saidLight: null,
   skySeen: null,
   purposeThirds: 0,
   monochrome: false,
@@ -500,6 +515,7 @@ const SHAPE = v.object({
   }),
   useOuting: v.boolean(),
   lightAt: v.nullable(v.string()),
+  saidLight: v.optional(v.nullable(v.object({ at: instant, stopMinutes: v.number() })), null),
   skySeen: v.nullable(v.picklist(["full_sun", "hazy", "overcast", "shade", "dusk", "lamps"])),
   purposeThirds: v.pipe(v.number(), v.integer(), v.minValue(-MOST_THIRDS), v.maxValue(MOST_THIRDS)),
   monochrome: v.boolean(),

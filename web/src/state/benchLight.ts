@@ -4,9 +4,9 @@ import { type Plausible, type Rate, usePlausible, useRate, useSky } from "../que
 import { useNow } from "../ui/useNow";
 import { useDryRun } from "./dryRun";
 import { plausibleOf, rateOf, readingOf } from "./asks";
-import type { Laid, SeenLight } from "./bench";
+import type { Laid, SaidLight, SeenLight } from "./bench";
 import { isWatching, lightWatch, type LightWatch, useGoesOn } from "./lightWatch";
-import { goingOn, instantNear, type Outing, span, useOutings } from "./outings";
+import { goingOn, instantNear, isLive, type Outing, span, useOutings } from "./outings";
 
 export interface BenchLight {
   outing: Outing;
@@ -19,6 +19,10 @@ export interface BenchLight {
   rate: Rate | undefined;
   /** What a phone saw of it, while it watches. */
   watch: LightWatch | null;
+  /** Whether the day of a chosen minute is not today: it shows what the plan says, and no frame is made by it. */
+  planned: boolean;
+  /** Whether nothing says how the light moves but what somebody sees: it is asked. */
+  unknown: boolean;
   /** What goes into the sum. */
   moving: Laid["light"];
 }
@@ -49,7 +53,8 @@ export function useBenchLight(laid: Laid): BenchLight {
   const planned = counts && plausible ? known(plausible) : null;
   // A time of the outing that was chosen is not the time of these readings.
   const rate = useRate(here ? rateOf(laid, now, planned, watch) : null).shown;
-  const rated = (bench.earlier.length > 0 || watch) && rate?.counts ? known(rate) : planned;
+  const said = here && !watch ? saidMoving(bench.saidLight, now) : null;
+  const rated = (bench.earlier.length > 0 || watch) && rate?.counts ? known(rate) : (planned ?? said);
   const moved = watch ? (rate?.moved_stops ?? null) : null;
   const seen = here && !watch ? seenMoving(bench.seenLight, now, age) : null;
   const moving =
@@ -61,8 +66,10 @@ export function useBenchLight(laid: Laid): BenchLight {
       moved_stops: moved,
       moved_sd: moved === null ? 0 : (rate?.moved_sd ?? 0),
     });
+  const unknown = seen === null && rated === said;
   const shown = bench.earlier.length > 0 || watch ? rate : undefined;
-  return { outing, counts, at, plausible, fits, rate: shown, watch, moving };
+  const ahead = bench.lightAt !== null && !isLive(outing, now);
+  return { outing, counts, at, plausible, fits, rate: shown, watch, planned: ahead, unknown, moving };
 }
 
 /** The watch as it stood when the clock last ticked: looks come every few seconds, and the sum is to stand still. */
@@ -79,6 +86,19 @@ function useSteadyWatch(now: number): LightWatch | null {
     return next.watch;
   }
   return settled.watch;
+}
+
+/** A pace somebody says is right within a third of itself; steady light may still move a little. */
+const SAID_SHARE = 1 / 3;
+const STEADY_SD = 0.03;
+/** What was seen of the light says nothing any more after so long [ms]. */
+const SAID_FOR = 2 * 3_600_000;
+
+/** The light as somebody says it moves. */
+function saidMoving(said: SaidLight | null, now: number): Schemas["KnownRateInput"] | null {
+  if (!said || now - Date.parse(said.at) > SAID_FOR) return null;
+  const rate = said.stopMinutes === 0 ? 0 : 1 / said.stopMinutes;
+  return { stops_per_minute: rate, rate_sd: rate === 0 ? STEADY_SD : Math.abs(rate) * SAID_SHARE };
 }
 
 /** The light as the last frame saw it, gone on since. */

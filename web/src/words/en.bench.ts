@@ -113,6 +113,7 @@ export const bench = {
       ev: "12.3",
       time: "30 s, 2 min, 2 min 30 s",
     },
+    reading: "The reading",
     which: "Which one is it?",
     near: "Near it on the dial",
     gives: (time: string) => `gives ${time}`,

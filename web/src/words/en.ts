@@ -43,6 +43,14 @@ export const en = {
   light: {
     title: "Light",
     none: "No outing runs now; the light counts as steady. Meter the same scene again after a few minutes, and two readings say how fast the light changes.",
+    moves: {
+      title: "The light",
+      ways: { [-1]: "falls", 0: "holds", 1: "rises" } as Record<-1 | 0 | 1, string>,
+      pace: "How fast",
+      paces: (minutes: number) => `a stop in ${minutes} min`,
+    },
+    minuteOver: (clock: string) => `The reading is of now: ${clock} of the plan is over.`,
+    otherDay: (name: string) => `${name} is on another day: its light, place and weather are left out.`,
     fromReadings: (used: number, minutes: number, rate: string) => `From ${used} readings in ${minutes} min: ${rate}`,
     forget: "Forget these readings",
     steady: "steady",

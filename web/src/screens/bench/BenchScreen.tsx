@@ -12,6 +12,7 @@ import {
   type Bench,
   type Floating as What,
   hasAperture,
+  isReading,
   type Laid,
   type Move,
   settingsOf,
@@ -91,7 +92,12 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const looks = looked.shown;
   const [drawn, setDrawn] = useState(false);
   const navigate = useNavigate();
-  const set = (change: Partial<Bench>) => move({ do: "set", change });
+  const act = (next: Move) => {
+    move(next);
+    const told = bench.lightAt;
+    if (told !== null && endsMinute(next)) say({ text: words.light.minuteOver(told) });
+  };
+  const set = (change: Partial<Bench>) => act({ do: "set", change });
   const answer = exposure.shown;
   // While something is worked out, the sum stands on what that comes to: no sooner is it an answer.
   const fresh = steering === null || steered.answer ? exposure.answer : undefined;
@@ -111,6 +117,12 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   };
   const armIt = async () => {
     if (!fresh || waits !== null) return;
+    if (light.planned) {
+      // What was planned for another day lends nothing to a frame made now: its own light is summed up first.
+      move({ do: "set", change: { lightAt: null } });
+      say({ text: words.light.otherDay(light.outing.name) });
+      return;
+    }
     const { armIt: take } = await fetchArming();
     take({
       laid,
@@ -151,8 +163,11 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             set={set}
             onType={setEntry}
             onMeteredWith={() => setPanel("meteredWith")}
-            onAgain={() => move({ do: "meterAgain" })}
-            onSameScene={() => move({ do: "sameScene" })}
+            onAgain={() => {
+              act({ do: "meterAgain" });
+              if (bench.meteredAt !== null) setEntry(bench.meter === "hand" ? "ev" : "shutter");
+            }}
+            onSameScene={() => act({ do: "sameScene" })}
             onThrough={(id) => move({ do: "toggleThrough", id })}
             onSaid={(id) => move({ do: "saidThrough", id })}
           />
@@ -296,10 +311,12 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       <Suspense fallback={null}>
         {entry && (
           <Entry
+            key={entry}
             field={entry}
             laid={laid}
             ladders={ladders}
             onClose={() => setEntry(null)}
+            onField={setEntry}
             onTake={(change) => {
               set(change);
               setEntry(null);
@@ -358,6 +375,11 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
 }
 
 const NO_FINDINGS: never[] = [];
+
+/** Whether what is done is a reading of now. */
+function endsMinute(next: Move): boolean {
+  return next.do === "meterAgain" || next.do === "sameScene" || (next.do === "set" && isReading(next.change));
+}
 
 /** Whether what is on can be one thing: two to four filters of one strength each, none a named stack already. */
 function nameable({ stack, bench }: Laid): boolean {

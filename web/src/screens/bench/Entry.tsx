@@ -17,8 +17,13 @@ interface Props {
   laid: Laid;
   ladders: Ladders | undefined;
   onTake: (change: Partial<Bench>) => void;
+  /** Another value of the same reading. */
+  onField: (field: Field) => void;
   onClose: () => void;
 }
+
+/** The three values of a camera's reading. */
+const READING = ["shutter", "aperture", "iso"] as const;
 
 interface Candidate {
   text: string;
@@ -43,7 +48,7 @@ const EACH_SIDE = 3;
  * Typing one value. Whatever can be read more than one way is shown with what each meaning gives;
  * nothing is taken until it has one meaning.
  */
-export function Entry({ field, laid, ladders, onTake, onClose }: Props) {
+export function Entry({ field, laid, ladders, onTake, onField, onClose }: Props) {
   const [text, setText] = useState("");
   const kind = KIND[field];
   const timed = kind === "shutter" || kind === "time";
@@ -67,6 +72,25 @@ export function Entry({ field, laid, ladders, onTake, onClose }: Props) {
           <Modal.Title id="entry-title">{words.entry.title[kind]}</Modal.Title>
         </Modal.Header>
         <Modal.Body>
+          {READING.some((each) => each === field) && (
+            <div role="group" aria-label={words.entry.reading} className="entry-reading">
+              {READING.map((each) => (
+                <Button
+                  key={each}
+                  variant="segment"
+                  active={each === field}
+                  aria-pressed={each === field}
+                  onClick={() => onField(each)}
+                >
+                  {each === "aperture"
+                    ? `f/${laid.bench.aperture}`
+                    : each === "iso"
+                      ? `ISO ${laid.bench.iso}`
+                      : laid.bench.shutter}
+                </Button>
+              ))}
+            </div>
+          )}
           <Form.Group controlId="entry-text">
             <Form.Label>{words.entry.hint[kind]}</Form.Label>
             <Form.Control

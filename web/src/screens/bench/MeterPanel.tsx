@@ -16,6 +16,7 @@ import type { Field } from "./Entry";
 import { type Dial, stepped } from "./stepping";
 import { ForgottenFilter, PhoneMatch } from "./PhoneMatch";
 import { usePhoneMatch } from "./usePhoneMatch";
+import { LightMoves } from "./LightMoves";
 import { MeteredThrough } from "./MeteredThrough";
 import { Stepper } from "./Stepper";
 
@@ -105,6 +106,9 @@ export function MeterPanel(props: Props) {
           />
           {!practice && <SimulatedMeter read={read} />}
         </div>
+      )}
+      {light.unknown && bench.meteredAt !== null && (
+        <LightMoves said={bench.saidLight} onSay={(saidLight) => set({ saidLight })} />
       )}
       {practice && <DryMeter laid={laid} set={set} />}
       {camera && <MeteredThrough laid={laid} onThrough={onThrough} onSaid={onSaid} onOthers={onMeteredWith} />}

@@ -1,0 +1,48 @@
+import { Button, Form } from "react-bootstrap";
+import type { SaidLight } from "../../state/bench";
+import { words } from "../../words";
+import { nowMs } from "../../ui/worldClock";
+
+const PACES = [3, 5, 10, 20];
+const FIRST_PACE = 10;
+
+/** Whether the light falls, holds or rises, in one tap, and how fast in words: asked where nothing better is known. */
+export function LightMoves({ said, onSay }: { said: SaidLight | null; onSay: (said: SaidLight | null) => void }) {
+  const says = words.light.moves;
+  const way = said === null ? null : Math.sign(said.stopMinutes);
+  const pace = said && said.stopMinutes !== 0 ? Math.abs(said.stopMinutes) : FIRST_PACE;
+  const tell = (stopMinutes: number) => onSay({ at: new Date(nowMs()).toISOString(), stopMinutes });
+  return (
+    <div className="light-moves">
+      <div role="group" aria-label={says.title} className="light-moves-ways">
+        <span aria-hidden="true">{says.title}</span>
+        {([-1, 0, 1] as const).map((each) => (
+          <Button
+            key={each}
+            variant="segment"
+            size="sm"
+            active={way === each}
+            aria-pressed={way === each}
+            onClick={() => (way === each ? onSay(null) : tell(each * pace))}
+          >
+            {says.ways[each]}
+          </Button>
+        ))}
+      </div>
+      {way !== null && way !== 0 && (
+        <Form.Select
+          size="sm"
+          aria-label={says.pace}
+          value={pace}
+          onChange={(event) => tell(way * Number(event.target.value))}
+        >
+          {PACES.map((minutes) => (
+            <option key={minutes} value={minutes}>
+              {says.paces(minutes)}
+            </option>
+          ))}
+        </Form.Select>
+      )}
+    </div>
+  );
+}
