@@ -33,6 +33,7 @@ export const run = {
     end: (vibrates: boolean, notices: "yes" | "ask" | "no") =>
       `At the end: the bell, a flashing edge${vibrates ? ", vibration where the device can" : ""}${notices === "yes" ? ", a notice when you look elsewhere" : ""}.${vibrates ? "" : " This browser does not vibrate."}${notices === "no" ? " It gives no notices." : ""}`,
     allow: "Also notify me",
+    speak: "Speak the clock",
     notAwake: "This browser lets the screen go dark: switch the screen's own time-out off.",
     notice: "The time is up. Close the shutter.",
     until: (at: Date) =>
@@ -93,6 +94,16 @@ export const run = {
   resumed: "Still open: the clock kept running.",
   keptHere: "Kept in this browser. Sign in to keep it in your account.",
   kept: "Kept in the log.",
+  spoken: {
+    open: "Shutter open.",
+    close: "Close now.",
+    toGo: (minutes: number) => (minutes === 1 ? "One minute to go." : `${minutes} minutes to go.`),
+    gone: (minutes: number) => (minutes === 1 ? "One minute." : `${minutes} minutes.`),
+  },
+  closesAt: (clock: string) => `Closes ${clock}.`,
+  titleOpen: (left: string) => `${left} to go`,
+  untilField: "Open until, in minutes and seconds",
+  untilHint: "until 2:00",
   announce: { opened: "Shutter open.", half: "Half the time.", tenLeft: "Ten seconds.", mark: "Close now." },
   darkTitle: "Dark frame ready",
   darkWhy: "Cap on, same length, same place: it takes hot specks out of the frame before.",

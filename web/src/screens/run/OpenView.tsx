@@ -21,6 +21,10 @@ import { believe, isLit } from "../../state/runLight";
 import { correct, end, endByDevice, extend, openedAgo, openedEarlier, reread } from "../../state/running";
 import { givenOut } from "../../state/trigger";
 import { watchWords } from "../../words/watch";
+import { useHabits } from "../../state/habits";
+import { type Spoken, spokenAt } from "../../state/spokenClock";
+import { useNow } from "../../ui/useNow";
+import { speak } from "../../ui/voice";
 import { useAwake, useWatch, type Watch } from "./useWatch";
 import { useWatchedLight } from "./useWatchedLight";
 import { realSecondsTo, usePace } from "../../ui/worldClock";
@@ -106,6 +110,9 @@ export function OpenView({ frame }: { frame: Frame }) {
     else void end(frame, "mark", aimed, aimed);
   }, [watch, over, byItself, simulated, frame, aimed]);
   useDeviceGivesOut(frame, simulated, aimed, ending);
+  useSpokenClock(left, elapsed, speed);
+  useTitle(left === null || over ? null : say.titleOpen(clockText(Math.ceil(left))));
+  const ends = useEnd(aimed === null || over || speed === 0 ? null : realSecondsTo((aimed - elapsed) / faster));
   useKeys("-", () => void openedEarlier(frame, 1));
   useKeys("e", () => void extend(frame, THIRD));
   useKeys("c", () => void extend(frame, -THIRD));
@@ -132,6 +139,7 @@ export function OpenView({ frame }: { frame: Frame }) {
               <strong>{clockText(elapsed)}</strong> {say.gone}.{" "}
             </>
           )}
+          {ends !== null && <span data-testid="run-closes">{say.closesAt(ends)} </span>}
           {done && <span data-testid="run-gathered">{say.gathered(Math.round(done.gathered * 100))}</span>}
           {simulated && <span className="quiet"> {speed > 1 ? say.simulatedAt(speed) : say.simulatedRun}</span>}
         </p>
@@ -189,6 +197,14 @@ export function OpenView({ frame }: { frame: Frame }) {
               <Button variant="quiet" onClick={() => void extend(frame, THIRD)}>
                 {say.extend}
               </Button>
+              {closing && (
+                <UntilForm
+                  onSet={(seconds) => {
+                    const by = standing(closing, seconds)?.stops;
+                    if (by !== undefined && seconds > elapsed) void extend(frame, by);
+                  }}
+                />
+              )}
             </div>
           </>
         )}
@@ -401,6 +417,91 @@ function SecondsForm({ label, hint, onSet }: { label: string; hint: string; onSe
       </Button>
     </Form>
   );
+}
+
+/** How long it shall have been open in all: whoever counts in their head says the minute, not thirds of a stop. */
+function UntilForm({ onSet }: { onSet: (seconds: number) => void }) {
+  const [text, setText] = useState("");
+  const seconds = secondsOf(text);
+  return (
+    <Form
+      className="opened-ago"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (seconds === null) return;
+        onSet(seconds);
+        setText("");
+      }}
+    >
+      <Form.Control
+        autoComplete="off"
+        aria-label={runWords.untilField}
+        placeholder={runWords.untilHint}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <Button variant="quiet" type="submit" disabled={seconds === null}>
+        {runWords.openedAgoSet}
+      </Button>
+    </Form>
+  );
+}
+
+/** "2:00", "1:02:30" or seconds as a time [s]; null is none. */
+function secondsOf(text: string): number | null {
+  const parts = text.trim().split(":");
+  if (parts.length > 3 || parts.some((part) => !/^\d{1,5}$/.test(part))) return null;
+  const seconds = parts.reduce((sum, part) => sum * 60 + Number(part), 0);
+  return seconds > 0 && seconds <= 86_400 ? seconds : null;
+}
+
+/** The clock time at which it closes [in the device's zone], worked out anew when it moves by a second. */
+function useEnd(inSeconds: number | null): string | null {
+  const now = useNow(1000);
+  const [clock, setClock] = useState<{ at: number; to: number } | null>(null);
+  if (inSeconds === null) return null;
+  const at = now + inSeconds * 1000;
+  // It is looked at ten times a second, the clock ticks once: only what moves the end itself is news.
+  if (clock === null || Math.abs(clock.at - at) > 1500) setClock({ at, to: Math.round(at / 1000) * 1000 });
+  return new Date(clock?.to ?? at).toLocaleTimeString("en-GB", {
+    hour: "2-digit",
+    minute: "2-digit",
+    second: "2-digit",
+  });
+}
+
+/** The countdown in the page's title, for whoever has another tab before them. */
+function useTitle(text: string | null): void {
+  useEffect(() => {
+    if (text === null) return;
+    const before = document.title;
+    document.title = text;
+    return () => {
+      document.title = before;
+    };
+  }, [text]);
+}
+
+/** The clock spoken, where somebody wants it so and the frame runs in real time. */
+function useSpokenClock(left: number | null, elapsed: number, speed: number): void {
+  const { speaks } = useHabits();
+  const before = useRef<{ left: number | null; elapsed: number } | null>(null);
+  const whole = left === null ? null : Math.ceil(left);
+  const gone = Math.floor(elapsed);
+  useEffect(() => {
+    const spoken = spokenAt(whole, gone, before.current);
+    before.current = { left: whole, elapsed: gone };
+    if (!speaks || spoken === null || speed !== 1) return;
+    speak(inWords(spoken, whole === null));
+  }, [whole, gone, speaks, speed]);
+}
+
+function inWords(spoken: Spoken, endless: boolean): string {
+  const say = runWords.spoken;
+  if ("open" in spoken) return say.open;
+  if ("close" in spoken) return say.close;
+  if ("seconds" in spoken) return String(spoken.seconds);
+  return endless ? say.gone(spoken.minutes) : say.toGo(spoken.minutes);
 }
 
 /** Says the few moments that matter to those who listen rather than look. */

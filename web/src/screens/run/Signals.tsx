@@ -1,8 +1,9 @@
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
 import { remember, useHabits } from "../../state/habits";
 import { queueBell, wake } from "../../ui/bell";
 import { askToNotify, mayNotify } from "../../ui/tell";
+import { hasVoice, onVoices, speak } from "../../ui/voice";
 import { runWords } from "../../words/run";
 
 const say = runWords.signals;
@@ -11,7 +12,8 @@ const HEARD_MS = 12 * 3_600_000;
 
 /** How the end makes itself known: the bell tried before it matters, and what this browser cannot do. */
 export function Signals({ onRefused }: { onRefused: (refused: boolean) => void }) {
-  const { heard } = useHabits();
+  const { heard, speaks } = useHabits();
+  const voiced = useSyncExternalStore(onVoices, hasVoice);
   const [asking, setAsking] = useState(false);
   const [notHeard, setNotHeard] = useState(false);
   const [notices, setNotices] = useState(mayNotify);
@@ -54,6 +56,19 @@ export function Signals({ onRefused }: { onRefused: (refused: boolean) => void }
           <span className="quiet" role="status">
             {notHeard ? say.notHeard : lately ? say.heard(new Date(heard)) : say.untried}
           </span>
+        )}
+        {voiced && (
+          <Button
+            variant="segment"
+            active={speaks}
+            aria-pressed={speaks}
+            onClick={() => {
+              remember({ speaks: !speaks });
+              if (!speaks) speak(runWords.spoken.open);
+            }}
+          >
+            {say.speak}
+          </Button>
         )}
         {notices === "ask" && (
           <Button variant="quiet" onClick={() => void askToNotify().then(setNotices)}>
