@@ -358,6 +358,34 @@ def test_what_is_set_up_and_how_it_ended_stand_there_after_a_reload(guest: Visit
     expect(other.get_by_test_id("run-result")).to_have_text(said)
 
 
+@pytest.mark.parametrize("phone", [False, True], ids=["desk", "phone"])
+def test_a_double_tap_on_open_opens_and_does_nothing_more(visits: Any, phone: bool) -> None:
+    page = visits(visited=True, phone=phone).page
+    arm(page)
+    rested(page)
+    button = page.get_by_role("button", name="Open the shutter")
+    button.scroll_into_view_if_needed()
+    box = button.bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    for _ in range(2):
+        page.mouse.click(x, y)
+        page.wait_for_timeout(120)
+    expect(left(page)).to_be_visible()
+    expect(page.get_by_test_id("run-closes")).to_have_text(re.compile(r"Closes \d\d:\d\d:\d\d\."))
+    expect(page).to_have_title(re.compile(r"^3:\d\d to go$"))
+    # What stands there now must be held, and nothing has been made longer or given up.
+    under = "([x, y]) => document.elementFromPoint(x, y).closest('button').className"
+    rested(page)
+    assert "hold-close" in page.evaluate(under, [x, y])
+    assert [event["kind"] for event in newest(page)["events"]] == ["opened"]
+    expect_planned(page, 203)
+    # Said as a person says it: until four minutes.
+    page.get_by_label("Open until, in minutes and seconds").fill("4:00")
+    page.get_by_label("Open until, in minutes and seconds").press("Enter")
+    expect_planned(page, 240)
+
+
 def test_two_pages_show_one_run_and_a_changed_clock_moves_nothing(guest: Visit) -> None:
     page = guest.page
     arm(page)
