@@ -270,6 +270,10 @@ def test_two_readings_of_a_scene_tell_how_the_light_moves_and_the_frame_is_run_b
     expect(answer(page)).to_have_text("4min16s")
     page.clock.fast_forward("05:00")
     page.get_by_role("button", name="Meter again").click()
+    # The three values are at hand to type; the arrows do as well.
+    expect(page.get_by_role("dialog").get_by_role("group", name="The reading")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_be_hidden()
     for _ in range(2):
         page.keyboard.press("s")
         page.keyboard.press("ArrowUp")

@@ -366,11 +366,16 @@ def test_an_outing_from_nothing_to_a_set_bench_takes_six_taps(visits: Any) -> No
     # The look is given by what the plan turned and put on.
     expect(page.locator(".band-wanted")).to_have_text("mirror")
     expect(page.get_by_role("definition").filter(has_text="smooth as a mirror")).to_be_visible()
+    # It is tomorrow's: what was planned for it lends its light to no frame of now, and this is said.
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_text("is on another day: its light, place and weather are left out.")).to_be_visible()
     page.get_by_role("button", name="Get ready").click()
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     (armed,) = kept(page, "armed")
     assert armed["content"]["plan"]["run"]["expected_sd"] > 0.3
     assert armed["content"]["plan"]["reading"]["metered_at"] is None
+    assert armed["content"]["plan"]["run"]["stops_per_minute"] is None
+    assert armed["content"]["plan"]["conditions"]["place"] is None
     page.get_by_role("link", name="Bench", exact=True).filter(visible=True).click()
     page.get_by_role("button", name="I just metered").click()
     expect(page.get_by_role("heading", name="The meter says")).to_be_visible()

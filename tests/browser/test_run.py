@@ -71,7 +71,8 @@ def expect_shown(page: Page, *patterns: str) -> None:
 
 
 def plan_the_evening(page: Page) -> None:
-    """Light that falls, from an outing at half past eight."""
+    """Light that falls, from an outing at half past eight, which goes on."""
+    page.clock.install(time="2027-04-17T18:45:00Z")
     expect(page.get_by_test_id("answer-time")).to_be_visible()
     document = {"owner": "guest", "version": 1, "stamp": "2027-04-10T10:00:00.000Z#0000", "number": 0, "waiting": None}
     write_document(page, {**document, "kind": "outing", "id": EVENING["id"], "content": EVENING, "sort": "2027-04-17"})

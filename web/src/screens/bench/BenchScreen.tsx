@@ -117,7 +117,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   };
   const armIt = async () => {
     if (!fresh || waits !== null) return;
-    if (light.planned) {
+    // The demo account's own day is made up.
+    if (light.planned && username !== DEMO) {
       // What was planned for another day lends nothing to a frame made now: its own light is summed up first.
       move({ do: "set", change: { lightAt: null } });
       say({ text: words.light.otherDay(light.outing.name) });
