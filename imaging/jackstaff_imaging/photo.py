@@ -11,6 +11,7 @@ quarter or eighth scale above 12 megapixels (JPEG's own scaled transform), what 
 from __future__ import annotations
 
 import math
+import re
 import warnings
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -22,7 +23,7 @@ from PIL import Image, UnidentifiedImageError
 from PIL.ExifTags import IFD, Base
 
 from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import Step, apertures, dial, isos
+from jackstaff_core.scales import Scale, Step, apertures, dial, isos
 
 from .light import Bytes
 
@@ -38,13 +39,20 @@ _LONGEST_MARK = 32.0
 
 @dataclass(frozen=True, slots=True)
 class Shot:
-    """What EXIF says; None where it does not. ``taken_at`` is the camera's own clock, without a zone."""
+    """What EXIF says; None where it does not. ``taken_at`` is the camera's own clock, without a zone.
+
+    ``aperture`` and ``speed`` are what its dials show; ``utc_offset_minutes`` is how far ahead of UTC that clock says
+    it is.
+    """
 
     seconds: float | None
     f_number: float | None
     iso: float | None
     taken_at: datetime | None
     body: str | None
+    aperture: str | None = None
+    speed: str | None = None
+    utc_offset_minutes: int | None = None
 
 
 def opened(field: str, content: IO[bytes]) -> tuple[Image.Image, Shot]:
@@ -142,12 +150,17 @@ def _shot(image: Image.Image) -> Shot:
         inner = exif.get_ifd(IFD.Exif)
         body = exif.get(Base.Model)
         taken = inner.get(Base.DateTimeOriginal)
+        f_number = _marked(_number(inner.get(Base.FNumber)), _number(inner.get(Base.ApertureValue)))
+        iso = _speed(inner.get(Base.ISOSpeedRatings))
         return Shot(
             _seconds(_number(inner.get(Base.ExposureTime)), _number(inner.get(Base.ShutterSpeedValue))),
-            _marked(_number(inner.get(Base.FNumber)), _number(inner.get(Base.ApertureValue))),
-            _speed(inner.get(Base.ISOSpeedRatings)),
+            f_number,
+            iso,
             _instant(taken),
             " ".join(str(body).split())[:60] if body else None,
+            _label(apertures(Step.THIRD), f_number),
+            _label(isos(Step.THIRD), iso),
+            _offset(inner.get(Base.OffsetTimeOriginal)),
         )
     except (OSError, ValueError, TypeError, ZeroDivisionError, SyntaxError, KeyError, AttributeError, OverflowError):
         # Broken EXIF is no EXIF: the settings are asked for instead.
@@ -191,6 +204,26 @@ def _speed(given: object) -> float | None:
         return None
     mark = isos(Step.THIRD).nearest(number).exact
     return mark if abs(math.log2(mark / number)) <= _NEAR_STOPS else number
+
+
+def _label(marks: Scale, value: float | None) -> str | None:
+    """What a dial writes for an exact value; off its marks the value itself, to a tenth."""
+    if value is None:
+        return None
+    mark = marks.nearest(value)
+    return mark.label if abs(math.log2(mark.exact / value)) < _NEAR_STOPS / 2 else f"{round(value, 1):g}"
+
+
+def _offset(text: object) -> int | None:
+    """How far ahead of UTC "+02:00" is [min]."""
+    found = re.fullmatch(r"([+-])(\d\d):(\d\d)", str(text).strip())
+    if found is None or int(found[2]) > _MOST_HOURS_AHEAD or int(found[3]) > _LAST_MINUTE:
+        return None
+    minutes = int(found[2]) * 60 + int(found[3])
+    return -minutes if found[1] == "-" else minutes
+
+
+_MOST_HOURS_AHEAD, _LAST_MINUTE = 14, 59
 
 
 def _instant(text: object) -> datetime | None:

@@ -212,7 +212,7 @@ def test_what_cannot_be_answered_is_said_and_nothing_is_lost(guest: Visit) -> No
     expect(dialog.get_by_role("button", name="Put it in the bag")).to_be_disabled()
     dialog.get_by_label("9.97 stops = density 3 = factor 1000").check()
     dialog.get_by_label("Measured minus label").fill("0,2")
-    dialog.get_by_role("button", name="Put it in the bag").click()
+    dialog.get_by_role("button", name="And on the lens").click()
     page.get_by_text("The sum, line by line").click()
     expect(page.get_by_role("row", name=re.compile("ND 3, measured correction \\+0.20"))).to_be_visible()
     # With the server gone the last answer stays up and the words say so.

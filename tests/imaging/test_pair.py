@@ -138,6 +138,11 @@ def test_settings_come_out_of_exif_as_exact_marks() -> None:
     image, said = opened("bare", io.BytesIO(shot(0.0, 1 / 60)))
     assert said.seconds == pytest.approx(1 / 64)
     assert (said.f_number, said.iso) == (8.0, 100.0)
+    assert (said.aperture, said.speed, said.utc_offset_minutes) == ("8", "100", 0)
+    # A dial's f/5.6 is 4 times the root of 2 and stays f/5.6; so does ISO 125.
+    five, speed = (opened("bare", io.BytesIO(shot(0.0, 1.0, 5.6, 125)))[1] for _ in range(2))
+    assert (five.aperture, speed.speed) == ("5.6", "125")
+    assert five.f_number == pytest.approx(4 * 2**0.5)
     assert str(said.taken_at) == "2027-04-17 04:30:00"
     assert said.body == "Simulated"
     # Bulb is literal, and APEX, exact already, wins where it agrees.
@@ -145,8 +150,11 @@ def test_settings_come_out_of_exif_as_exact_marks() -> None:
     out = io.BytesIO()
     exif = image.getexif()
     exif.get_ifd(0x8769)[0x9201] = IFDRational(5_950_000, 1_000_000)
+    exif.get_ifd(0x8769)[0x9011] = "-03:30"
     Image.new("RGB", (64, 64)).save(out, "JPEG", exif=exif)
-    assert opened("bare", out)[1].seconds == pytest.approx(2**-5.95)
+    later = opened("bare", out)[1]
+    assert later.seconds == pytest.approx(2**-5.95)
+    assert later.utc_offset_minutes == -210
     bare, filtered = pixels("bare", image), pixels("filtered", opened("filtered", io.BytesIO(shot(-0.2, 16.0)))[0])
     more = exposure_value(16.0, 8.0, 100) - exposure_value(1 / 64, 8.0, 100)
     assert measure(bare, filtered, more).stops[1] == pytest.approx(10.2, abs=0.03)

@@ -58,13 +58,19 @@ class HeadroomAnswer(Schema):
 
 
 class PhotoAnswer(Schema):
-    """What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone."""
+    """What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone.
+
+    ``aperture`` and ``speed`` as its dials show them; ``utc_offset_minutes`` of its clock.
+    """
 
     seconds: Number | None
     f_number: Number | None
     iso: Number | None
     taken_at: datetime | None
     body: str | None
+    aperture: str | None
+    speed: str | None
+    utc_offset_minutes: int | None
     digest: DigestAnswer
     headroom: HeadroomAnswer
 

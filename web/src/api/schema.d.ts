@@ -5510,8 +5510,12 @@ export interface components {
         /**
          * PhotoAnswer
          * @description What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone.
+         *
+         *     ``aperture`` and ``speed`` as its dials show them; ``utc_offset_minutes`` of its clock.
          */
         PhotoAnswer: {
+            /** Aperture */
+            aperture: string | null;
             /** Body */
             body: string | null;
             digest: components["schemas"]["DigestAnswer"];
@@ -5522,8 +5526,12 @@ export interface components {
             iso: number | null;
             /** Seconds */
             seconds: number | null;
+            /** Speed */
+            speed: string | null;
             /** Taken At */
             taken_at: string | null;
+            /** Utc Offset Minutes */
+            utc_offset_minutes: number | null;
         };
         /**
          * Picture

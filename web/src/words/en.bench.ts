@@ -145,6 +145,7 @@ export const bench = {
     mount: "How does it go on?",
     mounts: { thread: "screwed in", plate: "plate in a slot", magnet: "magnetic" },
     put: "Put it in the bag",
+    putOn: "And on the lens",
     full: "Eight filters are on. Take one off first.",
   },
   nameStack: {

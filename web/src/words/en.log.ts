@@ -21,6 +21,7 @@ export const log = {
   more: "Show more frames",
   columns: { planned: "Planned", set: "Set", real: "Open" },
   base: (reading: string) => `from ${reading}`,
+  meteredThrough: (reading: string, filters: string) => `${reading} metered through ${filters}`,
   running: "open now",
   aborted: "given up",
   onTime: "closed on time",

@@ -19,6 +19,7 @@ export const en = {
   name: "Jackstaff",
   titled: (screen: string) => `${screen} · Jackstaff`,
   bare: "no filters",
+  turnedTo: (name: string, stops: string) => `${name} turned to ${stops}`,
   toBench: "To the bench",
   meter: "Read the simulated meter",
   takeAlong: {

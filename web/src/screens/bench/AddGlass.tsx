@@ -12,7 +12,8 @@ import { useOnce } from "../../ui/useOnce";
 type Strength = Schemas["StrengthAnswer"];
 
 interface Props {
-  onAdded: (id: string) => void;
+  /** It is in the bag; `on` where somebody wants it on the lens as well. */
+  onAdded: (id: string, on: boolean) => void;
   onClose: () => void;
 }
 
@@ -45,7 +46,7 @@ export function AddGlass({ onAdded, onClose }: Props) {
     !Number.isNaN(measured ?? 0) &&
     !(Number(sd) < 0);
 
-  const keep = useOnce(async () => {
+  const keep = useOnce(async (on: boolean) => {
     if (!sound) return;
     const id = crypto.randomUUID();
     const facts = {
@@ -59,13 +60,13 @@ export function AddGlass({ onAdded, onClose }: Props) {
     };
     const draft = { id, sort: "glass" as const, name: name.trim() || label.trim(), note: "", retired: false, facts };
     await keepItems([draft]).then(
-      () => onAdded(id),
+      () => onAdded(id, on),
       (error: unknown) => setFault(error),
     );
   });
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
-    void keep();
+    void keep(false);
   };
 
   return (
@@ -173,6 +174,9 @@ export function AddGlass({ onAdded, onClose }: Props) {
         <Modal.Footer>
           <Button variant="quiet" onClick={onClose}>
             {words.entry.cancel}
+          </Button>
+          <Button variant="quiet" disabled={!sound} onClick={() => void keep(true)}>
+            {words.addGlass.putOn}
           </Button>
           <Button variant="signal" type="submit" disabled={!sound}>
             {words.addGlass.put}

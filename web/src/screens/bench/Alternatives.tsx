@@ -6,6 +6,7 @@ import { endsById, usableOf } from "../../state/asks";
 import type { Laid } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { never } from "../../ui/never";
+import { glassNames } from "../../words/glassNames";
 import { words } from "../../words";
 import { signedStops, timeText } from "../../words/times";
 import { stacksOf } from "./asks";
@@ -40,8 +41,9 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
   const ways = others(found.stacks, laid.bench.floating === "time");
   const stacks = ways.slice(0, all ? ways.length : SHOWN);
   const name = (id: string) => laid.bag.find((glass) => glass.id === id)?.name ?? words.alternatives.gone;
+  const kindOf = (id: string) => laid.bag.find((glass) => glass.id === id)?.kind ?? null;
   const how = (stack: Stack) =>
-    `${stack.glass.map(name).join(" + ") || words.bare}, f/${stack.aperture}, ISO ${stack.iso}`;
+    `${glassNames(stack.glass.map((id) => ({ name: name(id), kind: kindOf(id), stops: stack.turned ?? 0 })))}, f/${stack.aperture}, ISO ${stack.iso}`;
   const turns = (stack: Stack): Record<string, number> => {
     const variable = laid.bag.find((glass) => glass.kind === "variable" && stack.glass.includes(glass.id));
     return variable && stack.turned != null ? { [variable.id]: stack.turned } : {};

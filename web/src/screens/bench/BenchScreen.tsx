@@ -364,8 +364,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         {panel === "glass" && (
           <AddGlass
             onClose={() => setPanel(null)}
-            onAdded={(id) => {
-              move({ do: "toggle", id });
+            onAdded={(id, on) => {
+              if (on) move({ do: "toggle", id });
               setPanel(null);
             }}
           />

@@ -112,14 +112,15 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
   const fresh = async (at: number, photo: Photo, ahead: number, here: () => void): Promise<string> => {
     const made = there.frames.get(at);
     if (made !== undefined) return made;
-    const taken = photo.taken_at ? new Date(Date.parse(`${photo.taken_at}Z`) - ahead * 1000) : new Date();
+    const shown = clockOf(photo, read);
+    const taken = shown === null ? new Date() : new Date(Date.parse(shown) - ahead * 1000);
     const frame = await madeFrame(
       {
         openedAt: taken,
         seconds: photo.seconds ?? 1,
         shutter: "",
-        aperture: photo.f_number ? trimmed(photo.f_number) : laid.bench.aperture,
-        iso: photo.iso ? trimmed(photo.iso) : laid.bench.iso,
+        aperture: photo.aperture ?? laid.bench.aperture,
+        iso: photo.speed ?? laid.bench.iso,
         glass: [],
       },
       laid,
@@ -244,7 +245,9 @@ async function readOne(file: File, signal: AbortSignal): Promise<Read> {
 
 async function framesAround(read: Read[]): Promise<Frame[]> {
   const times = read.flatMap((picture) =>
-    "photo" in picture && picture.photo.taken_at ? [Date.parse(`${picture.photo.taken_at}Z`)] : [],
+    "photo" in picture
+      ? [clockOf(picture.photo, read)].flatMap((clock) => (clock === null ? [] : [Date.parse(clock)]))
+      : [],
   );
   if (times.length === 0) return [];
   const since = new Date(Math.min(...times) - AROUND).toISOString();
@@ -256,7 +259,7 @@ async function framesAround(read: Read[]): Promise<Frame[]> {
 async function join(read: Read[], frames: Frame[], ahead: number | null, before?: Joining): Promise<Joining> {
   const files = read.map((picture) =>
     "photo" in picture
-      ? { taken_at: picture.photo.taken_at, seconds: picture.photo.seconds }
+      ? { taken_at: clockOf(picture.photo, read)?.replace(/Z$/, "") ?? null, seconds: picture.photo.seconds }
       : { taken_at: null, seconds: null },
   );
   const candidates = frames.map(({ id, opened_at, actual_seconds }) => ({
@@ -273,11 +276,7 @@ async function join(read: Read[], frames: Frame[], ahead: number | null, before?
 
 function photoText(photo: Photo): string {
   if (photo.seconds === null) return say.noExposure;
-  const parts = [
-    timeText(photo.seconds),
-    photo.f_number && `f/${trimmed(photo.f_number)}`,
-    photo.iso && `ISO ${trimmed(photo.iso)}`,
-  ];
+  const parts = [timeText(photo.seconds), photo.aperture && `f/${photo.aperture}`, photo.speed && `ISO ${photo.speed}`];
   return parts.filter(Boolean).join(" ");
 }
 
@@ -286,6 +285,12 @@ function optionText(frame: Frame | undefined): string {
   return `${whenText(frame)}, ${actualTime(frame)}`;
 }
 
-function trimmed(value: number): string {
-  return String(Math.round(value * 10) / 10);
+/** What a camera's clock showed: by its own zone where every one of the pictures says it, else as if it showed UTC. */
+function clockOf({ taken_at, utc_offset_minutes }: Photo, read: Read[]): string | null {
+  if (taken_at == null) return null;
+  const zoned = read.every((picture) => !("photo" in picture) || picture.photo.utc_offset_minutes != null);
+  if (!zoned || utc_offset_minutes == null) return `${taken_at}Z`;
+  const [hours, minutes] = [Math.floor(Math.abs(utc_offset_minutes) / 60), Math.abs(utc_offset_minutes) % 60];
+  const two = (part: number) => String(part).padStart(2, "0");
+  return `${taken_at}${utc_offset_minutes < 0 ? "-" : "+"}${two(hours)}:${two(minutes)}`;
 }

@@ -1,4 +1,4 @@
-import { words } from "../../words";
+import { glassNames } from "../../words/glassNames";
 import { logWords } from "../../words/log";
 import { isZone, ITS_OWN, readingIn } from "../../words/zone";
 import { signedStops, thirdsText } from "../../words/times";
@@ -24,11 +24,13 @@ export function closedText(frame: Frame): string {
 export function baseText({ reading }: Frame): string {
   if (reading.ev100 != null) return say.base(`EV ${reading.ev100.toFixed(1).replace("-", "−")}`);
   if (!reading.shutter) return "";
-  return say.base([reading.shutter, `f/${reading.aperture}`, `ISO ${reading.iso}`].join(" "));
+  const marks = [reading.shutter, `f/${reading.aperture}`, `ISO ${reading.iso}`].join(" ");
+  const { through } = reading;
+  return say.base(through && through.length > 0 ? say.meteredThrough(marks, glassNames(through)) : marks);
 }
 
 export function glassText(frame: Frame): string {
-  return frame.stack.map((glass) => glass.name).join(" + ") || words.bare;
+  return glassNames(frame.stack);
 }
 
 const DAY = { weekday: "long", day: "numeric", month: "long", year: "numeric" } as const;

@@ -5,6 +5,7 @@ import { useSession } from "../../state/session";
 import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
+import { glassNames } from "../../words/glassNames";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { watchWords } from "../../words/watch";
@@ -128,7 +129,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
           ) : (
             <p className="run-set">
               <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
-              {plan.settings.iso}, {plan.stack.map((glass) => glass.name).join(" + ") || words.bare}
+              {plan.settings.iso}, {glassNames(plan.stack)}
             </p>
           )}
           {meant.map((step) => (
