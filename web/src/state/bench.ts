@@ -68,6 +68,8 @@ export interface Bench extends Metered {
   /** Whether the current outing's light counts, and at which clock time of it; null is now. */
   useOuting: boolean;
   lightAt: string | null;
+  /** The instant of the reading that was far from the plan's sky, and the plan's rate is taken all the same. */
+  skyBelieved: string | null;
   /** What somebody sees the light do where nothing better is known of it. */
   saidLight: SaidLight | null;
   /** What one sees without an outing; checks the reading and nothing else. */
@@ -434,6 +436,7 @@ const START: Bench = {
   scene: FIRST_SCENE,
   useOuting: true,
   lightAt: null,
+  skyBelieved: null,
   saidLight: null,
   skySeen: null,
   purposeThirds: 0,
@@ -515,6 +518,7 @@ const SHAPE = v.object({
   }),
   useOuting: v.boolean(),
   lightAt: v.nullable(v.string()),
+  skyBelieved: v.optional(v.nullable(instant), null),
   saidLight: v.optional(v.nullable(v.object({ at: instant, stopMinutes: v.number() })), null),
   skySeen: v.nullable(v.picklist(["full_sun", "hazy", "overcast", "shade", "dusk", "lamps"])),
   purposeThirds: v.pipe(v.number(), v.integer(), v.minValue(-MOST_THIRDS), v.maxValue(MOST_THIRDS)),

@@ -23,6 +23,8 @@ export interface BenchLight {
   planned: boolean;
   /** Whether nothing says how the light moves but what somebody sees: it is asked. */
   unknown: boolean;
+  /** Whether the reading is so far from the plan's sky that its rate stays out of the sum until somebody answers. */
+  contradicted: boolean;
   /** What goes into the sum. */
   moving: Laid["light"];
 }
@@ -50,7 +52,8 @@ export function useBenchLight(laid: Laid): BenchLight {
   // Somebody who watches is there: a time that was chosen for planning is not the time of this light.
   const here = bench.lightAt === null || watch !== null;
   const age = here && bench.meteredAt !== null ? (now - Date.parse(bench.meteredAt)) / 1000 : 0;
-  const planned = counts && plausible ? known(plausible) : null;
+  const contradicted = counts && plausible !== undefined && isContradicted(bench, plausible);
+  const planned = counts && plausible && !contradicted ? known(plausible) : null;
   // A time of the outing that was chosen is not the time of these readings.
   const rate = useRate(here ? rateOf(laid, now, planned, watch) : null).shown;
   const said = here && !watch ? saidMoving(bench.saidLight, now) : null;
@@ -69,7 +72,7 @@ export function useBenchLight(laid: Laid): BenchLight {
   const unknown = seen === null && rated === said;
   const shown = bench.earlier.length > 0 || watch ? rate : undefined;
   const ahead = bench.lightAt !== null && !isLive(outing, now);
-  return { outing, counts, at, plausible, fits, rate: shown, watch, planned: ahead, unknown, moving };
+  return { outing, counts, at, plausible, fits, rate: shown, watch, planned: ahead, unknown, contradicted, moving };
 }
 
 /** The watch as it stood when the clock last ticked: looks come every few seconds, and the sum is to stand still. */
@@ -86,6 +89,13 @@ function useSteadyWatch(now: number): LightWatch | null {
     return next.watch;
   }
   return settled.watch;
+}
+
+/** Light this far from a plan's is not the light that was planned [stops]. */
+const CONTRADICTS = 2;
+
+function isContradicted({ meteredAt, skyBelieved }: Laid["bench"], { ev100, forecast_ev100 }: Plausible): boolean {
+  return meteredAt !== null && meteredAt !== skyBelieved && Math.abs(ev100 - forecast_ev100) > CONTRADICTS;
 }
 
 /** A pace somebody says is right within a third of itself; steady light may still move a little. */

@@ -50,6 +50,8 @@ export const en = {
       pace: "How fast",
       paces: (minutes: number) => `a stop in ${minutes} min`,
     },
+    contradicted: (name: string) => `This is not the light of ${name}: how fast that moves is left out.`,
+    believe: "Count it all the same",
     minuteOver: (clock: string) => `The reading is of now: ${clock} of the plan is over.`,
     otherDay: (name: string) => `${name} is on another day: its light, place and weather are left out.`,
     fromReadings: (used: number, minutes: number, rate: string) => `From ${used} readings in ${minutes} min: ${rate}`,

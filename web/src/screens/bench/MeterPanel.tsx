@@ -107,6 +107,14 @@ export function MeterPanel(props: Props) {
           {!practice && <SimulatedMeter read={read} />}
         </div>
       )}
+      {light.contradicted && (
+        <p className="was-it-on">
+          {words.light.contradicted(light.outing.name)}{" "}
+          <Button variant="link" className="plain-link" onClick={() => set({ skyBelieved: bench.meteredAt })}>
+            {words.light.believe}
+          </Button>
+        </p>
+      )}
       {light.unknown && bench.meteredAt !== null && (
         <LightMoves said={bench.saidLight} onSay={(saidLight) => set({ saidLight })} />
       )}
