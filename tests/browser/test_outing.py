@@ -174,7 +174,7 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     expect(header.get_by_text("14 min to civil dawn")).to_be_visible()
     expect(header.get_by_text("Leave in 1 h 43 min")).to_be_visible()
     expect(page.get_by_test_id("answer-time")).to_be_visible()
-    # A reading that this dawn can give: f/4, 4 s.
+    # Over two stops more than this dawn gives: its rate counts once somebody says so.
     page.keyboard.press("s")
     page.keyboard.press("Enter")
     dialog = page.get_by_role("dialog")
@@ -184,6 +184,9 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     take.click()
     expect(dialog).to_be_hidden()
     page.get_by_text("The sum, line by line").click()
+    expect(page.get_by_text(re.compile("^This is not the light of "))).to_be_visible()
+    expect(page.get_by_text("Light rises since the reading")).to_have_count(0)
+    page.get_by_role("button", name="Count it all the same").click()
     expect(page.get_by_text("Light rises since the reading")).to_be_visible()
     page.get_by_role("button", name="Light rising 1 stop in").click()
     expect(dialog.get_by_text("stop a minute")).to_be_visible()
