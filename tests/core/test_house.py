@@ -72,7 +72,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "steer": {
         "stops": 0, "stack": [], "settings": {"aperture": None, "iso": None}, "dial_limit": 30, "wished_stops": 0,
     },
-    "stacks": {"must": [], "sharp_to": "11", "on": [], "wished_stops": 0},
+    "stacks": {"must": [], "sharp_to": "11", "on": [], "wished_stops": 0, "order": "glass"},
     "rig": {"step_rings": []},
     "usable": {},
     "reach": {"widest": "5.6", "sharp_to": "11", "isos": ["100"], "wished": []},
