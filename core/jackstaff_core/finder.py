@@ -25,6 +25,7 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
+from itertools import chain
 from typing import Annotated, NamedTuple
 
 from .filter_kind import GlassKind
@@ -39,7 +40,7 @@ from .spoken import time_in_words
 MOST_GLASSES = 24
 MOST_SLOTS = 4
 MOST_STACKS = 24
-MOST_FITTING = 1_000_000
+MOST_FITTING = 500_000
 """Ways to a target that are looked at; more of them is a question too wide to be worth an answer."""
 WINDOW_STOPS = 1 / 3
 CLOSE_STOPS = 1 / 6
@@ -189,33 +190,20 @@ class _Now(NamedTuple):
     f_number: float
     speed: float
 
-    def moves(self, hit: _Hit) -> int:
+    def moves(self, ids: tuple[str, ...]) -> int:
         """Glasses to take off and put on."""
-        return len(self.on.symmetric_difference(hit.subset.ids))
+        return len(self.on.symmetric_difference(ids))
+
+    def of_setting(self, setting: Setting) -> tuple[bool, bool, bool, int]:
+        """Whether a setting is off the base ISO, of another depth, soft; and how many dials are turned for it."""
+        iso = 2 * math.log2(setting.f_number) - setting.stops
+        away = abs(2 * math.log2(setting.f_number / self.f_number))
+        dials = (away > _SAME) + (abs(iso - math.log2(self.speed / 100)) > _SAME)
+        return setting.iso_distance > _SAME, away > DEPTH_STOPS + _SAME, setting.soft, dials
 
     def changes(self, hit: _Hit) -> int:
         """What the hands would change: glasses, the aperture, the ISO."""
-        setting = hit.setting
-        iso = 2 * math.log2(setting.f_number) - setting.stops
-        return (
-            self.moves(hit)
-            + (abs(math.log2(setting.f_number / self.f_number)) > _SAME)
-            + (abs(iso - math.log2(self.speed / 100)) > _SAME)
-        )
-
-    def key(self, hit: _Hit) -> tuple[object, ...]:
-        """The order by hands."""
-        changes, setting = self.changes(hit), hit.setting
-        return (
-            changes > 0,
-            hit.size > _CLOSE,
-            setting.iso_distance > _SAME,
-            abs(2 * math.log2(setting.f_number / self.f_number)) > DEPTH_STOPS + _SAME,
-            setting.soft,
-            changes,
-            len(hit.subset.pieces),
-            hit.key,
-        )
+        return self.moves(hit.subset.ids) + self.of_setting(hit.setting)[3]
 
 
 def find(question: FinderQuestion) -> Found:
@@ -241,14 +229,16 @@ def find(question: FinderQuestion) -> Found:
     base = math.log2(reading.bare_seconds / metered_target * now.iso.exact / 100 / now.aperture.exact**2)
     base += within("wished_stops", question.wished_stops, -15, 15, "stops")
     fitting = _Fitting(settings)
-    for subset in subsets(pieces, question.slots, must):
+    made = list(subsets(pieces, question.slots, must))
+    # Counted before they are made: a question too wide costs next to nothing.
+    if sum(fitting.fits(subset, base + subset.fixed, window) for subset in made) > MOST_FITTING:
+        raise Refusal(
+            "target.within_stops",
+            f"More than {MOST_FITTING:,} ways fit.",
+            "Narrow the window, or allow fewer ISOs.",
+        )
+    for subset in made:
         fitting.add(subset, base + subset.fixed, window)
-        if fitting.count > MOST_FITTING:
-            raise Refusal(
-                "target.within_stops",
-                f"More than {MOST_FITTING // 1_000_000} million ways fit.",
-                "Narrow the window, or allow fewer ISOs.",
-            )
     standing = _Now(frozenset(question.on), now.aperture.exact, now.iso.exact)
     if fitting.count == 0:
         nearest = fitting.nearest
@@ -287,6 +277,16 @@ class _Fitting:
         # By number of glasses and place: the closest hit there.
         self._closest = [_Closest(len(settings)) for _ in range(MOST_SLOTS + 1)]
 
+    def fits(self, subset: Subset, start: float, window: float) -> int:
+        """How many apertures and ISOs land within ``window`` of the target."""
+        first, last = self._span(subset.more, start, window)
+        return max(0, last - first)
+
+    def _span(self, more: float, start: float, window: float) -> tuple[int, int]:
+        # Without its variable the error may be anywhere from -window - more to +window.
+        first = bisect_left(self.steps, -window - more - start - _SAME)
+        return first, bisect_right(self.steps, window - start + _SAME)
+
     def add(self, subset: Subset, start: float, window: float) -> None:
         """File every aperture and ISO at which ``subset`` lands within ``window`` of the target."""
         more, glasses = subset.more, len(subset.pieces)
@@ -294,9 +294,7 @@ class _Fitting:
         closest, sizes, ties = self._closest[glasses].parts
         tie = (more > 0, subset.ids)
         near_sharp, near_soft, far_sharp, far_soft = self._filed[glasses :: MOST_SLOTS + 1]
-        # Without its variable the error may be anywhere from -window - more to +window.
-        first = bisect_left(steps, -window - more - start - _SAME)
-        last = bisect_right(steps, window - start + _SAME)
+        first, last = self._span(more, start, window)
         for place in range(first, last):
             error = start + steps[place]
             turned = 0.0
@@ -339,8 +337,24 @@ class _Fitting:
 
     def handiest(self, most: int, now: _Now) -> list[_Hit]:
         """The first ``most`` in the order by hands."""
-        every = (self._hit(bare) for bucket in self._filed for bare in bucket)
-        return heapq.nsmallest(most, every, key=now.key)
+        cheap = [now.of_setting(setting) for setting in self.settings]
+        moves: dict[tuple[str, ...], int] = {}
+        filed: dict[tuple[bool, bool, bool, bool, bool, int, int], list[_Bare]] = {}
+        for bare in chain.from_iterable(self._filed):
+            (pieces, _, _, ids), place, _, error = bare
+            touched = moves.get(ids)
+            if touched is None:
+                touched = moves[ids] = now.moves(ids)
+            away, deep, soft, dials = cheap[place]
+            changes = touched + dials
+            key = (changes > 0, not -_CLOSE < error < _CLOSE, away, deep, soft, changes, len(pieces))
+            filed.setdefault(key, []).append(bare)
+        found: list[_Hit] = []
+        for key in sorted(filed):
+            if len(found) == most:
+                break
+            found += heapq.nsmallest(most - len(found), map(self._hit, filed[key]), key=lambda hit: hit.key)
+        return found
 
     def undominated(self) -> list[_Hit]:
         """The hits no other beats in glasses, closeness, diffraction and ISO together."""
@@ -508,7 +522,7 @@ def _shown(hit: _Hit, target: float, undominated: list[_Hit], question: FinderQu
         sure_half_range=sum(piece.half_range for piece in hit.subset.pieces),
         reasons=tuple(_reasons(hit, undominated, now if question.order is Order.HANDS else None)),
         matters=hit in undominated,
-        hand_moves=now.moves(hit),
+        hand_moves=now.moves(hit.subset.ids),
         turned=_turned(hit),
         changes=now.changes(hit),
     )

@@ -289,8 +289,8 @@ class _Choice:
             )
         ]
         steps = bisect_left(ahead, True, key=lambda span: not self.levels.serve(span))
-        # Times that grow fit a shorter run where they do not fit the longest; every 48th of a long one is tried.
-        for count in range(steps, 0, -max(1, steps // 48)):
+        # Times that grow fit a shorter run where they do not fit the longest; every twelfth of a long one is tried.
+        for count in range(steps, 0, -max(1, steps // 12)):
             longest = self.run.longest(at, at + count)
             if longest < self.run.aim[0]:
                 break
