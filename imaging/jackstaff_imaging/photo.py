@@ -63,6 +63,7 @@ def opened(field: str, content: IO[bytes]) -> tuple[Image.Image, Shot]:
     Refusal
         Not a sound JPEG, or too small or large a picture.
     """
+    _bounded(field, content)
     try:
         # A size is refused below in words, not by the library's own alarm.
         with warnings.catch_warnings():
@@ -84,6 +85,29 @@ def opened(field: str, content: IO[bytes]) -> tuple[Image.Image, Shot]:
     if image.info.get("progressive") and wide * high > MOST_PROGRESSIVE:
         raise Refusal(field, f"A progressive JPEG of {wide} x {high} is too large.", "Save it as a baseline JPEG.")
     return image, _shot(image)
+
+
+def _bounded(field: str, content: IO[bytes]) -> None:
+    """Let a file pass that decodes in one go: a scan goes over the whole picture, and filler is skipped byte by byte.
+
+    In a picture's own data a marker's first byte is never followed by its second, so scans can be counted unread.
+    """
+    begun = content.tell()
+    scans, filler = 0, b""
+    while block := content.read(_BLOCK):
+        seen = filler + block
+        scans += seen.count(_SCAN)
+        filler = seen[len(seen.rstrip(_FILL)) :][-_MOST_FILLER:]
+        if scans > MOST_SCANS or _FILL * _MOST_FILLER in seen:
+            raise Refusal(field, "This picture is built in a way no camera does.", "Save it anew as a baseline JPEG.")
+    content.seek(begun)
+
+
+MOST_SCANS = 100
+"""A progressive picture has about ten, its preview a few."""
+_BLOCK = 1 << 20
+_SCAN, _FILL, _MOST_FILLER = b"\xff\xda", b"\xff", 4096
+"""Markers, and the longest run of filler that an honest file may have [bytes]."""
 
 
 def pixels(field: str, image: Image.Image) -> Bytes:

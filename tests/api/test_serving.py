@@ -12,6 +12,7 @@ import ssl
 import subprocess
 import sys
 import threading
+import time
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
 from http.client import HTTPConnection, HTTPResponse, HTTPSConnection
@@ -28,6 +29,7 @@ from tools.serving import ROOT, serving
 
 import serve
 from jackstaff.records.models import SignInTries
+from jackstaff.records.writing import all_or_none
 from jackstaff.site import deadline
 from jackstaff.site.certificate import own_certificate
 from jackstaff.site.secret import secret_key
@@ -403,20 +405,33 @@ def test_a_database_that_fails_is_said_in_words(
     assert "Retry-After" in response.headers or status == 500
 
 
-def test_a_request_past_its_time_is_ended_with_words_and_the_thread_goes_on(monkeypatch: pytest.MonkeyPatch) -> None:
-    def endless(request: HttpRequest) -> HttpResponse:
-        while True:
-            pass
+@pytest.mark.django_db(transaction=True)
+def test_a_late_request_ends_between_two_transactions_and_never_within_one(monkeypatch: pytest.MonkeyPatch) -> None:
+    done: list[str] = []
+
+    def late(request: HttpRequest) -> HttpResponse:
+        with all_or_none():
+            # Time runs out with the write lock held: what was begun is ended by itself.
+            time.sleep(0.15)
+            User.objects.create(username=f"late{len(done)}")
+            done.append("first")
+        with all_or_none():
+            done.append("second")
+        return HttpResponse()
 
     monkeypatch.setattr(deadline, "MOST_SECONDS", 0.1)
-    response = deadline.Deadline(endless)(HttpRequest())
+    response = deadline.Deadline(late)(HttpRequest())
     assert response.status_code == 503
     assert "nothing was kept" in json.loads(response.content)["errors"][0]["problem"]
+    assert (done, User.objects.filter(username="late0").count()) == (["first"], 1)
+    # Nothing holds the lock: the next one writes at once.
+    with all_or_none():
+        User.objects.create(username="next")
     # A log that goes in by chunks may be kept in part, and that is said.
     monkeypatch.setattr(deadline, "MOST_SECONDS_FILES", 0.1)
     taking_in = HttpRequest()
     taking_in.path = "/api/log/read"
-    said = json.loads(deadline.Deadline(endless)(taking_in).content)["errors"][0]
+    said = json.loads(deadline.Deadline(late)(taking_in).content)["errors"][0]
     assert ("a part of it may be kept" in said["problem"], "again" in said["instead"]) == (True, True)
     # Many that just make it are left alone, in the same thread.
     watched = deadline.Deadline(lambda _request: HttpResponse("in time"))

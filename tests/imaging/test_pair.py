@@ -180,6 +180,17 @@ def test_what_is_no_sound_jpeg_is_refused_in_words(content: bytes) -> None:
     assert refusal.value.problem.endswith(".")
 
 
+def test_a_picture_of_hundreds_of_scans_or_of_filler_is_refused_before_it_is_decoded() -> None:
+    sound = shot(0.0, 1.0)
+    start = sound.index(b"\xff\xda")
+    scan = sound[start:-2]
+    opened("file", io.BytesIO(sound))
+    opened("file", io.BytesIO(sound[:start] + b"\xff" * 4000 + sound[start:]))
+    for bad in (sound[:-2] + scan * 120 + sound[-2:], sound[:start] + b"\xff" * 5000 + sound[start:]):
+        with pytest.raises(Refusal, match="no camera does"):
+            opened("file", io.BytesIO(bad))
+
+
 def test_a_picture_that_breaks_off_is_refused_and_broken_exif_is_none() -> None:
     whole = shot(0.0, 1.0)
     with pytest.raises(Refusal, match="breaks off"):

@@ -10,6 +10,8 @@ from django.contrib.auth.models import User
 from django.db import DatabaseError, connection, transaction
 from django.db.backends.base.base import BaseDatabaseWrapper
 
+from .timelimit import in_time
+
 
 class KeyTaken(Exception):
     """The key is already used by a record of another account."""
@@ -56,6 +58,7 @@ def all_or_none(account: User | None = None) -> Iterator[None]:
     write at a time as it is.
     """
     if not connection.in_atomic_block:
+        in_time()
         _still_there()
     with transaction.atomic():
         if account is not None and connection.vendor == "postgresql":
@@ -91,6 +94,7 @@ def as_of_now() -> Iterator[None]:
     if connection.in_atomic_block:
         yield
         return
+    in_time()
     with connection.cursor() as cursor:
         cursor.execute(_OF_ONE_MOMENT[connection.vendor])
         try:
