@@ -138,12 +138,18 @@ class FrameSum:
     dial_mark: Mark | None = None
 
 
+MOST_EVENT = 7.0 * LONGEST_SECONDS
+"""What happens to a frame does so within a week of its opening [s]."""
+MOST_COUNT = 1e10
+"""No machine counts its seconds for longer [s]."""
+
+
 @dataclass(frozen=True, slots=True)
 class FrameEvent:
     id: UUID
     at: datetime
     kind: EventKind
-    seconds: float | None = None
+    seconds: Annotated[float, Between(-MOST_EVENT, MOST_EVENT, "s")] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -153,7 +159,7 @@ class Reread:
     ``believed`` is what was said where it stood against a watching phone; None where nobody was asked, or has said.
     """
 
-    at_seconds: float
+    at_seconds: Annotated[float, Between(-MOST_EVENT, MOST_EVENT, "s")]
     stops: Annotated[float, Between(-40, 40, "stops")]
     believed: bool | None = None
 
@@ -162,7 +168,7 @@ class Reread:
 class ServerClock:
     """The server's own count at the opening, which lives through reloads and changed clocks."""
 
-    seconds: float
+    seconds: Annotated[float, Between(-MOST_COUNT, MOST_COUNT, "s")]
     count: Mark
 
 

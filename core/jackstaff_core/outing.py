@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Annotated, Literal
+from unicodedata import category
 from uuid import UUID
 from zoneinfo import available_timezones
 
@@ -26,6 +27,18 @@ NO_PLACE_S_ZONE = {"localtime", "posixrules", "Factory"}
 """Files beside the zones that no browser knows as one."""
 ZONES = frozenset(available_timezones() - NO_PLACE_S_ZONE)
 """Every IANA zone by name."""
+
+
+def one_line(name: str) -> None:
+    """Nothing for a line without control characters.
+
+    Raises
+    ------
+    Refusal
+        It has some.
+    """
+    if any(category(letter) == "Cc" for letter in name):
+        raise Refusal("", "A name is one line without control characters.", "Leave line ends and tabs out.")
 
 
 def known_zone(name: str) -> None:
@@ -92,7 +105,7 @@ class Outing:
     """An outing as the client keeps it; clock times are the place's own."""
 
     id: UUID
-    name: Annotated[str, Size(0, 60)]
+    name: Annotated[str, Size(0, 60), Checked(one_line)]
     latitude: Latitude
     longitude: Longitude
     zone: Zone

@@ -253,6 +253,8 @@ def test_a_password_is_changed_and_everybody_else_is_out() -> None:
         ("two-pairs-of-gloves", "three-pairs-of-gloves", "current"),
         ("one-pair-of-gloves", "12345678", "new"),
         ("one-pair-of-gloves", "short", "new"),
+        # Too like the name.
+        ("one-pair-of-gloves", "edda.edda", "new"),
     ):
         status, answer = change(current, new)
         assert (status, answer["errors"][0]["field"]) == (422, field)

@@ -175,6 +175,11 @@ def test_a_plan_goes_into_a_calendar_and_comes_back() -> None:
         {"name": "x", "entries": [{**body["entries"][0], "end": "2027-04-16T00:00:00Z"}]},
     )
     assert (status, answer["errors"][0]["field"]) == (422, "entries.0.end")
+    # A name is a line in every file it goes into.
+    for name, title, field in (("a\nb", "x", "name"), ("x", "a\rb", "entries.0.title"), ("x\x00", "x", "name")):
+        asked = {"name": name, "entries": [{**body["entries"][0], "title": title}]}
+        status, answer = call(Client(), "POST", "outing/calendar", asked)
+        assert (status, answer["errors"][0]["field"]) == (422, field)
 
 
 ZONE = """BEGIN:VCALENDAR

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import fcntl
+import gzip
 import itertools
 import json
 import os
@@ -17,6 +18,7 @@ from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
 from http.client import HTTPConnection, HTTPResponse, HTTPSConnection
 from pathlib import Path
+from typing import Any
 from urllib.parse import urlsplit
 
 import pytest
@@ -28,6 +30,7 @@ from ninja.conf import settings as ninja_settings
 from tools.serving import ROOT, serving
 
 import serve
+from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
 from jackstaff.records.models import SignInTries
 from jackstaff.records.writing import all_or_none
 from jackstaff.site import deadline
@@ -111,6 +114,34 @@ def test_wrong_passwords_are_counted_by_address_whatever_name_is_tried(
     assert answers == [401] * 30 + [last]
     # A right password gives the name its tries back, and the address none.
     assert SignInTries.objects.count() <= 62
+
+
+@pytest.mark.django_db
+def test_an_ipv6_network_is_one_sender_and_its_neighbour_another() -> None:
+    answers = [try_in(f"nobody-{turn}", "x", f"2001:db8:1:2:{turn:x}::{turn:x}")[0] for turn in range(1, 32)]
+    assert answers == [401] * 30 + [429]
+    assert try_in("nobody", "x", "2001:db8:1:3::1")[0] == 401
+    # Written as IPv6 an IPv4 sender is still one of many in its network.
+    assert try_in("nobody", "x", "::ffff:192.0.2.8")[0] == 401
+
+
+@pytest.mark.django_db
+@pytest.mark.parametrize(("demo", "status"), [(False, 401), (True, 200)])
+def test_the_published_password_opens_nothing_where_there_is_no_demo(settings: Any, demo: bool, status: int) -> None:
+    settings.DEMO = demo
+    User.objects.create_user(DEMO_ACCOUNT, password="published-to-all")
+    assert try_in(DEMO_ACCOUNT, "published-to-all")[0] == status
+
+
+def test_answers_go_out_compressed_where_that_is_taken_and_pictures_as_they_are() -> None:
+    raw = Client().get("/api/start")
+    small = Client().get("/api/start", headers={"Accept-Encoding": "gzip"})
+    assert small.headers["Content-Encoding"] == "gzip"
+    assert len(small.content) < len(raw.content) / 3
+    assert "Accept-Encoding" in small.headers["Vary"]
+    assert json.loads(gzip.decompress(small.content)).keys() == raw.json().keys()
+    page = Client().get("/", headers={"Accept-Encoding": "gzip"})
+    assert page.headers.get("Content-Encoding") != "gzip"
 
 
 @pytest.mark.usefixtures("edda")

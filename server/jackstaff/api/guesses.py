@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from ipaddress import IPv4Address, ip_address, ip_network
 from typing import TypeVar
 
 from django.contrib.auth.models import AbstractBaseUser
@@ -26,6 +27,17 @@ class TooManyGuesses(Exception):
         self.seconds = seconds
 
 
+def _network(address: str) -> str:
+    """Where a sender is: of IPv6 the network, in which anybody has more addresses than could be counted."""
+    try:
+        sender = ip_address(address.partition("%")[0])
+    except ValueError:
+        return address
+    if isinstance(sender, IPv4Address):
+        return str(sender)
+    return str(sender.ipv4_mapped or ip_network((sender, 64), strict=False))
+
+
 def guessed(request: HttpRequest, name: str, check: Callable[[], Somebody | None]) -> Somebody | None:
     """Whoever the password belongs to by ``check``; None is counted as wrong.
 
@@ -34,7 +46,7 @@ def guessed(request: HttpRequest, name: str, check: Callable[[], Somebody | None
     TooManyGuesses
         For this name or from this address; the password was not looked at.
     """
-    who = {"name": name.casefold(), "address": _SENDER.get_ident(request) or ""}
+    who = {"name": name.casefold(), "address": _network(_SENDER.get_ident(request) or "")}
     count = uptime_count()
     if wait := seconds_to_wait(who, uptime_seconds(), count):
         raise TooManyGuesses(wait)

@@ -21,7 +21,7 @@ from jackstaff_core.wire import plain, read
 from .account import account_of, own_account
 from .mount import as_json, body_of, document
 from .refusals import Faults
-from .schemas import Input, Instant, Number
+from .schemas import Input, Instant, Name, Number
 from .wired import as_document
 
 router = Router(tags=["outings"])
@@ -47,7 +47,7 @@ class CalendarTextInput(TextInput):
 
 
 class SpotDoc(Input):
-    name: Annotated[str, Field(min_length=1, max_length=60)]
+    name: Annotated[Name, Field(min_length=1, max_length=60)]
     latitude: Latitude
     longitude: Longitude
     sort: Literal["waypoint", "route", "track"] = "waypoint"
@@ -62,7 +62,7 @@ class SpotsAnswer(Schema):
 
 
 class EntryDoc(Input):
-    title: Annotated[str, Field(min_length=1, max_length=agenda.MOST_LETTERS)]
+    title: Annotated[Name, Field(min_length=1, max_length=agenda.MOST_LETTERS)]
     start: Instant
     end: Instant
     note: Annotated[str, Field(max_length=2000)] = ""
@@ -72,7 +72,7 @@ class EntryDoc(Input):
 
 
 class CalendarInput(Input):
-    name: Annotated[str, Field(min_length=1, max_length=120)]
+    name: Annotated[Name, Field(min_length=1, max_length=120)]
     entries: Annotated[list[EntryDoc], Field(min_length=1, max_length=agenda.MOST_ENTRIES)]
 
 

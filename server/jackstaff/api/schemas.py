@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 from typing import Annotated
+from unicodedata import category
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
@@ -29,6 +30,15 @@ def of_our_times(value: datetime) -> datetime:
     return value
 
 
+def one_line(text: str) -> str:
+    """The same text, or a refusal: a name is a line, and no file format carries its control characters."""
+    if any(category(letter) == "Cc" for letter in text):
+        raise ValueError("a name is one line without control characters")
+    return text
+
+
+Name = Annotated[str, AfterValidator(one_line)]
+"""What something is called, in one line."""
 Instant = Annotated[AwareDatetime, BeforeValidator(_written_out), AfterValidator(of_our_times)]
 """An instant with its zone; a number of seconds is not taken for one. Calendars end, so it is of our times."""
 

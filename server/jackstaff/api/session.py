@@ -59,7 +59,7 @@ def sign_in(request: HttpRequest, credentials: SignIn) -> object:
     """Sign in with Django's accounts; whoever was wrong too often waits."""
     _own_page_only(request)
     name, password = credentials.username, credentials.password
-    user = guessed(request, name, lambda: authenticate(request, username=name, password=password))
+    user = guessed(request, name, lambda: _known(authenticate(request, username=name, password=password)))
     if user is None:
         fault = {
             "field": "password",
@@ -89,6 +89,11 @@ def here(request: HttpRequest) -> dict[str, object]:
         "username": request.user.get_username() if signed_in else None,
         "demo": settings.DEMO,
     }
+
+
+def _known(user: User | None) -> User | None:
+    """Whoever may sign in: the demo account's password is published, so it opens nothing where there is no demo."""
+    return None if user is not None and user.get_username() == DEMO_ACCOUNT and not settings.DEMO else user
 
 
 def _first_demo_visit(request: HttpRequest) -> bool:

@@ -64,6 +64,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "jackstaff.site.headers.SecurityHeaders",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "jackstaff.site.compress.CompressJson",
     "jackstaff.site.faults.WrongMethod",
     "jackstaff.site.deadline.Deadline",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -86,7 +87,12 @@ DATABASES = {"default": database(DATA_DIR, os.environ.get("DATABASE_URL", ""))}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
-    for name in ("MinimumLengthValidator", "CommonPasswordValidator", "NumericPasswordValidator")
+    for name in (
+        "UserAttributeSimilarityValidator",
+        "MinimumLengthValidator",
+        "CommonPasswordValidator",
+        "NumericPasswordValidator",
+    )
 ]
 
 SESSION_COOKIE_NAME = "jackstaff_session"

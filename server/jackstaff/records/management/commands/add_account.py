@@ -30,7 +30,8 @@ class Command(RecordsCommand):
             if password != getpass("Again: "):
                 raise CommandError("The two passwords differ. Nothing was made.")
         try:
-            validate_password(password)
+            for name in names:
+                validate_password(password, User(username=name))
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
         for name in names:
