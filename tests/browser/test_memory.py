@@ -285,6 +285,33 @@ def test_an_answer_to_another_question_is_neither_shown_as_one_nor_acted_on(gues
     expect(ways.get_by_role("button").first).to_be_enabled()
 
 
+def test_enter_before_the_answer_counts_once_it_has_come(guest: Visit) -> None:
+    page = guest.page
+    may_be_held_back(page)
+    expect(answer(page)).to_have_text("13s")
+    page.wait_for_load_state("networkidle")
+    read = hold_back(page, "/api/readout")
+    page.keyboard.press("s")
+    page.keyboard.press("Enter")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("textbox").fill("1/125")
+    page.keyboard.press("Enter")
+    eventually(page, lambda: bool(read))
+    expect(dialog).to_be_visible()
+    let_go(page, "/api/readout", read)
+    expect(dialog).to_be_hidden()
+    expect(page.get_by_role("button", name="Shutter 1/125, type another")).to_be_visible()
+    read = hold_back(page, "/api/density")
+    page.get_by_role("button", name="Add").click()
+    label = dialog.get_by_label("What is engraved on it")
+    label.fill("ND8")
+    label.press("Enter")
+    eventually(page, lambda: bool(read))
+    let_go(page, "/api/density", read)
+    expect(dialog).to_be_hidden()
+    expect(page.get_by_role("button", name=re.compile("^ND8, 3 stops"))).to_have_attribute("aria-pressed", "false")
+
+
 def test_reframing_forgets_the_metering_and_nothing_else(guest: Visit) -> None:
     page = guest.page
     expect(answer(page)).to_be_visible()

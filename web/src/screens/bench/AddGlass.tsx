@@ -1,4 +1,4 @@
-import { type SubmitEvent, useState } from "react";
+import { type SubmitEvent, useEffect, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { useDensity } from "../../questions/bench";
@@ -64,10 +64,18 @@ export function AddGlass({ onAdded, onClose }: Props) {
       (error: unknown) => setFault(error),
     );
   });
+  // Enter before the label is read is Enter once it is, unless another has been typed.
+  const [entered, setEntered] = useState<string | null>(null);
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
     void keep(false);
   };
+  const due = entered === label && sound;
+  useEffect(() => {
+    if (due) void keep(false);
+    // Kept once, when it has been read.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [due]);
 
   return (
     <Modal show onHide={onClose} centered aria-labelledby="add-glass-title">
@@ -90,6 +98,8 @@ export function AddGlass({ onAdded, onClose }: Props) {
                 setLabel(event.target.value);
                 setChosen(null);
               }}
+              // While the button is disabled Enter sends no form.
+              onKeyDown={(event) => event.key === "Enter" && !sound && setEntered(label)}
               aria-describedby="glass-said"
             />
           </Form.Group>
