@@ -34,7 +34,7 @@ def running(page: Page) -> None:
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()
     page.get_by_label("Opened this many seconds ago").fill("20")
-    page.get_by_role("button", name="Set").click()
+    page.get_by_label("Opened this many seconds ago").press("Enter")
     page.get_by_role("button", name="−⅓", exact=True).click()
     page.get_by_test_id("run-left").scroll_into_view_if_needed()
 
