@@ -138,8 +138,8 @@ class FrameSum:
     dial_mark: Mark | None = None
 
 
-MOST_EVENT = 7.0 * LONGEST_SECONDS
-"""What happens to a frame does so within a week of its opening [s]."""
+MOST_EVENT = 1e12
+"""A clock may be out by years and its frame is kept; beyond this no arithmetic holds [s]."""
 MOST_COUNT = 1e10
 """No machine counts its seconds for longer [s]."""
 

@@ -152,6 +152,7 @@ def test_removing_can_be_undone_under_the_same_key(accounts: dict[str, Client]) 
         {"answer": {**ANSWER, "steps": [{**STEP, "stops": math.nan}]}},
         {"answer": {**ANSWER, "steps": [{**STEP, "seconds": math.inf}]}},
         {"events": [{"id": str(uuid4()), "at": OPENED.isoformat(), "kind": "aimed", "seconds": math.nan}]},
+        {"events": [{"id": str(uuid4()), "at": OPENED.isoformat(), "kind": "aimed", "seconds": 1e300}]},
         {"run": {"metered_seconds": 16.0, "rereads": [{"at_seconds": math.inf, "stops": 0.0}]}},
     ],
 )

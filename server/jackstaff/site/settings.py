@@ -85,14 +85,14 @@ WSGI_APPLICATION = "jackstaff.site.wsgi.application"
 
 DATABASES = {"default": database(DATA_DIR, os.environ.get("DATABASE_URL", ""))}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+_VALIDATION = "django.contrib.auth.password_validation"
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": f"django.contrib.auth.password_validation.{name}"}
-    for name in (
-        "UserAttributeSimilarityValidator",
-        "MinimumLengthValidator",
-        "CommonPasswordValidator",
-        "NumericPasswordValidator",
-    )
+    # Twice the name with a point between is too like it: names here are short.
+    {"NAME": f"{_VALIDATION}.UserAttributeSimilarityValidator", "OPTIONS": {"max_similarity": 0.6}},
+    *(
+        {"NAME": f"{_VALIDATION}.{name}"}
+        for name in ("MinimumLengthValidator", "CommonPasswordValidator", "NumericPasswordValidator")
+    ),
 ]
 
 SESSION_COOKIE_NAME = "jackstaff_session"
