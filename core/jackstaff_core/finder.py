@@ -30,17 +30,18 @@ from typing import Annotated, NamedTuple
 
 from .filter_kind import GlassKind
 from .marks import Between, Size
-from .reading import Given, ReadingGiven, SettingsGiven, metered
+from .reading import Given, ReadingGiven, SettingsGiven, metered, settled
 from .reciprocity import LawGiven
 from .refusal import Refusal, within
 from .scales import LONGEST_SECONDS, SHORTEST_SECONDS
 from .settings import SOFT_STOPS, Ends, Isos, Setting, allowed
 from .spoken import time_in_words
+from .stacking import THREADED, too_small
 
 MOST_GLASSES = 24
 MOST_SLOTS = 4
 MOST_STACKS = 24
-MOST_FITTING = 500_000
+MOST_FITTING = 1_000_000
 """Ways to a target that are looked at; more of them is a question too wide to be worth an answer."""
 WINDOW_STOPS = 1 / 3
 CLOSE_STOPS = 1 / 6
@@ -50,6 +51,14 @@ _CLOSE = CLOSE_STOPS + _SAME
 
 GlassStops = Annotated[float, Between(0, 30, "stops")]
 Ids = Annotated[tuple[Annotated[str, Size(1, 120)], ...], Size(0, MOST_GLASSES)]
+
+
+@dataclass(frozen=True, slots=True)
+class Onto:
+    """What filters go onto: the lens's thread and the plates that the holder takes [mm]."""
+
+    thread_mm: Annotated[float, Between(10, 300, "mm")] | None = None
+    holder_mm: Annotated[float, Between(10, 300, "mm")] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +73,15 @@ class KitGlass:
     usable_max: GlassStops | None = None
     members: Ids = ()
     """What a named stack is made of: those are never beside it."""
+    mount: Annotated[str, Size(0, 20)] | None = None
+    size_mm: Annotated[float, Between(10, 300, "mm")] | None = None
+
+    def goes_onto(self, onto: Onto | None) -> bool:
+        """Whether it goes onto lens and holder, as far as their measures are known."""
+        if onto is None or self.size_mm is None:
+            return True
+        at = onto.thread_mm if self.mount in THREADED else onto.holder_mm if self.mount == "plate" else None
+        return at is None or not too_small(self.size_mm, at)
 
 
 OwnGlass = Annotated[tuple[KitGlass, ...], Size(0, MOST_GLASSES)]
@@ -99,6 +117,9 @@ class FinderQuestion:
     wished_stops: Annotated[float, Between(-15, 15, "stops")] = 0.0
     """Longer (+) than the meter asks, by correction and on purpose [stops]."""
     order: Order = Order.GLASS
+    onto: Onto | None = None
+    set_to: SettingsGiven | None = None
+    """Where aperture and ISO stand on the camera, where that is not as metered: changes are counted from there."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,7 +133,7 @@ class Stack:
     """One way to the target. ``matters`` marks those no other beats in every respect.
 
     ``hand_moves`` counts glasses to take off and put on, from what is on the lens now, ``changes`` the aperture and
-    the ISO with them, from those metered at; ``turned`` is what the variable in it is set to [stops].
+    the ISO with them, from where they stand; ``turned`` is what the variable in it is set to [stops].
     """
 
     glass: tuple[str, ...]
@@ -184,9 +205,10 @@ DEPTH_STOPS = 1.0
 
 
 class _Now(NamedTuple):
-    """What stands there: the filters on, and the aperture and ISO metered at (exact)."""
+    """What stands there: the filters on, the aperture metered at, and where aperture and ISO are set (exact)."""
 
     on: frozenset[str]
+    metered_f: float
     f_number: float
     speed: float
 
@@ -196,9 +218,10 @@ class _Now(NamedTuple):
 
     def of_setting(self, setting: Setting) -> tuple[bool, bool, bool, int]:
         """Whether a setting is off the base ISO, of another depth, soft; and how many dials are turned for it."""
-        iso = 2 * math.log2(setting.f_number) - setting.stops
-        away = abs(2 * math.log2(setting.f_number / self.f_number))
-        dials = (away > _SAME) + (abs(iso - math.log2(self.speed / 100)) > _SAME)
+        speed = 2 * math.log2(setting.f_number) - setting.stops
+        turned = math.log2(setting.f_number / self.f_number), speed - math.log2(self.speed / 100)
+        away = abs(2 * math.log2(setting.f_number / self.metered_f))
+        dials = sum(abs(each) > _SAME for each in turned)
         return setting.iso_distance > _SAME, away > DEPTH_STOPS + _SAME, setting.soft, dials
 
     def changes(self, hit: _Hit) -> int:
@@ -234,12 +257,13 @@ def find(question: FinderQuestion) -> Found:
     if sum(fitting.fits(subset, base + subset.fixed, window) for subset in made) > MOST_FITTING:
         raise Refusal(
             "target.within_stops",
-            f"More than {MOST_FITTING:,} ways fit.",
+            f"More than {MOST_FITTING // 1_000_000} million ways fit.",
             "Narrow the window, or allow fewer ISOs.",
         )
     for subset in made:
         fitting.add(subset, base + subset.fixed, window)
-    standing = _Now(frozenset(question.on), now.aperture.exact, now.iso.exact)
+    stands = settled("set_to", question.set_to or SettingsGiven(), now, reading.step)
+    standing = _Now(frozenset(question.on), now.aperture.exact, stands.aperture.exact, stands.iso.exact)
     if fitting.count == 0:
         nearest = fitting.nearest
         because = _none_because(question, must, pieces, nearest)
@@ -384,11 +408,13 @@ def _pieces(question: FinderQuestion) -> tuple[list[Piece], Counter[str]]:
         if wanted not in ids:
             raise Refusal(f"must.{place}", f"There is no filter '{wanted}'.", "Name a filter of the list.")
     must = Counter(question.must)
-    return pieces_of(question.glass, question.must), must
+    return pieces_of(question.glass, question.must, question.onto, question.on), must
 
 
-def pieces_of(glass: tuple[KitGlass, ...], must: tuple[str, ...] = ()) -> list[Piece]:
-    """The glass as the sums see it; graduated glass only where asked for.
+def pieces_of(
+    glass: tuple[KitGlass, ...], must: tuple[str, ...] = (), onto: Onto | None = None, on: tuple[str, ...] = ()
+) -> list[Piece]:
+    """The glass as the sums see it: what is on already or goes on; graduated glass only where asked for.
 
     Raises
     ------
@@ -402,7 +428,8 @@ def pieces_of(glass: tuple[KitGlass, ...], must: tuple[str, ...] = ()) -> list[P
     return [
         _piece(f"glass.{place}", piece)
         for place, piece in enumerate(glass)
-        if piece.kind is not GlassKind.GRADUATED or piece.id in must
+        if (piece.kind is not GlassKind.GRADUATED or piece.id in must)
+        and (piece.id in must or piece.id in on or piece.goes_onto(onto))
     ]
 
 
@@ -540,7 +567,7 @@ def _reasons(hit: _Hit, undominated: list[_Hit], now: _Now | None) -> Iterator[R
     """Why one would take it, and what it costs: by the order of hands the changes first."""
     glasses = len(hit.subset.pieces)
     if now:
-        away = 2 * math.log2(hit.setting.f_number / now.f_number)
+        away = 2 * math.log2(hit.setting.f_number / now.metered_f)
         if now.changes(hit) == 0:
             turned = f"only turn it to {_turned(hit) or 0:.1f}" if hit.subset.more > 0 else "nothing to change"
             yield Reason("as_it_is", turned)

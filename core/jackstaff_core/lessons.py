@@ -27,7 +27,7 @@ from .frame import Defect, Fit
 from .marks import Between
 from .refusal import Refusal, within
 from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step, on_dial
-from .spoken import longer_in_words, time_in_words
+from .spoken import longer_in_words, tenths_in_words, time_in_words
 from .water import sea_period
 
 _BELOW_CROSS = 1 / 3
@@ -98,9 +98,10 @@ def next_time(
     if length is Fit.RIGHT:
         because = " and ".join(each for each in why if each) or "the same time was right"
         return NextTime(seconds, label, light, f"Set {shown}: {because}.")
-    look = "longer, for the look" if length is Fit.SHORT else "shorter, to keep still what smeared"
+    look = "longer, for the look" if length is Fit.SHORT else "shorter, for what moved"
     ways = _holding_back(held) if held > 0 else _making_up(-held)
-    return NextTime(seconds, label, light, f"Set {shown}: {look}. {' '.join(ways)}", held, ways)
+    said = f"{', '.join(ways[:-1])} or {ways[-1]}"
+    return NextTime(seconds, label, light, f"Set {shown}: {look}. {said[0].upper()}{said[1:]}.", held, ways)
 
 
 _LOOK_STOPS = 1.0
@@ -109,23 +110,14 @@ _LOOK_STOPS = 1.0
 
 def _holding_back(stops: float) -> tuple[str, ...]:
     """The ways of a longer frame of the same brightness."""
-    said = _stops(stops)
-    return (
-        f"Close the aperture {said},",
-        f"or add {said} of filters,",
-        f"or wait until the light is {said} weaker.",
-    )
+    said = tenths_in_words(stops)
+    return f"close the aperture by {said}", f"add filters of {said}", f"wait until the light is {said} weaker"
 
 
 def _making_up(stops: float) -> tuple[str, ...]:
     """The ways of a shorter frame of the same brightness."""
-    said = _stops(stops)
-    return (f"Open the aperture {said},", f"or raise the ISO {said},", f"or take {said} of filters off.")
-
-
-def _stops(stops: float) -> str:
-    shown = f"{stops:.1f}".removesuffix(".0")
-    return f"{shown} stop" if shown == "1" else f"{shown} stops"
+    said = tenths_in_words(stops)
+    return f"open the aperture by {said}", f"raise the ISO by {said}", f"take filters of {said} off"
 
 
 @dataclass(frozen=True, slots=True)

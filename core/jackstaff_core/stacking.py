@@ -25,7 +25,14 @@ from .rims import Rim, pupil_depth, widest_clear
 WIDE_FOR_RIMS = 0.9
 """Focal lengths below this share of the picture width are wide enough for rims to be asked about."""
 FocalLength = Annotated[float, Between(1, 3000, "mm")]
-_THREADED = {"thread", "magnet"}
+THREADED = {"thread", "magnet"}
+"""Mounts that sit on the lens's own thread, or on a ring of its size."""
+_SAME_SIZE_MM = 0.5
+
+
+def too_small(size_mm: float, at_mm: float) -> bool:
+    """Whether a filter is narrower than what it goes onto: a ring cuts the corners, a plate falls out [mm]."""
+    return size_mm < at_mm - _SAME_SIZE_MM
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,7 +122,7 @@ def _fits(rig: Rig) -> Iterator[Advice]:
         )
     for plate in plates:
         size = plate.glass.size_mm
-        if holder and size is not None and size < holder.size_mm - 0.5:
+        if holder and size is not None and too_small(size, holder.size_mm):
             yield _found(
                 "plate_too_narrow",
                 Severity.CAUTION,
@@ -139,9 +146,9 @@ def _threads(rig: Rig) -> Iterator[Advice]:
     at = rig.lens.thread_mm if rig.lens else None
     for piece in rig.glass:
         size = piece.glass.size_mm
-        if piece.glass.mount not in _THREADED or size is None or at is None:
+        if piece.glass.mount not in THREADED or size is None or at is None:
             continue
-        if size < at - 0.5:
+        if too_small(size, at):
             yield _found(
                 "thread_too_small",
                 Severity.CAUTION,
@@ -150,7 +157,7 @@ def _threads(rig: Rig) -> Iterator[Advice]:
                 size_mm=size,
                 thread_mm=at,
             )
-        elif size > at + 0.5:
+        elif too_small(at, size):
             owned = any((ring.from_mm, ring.to_mm) == (at, size) for ring in rig.step_rings)
             yield _found(
                 "step_ring",
@@ -258,7 +265,7 @@ def _rims(rig: Rig) -> Iterator[Advice]:
     rims = [
         Rim(piece.glass.rim_depth_mm, piece.glass.clear_mm or 0.0)
         for piece in rig.glass
-        if piece.glass.mount in _THREADED and piece.glass.rim_depth_mm
+        if piece.glass.mount in THREADED and piece.glass.rim_depth_mm
     ]
     if lens is None or focal is None or not rims:
         return
@@ -366,7 +373,7 @@ def _front(rig: Rig) -> Iterator[Advice]:
             "The front of this lens turns when it focuses.",
             "Focus first, then set the graduated filter and the polariser again.",
         )
-    if any(piece.glass.mount in _THREADED or piece.glass.mount == "plate" for piece in rig.glass):
+    if any(piece.glass.mount in THREADED or piece.glass.mount == "plate" for piece in rig.glass):
         yield _found(
             "hood", Severity.NOTE, "The hood does not fit over filters.", "Shade the front with a hat or a card."
         )

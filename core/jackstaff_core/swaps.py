@@ -27,7 +27,7 @@ from datetime import datetime
 from itertools import accumulate
 from typing import NamedTuple
 
-from .finder import Ids, OwnGlass, Piece, Slots, Subset, pieces_of, subsets
+from .finder import Ids, Onto, OwnGlass, Piece, Slots, Subset, pieces_of, subsets
 from .forecast import LightPoint
 from .light_integral import Path, close_film, filled, open_seconds
 from .reading import Given
@@ -60,6 +60,7 @@ class SwapWish:
     sharp_to: Given = "11"
     on: Ids = ()
     film: LawGiven | None = None
+    onto: Onto | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,7 +157,7 @@ def plan(light: Sequence[LightPoint], question: SwapWish) -> SwapPlan:
         raise Refusal("light", f"{len(light)} steps make no plan.", f"Give 2 to {MOST_STEPS} steps.")
     run = _Run(light, question)
     settings = allowed(question.apertures, question.isos, question.sharp_to)
-    racks = _racks(pieces_of(question.glass), question.slots)
+    racks = _racks(_pieces(question), question.slots)
     # A soft aperture or a raised ISO only where nothing cleaner stays in the aim.
     choices = [_Choice(racks, [setting for setting in settings if setting.clean], run), _Choice(racks, settings, run)]
     stretches: list[Stretch] = []
@@ -215,8 +216,12 @@ def served(question: SwapWish) -> Callable[[LightPoint], bool]:
     """
     aim, film = _aim(question), question.film
     settings = allowed(question.apertures, question.isos, question.sharp_to)
-    levels = _Levels(_racks(pieces_of(question.glass), question.slots), settings)
+    levels = _Levels(_racks(_pieces(question), question.slots), settings)
     return lambda point: levels.serve(_Light.of(point, film).span(aim))
+
+
+def _pieces(question: SwapWish) -> list[Piece]:
+    return pieces_of(question.glass, onto=question.onto, on=question.on)
 
 
 def _aim(question: SwapWish) -> tuple[float, float]:

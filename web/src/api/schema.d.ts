@@ -1899,7 +1899,7 @@ export interface paths {
         put?: never;
         /**
          * Stacks
-         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'LawGiven | None' = None, wished_stops: "Annotated[float, Between(-15, 15, 'stops')]" = 0.0, order: 'Order' = <Order.GLASS: 'glass'>)
+         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'LawGiven | None' = None, wished_stops: "Annotated[float, Between(-15, 15, 'stops')]" = 0.0, order: 'Order' = <Order.GLASS: 'glass'>, onto: 'Onto | None' = None, set_to: 'SettingsGiven | None' = None)
          */
         post: operations["jackstaff_api_mount_stacks"];
         delete?: never;
@@ -3653,9 +3653,11 @@ export interface components {
             must: string[];
             /** @default [] */
             on: string[];
+            onto?: components["schemas"]["OntoInput"] | null;
             /** @default glass */
             order: components["schemas"]["Order"];
             reading: components["schemas"]["ReadingInput"];
+            set_to?: components["schemas"]["SettingsInput"] | null;
             /** @default 11 */
             sharp_to: string | number;
             slots: number;
@@ -4574,6 +4576,8 @@ export interface components {
             /** @default [] */
             members: string[];
             min?: number | null;
+            mount?: string | null;
+            size_mm?: number | null;
             stops?: number | null;
             usable_max?: number | null;
         };
@@ -5082,6 +5086,14 @@ export interface components {
             fact: string;
             /** Values */
             values: string[];
+        };
+        /**
+         * Onto
+         * @description What filters go onto: the lens's thread and the plates that the holder takes [mm].
+         */
+        OntoInput: {
+            holder_mm?: number | null;
+            thread_mm?: number | null;
         };
         /** OpenInput */
         OpenInput: {
@@ -6810,6 +6822,7 @@ export interface components {
             isos: (string | number)[];
             /** @default [] */
             on: string[];
+            onto?: components["schemas"]["OntoInput"] | null;
             /** @default 11 */
             sharp_to: string | number;
             slots: number;
@@ -6831,6 +6844,7 @@ export interface components {
             longitude: number;
             /** @default [] */
             on: string[];
+            onto?: components["schemas"]["OntoInput"] | null;
             /** @default [] */
             readings: components["schemas"]["OwnReadingInput"][];
             ridge?: components["schemas"]["RidgeInput"] | null;

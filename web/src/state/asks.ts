@@ -214,8 +214,14 @@ export function wishOf(
     isos: laid.body?.offers.isos.slice(0, 3) ?? ["100"],
     sharp_to: laid.body?.offers.sharp_to ?? 11,
     on: laid.bench.on ?? [],
-    film: laid.film?.law ?? null,
+    film: filmOf(laid),
+    onto: ontoOf(laid),
   };
+}
+
+/** What filters go onto. */
+export function ontoOf({ lens, holder }: Laid): Schemas["OntoInput"] {
+  return { thread_mm: lens?.facts.thread_mm ?? null, holder_mm: holder?.facts.size_mm ?? null };
 }
 
 /** When the plan ends [ms]: when one wants to turn back, or has to leave before that. */

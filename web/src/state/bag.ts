@@ -57,5 +57,6 @@ export function releaseOf(items: KitItem[], id: string | null): ItemOf<"release"
 export function kitGlass(item: ItemOf<"glass">): Schemas["KitGlassInput"] {
   const { kind, low, high } = item.strength;
   const strength = low === high ? { stops: Math.max(0, low) } : { min: Math.max(0, low), max: high };
-  return { id: item.id, kind, members: item.facts.members, ...(kind === "graduated" ? {} : strength) };
+  const { members, mount, size_mm } = item.facts;
+  return { id: item.id, kind, members, mount, size_mm, ...(kind === "graduated" ? {} : strength) };
 }

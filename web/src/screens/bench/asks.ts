@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { filmOf, readingOf, wishedOf } from "../../state/asks";
+import { filmOf, ontoOf, readingOf, wishedOf } from "../../state/asks";
 import { itemsOf, kitGlass } from "../../state/bag";
 import { type Glass, type Laid, settingsOf, stayedOn, wasOn } from "../../state/bench";
 import type { KitItem } from "../../state/kit";
@@ -20,7 +20,6 @@ export function stacksOf(
   return {
     reading: readingOf(laid),
     glass: laid.items
-      .filter((item) => fits(laid, item))
       .slice(0, 24)
       .map((item) => ({ ...kitGlass(item), ...(ends[item.id] && { usable_max: ends[item.id] }) })),
     slots: Math.max(0, Math.min(4, room)),
@@ -38,17 +37,9 @@ export function stacksOf(
     film: filmOf(laid),
     wished_stops: wishedOf(laid),
     order: "hands",
+    onto: ontoOf(laid),
+    set_to: settingsOf(laid),
   };
-}
-
-/** Whether a filter goes onto this lens, as far as their measures are known; what is on fits. */
-function fits({ stack, lens, holder }: Laid, { id, facts }: Laid["items"][number]): boolean {
-  if (stack.some((glass) => glass.id === id)) return true;
-  if (facts.mount === "plate")
-    return holder?.facts.size_mm == null || facts.size_mm == null || facts.size_mm === holder.facts.size_mm;
-  // A wider ring goes on with a step ring; a narrower one would cut the corners.
-  const [ring, thread] = [facts.mount === "thread" ? facts.size_mm : null, lens?.facts.thread_mm];
-  return ring == null || thread == null || ring >= thread;
 }
 
 /** What stays on whatever is worked out: a graduated filter, and a polariser that one has metered through. */
