@@ -26,6 +26,7 @@ from jackstaff_core.filter_kind import GlassKind
 from jackstaff_core.finder import KitGlass
 from jackstaff_core.forecast import LightPoint, LightQuestion, OwnReading, forecast, light_at
 from jackstaff_core.heavens import Event, Place
+from jackstaff_core.light_integral import Path, filled
 from jackstaff_core.on_lens import GlassGiven
 from jackstaff_core.plausibility import plausible
 from jackstaff_core.reading import ReadingGiven, SettingsGiven
@@ -134,6 +135,11 @@ def test_a_plan_gives_the_times_the_bench_gives_and_no_change_for_less_than_two_
             continue
         steps = [point for point in points if stretch.start <= point.at < stretch.end]
         times = [_at_the_bench(stretch, place, point, film) for place, point in enumerate(steps)]
+        for point, turn in zip(steps, stretch.turns, strict=False):
+            # A ring is turned no further up than a sixth of a stop inside the aim.
+            metered = _metered_by(stretch, turn, point)
+            least = filled(Path.steady(point.stops_per_minute / 60, 0.0), film, aim[0])
+            assert turn == 0 or math.log2(metered / least) <= 1 / 6 + 0.01
         for seconds in times:
             # In the aim at every minute, the light counted on to the end of the frame.
             assert math.log2(aim[0]) - 0.02 <= math.log2(seconds) <= math.log2(aim[1]) + 0.02
@@ -145,6 +151,14 @@ def test_a_plan_gives_the_times_the_bench_gives_and_no_change_for_less_than_two_
 
 def events_of(place: Place, midnight: datetime) -> tuple[Event, ...]:
     return forecast(LightQuestion(place, midnight, midnight + timedelta(days=1), 3600.0)).events
+
+
+def _metered_by(stretch: Stretch, turn: float, point: LightPoint) -> float:
+    """The time of a stretch at a minute in still light without film [s]."""
+    marks = {mark.label: mark.exact for mark in apertures().between(1, 30)}
+    strength = sum(WEAKEST[glass] for glass in stretch.glass or ()) + turn
+    # ISO 100 is the only one of the wish.
+    return float(marks[stretch.aperture or ""] ** 2 * 2 ** (strength - point.ev100))
 
 
 def _at_the_bench(stretch: Stretch, step: int, point: LightPoint, film: LawGiven | None) -> float:

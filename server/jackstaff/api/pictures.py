@@ -16,7 +16,6 @@ from jackstaff.records.pictures import forget_picture, keep_picture, picture_of
 from jackstaff_core.joining import MOST_FILES, MOST_FRAMES, Candidate, Joining, join
 from jackstaff_core.joining import File as Taken
 from jackstaff_core.refusal import Refusal, within
-from jackstaff_core.scales import apertures, isos
 from jackstaff_core.spoken import time_in_words
 from jackstaff_imaging import beforeafter, capped
 from jackstaff_imaging.digest import digest
@@ -242,7 +241,7 @@ def _settings(shot: Shot) -> str:
     """The exposure a file gives, in words; empty parts where it does not."""
     parts = [
         time_in_words(shot.seconds) if shot.seconds else "",
-        f"f/{apertures().nearest(shot.f_number).label}" if shot.f_number else "",
-        f"ISO {isos().nearest(shot.iso).label}" if shot.iso else "",
+        f"f/{shot.aperture}" if shot.aperture else "",
+        f"ISO {shot.speed}" if shot.speed else "",
     ]
     return "  ".join(part for part in parts if part)

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from datetime import datetime
 from typing import Annotated
-from unicodedata import category
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
+from jackstaff_core.outing import one_line
+from jackstaff_core.refusal import Refusal
 from jackstaff_core.scales import LONGEST_DIAL, SHORTEST_DIAL
 from jackstaff_core.wire import FIRST_YEAR, LAST_YEAR
 
@@ -30,14 +31,16 @@ def of_our_times(value: datetime) -> datetime:
     return value
 
 
-def one_line(text: str) -> str:
-    """The same text, or a refusal: a name is a line, and no file format carries its control characters."""
-    if any(category(letter) == "Cc" for letter in text):
-        raise ValueError("a name is one line without control characters")
+def _in_one_line(text: str) -> str:
+    """The same text, or a refusal: no file format carries the control characters of a name."""
+    try:
+        one_line(text)
+    except Refusal as refusal:
+        raise ValueError(refusal.problem) from None
     return text
 
 
-Name = Annotated[str, AfterValidator(one_line)]
+Name = Annotated[str, AfterValidator(_in_one_line)]
 """What something is called, in one line."""
 Instant = Annotated[AwareDatetime, BeforeValidator(_written_out), AfterValidator(of_our_times)]
 """An instant with its zone; a number of seconds is not taken for one. Calendars end, so it is of our times."""

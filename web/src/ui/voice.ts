@@ -10,7 +10,7 @@ export function hasVoice(): boolean {
   return voice() !== undefined;
 }
 
-/** Say it at once; what is still being said is cut off, for a clock that lags is no clock. */
+/** Say it at once; what is still being said is cut off, so that the clock does not lag. */
 export function speak(text: string): void {
   const by = voice();
   if (!by) return;

@@ -18,5 +18,5 @@ class Command(RecordsCommand):
             except CannotKeep as error:
                 raise CommandError(str(error)) from error
         call_command("migrate", verbosity=0)
-        # Sessions that are over are of no use to anybody but a thief.
+        # Sessions that have ended.
         call_command("clearsessions")
