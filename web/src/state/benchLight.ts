@@ -7,6 +7,7 @@ import { plausibleOf, rateOf, readingOf } from "./asks";
 import type { Laid, SaidLight, SeenLight } from "./bench";
 import { isWatching, lightWatch, type LightWatch, useGoesOn } from "./lightWatch";
 import { goingOn, instantNear, isLive, type Outing, span, useOutings } from "./outings";
+import { DEMO, useSession } from "./session";
 
 export interface BenchLight {
   outing: Outing;
@@ -19,8 +20,8 @@ export interface BenchLight {
   rate: Rate | undefined;
   /** What a phone saw of it, while it watches. */
   watch: LightWatch | null;
-  /** Whether the day of a chosen minute is not today: it shows what the plan says, and no frame is made by it. */
-  planned: boolean;
+  /** Whether a minute of another day was chosen: it shows what the plan says, and no frame is made by it. */
+  otherDay: boolean;
   /** Whether nothing says how the light moves but what somebody sees: it is asked. */
   unknown: boolean;
   /** Whether the reading is so far from the plan's sky that its rate stays out of the sum until somebody answers. */
@@ -36,6 +37,7 @@ const TICK_MS = 10_000;
 export function useBenchLight(laid: Laid): BenchLight {
   const { bench } = laid;
   const { outings, current } = useOutings();
+  const { username } = useSession();
   const now = useNow(TICK_MS);
   const watch = useSteadyWatch(now);
   const live = goingOn(outings, current, now);
@@ -71,8 +73,9 @@ export function useBenchLight(laid: Laid): BenchLight {
     });
   const unknown = seen === null && rated === said;
   const shown = bench.earlier.length > 0 || watch ? rate : undefined;
-  const ahead = bench.lightAt !== null && !isLive(outing, now);
-  return { outing, counts, at, plausible, fits, rate: shown, watch, planned: ahead, unknown, contradicted, moving };
+  // The demo account's own day is made up.
+  const otherDay = bench.lightAt !== null && username !== DEMO && !isLive(outing, now);
+  return { outing, counts, at, plausible, fits, rate: shown, watch, otherDay, unknown, contradicted, moving };
 }
 
 /** The watch as it stood when the clock last ticked: looks come every few seconds, and the sum is to stand still. */

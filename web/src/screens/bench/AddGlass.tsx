@@ -1,4 +1,4 @@
-import { type SubmitEvent, useEffect, useState } from "react";
+import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { useDensity } from "../../questions/bench";
@@ -7,6 +7,7 @@ import { keepItems, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { words } from "../../words";
+import { useEnter } from "../../ui/useEnter";
 import { useOnce } from "../../ui/useOnce";
 
 type Strength = Schemas["StrengthAnswer"];
@@ -64,18 +65,11 @@ export function AddGlass({ onAdded, onClose }: Props) {
       (error: unknown) => setFault(error),
     );
   });
-  // Enter before the label is read is Enter once it is, unless another has been typed.
-  const [entered, setEntered] = useState<string | null>(null);
+  const onEnter = useEnter(label, sound, () => void keep(false));
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
     void keep(false);
   };
-  const due = entered === label && sound;
-  useEffect(() => {
-    if (due) void keep(false);
-    // Kept once, when it has been read.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [due]);
 
   return (
     <Modal show onHide={onClose} centered aria-labelledby="add-glass-title">
@@ -98,8 +92,7 @@ export function AddGlass({ onAdded, onClose }: Props) {
                 setLabel(event.target.value);
                 setChosen(null);
               }}
-              // While the button is disabled Enter sends no form.
-              onKeyDown={(event) => event.key === "Enter" && !sound && setEntered(label)}
+              onKeyDown={onEnter}
               aria-describedby="glass-said"
             />
           </Form.Group>

@@ -117,8 +117,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   };
   const armIt = async () => {
     if (!fresh || waits !== null) return;
-    // The demo account's own day is made up.
-    if (light.planned && username !== DEMO) {
+    if (light.otherDay) {
       // What was planned for another day lends nothing to a frame made now: its own light is summed up first.
       move({ do: "set", change: { lightAt: null } });
       say({ text: words.light.otherDay(light.outing.name) });
@@ -136,7 +135,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
     });
     void navigate("/run");
   };
-  useBenchKeys(laid, move, () => void armIt());
+  useBenchKeys(laid, act, () => void armIt());
   useKeys("x", () => setPanel("extras"));
   useKeys("w", () => setPanel("looks"));
   useKeys("v", () => setPanel("light"));

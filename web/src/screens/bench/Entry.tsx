@@ -1,10 +1,11 @@
-import { type SubmitEvent, useEffect, useState } from "react";
+import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { Refused } from "../../api/client";
 import { type Ladders, useExposures, useReadout } from "../../questions/bench";
 import { exposureOf, holdTime } from "../../state/asks";
 import { type Bench, type Laid, settingsOf } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
+import { useEnter } from "../../ui/useEnter";
 import { words } from "../../words";
 import { markText, meaningText, timeText } from "../../words/times";
 import { around } from "./stepping";
@@ -60,18 +61,12 @@ export function Entry({ field, laid, ladders, onTake, onField, onClose }: Props)
   const refusal = problem ?? refused?.message;
   const only = candidates.length === 1 && outcomes[0]?.answer ? candidates[0] : undefined;
 
-  // Enter before its meaning is known is Enter once it is, unless something else has been typed.
-  const [entered, setEntered] = useState<string | null>(null);
+  const take = () => only && onTake(only.change);
+  const onEnter = useEnter(text, only !== undefined, take);
   const submit = (event: SubmitEvent) => {
     event.preventDefault();
-    if (only) onTake(only.change);
+    take();
   };
-  const due = entered === text && text.trim() !== "" ? only : undefined;
-  useEffect(() => {
-    if (due) onTake(due.change);
-    // Taken once, when it has come.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [due !== undefined]);
 
   return (
     <Modal show onHide={onClose} centered aria-labelledby="entry-title" className="entry">
@@ -109,8 +104,7 @@ export function Entry({ field, laid, ladders, onTake, onField, onClose }: Props)
               inputMode={window.matchMedia("(pointer: coarse)").matches ? "none" : "text"}
               value={text}
               onChange={(event) => setText(event.target.value)}
-              // While the button is disabled Enter sends no form.
-              onKeyDown={(event) => event.key === "Enter" && !only && setEntered(text)}
+              onKeyDown={onEnter}
               isInvalid={Boolean(refusal)}
               aria-describedby="entry-said"
             />
