@@ -139,6 +139,7 @@ class Visit:
             is_mobile=phone,
             reduced_motion="reduce",
             color_scheme="light",
+            locale="en-GB",
         )
         if visited:
             self.context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": server.url}])

@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
+import { ClockChoice } from "./ClockChoice";
 import { OnPhone } from "./OnPhone";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { changePassword, endAccount, signOut, signOutElsewhere, useSession } from "../state/session";
@@ -61,6 +62,7 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
             {accountWords.end}
           </Button>
         </div>
+        <ClockChoice />
         <TakeAlong />
         <OnPhone />
       </Modal.Body>

@@ -9,6 +9,7 @@ import { useSession } from "../state/session";
 import { nextLight, useLight } from "../ui/light";
 import { signKeys, useKeys } from "../ui/useKeys";
 import { words } from "../words";
+import { countHours } from "../words/clock";
 import { Header, Tabs } from "./Header";
 import { Notices, ServerTrouble } from "./Notices";
 import { Place } from "./Place";
@@ -46,7 +47,9 @@ export function App() {
   useEndShown();
   useFetchedAhead();
   useScreenNamed();
-  const { letterKeys } = useHabits();
+  const { letterKeys, hours } = useHabits();
+  // Before anything beneath is drawn.
+  countHours(hours);
   useEffect(() => signKeys(letterKeys), [letterKeys]);
   useKeys("b", () => void navigate("/"));
   useKeys("l", () => void navigate("/log"));

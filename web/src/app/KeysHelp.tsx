@@ -1,6 +1,7 @@
 import { Form, Modal } from "react-bootstrap";
 import { remember, useHabits } from "../state/habits";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
+import { ClockChoice } from "./ClockChoice";
 import { words } from "../words";
 
 type Key = keyof typeof words.keys.list;
@@ -45,6 +46,7 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
           checked={letterKeys}
           onChange={({ target }) => remember({ letterKeys: target.checked })}
         />
+        <ClockChoice />
         <TakeAlong />
         {GROUPS.map(([group, keys]) => (
           <section key={group}>

@@ -1,3 +1,5 @@
+import { dateAndClock } from "../words/clock";
+import { ITS_OWN } from "../words/zone";
 import { useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
 import { subscribe, takenAlong, takeNewer } from "../engine/takeAlong";
@@ -76,7 +78,9 @@ export function Notices() {
       ))}
       {aside.map(({ id, content }) => (
         <p className="notice" key={id} role="status">
-          <span>{say.aside(nameOf(content.kind, content.content), new Date(content.changed_at))}</span>
+          <span>
+            {say.aside(nameOf(content.kind, content.content), dateAndClock(Date.parse(content.changed_at), ITS_OWN))}
+          </span>
           <Button variant="quiet" size="sm" onClick={() => void putBack(id, content)}>
             {say.putBack}
           </Button>

@@ -1,3 +1,4 @@
+import { ITS_OWN, isZone } from "../words/zone";
 import { useEffect, useState } from "react";
 import * as v from "valibot";
 import { documentOf, type Frame } from "../questions/log";
@@ -57,6 +58,12 @@ export function placeInLog({ state, opened_at }: Pick<Frame, "state" | "opened_a
   const opened = Date.parse(opened_at);
   const first = state === "open" ? RUNNING : opened > nowMs() + A_DAY ? TO_COME : ENDED;
   return first + new Date(opened).toISOString();
+}
+
+/** The clock a frame's times are read on: its place's, else this device's. */
+export function zoneOf({ conditions }: Pick<Frame, "conditions">): string {
+  const zone = conditions?.zone;
+  return zone != null && isZone(zone) ? zone : ITS_OWN;
 }
 
 /** Frames, the running one first, then the newest. */

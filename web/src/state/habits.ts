@@ -30,6 +30,8 @@ const SHAPE = v.object({
   releaseId: v.fallback(v.nullable(v.string()), null),
   /** What was left in the battery (0 to 1) when somebody looked, and when that was. */
   battery: v.fallback(v.nullable(v.object({ share: v.number(), at: v.string() })), null),
+  /** Of how many hours a clock is; null is as the browser's language has it. */
+  hours: v.fallback(v.nullable(v.picklist([12, 24])), null),
   /** Whether the clock of a running frame is spoken. */
   speaks: v.fallback(v.boolean(), false),
   /** When somebody last said that the end bell can be heard. */

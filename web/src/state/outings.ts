@@ -67,7 +67,7 @@ const plans = drawer<Outing>({
   // What was planned before a sky could change has one sky, before a flood could be watched none.
   check: (content) => (v.is(SHAPE, content) ? ({ skies: [], crossings: [], ...content } as unknown as Outing) : null),
   wire: (outing) => ({ ...outing }),
-  sort: (outing) => outing.date,
+  sort: (outing) => new Date(span(outing)[0]).toISOString(),
 });
 
 /** Whether somebody has written it; the sample is nobody's. */

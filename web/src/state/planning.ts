@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { clockIn, dateIn } from "../words/zone";
+import { dateIn, wallTime } from "../words/zone";
 import { type Outing, watersAt } from "./outings";
 
 /** What a new outing is made of: a place, a stretch of a day, and what the place brings along. */
@@ -104,8 +104,8 @@ export function at({ from, to }: Stretch, zone: string): Pick<Outing, "date" | "
   const start = Math.floor(from / TO_FIVE) * TO_FIVE;
   return {
     date: dateIn(start, zone),
-    arrive: clockIn(start, zone),
-    turn_back: clockIn(Math.ceil(to / TO_FIVE) * TO_FIVE, zone),
+    arrive: wallTime(start, zone),
+    turn_back: wallTime(Math.ceil(to / TO_FIVE) * TO_FIVE, zone),
   };
 }
 

@@ -1,14 +1,14 @@
+import { ClockField } from "./ClockField";
 import { Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 
 export function TimeField(props: { id: string; label: string; value: string; onValue: (value: string) => void }) {
   return (
     <Form.Group controlId={props.id}>
       <Form.Label>{props.label}</Form.Label>
-      <Form.Control
-        type="time"
+      <ClockField
         value={props.value}
-        onChange={(event) => {
-          if (event.target.value) props.onValue(event.target.value);
+        onValue={(value) => {
+          if (value) props.onValue(value);
         }}
       />
     </Form.Group>

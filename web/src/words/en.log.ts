@@ -135,7 +135,8 @@ export const log = {
   add: {
     open: "Add a frame by hand",
     title: "A frame by hand",
-    opened: "Opened at",
+    opened: "Opened on",
+    openedAt: "At",
     seconds: "Open for, as in 2 min 30 s",
     reading: "Shutter when metered bare (may stay empty)",
     glass: "What was on",

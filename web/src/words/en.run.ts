@@ -27,7 +27,7 @@ export const run = {
     asked: "Did you hear it?",
     yes: "Yes",
     no: "No",
-    heard: (at: Date) => `Heard at ${at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}.`,
+    heard: (clock: string) => `Heard at ${clock}.`,
     notHeard: "Turn the volume up and silent mode off, then ring again. Until then watch the edge of the screen.",
     untried: "Can you hear it? Try before it matters.",
     end: (vibrates: boolean, notices: "yes" | "ask" | "no") =>
@@ -36,8 +36,7 @@ export const run = {
     speak: "Speak the clock",
     notAwake: "This browser lets the screen go dark: switch the screen's own time-out off.",
     notice: "The time is up. Close the shutter.",
-    until: (at: Date) =>
-      `Shutter open until ${at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" })}`,
+    until: (clock: string) => `Shutter open until ${clock}`,
   },
   onceMore: "Once more",
   bellMute: "The browser will not let the end bell sound until you press something here.",
@@ -104,6 +103,7 @@ export const run = {
   titleOpen: (left: string) => `${left} to go`,
   untilField: "Open until, in minutes and seconds",
   untilHint: "until 2:00",
+  untilSet: "Open until then",
   announce: { opened: "Shutter open.", half: "Half the time.", tenLeft: "Ten seconds.", mark: "Close now." },
   darkTitle: "Dark frame ready",
   darkWhy: "Cap on, same length, same place: it takes hot specks out of the frame before.",

@@ -1,7 +1,5 @@
 import { bench } from "./en.bench";
 
-const AT = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
-
 /** Every word of the screen. Another language is another object of the same shape. */
 /** So long [s] in one word, as nobody needs it nearer. */
 function gap(seconds: number): string {
@@ -150,6 +148,7 @@ export const en = {
     skip: "Skip to the main part",
   },
   lights: { noon: "Noon", dusk: "Dusk", red: "Red" },
+  hours: { title: "Clock", of24: "17:05", of12: "5:05 pm" },
   keys: {
     title: "Keys",
     close: "Close",
@@ -222,8 +221,8 @@ export const en = {
     named: (sort: string, name: string) => `${sort}, “${name}”`,
     broken: (what: string) => `Something kept here could not be read and was set aside: ${what}.`,
     refused: (what: string) => `The server did not take your change of ${what}.`,
-    aside: (what: string, at: Date) =>
-      `Two devices changed ${what}. The other writing is in use; this one is of ${AT.format(at)}.`,
+    aside: (what: string, when: string) =>
+      `Two devices changed ${what}. The other writing is in use; this one is of ${when}.`,
     screen: {
       title: "This screen broke.",
       kept: "What you have written is kept. Go on from the bench, or save it as a file first.",

@@ -35,7 +35,8 @@ export function instantOf(date: string, time: string, zone: string): number {
   return wall - offset(guess, zone);
 }
 
-export function clockIn(instant: number, zone: string): string {
+/** The clock time of a zone at an instant as it is kept and sent: 17:05. What people read is `clock.ts`. */
+export function wallTime(instant: number, zone: string): string {
   return readingIn(zone, { hour: "2-digit", minute: "2-digit" }).format(instant);
 }
 

@@ -12,7 +12,7 @@ import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { usePace } from "../../ui/worldClock";
 import { dryRunWords as say } from "../../words/dryRun";
-import { clockIn } from "../../words/zone";
+import { clockIn } from "../../words/clock";
 import "./dryrun.css";
 import { useOnce } from "../../ui/useOnce";
 
@@ -103,10 +103,9 @@ export function DryRunBar() {
 
 function WorldTime({ zone }: { zone: string }) {
   const now = useNow(1000);
-  const seconds = String(Math.floor(now / 1000) % 60).padStart(2, "0");
   return (
     <span className="dry-run-clock" role="timer" aria-label={say.clock} data-testid="dry-run-clock">
-      {clockIn(now, zone)}:{seconds}
+      {clockIn(now, zone, "seconds")}
     </span>
   );
 }

@@ -1,15 +1,14 @@
 import type { Tide } from "../../questions/light";
 import { words } from "../../words";
-import { clockIn } from "../../words/zone";
+import { clockIn, placeClock } from "../../words/clock";
 
 const say = words.leaving;
 
 /** When to leave, or why nobody knows, in one line; the clock is the place's. */
 export function leaveText(tide: Tide, zone: string): string {
-  const clock = clockOf(zone);
-  if (tide.leave_by != null) return say.by(clock(tide.leave_by));
+  if (tide.leave_by != null) return say.by(placeClock(Date.parse(tide.leave_by), zone));
   if (tide.state === "flooded") return say.flooded;
-  if (tide.state === "dry") return say.dryUntil(clock(tide.known_until));
+  if (tide.state === "dry") return say.dryUntil(clockOf(zone)(tide.known_until));
   return tide.state === "unknown" ? `${say.unknown} ${unknownBecause(tide, zone)}` : say.noWaters;
 }
 

@@ -1,9 +1,9 @@
 import type { ItemOf, KitItem } from "../../state/kit";
 import { bagWords } from "../../words/bag";
+import { dateOf, readDate } from "../../words/clock";
 import { signedStops, timeText } from "../../words/times";
 
 const say = bagWords.says;
-const DAY = new Intl.DateTimeFormat(undefined, { dateStyle: "medium" });
 
 /** What a code of a choice is called. */
 export type LabelOf = (sort: KitItem["sort"], fact: string, code: string) => string;
@@ -56,8 +56,7 @@ export function strengthOf(item: ItemOf<"glass">): string {
 
 /** A day as people say it; what was typed otherwise stands as it was. */
 function dayOf(day: string): string {
-  const at = Date.parse(`${day}T12:00:00`);
-  return Number.isNaN(at) ? day : DAY.format(at);
+  return readDate(day) === null ? day : dateOf(day);
 }
 
 function ofBody({ facts }: ItemOf<"body">) {

@@ -1,7 +1,8 @@
+import { ClockField } from "../../ui/ClockField";
 import { Button, Form, Modal } from "react-bootstrap";
 import { Link } from "react-router";
 import { rateText } from "../../words/rate";
-import { clockIn } from "../../words/zone";
+import { wallTime } from "../../words/zone";
 import { words } from "../../words";
 import type { Bench, Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
@@ -50,12 +51,11 @@ export function LightDialog({ laid, light, set, onClose }: Props) {
               <Form.Label>
                 {say.at}: {outing.name}
               </Form.Label>
-              <Form.Control
-                type="time"
-                value={bench.lightAt ?? (light.counts ? clockIn(light.at, outing.zone) : "")}
-                onChange={(event) => {
+              <ClockField
+                value={bench.lightAt ?? (light.counts ? wallTime(light.at, outing.zone) : "")}
+                onValue={(lightAt) => {
                   choose(outing.id);
-                  set({ lightAt: event.target.value || null });
+                  set({ lightAt: lightAt || null });
                 }}
               />
             </Form.Group>

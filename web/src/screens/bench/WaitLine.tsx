@@ -2,7 +2,7 @@ import { useWait } from "../../questions/light";
 import type { Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
 import { words } from "../../words";
-import { clockIn } from "../../words/zone";
+import { placeClock } from "../../words/clock";
 import { waitOf } from "./asks";
 
 /** Wait instead of glass: when the light will be what the floating reading wants. */
@@ -19,7 +19,7 @@ export function WaitLine({ laid, light, seconds }: { laid: Laid; light: BenchLig
           ? say.waitNever
           : say.wait(
               Math.abs(wait.stops_to_go).toFixed(1),
-              clockIn(Date.parse(wait.at), light.outing.zone),
+              placeClock(Date.parse(wait.at), light.outing.zone),
               sure == null ? "" : say.waitSure(sure < 1 ? "1" : String(Math.ceil(sure))),
             )}
     </p>

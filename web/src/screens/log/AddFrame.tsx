@@ -1,3 +1,6 @@
+import { nowMs } from "../../ui/worldClock";
+import { DateField, ClockField } from "../../ui/ClockField";
+import { ITS_OWN, today, instantOf, wallTime } from "../../words/zone";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { type Laid, settingsOf, useBench } from "../../state/bench";
@@ -22,7 +25,8 @@ export function AddFrame({ onClose }: { onClose: () => void }) {
 
 function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
   const settings = settingsOf(laid);
-  const [opened, setOpened] = useState(localNow());
+  const [date, setDate] = useState(today());
+  const [clock, setClock] = useState(() => wallTime(nowMs(), ITS_OWN));
   const open = useWatchText();
   const reading = useShutterText(laid.bench.meter === "camera" ? laid.bench.shutter : "", laid.step, laid.dialLimit);
   const [facts, setFacts] = useState({ ...settings });
@@ -31,11 +35,11 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
   const [fault, setFault] = useState<unknown>(null);
   const keep = useOnce(async () => {
     const here = staying();
-    const openedAt = new Date(opened);
+    const openedAt = new Date(instantOf(date, clock, ITS_OWN));
     // A frame may have had no reading; one that can be read two ways is asked about first.
-    const [time, metered] = await Promise.all([open.settled(), reading.settled()]);
+    const [lasted, metered] = await Promise.all([open.settled(), reading.settled()]);
     const unread = reading.text.trim() !== "" && !metered;
-    if (Number.isNaN(openedAt.getTime()) || !time || unread) {
+    if (Number.isNaN(openedAt.getTime()) || !lasted || unread) {
       setProblem(say.problem);
       return;
     }
@@ -43,7 +47,7 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
     try {
       const glass = laid.bag.filter((piece) => on.includes(piece.id));
       const shutter = metered?.label ?? "";
-      const frame = await madeFrame({ openedAt, seconds: time.seconds, glass, shutter, ...facts }, laid);
+      const frame = await madeFrame({ openedAt, seconds: lasted.seconds, glass, shutter, ...facts }, laid);
       here();
       await addFrame(frame);
       onClose();
@@ -72,15 +76,16 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
           <Modal.Title id="add-title">{say.title}</Modal.Title>
         </Modal.Header>
         <Modal.Body className="stacked">
-          <Form.Group controlId="add-opened">
-            <Form.Label>{say.opened}</Form.Label>
-            <Form.Control
-              type="datetime-local"
-              step="1"
-              value={opened}
-              onChange={(event) => setOpened(event.target.value)}
-            />
-          </Form.Group>
+          <div className="pair-typed">
+            <Form.Group controlId="add-opened">
+              <Form.Label>{say.opened}</Form.Label>
+              <DateField value={date} onValue={setDate} />
+            </Form.Group>
+            <Form.Group controlId="add-opened-at">
+              <Form.Label>{say.openedAt}</Form.Label>
+              <ClockField value={clock} onValue={setClock} />
+            </Form.Group>
+          </div>
           <TimeText id="add-seconds" label={say.seconds} time={open} />
           <div className="pair-typed">
             {field("aperture", logWords.picture.aperture)}
@@ -119,10 +124,4 @@ function AddForm({ laid, onClose }: { laid: Laid; onClose: () => void }) {
       </Form>
     </Modal>
   );
-}
-
-/** Now, as a date-and-time field takes it. */
-function localNow(): string {
-  const now = new Date();
-  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 19);
 }

@@ -2,7 +2,7 @@ import type { Replay, Scenario } from "../../questions/dryRun";
 import { useMeasured } from "../../ui/useMeasured";
 import { dryRunWords } from "../../words/dryRun";
 import { timeText } from "../../words/times";
-import { clockIn } from "../../words/zone";
+import { clockIn } from "../../words/clock";
 
 const say = dryRunWords.replay;
 const HIGH = 250;

@@ -1,8 +1,9 @@
 import { glassNames } from "../../words/glassNames";
 import { logWords } from "../../words/log";
-import { isZone, ITS_OWN, readingIn } from "../../words/zone";
+import { clockIn, dateAndClock, zoneNote } from "../../words/clock";
+import { ITS_OWN, readingIn } from "../../words/zone";
 import { signedStops, thirdsText } from "../../words/times";
-import type { Frame } from "../../state/frames";
+import { type Frame, zoneOf } from "../../state/frames";
 
 /** Frames in words, the same on every page of the log. */
 const say = logWords;
@@ -34,34 +35,24 @@ export function glassText(frame: Frame): string {
 }
 
 const DAY = { weekday: "long", day: "numeric", month: "long", year: "numeric" } as const;
-const CLOCK = { hour: "2-digit", minute: "2-digit" } as const;
-const SHORT = { dateStyle: "medium", timeStyle: "short" } as const;
 
 type Opened = Pick<Frame, "opened_at" | "conditions">;
 
-/** The clock a frame's times are read on: its place's, else this device's. */
-function zoneOf({ conditions }: Opened): string {
-  const zone = conditions?.zone;
-  return zone != null && isZone(zone) ? zone : ITS_OWN;
-}
-
-function inItsZone(frame: Opened, how: Intl.DateTimeFormatOptions): string {
-  return readingIn(zoneOf(frame), how).format(Date.parse(frame.opened_at));
-}
-
 export function dayText(frame: Opened): string {
-  return inItsZone(frame, DAY);
+  const at = Date.parse(frame.opened_at);
+  const zone = zoneOf(frame);
+  return [readingIn(zone, DAY).format(at), zoneNote(zone, at)].filter(Boolean).join(", ");
 }
 
 export function clockOf(frame: Opened): string {
-  return inItsZone(frame, CLOCK);
+  return clockIn(Date.parse(frame.opened_at), zoneOf(frame));
 }
 
 export function whenText(frame: Opened): string {
-  return inItsZone(frame, SHORT);
+  return dateAndClock(Date.parse(frame.opened_at), zoneOf(frame));
 }
 
 /** An instant that belongs to no place, by this device's clock. */
 export function instantText(instant: string): string {
-  return readingIn(ITS_OWN, SHORT).format(Date.parse(instant));
+  return dateAndClock(Date.parse(instant), ITS_OWN);
 }

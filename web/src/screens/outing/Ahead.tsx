@@ -8,7 +8,7 @@ import { type Outing, span } from "../../state/outings";
 import { type Light, type Swaps, useBudget } from "../../questions/light";
 import { budgetOf } from "./asks";
 import { noWay } from "./planSentences";
-import { clockIn } from "../../words/zone";
+import { clockIn, placeClock } from "../../words/clock";
 
 /** What comes next by the clock, from now while the outing runs, else from its beginning. */
 export function Next({ outing, light }: { outing: Outing; light: Light }) {
@@ -29,7 +29,7 @@ export function Next({ outing, light }: { outing: Outing; light: Light }) {
                 Math.max(1, Math.round((Date.parse(coming.at) - now) / 60_000)),
                 words.events[coming.name] ?? "",
               )
-            : outingWords.eventAt(words.events[coming.name] ?? "", clockIn(Date.parse(coming.at), outing.zone))}
+            : outingWords.eventAt(words.events[coming.name] ?? "", placeClock(Date.parse(coming.at), outing.zone))}
         </p>
       )}
       {missing.length > 0 && (

@@ -1,5 +1,5 @@
 import type { Day } from "../../state/planning";
-import { clockIn } from "../../words/zone";
+import { wallTime } from "../../words/zone";
 import { tones } from "./tones";
 
 const WIDTH = 480;
@@ -13,7 +13,7 @@ export function DayStrip({ day, zone }: { day: Day; zone: string }) {
   const x = (instant: string | number) =>
     (((typeof instant === "number" ? instant : Date.parse(instant)) - begins) / (ends - begins)) * WIDTH;
   const hours = Array.from({ length: 24 }, (_, hour) => begins + hour * HOUR).filter((at) =>
-    /^(06|12|18):/.test(clockIn(at, zone)),
+    /^(06|12|18):/.test(wallTime(at, zone)),
   );
   return (
     <svg className="day-strip" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" aria-hidden>

@@ -1,3 +1,4 @@
+import { DateField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { askWaters, type DaysQuestion, useDays } from "../../questions/places";
@@ -7,7 +8,8 @@ import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
-import { clockIn, dateIn, dayName, instantOf } from "../../words/zone";
+import { clockIn, withClocks } from "../../words/clock";
+import { dateIn, dayName, instantOf, wallTime } from "../../words/zone";
 import { DayStrip } from "./DayStrip";
 import { nowMs } from "../../ui/worldClock";
 
@@ -103,11 +105,10 @@ export function Days({ outing, outings, wish, onClose }: Props) {
         </Form.Group>
         <Form.Group controlId="days-from">
           <Form.Label>{say.from}</Form.Label>
-          <Form.Control
-            type="date"
+          <DateField
             value={first}
-            onChange={({ target }) => {
-              if (target.value) setFirst(target.value);
+            onValue={(date) => {
+              if (date) setFirst(date);
               setFed([]);
             }}
           />
@@ -145,7 +146,9 @@ export function Days({ outing, outings, wish, onClose }: Props) {
               <span className="day-said">
                 <strong>{dayName(day.date)}</strong>
                 <span>
-                  {day.why ?? say.sun(clockOf(day, "sunrise", outing.zone), clockOf(day, "sunset", outing.zone))}
+                  {day.why != null
+                    ? withClocks(day.why)
+                    : say.sun(clockOf(day, "sunrise", outing.zone), clockOf(day, "sunset", outing.zone))}
                 </span>
               </span>
               <DayStrip day={day} zone={outing.zone} />
@@ -163,7 +166,7 @@ function watersOf(day: Day, fed: readonly Water[], zone: string): Outing["waters
     .filter(({ at }) => Date.parse(at) >= Date.parse(day.begins) && Date.parse(at) < Date.parse(day.ends))
     .slice(0, 8)
     .map(({ at, height_m, kind = null }) => ({
-      time: clockIn(Date.parse(at), zone),
+      time: wallTime(Date.parse(at), zone),
       height_m,
       kind,
       source: "simulated" as const,
@@ -182,7 +185,7 @@ function dayText(day: Day, zone: string): string {
   const spans = (of: Day["look"]) => of.map(({ start, end }) => say.span(clock(start), clock(end)));
   return [
     dayName(day.date),
-    day.why,
+    day.why && withClocks(day.why),
     say.sun(clockOf(day, "sunrise", zone), clockOf(day, "sunset", zone)),
     say.moon(Math.round(day.lit * 100), spans(day.moon_up)),
     ...day.waters.map((turn) => say.water(turn.high, clock(turn.at), turn.height_m)),

@@ -12,7 +12,8 @@ import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
 import { change, type Outing, span } from "../../state/outings";
 import type { Light, Swaps } from "../../questions/light";
-import { clockIn, dateIn } from "../../words/zone";
+import { clockIn } from "../../words/clock";
+import { dateIn, wallTime } from "../../words/zone";
 
 interface Props {
   outing: Outing;
@@ -102,8 +103,8 @@ function FromFile(props: {
       id: crypto.randomUUID(),
       name: entry.title.slice(0, 60),
       date: dateIn(start, outing.zone),
-      arrive: clockIn(start, outing.zone),
-      turn_back: clockIn(Date.parse(entry.end), outing.zone),
+      arrive: wallTime(start, outing.zone),
+      turn_back: wallTime(Date.parse(entry.end), outing.zone),
       ...(entry.latitude != null && entry.longitude != null
         ? { latitude: entry.latitude, longitude: entry.longitude }
         : {}),

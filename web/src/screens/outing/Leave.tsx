@@ -1,3 +1,5 @@
+import { clockOf, dateOf } from "../../words/clock";
+import { ClockField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Tide } from "../../questions/light";
@@ -10,10 +12,8 @@ import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
-import { clockIn } from "../../words/zone";
+import { wallTime, dateIn, ITS_OWN } from "../../words/zone";
 import { leaveOf } from "./planSentences";
-
-const CHANGED = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
 
 interface Props {
   outing: Outing;
@@ -43,12 +43,12 @@ export function Leave({ outing, outings, tide, error }: Props) {
         {leaveBy != null && (
           <p className="quiet">
             {say.leaveFrom(
-              outing.waters.map(({ time, height_m }) => `${time} ${height_m.toFixed(1)} m`),
+              outing.waters.map(({ time, height_m }) => `${clockOf(time)} ${height_m.toFixed(1)} m`),
               outing.waters.some(({ source }) => source === "simulated"),
               outing.floods_at_m ?? 0,
               outing.walk_minutes,
               outing.margin_minutes,
-              isTouched(outing) ? CHANGED.format(Date.parse(outing.changed_at)) : null,
+              isTouched(outing) ? dateOf(dateIn(Date.parse(outing.changed_at), ITS_OWN)) : null,
             )}
           </p>
         )}
@@ -66,7 +66,7 @@ function Watched({ outing, tide }: { outing: Outing; tide: Tide }) {
   const [time, setTime] = useState<string | null>(null);
   if (time === null)
     return (
-      <Button variant="quiet" size="sm" onClick={() => setTime(clockIn(now, outing.zone))}>
+      <Button variant="quiet" size="sm" onClick={() => setTime(wallTime(now, outing.zone))}>
         {say.watched}
       </Button>
     );
@@ -74,18 +74,17 @@ function Watched({ outing, tide }: { outing: Outing; tide: Tide }) {
   const keep = () => {
     if (!crossing) return;
     const undo = change(outing, { crossings: [crossing, ...outing.crossings].slice(0, 20) });
-    toast({ text: say.watchedKept(time), action: { label: bagWords.undo, act: undo } });
+    toast({ text: say.watchedKept(clockOf(time)), action: { label: bagWords.undo, act: undo } });
     setTime(null);
   };
   return (
     <div className="watched-flood">
       <Form.Group controlId="watched-at">
         <Form.Label>{say.watchedAt}</Form.Label>
-        <Form.Control
-          type="time"
+        <ClockField
           value={time}
-          onChange={({ target }) => {
-            if (target.value) setTime(target.value);
+          onValue={(value) => {
+            if (value) setTime(value);
           }}
         />
       </Form.Group>

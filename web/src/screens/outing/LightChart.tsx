@@ -12,7 +12,8 @@ import { roughTime } from "../../words/times";
 import { type Outing, span } from "../../state/outings";
 import { rateText } from "../../words/rate";
 import type { Light, Swaps, Tide } from "../../questions/light";
-import { clockIn, dateIn } from "../../words/zone";
+import { clockIn } from "../../words/clock";
+import { dateIn, wallTime } from "../../words/zone";
 import { LightTable } from "./LightTable";
 import { RidgeLane } from "./RidgeLane";
 import { SkyLane } from "./SkyLane";
@@ -349,7 +350,9 @@ export function LightChart({
               begins={begins}
               ends={ends}
               clock={clock}
-              onMoved={(ms) => onEdit({ date: dateIn(ms, outing.zone), arrive: clock(ms) }, outingWords.spanMoved)}
+              onMoved={(ms) =>
+                onEdit({ date: dateIn(ms, outing.zone), arrive: wallTime(ms, outing.zone) }, outingWords.spanMoved)
+              }
             />
             <SpanHandle
               side="turn_back"
@@ -361,7 +364,7 @@ export function LightChart({
               begins={begins}
               ends={ends}
               clock={clock}
-              onMoved={(ms) => onEdit({ turn_back: clock(ms) }, outingWords.spanMoved)}
+              onMoved={(ms) => onEdit({ turn_back: wallTime(ms, outing.zone) }, outingWords.spanMoved)}
             />
           </>
         )}

@@ -8,7 +8,7 @@ import { type Outing, useOutings } from "../../state/outings";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { markText, roughTime, timeText } from "../../words/times";
-import { clockIn } from "../../words/zone";
+import { clockIn } from "../../words/clock";
 
 type Stretch = Swaps["stretches"][number];
 

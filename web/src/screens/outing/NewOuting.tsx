@@ -1,3 +1,4 @@
+import { DateField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { useLooks } from "../../questions/looks";
@@ -23,7 +24,8 @@ import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { Waypoints } from "./Waypoints";
-import { clockIn, dateIn, dayName, ITS_OWN } from "../../words/zone";
+import { clockIn, placeClock } from "../../words/clock";
+import { dateIn, dayName, ITS_OWN } from "../../words/zone";
 import { nowMs } from "../../ui/worldClock";
 
 interface Props {
@@ -170,7 +172,7 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
           <Fault error={daysAnswer.error} again={daysAnswer.again} />
           <Form.Group controlId="fresh-day" className="fresh-day">
             <Form.Label>{say.day}</Form.Label>
-            <Form.Control type="date" value={first} onChange={({ target }) => setDate(target.value || null)} />
+            <DateField value={first} onValue={(date) => setDate(date || null)} />
           </Form.Group>
         </section>
         <section aria-label={say.what}>
@@ -221,7 +223,7 @@ function What({ laid, move }: { laid: Laid; move: (move: Move) => void }) {
 function hours(stretch: Stretch | undefined, zone: string, of: WhenName): string {
   if (!stretch) return of === "low" ? outingWords.fresh.noLow : "–";
   const day = dayName(dateIn(stretch.from, zone));
-  return outingWords.fresh.hours(day, clockIn(stretch.from, zone), clockIn(stretch.to, zone));
+  return outingWords.fresh.hours(day, clockIn(stretch.from, zone), placeClock(stretch.to, zone));
 }
 
 /** A place that was typed, once its clock is known; where two may hang there the person says which. */

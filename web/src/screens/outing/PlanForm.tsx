@@ -3,6 +3,7 @@ import { Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { KnownNumber } from "../../ui/NumberField";
 import { outingWords } from "../../words/outing";
+import { DateField } from "../../ui/ClockField";
 import { PickField, TimeField } from "../../ui/fields";
 import { type Outing, span } from "../../state/outings";
 import { Sentence } from "./Sentence";
@@ -79,11 +80,10 @@ export function PlanForm({ outing, set, kinds, end }: Props) {
       <Sentence text={whenOf(outing, end ?? span(outing)[1])}>
         <Form.Group controlId="outing-date">
           <Form.Label>{say.date}</Form.Label>
-          <Form.Control
-            type="date"
+          <DateField
             value={outing.date}
-            onChange={(event) => {
-              if (event.target.value) set({ date: event.target.value });
+            onValue={(date) => {
+              if (date) set({ date });
             }}
           />
         </Form.Group>

@@ -1,5 +1,6 @@
+import { ClockField } from "../../ui/ClockField";
 import { useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import type { Laid } from "../../state/bench";
 import { useNow } from "../../ui/useNow";
 import { bagWords } from "../../words/bag";
@@ -7,7 +8,8 @@ import { outingWords } from "../../words/outing";
 import { type Outing, span } from "../../state/outings";
 import { type Light, usePlausible } from "../../questions/light";
 import { plausibleOf } from "../../state/asks";
-import { clockIn, instantOf } from "../../words/zone";
+import { clockIn } from "../../words/clock";
+import { instantOf, wallTime } from "../../words/zone";
 
 interface Props {
   outing: Outing;
@@ -27,7 +29,7 @@ export function Readings({ outing, set, laid, light }: Props) {
   const chosen = laid?.bench.useOuting === true ? laid.bench.lightAt : null;
   const [asking, setAsking] = useState<number | null>(null);
   const [typedTime, setTime] = useState<string | null>(null);
-  const time = typedTime ?? chosen ?? clockIn(taken, outing.zone);
+  const time = typedTime ?? chosen ?? wallTime(taken, outing.zone);
   const at = instantOf(outing.date, time, outing.zone);
   const plausible = usePlausible(laid && plausibleOf(outing, laid, at)).answer;
   const say = outingWords;
@@ -64,12 +66,7 @@ export function Readings({ outing, set, laid, light }: Props) {
         })}
       </ul>
       <div className="reading-add">
-        <Form.Control
-          type="time"
-          aria-label={say.readingTime}
-          value={time}
-          onChange={(event) => setTime(event.target.value || time)}
-        />
+        <ClockField label={say.readingTime} value={time} onValue={(value) => setTime(value || time)} />
         <Button
           variant="quiet"
           disabled={!plausible || laid?.bench.expectedSd != null || doubtful !== null}

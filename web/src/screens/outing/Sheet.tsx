@@ -10,7 +10,8 @@ import { usePrinting } from "../../ui/usePrinting";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
-import { clockIn, dayName } from "../../words/zone";
+import { clockIn, placeClock, clockOf } from "../../words/clock";
+import { dayName } from "../../words/zone";
 import { packOf } from "./asks";
 import { everyQuarter } from "./everyQuarter";
 import { leaveOf, noWay, skyOf, tideOf, whereOf } from "./planSentences";
@@ -56,7 +57,8 @@ export function Sheet({ outing, laid, light, swaps, frames, tide, end, ready, na
       <header>
         <h1>{outing.name}</h1>
         <p>
-          {dayName(outing.date)}, {outing.arrive}–{clockIn(end ?? to, outing.zone)}. {whereOf(outing)}. {skyOf(outing)}.
+          {dayName(outing.date)}, {clockOf(outing.arrive)}–{placeClock(end ?? to, outing.zone)}. {whereOf(outing)}.{" "}
+          {skyOf(outing)}.
         </p>
         <p className="sheet-leave">{leaveOf(outing, tide)}</p>
         {tide && leaveDoubts(tide, outing.zone).map((line) => <p key={line}>{line}</p>)}

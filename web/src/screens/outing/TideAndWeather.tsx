@@ -1,3 +1,4 @@
+import { ClockField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
@@ -12,7 +13,7 @@ import { change, isRemoved, MOST_SKIES, type Outing, span, standing } from "../.
 import { staying } from "../../state/session";
 import { Sentence } from "./Sentence";
 import { tideOf, weatherOf } from "./planSentences";
-import { clockIn } from "../../words/zone";
+import { wallTime } from "../../words/zone";
 
 const WEATHER = [
   ["celsius", "celsius"],
@@ -67,13 +68,11 @@ export function TideAndWeather({ outing, set, kinds }: Props) {
         <p className="quiet">{say.tideWhy}</p>
         {outing.waters.map((water, at) => (
           <div className="tide-row" key={at}>
-            <Form.Control
-              type="time"
-              aria-label={say.waterTime(at + 1)}
+            <ClockField
+              label={say.waterTime(at + 1)}
               value={water.time}
-              onChange={(event) => {
-                if (event.target.value)
-                  set({ waters: outing.waters.with(at, { ...water, time: event.target.value, source: "own" }) });
+              onValue={(time) => {
+                if (time) set({ waters: outing.waters.with(at, { ...water, time, source: "own" }) });
               }}
             />
             <Form.Control
@@ -190,7 +189,7 @@ function fromFeed(
   outing: Outing,
 ): [Outing["waters"], Outing["weather"], Pick<Outing, "sky" | "skies">] {
   const waters = feed.waters.slice(0, MOST_WATERS).map((water) => ({
-    time: clockIn(Date.parse(water.at), outing.zone),
+    time: wallTime(Date.parse(water.at), outing.zone),
     height_m: water.height_m,
     kind: water.kind,
     source: "simulated" as const,
@@ -202,7 +201,7 @@ function fromFeed(
   const skies = feed.weather
     .filter(({ sky }, at) => at > 0 && sky !== feed.weather[at - 1]?.sky)
     .slice(0, MOST_SKIES)
-    .map(({ at, sky }) => ({ time: clockIn(Date.parse(at), outing.zone), sky }));
+    .map(({ at, sky }) => ({ time: wallTime(Date.parse(at), outing.zone), sky }));
   const weather = { celsius, wind_m_s, wind_from_deg, cloud_m, swell_m, source: "simulated" as const };
   return [waters, weather, { sky: first.sky, skies }];
 }

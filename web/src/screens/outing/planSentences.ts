@@ -1,9 +1,11 @@
+import { placeClock, clockOf } from "../../words/clock";
 import { type Outing, skiesOf } from "../../state/outings";
 import type { Swaps, Tide } from "../../questions/light";
 import { leaveText } from "../../parts/leaving/leaveText";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
-import { clockIn, dayName } from "../../words/zone";
+
+import { dayName } from "../../words/zone";
 
 const say = outingWords.sentences;
 
@@ -19,7 +21,7 @@ export function whereOf({ latitude, longitude, zone }: Outing): string {
 
 /** The day, and the hours until the plan ends. */
 export function whenOf({ date, arrive, zone }: Outing, end: number): string {
-  return say.when(dayName(date), arrive, clockIn(end, zone));
+  return say.when(dayName(date), clockOf(arrive), placeClock(end, zone));
 }
 
 export function skyOf(outing: Outing): string {

@@ -1,3 +1,4 @@
+import { zoneOf } from "../../state/frames";
 import { useCallback, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
@@ -137,7 +138,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
               {step.kind === "purpose" ? say.correct.step(step.name, signedThirds(step.stops)) : step.name}
             </p>
           ))}
-          {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} />}
+          {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} zone={zoneOf(armed.plan)} />}
           {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
           {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
           {plan.run.purpose === "trial" && armed.after && (

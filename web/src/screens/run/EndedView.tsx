@@ -1,3 +1,5 @@
+import { zoneOf } from "../../state/frames";
+import { placeClock } from "../../words/clock";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { DryFrame } from "../../parts/dryrun/DryFrame";
@@ -48,9 +50,11 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
           {aborted ? timeText(Math.max(actual, 0.01)) : (frame.error?.text ?? timeText(actual))}
         </p>
         {(armed.queue?.way === "lucky" || armed.queue?.burst === true) && (
-          <QueueLine queue={armed.queue} busyUntil={null} />
+          <QueueLine queue={armed.queue} busyUntil={null} zone={zoneOf(frame)} />
         )}
-        {armed.busyUntil !== null && <p className="run-note">{say.busyUntil(clockOf(armed.busyUntil))}</p>}
+        {armed.busyUntil !== null && (
+          <p className="run-note">{say.busyUntil(placeClock(Date.parse(armed.busyUntil), zoneOf(frame), "seconds"))}</p>
+        )}
         <table className="sum run-sum">
           <tbody>
             <tr>
@@ -186,8 +190,4 @@ function SimulatedPicture({ frame }: { frame: Frame }) {
       </figcaption>
     </figure>
   );
-}
-
-function clockOf(instant: string): string {
-  return new Intl.DateTimeFormat("en-GB", { timeStyle: "medium" }).format(Date.parse(instant));
 }

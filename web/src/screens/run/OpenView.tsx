@@ -1,12 +1,18 @@
-import { type SubmitEvent, useEffect, useRef, useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { TimeForm } from "./TimeForm";
+import { zoneOf } from "../../state/frames";
+import { useSpokenClock, useEnd, useBeat, useTitle } from "./openSigns";
+import { Announcer } from "./Announcer";
+import { placeClock } from "../../words/clock";
+import { Ends, IfClosed } from "./Ends";
+import { useEffect, useRef, useState } from "react";
+import { Button } from "react-bootstrap";
 import type { Frame } from "../../state/frames";
-import { rateText } from "../../words/rate";
+
 import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
-import { clockText, plannedTime, signedStops, signedThirds, timeText } from "../../words/times";
+import { clockText, signedStops, signedThirds } from "../../words/times";
 import { queueBell, silence, wake } from "../../ui/bell";
 import { showNothing, showPlaying } from "../../ui/lockScreen";
 import { notify } from "../../ui/tell";
@@ -21,10 +27,7 @@ import { believe, isLit } from "../../state/runLight";
 import { correct, end, endByDevice, extend, openedAgo, openedEarlier, reread } from "../../state/running";
 import { givenOut } from "../../state/trigger";
 import { watchWords } from "../../words/watch";
-import { useHabits } from "../../state/habits";
-import { type Spoken, spokenAt } from "../../state/spokenClock";
-import { useNow } from "../../ui/useNow";
-import { speak } from "../../ui/voice";
+
 import { useAwake, useWatch, type Watch } from "./useWatch";
 import { useWatchedLight } from "./useWatchedLight";
 import { realSecondsTo, usePace } from "../../ui/worldClock";
@@ -94,7 +97,8 @@ export function OpenView({ frame }: { frame: Frame }) {
     if (speed === 0) return;
     const ends =
       aimed === null ? null : new Date(Date.now() + realSecondsTo((aimed - cameraSeconds(frame)) / faster) * 1000);
-    const title = ends === null ? say.openTitle : say.signals.until(ends);
+    const title =
+      ends === null ? say.openTitle : say.signals.until(placeClock(ends.getTime(), zoneOf(frame), "seconds"));
     showPlaying({ title, total: aimed, elapsed: cameraSeconds(frame), rate: speed });
     return showNothing;
     // Where the player stands follows from these by itself.
@@ -112,7 +116,10 @@ export function OpenView({ frame }: { frame: Frame }) {
   useDeviceGivesOut(frame, simulated, aimed, ending);
   useSpokenClock(left, elapsed, speed);
   useTitle(left === null || over ? null : say.titleOpen(clockText(Math.ceil(left))));
-  const ends = useEnd(aimed === null || over || speed === 0 ? null : realSecondsTo((aimed - elapsed) / faster));
+  const ends = useEnd(
+    aimed === null || over || speed === 0 ? null : realSecondsTo((aimed - elapsed) / faster),
+    zoneOf(frame),
+  );
   useKeys("-", () => void openedEarlier(frame, 1));
   useKeys("e", () => void extend(frame, THIRD));
   useKeys("c", () => void extend(frame, -THIRD));
@@ -145,7 +152,7 @@ export function OpenView({ frame }: { frame: Frame }) {
         </p>
         {frame.run?.purpose !== "stopwatch" && (
           <p className="run-over" data-testid="run-if-closed">
-            {done ? ifClosed(done.stops) : UNKNOWN_YET}
+            {done ? <IfClosed stops={done.stops} /> : UNKNOWN_YET}
           </p>
         )}
         <Announcer left={left ?? 1} needed={aimed ?? 1} />
@@ -172,7 +179,7 @@ export function OpenView({ frame }: { frame: Frame }) {
             <Button variant="quiet" onClick={() => closedThen(aimed ?? elapsed)}>
               {say.asPlanned}
             </Button>
-            <SecondsForm label={say.closedAfterField} hint={say.closedAfter} onSet={closedThen} />
+            <TimeForm set={say.openedAgoSet} label={say.closedAfterField} hint={say.closedAfter} onSet={closedThen} />
           </div>
         )}
         {frame.answer.dial_mark === null && frame.run?.purpose !== "stopwatch" && (
@@ -198,7 +205,10 @@ export function OpenView({ frame }: { frame: Frame }) {
                 {say.extend}
               </Button>
               {closing && (
-                <UntilForm
+                <TimeForm
+                  label={say.untilField}
+                  hint={say.untilHint}
+                  set={say.untilSet}
                   onSet={(seconds) => {
                     const by = standing(closing, seconds)?.stops;
                     if (by !== undefined && seconds > elapsed) void extend(frame, by);
@@ -217,7 +227,8 @@ export function OpenView({ frame }: { frame: Frame }) {
             <Button variant="quiet" onClick={() => void openedEarlier(frame, 5)}>
               {say.earlier5}
             </Button>
-            <SecondsForm
+            <TimeForm
+              set={say.openedAgoSet}
               label={say.openedAgoField}
               hint={say.openedAgo}
               onSet={(seconds) => void openedAgo(frame, seconds)}
@@ -268,72 +279,6 @@ function Disputed({ frame, light }: { frame: Frame; light: NonNullable<ExposureE
   );
 }
 
-/** Both ends where they differ, and why; ways out where the frame never fills. */
-function Ends({ frame, closing, aimed }: { frame: Frame; closing: ExposureEnd | undefined; aimed: number | null }) {
-  const say = runWords;
-  const planned = frame.answer.set_seconds;
-  if (frame.run?.purpose === "stopwatch") return <p className="run-gone">{say.just.counting}</p>;
-  if (!closing) return <p className="run-gone">{say.planned(plannedTime(frame.answer))}</p>;
-  if (aimed === null || closing.ways_out.length > 0)
-    return (
-      <div className="run-ways" role="alert">
-        <strong>{say.neverFills}</strong>
-        <ul>
-          {closing.ways_out.map((way) => (
-            <li key={way.code}>{way.text}</li>
-          ))}
-        </ul>
-      </div>
-    );
-  const learnt = frame.run?.rereads.at(-1);
-  const rate = frame.run?.stops_per_minute;
-  const light = closing.close_after_seconds;
-  const metered = closing.as_metered_seconds;
-  const apart = (a: number, b: number) => Math.abs(Math.log2(a / b)) >= APART;
-  const dialStays = frame.answer.dial_mark !== null && ` ${say.dialStays}`;
-  if (closing.light && light != null && apart(light, planned))
-    return (
-      <p className="run-gone" data-testid="run-ends">
-        {watchWords.ends(wholeTime(planned), wholeTime(light))}
-        {dialStays}
-      </p>
-    );
-  if (learnt && light != null && apart(light, planned)) {
-    const read = words.staff.stops(signedStops(learnt.stops));
-    return (
-      <p className="run-gone" data-testid="run-ends">
-        {say.bothEnds(wholeTime(planned), wholeTime(light))} {say.becauseRead(read)}
-        {dialStays}
-      </p>
-    );
-  }
-  if (rate == null || !apart(planned, metered)) return <p className="run-gone">{say.planned(timeText(aimed))}</p>;
-  return (
-    <p className="run-gone" data-testid="run-ends">
-      {say.plannedMoving(wholeTime(aimed), wholeTime(metered), rateText(rate))}
-      {dialStays}
-    </p>
-  );
-}
-
-function wholeTime(seconds: number): string {
-  return timeText(seconds < 10 ? seconds : Math.round(seconds));
-}
-
-/** What closing now would do to the frame. */
-function ifClosed(stops: number): string {
-  const say = runWords.ifClosed;
-  const size = words.staff.stops(Math.abs(stops).toFixed(1));
-  if (Math.abs(stops) < RIGHT) return say.right;
-  return stops < 0 ? say.dark(size) : say.bright(size);
-}
-
-/** So much [stops] nobody sees. */
-const RIGHT = 0.05;
-
-/** Ends closer than this are one end [stops]. */
-const APART = 0.02;
-
 /** What is not sure about the time, and the question when nobody watched. */
 function TimeWords({ watch, frame, elapsed }: { watch: Watch; frame: Frame; elapsed: number }) {
   const say = runWords.truth;
@@ -347,7 +292,8 @@ function TimeWords({ watch, frame, elapsed }: { watch: Watch; frame: Frame; elap
           <Button variant="quiet" onClick={() => void correct(frame, elapsed / speed, UNWATCHED_S)}>
             {say.right}
           </Button>
-          <SecondsForm
+          <TimeForm
+            set={runWords.openedAgoSet}
             label={runWords.openedAgoField}
             hint={runWords.openedAgo}
             onSet={(seconds) => void correct(frame, seconds / speed, UNWATCHED_S)}
@@ -390,141 +336,4 @@ function useDeviceGivesOut(frame: Frame, simulated: boolean, aimed: number | nul
     }, 1000);
     return () => window.clearInterval(timer);
   }, [frame, simulated, aimed, ending]);
-}
-
-function SecondsForm({ label, hint, onSet }: { label: string; hint: string; onSet: (seconds: number) => void }) {
-  const [text, setText] = useState("");
-  const seconds = Number(text);
-  const sound = text.trim() !== "" && seconds >= 0 && seconds <= 86_400;
-  const submit = (event: SubmitEvent) => {
-    event.preventDefault();
-    if (!sound) return;
-    onSet(seconds);
-    setText("");
-  };
-  return (
-    <Form className="opened-ago" onSubmit={submit}>
-      <Form.Control
-        inputMode="numeric"
-        autoComplete="off"
-        aria-label={label}
-        placeholder={hint}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <Button variant="quiet" type="submit" disabled={!sound}>
-        {runWords.openedAgoSet}
-      </Button>
-    </Form>
-  );
-}
-
-/** How long it shall have been open in all: whoever counts in their head says the minute, not thirds of a stop. */
-function UntilForm({ onSet }: { onSet: (seconds: number) => void }) {
-  const [text, setText] = useState("");
-  const seconds = secondsOf(text);
-  return (
-    <Form
-      className="opened-ago"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (seconds === null) return;
-        onSet(seconds);
-        setText("");
-      }}
-    >
-      <Form.Control
-        autoComplete="off"
-        aria-label={runWords.untilField}
-        placeholder={runWords.untilHint}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <Button variant="quiet" type="submit" disabled={seconds === null}>
-        {runWords.openedAgoSet}
-      </Button>
-    </Form>
-  );
-}
-
-/** "2:00", "1:02:30" or seconds as a time [s]; null is none. */
-function secondsOf(text: string): number | null {
-  const parts = text.trim().split(":");
-  if (parts.length > 3 || parts.some((part) => !/^\d{1,5}$/.test(part))) return null;
-  const seconds = parts.reduce((sum, part) => sum * 60 + Number(part), 0);
-  return seconds > 0 && seconds <= 86_400 ? seconds : null;
-}
-
-/** The clock time at which it closes [in the device's zone], worked out anew when it moves by a second. */
-function useEnd(inSeconds: number | null): string | null {
-  const now = useNow(1000);
-  const [clock, setClock] = useState<{ at: number; to: number } | null>(null);
-  if (inSeconds === null) return null;
-  const at = now + inSeconds * 1000;
-  // It is looked at ten times a second, the clock ticks once: only what moves the end itself is news.
-  if (clock === null || Math.abs(clock.at - at) > 1500) setClock({ at, to: Math.round(at / 1000) * 1000 });
-  return new Date(clock?.to ?? at).toLocaleTimeString("en-GB", {
-    hour: "2-digit",
-    minute: "2-digit",
-    second: "2-digit",
-  });
-}
-
-/** The countdown in the page's title, for whoever has another tab before them. */
-function useTitle(text: string | null): void {
-  useEffect(() => {
-    if (text === null) return;
-    const before = document.title;
-    document.title = text;
-    return () => {
-      document.title = before;
-    };
-  }, [text]);
-}
-
-/** The clock spoken, where somebody wants it so and the frame runs in real time. */
-function useSpokenClock(left: number | null, elapsed: number, speed: number): void {
-  const { speaks } = useHabits();
-  const before = useRef<{ left: number | null; elapsed: number } | null>(null);
-  const whole = left === null ? null : Math.ceil(left);
-  const gone = Math.floor(elapsed);
-  useEffect(() => {
-    const spoken = spokenAt(whole, gone, before.current);
-    before.current = { left: whole, elapsed: gone };
-    if (!speaks || spoken === null || speed !== 1) return;
-    speak(inWords(spoken, whole === null));
-  }, [whole, gone, speaks, speed]);
-}
-
-function inWords(spoken: Spoken, endless: boolean): string {
-  const say = runWords.spoken;
-  if ("open" in spoken) return say.open;
-  if ("close" in spoken) return say.close;
-  if ("seconds" in spoken) return String(spoken.seconds);
-  return endless ? say.gone(spoken.minutes) : say.toGo(spoken.minutes);
-}
-
-/** Says the few moments that matter to those who listen rather than look. */
-function Announcer({ left, needed }: { left: number; needed: number }) {
-  const say = runWords.announce;
-  const text =
-    left <= 0 ? say.mark : left <= 10 && needed > 20 ? say.tenLeft : left <= needed / 2 ? say.half : say.opened;
-  return (
-    <p className="visually-hidden" aria-live="assertive">
-      {text}
-    </p>
-  );
-}
-
-function useBeat(everyMs: number): void {
-  const [, beat] = useState(0);
-  useEffect(() => {
-    const on = () => beat((count) => count + 1);
-    const timer = window.setInterval(on, everyMs);
-    document.addEventListener("visibilitychange", on);
-    return () => {
-      window.clearInterval(timer);
-      document.removeEventListener("visibilitychange", on);
-    };
-  }, [everyMs]);
 }

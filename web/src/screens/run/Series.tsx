@@ -1,3 +1,4 @@
+import { clockIn } from "../../words/clock";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
@@ -117,7 +118,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
 }
 
 /** Where the queue stands, and by the clock when each frame could open and the camera is free again. */
-export function QueueLine({ queue, busyUntil }: { queue: Queue; busyUntil: string | null }) {
+export function QueueLine({ queue, busyUntil, zone }: { queue: Queue; busyUntil: string | null; zone: string }) {
   const say = runWords.series;
   const now = useNow(1000);
   const next = queue.frames[queue.at];
@@ -132,7 +133,7 @@ export function QueueLine({ queue, busyUntil }: { queue: Queue; busyUntil: strin
       </p>
     );
   const begins = Math.max(now, busyUntil === null ? 0 : Date.parse(busyUntil));
-  const clock = (seconds: number) => CLOCK.format(begins + (seconds - (next?.opens_at ?? 0)) * 1000);
+  const clock = (seconds: number) => clockIn(begins + (seconds - (next?.opens_at ?? 0)) * 1000, zone, "seconds");
   return (
     <div>
       <p className="queue-line">
@@ -150,5 +151,3 @@ export function QueueLine({ queue, busyUntil }: { queue: Queue; busyUntil: strin
     </div>
   );
 }
-
-const CLOCK = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" });

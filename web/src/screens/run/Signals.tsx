@@ -1,3 +1,5 @@
+import { ITS_OWN } from "../../words/zone";
+import { clockIn } from "../../words/clock";
 import { useState, useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
 import { remember, useHabits } from "../../state/habits";
@@ -54,7 +56,7 @@ export function Signals({ onRefused }: { onRefused: (refused: boolean) => void }
           </span>
         ) : (
           <span className="quiet" role="status">
-            {notHeard ? say.notHeard : lately ? say.heard(new Date(heard)) : say.untried}
+            {notHeard ? say.notHeard : lately ? say.heard(clockIn(Date.parse(heard), ITS_OWN)) : say.untried}
           </span>
         )}
         {voiced && (
