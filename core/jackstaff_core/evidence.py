@@ -86,6 +86,8 @@ class Habit:
     """How a session leaned, apart from its glass [stops, + needs more time than reckoned]."""
 
     began: datetime
+    zone: str | None
+    """Whose clock the place of its first frame has; None is not known."""
     mean: float
     sd: float
     frames: int
@@ -129,6 +131,7 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
         return Evidence((), (), len(used), asides)
     learnt = learn(judged)
     deltas = {piece.id: piece.mean for piece in learnt.calibration.glass}
+    zones = {frame.opened_at: frame.zone for frame in used}
     habits = {session.id: session for session in learnt.calibration.sessions}
     glass = tuple(
         _known(found, known[found.id], learnt, known, _witnesses(found.id, used, deltas, habits, sessions))
@@ -137,7 +140,13 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
     return Evidence(
         tuple(sorted(glass, key=lambda piece: -abs(piece.mean))),
         tuple(
-            Habit(datetime.fromisoformat(habit.id), habit.mean, shown_sd(habit.sd), habit.frames)
+            Habit(
+                began := datetime.fromisoformat(habit.id),
+                zones.get(began),
+                habit.mean,
+                shown_sd(habit.sd),
+                habit.frames,
+            )
             for habit in habits.values()
         ),
         len(used),

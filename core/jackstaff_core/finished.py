@@ -67,6 +67,8 @@ class FinishedFrame:
     closing_stops: float | None = None
     """How much more (+) light the shutter let in than was aimed at; None where only the clock says it."""
     film: ReciprocityLaw | None = None
+    zone: str | None = None
+    """Whose clock its place has."""
     aperture: str = ""
     iso: str = ""
     base_seconds: float | None = None
@@ -159,6 +161,7 @@ def finished(frame: Frame) -> FinishedFrame | None:
         seen_light_stops=_seen_light(frame),
         closing_stops=error.stops if (error := closing_error(frame)) else None,
         film=run.film if run else None,
+        zone=about.zone,
         aperture=frame.settings.aperture,
         iso=frame.settings.iso,
         base_seconds=frame.answer.base_seconds,

@@ -130,7 +130,9 @@ def begin_to_type(page: Page) -> None:
 class Visit:
     """One visitor's own browser profile, with everything that went wrong in it."""
 
-    def __init__(self, browser: Browser, server: Server, *, phone: bool = False, visited: bool = False) -> None:
+    def __init__(
+        self, browser: Browser, server: Server, *, phone: bool = False, visited: bool = False, zone: str | None = None
+    ) -> None:
         self.server = server
         self.wrong: list[str] = []
         self.context: BrowserContext = browser.new_context(
@@ -140,6 +142,7 @@ class Visit:
             reduced_motion="reduce",
             color_scheme="light",
             locale="en-GB",
+            timezone_id=zone,
         )
         if visited:
             self.context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": server.url}])
@@ -220,7 +223,7 @@ def visits(browser: Browser, server: Server) -> Iterator[Any]:
     """Make visits; each must end without an error in its console."""
     made: list[Visit] = []
 
-    def visit(**how: bool) -> Visit:
+    def visit(**how: Any) -> Visit:
         made.append(Visit(browser, server, **how))
         return made[-1]
 

@@ -271,3 +271,29 @@ def test_the_card_prints_and_everything_goes_out_and_comes_back(page: Page, tmp_
     page.get_by_role("listitem").first.get_by_role("link").click()
     sidecar = Path(saved(page, "Save the sidecar").path()).read_text()
     assert "jackstaff:Record" in sidecar
+
+
+def test_one_clock_stands_on_every_page_of_the_log(browser: Browser, own: Server) -> None:
+    visit = Visit(browser, own, zone="Asia/Tokyo")
+    page = visit.page
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    page.keyboard.press("?")
+    page.get_by_text("5:05 pm", exact=True).click()
+    page.keyboard.press("Escape")
+    page.goto(own.url + "/log")
+    row = page.get_by_role("listitem").filter(has=page.get_by_role("link")).first
+    clock = row.get_by_role("time").inner_text()
+    assert re.fullmatch(r"\d{1,2}:\d\d [ap]m", clock)
+    day = page.get_by_role("heading", name="GMT+2").first
+    expect(day).to_be_visible()
+    row.get_by_role("link").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text(f"{clock} GMT+2")
+    page.go_back()
+    for box in page.get_by_label("Compare").all()[:2]:
+        box.check()
+    page.get_by_role("link", name="Compare the two").click()
+    expect(page.get_by_role("main")).to_contain_text(f"{clock} GMT+2")
+    page.goto(own.url + "/outing")
+    expect(page.get_by_text(re.compile(r"from \d{1,2}:\d\d am to \d{1,2}:\d\d am GMT\+2")).first).to_be_visible()
+    visit.context.close()
+    assert visit.wrong == []

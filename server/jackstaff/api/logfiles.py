@@ -75,6 +75,7 @@ class PartsAnswer(Schema):
 class FrameChange(Schema):
     id: UUID
     opened_at: str
+    zone: str | None
     what: str
     change: Literal["new", "changed", "same"]
 
@@ -339,5 +340,13 @@ def _changes(account: User, frames: Sequence[Frame], kept: bool) -> dict[str, ob
         counts[change] += 1
         if len(rows) < MOST_SHOWN and change != "same":
             what = " + ".join(glass.name for glass in frame.stack) or "bare"
-            rows.append({"id": frame.id, "opened_at": frame.opened_at.isoformat(), "what": what, "change": change})
+            rows.append(
+                {
+                    "id": frame.id,
+                    "opened_at": frame.opened_at.isoformat(),
+                    "zone": frame.conditions.zone if frame.conditions else None,
+                    "what": what,
+                    "change": change,
+                }
+            )
     return {**counts, "kept": kept, "frames": rows}

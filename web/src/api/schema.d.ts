@@ -3728,6 +3728,8 @@ export interface components {
             opened_at: string;
             /** What */
             what: string;
+            /** Zone */
+            zone: string | null;
         };
         /**
          * FrameConditions
@@ -4358,6 +4360,7 @@ export interface components {
             frames: number;
             mean: number;
             sd: number;
+            zone: string | null;
         };
         /**
          * Had

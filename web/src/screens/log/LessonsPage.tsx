@@ -55,7 +55,7 @@ export function LessonsPage() {
           <Part title={say.habits}>
             {(evidence.shown?.habits ?? []).map((habit) => (
               <li key={habit.began}>
-                {say.habit(instantText(habit.began), tenthStops(habit.mean), (2 * habit.sd).toFixed(1))}
+                {say.habit(instantText(habit.began, habit.zone), tenthStops(habit.mean), (2 * habit.sd).toFixed(1))}
                 <span className="quiet"> ({say.frames(habit.frames)})</span>
               </li>
             ))}

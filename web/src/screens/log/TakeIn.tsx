@@ -55,7 +55,7 @@ export function TakeIn({ sort, file, onClose }: Props) {
             <ul className="plain-list">
               {frames.frames.map((frame) => (
                 <li key={frame.id}>
-                  {instantText(frame.opened_at)} {frame.what}{" "}
+                  {instantText(frame.opened_at, frame.zone)} {frame.what}{" "}
                   <span className="quiet">({say.changes[frame.change]})</span>
                 </li>
               ))}

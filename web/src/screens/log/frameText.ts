@@ -1,7 +1,7 @@
 import { glassNames } from "../../words/glassNames";
 import { logWords } from "../../words/log";
 import { clockIn, dateAndClock, zoneNote } from "../../words/clock";
-import { ITS_OWN, readingIn } from "../../words/zone";
+import { ITS_OWN, readingIn, isZone } from "../../words/zone";
 import { signedStops, thirdsText } from "../../words/times";
 import { type Frame, zoneOf } from "../../state/frames";
 
@@ -52,7 +52,7 @@ export function whenText(frame: Opened): string {
   return dateAndClock(Date.parse(frame.opened_at), zoneOf(frame));
 }
 
-/** An instant that belongs to no place, by this device's clock. */
-export function instantText(instant: string): string {
-  return dateAndClock(Date.parse(instant), ITS_OWN);
+/** An instant by the clock of its place; of one that belongs to no place, by this device's. */
+export function instantText(instant: string, zone?: string | null): string {
+  return dateAndClock(Date.parse(instant), zone != null && isZone(zone) ? zone : ITS_OWN);
 }
