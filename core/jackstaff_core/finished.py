@@ -164,7 +164,8 @@ def finished(frame: Frame) -> FinishedFrame | None:
         zone=about.zone,
         aperture=frame.settings.aperture,
         iso=frame.settings.iso,
-        base_seconds=frame.answer.base_seconds,
+        # A frame that was only timed had no reading.
+        base_seconds=None if run and run.purpose in {"timer", "stopwatch"} else frame.answer.base_seconds,
         body=str(about.body_id) if about.body_id else None,
         lens=str(about.lens_id) if about.lens_id else None,
         focal_mm=about.focal_mm,

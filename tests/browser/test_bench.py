@@ -343,6 +343,22 @@ def test_a_plain_timer_counts_up_and_what_it_counted_is_the_frame(guest: Visit) 
     assert frame["run"]["purpose"] == "stopwatch"
     assert frame["answer"]["seconds"] == frame["actual_seconds"] >= 2
     assert frame["error"] is None
+    assert frame["settings"] == {"aperture": "", "iso": ""}
+    assert frame["reading"].keys() <= {"step"}
+    # How it came out is worth the next time, all the same.
+    page.get_by_role("button", name="1 stop dark", exact=True).click()
+    again = page.get_by_role("button", name=re.compile("^Again at"))
+    expect(again).to_be_visible()
+    again.click()
+    (armed,) = kept(page, "armed")
+    assert armed["content"]["plan"]["answer"]["set_seconds"] == pytest.approx(2 * frame["actual_seconds"], abs=0.051)
+    page.get_by_role("button", name="Show the list by hand").click()
+    expect(page.get_by_role("list", name="Before you open")).to_contain_text("bulb")
+    page.get_by_role("link", name="Log").filter(visible=True).click()
+    row = page.get_by_role("listitem").filter(has_text="Only timed")
+    expect(row).to_be_visible()
+    for said in ("f/", "ISO", "no filters", "metered"):
+        expect(row).not_to_contain_text(said)
 
 
 def test_a_typed_reading_that_means_two_things_is_asked_about_wherever_it_is_typed(guest: Visit) -> None:

@@ -60,6 +60,11 @@ export function placeInLog({ state, opened_at }: Pick<Frame, "state" | "opened_a
   return first + new Date(opened).toISOString();
 }
 
+/** Whether nobody worked its time out: it was only timed, and of the light and the camera nothing was said. */
+export function onlyTimed({ run }: { run?: Frame["run"] }): boolean {
+  return run?.purpose === "timer" || run?.purpose === "stopwatch";
+}
+
 /** The clock a frame's times are read on: its place's, else this device's. */
 export function zoneOf({ conditions }: Pick<Frame, "conditions">): string {
   const zone = conditions?.zone;

@@ -26,8 +26,8 @@ export function benchOf(frame: SetUp, bag: readonly Glass[], correction: Correct
     ...(ev100 == null
       ? { meter: "camera", ...(shutter && { shutter }), ...(aperture && { aperture }), ...(iso && { iso }) }
       : { meter: "hand", ev100 }),
-    shotAperture: frame.settings.aperture,
-    shotIso: frame.settings.iso,
+    ...(frame.settings.aperture && { shotAperture: frame.settings.aperture }),
+    ...(frame.settings.iso && { shotIso: frame.settings.iso }),
     on: on.map(({ glass }) => glass.id),
     through: then.map((glass) => ({
       id: glass.id ?? "",

@@ -328,7 +328,7 @@ describe("ending", () => {
   });
 
   it("of a stopwatch is the time that it was meant to have", async () => {
-    justTime(null, { aperture: "9", iso: "64" }, 30);
+    justTime(null, 30);
     await open(NOW);
     const frame = openFrame() as Frame;
     await end(frame, "hand", 42.5, null);
@@ -336,7 +336,8 @@ describe("ending", () => {
       actual_seconds: 42.5,
       answer: { seconds: 42.5, set_seconds: 42.5 },
       error: null,
-      run: { purpose: "stopwatch" },
+      settings: { aperture: "", iso: "" },
+      run: { purpose: "stopwatch", metered_seconds: 42.5 },
     });
     expect(core.error).not.toHaveBeenCalled();
     // The next one counts up again from nothing.

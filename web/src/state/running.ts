@@ -1,3 +1,4 @@
+import type { ArmQuestion } from "../questions/checklist";
 import type { Schemas } from "../api/client";
 import { askExposure, type Exposure } from "../questions/bench";
 import { askTimingError, letGo, press } from "../questions/run";
@@ -64,8 +65,10 @@ export function unopened(run: Partial<Run> & Pick<Run, "metered_seconds">): Run 
  * Time a frame that nobody worked out: it counts down from `seconds`, or up until somebody closes it (null), and goes
  * into the log like any other.
  */
-export function justTime(given: number | null, settings: Plan["settings"], dialLimit: number): void {
+export function justTime(given: number | null, dialLimit: number): void {
   const seconds = given ?? UNTIL_CLOSED;
+  // Nobody said what the camera was set to or what was on it.
+  const settings = { aperture: "", iso: "" };
   const plan: Plan = {
     reading: { step: "third" },
     settings,
@@ -77,6 +80,14 @@ export function justTime(given: number | null, settings: Plan["settings"], dialL
     run: unopened({ metered_seconds: seconds, purpose: given === null ? "stopwatch" : "timer" }),
   };
   arm({ plan, question: null, list: null });
+}
+
+/** The list by hand for a frame that was only timed, from what is known of the camera. */
+export function listFor({ plan, list }: Armed, gear: Pick<ArmQuestion, "body" | "release">): void {
+  if (list) return;
+  const nothing = { glass: [], lens: null, holder: null, support: null, focal_mm: null, iso: null };
+  const unseen = { wind_m_s: null, celsius: null, upright: false, burst: 0, open_since_seconds: 0, sun: null };
+  change({ list: { seconds: plan.answer.set_seconds, bulb: true, releases: 1, ...gear, ...nothing, ...unseen } });
 }
 
 /** What stands for a time that is not known before it is over [s]. */
@@ -393,6 +404,7 @@ export async function end(
       ...(frame.run && {
         run: {
           ...frame.run,
+          ...(frame.run.purpose === "stopwatch" && { metered_seconds: openFor }),
           // What was watched stays with the frame; the watch itself is over.
           looks: looksOf(lightWatch(), frame) ?? keptLooks(frame),
           busy_until: busy ?? busyAfter(how, at, openFor / speed),

@@ -19,6 +19,7 @@ export const log = {
   waiting: (n: number) => `${n === 1 ? "One frame waits" : `${n} frames wait`} for the server.`,
   loading: "Fetching the log",
   more: "Show more frames",
+  onlyTimed: "Only timed",
   columns: { planned: "Planned", set: "Set", real: "Open" },
   base: (reading: string) => `from ${reading}`,
   meteredThrough: (reading: string, filters: string) => `${reading} metered through ${filters}`,

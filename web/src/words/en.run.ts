@@ -145,6 +145,7 @@ export const run = {
   pictureSave: "Save the JPEG",
   list: {
     title: "Before you open",
+    show: "Show the list by hand",
     fold: "I do this",
     unfold: "Show again",
     more: (n: number) => `${n} more you know by heart`,

@@ -240,6 +240,7 @@ export const en = {
   },
   staff: {
     skyBand: "sky gives",
+    timed: (end: string) => `Only timed. Set ${end}.`,
     text: (base: string, parts: string, end: string) => `The meter says ${base}. ${parts} Set ${end}.`,
     part: (name: string, stops: string, time: string) => `${name} ${stops} stops, ${time}.`,
     read: (time: string) => `${time} metered`,

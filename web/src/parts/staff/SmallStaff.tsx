@@ -43,7 +43,9 @@ export function SmallStaff({ answer, stack, settings, dialLimit, actual, width =
           />
         );
       })}
-      <circle className="small-read" cx={scale(answer.base_seconds)} cy={height - 3} r="3" />
+      {settings.aperture !== "" && (
+        <circle className="small-read" cx={scale(answer.base_seconds)} cy={height - 3} r="3" />
+      )}
       <path className="small-answer" d={`M${scale(answer.seconds)} 0 v${height} m0 ${-height} l8 3.5 l-8 3.5`} />
       {actual != null && <line className="small-actual" x1={scale(actual)} x2={scale(actual)} y1="2" y2={height} />}
     </svg>

@@ -1,7 +1,7 @@
 import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { shortStops, signedStops, sumTime, timeText } from "../../words/times";
+import { shortStops, signedStops, sumTime, timeText, plannedTime } from "../../words/times";
 import { type Band, Bands } from "./Bands";
 import { AnswerFlag, Flag, FLAG, Halyard } from "./Flags";
 import { axis, thirds, ticks, type Axis } from "./axis";
@@ -38,6 +38,8 @@ interface Props extends StaffFrame {
   onWant?: (want: { kind: string; look: string }) => void;
   /** The reading is a forecast's: nobody has metered. */
   expected?: boolean;
+  /** Whether anybody metered; a frame that was only timed has no reading to show. */
+  metered?: boolean;
   /** What the dial said when metered, as it stands there. */
   read?: string | undefined;
   width: number;
@@ -70,6 +72,7 @@ export function Staff({
   onWant,
   read,
   expected = false,
+  metered = true,
   width,
   height,
 }: Props) {
@@ -107,7 +110,7 @@ export function Staff({
     (part) => part.kind !== "glass" && part.kind !== "in_reading" && Math.abs(part.stops) >= LEAST_MOVE,
   );
   const base = read ?? sumTime(answer.base_seconds, dial);
-  const text = staffText(answer, parts, dial, read);
+  const text = metered ? staffText(answer, parts, dial, read) : words.staff.timed(plannedTime(answer));
   // Beside the longest pennant, where there is room for it; a phone shows the windows in words alone.
   const bandsAt = narrow
     ? width - ONE_BAND - 2
@@ -170,14 +173,16 @@ export function Staff({
               labelAt={labelHeight(moves, place, scale, scale(end))}
             />
           ))}
-        <Flag
-          className="flag-read"
-          x={pole + POLE}
-          y={scale(answer.base_seconds)}
-          hangs
-          width={readFlag}
-          label={narrow ? base : (expected ? words.staff.expected : words.staff.read)(base)}
-        />
+        {metered && (
+          <Flag
+            className="flag-read"
+            x={pole + POLE}
+            y={scale(answer.base_seconds)}
+            hangs
+            width={readFlag}
+            label={narrow ? base : (expected ? words.staff.expected : words.staff.read)(base)}
+          />
+        )}
         <AnswerFlag
           scale={scale}
           end={end}

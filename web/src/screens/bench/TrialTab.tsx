@@ -13,7 +13,8 @@ import { type Laid, wasOn } from "../../state/bench";
 /** A trial scaled up, kept as what the glass measures when it stood alone. */
 export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {
   const [seconds, setSeconds] = useState(String(laid.dialLimit));
-  const [came, setCame] = useState("-1");
+  // Nobody has judged it yet: what the filter measures waits for that.
+  const [came, setCame] = useState("");
   const say = words.extras.trial;
   const [took, stops] = [typed(seconds), typed(came)];
   const question =

@@ -2,7 +2,7 @@ import { Link, useParams } from "react-router";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
 import { actualTime, signedStops } from "../../words/times";
-import { glassText, verdictText, whenText } from "./frameText";
+import { glassText, verdictText, whenText, settingsText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { NoFrame } from "./Gone";
 import { Histogram } from "../../parts/Histogram";
@@ -91,7 +91,7 @@ function rows(a: Frame, b: Frame): [string, string, string][] {
   const both = (text: (frame: Frame) => string): [string, string] => [text(a), text(b)];
   return [
     [say.facts.opened, ...both((frame) => whenText(frame))],
-    [say.facts.set, ...both((frame) => `f/${frame.settings.aperture} ISO ${frame.settings.iso}`)],
+    [say.facts.set, ...both((frame) => settingsText(frame))],
     [say.facts.glass, ...both(glassText)],
     [say.facts.real, ...both((frame) => actualTime(frame))],
     [say.facts.exposureError, ...both((frame) => verdictText(frame.review?.error_stops))],

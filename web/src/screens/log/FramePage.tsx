@@ -24,7 +24,7 @@ import { saveAs } from "../../ui/saveAs";
 import { logWords } from "../../words/log";
 import { actualTime, plannedTime, signedStops, timeText } from "../../words/times";
 import { Conditions } from "./Conditions";
-import { baseText, closedText, glassText, verdictText, whenText } from "./frameText";
+import { baseText, closedText, glassText, verdictText, whenText, settingsText } from "./frameText";
 import { NoFrame } from "./Gone";
 import { Picture } from "./Picture";
 import { useRemoveFrame } from "./useRemoveFrame";
@@ -66,11 +66,16 @@ function OneFrame({ frame }: { frame: Frame }) {
         <h1>{whenText(frame)}</h1>
         <p className="frame-set">
           <strong>
-            f/{frame.settings.aperture} ISO {frame.settings.iso}, {actualTime(frame)}
+            {settingsText(frame)}, {actualTime(frame)}
           </strong>
           <span>{glassText(frame)}</span>
           <span className="quiet">
-            {baseText(frame)}; {say.columns.planned.toLowerCase()} {plannedTime(frame.answer)}, {closedText(frame)}
+            {[
+              baseText(frame),
+              `${say.columns.planned.toLowerCase()} ${plannedTime(frame.answer)}${closedText(frame) && `, ${closedText(frame)}`}`,
+            ]
+              .filter(Boolean)
+              .join("; ")}
           </span>
         </p>
         {frame.refused != null && <p className="fault mb-0">{say.refused(frame.refused)}</p>}

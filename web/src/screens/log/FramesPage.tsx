@@ -8,7 +8,7 @@ import { dryRunWords } from "../../words/dryRun";
 import { logWords } from "../../words/log";
 import { actualTime, plannedTime } from "../../words/times";
 import { AddFrame } from "./AddFrame";
-import { baseText, clockOf, closedText, dayText, glassText, verdictText } from "./frameText";
+import { baseText, clockOf, closedText, dayText, glassText, verdictText, settingsText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { JoinPictures } from "./JoinPictures";
 import { SearchBar } from "./SearchBar";
@@ -152,16 +152,14 @@ function useLog(limit: number, search: ReturnType<typeof searchOf> | null) {
 }
 
 function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick: () => void }) {
-  const { settings, answer: planned, review } = frame;
+  const { answer: planned, review } = frame;
   return (
     <li className="log-row">
       <time className="log-when" dateTime={frame.opened_at}>
         {clockOf(frame)}
       </time>
       <div className="log-set">
-        <Link to={`/log/frame/${frame.id}`}>
-          f/{settings.aperture} ISO {settings.iso}
-        </Link>
+        <Link to={`/log/frame/${frame.id}`}>{settingsText(frame)}</Link>
         <span className="quiet">{baseText(frame)}</span>
       </div>
       <div className="log-stack">

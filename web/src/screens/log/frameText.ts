@@ -3,7 +3,7 @@ import { logWords } from "../../words/log";
 import { clockIn, dateAndClock, zoneNote } from "../../words/clock";
 import { ITS_OWN, readingIn, isZone } from "../../words/zone";
 import { signedStops, thirdsText } from "../../words/times";
-import { type Frame, zoneOf } from "../../state/frames";
+import { type Frame, onlyTimed, zoneOf } from "../../state/frames";
 
 /** Frames in words, the same on every page of the log. */
 const say = logWords;
@@ -30,8 +30,13 @@ export function baseText({ reading }: Frame): string {
   return say.base(through && through.length > 0 ? say.meteredThrough(marks, glassNames(through)) : marks);
 }
 
+/** What the camera was set to; "Only timed" where nobody said. */
+export function settingsText({ settings: { aperture, iso } }: Pick<Frame, "settings">): string {
+  return [aperture && `f/${aperture}`, iso && `ISO ${iso}`].filter(Boolean).join(" ") || say.onlyTimed;
+}
+
 export function glassText(frame: Frame): string {
-  return glassNames(frame.stack);
+  return onlyTimed(frame) && frame.stack.length === 0 ? "" : glassNames(frame.stack);
 }
 
 const DAY = { weekday: "long", day: "numeric", month: "long", year: "numeric" } as const;

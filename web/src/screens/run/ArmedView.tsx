@@ -1,4 +1,6 @@
-import { zoneOf } from "../../state/frames";
+import { useKit } from "../../state/kit";
+import { releaseOf } from "../../state/bag";
+import { zoneOf, onlyTimed } from "../../state/frames";
 import { useCallback, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
@@ -25,10 +27,10 @@ import { useLightSince } from "./useLightSince";
 import { RemoteTest } from "./RemoteTest";
 import { useExposure } from "../../questions/bench";
 import { useChecklist } from "../../questions/checklist";
-import { unmetered } from "../../state/bench";
+import { unmetered, useBench } from "../../state/bench";
 import { remember, useHabits } from "../../state/habits";
 import type { Armed } from "../../state/armed";
-import { disarm, open, queued, rearm, rehearsalOf, rehearse, tryFirst } from "../../state/running";
+import { disarm, open, queued, rearm, rehearsalOf, rehearse, tryFirst, listFor } from "../../state/running";
 import { type Failure } from "../../state/trigger";
 import { Moment } from "../../ui/Moment";
 import { saySun, useSunSaid } from "../../state/sunSaid";
@@ -42,7 +44,7 @@ import { nowMs } from "../../ui/worldClock";
 /** Before the shutter: what hands do, what is set, the lead-in, and the one thing to press. */
 export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: string | null }) {
   const plan = queued(armed);
-  const { lead, closes, device } = useHabits();
+  const { lead, closes, device, releaseId } = useHabits();
   const [opensAt, setOpensAt] = useState<number | null>(null);
   const [mute, setMute] = useState(false);
   const [panel, setPanel] = useState<"test" | "series" | null>(null);
@@ -50,6 +52,12 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const { practice } = useSession();
   const simulated = device.kind === "simulated" && !practice;
   const checklist = useChecklist(useArmList(armed.list));
+  const [laid] = useBench();
+  const release = releaseOf(useKit().items, releaseId);
+  const gear = {
+    body: laid?.body ? { ...laid.body.facts } : null,
+    release: release ? { ...release.facts } : null,
+  };
   const list = checklist.shown;
   const sunSaid = useSunSaid();
   const lines = list?.lines.filter(({ code }) => !(sunSaid && code === SUN_LINE)) ?? [];
@@ -108,6 +116,11 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
             </p>
           )}
           <Fault error={checklist.error} again={checklist.again} />
+          {armed.list === null && onlyTimed(plan) && (
+            <Button variant="quiet" onClick={() => listFor(armed, gear)}>
+              {say.list.show}
+            </Button>
+          )}
           {list && <ArmList lines={lines} pointed={failure?.line ?? null} />}
           <GearNow armed={armed} left={list?.battery_left ?? null} />
           {!practice && <Closer onTest={() => setPanel("test")} />}

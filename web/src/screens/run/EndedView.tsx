@@ -1,4 +1,4 @@
-import { zoneOf } from "../../state/frames";
+import { zoneOf, onlyTimed } from "../../state/frames";
 import { placeClock } from "../../words/clock";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
@@ -115,7 +115,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
             </Button>
           </div>
         )}
-        {frame.run?.device === "simulated" && !aborted && <SimulatedPicture frame={frame} />}
+        {frame.run?.device === "simulated" && !aborted && !onlyTimed(frame) && <SimulatedPicture frame={frame} />}
       </section>
     </div>
   );

@@ -2,7 +2,7 @@ import type { SubmitEvent } from "react";
 import { Button, Form } from "react-bootstrap";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useWatchText } from "../../parts/meter/typedTime";
-import { settingsOf, useBench } from "../../state/bench";
+import { useBench } from "../../state/bench";
 import { justTime } from "../../state/running";
 import { runWords } from "../../words/run";
 import { timeText } from "../../words/times";
@@ -15,7 +15,7 @@ export function JustTime() {
   const [laid] = useBench();
   const typed = useWatchText();
   if (!laid) return null;
-  const time = (seconds: number | null) => justTime(seconds, settingsOf(laid), laid.dialLimit);
+  const time = (seconds: number | null) => justTime(seconds, laid.dialLimit);
   const submit = async (event: SubmitEvent) => {
     event.preventDefault();
     const read = await typed.settled();

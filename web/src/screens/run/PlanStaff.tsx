@@ -28,6 +28,7 @@ export const PlanStaff = memo(function PlanStaff({ plan, elapsed, hoisted }: Pro
           }}
           stack={plan.stack}
           settings={plan.settings}
+          metered={plan.settings.aperture !== ""}
           dialLimit={plan.dial_limit}
           {...(elapsed === undefined ? {} : { elapsed })}
           {...(hoisted == null ? {} : { hoisted: hoisted * answer.seconds })}

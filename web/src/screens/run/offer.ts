@@ -1,3 +1,6 @@
+import { useTrial } from "../../questions/extras";
+import { justTime } from "../../state/running";
+import { onlyTimed } from "../../state/frames";
 import { useExposure } from "../../questions/bench";
 import { useAgain } from "../../questions/run";
 import { useStory } from "../../parts/lightwatch/useStory";
@@ -5,7 +8,7 @@ import { againOf, armAgain, correctedOf } from "../../state/again";
 import type { Cause, Frame } from "../../state/frames";
 import type { Armed } from "../../state/armed";
 import { useNow } from "../../ui/useNow";
-import { plannedTime } from "../../words/times";
+import { plannedTime, timeText } from "../../words/times";
 
 /** Half a minute of moving light is as fine as a correction is. */
 const GRAIN = 30_000;
@@ -34,6 +37,18 @@ export function useOffer(frame: Frame, armed: Armed) {
   const question = correction && lit !== undefined ? correctedOf(armed, frame, correction, now, lit) : null;
   const { answer, error, again } = useExposure(question);
   const changed = correction && Math.abs(correction.stops - (frame.run?.correction_stops ?? 0)) > LEAST_STOPS;
+  // Of a frame that was only timed nothing is known but its time and how it came out.
+  const timed = correction && onlyTimed(frame) ? frame.actual_seconds : null;
+  const scaled = useTrial(
+    timed == null || timed <= 0
+      ? null
+      : { trial_seconds: timed, error_stops: frame.review?.error_stops ?? 0, sum_seconds: timed },
+  ).answer;
+  const whole = scaled ? Math.round(scaled.seconds * 10) / 10 : null;
+  const byTime: Offer | null =
+    correction && whole !== null && changed
+      ? { time: timeText(whole), step: correction.name, arm: () => justTime(whole, armed.plan.dial_limit) }
+      : null;
   const offer: Offer | null =
     question && correction && answer && changed
       ? {
@@ -41,9 +56,9 @@ export function useOffer(frame: Frame, armed: Armed) {
           step: correction.name,
           arm: (cause) => armAgain(armed, question, answer, cause),
         }
-      : null;
+      : byTime;
   // Which aperture makes the time right that the frame had; a trial was short on purpose.
-  const seconds = offer && frame.run?.purpose !== "trial" ? frame.actual_seconds : null;
+  const seconds = question && offer && frame.run?.purpose !== "trial" ? frame.actual_seconds : null;
   const fits = useExposure(question && seconds !== null ? { ...question, chosen_seconds: seconds } : null).answer
     ?.fits_at;
   const aperture = fits && within(armed, fits.aperture) ? fits.aperture : null;
