@@ -35,7 +35,7 @@ STARTER_KIT: tuple[Item, ...] = (
     _item("glass", "Slot ND 4", Glass(label="4 stops", stops=4.0, mount="plate", size_mm=100.0)),
     _item("glass", "Ring ND 6", Glass(label="ND64", stops=6.0, size_mm=77.0, rim_depth_mm=4.5, clear_mm=74.0)),
     _item("glass", "Slot ND 9", Glass(label="9 stops", stops=9.0, mount="plate", size_mm=100.0, gasket=True)),
-    _item("glass", "Slot ND 14", Glass(label="14 stops", stops=14.0, mount="plate", size_mm=100.0, gasket=True)),
+    _item("glass", "Slot ND 10", Glass(label="10 stops", stops=10.0, mount="plate", size_mm=100.0, gasket=True)),
     _item("glass", "Clip-on pol", Glass(kind="polariser", stops=1.3, stops_max=1.7, mount="clip")),
     _item(
         "glass",

@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from tools.browserdata import kept
 
-from .conftest import Visit, frames, in_its_own_letters, in_the_picture, work_out
+from .conftest import Visit, frames, get_ready, in_its_own_letters, in_the_picture, work_out
 from .test_path import hold
 from .test_run import open_it, simulate
 
@@ -122,7 +122,7 @@ def test_a_time_that_was_decided_is_the_one_that_is_run_and_logged(guest: Visit)
     expect(page.get_by_role("row", name=re.compile(r"5 min chosen \+0\.6"))).to_be_visible()
     page.reload()
     expect(answer(page)).to_have_text("5min")
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     expect(page.get_by_text("Open for 5 min")).to_be_attached()
     page.get_by_text("None", exact=True).click()
     simulate(page, "60")
@@ -236,7 +236,7 @@ def test_a_decided_time_runs_longer_by_what_one_says_and_is_picked_up_whole_else
     page.keyboard.press("2")
     page.get_by_role("button", name=re.compile("^3 min 30 s")).click()
     expect(answer(page)).to_have_text("3min30s")
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_text("None", exact=True).click()
     open_it(page)
     # What was decided is the plan; only what is said now is longer or shorter.
@@ -289,7 +289,7 @@ def test_two_readings_of_a_scene_tell_how_the_light_moves_and_the_frame_is_run_b
     dialog = page.get_by_role("dialog")
     expect(dialog.get_by_text(re.compile(r"From 3 readings in \d+ min: falling 1 stop in"))).to_be_visible()
     dialog.get_by_role("button", name="Close").last.click()
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     (armed,) = kept(page, "armed")
     plan = armed["content"]["plan"]
@@ -318,7 +318,7 @@ def test_a_stack_is_named_once_and_goes_on_with_one_tap(guest: Visit) -> None:
     expect(tiles.get_by_role("button", pressed=True)).to_have_count(1)
     tiles.get_by_role("button", name="the taped pair").click()
     expect(answer(page)).to_have_text("2min24s")
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     (armed,) = kept(page, "armed")
     assert [glass["name"] for glass in armed["content"]["plan"]["stack"]] == ["the taped pair"]
@@ -390,3 +390,42 @@ def test_a_typed_reading_that_means_two_things_is_asked_about_wherever_it_is_typ
     page.get_by_role("button", name="1/4", exact=True).last.click()
     expect(page.get_by_label("Another time")).to_have_value("1/4")
     expect(page.get_by_text("4.0 ± 0.3 stops")).to_be_visible()
+
+
+def test_a_newcomer_s_example_is_marked_and_get_ready_asks_for_one_s_own(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    expect(page.get_by_text("an example", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Get ready").dblclick()
+    ask = page.get_by_role("alert").filter(has_text="That reading is an example.")
+    expect(ask).to_be_visible()
+    assert kept(page, "armed") == []
+    ask.get_by_role("button", name="Enter mine").click()
+    page.get_by_role("dialog").get_by_role("textbox").fill("1/60")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("an example", exact=True)).to_be_hidden()
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+
+
+def test_a_picker_of_one_s_own_bag_knows_twins_and_the_camera_and_can_be_left(guest: Visit) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.get_by_role("button", name="Which do you own?").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="3", exact=True).click()
+    dialog.get_by_role("button", name="Cancel").last.click()
+    # Left, it has taken nothing and answered nothing.
+    expect(page.get_by_role("button", name="Slot ND 9, 9 stops")).to_be_visible()
+    page.get_by_role("button", name="Which do you own?").click()
+    dialog.get_by_role("button", name="6", exact=True).click()
+    dialog.get_by_role("button", name="6", exact=True).click()
+    dialog.get_by_role("button", name="Soft grad 3").click()
+    dialog.get_by_text("And your camera, if you like").click()
+    dialog.get_by_text("15 min", exact=True).click()
+    dialog.get_by_text("glass", exact=True).click()
+    dialog.get_by_role("button", name="These 3 are my bag").click()
+    expect(page.get_by_role("button", name="ND 6, second, 6 stops")).to_be_visible()
+    things = [each["content"]["item"] for each in kept(page, "kit") if each["content"]]
+    body = next(each for each in things if each["sort"] == "body" and each["facts"]["eyepiece"] == "optical")
+    assert body["facts"]["dial_limit_s"] == 900

@@ -18,7 +18,7 @@ from jackstaff_core.dryrun.replay import Replay, ReplayQuestion, replay
 from jackstaff_core.dryrun.shipped import BY_ID
 from jackstaff_core.wire import plain, read
 
-from .conftest import Visit, begin_to_type, eventually, hold_back, let_go, may_be_held_back, rested
+from .conftest import Visit, begin_to_type, eventually, get_ready, hold_back, let_go, may_be_held_back, rested
 from .test_offline import take_along
 from .test_path import hold
 
@@ -39,7 +39,7 @@ def take(page: Page, *, ready: bool, again: bool = False) -> None:
     expect(page.get_by_text("just now")).to_be_visible()
     if not again:
         page.get_by_role("button", name=re.compile("Slot ND 6, f")).first.click()
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     if ready:
         tick_all(page)
@@ -182,7 +182,7 @@ def test_a_clock_that_goes_sixty_times_as_fast_stands_and_eases_before_the_end(g
     let_go(page, "/api/practice/meter", metered)
     expect(aperture).to_have_text(asked)
     page.get_by_role("button", name=re.compile("Slot ND 3, f")).first.click()
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()
     expect(page.get_by_test_id("run-left")).to_be_visible()

@@ -99,17 +99,17 @@ def test_filters_are_put_in_order_by_pulling_and_by_keys(guest: Visit) -> None:
     expect(answer(page)).to_have_text("13s")
     page.keyboard.press("k")
     slots = page.get_by_role("region", name="In the slots").locator(".tile-name")
-    expect(slots).to_have_text(["Slot ND 4", "Slot ND 9", "Slot ND 14", "Soft grad 2", "Hard grad 3"])
-    tile(page, "Slot ND 14").drag_to(tile(page, "Slot ND 4"))
-    expect(slots).to_have_text(["Slot ND 14", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
+    expect(slots).to_have_text(["Slot ND 4", "Slot ND 9", "Slot ND 10", "Soft grad 2", "Hard grad 3"])
+    tile(page, "Slot ND 10").drag_to(tile(page, "Slot ND 4"))
+    expect(slots).to_have_text(["Slot ND 10", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
     tile(page, "Slot ND 4").press("Alt+ArrowRight")
-    expect(slots).to_have_text(["Slot ND 14", "Slot ND 9", "Slot ND 4", "Soft grad 2", "Hard grad 3"])
+    expect(slots).to_have_text(["Slot ND 10", "Slot ND 9", "Slot ND 4", "Soft grad 2", "Hard grad 3"])
     # Each step has a way back of its own.
     expect(page.get_by_role("button", name="Undo")).to_have_count(2)
     page.get_by_role("button", name="Undo").last.click()
-    expect(slots).to_have_text(["Slot ND 14", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
+    expect(slots).to_have_text(["Slot ND 10", "Slot ND 4", "Slot ND 9", "Soft grad 2", "Hard grad 3"])
     page.keyboard.press("b")
-    expect(page.locator(".shelf .tile").nth(1)).to_have_accessible_name(re.compile("Slot ND 14"))
+    expect(page.locator(".shelf .tile").nth(1)).to_have_accessible_name(re.compile("Slot ND 10"))
 
 
 def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tmp_path: Path) -> None:
@@ -146,7 +146,7 @@ def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tm
     times = page.get_by_role("slider", name="Times this bag makes")
     times.press("Home")
     times.press("End")
-    expect(page.get_by_role("status").filter(has_text="stops)")).to_contain_text("Slot ND 14")
+    expect(page.get_by_role("status").filter(has_text="stops)")).to_contain_text("Slot ND 10")
 
 
 def test_one_thing_floats_and_the_rest_is_held(guest: Visit) -> None:

@@ -11,7 +11,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from .conftest import Visit, in_its_own_letters, in_the_picture, rested, until, work_out
+from .conftest import Visit, get_ready, in_its_own_letters, in_the_picture, rested, until, work_out
 
 LIGHTS = ("noon", "dusk", "red")
 AXE = Path(axe_playwright_python.__file__).with_name("axe.min.js").read_text(encoding="utf-8")
@@ -188,7 +188,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.keyboard.press("1")
         page.keyboard.press("2")
         expect(page.get_by_test_id("answer-time")).to_contain_text("m")
-        page.get_by_role("button", name="Get ready").click()
+        get_ready(page)
         expect(page.get_by_role("heading", name="Ready")).to_be_visible()
 
     def simulated() -> None:
@@ -411,6 +411,9 @@ def test_every_key_of_the_list_is_there(visits: Any) -> None:
     page.keyboard.press("2")
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    page.keyboard.press("r")
+    expect(page.get_by_text("That reading is an example.")).to_be_visible()
+    page.wait_for_timeout(750)
     page.keyboard.press("r")
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     rested(page)

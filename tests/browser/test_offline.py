@@ -21,7 +21,7 @@ from jackstaff_core.dryrun.shipped import BY_ID
 from jackstaff_core.wire import plain
 from tests.core.test_wire import READING, SAMPLES
 
-from .conftest import Visit, eventually, frames, until
+from .conftest import Visit, eventually, frames, get_ready, until
 from .test_lights import brightest_other_than_red
 from .test_path import answer, arm_and_open, hold, short_bulb
 
@@ -154,7 +154,7 @@ def test_the_bell_is_tried_the_lock_screen_shows_the_run_and_a_wrong_clock_is_sa
     expect(answer(page)).to_have_text("13s")
     expect(page.get_by_text("This device's clock")).to_have_count(0)
     short_bulb(page)
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     ring = page.get_by_role("button", name="Ring the bell")
     ring.click()
     page.get_by_role("button", name="No", exact=True).click()

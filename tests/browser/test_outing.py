@@ -11,7 +11,7 @@ from tools.browserdata import kept
 
 from tests.api.test_outings import GPX
 
-from .conftest import Visit, eventually, hold_back, in_the_picture, let_go, may_be_held_back, work_out
+from .conftest import Visit, eventually, get_ready, hold_back, in_the_picture, let_go, may_be_held_back, work_out
 
 
 def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
@@ -370,9 +370,9 @@ def test_an_outing_from_nothing_to_a_set_bench_takes_six_taps(visits: Any) -> No
     expect(page.locator(".band-wanted")).to_have_text("mirror")
     expect(page.get_by_role("definition").filter(has_text="smooth as a mirror")).to_be_visible()
     # It is tomorrow's: what was planned for it lends its light to no frame of now, and this is said.
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     expect(page.get_by_text("is on another day: its light, place and weather are left out.")).to_be_visible()
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     (armed,) = kept(page, "armed")
     assert armed["content"]["plan"]["run"]["expected_sd"] > 0.3

@@ -9,7 +9,7 @@ from typing import Any
 from playwright.sync_api import Page, expect
 from tools.browserdata import kept
 
-from .conftest import Visit, expect_planned, frames
+from .conftest import Visit, expect_planned, frames, get_ready
 
 # A longer hold does no more; a busy page counts late.
 HOLD_MS = 2000
@@ -33,7 +33,7 @@ def short_bulb(page: Page) -> None:
 
 
 def arm_and_open(page: Page, closing: str) -> None:
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_text("None", exact=True).click()
     page.get_by_text(closing).click()
     page.get_by_role("button", name="Open the shutter").click()

@@ -14,7 +14,7 @@ from playwright.sync_api import Browser, Page, expect
 from tools.browserdata import kept, note, write_document
 from tools.serving import Server, serving
 
-from .conftest import Visit, eventually, expect_planned, frames, rested
+from .conftest import Visit, eventually, expect_planned, frames, get_ready, rested
 from .test_path import HOLD_MS, hold, short_bulb
 
 EVENING = {
@@ -40,7 +40,7 @@ def arm(page: Page) -> None:
     expect(page.get_by_test_id("answer-time")).to_be_visible()
     page.keyboard.press("2")
     expect(page.get_by_test_id("answer-time")).to_contain_text("m")
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     page.get_by_text("None", exact=True).click()
 
@@ -100,7 +100,7 @@ def test_from_a_trial_over_two_corrected_frames_to_what_the_filter_measures(gues
     page.get_by_role("dialog").get_by_role("textbox").fill("1/8")
     page.get_by_role("dialog").get_by_role("button", name="Take it").click()
     expect(page.get_by_test_id("answer-time")).to_have_text("1min04s")
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     page.get_by_text("None", exact=True).click()
 
@@ -228,7 +228,7 @@ def test_a_frame_that_never_fills_is_said_before_and_during_with_ways_out(guest:
         page.keyboard.press(key)
     # Half an hour of metered time while the light falls by a stop in seven minutes.
     expect(page.get_by_text("In this light the frame never fills")).to_be_visible()
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_text("None", exact=True).click()
     open_it(page)
     ways = page.get_by_role("alert").filter(has_text="Not enough light left for this frame.")
@@ -294,7 +294,7 @@ def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> Non
     expect(page.get_by_test_id("answer-time")).to_have_text("3min23s")
     page.keyboard.press("1")
     expect(page.get_by_test_id("answer-time")).to_contain_text("27m")
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_role("button", name="Get the rehearsal ready").click()
     expect(page.get_by_text("Rehearsal at high ISO, filters on.")).to_be_visible()
     expect(page.get_by_text(re.compile(r"ISO 4000, Slot ND 9 \+ Slot ND 4"))).to_be_visible()
@@ -311,7 +311,7 @@ def test_the_arm_list_is_ticked_folded_and_never_in_the_way(guest: Visit) -> Non
 def test_a_queue_of_frames_goes_on_by_itself_and_a_lucky_series_keeps_its_tally(guest: Visit) -> None:
     page = guest.page
     expect(page.get_by_test_id("answer-time")).to_have_text("13s")
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_text("None", exact=True).click()
     simulate(page, "60")
     page.get_by_role("button", name="More than one frame").click()
@@ -540,7 +540,7 @@ def test_a_server_killed_again_and_again_in_mid_run_loses_nothing(browser: Brows
 def test_a_remote_that_only_presses_opens_with_one_and_closes_with_two(guest: Visit) -> None:
     page = guest.page
     short_bulb(page)
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_text("None", exact=True).click()
     page.get_by_text("I close it").click()
     page.get_by_role("heading", name="Ready").click()
@@ -560,7 +560,7 @@ def test_a_remote_that_only_presses_opens_with_one_and_closes_with_two(guest: Vi
 def test_whoever_cannot_hold_aborts_with_two_presses(guest: Visit) -> None:
     page = guest.page
     short_bulb(page)
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()
     aborting = page.get_by_role("button", name="Abort")

@@ -12,7 +12,7 @@ from tools.serving import CHROMIUM, Server
 
 from jackstaff_imaging.watched_scene import Disturbed, WatchedScene, y4m
 
-from .conftest import Visit, frames
+from .conftest import Visit, frames, get_ready
 from .test_offline import take_along
 from .test_path import hold
 
@@ -91,7 +91,7 @@ def test_from_watching_to_a_closed_frame(watcher: Visit) -> None:
     expect(now).to_contain_text("metered, ±", timeout=START_MS)
     # On the rock there is no signal, and none is needed.
     watcher.context.set_offline(True)
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
     page.get_by_text("None", exact=True).click()
     page.get_by_role("button", name="Open the shutter").click()
     # The light jumps by a stop and back: what is seen reaches the end of the exposure.

@@ -44,6 +44,14 @@ describe("the bench", () => {
     expect(after({ do: "bare" }).on).toEqual([]);
   });
 
+  it("keeps graduated filters outermost, whichever goes on first", () => {
+    const grad = { ...bag[0], id: "grad", kind: "graduated" } as (typeof bag)[number];
+    const played = (...ids: string[]) =>
+      ids.map(toggle).reduce((state, move) => bench(state, move, NOW, [...bag, grad]), after({ do: "bare" }));
+    expect(played("g3", "grad", "g0").on).toEqual(["g3", "g0", "grad"]);
+    expect(played("grad", "g3").on).toEqual(["g3", "grad"]);
+  });
+
   it("puts a named stack on in place of its members, and a member in place of the stack", () => {
     const pair = { ...bag[0], id: "pair", members: ["g8", "g3"] } as (typeof bag)[number];
     const played = (...moves: Move[]) => moves.reduce((state, move) => bench(state, move, NOW, [...bag, pair]), START);

@@ -218,7 +218,7 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
     case "sameScene":
       return { ...state, lightAt: null, earlier: [...state.before, ...state.earlier].slice(-MOST), before: [] };
     case "toggle":
-      return restacked(on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id));
+      return restacked(on.includes(move.id) ? takeOff(state, move.id) : putOn(state, move.id, bag));
     case "toggleThrough": {
       const glass = bag.find(({ id }) => id === move.id);
       // The readings of this scene before were taken with the same hands.
@@ -300,10 +300,13 @@ function workedOutAnew(state: Bench): Bench {
   return state.floating === "time" ? { ...state, targetSeconds: null } : state;
 }
 
-function putOn(state: Bench, id: string): Bench {
+/** A graduated filter is outermost, where its line can be seen and moved; anything else goes on beneath it. */
+function putOn(state: Bench, id: string, bag: readonly Glass[]): Bench {
   const on = state.on ?? [];
   if (on.includes(id) || on.length >= MOST_GLASSES) return state;
-  return { ...state, on: [...on, id] };
+  const isGrad = (each: string) => bag.find((glass) => glass.id === each)?.kind === "graduated";
+  const [grads, others] = [on.filter(isGrad), on.filter((each) => !isGrad(each))];
+  return { ...state, on: isGrad(id) ? [...on, id] : [...others, id, ...grads] };
 }
 
 function takeOff(state: Bench, id: string): Bench {
@@ -407,6 +410,12 @@ export function hasAperture({ lens, fixedAperture }: Laid, mark: string): boolea
   const { aperture_widest: widest, aperture_smallest: smallest } = lens?.facts ?? {};
   const f = Number(mark);
   return fixedAperture === null && f >= (widest ?? 0) && f <= (smallest ?? Infinity);
+}
+
+/** Whether the reading is the one that every bench begins with: an example that nobody metered. */
+export function isExample(bench: Bench, starter: Starter | null): boolean {
+  const first = starter ? fromStarter(starter) : START;
+  return READING.every((key) => bench[key] === first[key]) && bench.meteredAt === null && bench.expectedSd === null;
 }
 
 const START: Bench = {

@@ -1,3 +1,4 @@
+import { nowMs } from "../../ui/worldClock";
 import { type ReactNode, Suspense, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
@@ -17,12 +18,13 @@ import {
   type Move,
   settingsOf,
   useBench,
+  isExample,
 } from "../../state/bench";
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
-import { remember, useHabits } from "../../state/habits";
+import { useHabits } from "../../state/habits";
 import { forgetItem, useKit } from "../../state/kit";
 import { DEMO, isPractice, useSession } from "../../state/session";
-import { isLent } from "../../state/starter";
+import { isLent, useStarter } from "../../state/starter";
 import { looks as ownLooks } from "../../state/looks";
 import { toggledWant, type Want } from "../../state/scene";
 import { Fault } from "../../ui/Fault";
@@ -115,8 +117,17 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
     else if (bench.targetSeconds !== null || fresh)
       set({ floating: what, targetSeconds: bench.targetSeconds ?? fresh?.set_seconds ?? null });
   };
+  // The demo account's reading belongs to its scenario.
+  const example = isExample(bench, useStarter()) && username !== DEMO && !isPractice();
+  const [asked, setAsked] = useState(0);
+  const asks = example && asked > 0;
   const armIt = async () => {
     if (!fresh || waits !== null) return;
+    if (example && nowMs() - asked < TWICE_MS) return;
+    if (example && asked === 0) {
+      setAsked(nowMs());
+      return;
+    }
     if (light.otherDay) {
       // What was planned for another day lends nothing to a frame made now: its own light is summed up first.
       move({ do: "set", change: { lightAt: null } });
@@ -160,6 +171,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             ladders={ladders}
             answer={answer}
             light={light}
+            example={example}
             set={set}
             onType={setEntry}
             onMeteredWith={() => setPanel("meteredWith")}
@@ -299,13 +311,27 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       </div>
       <div className="bench-action">
         {waits !== null && <p className="bench-waits">{waits}</p>}
+        {asks && (
+          <div className="bench-waits" role="alert">
+            {words.bench.example.asks}{" "}
+            <Button
+              variant="quiet"
+              onClick={() => {
+                setAsked(0);
+                setEntry("shutter");
+              }}
+            >
+              {words.bench.example.mine}
+            </Button>
+          </div>
+        )}
         <Button
           variant="signal"
           className="bench-arm"
           onClick={() => void armIt()}
           disabled={fresh === undefined || waits !== null}
         >
-          {words.bench.arm}
+          {asks ? words.bench.example.goOn : words.bench.arm}
         </Button>
       </div>
       <Suspense fallback={null}>
@@ -329,14 +355,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         {panel === "looks" && (
           <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
         )}
-        {panel === "ownBag" && (
-          <OwnBag
-            onClose={() => {
-              remember({ bagAsked: true });
-              setPanel(null);
-            }}
-          />
-        )}
+        {panel === "ownBag" && <OwnBag laid={laid} onClose={() => setPanel(null)} />}
         {panel === "meteredWith" && (
           <MeteredWith
             laid={laid}
@@ -374,6 +393,8 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   );
 }
 
+/** A second tap that follows so soon belongs to the first [ms]. */
+const TWICE_MS = 700;
 const NO_FINDINGS: never[] = [];
 
 /** Whether what is done is a reading of now. */

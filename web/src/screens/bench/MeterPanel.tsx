@@ -25,6 +25,8 @@ interface Props {
   ladders: Ladders | undefined;
   answer: Exposure | undefined;
   light: BenchLight;
+  /** Nobody has metered yet: what stands here is an example. */
+  example: boolean;
   set: (change: Partial<Bench>) => void;
   onType: (field: Field) => void;
   onMeteredWith: () => void;
@@ -38,7 +40,8 @@ interface Props {
 
 /** What the meter says, and what was on the lens while it said so: the first thing one enters. */
 export function MeterPanel(props: Props) {
-  const { laid, ladders, answer, light, set, onType, onMeteredWith, onAgain, onSameScene, onThrough, onSaid } = props;
+  const { laid, ladders, answer, light, example, set, onType, onMeteredWith, onAgain, onSameScene, onThrough, onSaid } =
+    props;
   const { bench } = laid;
   const shutter = useRef<HTMLButtonElement>(null);
   const aperture = useRef<HTMLButtonElement>(null);
@@ -66,6 +69,7 @@ export function MeterPanel(props: Props) {
         <h2 id="meter-title">
           {bench.expectedSd === null ? words.bench.meterSays : words.bench.meterShould(bench.lightAt)}
         </h2>
+        {example && <span className="age">{words.bench.example.mark}</span>}
         <Age at={bench.meteredAt} moved={answer?.advice.some((remark) => remark.code === "meter_again") ?? false} />
         <MeterAgain bench={bench} onAgain={onAgain} onSameScene={onSameScene} />
       </div>

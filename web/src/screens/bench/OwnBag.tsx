@@ -1,3 +1,5 @@
+import type { Laid } from "../../state/bench";
+import { keepFacts } from "../../state/amend";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { itemsOf, POLARISER_STOPS } from "../../state/bag";
@@ -16,27 +18,52 @@ interface Kind {
   facts: { kind: string } & Record<string, unknown>;
 }
 
+const graduated = (stops: number, name: string): Kind => ({
+  name,
+  facts: { kind: "graduated", stops, transition: "soft" },
+});
 const SPECIAL: Record<string, Kind> = {
   polariser: { name: words.ownBag.names.polariser, facts: { kind: "polariser", stops: POLARISER_STOPS } },
   variable: { name: words.ownBag.names.variable, facts: { kind: "variable", stops: 2, stops_max: 5 } },
-  graduated: { name: words.ownBag.names.graduated, facts: { kind: "graduated", stops: 2, transition: "soft" } },
+  graduated: graduated(2, words.ownBag.names.graduated),
+  graduated3: graduated(3, words.ownBag.names.graduated3),
 };
 
 function solid(stops: string): Kind {
   return { name: words.ownBag.names.solid(stops), facts: { kind: "solid", stops: Number(stops) } };
 }
 
+/** What decides a list by hand and a sum, of the camera that is on: nobody is held up by it. */
+type Camera = Partial<Record<"eyepiece" | "iso_lowest" | "dial_limit_s" | "rotating_front", string>>;
+const OF_BODY = ["eyepiece", "iso_lowest", "dial_limit_s"] as const;
+const ASKED: Record<keyof Camera, readonly string[]> = {
+  eyepiece: ["optical", "electronic"],
+  iso_lowest: ["32", "50", "64", "100", "200"],
+  dial_limit_s: ["30", "60", "900"],
+  rotating_front: ["no", "yes"],
+};
+
+/** Two filters alike are two; more of one strength are added in the bag. */
+const MOST_ALIKE = 2;
+
 /** Which filters somebody owns, in a few taps: they take the place of the lent ones. */
-export function OwnBag({ onClose }: { onClose: () => void }) {
+export function OwnBag({ laid, onClose }: { laid: Laid; onClose: () => void }) {
   const say = words.ownBag;
   const kit = useKit();
   const [picked, setPicked] = useState<string[]>([]);
-  const [mount, setMount] = useState("thread");
+  const [camera, setCamera] = useState<Camera>({});
+  const [chosenMount, setMount] = useState<string | null>(null);
+  // As the filters that are one's own already go on.
+  const mount =
+    chosenMount ??
+    itemsOf(kit.items, "glass").findLast((item) => !isLent(item) && item.facts.kind === "solid")?.facts.mount ??
+    "thread";
   const [fault, setFault] = useState<unknown>(null);
+  const count = (key: string) => picked.filter((had) => had === key).length;
   const flip = (key: string) =>
-    setPicked(picked.includes(key) ? picked.filter((had) => had !== key) : [...picked, key]);
+    setPicked(count(key) < MOST_ALIKE ? [...picked, key] : picked.filter((had) => had !== key));
   const keep = useOnce(async () => {
-    const drafts = picked.map((key) => {
+    const drafts = picked.map((key, place) => {
       const { name, facts } = SPECIAL[key] ?? solid(key);
       // What turns is never a plate.
       const turns = facts.kind === "polariser" || facts.kind === "variable";
@@ -44,7 +71,7 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
       return {
         id: crypto.randomUUID(),
         sort: "glass" as const,
-        name,
+        name: picked.indexOf(key) < place ? say.second(name) : name,
         note: "",
         retired: false,
         facts: { ...facts, mount: fit },
@@ -54,6 +81,7 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
     try {
       await keepItems(drafts);
       for (const item of lent) await forgetItem(item.id);
+      await keepCamera(laid, camera);
       onClose();
     } catch (error) {
       setFault(error);
@@ -68,6 +96,7 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
       onClick={() => flip(key)}
     >
       {caption}
+      {count(key) > 1 && say.twice}
     </Button>
   );
   return (
@@ -96,6 +125,20 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
           wide
         />
         <p className="quiet mb-0">{say.later}</p>
+        <details className="own-camera">
+          <summary>{say.camera}</summary>
+          {Object.entries(ASKED).map(([fact, choices]) => (
+            <Choice
+              key={fact}
+              name={`own-${fact}`}
+              label={say.facts[fact as keyof Camera]}
+              value={camera[fact as keyof Camera] ?? null}
+              choices={choices.map((choice) => [choice, say.factChoices[choice] ?? choice] as const)}
+              onValue={(value) => setCamera({ ...camera, [fact]: value })}
+            />
+          ))}
+          <p className="quiet mb-0">{say.cameraSkip}</p>
+        </details>
         <Fault error={fault} />
       </Modal.Body>
       <Modal.Footer>
@@ -108,4 +151,13 @@ export function OwnBag({ onClose }: { onClose: () => void }) {
       </Modal.Footer>
     </Modal>
   );
+}
+
+/** What was said of the camera is kept with the body and the lens that are on. */
+async function keepCamera({ body, lens }: Laid, camera: Camera): Promise<void> {
+  const said = OF_BODY.flatMap((fact) => (camera[fact] === undefined ? [] : [[fact, camera[fact]] as const]));
+  const facts = said.map(([fact, value]) => [fact, fact === "eyepiece" ? value : Number(value)] as const);
+  if (body && facts.length > 0) await keepFacts(body, Object.fromEntries(facts));
+  if (lens && camera.rotating_front !== undefined)
+    await keepFacts(lens, { rotating_front: camera.rotating_front === "yes" });
 }

@@ -220,7 +220,9 @@ describe("the meter", () => {
     vi.useFakeTimers({ now: NOW, toFake: ["Date"] });
     const names = ["set", "onType", "onMeteredWith", "onAgain", "onSameScene", "onThrough", "onSaid"] as const;
     const act = Object.fromEntries(names.map((name) => [name, vi.fn()])) as Record<(typeof names)[number], Mock>;
-    shown(<MeterPanel laid={laid(part)} ladders={undefined} answer={undefined} light={light} {...act} />);
+    shown(
+      <MeterPanel laid={laid(part)} ladders={undefined} answer={undefined} light={light} example={false} {...act} />,
+    );
     vi.useRealTimers();
     return act;
   }
