@@ -297,3 +297,16 @@ def test_one_clock_stands_on_every_page_of_the_log(browser: Browser, own: Server
     expect(page.get_by_text(re.compile(r"from \d{1,2}:\d\d am to \d{1,2}:\d\d am GMT\+2")).first).to_be_visible()
     visit.context.close()
     assert visit.wrong == []
+
+
+def test_a_test_shot_lends_its_settings_as_the_reading(page: Page, own: Server) -> None:
+    page.goto(own.url)
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    page.keyboard.press("x")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("tab", name="Test shot").click()
+    shot = picture(datetime.fromisoformat("2027-04-20T10:00:00+00:00"), 1 / 160, f_number=5.6)
+    dialog.get_by_label("JPEG from the camera").set_input_files(sent("bare.jpg", shot))
+    dialog.get_by_role("button", name="Take 1/160, f/5.6, ISO 64 as the reading").click()
+    expect(page.get_by_role("button", name=re.compile("^Shutter 1.160"))).to_be_visible()
+    expect(page.get_by_text("just now")).to_be_visible()

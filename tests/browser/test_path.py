@@ -6,6 +6,7 @@ import re
 import time
 from typing import Any
 
+import pytest
 from playwright.sync_api import Page, expect
 from tools.browserdata import kept
 
@@ -255,3 +256,67 @@ def test_a_hand_meter_s_ev_is_a_reading_too(guest: Visit) -> None:
     page.get_by_role("button", name="Take it").click()
     expect(page.get_by_role("button", name=re.compile("^EV at ISO 100 9.4"))).to_be_visible()
     expect(answer(page)).to_have_text("1min37s")
+
+
+def test_one_frame_is_one_number_on_every_screen_from_the_meter_to_the_frame_after_it(guest: Visit) -> None:
+    """Metered through 3 and 6 stops, the 6 exchanged for a 10, run, dark, again, bench, run: never another number."""
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.keyboard.press("0")
+    page.keyboard.press("s")
+    page.keyboard.press("Enter")
+    page.get_by_role("dialog").get_by_role("textbox").fill("8 s")
+    page.get_by_role("dialog").get_by_role("button", name="Take it").click()
+    for key in ("Shift+Digit1", "Shift+Digit3", "Digit1", "Digit5"):
+        page.keyboard.press(key)
+
+    def stands(time: str) -> None:
+        """The bench says it, and Get ready takes just that to Run."""
+        expect(answer(page)).to_have_text(time.replace(" ", ""))
+        expect(page.get_by_role("img", name=re.compile(f"Set {time}"))).to_be_visible()
+        expect(page.get_by_text("Ring ND 3, Ring ND 6 on while metering.")).to_be_visible()
+        page.get_by_text("The sum, line by line").click()
+        expect(page.get_by_role("row", name="Ring ND 6 off −6.0")).to_be_visible()
+        get_ready(page)
+        is_ready(time)
+
+    def is_ready(time: str) -> None:
+        expect(page.get_by_text(f"Open for {time}")).to_be_attached()
+        expect(page.locator(".run-set")).to_have_text("Bulb, f/9, ISO 64, Ring ND 3 + Slot ND 10")
+        (armed,) = kept(page, "armed")
+        assert armed["content"]["plan"]["answer"]["set_seconds"] == pytest.approx(seconds(time), abs=0.5)
+
+    def shoot(time: str, verdict: str) -> None:
+        page.get_by_role("button", name="Open the shutter").click()
+        expect(page.get_by_test_id("run-result")).to_have_text("Closed on time.")
+        for row in ("Planned", "Actual"):
+            expect(page.get_by_role("row", name=f"{row} {time}", exact=True)).to_be_visible()
+        page.get_by_role("button", name=verdict, exact=True).click()
+        assert frames(page)[0]["answer"]["set_seconds"] == pytest.approx(seconds(time), abs=0.5)
+
+    stands("2 min 08 s")
+    page.get_by_text("None", exact=True).click()
+    page.get_by_text("simulated trigger").click()
+    page.get_by_label("Practice speed").select_option("60")
+    shoot("2 min 08 s", "1 stop dark")
+    again = page.get_by_role("button", name=re.compile("^Again at"))
+    longer = str(again.text_content()).removeprefix("Again at ")
+    assert seconds(longer) == pytest.approx(256, abs=2)
+    again.click()
+    is_ready(longer)
+    page.get_by_role("link", name="Bench").filter(visible=True).first.click()
+    expect(page.locator(".answer-correction")).to_contain_text("last frame was dark")
+    stands(longer)
+    shoot(longer, "Right")
+    page.get_by_role("link", name="See the log").click()
+    rows = page.get_by_role("listitem").filter(has_text="Ring ND 3 + Slot ND 10")
+    expect(rows).to_have_count(2)
+    for row, planned in zip(rows.all(), (longer, "2 min 08 s"), strict=True):
+        expect(row).to_contain_text(f"Planned {planned}")
+        expect(row).to_contain_text("through Ring ND 3 + Ring ND 6")
+
+
+def seconds(text: str) -> float:
+    """ "2 min 08 s" as a time [s]."""
+    minutes, _, rest = text.rpartition(" min ")
+    return 60 * float(minutes or 0) + float(rest.removesuffix(" s"))

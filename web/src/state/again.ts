@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import type { Cause, Frame } from "./frames";
 import type { Armed } from "./armed";
 import { glassOf, itemsOf } from "./bag";
-import { standAgain } from "./bench";
+import { type Laid, standAgain } from "./bench";
 import { benchOf } from "./fromFrame";
 import { itemsKept } from "./kit";
 import { answerOf, change } from "./running";
@@ -32,6 +32,35 @@ export function taughtBy(frame: Frame, decided = 0, watched: Lit | null = null):
     longer_stops: (frame.run?.bias_stops ?? 0) - decided,
     earlier_stops: frame.run?.correction_stops ?? 0,
   };
+}
+
+/** For so long the frame before still says something of the next picture [ms]. */
+const FINDING_MS = 12 * 3_600_000;
+/** Less than this is nobody's fault [stops]. */
+const WORTH_SAYING = 0.3;
+
+/**
+ * The last frame and the one filter that it speaks of, where that is on the bench and nothing has been learnt of it
+ * since: judged, not film, and off by no fault of the metering or of taste. Null where there is none.
+ */
+export function findingOf(
+  frames: readonly Frame[],
+  { stack, through, bench }: Pick<Laid, "stack" | "through" | "bench">,
+  now: number,
+): { frame: Frame; glass: Frame["stack"][number] } | null {
+  const closed = frames.filter(({ state, opened_at }) => state === "closed" && Date.parse(opened_at) <= now);
+  const last = closed.toSorted((a, b) => Date.parse(b.opened_at) - Date.parse(a.opened_at))[0];
+  if (!last || bench.correction !== null || now - Date.parse(last.opened_at) > FINDING_MS) return null;
+  const { review, run } = last;
+  if (Math.abs(review?.error_stops ?? 0) < WORTH_SAYING || run?.film != null || run?.purpose === "dark") return null;
+  if (review?.because === "scene" || review?.because === "taste" || run?.expected_sd != null) return null;
+  const counted = last.stack.filter((glass) => !glass.in_reading);
+  const [glass] = counted;
+  if (counted.length !== 1 || glass?.kind !== "solid" || (last.reading.through ?? []).length > 0) return null;
+  const on = stack.find(({ id }) => id === glass.id);
+  // What was measured since counts already.
+  if (!on || through.some(({ id }) => id === on.id) || (on.offset ?? 0) !== (glass.offset ?? 0)) return null;
+  return { frame: last, glass };
 }
 
 /** The sum of the same frame, corrected, in the light as it has moved on; null for a frame that no sum stands behind. */

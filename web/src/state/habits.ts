@@ -40,6 +40,8 @@ const SHAPE = v.object({
   phoneMatch: v.fallback(v.nullable(v.number()), null),
   /** Lines of the checklist that sit by now. */
   folded: v.fallback(v.array(v.string()), []),
+  /** The frame whose finding was left aside on the bench. */
+  findingLeft: v.fallback(v.nullable(v.string()), null),
   /** The outing on which the words on the sun have been said. */
   sunSaid: v.fallback(v.string(), ""),
   /** Leave-by instants that somebody has answered. */

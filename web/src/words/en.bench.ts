@@ -167,6 +167,12 @@ export const bench = {
     done: (name: string) => `${name} is in the bag.`,
     undo: "Undo",
   },
+  finding: {
+    name: (filter: string, stops: string, denser: boolean) =>
+      `Last frame: ${filter} ${stops} ${denser ? "denser" : "weaker"}`,
+    use: "Use it",
+    leave: "Leave it",
+  },
   ownBag: {
     ask: "Lent filters.",
     open: "Which do you own?",
@@ -394,6 +400,7 @@ export const bench = {
       busy: "Looking at it",
       clipped: (shares: string[][]) => `Burnt: ${shares.map(([name, share]) => `${name} ${share}`).join(", ")}.`,
       take: (stops: string) => `Take ${stops}, brighter on purpose`,
+      reading: (marks: string) => `Take ${marks} as the reading`,
       filtersOn: "Filters were on while metering: the same must be on in this picture.",
       estimate:
         "An estimate on the safe side: the raw file holds at least this much. A sky that brightens meanwhile is not in it.",

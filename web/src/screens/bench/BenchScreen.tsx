@@ -52,6 +52,7 @@ import {
 } from "./dialogs";
 import type { Field } from "./Entry";
 import { Floating } from "./Floating";
+import { LastFinding } from "./LastFinding";
 import { MeterPanel } from "./MeterPanel";
 import { RoundTimes } from "./RoundTimes";
 import { Shelf } from "./Shelf";
@@ -215,6 +216,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           </section>
           <div className="bench-outcome">
             <section className="bench-answer" aria-label={words.bench.answer}>
+              <LastFinding laid={laid} set={set} />
               <Fault
                 error={exposure.error ?? steered.error}
                 again={() => {

@@ -2,11 +2,11 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { Histogram } from "../../parts/Histogram";
-import { askPhoto } from "../../questions/measuring";
+import { askPhoto, type Photo } from "../../questions/measuring";
 import { type Bench, type Laid, MOST_THIRDS } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
-import { signedThirds } from "../../words/times";
+import { signedThirds, sumTime } from "../../words/times";
 
 const say = words.extras.shot;
 const CHANNELS = ["red", "green", "blue"] as const;
@@ -28,6 +28,7 @@ export function TestShot({ laid, set, onClose }: Props) {
     read.mutate(picture);
   };
   const { headroom, digest } = read.data ?? {};
+  const reading = readingOf(read.data, laid);
   const thirds = Math.min(MOST_THIRDS, headroom?.thirds ?? 0);
   return (
     <div className="extra">
@@ -58,12 +59,29 @@ export function TestShot({ laid, set, onClose }: Props) {
               {say.take(signedThirds(thirds / 3))}
             </Button>
           )}
+          {reading && (
+            <Button
+              variant="quiet"
+              onClick={() => {
+                set({ meter: "camera", ...reading });
+                onClose();
+              }}
+            >
+              {say.reading([reading.shutter, `f/${reading.aperture}`, `ISO ${reading.iso}`].join(", "))}
+            </Button>
+          )}
           {laid.through.length > 0 && <p>{say.filtersOn}</p>}
           <p className="quiet mb-0">{say.estimate}</p>
         </div>
       )}
     </div>
   );
+}
+
+/** What the picture says it was taken with, as a reading; null where it says less than that. */
+function readingOf(photo: Photo | undefined, laid: Laid): Pick<Bench, "shutter" | "aperture" | "iso"> | null {
+  if (photo?.seconds == null || photo.aperture == null || photo.speed == null || photo.seconds <= 0) return null;
+  return { shutter: sumTime(photo.seconds, laid.dialLimit), aperture: photo.aperture, iso: photo.speed };
 }
 
 function percent(share: number): string {
