@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 import re
 import time
 from typing import Any
@@ -284,7 +285,7 @@ def test_one_frame_is_one_number_on_every_screen_from_the_meter_to_the_frame_aft
         expect(page.get_by_text(f"Open for {time}")).to_be_attached()
         expect(page.locator(".run-set")).to_have_text("Bulb, f/9, ISO 64, Ring ND 3 + Slot ND 10")
         (armed,) = kept(page, "armed")
-        assert armed["content"]["plan"]["answer"]["set_seconds"] == pytest.approx(seconds(time), abs=0.5)
+        assert armed["content"]["plan"]["answer"]["set_seconds"] == pytest.approx(seconds_read(time), abs=0.5)
 
     def shoot(time: str, verdict: str) -> None:
         page.get_by_role("button", name="Open the shutter").click()
@@ -292,7 +293,7 @@ def test_one_frame_is_one_number_on_every_screen_from_the_meter_to_the_frame_aft
         for row in ("Planned", "Actual"):
             expect(page.get_by_role("row", name=f"{row} {time}", exact=True)).to_be_visible()
         page.get_by_role("button", name=verdict, exact=True).click()
-        assert frames(page)[0]["answer"]["set_seconds"] == pytest.approx(seconds(time), abs=0.5)
+        assert frames(page)[0]["answer"]["set_seconds"] == pytest.approx(seconds_read(time), abs=0.5)
 
     stands("2 min 08 s")
     page.get_by_text("None", exact=True).click()
@@ -301,7 +302,7 @@ def test_one_frame_is_one_number_on_every_screen_from_the_meter_to_the_frame_aft
     shoot("2 min 08 s", "1 stop dark")
     again = page.get_by_role("button", name=re.compile("^Again at"))
     longer = str(again.text_content()).removeprefix("Again at ")
-    assert seconds(longer) == pytest.approx(256, abs=2)
+    assert seconds_read(longer) == pytest.approx(256, abs=2)
     again.click()
     is_ready(longer)
     page.get_by_role("link", name="Bench").filter(visible=True).first.click()
@@ -316,7 +317,83 @@ def test_one_frame_is_one_number_on_every_screen_from_the_meter_to_the_frame_aft
         expect(row).to_contain_text("through Ring ND 3 + Ring ND 6")
 
 
-def seconds(text: str) -> float:
-    """ "2 min 08 s" as a time [s]."""
-    minutes, _, rest = text.rpartition(" min ")
-    return 60 * float(minutes or 0) + float(rest.removesuffix(" s"))
+KEYS = ("0", "1", "2", "3", "4", "5", "6", "7", "Shift+Digit1", "Shift+Digit6", "Shift+Digit7")
+STEPS = ("Shutter: up", "Aperture: down", "For the shot: aperture: up", "For the shot: ISO: up", "Time: up", "denser")
+ACTS = (
+    *(("press", key) for key in KEYS),
+    *(("step", name) for name in STEPS),
+    *(("work", what) for what in ("time", "aperture", "iso")),
+    ("round", ""),
+    ("light", "falls"),
+    ("light", "holds"),
+)
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_what_is_armed_is_what_was_shown_whatever_hands_did_before(guest: Visit, seed: int) -> None:
+    page = guest.page
+    expect(answer(page)).to_have_text("13s")
+    page.get_by_role("button", name="I just metered").click()
+    chance = random.Random(seed)
+    armed_times = set()
+    for _ in range(8):
+        done = [act(page, *chance.choice(ACTS)) for _ in range(chance.randint(2, 6))]
+        ready = page.get_by_role("button", name="Get ready")
+        waits = page.locator(".bench-waits").or_(page.locator(".fault")).or_(page.locator(".advice-harm"))
+        expect(page.locator("[data-stale]")).to_have_count(0)
+        if ready.is_disabled():
+            # Something is still to be turned or chosen, or cannot be: the bench says so.
+            expect(waits.first).to_be_visible()
+            act(page, "press", "0")
+            act(page, "work", "time")
+            continue
+        shown = shown_time(page)
+        ready.click()
+        expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+        (armed,) = kept(page, "armed")
+        plan = armed["content"]["plan"]
+        says = plan["answer"]["dial_mark"]
+        run = spaced(page.locator(".run-clock").inner_text())
+        assert run == shown, done
+        assert says is None or shown.removesuffix(" s") == says, done
+        assert seconds_read(shown) == pytest.approx(plan["answer"]["set_seconds"], rel=0.07), done
+        armed_times.add(shown)
+        page.get_by_role("link", name="Bench").filter(visible=True).first.click()
+        expect(page.locator(".answer-time")).to_be_visible()
+    assert len(armed_times) > 2
+
+
+def act(page: Page, how: str, what: str) -> tuple[str, str]:
+    """Do one thing on the bench, where it can be done."""
+    found = {
+        "step": page.get_by_role("button", name=what, exact=True),
+        "work": page.locator(f"label[for='work-{what}']"),
+        "round": page.locator(".round-time").filter(has_text="stop").first,
+        "light": page.locator(".light-moves").get_by_text(what, exact=True),
+    }
+    if how == "press":
+        page.keyboard.press(what)
+    elif found[how].count() == 1 and found[how].is_enabled():
+        found[how].click()
+    return how, what
+
+
+def shown_time(page: Page) -> str:
+    """The time that the bench says: what is worked out, or what is held while something else is."""
+    if answer(page).is_visible():
+        return spaced(answer(page).inner_text())
+    held = re.search(r"[\d./]+(?: (?:h|min|s)\b(?: \d+ (?:min|s))?)?", page.locator(".answer-sure").inner_text())
+    return held[0].rstrip(".") if held else ""
+
+
+def spaced(text: str) -> str:
+    """ "2min08s" as "2 min 08 s"."""
+    return " ".join(re.findall(r"[\d./]+|[a-z]+", text))
+
+
+def seconds_read(text: str) -> float:
+    """A time as the bench writes it [s]: 1/60, 2 min 08 s, 1 h 05 min."""
+    if text.startswith("1/"):
+        return 1 / float(text.removeprefix("1/").removesuffix(" s"))
+    sizes = {"h": 3600.0, "min": 60.0, "s": 1.0}
+    return sum(float(value) * sizes[unit] for value, unit in re.findall(r"([\d.]+) (h|min|s)", text))

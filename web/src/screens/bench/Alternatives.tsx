@@ -8,7 +8,7 @@ import { Fault } from "../../ui/Fault";
 import { never } from "../../ui/never";
 import { glassNames } from "../../words/glassNames";
 import { words } from "../../words";
-import { signedStops, timeText } from "../../words/times";
+import { signedStops, sumTime } from "../../words/times";
 import { stacksOf } from "./asks";
 
 interface Props {
@@ -48,13 +48,16 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
     const variable = laid.bag.find((glass) => glass.kind === "variable" && stack.glass.includes(glass.id));
     return variable && stack.turned != null ? { [variable.id]: stack.turned } : {};
   };
-  const title = intoAim ? words.alternatives.intoAim : words.alternatives.title(timeText(target.seconds));
+  const title = intoAim
+    ? words.alternatives.intoAim
+    : words.alternatives.title(sumTime(target.seconds, laid.dialLimit));
   return (
     <section className="alternatives" aria-label={title} data-stale={waits || undefined}>
       <h3>{title}</h3>
       {found.none_because && <p>{found.none_because}</p>}
       {found.none_because && found.nearest && (
         <Row
+          dialLimit={laid.dialLimit}
           stack={found.nearest}
           how={how(found.nearest)}
           waits={waits}
@@ -64,6 +67,7 @@ export function Alternatives({ laid, target, intoAim, onTake }: Props) {
       )}
       {stacks.map((stack) => (
         <Row
+          dialLimit={laid.dialLimit}
           key={[...stack.glass, stack.aperture, stack.iso].join()}
           stack={stack}
           how={how(stack)}
@@ -98,16 +102,18 @@ interface RowProps {
   waits: boolean;
   onTake: () => void;
   nearest?: boolean;
+  /** The longest time on the dial [s]. */
+  dialLimit: number;
 }
 
-function Row({ stack, how, waits, onTake, nearest }: RowProps) {
+function Row({ stack, how, dialLimit, waits, onTake, nearest }: RowProps) {
   const why = nearest ? [words.alternatives.nearest] : stack.reasons.slice(0, REASONS).map((reason) => reason.text);
   const off = Math.abs(stack.error_stops) > 0.05 ? [signedStops(stack.error_stops)] : [];
   const says = [...why, ...off].join(", ");
   const moves = stack.changes === 0 ? "" : words.alternatives.moves(stack.changes);
   return (
     <Button variant="quiet" className="alternative" disabled={waits} onClick={onTake}>
-      <strong>{timeText(stack.seconds)}</strong>
+      <strong>{sumTime(stack.seconds, dialLimit)}</strong>
       <span className="alternative-how">{how}</span>
       <span className="alternative-why">{[says, moves].filter((part) => part !== "").join("; ")}</span>
     </Button>

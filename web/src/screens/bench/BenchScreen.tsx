@@ -230,6 +230,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                   steered={steered.shown}
                   stale={steered.stale}
                   target={bench.targetSeconds ?? 1}
+                  dialLimit={laid.dialLimit}
                   settled={settled}
                   residue={fresh?.residue_stops}
                   onTake={(mark) => set(taken(floating, mark))}

@@ -7,7 +7,7 @@ import { type Bench, type Laid, settingsOf } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { useEnter } from "../../ui/useEnter";
 import { words } from "../../words";
-import { markText, meaningText, timeText } from "../../words/times";
+import { markText, meaningText, plannedTime } from "../../words/times";
 import { around } from "./stepping";
 import "./entry.css";
 
@@ -124,7 +124,7 @@ export function Entry({ field, laid, ladders, onTake, onField, onClose }: Props)
                     onClick={() => onTake(candidate.change)}
                   >
                     <strong>{candidate.text}</strong>{" "}
-                    {kind !== "time" && <span>{words.entry.gives(timeText(outcome.seconds))}</span>}
+                    {kind !== "time" && <span>{words.entry.gives(plannedTime(outcome))}</span>}
                   </Button>
                 ) : null;
               })}

@@ -7,7 +7,7 @@ import { type Bench, type Laid, settingsOf } from "../../state/bench";
 import { words } from "../../words";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useWatchText } from "../../parts/meter/typedTime";
-import { markText, timeText } from "../../words/times";
+import { markText, timeText, sumTime } from "../../words/times";
 import { NumberField } from "../../ui/NumberField";
 import { Answered } from "./ExtraParts";
 import { Graduated } from "./Graduated";
@@ -102,7 +102,7 @@ function Trade({ laid, summed }: { laid: Laid; summed: Exposure }) {
             {traded.shown?.rows.map((row) => (
               <tr key={row.aperture} aria-current={row.aperture === settingsOf(laid).aperture || undefined}>
                 <th scope="row">f/{row.aperture}</th>
-                <td>{timeText(row.seconds)}</td>
+                <td>{sumTime(row.seconds, laid.dialLimit)}</td>
                 <td>{metres(row.near_m)}</td>
                 <td>{row.far_m == null ? say.infinity : metres(row.far_m)}</td>
                 <td>{metres(row.hyperfocal_m)}</td>
@@ -229,7 +229,7 @@ function Pair({ laid }: { laid: Laid }) {
                   piece.name ?? `${say.stack} (${laid.stack.map((glass) => glass.name).join(" + ")})`,
                   mark ? readingText(mark) : timeText(found.value),
                   `f/${aperture}, ISO ${iso}`,
-                  timeText(target),
+                  sumTime(target, laid.dialLimit),
                 )}
               </li>
             ) : null;

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { words } from "../../words";
-import { markText, signedStops, timeText } from "../../words/times";
+import { markText, signedStops, timeText, sumTime } from "../../words/times";
 import type { Floating as What } from "../../state/bench";
 import type { Steered } from "../../questions/bench";
 import { residueText } from "./residueText";
@@ -17,6 +17,8 @@ interface Props {
   settled: Settled | null;
   residue: number | undefined;
   /** Take a mark either side: it is pinned and the time floats again. */
+  /** The longest time on the dial [s]. */
+  dialLimit: number;
   onTake: (mark: string) => void;
   /** Another time to work it out for. */
   onTarget: () => void;
@@ -24,7 +26,18 @@ interface Props {
 }
 
 /** What floats, large, with the marks either side and what each costs. */
-export function Floating({ what, steered, stale, target, settled, residue, onTake, onTarget, children }: Props) {
+export function Floating({
+  what,
+  steered,
+  stale,
+  target,
+  dialLimit,
+  settled,
+  residue,
+  onTake,
+  onTarget,
+  children,
+}: Props) {
   if (!steered)
     return (
       <div className="answer" data-stale>
@@ -48,7 +61,7 @@ export function Floating({ what, steered, stale, target, settled, residue, onTak
         )}
       </p>
       <p className="answer-sure">
-        {words.pins.holding(timeText(target))}{" "}
+        {words.pins.holding(sumTime(target, dialLimit))}{" "}
         <Button variant="link" className="plain-link" onClick={onTarget}>
           {words.pins.target}
         </Button>{" "}

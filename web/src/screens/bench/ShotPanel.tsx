@@ -1,3 +1,4 @@
+import { sumTime } from "../../words/times";
 import { useRef } from "react";
 import { Button } from "react-bootstrap";
 import type { Exposure, Ladders } from "../../questions/bench";
@@ -8,7 +9,7 @@ import type { BenchLight } from "../../state/benchLight";
 import { useKeys } from "../../ui/useKeys";
 import { words } from "../../words";
 import { rateText } from "../../words/rate";
-import { timeText } from "../../words/times";
+
 import type { Field } from "./Entry";
 import { purposeText } from "./purposeText";
 import { type Dial, nextTime, stepped } from "./stepping";
@@ -92,7 +93,7 @@ export function ShotPanel({ laid, ladders, answer, fresh, light, looks, set, onT
         )}
         <Stepper
           what={words.bench.time}
-          value={used === undefined ? "–" : timeText(used)}
+          value={used === undefined ? "–" : sumTime(used, laid.dialLimit)}
           fieldRef={time}
           onStep={stepTime}
           onType={() => onType("time")}
