@@ -8,7 +8,9 @@ import { waitOf } from "./asks";
 /** Wait instead of glass: when the light will be what the floating reading wants. */
 export function WaitLine({ laid, light, seconds }: { laid: Laid; light: BenchLight; seconds: number }) {
   const say = words.light;
-  const wait = useWait(light.counts ? waitOf(light.outing, laid, light.at, seconds) : null).answer;
+  const wait = useWait(
+    light.counts ? waitOf(light.outing, laid, light.at, seconds, light.plausible?.ev100) : null,
+  ).answer;
   if (!light.counts || !wait) return null;
   const sure = wait.give_or_take_minutes;
   return (

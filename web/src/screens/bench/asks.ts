@@ -78,17 +78,30 @@ const STEP_SECONDS = 60;
 const HOURS = 20;
 
 /** When an outing's light will be what a floating reading wants. */
-export function waitOf(outing: Outing, laid: Laid, from: number, seconds: number): Schemas["WaitInput"] {
+export function waitOf(
+  outing: Outing,
+  laid: Laid,
+  from: number,
+  seconds: number,
+  ev100: number | undefined,
+): Schemas["WaitInput"] {
+  const { meteredAt, expectedSd } = laid.bench;
+  // What was metered here just now says more of the light than the sky's kind does.
+  const own = ev100 !== undefined && meteredAt !== null && expectedSd === null ? [{ at: meteredAt, ev100 }] : [];
   const start = Math.round(from / 60_000) * 60_000;
   const settings = laid.bench.meter === "hand" ? settingsOf(laid) : laid.bench;
   return {
     ...placeOf(outing),
+    readings: [...outing.readings.slice(own.length - MOST_READINGS), ...own],
     from: new Date(start).toISOString(),
     to: new Date(start + HOURS * 3_600_000).toISOString(),
     step_seconds: STEP_SECONDS,
     wanted: { ...readingOf(laid), ev100: null, shutter: seconds, aperture: settings.aperture, iso: settings.iso },
   };
 }
+
+/** So many readings the forecast takes. */
+const MOST_READINGS = 200;
 
 const NEWCOMER = { aperture: 2.8, smallest: 22 };
 
