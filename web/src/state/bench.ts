@@ -1,10 +1,10 @@
+import { readBench, MOST_GLASSES, MOST } from "./benchKept";
 import { useCallback, useMemo } from "react";
-import * as v from "valibot";
 import type { Schemas } from "../api/client";
 import type { ExposureQuestion, Floating, Step } from "../questions/bench";
 import { chosen, clashing, type Glass, glassOf, itemsOf } from "./bag";
 import { type ItemOf, type KitItem, useKit } from "./kit";
-import { DEMO_SCENE, FIRST_SCENE, KINDS, type Scene } from "./scene";
+import { DEMO_SCENE, FIRST_SCENE, type Scene } from "./scene";
 import { DEMO, useSession } from "./session";
 import type { Cause } from "./frames";
 import { type Starter, useStarter } from "./starter";
@@ -15,6 +15,7 @@ import { nowMs } from "../ui/worldClock";
 export type Scale = Schemas["Counting"];
 export type { Floating } from "../questions/bench";
 export type { Glass } from "./bag";
+export { MOST_GLASSES, MOST_THIRDS } from "./benchKept";
 
 /** What the meter says. */
 interface Metered {
@@ -113,9 +114,6 @@ export type Move =
   | { do: "take"; on: string[]; aperture: string; iso: string; turned: Record<string, number> }
   | { do: "settle"; glass: Glass[] };
 
-export const MOST_GLASSES = 8;
-/** As far from the meter's grey as anybody means it [thirds of a stop]. */
-export const MOST_THIRDS = 15;
 const FIRST_STOPS = 9;
 
 /** What a change of the reading touches: it was metered now. */
@@ -278,7 +276,6 @@ export function bench(held: Bench, move: Move, now: Date, bag: readonly Glass[] 
 const DIALLING = 90_000;
 /** How long a reading says something about the next [ms]. */
 const REMEMBERED = 45 * 60_000;
-const MOST = 23;
 /** The reading that stands there, where it is one of its own and no old story. */
 function old({ meter, shutter, aperture, iso, ev100, through, meteredAt }: Bench, now: Date): Taken[] {
   const age = meteredAt === null ? -1 : now.getTime() - Date.parse(meteredAt);
@@ -463,110 +460,12 @@ function fromDemo({ demo }: Starter): Bench {
   return { ...START, ...demo.reading, on: demo.on, lightAt: demo.light_at, scene: DEMO_SCENE };
 }
 
-const text = v.pipe(v.string(), v.maxLength(24));
-const instant = v.pipe(v.string(), v.isoTimestamp());
-const THROUGH = v.pipe(
-  v.array(
-    v.object({
-      id: v.string(),
-      turn: v.nullable(v.number()),
-      glass: v.nullable(
-        v.object({
-          name: v.string(),
-          kind: v.picklist(["solid", "variable", "polariser", "graduated", "combined"]),
-          stops: v.number(),
-          offset: v.nullable(v.number()),
-          offset_sd: v.number(),
-        }),
-      ),
-    }),
-  ),
-  v.maxLength(MOST_GLASSES),
-);
-const METERED = {
-  meter: v.picklist(["camera", "hand"]),
-  shutter: text,
-  aperture: text,
-  iso: text,
-  ev100: v.number(),
-  through: v.optional(THROUGH, []),
-};
-const TAKEN = v.pipe(v.array(v.object({ ...METERED, at: instant })), v.maxLength(MOST));
-const SHAPE = v.object({
-  ...METERED,
-  meteredAt: v.nullable(instant),
-  expectedSd: v.optional(v.nullable(v.number()), null),
-  earlier: TAKEN,
-  before: TAKEN,
-  shotAperture: v.nullable(text),
-  shotIso: v.nullable(text),
-  scale: v.picklist(["exact", "as_marked"]),
-  on: v.nullable(v.array(v.string())),
-  throughSaid: v.array(v.string()),
-  turned: v.record(v.string(), v.number()),
-  bodyId: v.nullable(v.string()),
-  lensId: v.nullable(v.string()),
-  holderId: v.nullable(v.string()),
-  filmId: v.nullable(v.string()),
-  focalMm: v.nullable(v.number()),
-  floating: v.picklist(["time", "aperture", "iso", "stack", "reading"]),
-  targetSeconds: v.nullable(v.pipe(v.number(), v.minValue(0))),
-  scene: v.object({
-    subjects: v.array(
-      v.object({
-        id: v.string(),
-        kind: v.picklist(KINDS),
-        facts: v.record(v.string(), v.union([v.number(), v.string()])),
-        told: v.optional(v.array(v.string())),
-      }),
-    ),
-    wants: v.array(v.object({ kind: v.string(), look: v.string(), id: v.exactOptional(v.nullable(v.string())) })),
-    elevationDeg: v.number(),
-    bearingDeg: v.number(),
-    toldElevation: v.optional(v.boolean()),
-  }),
-  useOuting: v.boolean(),
-  lightAt: v.nullable(v.string()),
-  skyBelieved: v.optional(v.nullable(instant), null),
-  saidLight: v.optional(v.nullable(v.object({ at: instant, stopMinutes: v.number() })), null),
-  skySeen: v.nullable(v.picklist(["full_sun", "hazy", "overcast", "shade", "dusk", "lamps"])),
-  purposeThirds: v.pipe(v.number(), v.integer(), v.minValue(-MOST_THIRDS), v.maxValue(MOST_THIRDS)),
-  monochrome: v.boolean(),
-  correction: v.nullable(
-    v.object({
-      stops: v.pipe(v.number(), v.minValue(-10), v.maxValue(10)),
-      name: v.pipe(v.string(), v.minLength(1), v.maxLength(80)),
-      because: v.nullable(v.picklist(["scene", "filter", "taste"])),
-    }),
-  ),
-  seenLight: v.nullable(
-    v.object({
-      at: instant,
-      moved_stops: v.number(),
-      moved_sd: v.number(),
-      stops_per_minute: v.number(),
-      rate_sd: v.number(),
-    }),
-  ),
-});
-
-/** A bench of an earlier day named what was in the reading by ids alone, all of it still on. */
-function metredBefore(content: { inReading?: string[]; turned?: Record<string, number> }): object {
-  const { inReading, ...rest } = content;
-  if (!inReading || "through" in content) return content;
-  return { ...rest, through: inReading.map((id) => ({ id, turn: content.turned?.[id] ?? null, glass: null })) };
-}
-
 const ONE = "bench";
 
 const drawn = drawer<Bench>({
   name: "bench",
   version: 1,
-  check: (content) => {
-    // Parts added since it was kept take their first value.
-    const read = v.safeParse(SHAPE, { ...START, ...metredBefore(content as object) });
-    return read.success ? read.output : null;
-  },
+  check: (content) => readBench(content as object, START),
 });
 
 /** What stands on the bench, as the kit allows it: nothing stays on the lens that is not there any more. */
