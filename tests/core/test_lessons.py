@@ -168,6 +168,23 @@ def test_evidence_per_glass() -> None:
     assert weigh([frame()], KIT).glass == ()
 
 
+def test_a_filter_that_was_exchanged_counts_against_the_one_it_gave_way_to() -> None:
+    """Six stops measure 0.6 more than their label, nine as they say: apart only where one was metered through."""
+    six = UsedGlass("six", "Ring ND 6", GlassKind.SOLID, 6.0)
+    nine = UsedGlass("nine", "Slot ND 9", GlassKind.SOLID, 9.0)
+    kit = [GlassKnown("six", "Ring ND 6", 6.0), GlassKnown("nine", "Slot ND 9", 9.0)]
+    bare = [frame(minute, glass=(six,), error_stops=-0.6) for minute in range(0, 80, 10)]
+    # Metered through the six, shot through the nine: what was subtracted was too little, and it came out bright.
+    exchanged = [frame(minute, glass=(nine,), through=(six,), error_stops=0.6) for minute in range(200, 280, 10)]
+    found = {glass.id: glass.mean for glass in weigh([*bare, *exchanged], kit).glass}
+    assert found["six"] == pytest.approx(0.6, abs=0.15)
+    assert found["nine"] == pytest.approx(0.0, abs=0.15)
+    # What stayed on says nothing of itself.
+    stayed = frame(glass=(six, nine), through=(six,), error_stops=-0.6)
+    assert against_label(stayed) == pytest.approx(0.6)
+    assert [each.id for each in (*stayed.put_on, *stayed.taken_off)] == ["nine"]
+
+
 @pytest.mark.parametrize(
     ("measured", "offset", "says"),
     [

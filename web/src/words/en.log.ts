@@ -20,7 +20,7 @@ export const log = {
   loading: "Fetching the log",
   more: "Show more frames",
   onlyTimed: "Only timed",
-  columns: { planned: "Planned", set: "Set", real: "Open" },
+  columns: { planned: "Planned", asked: "The light asked for", set: "Set", real: "Open" },
   base: (reading: string) => `from ${reading}`,
   meteredThrough: (reading: string, filters: string) => `${reading} metered through ${filters}`,
   running: "open now",

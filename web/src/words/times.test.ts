@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import {
+  askedText,
   clockText,
   markText,
   plannedTime,
@@ -91,4 +92,25 @@ describe("times as text", () => {
   it("marks in seconds carry their unit", () => {
     expect([markText("1/60"), markText("4")]).toEqual(["1/60", "4 s"]);
   });
+});
+
+describe("what the light asked for", () => {
+  it.each([
+    [[], null],
+    [[{ kind: "aimed", seconds: 120.4 }], null],
+    [
+      [
+        { kind: "aimed", seconds: 80 },
+        { kind: "aimed", seconds: 190 },
+      ],
+      "3 min 10 s",
+    ],
+    [
+      [
+        { kind: "aimed", seconds: 42.26 },
+        { kind: "closed", seconds: null },
+      ],
+      "42.3 s",
+    ],
+  ])("%j is %s", (events, text) => expect(askedText({ events, answer: { set_seconds: 120 } })).toBe(text));
 });

@@ -87,6 +87,19 @@ export function actualTime(frame: {
   return seconds < 60 ? `${seconds.toFixed(1)} s` : timeText(seconds);
 }
 
+/** What the light asked for in the end, where that is not the planned time; null where it is. */
+export function askedText(frame: {
+  events: { kind: string; seconds?: number | null }[];
+  answer: { set_seconds: number };
+}): string | null {
+  const aimed = frame.events.findLast((event) => event.kind === "aimed")?.seconds;
+  if (aimed == null || Math.abs(aimed - frame.answer.set_seconds) <= UNSEEN) return null;
+  return aimed < 60 ? `${aimed.toFixed(1)} s` : timeText(aimed);
+}
+
+/** Nobody closes by hand nearer than this [s]. */
+const UNSEEN = 0.5;
+
 /** A running clock: `0:07`, `12:45`, `1:02:03`. */
 export function clockText(seconds: number): string {
   const whole = Math.floor(Math.max(0, seconds));

@@ -6,7 +6,7 @@ import { useFileDrop } from "../../ui/useFileDrop";
 import { words } from "../../words";
 import { dryRunWords } from "../../words/dryRun";
 import { logWords } from "../../words/log";
-import { actualTime, plannedTime } from "../../words/times";
+import { actualTime, plannedTime, askedText } from "../../words/times";
 import { AddFrame } from "./AddFrame";
 import { baseText, clockOf, closedText, dayText, glassText, verdictText, settingsText } from "./frameText";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
@@ -153,6 +153,7 @@ function useLog(limit: number, search: ReturnType<typeof searchOf> | null) {
 
 function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick: () => void }) {
   const { answer: planned, review } = frame;
+  const asked = askedText(frame);
   return (
     <li className="log-row">
       <time className="log-when" dateTime={frame.opened_at}>
@@ -171,6 +172,11 @@ function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick:
         <span className="quiet">
           {say.columns.planned} {plannedTime(planned)}
         </span>
+        {asked !== null && (
+          <span className="quiet">
+            {say.columns.asked} {asked}
+          </span>
+        )}
         <strong>{frame.state === "open" ? say.running : actualTime(frame)}</strong>
       </div>
       <div className="log-error">

@@ -18,7 +18,7 @@ import { change, darkFrame, hasNext, rearm, takeBack } from "../../state/running
 import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { logWords } from "../../words/log";
-import { actualTime, plannedTime, signedStops, timeText } from "../../words/times";
+import { actualTime, plannedTime, signedStops, timeText, askedText } from "../../words/times";
 import { Again } from "./Again";
 import { useOffer } from "./offer";
 import { QueueLine } from "./Series";
@@ -36,7 +36,7 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
   const { signedIn, practice } = useSession();
   const aborted = frame.state === "aborted";
   const actual = frame.actual_seconds ?? 0;
-  const aimed = frame.events.findLast((event) => event.kind === "aimed")?.seconds;
+  const asked = askedText(frame);
   const purpose = frame.run?.purpose ?? "frame";
   const film = frame.run?.film != null;
   const say = runWords;
@@ -61,10 +61,10 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
               <th scope="row">{say.plan}</th>
               <td>{plannedTime(frame.answer)}</td>
             </tr>
-            {aimed != null && Math.abs(aimed - frame.answer.set_seconds) > 0.5 && (
+            {asked !== null && (
               <tr>
                 <th scope="row">{say.lightAsked}</th>
-                <td>{aimed < 60 ? `${aimed.toFixed(1)} s` : timeText(aimed)}</td>
+                <td>{asked}</td>
               </tr>
             )}
             <tr>
