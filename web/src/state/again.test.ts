@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import { describe, expect, it } from "vitest";
 import type { Laid } from "./bench";
-import { againOf, correctedOf, findingOf, taughtBy } from "./again";
+import { againOf, correctedOf } from "./again";
+import { findingOf, taughtBy } from "./taught";
 import type { Frame } from "./frames";
 import type { Armed } from "./armed";
 

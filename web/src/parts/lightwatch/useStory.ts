@@ -1,5 +1,5 @@
 import { useReviewed } from "../../questions/log";
-import type { Lit } from "../../state/again";
+import type { Lit } from "../../state/taught";
 import { keptLooks } from "../../state/exposureEnd";
 import { documentOf, type Frame } from "../../state/frames";
 

@@ -1,6 +1,6 @@
 import { Button } from "react-bootstrap";
 import { useAgain } from "../../questions/run";
-import { findingOf, taughtBy } from "../../state/again";
+import { findingOf, taughtBy } from "../../state/taught";
 import type { Bench, Laid } from "../../state/bench";
 import { useFinished } from "../../state/frames";
 import { remember, useHabits } from "../../state/habits";
