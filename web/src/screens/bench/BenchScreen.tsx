@@ -316,7 +316,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         {waits !== null && <p className="bench-waits">{waits}</p>}
         {asks && (
           <div className="bench-waits" role="alert">
-            {words.bench.example.asks}{" "}
+            <span>{words.bench.example.asks}</span>
             <Button
               variant="quiet"
               onClick={() => {

@@ -23,6 +23,7 @@ export function LightMoves({ said, onSay }: { said: SaidLight | null; onSay: (sa
         value={way}
         choices={WAYS.map((each) => [each, says.ways[each]] as const)}
         onValue={(each) => tell(each * pace)}
+        wide
       />
       {way !== null && way !== 0 && (
         <Form.Select
