@@ -13,6 +13,7 @@ from typing import Any
 import numpy as np
 import pytest
 from playwright.sync_api import Browser, Download, Page, expect
+from tools.browserdata import kept
 from tools.serving import Server, serving
 
 from jackstaff_imaging.frame import Taken, photograph
@@ -295,6 +296,13 @@ def test_one_clock_stands_on_every_page_of_the_log(browser: Browser, own: Server
     expect(page.get_by_role("main")).to_contain_text(f"{clock} GMT+2")
     page.goto(own.url + "/outing")
     expect(page.get_by_text(re.compile(r"from \d{1,2}:\d\d am to \d{1,2}:\d\d am GMT\+2")).first).to_be_visible()
+    # What is kept and sent is one writing, whatever is shown.
+    page.locator("svg[role=slider]").focus()
+    page.keyboard.press("ArrowRight")
+    page.get_by_role("button", name=re.compile(r"^Set the bench for \d{1,2}:\d\d am")).click()
+    expect(page.get_by_role("heading", name=re.compile(r"Forecast for \d{1,2}:\d\d am"))).to_be_visible()
+    (bench,) = kept(page, "bench")
+    assert re.fullmatch(r"\d\d:\d\d", bench["content"]["lightAt"])
     visit.context.close()
     assert visit.wrong == []
 

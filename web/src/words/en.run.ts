@@ -103,7 +103,7 @@ export const run = {
   titleOpen: (left: string) => `${left} to go`,
   untilField: "Open until, in minutes and seconds",
   untilHint: "until 2:00",
-  untilSet: "Open until then",
+  untilSet: "Until then",
   announce: { opened: "Shutter open.", half: "Half the time.", tenLeft: "Ten seconds.", mark: "Close now." },
   darkTitle: "Dark frame ready",
   darkWhy: "Cap on, same length, same place: it takes hot specks out of the frame before.",

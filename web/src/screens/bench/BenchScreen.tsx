@@ -1,3 +1,4 @@
+import { clockOf } from "../../words/clock";
 import { nowMs } from "../../ui/worldClock";
 import { type ReactNode, Suspense, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
@@ -98,7 +99,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const act = (next: Move) => {
     move(next);
     const told = bench.lightAt;
-    if (told !== null && endsMinute(next)) say({ text: words.light.minuteOver(told) });
+    if (told !== null && endsMinute(next)) say({ text: words.light.minuteOver(clockOf(told)) });
   };
   const set = (change: Partial<Bench>) => act({ do: "set", change });
   const answer = exposure.shown;

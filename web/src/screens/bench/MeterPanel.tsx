@@ -1,3 +1,4 @@
+import { clockOf } from "../../words/clock";
 import { useRef } from "react";
 import { Button } from "react-bootstrap";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
@@ -67,7 +68,9 @@ export function MeterPanel(props: Props) {
     <section className="bench-meter" aria-labelledby="meter-title">
       <div className="heading-line">
         <h2 id="meter-title">
-          {bench.expectedSd === null ? words.bench.meterSays : words.bench.meterShould(bench.lightAt)}
+          {bench.expectedSd === null
+            ? words.bench.meterSays
+            : words.bench.meterShould(bench.lightAt === null ? null : clockOf(bench.lightAt))}
         </h2>
         {example && <span className="age">{words.bench.example.mark}</span>}
         <Age at={bench.meteredAt} moved={answer?.advice.some((remark) => remark.code === "meter_again") ?? false} />

@@ -1,3 +1,4 @@
+import { wallTime } from "../../words/zone";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { useExposure } from "../../questions/bench";
@@ -65,7 +66,7 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
         floating: "time",
         targetSeconds: null,
         useOuting: true,
-        lightAt: clock,
+        lightAt: wallTime(ms, outing.zone),
         turned: { ...laid.bench.turned, ...turnedTo(turning, stretch, ms) },
         ...(stretch?.glass && { on: stretch.glass, shotAperture: stretch.aperture, shotIso: stretch.iso }),
       } satisfies Partial<Bench>,

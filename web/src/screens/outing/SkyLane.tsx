@@ -1,3 +1,4 @@
+import { wallTime } from "../../words/zone";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import type { ScaleTime } from "d3-scale";
@@ -35,7 +36,7 @@ export function SkyLane({ outing, x, first, last, pixels, at, clock, onChange }:
     ends: Math.min(last, all[place + 1]?.from ?? Infinity),
   }));
   const keep = (next: { from: number; sky: Sky }[], sky: Sky = outing.sky) =>
-    onChange({ sky, skies: next.map(({ from, sky: then }) => ({ time: clock(from), sky: then })) });
+    onChange({ sky, skies: next.map(({ from, sky: then }) => ({ time: wallTime(from, outing.zone), sky: then })) });
   const become = (place: number, sky: Sky) =>
     place === 0 ? keep(changes, sky) : keep(changes.with(place - 1, { from: changes[place - 1]?.from ?? first, sky }));
   const chosen = open === null ? undefined : stretches[open];

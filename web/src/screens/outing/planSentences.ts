@@ -32,7 +32,7 @@ export function skyOf(outing: Outing): string {
 export function tideOf({ waters, floods_at_m }: Outing): string {
   if (waters.length === 0) return say.noTide;
   return say.tide(
-    waters.map(({ time, height_m }) => `${time} ${height_m.toFixed(1)} m`),
+    waters.map(({ time, height_m }) => `${clockOf(time)} ${height_m.toFixed(1)} m`),
     floods_at_m === null ? null : floods_at_m.toFixed(1),
   );
 }
