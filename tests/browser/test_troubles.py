@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import re
 import sqlite3
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, expect
@@ -85,3 +87,29 @@ def test_a_frame_opened_while_the_server_can_keep_nothing_says_so_and_arrives_la
         expect_running(page, server, opened)
         expect(told).to_have_count(0)
         visit.context.close()
+
+
+def test_a_piece_that_cannot_be_fetched_is_told_and_comes_with_the_signal(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    page = visit.page
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    visit.context.route(re.compile(r"/assets/(run|dialogs)-[^/]*\.js"), lambda way: way.abort())
+    page.reload()
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    page.get_by_role("button", name="I just metered").click()
+    missing = page.get_by_role("alert").filter(has_text="A part of the program could not be fetched")
+    page.keyboard.press("w")
+    expect(missing).to_be_visible()
+    # The bench stands and answers all the same.
+    page.keyboard.press("2")
+    expect(page.get_by_test_id("answer-time")).to_have_text("3min23s")
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_role("status").filter(has_text="could not be fetched").first).to_be_visible()
+    visit.context.unroute_all()
+    missing.get_by_role("button", name="Try again").click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.keyboard.press("Escape")
+    # The same press works now.
+    page.get_by_role("button", name="Get ready").click()
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    visit.wrong[:] = [line for line in visit.wrong if "ERR_FAILED" not in line and "Failed to fetch" not in line]

@@ -75,7 +75,7 @@ _SINCE = {"review.because", "reading.through"}
 """Columns that files of earlier days do not have."""
 _WAS = {f"review.{part.was}": f"review.{part.called}" for part in parts(FrameReview) if part.was}
 """What columns were called in files of earlier days."""
-_FORMULA = ("=", "+", "-", "@", "\t", "\r", "'")
+_FORMULA = ("=", "+", "-", "@", "\t", "\r", "\n", " ", "\uff1d", "\uff0b", "\uff0d", "\uff20", "'")
 _EMPTY_TEXTS = {"note"}
 
 

@@ -1,12 +1,13 @@
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { BenchScreen } from "../screens/bench/BenchScreen";
-import { fetchDialogs } from "../screens/bench/dialogs";
+import { DIALOGS } from "../screens/bench/dialogs";
 import { useOpenFrame } from "../state/frames";
 import { useHabits } from "../state/habits";
 import { watch } from "../state/outbox";
 import { useSession } from "../state/session";
 import { nextLight, useLight } from "../ui/light";
+import { lazily } from "../ui/lazily";
 import { signKeys, useKeys } from "../ui/useKeys";
 import { words } from "../words";
 import { countHours } from "../words/clock";
@@ -26,14 +27,14 @@ const fetched = {
   account: () => import("./Account"),
   dryRun: () => import("../parts/dryrun/DryRunBar"),
 };
-const OutingScreen = lazy(async () => ({ default: (await fetched.outing()).OutingScreen }));
-const RunScreen = lazy(async () => ({ default: (await fetched.run()).RunScreen }));
-const LogScreen = lazy(async () => ({ default: (await fetched.log()).LogScreen }));
-const BagScreen = lazy(async () => ({ default: (await fetched.bag()).BagScreen }));
-const KeysHelp = lazy(async () => ({ default: (await fetched.keys()).KeysHelp }));
-const DryRunBar = lazy(async () => ({ default: (await fetched.dryRun()).DryRunBar }));
-const Account = lazy(async () => ({ default: (await fetched.account()).Account }));
-const SignIn = lazy(async () => ({ default: (await fetched.signIn()).SignIn }));
+const OutingScreen = lazily(async () => (await fetched.outing()).OutingScreen);
+const RunScreen = lazily(async () => (await fetched.run()).RunScreen);
+const LogScreen = lazily(async () => (await fetched.log()).LogScreen);
+const BagScreen = lazily(async () => (await fetched.bag()).BagScreen);
+const KeysHelp = lazily(async () => (await fetched.keys()).KeysHelp, true);
+const DryRunBar = lazily(async () => (await fetched.dryRun()).DryRunBar, true);
+const Account = lazily(async () => (await fetched.account()).Account, true);
+const SignIn = lazily(async () => (await fetched.signIn()).SignIn, true);
 
 export function App() {
   const [dialog, setDialog] = useState<"keys" | "signIn" | "account" | null>(null);
@@ -73,11 +74,7 @@ export function App() {
           setDialog("account");
         }}
       />
-      {practice && (
-        <Suspense fallback={null}>
-          <DryRunBar />
-        </Suspense>
-      )}
+      {practice && <DryRunBar />}
       <main id="main" tabIndex={-1}>
         <Notices />
         <ServerTrouble />
@@ -156,19 +153,25 @@ function useScreenNamed(): void {
 const HEADING_MS = 60;
 const HEADING_TRIES = 50;
 
-/** Fetched while the page idles, so that a network that goes away takes no screen along. */
+/** Fetched while the page idles, what a running frame needs first, so that a network that goes away takes no screen along. */
 function useFetchedAhead(): void {
   useEffect(() => {
+    let missing: (() => Promise<unknown>)[] = [fetched.run, ...DIALOGS, ...Object.values(fetched)];
+    let timer = 0;
     const ahead = async () => {
-      for (const fetchPart of [...Object.values(fetched), fetchDialogs]) await fetchPart();
+      const left: typeof missing = [];
+      for (const fetchPart of missing) await fetchPart().catch(() => left.push(fetchPart));
+      missing = left;
+      // What cannot be had now is asked for again later, and at once when it is opened.
+      if (missing.length > 0) timer = window.setTimeout(() => void ahead(), AGAIN_MS);
     };
-    // A piece that cannot be had now is asked for again when it is opened.
-    const timer = window.setTimeout(() => void ahead().catch(() => undefined), AHEAD_MS);
+    timer = window.setTimeout(() => void ahead(), AHEAD_MS);
     return () => window.clearTimeout(timer);
   }, []);
 }
 
 const AHEAD_MS = 3000;
+const AGAIN_MS = 20_000;
 
 /** A frame that was running has ended, on whichever page or device: its end is shown here, too. */
 function useEndShown(): void {

@@ -1,6 +1,8 @@
+import { useEffect } from "react";
 import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import { Link, NavLink, useLocation } from "react-router";
 import { Countdown } from "../parts/leaving/Countdown";
+import { cameraSeconds, watch } from "../state/clock";
 import { useOpenFrame } from "../state/frames";
 import { words } from "../words";
 import { clockText } from "../words/times";
@@ -81,12 +83,17 @@ function ScreenLinks() {
 /** An open shutter is shown on every other screen. */
 function OpenNow() {
   const frame = useOpenFrame();
-  const now = useNow(1000);
+  useNow(1000);
+  // The run's own clock, found once by whichever page shows it.
+  useEffect(() => {
+    if (frame) void watch(frame);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [frame?.id]);
   const elsewhere = useLocation().pathname !== "/run";
   if (!frame || !elsewhere) return null;
   return (
     <Link to="/run" className="open-now">
-      {words.header.open(clockText((now - Date.parse(frame.opened_at)) / 1000))}
+      {words.header.open(clockText(cameraSeconds(frame)))}
     </Link>
   );
 }

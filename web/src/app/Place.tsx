@@ -1,4 +1,4 @@
-import { type ReactNode, Suspense } from "react";
+import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { ErrorBoundary, type FallbackProps } from "react-error-boundary";
 import { useLocation, useNavigate } from "react-router";
@@ -6,12 +6,12 @@ import { everythingKept } from "../state/keeping";
 import { saveAs } from "../ui/saveAs";
 import { words } from "../words";
 
-/** A screen in its place: words while it is fetched, and a way on where it breaks; never a white page. */
+/** A screen in its place, and a way on where it breaks; never a white page. */
 export function Place({ children }: { children: ReactNode }) {
   const { pathname } = useLocation();
   return (
     <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
-      <Suspense fallback={<p className="waiting">{words.bench.waiting}</p>}>{children}</Suspense>
+      {children}
     </ErrorBoundary>
   );
 }

@@ -148,6 +148,10 @@ export const en = {
     skip: "Skip to the main part",
   },
   lights: { noon: "Noon", dusk: "Dusk", red: "Red" },
+  missing: {
+    text: "A part of the program could not be fetched: no signal, or a newer version is out. What you entered is kept.",
+    reload: "Load the page anew",
+  },
   hours: { title: "Clock", of24: "17:05", of12: "5:05 pm" },
   keys: {
     title: "Keys",

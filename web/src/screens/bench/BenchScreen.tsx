@@ -1,6 +1,6 @@
 import { clockOf } from "../../words/clock";
 import { nowMs } from "../../ui/worldClock";
-import { type ReactNode, Suspense, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { bandsOf } from "../../parts/looks/bands";
@@ -136,7 +136,13 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       say({ text: words.light.otherDay(light.outing.name) });
       return;
     }
-    const { armIt: take } = await fetchArming();
+    let take;
+    try {
+      take = (await fetchArming()).armIt;
+    } catch {
+      say({ text: words.missing.text });
+      return;
+    }
     take({
       laid,
       answered: fresh,
@@ -209,9 +215,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
               onWant={(want) => set({ scene: wanting(bench.scene, want) })}
             >
               {drawn && renderedSeconds !== undefined && (
-                <Suspense fallback={null}>
-                  <Drawing laid={laid} seconds={renderedSeconds} onClose={() => setDrawn(false)} />
-                </Suspense>
+                <Drawing laid={laid} seconds={renderedSeconds} onClose={() => setDrawn(false)} />
               )}
             </StaffStage>
           </section>
@@ -338,61 +342,55 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           {asks ? words.bench.example.goOn : words.bench.arm}
         </Button>
       </div>
-      <Suspense fallback={null}>
-        {entry && (
-          <Entry
-            key={entry}
-            field={entry}
-            laid={laid}
-            ladders={ladders}
-            onClose={() => setEntry(null)}
-            onField={setEntry}
-            onTake={(change) => {
-              set(change);
-              setEntry(null);
-            }}
-          />
-        )}
-        {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
-        {panel === "purpose" && <PurposeDialog laid={laid} set={set} onClose={() => setPanel(null)} />}
-        {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
-        {panel === "looks" && (
-          <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
-        )}
-        {panel === "ownBag" && <OwnBag laid={laid} onClose={() => setPanel(null)} />}
-        {panel === "meteredWith" && (
-          <MeteredWith
-            laid={laid}
-            onToggle={(id) => move({ do: "toggleThrough", id })}
-            onClose={() => setPanel(null)}
-          />
-        )}
-        {panel === "together" && (
-          <NameStack
-            laid={laid}
-            onClose={() => setPanel(null)}
-            onNamed={(id, members, name) => {
-              move({ do: "together", id, members });
-              setPanel(null);
-              const apart = { do: "set", change: { on: bench.on, through: bench.through } } as const;
-              say({
-                text: words.nameStack.done(name),
-                action: { label: words.nameStack.undo, act: () => void forgetItem(id).then(() => move(apart)) },
-              });
-            }}
-          />
-        )}
-        {panel === "extras" && <Extras laid={laid} answer={answer} set={set} onClose={() => setPanel(null)} />}
-        {panel === "glass" && (
-          <AddGlass
-            onClose={() => setPanel(null)}
-            onAdded={(id, on) => {
-              if (on) move({ do: "toggle", id });
-              setPanel(null);
-            }}
-          />
-        )}
-      </Suspense>
+      {entry && (
+        <Entry
+          key={entry}
+          field={entry}
+          laid={laid}
+          ladders={ladders}
+          onClose={() => setEntry(null)}
+          onField={setEntry}
+          onTake={(change) => {
+            set(change);
+            setEntry(null);
+          }}
+        />
+      )}
+      {panel === "setUp" && <SetUp laid={laid} set={set} onClose={() => setPanel(null)} />}
+      {panel === "purpose" && <PurposeDialog laid={laid} set={set} onClose={() => setPanel(null)} />}
+      {panel === "light" && <LightDialog laid={laid} light={light} set={set} onClose={() => setPanel(null)} />}
+      {panel === "looks" && (
+        <LooksDialog laid={laid} onScene={(scene) => set({ scene })} onClose={() => setPanel(null)} />
+      )}
+      {panel === "ownBag" && <OwnBag laid={laid} onClose={() => setPanel(null)} />}
+      {panel === "meteredWith" && (
+        <MeteredWith laid={laid} onToggle={(id) => move({ do: "toggleThrough", id })} onClose={() => setPanel(null)} />
+      )}
+      {panel === "together" && (
+        <NameStack
+          laid={laid}
+          onClose={() => setPanel(null)}
+          onNamed={(id, members, name) => {
+            move({ do: "together", id, members });
+            setPanel(null);
+            const apart = { do: "set", change: { on: bench.on, through: bench.through } } as const;
+            say({
+              text: words.nameStack.done(name),
+              action: { label: words.nameStack.undo, act: () => void forgetItem(id).then(() => move(apart)) },
+            });
+          }}
+        />
+      )}
+      {panel === "extras" && <Extras laid={laid} answer={answer} set={set} onClose={() => setPanel(null)} />}
+      {panel === "glass" && (
+        <AddGlass
+          onClose={() => setPanel(null)}
+          onAdded={(id, on) => {
+            if (on) move({ do: "toggle", id });
+            setPanel(null);
+          }}
+        />
+      )}
     </div>
   );
 }

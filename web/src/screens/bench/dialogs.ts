@@ -1,4 +1,4 @@
-import { lazy } from "react";
+import { lazily, patiently } from "../../ui/lazily";
 
 /** What the bench opens now and then, fetched then or ahead of time. */
 const fetched = {
@@ -15,21 +15,20 @@ const fetched = {
   drawing: () => import("../../parts/looks/Drawing"),
 };
 
-export const fetchArming = () => import("./toArm");
+const arming = () => import("./toArm");
+export const fetchArming = () => patiently(arming);
 
-export const Entry = lazy(async () => ({ default: (await fetched.entry()).Entry }));
-export const OwnBag = lazy(async () => ({ default: (await fetched.ownBag()).OwnBag }));
-export const MeteredWith = lazy(async () => ({ default: (await fetched.meteredWith()).MeteredWith }));
-export const Extras = lazy(async () => ({ default: (await fetched.extras()).Extras }));
-export const SetUp = lazy(async () => ({ default: (await fetched.setUp()).SetUp }));
-export const LightDialog = lazy(async () => ({ default: (await fetched.light()).LightDialog }));
-export const PurposeDialog = lazy(async () => ({ default: (await fetched.purpose()).PurposeDialog }));
-export const LooksDialog = lazy(async () => ({ default: (await fetched.looks()).LooksDialog }));
-export const AddGlass = lazy(async () => ({ default: (await fetched.glass()).AddGlass }));
-export const NameStack = lazy(async () => ({ default: (await fetched.together()).NameStack }));
-export const Drawing = lazy(async () => ({ default: (await fetched.drawing()).Drawing }));
+export const Entry = lazily(async () => (await fetched.entry()).Entry, true);
+export const OwnBag = lazily(async () => (await fetched.ownBag()).OwnBag, true);
+export const MeteredWith = lazily(async () => (await fetched.meteredWith()).MeteredWith, true);
+export const Extras = lazily(async () => (await fetched.extras()).Extras, true);
+export const SetUp = lazily(async () => (await fetched.setUp()).SetUp, true);
+export const LightDialog = lazily(async () => (await fetched.light()).LightDialog, true);
+export const PurposeDialog = lazily(async () => (await fetched.purpose()).PurposeDialog, true);
+export const LooksDialog = lazily(async () => (await fetched.looks()).LooksDialog, true);
+export const AddGlass = lazily(async () => (await fetched.glass()).AddGlass, true);
+export const NameStack = lazily(async () => (await fetched.together()).NameStack, true);
+export const Drawing = lazily(async () => (await fetched.drawing()).Drawing, true);
 
-/** All of them, one after the other. */
-export async function fetchDialogs(): Promise<void> {
-  for (const fetchPart of [...Object.values(fetched), fetchArming]) await fetchPart();
-}
+/** All of them: what can be fetched ahead of time. */
+export const DIALOGS: (() => Promise<unknown>)[] = [arming, ...Object.values(fetched)];
