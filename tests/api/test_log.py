@@ -180,7 +180,9 @@ def test_next_time_goes_by_the_reading_of_now() -> None:
 # Every text that a person may type, formulas and quotes and line ends included; XML cannot hold some of it, JSON can.
 NOTE = st.text(
     st.characters(exclude_categories=["Cs", "Cc"], include_characters="\t\n\r\x85"), max_size=60
-) | st.sampled_from(["=1+1", "'=1+1", "+x", "@a", "-3", "\t", 'a "b", c', "two\r\nlines", "]]>", "<&>"])
+) | st.sampled_from(
+    ["=1+1", " =1", "\n=1", "\uff1d1", "'=1+1", "+x", "@a", "-3", "\t", 'a "b", c', "two\r\nlines", "]]>", "<&>"]
+)
 
 
 @st.composite

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from playwright.sync_api import Page, expect
 
 from tests.conftest import ENDING, OTHER_PASSWORD
@@ -60,3 +62,27 @@ def test_a_password_is_changed_and_an_account_ends_with_all_it_kept(guest: Visit
         }"""
     )
     assert [owner for owner in owners if owner.startswith("account")] == []
+
+
+def test_signing_out_with_an_open_shutter_asks_first(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    visit.sign_in()
+    page = visit.page
+    page.get_by_role("link", name="Run").filter(visible=True).click()
+    page.get_by_role("button", name="4 min", exact=True).click()
+    page.get_by_text("None", exact=True).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+    page.get_by_role("button", name="Account edda").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="Sign out", exact=True).click()
+    expect(dialog.get_by_role("alert")).to_contain_text("A shutter is open.")
+    dialog.get_by_role("button", name="Close").last.click()
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+    page.get_by_role("button", name="Account edda").click()
+    dialog.get_by_role("button", name="Sign out", exact=True).click()
+    dialog.get_by_role("button", name="Sign out all the same").click()
+    expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+    # It runs on where it belongs.
+    visit.sign_in()
+    expect(page.get_by_test_id("run-left")).to_be_visible()

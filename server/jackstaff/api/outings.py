@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import asdict
 from datetime import UTC, datetime
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from jackstaff.records import agenda, gpx
 from jackstaff.records.outings import forget_outing, keep_outing, outings_of
@@ -69,12 +69,6 @@ class EntryDoc(Input):
     latitude: Latitude | None = None
     longitude: Longitude | None = None
     alarm_minutes: Annotated[int, Field(strict=True, ge=0, le=1440)] | None = None
-
-    @model_validator(mode="after")
-    def _ends_after_it_starts(self) -> Self:
-        if self.end <= self.start:
-            raise ValueError("The entry ends before it starts.")
-        return self
 
 
 class CalendarInput(Input):

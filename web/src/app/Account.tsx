@@ -1,3 +1,4 @@
+import { useOpenFrame } from "../state/frames";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { ClockChoice } from "./ClockChoice";
@@ -31,7 +32,13 @@ export function Account({ onClose }: { onClose: () => void }) {
 }
 
 function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: () => void }) {
+  const open = useOpenFrame() !== undefined;
+  const [asked, setAsked] = useState(false);
   const leave = async () => {
+    if (open && !asked) {
+      setAsked(true);
+      return;
+    }
     try {
       await signOut();
     } catch (error) {
@@ -50,6 +57,11 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
   return (
     <>
       <Modal.Body className="stacked">
+        {asked && open && (
+          <p className="fault mb-0" role="alert">
+            {words.header.openAsks}
+          </p>
+        )}
         <p className="mb-0">{words.header.signOutWhy}</p>
         <div className="stacked">
           <Button variant="quiet" onClick={() => onPage("password")}>
@@ -71,7 +83,7 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
           {words.keys.close}
         </Button>
         <Button variant="signal" onClick={() => void leave()}>
-          {words.header.signOut}
+          {asked && open ? words.header.openGo : words.header.signOut}
         </Button>
       </Modal.Footer>
     </>

@@ -140,6 +140,9 @@ export const en = {
     signIn: "Sign in",
     account: (name: string) => `Account ${name}`,
     signOut: "Sign out",
+    openAsks:
+      "A shutter is open. Signing out takes its clock and its bell off this screen; the frame stays open in your account until you are back.",
+    openGo: "Sign out all the same",
     signOutWhy:
       "Signing out closes what is yours on every page of this browser. What the server has not heard yet waits here under your name.",
     keys: "Keys",
