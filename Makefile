@@ -7,6 +7,8 @@ SHELL := /bin/bash
 PYTHON ?= python3
 PORT ?= 8000
 export PYTHON PORT
+# The demo never lies among people's own records.
+DEMO_DATA = $(or $(JACKSTAFF_DATA_DIR),$(CURDIR)/var/demo)
 export JACKSTAFF_DATA_DIR ?= $(CURDIR)/var
 # Compiled once, beside what is built, and not between the sources.
 export PYTHONPYCACHEPREFIX := $(CURDIR)/build/pycache
@@ -26,9 +28,9 @@ help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
 
 demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve at http://127.0.0.1:$PORT
-	@$(MANAGE) bring_up
-	@$(MANAGE) load_demo
-	@JACKSTAFF_DEMO=1 exec $(BIN)/gunicorn -c server/gunicorn.conf.py jackstaff.site.wsgi
+	@export JACKSTAFF_DEMO=1 JACKSTAFF_DATA_DIR="$(DEMO_DATA)"; \
+	  $(MANAGE) bring_up && $(MANAGE) load_demo && \
+	  exec $(BIN)/gunicorn -c server/gunicorn.conf.py jackstaff.site.wsgi
 
 serve: build/run.stamp build/web.stamp ## serve phones and others over TLS: make serve HOST=192.168.0.20 (docs/phone.md)
 	@HOST="$(HOST)" CERT="$(CERT)" KEY="$(KEY)" PROXIES="$(PROXIES)" PORT="$(if $(filter file,$(origin PORT)),,$(PORT))" \
@@ -41,10 +43,9 @@ restore: build/run.stamp ## put a copy back with the server stopped; what was th
 	@$(MANAGE) restore $(if $(FROM),"$(FROM)")
 
 dev: build/run.stamp build/node.stamp ## the same, reloading server and interface on every change
-	@$(MANAGE) bring_up
-	@$(MANAGE) load_demo
-	@trap 'kill 0' EXIT; \
-	  JACKSTAFF_DEV=1 JACKSTAFF_DEMO=1 $(MANAGE) runserver 127.0.0.1:$$((PORT + 1)) & \
+	@export JACKSTAFF_DEMO=1 JACKSTAFF_DATA_DIR="$(DEMO_DATA)"; \
+	  $(MANAGE) bring_up && $(MANAGE) load_demo && trap 'kill 0' EXIT; \
+	  JACKSTAFF_DEV=1 $(MANAGE) runserver 127.0.0.1:$$((PORT + 1)) & \
 	  cd web && JACKSTAFF_API=http://127.0.0.1:$$((PORT + 1)) npx --no-install vite --host 127.0.0.1 --port $(PORT)
 
 test: build/dev.stamp build/node.stamp build/web.stamp ## every check and test, the browser included

@@ -93,6 +93,20 @@ def test_a_copy_comes_back_into_an_empty_and_into_a_used_folder(tmp_path: Path) 
     assert (kept / "secret_key").read_text() == "newer"
 
 
+def test_a_restore_that_is_cut_off_leaves_a_whole_database(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    kept = data(tmp_path / "data", 50)
+    copy = back_up(kept, tmp_path / "copies", AT, 14).folder
+
+    def cut_off(*_: object) -> None:
+        raise OSError("no power")
+
+    monkeypatch.setattr(Path, "replace", cut_off)
+    with pytest.raises(OSError, match="no power"):
+        restore(copy, kept, AT)
+    assert checked(kept / DATABASE)["records_frame"] == 50
+    assert checked(kept / "before-2027-04-17T040000Z" / DATABASE)["records_frame"] == 50
+
+
 def _cut(copy: Path) -> None:
     whole = (copy / DATABASE).read_bytes()
     (copy / DATABASE).write_bytes(whole[: len(whole) // 2])

@@ -91,3 +91,35 @@ def test_a_damaged_database_is_found_at_the_start(fresh_data: Callable[[str], Pa
     assert told.returncode != 0
     assert "make restore" in told.stderr
     assert "Traceback" not in told.stderr
+
+
+def _made_newer(data: Path) -> None:
+    with closing(sqlite3.connect(data / DATABASE)) as database, database:
+        database.execute(
+            "INSERT INTO django_migrations (app, name, applied) VALUES ('records', '9999_from_tomorrow', '2027-04-17')"
+        )
+
+
+@pytest.mark.parametrize(
+    ("spoil", "said"),
+    [
+        (lambda data: (data / DATABASE).unlink(), ("has been in use", "make restore", "JACKSTAFF_DATA_DIR")),
+        (_made_newer, ("newer build", "9999_from_tomorrow", "make restore")),
+    ],
+    ids=["gone", "newer"],
+)
+def test_a_start_beside_records_that_are_not_this_build_s_refuses(
+    fresh_data: Callable[[str], Path], spoil: Callable[[Path], None], said: tuple[str, ...]
+) -> None:
+    data = fresh_data("refused")
+    command = [sys.executable, str(ROOT / "server/manage.py"), "bring_up"]
+    env = {"JACKSTAFF_DATA_DIR": str(data), "PATH": ""}
+    assert subprocess.run(command, env=env, check=False).returncode == 0
+    spoil(data)
+    before = {file.name: file.stat().st_mtime_ns for file in data.glob("*[3y]")}
+    told = subprocess.run(command, env=env, capture_output=True, text=True, check=False)
+    assert told.returncode != 0
+    assert all(words in told.stderr for words in said)
+    assert "Traceback" not in told.stderr
+    # Nothing was made or changed on the way.
+    assert {file.name: file.stat().st_mtime_ns for file in data.glob("*[3y]")} == before

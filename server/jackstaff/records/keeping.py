@@ -17,7 +17,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
-DATABASE, LIST, LOCK = "jackstaff.sqlite3", "list.json", "serving.lock"
+DATABASE, LIST, LOCK, BEGUN = "jackstaff.sqlite3", "list.json", "serving.lock", "begun"
 NAME = "jackstaff-"
 _PAGES = 500
 """Copied at a time, so that whoever writes gets in between."""
@@ -119,15 +119,20 @@ def checked(database: Path) -> dict[str, int]:
 
 
 def sound(data: Path) -> None:
-    """Nothing where the database of a data folder is whole, or there is none yet.
+    """Nothing where the database of a data folder is whole, or there never was one.
 
     Raises
     ------
     CannotKeep
-        It is damaged, with the way out. Quicker than a copy's check: rows of indexes are not counted.
+        It is damaged or has gone, with the way out. Quicker than a copy's check: rows of indexes are not counted.
     """
     database = data / DATABASE
     if not database.exists():
+        if (data / BEGUN).exists():
+            raise CannotKeep(
+                f"{data} has been in use, but {DATABASE} is not there: it was moved or lost. Put a copy back (make"
+                f" restore), or name another folder: JACKSTAFF_DATA_DIR. To begin anew, remove {data / BEGUN}."
+            )
         return
     try:
         with closing(sqlite3.connect(f"file:{database}?mode=ro", uri=True, timeout=15)) as opened:
@@ -188,16 +193,30 @@ def restore(copy: Path, data: Path, at: datetime) -> Copy:
         except OSError as error:
             part.unlink(missing_ok=True)
             raise CannotKeep(f"The copy could not be put back: {error}. Nothing has changed.") from error
-        aside = data / f"before-{at:%Y-%m-%dT%H%M%SZ}"
-        for name in _WITH_IT:
-            if (data / name).exists():
-                aside.mkdir(mode=0o700, exist_ok=True)
-                (data / name).rename(aside / name)
-        part.rename(data / DATABASE)
+        _set_aside(data, data / f"before-{at:%Y-%m-%dT%H%M%SZ}")
+        part.replace(data / DATABASE)
         for beside in _beside(copy):
             if beside.name != LIST and not (data / beside.name).exists():
                 shutil.copy2(beside, data / beside.name)
     return Copy(copy, counts)
+
+
+def _set_aside(data: Path, aside: Path) -> None:
+    """Everything of the database stands in ``aside`` as well; the database itself stays until another takes its place.
+
+    Its journal goes last: it belongs to this database alone, and would be read into the one that comes.
+    """
+    there = [data / name for name in _WITH_IT if (data / name).exists()]
+    for file in there:
+        aside.mkdir(mode=0o700, exist_ok=True)
+        try:
+            (aside / file.name).hardlink_to(file)
+        except OSError:
+            # A disk without second names.
+            shutil.copy2(file, aside / file.name)
+    for file in there:
+        if file.name != DATABASE:
+            file.unlink()
 
 
 def _beside(data: Path) -> Iterator[Path]:

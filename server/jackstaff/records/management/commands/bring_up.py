@@ -1,10 +1,14 @@
 from typing import Any
 
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.core.management.base import CommandError
+from django.db import connection
+from django.db.migrations.loader import MigrationLoader
 
-from jackstaff.records.keeping import CannotKeep, in_a_file, sound
+from jackstaff.records.demo import ACCOUNT
+from jackstaff.records.keeping import BEGUN, CannotKeep, in_a_file, sound
 from jackstaff.records.management.recordscommand import RecordsCommand
 
 
@@ -17,6 +21,21 @@ class Command(RecordsCommand):
                 sound(settings.DATA_DIR)
             except CannotKeep as error:
                 raise CommandError(str(error)) from error
+        if newer := _unknown_tables():
+            raise CommandError(
+                f"The records were written by a newer build ({', '.join(newer)}): this one would not know all of them."
+                " Start the newer one, or put a copy of this build's time back (make restore FROM=folder)."
+            )
         call_command("migrate", verbosity=0)
+        (settings.DATA_DIR / BEGUN).touch(mode=0o600)
         # Sessions that have ended.
         call_command("clearsessions")
+        if not settings.DEMO and User.objects.filter(username=ACCOUNT).exists():
+            self.stdout.write(f"The account {ACCOUNT} is here. Outside make demo its password opens nothing.")
+
+
+def _unknown_tables() -> list[str]:
+    """The steps of the records' tables that this build has never heard of."""
+    loader = MigrationLoader(connection)
+    unheard_of = set(loader.applied_migrations) - set(loader.disk_migrations)
+    return sorted(name for app, name in unheard_of if app == "records")
