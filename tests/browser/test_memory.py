@@ -8,7 +8,7 @@ from typing import Any
 from uuid import uuid4
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, Page, Route, expect
 from tools.browserdata import kept, note, noted, write_document, write_documents
 from tools.serving import Server
 
@@ -241,7 +241,8 @@ def test_what_cannot_be_read_is_set_aside_and_named(guest: Visit) -> None:
 def test_a_screen_that_breaks_is_one_screen_and_nothing_is_lost(guest: Visit) -> None:
     page = guest.page
     expect(answer(page)).to_be_visible()
-    page.route("**/assets/bag-*.js", lambda route: route.abort())
+    # A screen of a build that cannot be drawn.
+    page.route("**/assets/bag-*.js", breaking)
     page.reload()
     page.get_by_role("link", name="Bag").click()
     expect(page.get_by_role("heading", name="This screen broke.")).to_be_visible()
@@ -250,6 +251,20 @@ def test_a_screen_that_breaks_is_one_screen_and_nothing_is_lost(guest: Visit) ->
     page.get_by_role("button", name="To the bench").click()
     expect(answer(page)).to_have_text("13s")
     guest.wrong.clear()
+
+
+def breaking(route: Route) -> None:
+    """The same module, of which every function that it gives away throws."""
+    body = route.fetch().text()
+    given = re.search(r"export\{([^}]*)\}", body)
+    names = [each.split(" as ")[-1] for each in given[1].split(",")] if given else []
+    # A name may stand for the screen, or for a module that holds it.
+    parts = "{get: (fails, name) => (name === 'then' ? undefined : fails)}"
+    throws = f"new Proxy(() => {{ throw new Error('broken') }}, {parts})"
+    route.fulfill(
+        content_type="text/javascript",
+        body=";".join(f"const b{n} = {throws}; export {{ b{n} as {name} }}" for n, name in enumerate(names)),
+    )
 
 
 def test_an_answer_to_another_question_is_neither_shown_as_one_nor_acted_on(guest: Visit) -> None:

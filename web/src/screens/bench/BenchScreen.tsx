@@ -221,7 +221,6 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
           </section>
           <div className="bench-outcome">
             <section className="bench-answer" aria-label={words.bench.answer}>
-              <LastFinding laid={laid} set={set} />
               <Fault
                 error={exposure.error ?? steered.error}
                 again={() => {
@@ -268,6 +267,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                   </Answer>
                 )
               )}
+              <LastFinding laid={laid} set={set} />
             </section>
             <div className="bench-words" data-stale={!fresh || undefined}>
               {noted && (
