@@ -8,7 +8,7 @@ PYTHON ?= python3
 PORT ?= 8000
 export PYTHON PORT
 # The demo never lies among people's own records.
-DEMO_DATA = $(or $(JACKSTAFF_DATA_DIR),$(CURDIR)/var/demo)
+DEMO_DATA := $(or $(JACKSTAFF_DATA_DIR),$(CURDIR)/var/demo)
 export JACKSTAFF_DATA_DIR ?= $(CURDIR)/var
 # Compiled once, beside what is built, and not between the sources.
 export PYTHONPYCACHEPREFIX := $(CURDIR)/build/pycache
