@@ -1,4 +1,4 @@
-"""JSON answers compressed: a first visit's are eight times as large raw.
+"""JSON answers compressed: a first visit's are six times as large raw.
 
 Pictures, archives and the built files are compressed already, and are left as they are.
 """
