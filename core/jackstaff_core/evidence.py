@@ -154,6 +154,35 @@ def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidenc
     )
 
 
+WORTH_SAYING = 0.3
+"""Less than this [stops] one frame cannot tell from its own doubt."""
+
+
+@dataclass(frozen=True, slots=True)
+class FilterFinding:
+    """How much denser (+) than reckoned one frame found the one filter it speaks of [stops]."""
+
+    glass: str
+    name: str
+    stops: float
+
+
+def finding(frame: FinishedFrame) -> FilterFinding | None:
+    """What one frame alone says of a filter: None where it speaks of several, of none, or of something else.
+
+    The measure is that of the whole log (``against_label``), beside the offset in use. Verdict: estimate; it is one
+    frame's word.
+    """
+    counted = _counted(frame)
+    if frame.error_stops is None or frame.dark or frame.film is not None or len(counted) != 1 or not frame.put_on:
+        return None
+    (glass,) = counted
+    if glass.id is None or _aside(frame, {glass.id: GlassKnown(glass.id, glass.name, glass.stops)}):
+        return None
+    stops = against_label(frame) - (glass.offset or 0.0)
+    return FilterFinding(glass.id, glass.name, stops) if abs(stops) >= WORTH_SAYING else None
+
+
 def against_label(frame: FinishedFrame) -> float:
     """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
     in_use = sum(each.offset or 0.0 for each in frame.put_on) - sum(each.offset or 0.0 for each in frame.taken_off)

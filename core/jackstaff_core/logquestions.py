@@ -33,12 +33,14 @@ class ReviewedQuestion:
 
 @dataclass(frozen=True, slots=True)
 class ReviewedAnswer:
-    """What a frame teaches: the time for the same picture, cause and cure of what was seen, the edit, the light."""
+    """What a frame teaches: the time for the same picture, cause and cure of what was seen, the edit, the light, the
+    filter."""
 
     next: lessons.NextTime | None
     remarks: tuple[review.Remark, ...]
     editing: tuple[editing.Note, ...]
     light: light_story.LightStory | None = None
+    finding: evidence.FilterFinding | None = None
 
 
 def reviewed(question: ReviewedQuestion) -> ReviewedAnswer:
@@ -71,7 +73,11 @@ def reviewed(question: ReviewedQuestion) -> ReviewedAnswer:
         monochrome=bool(about.monochrome),
     )
     return ReviewedAnswer(
-        following, review.remarks(frame), editing.editing_notes(edit), light_story.story(question.frame)
+        following,
+        review.remarks(frame),
+        editing.editing_notes(edit),
+        light_story.story(question.frame),
+        evidence.finding(frame),
     )
 
 

@@ -18,7 +18,7 @@ from tools.serving import Server, serving
 
 from jackstaff_imaging.frame import Taken, photograph
 
-from .conftest import Visit, eventually, in_its_own_letters
+from .conftest import Visit, eventually, get_ready, in_its_own_letters
 
 
 @pytest.fixture(scope="module")
@@ -317,3 +317,28 @@ def test_a_test_shot_lends_its_settings_as_the_reading(page: Page, own: Server) 
     dialog.get_by_role("button", name="Take 1/160, f/5.6, ISO 64 as the reading").click()
     expect(page.get_by_role("button", name=re.compile("^Shutter 1.160"))).to_be_visible()
     expect(page.get_by_text("just now")).to_be_visible()
+
+
+def test_the_last_frame_s_finding_is_offered_beneath_the_answer(visits: Any) -> None:
+    visit: Visit = visits(visited=True)
+    page = visit.page
+    expect(page.get_by_test_id("answer-time")).to_have_text("13s")
+    page.get_by_role("button", name="I just metered").click()
+    get_ready(page)
+    page.get_by_text("None", exact=True).click()
+    page.clock.install()
+    page.get_by_role("button", name="Open the shutter").click()
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+    page.clock.fast_forward(15_000)
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    page.get_by_role("button", name="1 stop dark", exact=True).click()
+    page.get_by_role("link", name="Bench").filter(visible=True).first.click()
+    offer = page.get_by_text(re.compile(r"Last frame: Slot ND 9 \d\.\d denser"))
+    expect(offer).to_be_visible()
+    offer.get_by_role("button", name="Use it").click()
+    expect(page.locator(".answer-correction")).to_contain_text("Slot ND 9")
+    expect(page.get_by_test_id("answer-time")).to_have_text(re.compile("^2[5-7]s"))
+    # Another filter is another story.
+    page.keyboard.press("4")
+    expect(page.locator(".answer-correction")).to_be_hidden()
+    expect(offer).to_be_hidden()

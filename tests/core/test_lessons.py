@@ -15,7 +15,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jackstaff_core.editing import EditQuestion, Tint, editing_notes, keystone_crop
-from jackstaff_core.evidence import GlassKnown, against_label, weigh
+from jackstaff_core.evidence import GlassKnown, against_label, finding, weigh
 from jackstaff_core.exposure import ExposureQuestion, expose
 from jackstaff_core.fieldcard import CardGlass, field_card
 from jackstaff_core.filter_kind import GlassKind
@@ -166,6 +166,41 @@ def test_evidence_per_glass() -> None:
     assert (paired.frames, paired.pairs) == (0, 2)
     assert paired.mean == pytest.approx(0.39, abs=0.03)
     assert weigh([frame()], KIT).glass == ()
+
+
+@pytest.mark.parametrize(
+    ("facts", "stops"),
+    [
+        ({"error_stops": -1.0}, 1.0),
+        ({"error_stops": 2 / 3}, -2 / 3),
+        # Half a stop was taught already, and it came out right with it.
+        ({"error_stops": 0.0, "correction_stops": 0.5}, 0.5),
+        # Closed half a stop early and half a stop dark: the clock was it.
+        ({"error_stops": -0.5, "seconds": 120 * 2**-0.5}, None),
+        # Beside the offset in use, not beside the label.
+        ({"glass": (FOUR,), "error_stops": -0.5}, 0.5),
+        ({"error_stops": -1.0, "because": Cause.FILTER}, 1.0),
+        ({"error_stops": -0.2}, None),
+        ({"error_stops": None}, None),
+        ({"error_stops": -1.0, "because": Cause.SCENE}, None),
+        ({"error_stops": -1.0, "because": Cause.TASTE}, None),
+        ({"error_stops": -1.0, "glass": (NINE, FOUR)}, None),
+        ({"error_stops": -1.0, "through": (FOUR,)}, None),
+        ({"error_stops": -1.0, "through": (NINE,)}, None),
+        ({"error_stops": -1.0, "glass": (NINE, FOUR), "through": (FOUR,)}, 1.0),
+        ({"error_stops": -1.0, "glass": (TURNED,)}, None),
+        ({"error_stops": -1.0, "glass": (UsedGlass(None, "Lost", GlassKind.SOLID, 3.0),)}, None),
+        ({"error_stops": -1.0, "aborted": True}, None),
+        ({"error_stops": -1.0, "practice": True}, None),
+        ({"error_stops": -1.0, "expected": True}, None),
+        ({"error_stops": -1.0, "watched": False}, None),
+        ({"error_stops": -1.0, "dark": True}, None),
+        ({"error_stops": -1.0, "film": Power(1.3)}, None),
+    ],
+)
+def test_what_one_frame_alone_says_of_a_filter(facts: dict[str, Any], stops: float | None) -> None:
+    found = finding(frame(**facts))
+    assert (found and found.stops) == (None if stops is None else pytest.approx(stops))
 
 
 def test_a_filter_that_was_exchanged_counts_against_the_one_it_gave_way_to() -> None:

@@ -3642,6 +3642,15 @@ export interface components {
              */
             sort: "film";
         };
+        /**
+         * FilterFinding
+         * @description How much denser (+) than reckoned one frame found the one filter it speaks of [stops].
+         */
+        FilterFindingAnswer: {
+            glass: string;
+            name: string;
+            stops: number;
+        };
         /** FinderQuestion */
         FinderInput: {
             apertures: (string | number)[];
@@ -6080,10 +6089,11 @@ export interface components {
         };
         /**
          * ReviewedAnswer
-         * @description What a frame teaches: the time for the same picture, cause and cure of what was seen, the edit, the light.
+         * @description What a frame teaches: the time for the same picture, cause and cure of what was seen, the edit, the light, the filter.
          */
         ReviewedAnswer: {
             editing: components["schemas"]["NoteAnswer"][];
+            finding: components["schemas"]["FilterFindingAnswer"] | null;
             light: components["schemas"]["LightStoryAnswer"] | null;
             next: components["schemas"]["NextTimeAnswer"] | null;
             remarks: components["schemas"]["RemarkAnswer"][];

@@ -104,6 +104,13 @@ export function useReviewed(question: Schemas["ReviewedInput"] | null) {
   );
 }
 
+/** What a frame teaches by itself, in light as it was. */
+export function reviewOf(frame: Frame): Schemas["ReviewedInput"] {
+  const { step } = frame.reading;
+  const beside = { now: null, sensor_height_mm: 24, pitch_deg: null, glass: [] };
+  return { frame: documentOf(frame), light_stops: 0, step, ...beside };
+}
+
 /** Times down, glasses across, to print and take along; other glasses' times are not even shown under these names. */
 export function useFieldCard(question: Schemas["FieldCardInput"] | null) {
   return useAsk(`fieldcard ${JSON.stringify(question?.glass)}`, question, (body, signal) =>

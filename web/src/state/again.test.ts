@@ -1,8 +1,6 @@
 // @vitest-environment happy-dom
 import { describe, expect, it } from "vitest";
-import type { Laid } from "./bench";
-import { againOf, correctedOf } from "./again";
-import { findingOf, taughtBy } from "./taught";
+import { againOf, correctedOf, taughtBy } from "./again";
 import type { Frame } from "./frames";
 import type { Armed } from "./armed";
 
@@ -58,39 +56,6 @@ describe("what a judged frame teaches the next one", () => {
   ])("is nothing while %s", (_, ready, ended) => {
     expect(againOf(ready, ended)).toBeNull();
   });
-});
-
-describe("what the last frame says of a filter", () => {
-  const NINE = { id: "nine", name: "Slot ND 9", kind: "solid", stops: 9, offset: 0.1, in_reading: false };
-  const dense = (more: object = {}, run: object = {}) => ({
-    ...frame({ id: "last", stack: [NINE], reading: {}, ...more }, run),
-    ...more,
-  });
-  const laid = (more: object = {}, bench: object = {}) =>
-    ({ stack: [NINE], through: [], bench: { correction: null, ...bench }, ...more }) as unknown as Laid;
-  const older = frame({ id: "older", opened_at: "2027-04-17T03:30:00Z", stack: [NINE], reading: {} });
-
-  it("is offered where that filter is on again", () => {
-    expect(findingOf([older, dense()], laid(), LATER)?.frame.id).toBe("last");
-  });
-
-  it.each([
-    ["the frame came out right", dense({ review: { error_stops: 0 } }), laid()],
-    ["it was the metering", dense({ review: { error_stops: -1, because: "scene" } }), laid()],
-    ["it was taste", dense({ review: { error_stops: -1, because: "taste" } }), laid()],
-    ["it was film", dense({}, { film: { p: 1.3 } }), laid()],
-    ["it was given up", dense({ state: "aborted" }), laid()],
-    ["a forecast stood in for the reading", dense({}, { expected_sd: 0.4 }), laid()],
-    ["two filters were on", dense({ stack: [NINE, { ...NINE, id: "six" }] }), laid()],
-    ["another came off", dense({ reading: { through: [{ ...NINE, id: "six" }] } }), laid()],
-    ["it was metered through", dense({ stack: [{ ...NINE, in_reading: true }] }), laid()],
-    ["another is on now", dense(), laid({ stack: [{ ...NINE, id: "six" }] })],
-    ["it is metered through now", dense(), laid({ through: [NINE] })],
-    ["it was measured since", dense(), laid({ stack: [{ ...NINE, offset: 0.7 }] })],
-    ["something is corrected already", dense(), laid({}, { correction: {} })],
-    ["it is of yesterday", dense({ opened_at: "2027-04-16T04:30:00Z" }), laid()],
-    ["it is of a day to come", dense({ opened_at: "2027-04-18T04:30:00Z" }), laid()],
-  ])("is nothing where %s", (_, last, now) => expect(findingOf([last], now, LATER)).toBeNull());
 });
 
 describe("a trial", () => {

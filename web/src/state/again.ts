@@ -1,4 +1,3 @@
-import { type Lit, taughtBy } from "./taught";
 import type { Exposure } from "../questions/bench";
 import type { Schemas } from "../api/client";
 import type { Cause, Frame } from "./frames";
@@ -10,12 +9,29 @@ import { itemsKept } from "./kit";
 import { answerOf, change } from "./running";
 import { nowMs } from "../ui/worldClock";
 
+/** What a phone saw of a frame's light. */
+export type Lit = Schemas["LightStoryAnswer"];
+
 /** What a reviewed frame teaches the next one; null while nobody has said how it came out, and for film, whose law bends it. */
 export function againOf(armed: Armed, frame: Frame, watched: Lit | null = null): Schemas["AgainInput"] | null {
   const trial = frame.run?.purpose === "trial";
   if ((armed.after && !trial) || armed.queue) return null;
   // A trial's short time is no part of the frame it was for.
   return taughtBy(frame, trial ? 0 : armed.plan.run.bias_stops, watched);
+}
+
+/** The same for a frame whose time is worked out anew, but for `decided` stops that will be decided again. */
+export function taughtBy(frame: Frame, decided = 0, watched: Lit | null = null): Schemas["AgainInput"] | null {
+  const error_stops = frame.review?.error_stops;
+  if (error_stops == null || frame.run?.film != null || frame.state !== "closed") return null;
+  return {
+    error_stops,
+    // What the sky did beside the clock, where a phone watched it.
+    late_stops: watched?.came_stops ?? frame.error?.stops ?? 0,
+    // A frame from a file or by hand was neither decided on the way nor corrected, as far as is known.
+    longer_stops: (frame.run?.bias_stops ?? 0) - decided,
+    earlier_stops: frame.run?.correction_stops ?? 0,
+  };
 }
 
 /** The sum of the same frame, corrected, in the light as it has moved on; null for a frame that no sum stands behind. */

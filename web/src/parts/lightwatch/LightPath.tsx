@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
-import type { Lit } from "../../state/taught";
+import type { Lit } from "../../state/again";
 import { signedStops, timeText } from "../../words/times";
 import { watchWords as say } from "../../words/watch";
 import "./lightwatch.css";

@@ -1,7 +1,7 @@
-import { useReviewed } from "../../questions/log";
-import type { Lit } from "../../state/taught";
+import { reviewOf, useReviewed } from "../../questions/log";
+import type { Lit } from "../../state/again";
 import { keptLooks } from "../../state/exposureEnd";
-import { documentOf, type Frame } from "../../state/frames";
+import type { Frame } from "../../state/frames";
 
 /**
  * What a phone saw of a frame's light, and what that made of it; null where none watched, undefined until it is known:
@@ -9,16 +9,7 @@ import { documentOf, type Frame } from "../../state/frames";
  */
 export function useStory(frame: Frame): Lit | null | undefined {
   const watched = keptLooks(frame).length > 0 && frame.state !== "open";
-  const question = {
-    frame: documentOf(frame),
-    light_stops: 0,
-    now: null,
-    step: frame.reading.step,
-    sensor_height_mm: 24,
-    pitch_deg: null,
-    glass: [],
-  };
-  const { shown, error } = useReviewed(watched ? question : null);
+  const { shown, error } = useReviewed(watched ? reviewOf(frame) : null);
   if (!watched || error) return null;
   return shown && (shown.light ?? null);
 }

@@ -10,7 +10,7 @@ import { ReviewPanel } from "../../parts/review/ReviewPanel";
 import { useReviewed } from "../../questions/log";
 import { useAgain } from "../../questions/run";
 import { askLogFile } from "../../questions/logFiles";
-import { taughtBy } from "../../state/taught";
+import { taughtBy } from "../../state/again";
 import { readingOf } from "../../state/asks";
 import { chosen, itemsOf } from "../../state/bag";
 import { type Laid, useBench } from "../../state/bench";
