@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import shutil
 import sqlite3
 import subprocess
 import sys
@@ -94,8 +95,13 @@ def test_a_copy_comes_back_into_an_empty_and_into_a_used_folder(tmp_path: Path) 
 
 
 def test_a_restore_that_is_cut_off_leaves_a_whole_database(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    kept = data(tmp_path / "data", 50)
-    copy = back_up(kept, tmp_path / "copies", AT, 14).folder
+    # As a killed server leaves it: what was written last stands in the journal alone.
+    live = data(tmp_path / "live", 50)
+    with closing(sqlite3.connect(live / DATABASE)) as database:
+        database.executemany("INSERT INTO records_frame (note) VALUES (?)", [("y",)] * 5)
+        database.commit()
+        kept = shutil.copytree(live, tmp_path / "data")
+    copy = back_up(live, tmp_path / "copies", AT, 14).folder
 
     def cut_off(*_: object) -> None:
         raise OSError("no power")
@@ -103,8 +109,8 @@ def test_a_restore_that_is_cut_off_leaves_a_whole_database(tmp_path: Path, monke
     monkeypatch.setattr(Path, "replace", cut_off)
     with pytest.raises(OSError, match="no power"):
         restore(copy, kept, AT)
-    assert checked(kept / DATABASE)["records_frame"] == 50
-    assert checked(kept / "before-2027-04-17T040000Z" / DATABASE)["records_frame"] == 50
+    assert checked(kept / DATABASE)["records_frame"] == 55
+    assert checked(kept / "before-2027-04-17T040000Z" / DATABASE)["records_frame"] == 55
 
 
 def _cut(copy: Path) -> None:

@@ -12,7 +12,7 @@ import os
 import shutil
 import sqlite3
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
@@ -204,17 +204,20 @@ def restore(copy: Path, data: Path, at: datetime) -> Copy:
 def _set_aside(data: Path, aside: Path) -> None:
     """Everything of the database stands in ``aside`` as well; the database itself stays until another takes its place.
 
-    Its journal goes last: it belongs to this database alone, and would be read into the one that comes.
+    What is still in its journal goes into it first, for the journal has to go: it would be read into the next one.
     """
-    there = [data / name for name in _WITH_IT if (data / name).exists()]
-    for file in there:
+    there = f"file:{data / DATABASE}?mode=rw"
+    with suppress(sqlite3.DatabaseError), closing(sqlite3.connect(there, uri=True)) as opened:
+        opened.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    files = [data / name for name in _WITH_IT if (data / name).exists()]
+    for file in files:
         aside.mkdir(mode=0o700, exist_ok=True)
         try:
             (aside / file.name).hardlink_to(file)
         except OSError:
             # A disk without second names.
             shutil.copy2(file, aside / file.name)
-    for file in there:
+    for file in files:
         if file.name != DATABASE:
             file.unlink()
 

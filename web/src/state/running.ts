@@ -85,9 +85,8 @@ export function justTime(given: number | null, dialLimit: number): void {
 /** The list by hand for a frame that was only timed, from what is known of the camera. */
 export function listFor({ plan, list }: Armed, gear: Pick<ArmQuestion, "body" | "release">): void {
   if (list) return;
-  const nothing = { glass: [], lens: null, holder: null, support: null, focal_mm: null, iso: null };
-  const unseen = { wind_m_s: null, celsius: null, upright: false, burst: 0, open_since_seconds: 0, sun: null };
-  change({ list: { seconds: plan.answer.set_seconds, bulb: true, releases: 1, ...gear, ...nothing, ...unseen } });
+  const nothing = { glass: [], releases: 1, upright: false, burst: 0, open_since_seconds: 0 };
+  change({ list: { seconds: plan.answer.set_seconds, bulb: true, ...gear, ...nothing } });
 }
 
 /** What stands for a time that is not known before it is over [s]. */

@@ -67,7 +67,8 @@ export function withClocks(text: string): string {
  * 12 may be either half of the day, so it is none without am or pm.
  */
 export function readClock(text: string): string | null {
-  const said = /^(\d{1,2})[:.h ]?([0-5]\d)\s*(?:([ap])\.?\s?m\.?)?$/i.exec(text.trim());
+  // Without a sign between them both digits of the hour are there: 123 is on its way to 12:30.
+  const said = /^(\d{1,2}(?=[:.h ])|\d\d)[:.h ]?([0-5]\d)\s*(?:([ap])\.?\s?m\.?)?$/i.exec(text.trim());
   if (!said) return null;
   const [hour, minute, half] = [Number(said[1]), said[2] ?? "", said[3]?.toLowerCase()];
   if (half !== undefined) {

@@ -179,7 +179,13 @@ export function OpenView({ frame }: { frame: Frame }) {
             <Button variant="quiet" onClick={() => closedThen(aimed ?? elapsed)}>
               {say.asPlanned}
             </Button>
-            <TimeForm set={say.openedAgoSet} label={say.closedAfterField} hint={say.closedAfter} onSet={closedThen} />
+            <TimeForm
+              digits
+              set={say.openedAgoSet}
+              label={say.closedAfterField}
+              hint={say.closedAfter}
+              onSet={closedThen}
+            />
           </div>
         )}
         {frame.answer.dial_mark === null && frame.run?.purpose !== "stopwatch" && (
@@ -228,6 +234,7 @@ export function OpenView({ frame }: { frame: Frame }) {
               {say.earlier5}
             </Button>
             <TimeForm
+              digits
               set={say.openedAgoSet}
               label={say.openedAgoField}
               hint={say.openedAgo}
@@ -293,6 +300,7 @@ function TimeWords({ watch, frame, elapsed }: { watch: Watch; frame: Frame; elap
             {say.right}
           </Button>
           <TimeForm
+            digits
             set={runWords.openedAgoSet}
             label={runWords.openedAgoField}
             hint={runWords.openedAgo}

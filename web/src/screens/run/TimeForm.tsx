@@ -7,11 +7,13 @@ interface Props {
   hint: string;
   /** What the button says. */
   set: string;
+  /** Only seconds are asked for: a phone shows digits. */
+  digits?: boolean;
   onSet: (seconds: number) => void;
 }
 
 /** A time said while the shutter is open: "90", "2:00" or "1:02:30". */
-export function TimeForm({ label, hint, set, onSet }: Props) {
+export function TimeForm({ label, hint, set, digits = false, onSet }: Props) {
   const [text, setText] = useState("");
   const seconds = typedSeconds(text);
   return (
@@ -26,6 +28,7 @@ export function TimeForm({ label, hint, set, onSet }: Props) {
     >
       <Form.Control
         autoComplete="off"
+        inputMode={digits ? "numeric" : "text"}
         aria-label={label}
         placeholder={hint}
         value={text}

@@ -16,26 +16,28 @@ class Command(RecordsCommand):
     help = "Look whether the database is whole, and bring its tables up to this build."
 
     def handle(self, *args: Any, **options: Any) -> None:
-        if in_a_file(settings.DATABASES["default"]["ENGINE"]):
+        filed = in_a_file(settings.DATABASES["default"]["ENGINE"])
+        if filed:
             try:
                 sound(settings.DATA_DIR)
             except CannotKeep as error:
                 raise CommandError(str(error)) from error
-        if newer := _unknown_tables():
+        if newer := _newer_migrations():
             raise CommandError(
                 f"The records were written by a newer build ({', '.join(newer)}): this one would not know all of them."
                 " Start the newer one, or put a copy of this build's time back (make restore FROM=folder)."
             )
         call_command("migrate", verbosity=0)
-        (settings.DATA_DIR / BEGUN).touch(mode=0o600)
+        if filed:
+            (settings.DATA_DIR / BEGUN).touch(mode=0o600)
         # Sessions that have ended.
         call_command("clearsessions")
         if not settings.DEMO and User.objects.filter(username=ACCOUNT).exists():
             self.stdout.write(f"The account {ACCOUNT} is here. Outside make demo its password opens nothing.")
 
 
-def _unknown_tables() -> list[str]:
-    """The steps of the records' tables that this build has never heard of."""
+def _newer_migrations() -> list[str]:
+    """Migrations of the records that this build has never heard of."""
     loader = MigrationLoader(connection)
     unheard_of = set(loader.applied_migrations) - set(loader.disk_migrations)
     return sorted(name for app, name in unheard_of if app == "records")
