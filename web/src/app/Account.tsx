@@ -1,9 +1,7 @@
-import { useOpenFrame } from "../state/frames";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { ClockChoice } from "./ClockChoice";
-import { OnPhone } from "./OnPhone";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
+import { useOpenFrame } from "../state/frames";
 import { changePassword, endAccount, signOut, signOutElsewhere, useSession } from "../state/session";
 import { saveEverything } from "../state/takeOut";
 import { Fault } from "../ui/Fault";
@@ -11,6 +9,8 @@ import { faultText } from "../ui/faultText";
 import { say } from "../ui/say";
 import { words } from "../words";
 import { accountWords } from "../words/account";
+import { ClockChoice } from "./ClockChoice";
+import { OnPhone } from "./OnPhone";
 
 type Page = "account" | "password" | "end";
 

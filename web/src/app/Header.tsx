@@ -4,11 +4,11 @@ import { Link, NavLink, useLocation } from "react-router";
 import { Countdown } from "../parts/leaving/Countdown";
 import { cameraSeconds, watch } from "../state/clock";
 import { useOpenFrame } from "../state/frames";
-import { words } from "../words";
-import { clockText } from "../words/times";
+import { useSession } from "../state/session";
 import { type Light, LIGHTS } from "../ui/light";
 import { useNow } from "../ui/useNow";
-import { useSession } from "../state/session";
+import { words } from "../words";
+import { clockText } from "../words/times";
 
 interface Props {
   light: Light;

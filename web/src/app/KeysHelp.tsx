@@ -1,8 +1,8 @@
 import { Form, Modal } from "react-bootstrap";
-import { remember, useHabits } from "../state/habits";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
-import { ClockChoice } from "./ClockChoice";
+import { remember, useHabits } from "../state/habits";
 import { words } from "../words";
+import { ClockChoice } from "./ClockChoice";
 
 type Key = keyof typeof words.keys.list;
 

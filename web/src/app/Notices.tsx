@@ -1,19 +1,19 @@
-import { dateAndClock } from "../words/clock";
-import { ITS_OWN } from "../words/zone";
 import { useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
+import { Refused } from "../api/client";
+import { clockOff, onClock } from "../api/clock";
 import { subscribe, takenAlong, takeNewer } from "../engine/takeAlong";
 import { useOpenFrame } from "../state/frames";
 import { asides, dropRefused, everythingKept, fileOf, forgetBroken, putBack, sendAgain } from "../state/keeping";
 import { exchange, useExchange } from "../state/outbox";
+import { useSession } from "../state/session";
 import type { Doc } from "../state/shelf";
 import { broken, useTrouble, useWaiting } from "../state/store";
 import { faultText } from "../ui/faultText";
 import { saveAs } from "../ui/saveAs";
-import { Refused } from "../api/client";
-import { clockOff, onClock } from "../api/clock";
-import { useSession } from "../state/session";
 import { words } from "../words";
+import { dateAndClock } from "../words/clock";
+import { ITS_OWN } from "../words/zone";
 
 const say = words.keeping;
 

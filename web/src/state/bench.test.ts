@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
 import { describe, expect, it } from "vitest";
-import type { KitItem } from "./kit";
 import { exposureOf, holdTime, rateOf, steerOf } from "./asks";
 import { bench, type Bench, fromStarter, hasAperture, lay, type Move } from "./bench";
+import type { KitItem } from "./kit";
 
 const NOW = new Date("2027-04-17T04:30:00Z");
 const glass = (id: string, stops: number, more: object = {}) =>

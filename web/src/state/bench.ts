@@ -1,15 +1,15 @@
-import { readBench, MOST_GLASSES, MOST } from "./benchKept";
 import { useCallback, useMemo } from "react";
 import type { Schemas } from "../api/client";
 import type { ExposureQuestion, Floating, Step } from "../questions/bench";
+import { nowMs } from "../ui/worldClock";
 import { chosen, clashing, type Glass, glassOf, itemsOf } from "./bag";
+import { MOST, MOST_GLASSES, readBench } from "./benchKept";
+import type { Cause } from "./frames";
 import { type ItemOf, type KitItem, useKit } from "./kit";
 import { DEMO_SCENE, FIRST_SCENE, type Scene } from "./scene";
 import { DEMO, useSession } from "./session";
-import type { Cause } from "./frames";
 import { type Starter, useStarter } from "./starter";
 import { drawer } from "./store";
-import { nowMs } from "../ui/worldClock";
 
 /** What stands on the bench: the reading, what is on the lens, what is held and what floats. */
 export type Scale = Schemas["Counting"];

@@ -1,9 +1,9 @@
-import { ITS_OWN, isZone } from "../words/zone";
 import { useEffect, useState } from "react";
 import * as v from "valibot";
 import { documentOf, type Frame } from "../questions/log";
-import { drawer, store } from "./store";
 import { nowMs } from "../ui/worldClock";
+import { isZone, ITS_OWN } from "../words/zone";
+import { drawer, store } from "./store";
 
 export { documentOf, type Frame } from "../questions/log";
 

@@ -1,7 +1,7 @@
-import type { Bench, Glass } from "./bench";
-import { type Cause, type Frame } from "./frames";
-import { logWords } from "../words/log";
 import type { ExposureQuestion } from "../questions/bench";
+import { logWords } from "../words/log";
+import type { Bench, Glass } from "./bench";
+import type { Cause, Frame } from "./frames";
 
 /** How well a filter's label is known that is in no bag any more [stops]. */
 const UNMEASURED_SD = 0.17;

@@ -1,11 +1,11 @@
 // @vitest-environment happy-dom
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Exposure } from "../questions/bench";
-import { openSeconds } from "./clock";
-import type { Frame } from "./frames";
-import { changeFrame, frameNow, openFrame } from "./frames";
-import { remember } from "./habits";
 import type { Armed, Plan } from "./armed";
+import { openSeconds } from "./clock";
+import { sampleFrame } from "./frame.test.data";
+import { changeFrame, type Frame, frameNow, openFrame } from "./frames";
+import { remember } from "./habits";
 import {
   arm,
   darkFrame,
@@ -27,10 +27,9 @@ import {
   tryFirst,
   unopened,
 } from "./running";
-import { givenOut } from "./trigger";
-import { sampleFrame } from "./frame.test.data";
 import { memoryShelf } from "./shelf";
 import { drawer, kindOf, store } from "./store";
+import { givenOut } from "./trigger";
 
 const core = vi.hoisted(() => ({
   error: vi.fn(({ planned_seconds: planned, actual_seconds: actual }: Record<string, number>) =>

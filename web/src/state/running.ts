@@ -1,20 +1,20 @@
-import type { ArmQuestion } from "../questions/checklist";
 import type { Schemas } from "../api/client";
 import { askExposure, type Exposure } from "../questions/bench";
+import type { ArmQuestion } from "../questions/checklist";
 import { askTimingError, letGo, press } from "../questions/run";
-import { ARMED, type Armed, armedKept, type Plan, type Queue, type Run } from "./armed";
-import { deviceOf, type Failure } from "./trigger";
-import * as clock from "./clock";
-import { keptLooks, longerBy, timingErrorOf } from "./exposureEnd";
-import { follow, followed, lightWatch, looksOf } from "./lightWatch";
-import { fromEarlier, lightAtOpening } from "./runLight";
-import { addFrame, busyUntil, changeFrame, type Frame, frameNow, nothingRuns, openFrame } from "./frames";
-import { habits } from "./habits";
 import { nowMs } from "../ui/worldClock";
-import { noteOpened } from "./dryRuns";
-import { isPractice } from "./session";
 import { runWords } from "../words/run";
 import { clockText } from "../words/times";
+import { ARMED, type Armed, armedKept, type Plan, type Queue, type Run } from "./armed";
+import * as clock from "./clock";
+import { noteOpened } from "./dryRuns";
+import { keptLooks, longerBy, timingErrorOf } from "./exposureEnd";
+import { addFrame, busyUntil, changeFrame, type Frame, frameNow, nothingRuns, openFrame } from "./frames";
+import { habits } from "./habits";
+import { follow, followed, lightWatch, looksOf } from "./lightWatch";
+import { fromEarlier, lightAtOpening } from "./runLight";
+import { isPractice } from "./session";
+import { deviceOf, type Failure } from "./trigger";
 
 type FrameEvent = Frame["events"][number];
 

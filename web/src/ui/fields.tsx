@@ -1,5 +1,5 @@
-import { ClockField } from "./ClockField";
 import { Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { ClockField } from "./ClockField";
 
 export function TimeField(props: { id: string; label: string; value: string; onValue: (value: string) => void }) {
   return (

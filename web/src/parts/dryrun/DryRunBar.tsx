@@ -10,11 +10,11 @@ import { faultText } from "../../ui/faultText";
 import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
-import { usePace } from "../../ui/worldClock";
-import { dryRunWords as say } from "../../words/dryRun";
-import { clockIn } from "../../words/clock";
-import "./dryrun.css";
 import { useOnce } from "../../ui/useOnce";
+import { usePace } from "../../ui/worldClock";
+import { clockIn } from "../../words/clock";
+import { dryRunWords as say } from "../../words/dryRun";
+import "./dryrun.css";
 
 /** On every screen while a dry run goes on: that it is one, its clock and pace, the picture, and the way out. */
 export function DryRunBar() {

@@ -1,10 +1,10 @@
 import { type PointerEvent, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { words } from "../../words";
-import { shortStops, signedStops, sumTime, timeText, plannedTime } from "../../words/times";
+import { plannedTime, shortStops, signedStops, sumTime, timeText } from "../../words/times";
+import { axis, type Axis, thirds, ticks } from "./axis";
 import { type Band, Bands } from "./Bands";
 import { AnswerFlag, Flag, FLAG, Halyard } from "./Flags";
-import { axis, thirds, ticks, type Axis } from "./axis";
 import { type Part, partsOf, staffText, type Summed } from "./parts";
 import "./staff.css";
 

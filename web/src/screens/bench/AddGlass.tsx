@@ -6,9 +6,9 @@ import { itemsOf, POLARISER_STOPS } from "../../state/bag";
 import { keepItems, useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
-import { words } from "../../words";
 import { useEnter } from "../../ui/useEnter";
 import { useOnce } from "../../ui/useOnce";
+import { words } from "../../words";
 
 type Strength = Schemas["StrengthAnswer"];
 

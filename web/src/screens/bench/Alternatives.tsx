@@ -6,8 +6,8 @@ import { endsById, usableOf } from "../../state/asks";
 import type { Laid } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
 import { never } from "../../ui/never";
-import { glassNames } from "../../words/glassNames";
 import { words } from "../../words";
+import { glassNames } from "../../words/glassNames";
 import { signedStops, sumTime } from "../../words/times";
 import { stacksOf } from "./asks";
 

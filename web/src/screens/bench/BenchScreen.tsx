@@ -1,10 +1,7 @@
-import { clockOf } from "../../words/clock";
-import { nowMs } from "../../ui/worldClock";
 import { type ReactNode, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { bandsOf } from "../../parts/looks/bands";
-import "../../parts/looks/looks.css";
 import { RenderingList } from "../../parts/looks/RenderingList";
 import { Staff } from "../../parts/staff/Staff";
 import { type Exposure, type Ladders, useExposure, useLadders, useRig, useSteer } from "../../questions/bench";
@@ -14,25 +11,27 @@ import {
   type Bench,
   type Floating as What,
   hasAperture,
+  isExample,
   isReading,
   type Laid,
   type Move,
   settingsOf,
   useBench,
-  isExample,
 } from "../../state/bench";
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
 import { useHabits } from "../../state/habits";
 import { forgetItem, useKit } from "../../state/kit";
-import { DEMO, isPractice, useSession } from "../../state/session";
-import { isLent, useStarter } from "../../state/starter";
 import { looks as ownLooks } from "../../state/looks";
 import { toggledWant, type Want } from "../../state/scene";
+import { DEMO, isPractice, useSession } from "../../state/session";
+import { isLent, useStarter } from "../../state/starter";
 import { Fault } from "../../ui/Fault";
 import { say } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useMeasured } from "../../ui/useMeasured";
+import { nowMs } from "../../ui/worldClock";
 import { words } from "../../words";
+import { clockOf } from "../../words/clock";
 import { AdviceList } from "./AdviceList";
 import { Alternatives, type Target } from "./Alternatives";
 import { Answer, Sum } from "./Answer";
@@ -56,13 +55,14 @@ import { Floating } from "./Floating";
 import { LastFinding } from "./LastFinding";
 import { MeterPanel } from "./MeterPanel";
 import { RoundTimes } from "./RoundTimes";
+import { settledMark, withMark } from "./settled";
 import { Shelf } from "./Shelf";
 import { ShotPanel } from "./ShotPanel";
-import { settledMark, withMark } from "./settled";
 import { snapped } from "./stepping";
 import { SubjectRow } from "./SubjectRow";
 import { WaitLine } from "./WaitLine";
 import { WorkOut } from "./WorkOut";
+import "../../parts/looks/looks.css";
 import "./bench.css";
 
 type Panel = "light" | "purpose" | "setUp" | "glass" | "extras" | "looks" | "meteredWith" | "ownBag" | "together";

@@ -1,20 +1,20 @@
 import { useState } from "react";
 import { Form, Modal, Tab, Tabs } from "react-bootstrap";
+import { TimeText } from "../../parts/meter/TimeText";
+import { useWatchText } from "../../parts/meter/typedTime";
 import { type Exposure, useUsable } from "../../questions/bench";
 import { useFlash, usePairs, useReach, useTrade, useVideo } from "../../questions/extras";
 import { endsById, readingOf, usableOf } from "../../state/asks";
 import { type Bench, type Laid, settingsOf } from "../../state/bench";
-import { words } from "../../words";
-import { TimeText } from "../../parts/meter/TimeText";
-import { useWatchText } from "../../parts/meter/typedTime";
-import { markText, timeText, sumTime } from "../../words/times";
 import { NumberField } from "../../ui/NumberField";
+import { typed } from "../../ui/typed";
+import { words } from "../../words";
+import { markText, sumTime, timeText } from "../../words/times";
+import { bareOf, pairsOf, rememberedOf } from "./asks";
 import { Answered } from "./ExtraParts";
 import { Graduated } from "./Graduated";
-import { typed } from "../../ui/typed";
-import { TrialTab } from "./TrialTab";
-import { bareOf, pairsOf, rememberedOf } from "./asks";
 import { TestShot } from "./TestShot";
+import { TrialTab } from "./TrialTab";
 
 interface Props {
   laid: Laid;

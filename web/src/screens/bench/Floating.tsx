@@ -1,9 +1,9 @@
 import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
-import { words } from "../../words";
-import { markText, signedStops, timeText, sumTime } from "../../words/times";
-import type { Floating as What } from "../../state/bench";
 import type { Steered } from "../../questions/bench";
+import type { Floating as What } from "../../state/bench";
+import { words } from "../../words";
+import { markText, signedStops, sumTime, timeText } from "../../words/times";
 import { residueText } from "./residueText";
 import type { Settled } from "./settled";
 

@@ -1,12 +1,12 @@
-import { ClockField } from "../../ui/ClockField";
 import { Button, Form, Modal } from "react-bootstrap";
 import { Link } from "react-router";
-import { rateText } from "../../words/rate";
-import { wallTime } from "../../words/zone";
-import { words } from "../../words";
 import type { Bench, Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
 import { choose } from "../../state/outings";
+import { ClockField } from "../../ui/ClockField";
+import { words } from "../../words";
+import { rateText } from "../../words/rate";
+import { wallTime } from "../../words/zone";
 
 interface Props {
   laid: Laid;

@@ -1,8 +1,7 @@
-import { clockOf } from "../../words/clock";
 import { useRef } from "react";
 import { Button } from "react-bootstrap";
-import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import { DryMeter } from "../../parts/dryrun/DryMeter";
+import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import { SimulatedMeter } from "../../parts/meter/SimulatedMeter";
 import type { Exposure, Ladders } from "../../questions/bench";
 import { askMeter } from "../../questions/light";
@@ -12,14 +11,15 @@ import { staying, useSession } from "../../state/session";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { clockOf } from "../../words/clock";
 import { markText } from "../../words/times";
 import type { Field } from "./Entry";
-import { type Dial, stepped } from "./stepping";
-import { ForgottenFilter, PhoneMatch } from "./PhoneMatch";
-import { usePhoneMatch } from "./usePhoneMatch";
 import { LightMoves } from "./LightMoves";
 import { MeteredThrough } from "./MeteredThrough";
+import { ForgottenFilter, PhoneMatch } from "./PhoneMatch";
 import { Stepper } from "./Stepper";
+import { type Dial, stepped } from "./stepping";
+import { usePhoneMatch } from "./usePhoneMatch";
 
 interface Props {
   laid: Laid;

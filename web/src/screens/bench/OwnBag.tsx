@@ -1,14 +1,14 @@
-import type { Laid } from "../../state/bench";
-import { keepFacts } from "../../state/amend";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
+import { keepFacts } from "../../state/amend";
 import { itemsOf, POLARISER_STOPS } from "../../state/bag";
+import type { Laid } from "../../state/bench";
 import { forgetItem, keepItems, useKit } from "../../state/kit";
 import { isLent } from "../../state/starter";
 import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
-import { words } from "../../words";
 import { useOnce } from "../../ui/useOnce";
+import { words } from "../../words";
 
 const USUAL = [3, 6, 10, 15];
 const OTHERS = [1, 2, 4, 5, 7, 8, 9, 11, 12, 13, 14, 16];

@@ -1,4 +1,3 @@
-import { sumTime } from "../../words/times";
 import { useRef } from "react";
 import { Button } from "react-bootstrap";
 import type { Exposure, Ladders } from "../../questions/bench";
@@ -9,11 +8,11 @@ import type { BenchLight } from "../../state/benchLight";
 import { useKeys } from "../../ui/useKeys";
 import { words } from "../../words";
 import { rateText } from "../../words/rate";
-
+import { sumTime } from "../../words/times";
 import type { Field } from "./Entry";
 import { purposeText } from "./purposeText";
-import { type Dial, nextTime, stepped } from "./stepping";
 import { Stepper } from "./Stepper";
+import { type Dial, nextTime, stepped } from "./stepping";
 
 interface Props {
   laid: Laid;

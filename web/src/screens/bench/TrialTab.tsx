@@ -3,12 +3,12 @@ import { Button } from "react-bootstrap";
 import type { Exposure } from "../../questions/bench";
 import { useTrial } from "../../questions/extras";
 import { amend } from "../../state/amend";
+import { type Laid, wasOn } from "../../state/bench";
+import { NumberField } from "../../ui/NumberField";
+import { typed } from "../../ui/typed";
 import { words } from "../../words";
 import { signedStops, timeText } from "../../words/times";
-import { NumberField } from "../../ui/NumberField";
 import { Answered } from "./ExtraParts";
-import { typed } from "../../ui/typed";
-import { type Laid, wasOn } from "../../state/bench";
 
 /** A trial scaled up, kept as what the glass measures when it stood alone. */
 export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {

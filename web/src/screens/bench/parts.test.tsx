@@ -4,9 +4,9 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, type Mock, vi } from "vitest";
 import { answer } from "../../api/client";
-import type { Exposure, Stack } from "../../questions/bench";
 import { forgetAnswers } from "../../questions/ask";
-import { type Bench, fromStarter, lay, type Laid } from "../../state/bench";
+import type { Exposure, Stack } from "../../questions/bench";
+import { type Bench, fromStarter, type Laid, lay } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
 import type { KitItem } from "../../state/kit";
 import { FIRST_SCENE, type Scene } from "../../state/scene";

@@ -1,17 +1,17 @@
-import { nowMs } from "../../ui/worldClock";
-import { DateField, ClockField } from "../../ui/ClockField";
-import { ITS_OWN, today, instantOf, wallTime } from "../../words/zone";
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
+import { TimeText } from "../../parts/meter/TimeText";
+import { useShutterText, useWatchText } from "../../parts/meter/typedTime";
 import { type Laid, settingsOf, useBench } from "../../state/bench";
 import { addFrame } from "../../state/frames";
 import { staying } from "../../state/session";
-import { TimeText } from "../../parts/meter/TimeText";
-import { useShutterText, useWatchText } from "../../parts/meter/typedTime";
+import { ClockField, DateField } from "../../ui/ClockField";
 import { Fault } from "../../ui/Fault";
 import { useOnce } from "../../ui/useOnce";
+import { nowMs } from "../../ui/worldClock";
 import { words } from "../../words";
 import { logWords } from "../../words/log";
+import { instantOf, ITS_OWN, today, wallTime } from "../../words/zone";
 import { madeFrame } from "./madeFrame";
 
 const say = logWords.add;

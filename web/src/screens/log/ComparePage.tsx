@@ -1,14 +1,14 @@
 import { Link, useParams } from "react-router";
-import { words } from "../../words";
-import { logWords } from "../../words/log";
-import { actualTime, signedStops } from "../../words/times";
-import { glassText, verdictText, whenText, settingsText } from "./frameText";
-import { FrameStaff } from "../../parts/staff/FrameStaff";
-import { NoFrame } from "./Gone";
 import { Histogram } from "../../parts/Histogram";
+import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { usePicture } from "../../questions/log";
 import { type Frame, useFrame } from "../../state/frames";
 import { useSession } from "../../state/session";
+import { words } from "../../words";
+import { logWords } from "../../words/log";
+import { actualTime, signedStops } from "../../words/times";
+import { glassText, settingsText, verdictText, whenText } from "./frameText";
+import { NoFrame } from "./Gone";
 import { share } from "./share";
 
 const say = logWords.compare;

@@ -1,11 +1,11 @@
 import type { ReactNode } from "react";
 import { useEvidence, useLearnt } from "../../questions/log";
 import { useKit } from "../../state/kit";
+import { useOwnLog } from "../../state/ownLog";
 import { Fault } from "../../ui/Fault";
 import { logWords } from "../../words/log";
 import { tenthStops, timeText } from "../../words/times";
 import { instantText } from "./frameText";
-import { useOwnLog } from "../../state/ownLog";
 
 const say = logWords.lessons;
 

@@ -1,8 +1,8 @@
 import type { Replay, Scenario } from "../../questions/dryRun";
 import { useMeasured } from "../../ui/useMeasured";
+import { clockIn } from "../../words/clock";
 import { dryRunWords } from "../../words/dryRun";
 import { timeText } from "../../words/times";
-import { clockIn } from "../../words/clock";
 
 const say = dryRunWords.replay;
 const HIGH = 250;

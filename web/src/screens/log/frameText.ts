@@ -1,9 +1,9 @@
+import { type Frame, onlyTimed, zoneOf } from "../../state/frames";
+import { clockIn, dateAndClock, zoneNote } from "../../words/clock";
 import { glassNames } from "../../words/glassNames";
 import { logWords } from "../../words/log";
-import { clockIn, dateAndClock, zoneNote } from "../../words/clock";
-import { ITS_OWN, readingIn, isZone } from "../../words/zone";
 import { signedStops, thirdsText } from "../../words/times";
-import { type Frame, onlyTimed, zoneOf } from "../../state/frames";
+import { isZone, ITS_OWN, readingIn } from "../../words/zone";
 
 /** Frames in words, the same on every page of the log. */
 const say = logWords;

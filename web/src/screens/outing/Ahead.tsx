@@ -1,14 +1,14 @@
 import { Link } from "react-router";
+import { type Light, type Swaps, useBudget } from "../../questions/light";
 import type { Laid } from "../../state/bench";
+import { type Outing, span } from "../../state/outings";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { clockIn, placeClock } from "../../words/clock";
 import { outingWords } from "../../words/outing";
 import { roughTime, timeText } from "../../words/times";
-import { type Outing, span } from "../../state/outings";
-import { type Light, type Swaps, useBudget } from "../../questions/light";
 import { budgetOf } from "./asks";
 import { noWay } from "./planSentences";
-import { clockIn, placeClock } from "../../words/clock";
 
 /** What comes next by the clock, from now while the outing runs, else from its beginning. */
 export function Next({ outing, light }: { outing: Outing; light: Light }) {

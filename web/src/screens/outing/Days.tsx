@@ -1,17 +1,17 @@
-import { DateField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { askWaters, type DaysQuestion, useDays } from "../../questions/places";
 import { change, type Outing } from "../../state/outings";
 import { at, type Day, type Matter, moved, samePlace, stretchFor, watersAround, watersOn } from "../../state/planning";
+import { DateField } from "../../ui/ClockField";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
+import { nowMs } from "../../ui/worldClock";
 import { bagWords } from "../../words/bag";
-import { outingWords } from "../../words/outing";
 import { clockIn, withClocks } from "../../words/clock";
+import { outingWords } from "../../words/outing";
 import { dateIn, dayName, instantOf, wallTime } from "../../words/zone";
 import { DayStrip } from "./DayStrip";
-import { nowMs } from "../../ui/worldClock";
 
 const DAY = 86_400_000;
 const DAYS = 14;

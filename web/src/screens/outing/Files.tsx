@@ -1,18 +1,18 @@
 import { useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
+import type { Light, Swaps } from "../../questions/light";
 import { askCalendar, askGpx, useOutingFile } from "../../questions/outingFiles";
+import { change, type Outing, span } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
 import { faultText } from "../../ui/faultText";
 import { saveAs } from "../../ui/saveAs";
 import { say as toast } from "../../ui/say";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
+import { clockIn } from "../../words/clock";
 import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
-import { change, type Outing, span } from "../../state/outings";
-import type { Light, Swaps } from "../../questions/light";
-import { clockIn } from "../../words/clock";
 import { dateIn, wallTime } from "../../words/zone";
 
 interface Props {

@@ -1,18 +1,18 @@
-import { clockOf, dateOf } from "../../words/clock";
-import { ClockField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import type { Tide } from "../../questions/light";
 import { leaveDoubts } from "../../parts/leaving/leaveText";
+import type { Tide } from "../../questions/light";
 import { change, instantNear, isTouched, type Outing, span } from "../../state/outings";
 import { crossingsAt } from "../../state/planning";
+import { ClockField } from "../../ui/ClockField";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
+import { clockOf, dateOf } from "../../words/clock";
 import { outingWords } from "../../words/outing";
-import { wallTime, dateIn, ITS_OWN } from "../../words/zone";
+import { dateIn, ITS_OWN, wallTime } from "../../words/zone";
 import { leaveOf } from "./planSentences";
 
 interface Props {

@@ -1,8 +1,8 @@
 import type { Light } from "../../questions/light";
 import type { Outing } from "../../state/outings";
+import { clockIn } from "../../words/clock";
 import { outingWords } from "../../words/outing";
 import { rateText } from "../../words/rate";
-import { clockIn } from "../../words/clock";
 import { everyQuarter } from "./everyQuarter";
 
 /** What the chart shows, in figures: every quarter of an hour. */

@@ -1,4 +1,3 @@
-import { wallTime } from "../../words/zone";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { useExposure } from "../../questions/bench";
@@ -7,9 +6,10 @@ import { exposureOf } from "../../state/asks";
 import type { Bench, Glass, Laid, Move } from "../../state/bench";
 import { type Outing, useOutings } from "../../state/outings";
 import { words } from "../../words";
+import { clockIn } from "../../words/clock";
 import { outingWords } from "../../words/outing";
 import { markText, roughTime, timeText } from "../../words/times";
-import { clockIn } from "../../words/clock";
+import { wallTime } from "../../words/zone";
 
 type Stretch = Swaps["stretches"][number];
 

@@ -1,4 +1,3 @@
-import { DateField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { useLooks } from "../../questions/looks";
@@ -19,14 +18,15 @@ import {
   type WhenName,
 } from "../../state/planning";
 import { type Kind, toggledWant } from "../../state/scene";
+import { DateField } from "../../ui/ClockField";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";
-import { words } from "../../words";
-import { outingWords } from "../../words/outing";
-import { Waypoints } from "./Waypoints";
-import { clockIn, placeClock } from "../../words/clock";
-import { dateIn, dayName, ITS_OWN } from "../../words/zone";
 import { nowMs } from "../../ui/worldClock";
+import { words } from "../../words";
+import { clockIn, placeClock } from "../../words/clock";
+import { outingWords } from "../../words/outing";
+import { dateIn, dayName, ITS_OWN } from "../../words/zone";
+import { Waypoints } from "./Waypoints";
 
 interface Props {
   outings: readonly Outing[];

@@ -1,15 +1,15 @@
 import { useState } from "react";
 import { Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
-import { KnownNumber } from "../../ui/NumberField";
-import { outingWords } from "../../words/outing";
+import { type Outing, span } from "../../state/outings";
 import { DateField } from "../../ui/ClockField";
 import { PickField, TimeField } from "../../ui/fields";
-import { type Outing, span } from "../../state/outings";
-import { Sentence } from "./Sentence";
-import { skyOf, whenOf, whereOf } from "./planSentences";
-import { TideAndWeather } from "./TideAndWeather";
+import { KnownNumber } from "../../ui/NumberField";
+import { outingWords } from "../../words/outing";
 import { isZone } from "../../words/zone";
+import { skyOf, whenOf, whereOf } from "./planSentences";
+import { Sentence } from "./Sentence";
+import { TideAndWeather } from "./TideAndWeather";
 
 const SKIES = ["clear", "thin", "overcast", "heavy"] as const;
 const SCENES = ["sky_lit", "sun_lit", "shade", "lamp_lit"] as const;

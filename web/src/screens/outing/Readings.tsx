@@ -1,14 +1,14 @@
-import { ClockField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import type { Laid } from "../../state/bench";
-import { useNow } from "../../ui/useNow";
-import { bagWords } from "../../words/bag";
-import { outingWords } from "../../words/outing";
-import { type Outing, span } from "../../state/outings";
 import { type Light, usePlausible } from "../../questions/light";
 import { plausibleOf } from "../../state/asks";
+import type { Laid } from "../../state/bench";
+import { type Outing, span } from "../../state/outings";
+import { ClockField } from "../../ui/ClockField";
+import { useNow } from "../../ui/useNow";
+import { bagWords } from "../../words/bag";
 import { clockIn } from "../../words/clock";
+import { outingWords } from "../../words/outing";
 import { instantOf, wallTime } from "../../words/zone";
 
 interface Props {

@@ -1,10 +1,10 @@
-import { wallTime } from "../../words/zone";
+import type { ScaleTime } from "d3-scale";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import type { ScaleTime } from "d3-scale";
 import { MOST_SKIES, type Outing, skiesOf } from "../../state/outings";
 import { Choice } from "../../ui/fields";
 import { outingWords } from "../../words/outing";
+import { wallTime } from "../../words/zone";
 import { GRAIN, TimeHandle } from "./TimeHandle";
 
 type Sky = Outing["sky"];

@@ -1,19 +1,19 @@
-import { ClockField } from "../../ui/ClockField";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { askFeed } from "../../questions/light";
+import { change, isRemoved, MOST_SKIES, type Outing, span, standing } from "../../state/outings";
+import { staying } from "../../state/session";
+import { ClockField } from "../../ui/ClockField";
 import { Fault } from "../../ui/Fault";
 import { KnownNumber } from "../../ui/NumberField";
 import { say as toast } from "../../ui/say";
 import { typed } from "../../ui/typed";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
-import { change, isRemoved, MOST_SKIES, type Outing, span, standing } from "../../state/outings";
-import { staying } from "../../state/session";
-import { Sentence } from "./Sentence";
-import { tideOf, weatherOf } from "./planSentences";
 import { wallTime } from "../../words/zone";
+import { tideOf, weatherOf } from "./planSentences";
+import { Sentence } from "./Sentence";
 
 const WEATHER = [
   ["celsius", "celsius"],

@@ -1,10 +1,9 @@
-import { placeClock, clockOf } from "../../words/clock";
-import { type Outing, skiesOf } from "../../state/outings";
-import type { Swaps, Tide } from "../../questions/light";
 import { leaveText } from "../../parts/leaving/leaveText";
+import type { Swaps, Tide } from "../../questions/light";
+import { type Outing, skiesOf } from "../../state/outings";
 import { words } from "../../words";
+import { clockOf, placeClock } from "../../words/clock";
 import { outingWords } from "../../words/outing";
-
 import { dayName } from "../../words/zone";
 
 const say = outingWords.sentences;

@@ -1,26 +1,25 @@
-import { zoneOf, onlyTimed } from "../../state/frames";
-import { placeClock } from "../../words/clock";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { DryFrame } from "../../parts/dryrun/DryFrame";
+import { LightPath } from "../../parts/lightwatch/LightPath";
 import { NoteField } from "../../parts/review/NoteField";
 import { ReviewPanel } from "../../parts/review/ReviewPanel";
-import { PlanStaff } from "./PlanStaff";
-import { LightPath } from "../../parts/lightwatch/LightPath";
 import { NeedsSignal } from "../../parts/takealong/NeedsSignal";
 import { useSimulatedPicture } from "../../questions/run";
+import type { Armed } from "../../state/armed";
 import { sceneOf } from "../../state/asks";
 import { useBench } from "../../state/bench";
-import type { Frame } from "../../state/frames";
-import { useSession } from "../../state/session";
-import type { Armed } from "../../state/armed";
+import { type Frame, onlyTimed, zoneOf } from "../../state/frames";
 import { change, darkFrame, hasNext, rearm, takeBack } from "../../state/running";
+import { useSession } from "../../state/session";
 import { words } from "../../words";
-import { runWords } from "../../words/run";
+import { placeClock } from "../../words/clock";
 import { logWords } from "../../words/log";
-import { actualTime, plannedTime, signedStops, timeText, askedText } from "../../words/times";
+import { runWords } from "../../words/run";
+import { actualTime, askedText, plannedTime, signedStops, timeText } from "../../words/times";
 import { Again } from "./Again";
 import { useOffer } from "./offer";
+import { PlanStaff } from "./PlanStaff";
 import { QueueLine } from "./Series";
 
 /** From here on hot specks are worth a dark frame, where a capped frame has not measured it [s]. */

@@ -1,37 +1,34 @@
-import { TimeForm } from "./TimeForm";
-import { zoneOf } from "../../state/frames";
-import { useSpokenClock, useEnd, useBeat, useTitle } from "./openSigns";
-import { Announcer } from "./Announcer";
-import { placeClock } from "../../words/clock";
-import { Ends, IfClosed } from "./Ends";
 import { useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
-import type { Frame } from "../../state/frames";
-
-import { say as toast } from "../../ui/say";
-import { useKeys } from "../../ui/useKeys";
-import { words } from "../../words";
-import { runWords } from "../../words/run";
-import { clockText, signedStops, signedThirds } from "../../words/times";
-import { queueBell, silence, wake } from "../../ui/bell";
-import { showNothing, showPlaying } from "../../ui/lockScreen";
-import { notify } from "../../ui/tell";
-import { cameraSeconds } from "../../state/clock";
-import { HoldButton } from "./HoldButton";
-import { MeterButton } from "./MeterButton";
-import { PlanStaff } from "./PlanStaff";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import type { ExposureEnd } from "../../questions/exposureEnd";
+import { cameraSeconds } from "../../state/clock";
+import { useEasedPace } from "../../state/dryRun";
 import { aimedAt, longerBy, standing } from "../../state/exposureEnd";
+import { type Frame, zoneOf } from "../../state/frames";
 import { believe, isLit } from "../../state/runLight";
 import { correct, end, endByDevice, extend, openedAgo, openedEarlier, reread } from "../../state/running";
 import { givenOut } from "../../state/trigger";
+import { queueBell, silence, wake } from "../../ui/bell";
+import { showNothing, showPlaying } from "../../ui/lockScreen";
+import { say as toast } from "../../ui/say";
+import { notify } from "../../ui/tell";
+import { useKeys } from "../../ui/useKeys";
+import { realSecondsTo, usePace } from "../../ui/worldClock";
+import { words } from "../../words";
+import { placeClock } from "../../words/clock";
+import { runWords } from "../../words/run";
+import { clockText, signedStops, signedThirds } from "../../words/times";
 import { watchWords } from "../../words/watch";
-
+import { Announcer } from "./Announcer";
+import { Ends, IfClosed } from "./Ends";
+import { HoldButton } from "./HoldButton";
+import { MeterButton } from "./MeterButton";
+import { useBeat, useEnd, useSpokenClock, useTitle } from "./openSigns";
+import { PlanStaff } from "./PlanStaff";
+import { TimeForm } from "./TimeForm";
 import { useAwake, useWatch, type Watch } from "./useWatch";
 import { useWatchedLight } from "./useWatchedLight";
-import { realSecondsTo, usePace } from "../../ui/worldClock";
-import { useEasedPace } from "../../state/dryRun";
 
 /** The shutter is open: time gone, light gathered, and when it is enough. */
 export function OpenView({ frame }: { frame: Frame }) {

@@ -1,7 +1,7 @@
 import { memo } from "react";
-import { useMeasured } from "../../ui/useMeasured";
 import { Staff } from "../../parts/staff/Staff";
 import type { Frame } from "../../state/frames";
+import { useMeasured } from "../../ui/useMeasured";
 
 interface Props {
   plan: Pick<Frame, "answer" | "stack" | "settings" | "dial_limit">;

@@ -1,18 +1,18 @@
-import { clockIn } from "../../words/clock";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { askSeries } from "../../questions/checklist";
+import type { Armed, Queue } from "../../state/armed";
+import { takeSeries } from "../../state/running";
 import { Fault } from "../../ui/Fault";
 import { NumberField } from "../../ui/NumberField";
 import { typed } from "../../ui/typed";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
+import { clockIn } from "../../words/clock";
 import { runWords } from "../../words/run";
 import { markText, signedStops, timeText } from "../../words/times";
 import { instead } from "./noBulb";
-import type { Armed, Queue } from "../../state/armed";
-import { takeSeries } from "../../state/running";
 
 const WAYS = ["bracket", "repeat", "split", "lucky"] as const;
 

@@ -1,12 +1,12 @@
-import { ITS_OWN } from "../../words/zone";
-import { clockIn } from "../../words/clock";
 import { useState, useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
 import { remember, useHabits } from "../../state/habits";
 import { queueBell, wake } from "../../ui/bell";
 import { askToNotify, mayNotify } from "../../ui/tell";
 import { hasVoice, onVoices, speak } from "../../ui/voice";
+import { clockIn } from "../../words/clock";
 import { runWords } from "../../words/run";
+import { ITS_OWN } from "../../words/zone";
 
 const say = runWords.signals;
 /** Who heard it so long ago may have switched it off since [ms]. */

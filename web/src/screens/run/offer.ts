@@ -1,12 +1,11 @@
-import { useTrial } from "../../questions/extras";
-import { justTime } from "../../state/running";
-import { onlyTimed } from "../../state/frames";
-import { useExposure } from "../../questions/bench";
-import { useAgain } from "../../questions/run";
 import { useStory } from "../../parts/lightwatch/useStory";
+import { useExposure } from "../../questions/bench";
+import { useTrial } from "../../questions/extras";
+import { useAgain } from "../../questions/run";
 import { againOf, armAgain, correctedOf } from "../../state/again";
-import type { Cause, Frame } from "../../state/frames";
 import type { Armed } from "../../state/armed";
+import { type Cause, type Frame, onlyTimed } from "../../state/frames";
+import { justTime } from "../../state/running";
 import { useNow } from "../../ui/useNow";
 import { plannedTime, timeText } from "../../words/times";
 

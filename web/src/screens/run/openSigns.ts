@@ -3,8 +3,8 @@ import { useHabits } from "../../state/habits";
 import { type Spoken, spokenAt } from "../../state/spokenClock";
 import { useNow } from "../../ui/useNow";
 import { speak } from "../../ui/voice";
-import { runWords } from "../../words/run";
 import { placeClock } from "../../words/clock";
+import { runWords } from "../../words/run";
 
 /** How an open shutter tells of itself beside the screen: by its end, the page's title, a voice. */
 
