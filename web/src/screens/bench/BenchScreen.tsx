@@ -1,6 +1,5 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
-import { useNavigate } from "react-router";
 import { bandsOf } from "../../parts/looks/bands";
 import { RenderingList } from "../../parts/looks/RenderingList";
 import { Staff } from "../../parts/staff/Staff";
@@ -11,7 +10,6 @@ import {
   type Bench,
   type Floating as What,
   hasAperture,
-  isExample,
   isReading,
   type Laid,
   type Move,
@@ -23,13 +21,12 @@ import { useHabits } from "../../state/habits";
 import { forgetItem, useKit } from "../../state/kit";
 import { looks as ownLooks } from "../../state/looks";
 import { toggledWant, type Want } from "../../state/scene";
-import { DEMO, isPractice, useSession } from "../../state/session";
-import { isLent, useStarter } from "../../state/starter";
+import { DEMO, useSession } from "../../state/session";
+import { isLent } from "../../state/starter";
 import { Fault } from "../../ui/Fault";
 import { say } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useMeasured } from "../../ui/useMeasured";
-import { nowMs } from "../../ui/worldClock";
 import { words } from "../../words";
 import { clockOf } from "../../words/clock";
 import { AdviceList } from "./AdviceList";
@@ -41,7 +38,6 @@ import {
   Drawing,
   Entry,
   Extras,
-  fetchArming,
   LightDialog,
   LooksDialog,
   MeteredWith,
@@ -60,6 +56,7 @@ import { Shelf } from "./Shelf";
 import { ShotPanel } from "./ShotPanel";
 import { snapped } from "./stepping";
 import { SubjectRow } from "./SubjectRow";
+import { useArming } from "./useArming";
 import { WaitLine } from "./WaitLine";
 import { WorkOut } from "./WorkOut";
 import "../../parts/looks/looks.css";
@@ -95,7 +92,6 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   const looked = useLooks(looksOf(laid, own));
   const looks = looked.shown;
   const [drawn, setDrawn] = useState(false);
-  const navigate = useNavigate();
   const act = (next: Move) => {
     move(next);
     const told = bench.lightAt;
@@ -119,42 +115,9 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
     else if (bench.targetSeconds !== null || fresh)
       set({ floating: what, targetSeconds: bench.targetSeconds ?? fresh?.set_seconds ?? null });
   };
-  // The demo account's reading belongs to its scenario.
-  const example = isExample(bench, useStarter()) && username !== DEMO && !isPractice();
-  const [asked, setAsked] = useState(0);
-  const asks = example && asked > 0;
-  const armIt = async () => {
-    if (!fresh || waits !== null) return;
-    if (example && nowMs() - asked < TWICE_MS) return;
-    if (example && asked === 0) {
-      setAsked(nowMs());
-      return;
-    }
-    if (light.otherDay) {
-      // What was planned for another day lends nothing to a frame made now: its own light is summed up first.
-      move({ do: "set", change: { lightAt: null } });
-      say({ text: words.light.otherDay(light.outing.name) });
-      return;
-    }
-    let take;
-    try {
-      take = (await fetchArming()).armIt;
-    } catch {
-      say({ text: words.missing.text });
-      return;
-    }
-    take({
-      laid,
-      answered: fresh,
-      items: kit.items,
-      // A dry run is at its place, whether its forecast is looked at or not.
-      outing: light.counts || isPractice() ? light.outing : null,
-      at: light.at,
-      aim: looked.answer?.aim ?? null,
-    });
-    void navigate("/run");
-  };
-  useBenchKeys(laid, act, () => void armIt());
+  const ready = waits === null ? fresh : undefined;
+  const arming = useArming({ laid, answered: ready, light, aim: looked.answer?.aim ?? null, move });
+  useBenchKeys(laid, act, () => void arming.armIt());
   useKeys("x", () => setPanel("extras"));
   useKeys("w", () => setPanel("looks"));
   useKeys("v", () => setPanel("light"));
@@ -179,7 +142,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
             ladders={ladders}
             answer={answer}
             light={light}
-            example={example}
+            example={arming.example}
             set={set}
             onType={setEntry}
             onMeteredWith={() => setPanel("meteredWith")}
@@ -319,13 +282,13 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
       </div>
       <div className="bench-action">
         {waits !== null && <p className="bench-waits">{waits}</p>}
-        {asks && (
+        {arming.asks && (
           <div className="bench-waits" role="alert">
             <span>{words.bench.example.asks}</span>
             <Button
               variant="quiet"
               onClick={() => {
-                setAsked(0);
+                arming.unask();
                 setEntry("shutter");
               }}
             >
@@ -336,10 +299,10 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
         <Button
           variant="signal"
           className="bench-arm"
-          onClick={() => void armIt()}
-          disabled={fresh === undefined || waits !== null}
+          onClick={() => void arming.armIt()}
+          disabled={ready === undefined}
         >
-          {asks ? words.bench.example.goOn : words.bench.arm}
+          {arming.asks ? words.bench.example.goOn : words.bench.arm}
         </Button>
       </div>
       {entry && (
@@ -395,8 +358,6 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   );
 }
 
-/** A second tap that follows so soon belongs to the first [ms]. */
-const TWICE_MS = 700;
 const NO_FINDINGS: never[] = [];
 
 /** Whether what is done is a reading of now. */
