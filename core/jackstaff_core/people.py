@@ -6,6 +6,10 @@
     standing  E = n exp(-s T/mu) (1 + (1-s) T/mu)         n on average, mean stay mu; a ghost from a share s of T on
               most ghosts at T = mu (1-2s) / (s (1-s)); gone once E stays below half a person
 
+Who passes is judged by contrast, gone below 2 %; who stands by a share of the time, a ghost from 20 % on. One limit
+for both does not serve: at 2 % of the time four people who stay 45 s would show for 4.5 h, though a share as small as
+that is lost in the ground's texture; at 20 % a walker would be gone after 1.6 s, though a row of them still streaks.
+
 Source: time shares; gait after Perry; M/G/infinity queue for stays. Limits: contrast against an even ground.
 Verdict: class.
 """

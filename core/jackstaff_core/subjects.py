@@ -304,40 +304,45 @@ def _people(facts: _Facts, camera: Camera) -> Moving:
             found["worst_seconds"] = people.worst_seconds(walkers)
         return found
 
-    return _passing("people", walkers, effect, _people_in_words, tuple(_people_advice(walkers)))
+    return _passing("people", "walkers gone", walkers, effect, _people_in_words, tuple(_people_advice(walkers)))
 
 
 def _passing(
     kind: str,
+    passed: str,
     walkers: people.Walkers,
     effect: Callable[[float], dict[str, float | None]],
     words: Callable[[str, dict[str, float | None]], str],
     advice: tuple[Advice, ...],
 ) -> Moving:
-    """What passes fades with the time; what stands about with it is a ghost until it has gone as well."""
-    ghosts = people.CLASSES[1][1]
+    """What passes fades with the time; where some stand about, ``passed`` names the times until they have gone too."""
+    blurred, ghosts, gone = people.CLASSES
     empty = people.standing_gone(walkers)
+    stay = empty > people.seconds_for(walkers, ghosts[1])
+    # Just below the size that is a ghost: those who pass are gone there, and not yet those who stand.
+    left = ghosts[1] * (1 - 1e-6)
+    classes = (blurred, ghosts, (passed, left), gone) if stay else people.CLASSES
 
     def measure(seconds: float) -> float:
         passing = abs(people.body_contrast(walkers, seconds))
-        return max(passing, ghosts) if seconds < empty else passing
+        return max(passing, left) if seconds < empty else passing
 
     def reached(contrast: float) -> float:
         if contrast == 0:
             return math.inf
         faded = people.seconds_for(walkers, contrast)
-        return max(faded, empty) if contrast <= ghosts else faded
+        return max(faded, empty) if contrast < ghosts[1] else faded
 
-    return Moving(kind, "class", people.CLASSES, measure, reached, effect, words, advice, falls=True)
+    return Moving(kind, "class", classes, measure, reached, effect, words, advice, falls=True)
 
 
 _WALKER_WORDS = {"blurred": "walkers are blurred", "ghosts": "walkers are ghosts", "gone": "walkers are gone"}
 
 
-def _people_in_words(look: str, effect: dict[str, float | None]) -> str:
+def _people_in_words(_: str, effect: dict[str, float | None]) -> str:
     # Those who pass may have gone while those who stood about still show.
     passing = _passed(effect)
-    words = _WALKER_WORDS.get(passing if look in _WALKER_WORDS else look, look)
+    words = _WALKER_WORDS[passing]
     if passing == "gone" and abs(effect["feet_contrast"] or 0) > people.CLASSES[1][1]:
         words += ", their planted feet still show"
     if ghosts := effect.get("standing_ghosts"):
@@ -410,12 +415,12 @@ def _vehicles(facts: _Facts, camera: Camera) -> Moving:
             found["worst_seconds"] = people.worst_seconds(cars)
         return found
 
-    return _passing("vehicles", cars, effect, _vehicles_in_words, ())
+    return _passing("vehicles", "moving ones gone", cars, effect, _vehicles_in_words, ())
 
 
-def _vehicles_in_words(look: str, effect: dict[str, float | None]) -> str:
+def _vehicles_in_words(_: str, effect: dict[str, float | None]) -> str:
     ghosts = effect.get("standing_ghosts")
-    fading = _passed(effect) if look in _WALKER_WORDS else look
+    fading = _passed(effect)
     if ghosts is None or ghosts < people.HALF_A_PERSON:
         return f"moving vehicles are {fading}"
     return f"about {max(1, ghosts):.0f} that queue stay as ghosts"

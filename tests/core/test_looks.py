@@ -149,8 +149,11 @@ def test_a_place_is_empty_once_those_who_stood_about_have_gone() -> None:
     assert gone == pytest.approx(1155, rel=0.01)
     assert people.standing_ghosts(people.Walkers(standing=4, stay_s=45), gone) == pytest.approx(0.5, abs=1e-6)
     assert standing["blurred"] == walking["blurred"]
-    assert standing["ghosts"] == [walking["ghosts"][0], gone]
-    assert at("people", 60, standing=4, stay_s=45).look == "ghosts"
+    # Those who pass have their own windows, as if nobody stood about.
+    assert standing["ghosts"] == walking["ghosts"]
+    assert standing["walkers gone"] == [pytest.approx(walking["gone"][0], rel=1e-5), gone]
+    assert at("people", 10, standing=4, stay_s=45).look == "ghosts"
+    assert at("people", 60, standing=4, stay_s=45).look == "walkers gone"
     assert at("people", gone + 1, standing=4, stay_s=45).look == "gone"
     # So few that nobody is expected to be seen change nothing.
     assert windows("people", standing=0.2, stay_s=45) == walking
@@ -245,7 +248,7 @@ def test_a_time_has_the_look_of_the_window_it_falls_into(kind: str, log_seconds:
 def test_what_a_time_does() -> None:
     assert at("sea", 0.01, height_m=0.64).look == "crisp"
     seen = at("people", 225, standing=5, stay_s=60)
-    assert (seen.look, seen.worst_seconds) == ("ghosts", pytest.approx(225))
+    assert (seen.look, seen.worst_seconds) == ("walkers gone", pytest.approx(225))
     assert seen.standing_ghosts == pytest.approx(people.standing_ghosts(people.Walkers(standing=5), 225))
     assert seen.text == "walkers are gone, about 9 standing stay"
     assert at("people", 60).standing_ghosts is None
