@@ -36,8 +36,12 @@ const DryRunBar = lazily(async () => (await fetched.dryRun()).DryRunBar, true);
 const Account = lazily(async () => (await fetched.account()).Account, true);
 const SignIn = lazily(async () => (await fetched.signIn()).SignIn, true);
 
+type Dialog = "keys" | "signIn" | "account";
+
 export function App() {
-  const [dialog, setDialog] = useState<"keys" | "signIn" | "account" | null>(null);
+  const [dialog, setDialog] = useState<Dialog | null>(null);
+  // What ends late closes itself, never what was opened since.
+  const close = (which: Dialog) => setDialog((shown) => (shown === which ? null : shown));
   const [light, setLight] = useLight();
   const { practice } = useSession();
   const departures = useDepartures();
@@ -94,9 +98,9 @@ export function App() {
       </main>
       <Tabs />
       <Place>
-        {dialog === "keys" && <KeysHelp onClose={() => setDialog(null)} />}
-        {dialog === "account" && accountOf === departures && <Account onClose={() => setDialog(null)} />}
-        {dialog === "signIn" && <SignIn onClose={() => setDialog(null)} />}
+        {dialog === "keys" && <KeysHelp onClose={() => close("keys")} />}
+        {dialog === "account" && accountOf === departures && <Account onClose={() => close("account")} />}
+        {dialog === "signIn" && <SignIn onClose={() => close("signIn")} />}
       </Place>
     </>
   );
