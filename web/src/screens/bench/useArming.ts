@@ -7,6 +7,7 @@ import { useKit } from "../../state/kit";
 import { DEMO, isPractice, useSession } from "../../state/session";
 import { useStarter } from "../../state/starter";
 import { say } from "../../ui/say";
+import { useOnce } from "../../ui/useOnce";
 import { nowMs } from "../../ui/worldClock";
 import { words } from "../../words";
 import { fetchArming } from "./dialogs";
@@ -32,7 +33,8 @@ export function useArming({ laid, answered, light, aim, move }: Given) {
   const [asked, setAsked] = useState(0);
   // The demo account's reading belongs to its scenario.
   const example = isExample(laid.bench, starter) && username !== DEMO && !isPractice();
-  const armIt = async () => {
+  // A second press while it is on its way is the same press.
+  const armIt = useOnce(async () => {
     if (!answered || (example && nowMs() - asked < TWICE_MS)) return;
     if (example && asked === 0) {
       setAsked(nowMs());
@@ -55,6 +57,6 @@ export function useArming({ laid, answered, light, aim, move }: Given) {
     const outing = light.counts || isPractice() ? light.outing : null;
     take({ laid, answered, items, outing, at: light.at, aim });
     void navigate("/run");
-  };
+  });
   return { armIt, example, asks: example && asked > 0, unask: () => setAsked(0) };
 }
