@@ -5,7 +5,7 @@ import { easeSeconds, instantOf, nowMs, pace, setWorld } from "../ui/worldClock"
 import { layOutFor, onLens } from "./bench";
 import { type DryRun, dryRun, ONE, played } from "./dryRuns";
 import { shotsOf } from "./dryRunShots";
-import { finishedFrames, openFrame } from "./frames";
+import { finishedFrames, nothingRuns, openFrame } from "./frames";
 import { itemsKept, keepItems } from "./kit";
 import { keep as keepOuting } from "./outings";
 import type { Kind } from "./scene";
@@ -47,9 +47,16 @@ function change(part: Partial<DryRun>): void {
   void dryRun.change(ONE, (run) => (run ? { ...run, ...part } : undefined));
 }
 
-/** Begin a dry run: its own kit, outing and bench, nothing of one's own touched. Throws in words what cannot be. */
-export async function beginDryRun(scenario: Scenario, seed: number | null, expert: boolean): Promise<void> {
+/**
+ * Begin a dry run: its own kit, outing and bench, nothing of one's own touched. Throws in words what cannot be; false
+ * where a real shutter is open, on whichever page of this browser: it is not left alone for a dry run.
+ */
+export async function beginDryRun(scenario: Scenario, seed: number | null, expert: boolean): Promise<boolean> {
+  const runs = async () => !isPractice() && !(await nothingRuns());
+  if (await runs()) return false;
   const begun = await askBegin({ scenario, seed });
+  // It may have been opened while that was asked.
+  if (await runs()) return false;
   await practise(true);
   const kit = begun.scenario.kit as unknown as (Partial<Draft> & Pick<Draft, "id" | "sort" | "name" | "facts">)[];
   await keepItems(kit.map((item) => ({ ...item, note: item.note ?? "", retired: item.retired ?? false })));
@@ -66,11 +73,7 @@ export async function beginDryRun(scenario: Scenario, seed: number | null, exper
     opened: {},
   });
   setUpFor(begun, 0, expert);
-}
-
-/** Whether a real frame is running: it is not left alone for a dry run. */
-export function realFrameRuns(): boolean {
-  return !isPractice() && openFrame() !== undefined;
+  return true;
 }
 
 /** Set the camera up for a picture: what was metered was of another one. */

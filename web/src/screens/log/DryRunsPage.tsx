@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { type Scenario, useScenarios } from "../../questions/dryRun";
-import { beginDryRun, realFrameRuns } from "../../state/dryRun";
+import { beginDryRun } from "../../state/dryRun";
 import { played } from "../../state/dryRuns";
 import { goingOn, useOutings } from "../../state/outings";
 import { useSession } from "../../state/session";
@@ -36,14 +36,11 @@ export function DryRunsPage() {
     if (beginning) return;
     setFault(null);
     setProblem(null);
-    if (realFrameRuns()) {
-      setProblem(say.realRuns);
-      return;
-    }
     setBeginning(true);
     try {
-      await beginDryRun(scenario, another ? Math.floor(Math.random() * SEEDS) : null, expert);
-      void navigate("/");
+      const begun = await beginDryRun(scenario, another ? Math.floor(Math.random() * SEEDS) : null, expert);
+      if (begun) void navigate("/");
+      else setProblem(say.realRuns);
     } catch (error) {
       setFault(error);
     }

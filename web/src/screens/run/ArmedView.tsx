@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
@@ -322,7 +322,19 @@ function Busy({ until }: { until: string | null }) {
 
 /** Counts down to the opening, a tick a second; the press belongs at zero. */
 function LeadIn(props: { opensAt: number; onOpen: (at: number) => void; onCancel: () => void }) {
-  const { opensAt, onOpen, onCancel } = props;
+  const { opensAt, onOpen } = props;
+  const isOver = useRef(false);
+  const onCancel = () => {
+    isOver.current = true;
+    props.onCancel();
+  };
+  // Somebody signed out or began a dry run on another page, or this screen was left.
+  useEffect(
+    () => () => {
+      if (!isOver.current) toast({ text: runWords.leadInStopped });
+    },
+    [],
+  );
   const [left, setLeft] = useState(() => Math.ceil((opensAt - nowMs()) / 1000));
   useEffect(() => {
     let spoken = Number.NaN;
@@ -334,6 +346,7 @@ function LeadIn(props: { opensAt: number; onOpen: (at: number) => void; onCancel
       setLeft(seconds);
       if (seconds <= 0 && !pressed) {
         pressed = true;
+        isOver.current = true;
         onOpen(opensAt);
       }
     };
