@@ -83,6 +83,8 @@ def test_signing_out_with_an_open_shutter_asks_first(visits: Any) -> None:
     dialog.get_by_role("button", name="Sign out", exact=True).click()
     dialog.get_by_role("button", name="Sign out all the same").click()
     expect(page.get_by_role("button", name="Sign in")).to_be_visible()
-    # It runs on where it belongs.
+    # It runs on, and is theirs again.
+    expect(page.get_by_test_id("run-left")).to_be_visible()
     visit.sign_in()
     expect(page.get_by_test_id("run-left")).to_be_visible()
+    expect(page.get_by_text("has signed out")).to_be_hidden()

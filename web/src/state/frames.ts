@@ -3,6 +3,7 @@ import * as v from "valibot";
 import { documentOf, type Frame } from "../questions/log";
 import { nowMs } from "../ui/worldClock";
 import { isZone, ITS_OWN } from "../words/zone";
+import { heardOnce } from "./outbox";
 import { drawer, store } from "./store";
 
 export { documentOf, type Frame } from "../questions/log";
@@ -80,6 +81,7 @@ const drawn = drawer<Frame>({
   sort: placeInLog,
   paged: true,
   rests: (frame) => frame.pictured,
+  stays: (frame) => frame.state === "open",
 });
 
 /** The newest frames, as many as asked for, and how many there are. */
@@ -108,7 +110,8 @@ export function useFrames(most: number): { frames: Frame[]; count: number; loadi
       there = false;
     };
   }, [all, owner]);
-  const frames = all.toSorted((a, b) => (placeInLog(a) < placeInLog(b) ? 1 : -1)).slice(0, most);
+  const own = all.filter((frame) => !isAnothers(frame.id));
+  const frames = own.toSorted((a, b) => (placeInLog(a) < placeInLog(b) ? 1 : -1)).slice(0, most);
   return { frames, count: Math.max(count ?? 0, frames.length), loading: loaded === 0 && frames.length === 0 };
 }
 
@@ -147,13 +150,56 @@ export function useFinished(): Frame[] {
   return drawn.use().filter((frame) => frame.state !== "open");
 }
 
-/** The exposure that is running, wherever it was opened. */
+/** Whether whoever opened it has left: it stays until it is closed, and goes to their log once they are back. */
+export function isAnothers(id: string): boolean {
+  return drawn.isAnothers(id);
+}
+
+/** Which open shutter this page looks at, and which it has left to whoever opened them. */
+let inView: string | null = null;
+/** Those that were open beside it. */
+let beside: string[] = [];
+const leftAlone = new Set<string>();
+
+/** The exposure that is running, wherever it was opened: of two it is the one that was here first. */
 export function useOpenFrame(): Frame | undefined {
-  return drawn.use().find((frame) => frame.state === "open");
+  return openOf(drawn.use());
 }
 
 export function openFrame(): Frame | undefined {
-  return drawn.all().find((frame) => frame.state === "open");
+  return openOf(drawn.all());
+}
+
+function openOf(frames: readonly Frame[]): Frame | undefined {
+  const open = frames.filter((frame) => frame.state === "open");
+  const held = open.find(({ id }) => id === inView);
+  // It has ended: what other devices have open is left to them, here one goes on with what has become of it.
+  if (!held) for (const id of beside) leftAlone.add(id);
+  const found = held ?? open.find(({ id }) => !leftAlone.has(id));
+  inView = found?.id ?? null;
+  beside = found ? open.map(({ id }) => id).filter((id) => id !== found.id) : [];
+  return found;
+}
+
+/** Shutters that other devices have open beside the one that is looked at. */
+export function useOthersOpen(): Frame[] {
+  const frames = drawn.use();
+  const shown = openOf(frames);
+  return frames.filter((frame) => frame.state === "open" && frame.id !== shown?.id);
+}
+
+/** Look at this one from now on. */
+export function lookAt(id: string): void {
+  leftAlone.delete(id);
+  [inView, beside] = [id, []];
+  drawn.redraw();
+}
+
+/** An open shutter is another device's business: here one goes on with one's own. */
+export function leaveAlone(id: string): void {
+  leftAlone.add(id);
+  if (inView === id) [inView, beside] = [null, []];
+  drawn.redraw();
 }
 
 /**
@@ -163,6 +209,8 @@ export function openFrame(): Frame | undefined {
 export async function nothingRuns(): Promise<boolean> {
   // The running one stands first.
   await store.page("frame", 1).catch(() => undefined);
+  // Whoever has just signed in may have one open on another device.
+  await heardOnce();
   return openFrame() === undefined;
 }
 
@@ -173,6 +221,7 @@ export function busyUntil(): number {
 
 /** Write a frame that is new here. It is in the browser before it is shown. */
 export function addFrame(frame: Frame): Promise<void> {
+  if (frame.state === "open") inView = frame.id;
   return drawn.change(frame.id, () => frame);
 }
 

@@ -51,6 +51,8 @@ const drawn = drawer<LightWatch>({
   name: "lightwatch",
   version: 1,
   check: (content) => (v.is(SHAPE, content) ? (content as unknown as LightWatch) : null),
+  // Its light is that of the open shutter.
+  stays: (watch) => watch.frame !== null && watch.sight !== "ended",
 });
 
 /** How often one looks [ms]; practice that runs faster looks more often. */
@@ -154,16 +156,17 @@ export function stopWatching(why: Why = null): void {
     mine.eyes.close();
     const { owner } = mine;
     mine = null;
-    if (store.owner !== owner) return;
+    if (store.owner !== owner && !drawn.isAnothers(ONE)) return;
   }
   write({ sight: "ended", why });
+  drawn.letGo(ONE);
 }
 
 /** One look, and the next one in a moment. */
 async function look(): Promise<void> {
   const me = mine;
   if (!me) return;
-  if (store.owner !== me.owner) {
+  if (store.owner !== me.owner && !drawn.isAnothers(ONE)) {
     // What one person's phone sees is nothing for another's account.
     stopWatching("other");
     return;

@@ -69,6 +69,8 @@ export function useExchange(): Exchange {
 export async function exchangeFor(owner: string, number: number | null, stranger: () => void): Promise<void> {
   onStranger = stranger;
   account = number;
+  hear();
+  heard = number === null ? Promise.resolve() : new Promise((resolve) => (hear = resolve));
   pause = FIRST_PAUSE_MS;
   window.clearTimeout(timer);
   timer = undefined;
@@ -77,6 +79,17 @@ export async function exchangeFor(owner: string, number: number | null, stranger
   set({ head: cursor, coming: 0, away: false, why: null });
   store.onWaiting = () => soon();
   if (number !== null) exchange();
+}
+
+/** How long a press waits for news of the account [ms]: weak signal must not hold up a shutter. */
+const PRESS_WAITS_MS = 3000;
+let heard: Promise<void> = Promise.resolve();
+let hear: () => void = () => undefined;
+
+/** Kept once the account has been heard since it came, or nobody answers. */
+export function heardOnce(): Promise<void> {
+  const late = new Promise<void>((resolve) => window.setTimeout(resolve, PRESS_WAITS_MS));
+  return Promise.race([heard, late]);
 }
 
 /** Something waits: send it when hands rest, or at once. */
@@ -125,12 +138,14 @@ async function work(): Promise<void> {
   try {
     const grown = doing.push ? await push(now, owner) : false;
     if (doing.pull || grown) await pull(now, owner);
+    if (doing.pull && account === now) hear();
     pause = FIRST_PAUSE_MS;
     heardAt = Date.now();
     if (state.away) set({ away: false, why: null });
   } catch (error) {
     if (account !== now) return;
     if (!(error instanceof Unreachable) && !(error instanceof Refused)) throw error;
+    hear();
     if (error instanceof Refused && STRANGER.has(error.status)) onStranger();
     wanted = { push: wanted.push || doing.push, pull: wanted.pull || doing.pull };
     set({ away: true, why: error instanceof Refused && error.status >= 500 ? error.message : null });

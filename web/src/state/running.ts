@@ -2,14 +2,15 @@ import type { Schemas } from "../api/client";
 import { askExposure, type Exposure } from "../questions/bench";
 import type { ArmQuestion } from "../questions/checklist";
 import { askTimingError, letGo, press } from "../questions/run";
+import { say } from "../ui/say";
 import { nowMs } from "../ui/worldClock";
 import { runWords } from "../words/run";
-import { clockText } from "../words/times";
+import { clockText, timeText } from "../words/times";
 import { ARMED, type Armed, armedKept, type Plan, type Queue, type Run } from "./armed";
 import * as clock from "./clock";
 import { noteOpened } from "./dryRuns";
 import { keptLooks, longerBy, timingErrorOf } from "./exposureEnd";
-import { addFrame, busyUntil, changeFrame, type Frame, frameNow, nothingRuns, openFrame } from "./frames";
+import { addFrame, busyUntil, changeFrame, type Frame, frameNow, isAnothers, nothingRuns, openFrame } from "./frames";
 import { habits } from "./habits";
 import { follow, followed, lightWatch, looksOf } from "./lightWatch";
 import { fromEarlier, lightAtOpening } from "./runLight";
@@ -412,7 +413,8 @@ export async function end(
     };
     return ended;
   });
-  const { queue = null, after = null } = read() ?? {};
+  // What is set up now is set up by whoever is here now.
+  const { queue = null, after = null } = isAnothers(id) ? {} : (read() ?? {});
   followed(id, after !== null || (queue !== null && (queue.way === "lucky" || hasNext(queue))));
   const mine = ended as Frame | null;
   if (!mine) return;
@@ -433,6 +435,16 @@ function busyAfter(how: How, at: Date, openFor: number): string | null {
 
 /** Show a frame's end here, whichever device armed it. */
 export function showEnded(frame: Frame): void {
+  if (isAnothers(frame.id)) {
+    // The page that ended it hears of it, too.
+    if (told === frame.closed_at) return;
+    told = frame.closed_at ?? null;
+    say({
+      text: runWords.anothersClosed(timeText(frame.actual_seconds ?? 0)),
+      action: { label: runWords.takeBack, act: () => void takeBack(frame) },
+    });
+    return;
+  }
   const armed = read();
   if (armed) {
     write({ ...armed, finished: frame.id, busyUntil: frame.run?.busy_until ?? null });
@@ -455,6 +467,9 @@ export function showEnded(frame: Frame): void {
   const made = Date.parse(frame.opened_at);
   write({ plan, question: null, list: null, finished: frame.id, queue: null, after: null, busyUntil: null, made });
 }
+
+/** Which end of somebody else's frame was told last. */
+let told: string | null = null;
 
 /** The end of a frame that ran, wherever it was ended. */
 export function showEndOf(id: string): void {
@@ -482,7 +497,7 @@ export async function endByDevice(frame: Frame, aimed: number, openFor: number):
 
 /** The close was a slip: the shutter is still open and the clock never stopped. */
 export async function takeBack({ id }: Frame): Promise<void> {
-  change({ finished: null });
+  if (read()?.finished === id) change({ finished: null });
   await changeFrame(id, (frame) =>
     frame.state === "open"
       ? undefined

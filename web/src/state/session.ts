@@ -17,7 +17,7 @@ import { words } from "../words";
 import { forgetLeft } from "./leftBehind";
 import { exchange, exchangeFor, listenForReasons } from "./outbox";
 import { openShelf } from "./shelf";
-import { GUEST, replicated, store } from "./store";
+import { doesStay, GUEST, replicated, store } from "./store";
 
 /** Who is here. The last known is shown at once, asked about in the background, and told to every page. */
 export interface Here {
@@ -65,8 +65,10 @@ export function isPractice(): boolean {
 
 /** Under which name a dry run of somebody is kept. */
 function practiceOf(owner: string): string {
-  return `practice of ${owner}`;
+  return PRACTICE_OF + owner;
 }
+
+const PRACTICE_OF = "practice of ";
 
 /** Under which name things are kept now. */
 function ownerNow(): string {
@@ -118,7 +120,7 @@ export async function signOut(): Promise<void> {
   const leaving = store.owner;
   const session = hereOf(await askSignOut());
   await become(session, true);
-  await store.shelf.forgetSent(leaving, replicated()).catch(() => undefined);
+  await store.shelf.forgetSent(leaving, replicated(), doesStay).catch(() => undefined);
   await store.shelf.forgetOwner(practiceOf(leaving)).catch(() => undefined);
   await store.setNote(`seen ${leaving}`, 0);
 }
@@ -139,6 +141,7 @@ export async function endAccount(password: string): Promise<void> {
   await become(hereOf(await askEnd(password)), true);
   for (const name of [leaving, practiceOf(leaving)]) {
     forgetLeft(name);
+    store.letGoOf(name);
     await store.shelf.forgetOwner(name).catch(() => undefined);
   }
   await store.setNote(`seen ${leaving}`, 0);
@@ -152,10 +155,12 @@ export function practise(begin: boolean): Promise<void> {
   });
 }
 
-/** Another's things come into the page, and nothing of whoever was here goes among them. */
+/** Another's things come into the page, and nothing of whoever was here goes among them but a shutter that is open. */
 async function turnOver(owner: string): Promise<void> {
   forgetAnswers();
-  await store.become(owner);
+  // A dry run has a clock and a camera of its own.
+  const isReal = ![owner, store.owner].some((name) => name.startsWith(PRACTICE_OF));
+  await store.become(owner, isReal);
   // Until then a way back leads to where it should.
   unsayActions();
 }

@@ -49,8 +49,8 @@ export interface Shelf {
   change: (owner: string, kind: string, id: string, how: Change) => Promise<Doc | undefined>;
   /** Hand everything over to another owner, all or nothing. */
   move: (from: string, to: string, how: (doc: Doc, held: Doc | undefined) => Doc | null) => Promise<Doc[]>;
-  /** Forget what the server has as well. */
-  forgetSent: (owner: string, kinds: string[]) => Promise<void>;
+  /** Forget what the server has as well, but for what `keeps` says. */
+  forgetSent: (owner: string, kinds: string[], keeps: (doc: Doc) => boolean) => Promise<void>;
   /** Everything of an owner who is no more, sent or not. */
   forgetOwner: (owner: string) => Promise<void>;
   note: (key: string) => Promise<unknown>;
@@ -137,10 +137,11 @@ function lasting(database: IDBPDatabase<Schema>): Shelf {
       await writing.done;
       return moved;
     },
-    forgetSent: async (owner, kinds) => {
+    forgetSent: async (owner, kinds, keeps) => {
       const writing = database.transaction("documents", "readwrite");
       for await (const cursor of writing.store.iterate(ofOwner(owner))) {
-        if (kinds.includes(cursor.value.kind) && cursor.value.waiting === null) await cursor.delete();
+        const { kind, waiting } = cursor.value;
+        if (kinds.includes(kind) && waiting === null && !keeps(cursor.value)) await cursor.delete();
       }
       await writing.done;
     },
@@ -198,8 +199,9 @@ export function memoryShelf(): Shelf {
       }
       return Promise.resolve(moved);
     },
-    forgetSent: (owner, kinds) => {
-      for (const doc of all((held) => held.owner === owner && kinds.includes(held.kind) && held.waiting === null))
+    forgetSent: (owner, kinds, keeps) => {
+      const isSent = ({ kind, waiting }: Doc) => kinds.includes(kind) && waiting === null;
+      for (const doc of all((held) => held.owner === owner && isSent(held) && !keeps(held)))
         documents.delete(keyOf(doc.owner, doc.kind, doc.id));
       return Promise.resolve();
     },

@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { emptyBrowser, fill, page } from "./pages.test.data";
+import type { Drawer } from "./store";
 
 interface Note {
   text: string;
@@ -9,7 +10,7 @@ interface Note {
 type Page = Awaited<ReturnType<typeof page>>;
 
 /** A page that is open for somebody, with a kind of its own that goes to the server and one that does not. */
-async function opened(owner = "guest") {
+async function opened(owner = "guest", before: (tab: { log: Drawer<Note> }) => unknown = () => undefined) {
   const tab = await page();
   const check = (content: unknown) => (typeof (content as Note | null)?.text === "string" ? (content as Note) : null);
   const sent = tab.drawer<Note>({ name: "note", version: 1, check, wire: (note) => ({ ...note }) });
@@ -22,6 +23,7 @@ async function opened(owner = "guest") {
     sort: (n) => n.text,
     paged: true,
   });
+  before({ log });
   await tab.store.open(await tab.openShelf(), owner);
   return { ...tab, sent, local, log };
 }
@@ -65,6 +67,35 @@ describe("the store", () => {
     const b = await opened("account 2");
     await a.sent.set("x", { text: "of one again" });
     expect(b.sent.all()).toEqual([]);
+  });
+
+  it("keeps what stays of who has left until it is over, for pages that come later, too", async () => {
+    const open = { text: "open" };
+    const stays = (tab: { log: Drawer<Note> }) => (tab.log.kind.stays = (note) => note.text === "open");
+    const a = await opened("account 1");
+    stays(a);
+    await a.log.set("run", open);
+    await a.log.set("other", { text: "closed" });
+    await a.store.become("guest", true);
+    await a.store.shelf.forgetSent("account 1", ["log"], () => true);
+    expect([texts(a.log.all()), a.store.waiting(), a.log.isAnothers("run")]).toEqual([["open"], [], true]);
+    await a.log.set("mine", { text: "a guest's" });
+    const b = await opened("guest", stays);
+    expect(texts(b.log.all()).toSorted()).toEqual(["a guest's", "open"]);
+    // It ends as theirs, whoever ends it.
+    await b.log.change("run", () => ({ text: "closed at last" }));
+    expect([texts(a.log.all()), texts(b.log.all())]).toEqual([["a guest's"], ["a guest's"]]);
+    expect((await a.store.shelf.get("account 1", "log", "run"))?.content).toEqual({ text: "closed at last" });
+    await a.store.become("account 1", true);
+    expect(texts(a.log.all())).toContain("closed at last");
+    // A dry run takes nothing along, and of an account that has ended nothing stays.
+    await a.log.set("run", open);
+    await a.store.become("practice of guest");
+    expect(a.log.all()).toEqual([]);
+    await a.store.become("account 1");
+    await a.store.become("guest", true);
+    a.store.letGoOf("account 1");
+    expect(texts(a.log.all())).toEqual(["a guest's"]);
   });
 
   it("changes what stands there now: of two pages that end the same thing the second leaves it", async () => {

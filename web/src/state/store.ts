@@ -18,6 +18,8 @@ export interface Kind<Content> {
   sort?: (content: Content) => string;
   /** Too many to be in the page all at once: only what is looked at is. */
   paged?: boolean;
+  /** Whether it stays in the page, whoever is here: a shutter is open until somebody closes it. */
+  stays?: (content: Content) => boolean;
   /** Whether the server forgets more with it than this browser could give back: then its removal rests before it is sent. */
   rests?: (content: Content) => boolean;
 }
@@ -94,10 +96,14 @@ export class Store {
     // Where it cannot be written now it stays noted for the next time.
     await writeLeft(shelf).catch(() => undefined);
     await this.become(owner);
+    await this.fetchStaying();
   }
 
-  /** Show what belongs to somebody else from now on, and nothing of whoever was here before. */
-  async become(owner: string): Promise<void> {
+  /**
+   * Show what belongs to somebody else from now on, and nothing of whoever was here before, except for what stays where
+   * `keeps` says so.
+   */
+  async become(owner: string, keeps = false): Promise<void> {
     const whole = [...kinds.values()].filter((kind) => !kind.paged).map((kind) => kind.name);
     const paged = [...kinds.values()].filter((kind) => kind.paged).map((kind) => kind.name);
     const read = await Promise.all([
@@ -105,19 +111,71 @@ export class Store {
       this.shelf.waiting(owner),
       ...paged.map((kind) => this.shelf.newest(owner, kind, FIRST_PAGE)),
     ]);
+    const staying = keeps ? [...this.docs.values()].filter((doc) => doc.owner !== owner && doesStay(doc)) : [];
     this.owner = owner;
     this.docs.clear();
     this.views.clear();
     for (const doc of read.flat()) this.admit(doc);
     for (const doc of this.unsaved.values()) if (doc.owner === owner) this.docs.set(keyOf(doc.kind, doc.id), doc);
+    for (const doc of staying) {
+      const own = this.docs.get(keyOf(doc.kind, doc.id));
+      // A guest's that was handed over is there already.
+      if (!own || !doesStay(own)) this.docs.set(keyOf(doc.kind, doc.id), doc);
+    }
     this.changed();
+    if (!keeps) return;
+    const others = [...this.docs.values()].filter((doc) => doc.owner !== owner);
+    await this.setNote(
+      STAYING,
+      others.map(({ owner, kind, id }) => [owner, kind, id]),
+    );
+  }
+
+  /** What stays of somebody who has left, for a page that comes later. */
+  private async fetchStaying(): Promise<void> {
+    const noted = (await this.note(STAYING)) as [string, string, string][] | undefined;
+    for (const [owner, kind, id] of noted ?? []) {
+      const doc = await this.shelf.get(owner, kind, id).catch(() => undefined);
+      if (doc && owner !== this.owner && doesStay(doc)) this.admit(doc);
+    }
+    if (noted?.length) this.changed();
+  }
+
+  /** Whether it is in the page and belongs to somebody who has left. */
+  isAnothers(kind: string, id: string): boolean {
+    const held = this.docs.get(keyOf(kind, id));
+    return held !== undefined && held.owner !== this.owner;
+  }
+
+  /** What stayed of somebody who has left is over: it leaves the page, and what is one's own comes in its place. */
+  letGo(kind: string, id: string): void {
+    if (!this.isAnothers(kind, id)) return;
+    this.docs.delete(keyOf(kind, id));
+    this.changed(kind);
+    void this.fetch(kind, id).catch(() => undefined);
+  }
+
+  redraw(kind: string): void {
+    this.changed(kind);
+  }
+
+  /** Nothing of an owner who is no more stays. */
+  letGoOf(owner: string): void {
+    for (const doc of [...this.docs.values()]) if (doc.owner === owner) this.letGo(doc.kind, doc.id);
+  }
+
+  /** Whether news of it belongs into this page. */
+  private belongs({ owner, kind, id }: Pick<Doc, "owner" | "kind" | "id">): boolean {
+    return owner === (this.docs.get(keyOf(kind, id))?.owner ?? this.owner);
   }
 
   /** The documents of a kind that are in the page, in the order of the kind; without what is removed. */
   view(kind: string): readonly Doc[] {
     const held = this.views.get(kind);
     if (held) return held;
-    const found = [...this.docs.values()].filter((doc) => doc.kind === kind && doc.content !== null);
+    const found = [...this.docs.values()].filter(
+      (doc) => doc.kind === kind && doc.content !== null && (doc.owner === this.owner || doesStay(doc)),
+    );
     const view = found.length === 0 ? NOTHING : found.toSorted((a, b) => (a.sort < b.sort ? 1 : -1));
     this.views.set(kind, view);
     return view;
@@ -132,7 +190,7 @@ export class Store {
   waiting(): readonly Doc[] {
     const held = this.views.get("\u0000waiting");
     if (held) return held;
-    const found = [...this.docs.values()].filter((doc) => doc.waiting !== null);
+    const found = [...this.docs.values()].filter((doc) => doc.owner === this.owner && doc.waiting !== null);
     const view = found.toSorted((a, b) => (a.waiting?.order ?? 0) - (b.waiting?.order ?? 0));
     this.views.set("\u0000waiting", view);
     return view;
@@ -163,7 +221,7 @@ export class Store {
    */
   set(kind: Kind<unknown>, id: string, content: unknown): Promise<void> {
     const held = this.docs.get(keyOf(kind.name, id));
-    const next = this.written(kind, id, held, content);
+    const next = this.written(kind, id, held, content, held?.owner);
     this.docs.set(keyOf(kind.name, id), next);
     this.changed(kind.name);
     return this.keep(next);
@@ -174,12 +232,13 @@ export class Store {
    * `how` gets null where there is nothing; undefined from it leaves everything as it is.
    */
   async change(kind: Kind<unknown>, id: string, how: (content: unknown) => unknown): Promise<void> {
-    const { owner } = this;
+    const owner = this.docs.get(keyOf(kind.name, id))?.owner ?? this.owner;
+    const here = { owner, kind: kind.name, id };
     if (this.unsaved.size > 0) await this.saveUnsaved().catch(() => undefined);
     const ours = this.unsaved.get(JSON.stringify([owner, kind.name, id]));
     const work = (stored: Doc | undefined) => {
       // What was written since is on its way to the browser's database, and would be lost under this.
-      const shown = owner === this.owner ? this.docs.get(keyOf(kind.name, id)) : undefined;
+      const shown = this.belongs(here) ? this.docs.get(keyOf(kind.name, id)) : undefined;
       const held = shown && this.pending.has(shown) && !(stored && stored.stamp > shown.stamp) ? shown : stored;
       // As it is shown: what an earlier day's program kept is not handed on as it stood then.
       const content = how(held?.content == null ? null : (kind.check(held.content) ?? held.content));
@@ -193,11 +252,11 @@ export class Store {
       if (ours && next) this.notSaved(next, null);
       else this.tell({ docs: next ? [next] : [] });
     } catch (error) {
-      next = work(owner === this.owner ? this.docs.get(keyOf(kind.name, id)) : undefined);
+      next = work(this.belongs(here) ? this.docs.get(keyOf(kind.name, id)) : undefined);
       if (!next) return;
       this.notSaved(next, error);
     }
-    if (next && owner === this.owner && !this.isOlder(next)) this.docs.set(keyOf(kind.name, id), next);
+    if (next && this.belongs(here) && !this.isOlder(next)) this.docs.set(keyOf(kind.name, id), next);
     this.changed(kind.name);
     if (next?.waiting) this.onWaiting();
   }
@@ -242,7 +301,7 @@ export class Store {
       this.apply(news);
       this.tell(news);
     } catch (error) {
-      const held = owner === this.owner ? this.docs.get(keyOf(kind, id)) : undefined;
+      const held = this.belongs({ owner, kind, id }) ? this.docs.get(keyOf(kind, id)) : undefined;
       const now = held && settled(held);
       if (now) this.notSaved(now, error);
       this.apply(now ? { docs: [now] } : { gone: [{ owner, kind, id }] });
@@ -390,14 +449,14 @@ export class Store {
   private apply({ docs = [], gone = [] }: News): void {
     const touched = new Set<string>();
     for (const { owner, kind, id } of gone) {
-      const held = owner === this.owner ? this.docs.get(keyOf(kind, id)) : undefined;
+      const held = this.belongs({ owner, kind, id }) ? this.docs.get(keyOf(kind, id)) : undefined;
       // Written again meanwhile: that is on its way to the browser's database.
       if (!held || this.pending.has(held)) continue;
       this.docs.delete(keyOf(kind, id));
       touched.add(kind);
     }
     for (const doc of docs) {
-      if (doc.owner !== this.owner) continue;
+      if (!this.belongs(doc)) continue;
       if (this.isOlder(doc)) continue;
       this.admit(doc);
       touched.add(doc.kind);
@@ -435,6 +494,13 @@ export class Store {
 }
 
 const FIRST_PAGE = 50;
+/** What stays in this browser of those who have left: owner, kind and id of each. */
+const STAYING = "staying";
+
+/** Whether it stays in the page, whoever is here. */
+export function doesStay({ kind, content }: Doc): boolean {
+  return content !== null && kinds.get(kind)?.stays?.(content) === true;
+}
 
 /** A document as the server holds it. It is no writing of its own, so nothing that was written here is older. */
 export type Copied = Omit<Doc, "stamp">;
@@ -472,6 +538,12 @@ export interface Drawer<Content> {
   useOne: (id: string | null) => Content | null;
   /** The same with their ids. */
   useDocs: () => readonly { id: string; content: Content }[];
+  /** Whether it is of somebody who has left, and stays until it is over. */
+  isAnothers: (id: string) => boolean;
+  /** What is shown of them has changed, though none of them has. */
+  redraw: () => void;
+  /** Such a one is over. */
+  letGo: (id: string) => void;
   /** Whether it was removed here, and that is not forgotten yet. */
   removed: (id: string) => boolean;
   /** The id of the first that fits. */
@@ -505,6 +577,9 @@ export function drawer<Content>(kind: Kind<Content>): Drawer<Content> {
     useDocs: () =>
       useSyncExternalStore(store.subscribe, () => store.view(kind.name)) as readonly { id: string; content: Content }[],
     useOne: (id) => useSyncExternalStore(store.subscribe, () => (id === null ? null : get(id))),
+    isAnothers: (id) => store.isAnothers(kind.name, id),
+    redraw: () => store.redraw(kind.name),
+    letGo: (id) => store.letGo(kind.name, id),
     removed: (id) => {
       const doc = store.held(kind.name, id);
       return doc !== undefined && doc.content === null;

@@ -141,7 +141,7 @@ export const en = {
     account: (name: string) => `Account ${name}`,
     signOut: "Sign out",
     openAsks:
-      "A shutter is open. Signing out takes its clock and its bell off this screen; the frame stays open in your account until you are back.",
+      "A shutter is open. It stays on this screen until it is closed, and goes into your log when you sign in again.",
     openGo: "Sign out all the same",
     signOutWhy:
       "Signing out closes what is yours on every page of this browser. What the server has not heard yet waits here under your name.",

@@ -20,6 +20,7 @@ import { placeClock } from "../../words/clock";
 import { runWords } from "../../words/run";
 import { clockText, signedStops, signedThirds } from "../../words/times";
 import { watchWords } from "../../words/watch";
+import { AlsoOpen, WhoseItIs } from "./AlsoOpen";
 import { Announcer } from "./Announcer";
 import { Ends, IfClosed } from "./Ends";
 import { HoldButton } from "./HoldButton";
@@ -153,6 +154,8 @@ export function OpenView({ frame }: { frame: Frame }) {
           </p>
         )}
         <Announcer left={left ?? 1} needed={aimed ?? 1} />
+        <WhoseItIs frame={frame} />
+        <AlsoOpen />
         {mute && aimed !== null && (
           <div className="run-note run-mute" role="alert">
             <span>{say.bellMute}</span>

@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 import { useFrame, useOpenFrame } from "../../state/frames";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
+import { AlsoOpen } from "./AlsoOpen";
 import { ArmedView } from "./ArmedView";
 import { EndedView } from "./EndedView";
 import { JustTime } from "./JustTime";
@@ -27,19 +28,24 @@ export function RunScreen() {
   if (armed?.finished && finished)
     return (
       <Moment key="ended" name={finished.id}>
+        <AlsoOpen />
         <EndedView key={finished.id} frame={finished} armed={armed} />
       </Moment>
     );
   if (armed)
     return (
-      <ArmedView
-        key={`${armed.plan.answer.set_seconds} ${armed.queue?.at ?? ""}`}
-        armed={armed}
-        busyUntil={armed.busyUntil}
-      />
+      <>
+        <AlsoOpen />
+        <ArmedView
+          key={`${armed.plan.answer.set_seconds} ${armed.queue?.at ?? ""}`}
+          armed={armed}
+          busyUntil={armed.busyUntil}
+        />
+      </>
     );
   return (
     <div className="empty">
+      <AlsoOpen />
       <h1>{runWords.nothing}</h1>
       <p>{runWords.nothingHint}</p>
       <Button variant="signal" onClick={() => void navigate("/")}>

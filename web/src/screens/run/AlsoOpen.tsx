@@ -1,0 +1,34 @@
+import { Button } from "react-bootstrap";
+import { cameraSeconds } from "../../state/clock";
+import { type Frame, isAnothers, lookAt, useOthersOpen, zoneOf } from "../../state/frames";
+import { useNow } from "../../ui/useNow";
+import { placeClock } from "../../words/clock";
+import { runWords } from "../../words/run";
+import { clockText } from "../../words/times";
+
+/** Shutters that other devices of this account have open: it may be one camera by mistake, or two on purpose. */
+export function AlsoOpen() {
+  const others = useOthersOpen();
+  useNow(1000);
+  return others.map((frame) => (
+    <div key={frame.id} className="run-note run-also" role="status">
+      <span>{runWords.alsoOpen(placeClock(Date.parse(frame.opened_at), zoneOf(frame), "seconds"), gone(frame))}</span>
+      <Button variant="quiet" onClick={() => lookAt(frame.id)}>
+        {runWords.showIt}
+      </Button>
+    </div>
+  ));
+}
+
+/** Whose it is, where they have left. */
+export function WhoseItIs({ frame }: { frame: Frame }) {
+  return isAnothers(frame.id) ? (
+    <p className="run-note" role="status">
+      {runWords.anothers}
+    </p>
+  ) : null;
+}
+
+function gone(frame: Frame): string {
+  return clockText(Math.floor(cameraSeconds(frame)));
+}
