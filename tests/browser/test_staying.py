@@ -7,7 +7,7 @@ from typing import Any
 
 from playwright.sync_api import Page, Route, expect
 
-from .conftest import Visit, eventually, frames, get_ready, rested
+from .conftest import Visit, eventually, frames, rested
 from .test_path import HOLD_MS
 
 LEFT = "Whoever opened this has signed out."
@@ -75,7 +75,7 @@ def test_a_device_signed_out_from_afar_keeps_its_shutter_open(visits: Any) -> No
 def hold_back(page: Page) -> list[Route]:
     """News of the account stays on its way until the test lets it come."""
     waiting: list[Route] = []
-    page.route("**/api/replica?*", lambda route: waiting.append(route))
+    page.route("**/api/replica?*", waiting.append)
     return waiting
 
 
