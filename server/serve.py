@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import re
 import socket
+import ssl
 import sys
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -112,10 +113,8 @@ def _serve(serving: Serving) -> int:
             made = own.own_certificate(folder, serving.hosts)
             certificate, key = folder / own.CERTIFICATE, folder / own.KEY
             os.environ["JACKSTAFF_AUTHORITY"] = str(folder / own.AUTHORITY)
-        from jackstaff.site.tls import speaking  # noqa: PLC0415
-
         try:
-            speaking(certificate, key)
+            ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER).load_cert_chain(certificate, key)
         except OSError as error:
             raise Unclear(f"CERT {certificate} and KEY {key} cannot be used: {error}.") from None
         os.environ |= {"JACKSTAFF_CERT": str(certificate), "JACKSTAFF_KEY": str(key)}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import sys
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -95,6 +96,15 @@ def forbidden(request: HttpRequest, exception: Exception) -> HttpResponse:
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     """Django's handler404."""
     return _said(request, 404, "There is nothing at this address.", "See /api/openapi.json for what there is.")
+
+
+class OneLine(logging.Filter):
+    """What strangers do is told in one line, without the way it took through our code."""
+
+    def filter(self, record: logging.LogRecord) -> bool:
+        """Keep the record, without its traceback."""
+        record.exc_info = None
+        return True
 
 
 class WrongMethod:

@@ -8,6 +8,7 @@ JACKSTAFF_PROXIES      how many proxies of one's own stand in front, speaking TL
 JACKSTAFF_CERT, _KEY   certificate and key, where this server speaks TLS itself (make serve sets them)
 JACKSTAFF_AUTHORITY    the certificate that phones are told to trust, where it is this machine's own
 JACKSTAFF_SERVED_AT    the address by which phones reach it
+JACKSTAFF_ACCESS_LOG=1 say on the console what was asked and how it went, never by whom
 JACKSTAFF_DEV=1        Django's debug pages, for make dev only
 """
 
@@ -125,10 +126,17 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 (
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "filters": {"one_line": {"()": "jackstaff.site.faults.OneLine"}},
+    "handlers": {
+        "console": {"class": "logging.StreamHandler"},
+        "line": {"class": "logging.StreamHandler", "filters": ["one_line"]},
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
     # Refusals are answers, not events; nor is it one that somebody waits for a moment.
-    "loggers": {"django.request": {"level": "ERROR"}, "waitress.queue": {"level": "ERROR"}},
+    "loggers": {
+        "django.request": {"level": "ERROR"},
+        "django.security.DisallowedHost": {"handlers": ["line"], "propagate": False},
+    },
 }
 
 # Memory-hard, and far quicker to check on a small machine than a million rounds; older passwords move over at sign-in.
