@@ -10,13 +10,14 @@ from uuid import UUID, uuid4
 
 import pytest
 from django.contrib.auth.models import User
-from django.db import connection
+from django.db import connection, transaction
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from jackstaff.records.kit import start_kit
+from jackstaff.records.replication import begin_epoch
 from jackstaff_core.starter import STARTER_KIT
 
 from .test_frames import OPENED, frame
@@ -50,6 +51,8 @@ class Device:
     numbers: dict[str, int] = field(default_factory=dict)
     waiting: dict[str, dict[str, Any]] = field(default_factory=dict)
     lost: list[dict[str, Any]] = field(default_factory=list)
+    epoch: str | None = None
+    written: dict[str, str] = field(default_factory=dict)
 
     def write(self, key: str, content: Any, minute: int) -> None:
         """Typed here: it is in the device at once."""
@@ -66,12 +69,16 @@ class Device:
         }
 
     def push(self, *, answer_lost: bool) -> None:
-        """Send what waits; without an answer it waits on and is sent again."""
+        """Send what waits; without an answer it waits on and is sent again. In another epoch it hears first."""
         if not self.waiting:
             return
         sent = list(self.waiting.values())
-        body = {"account": self.account, "documents": sent}
+        body = {"account": self.account, "epoch": self.epoch, "documents": sent}
         response = self.client.post("/api/replica", json.dumps(body), content_type="application/json")
+        if response.status_code == 412:
+            self.pull()
+            self.push(answer_lost=answer_lost)
+            return
         assert response.status_code == 200, response.content
         if answer_lost:
             self.lost.extend(sent)
@@ -81,16 +88,24 @@ class Device:
             del self.waiting[result["held"]["id"]]
             self._take(result["held"])
 
+    def of(self, keys: list[str]) -> dict[str, Any]:
+        return {key: content for key, content in self.held.items() if key in keys}
+
     def repeat(self) -> None:
         """An old request that the network delivers once more."""
         if self.lost:
-            body = {"account": self.account, "documents": [self.lost.pop(0)]}
+            body = {"account": self.account, "epoch": self.epoch, "documents": [self.lost.pop(0)]}
             self.client.post("/api/replica", json.dumps(body), content_type="application/json")
 
     def pull(self) -> None:
         """Take what has changed, page by page; what waits here is not overwritten."""
         while True:
-            page = self.client.get(f"/api/replica?since={self.seen}&limit=2").json()
+            known = f"&epoch={self.epoch}" if self.epoch else ""
+            page = self.client.get(f"/api/replica?since={self.seen}&limit=2{known}").json()
+            self.epoch = page["epoch"]
+            if page["shared"] is not None:
+                self._give_back(page["shared"])
+                continue
             for copy in page["documents"]:
                 if copy["id"] not in self.waiting:
                     self._take(copy)
@@ -98,10 +113,27 @@ class Device:
             if self.seen >= page["head"]:
                 return
 
+    def _give_back(self, shared: int) -> None:
+        """A copy was put back: what was counted past it is sent again as it was written, on top of what both know."""
+        self.seen = min(self.seen, shared)
+        for key, number in list(self.numbers.items()):
+            if number <= shared:
+                continue
+            self.numbers[key] = shared
+            if key in self.waiting:
+                self.waiting[key]["base"] = shared
+            elif key in KEYS:
+                at = self.written[key]
+                self.waiting[key] = {
+                    "kind": self.kind, "id": key, "write": str(uuid4()), "base": shared, "changed_at": at,
+                    "content": self.held.get(key),
+                }  # fmt: skip
+
     def _take(self, copy: dict[str, Any]) -> None:
         if copy["kind"] not in {self.kind, "aside"}:
             return
         self.numbers[copy["id"]] = copy["number"]
+        self.written[copy["id"]] = copy["changed_at"]
         self.held.pop(copy["id"], None)
         if copy["content"] is not None:
             self.held[copy["id"]] = copy["content"]
@@ -123,6 +155,8 @@ steps = st.lists(
         st.tuples(st.just("push"), st.integers(0, 2), st.booleans()),
         st.tuples(st.just("pull"), st.integers(0, 2), st.just(0)),
         st.tuples(st.just("repeat"), st.integers(0, 2), st.just(0)),
+        st.tuples(st.just("copy"), st.just(0), st.just(0)),
+        st.tuples(st.just("restore"), st.just(0), st.just(0)),
     ),
     max_size=24,
 )
@@ -134,6 +168,8 @@ def test_devices_end_alike_and_nothing_typed_is_gone_unnamed(plan: list[Any], ah
     client, account = client_of(f"edda-{uuid4()}")
     devices = [Device(client, account.pk, timedelta(minutes=minutes)) for minutes in ahead]
     typed: list[Typed] = []
+    # A savepoint is a copy that can be put back as often as one likes.
+    copy = transaction.savepoint()
     for minute, (what, which, more) in enumerate(plan):
         device = devices[which]
         match what:
@@ -155,17 +191,75 @@ def test_devices_end_alike_and_nothing_typed_is_gone_unnamed(plan: list[Any], ah
                 device.pull()
             case "repeat":
                 device.repeat()
+            case "copy":
+                copy = transaction.savepoint()
+            case "restore":
+                transaction.savepoint_rollback(copy)
+                begin_epoch(account)
     for device in devices * 2:
         device.push(answer_lost=False)
         device.pull()
     first = devices[0]
     assert all(device.waiting == {} for device in devices)
-    assert all(device.held == first.held for device in devices)
-    documents = {key: item["look"] for key, item in first.held.items() if key in KEYS}
-    aside = {item["content"]["look"] for key, item in first.held.items() if key not in KEYS}
+    assert all(device.of(KEYS) == first.of(KEYS) for device in devices)
+    # What was set aside and then lost with the server stays on the devices that had been told.
+    restored = any(what == "restore" for what, *_ in plan)
+    assert restored or all(device.held == first.held for device in devices)
+    documents = {key: item["look"] for key, item in first.of(KEYS).items()}
+    aside = {item["content"]["look"] for each in devices for key, item in each.held.items() if key not in KEYS}
     seen_go = {each.over for each in typed}
     for each in typed:
         assert not each.name or each.name in seen_go or documents.get(each.key) == each.name or each.name in aside, each
+
+
+def test_after_a_restore_an_older_writing_displaces_nothing_in_silence() -> None:
+    client, account = client_of("edda-restored")
+    phone, laptop = (Device(client, account.pk, timedelta(0)) for _ in range(2))
+    key = KEYS[0]
+    phone.write(key, look("first"), 0)
+    phone.push(answer_lost=False)
+    phone.pull()
+    copy = transaction.savepoint()
+    for minute in range(1, 9):
+        phone.write(key, look(f"lost {minute}"), minute)
+        phone.push(answer_lost=False)
+    laptop.pull()
+    laptop.write(key, look("begun before the restore"), 10)
+    transaction.savepoint_rollback(copy)
+    begin_epoch(account)
+    phone.pull()
+    phone.push(answer_lost=False)
+    phone.write(key, look("after the restore"), 20)
+    phone.push(answer_lost=False)
+    laptop.push(answer_lost=False)
+    for device in (phone, laptop) * 2:
+        device.pull()
+    assert phone.held == laptop.held
+    names = {each.get("look", each.get("content", {}).get("look")) for each in phone.held.values()}
+    assert phone.held[key]["look"] == "after the restore"
+    assert names == {"after the restore", "begun before the restore"}
+
+
+def test_another_epoch_is_told_and_a_number_beyond_the_count_is_refused() -> None:
+    client, account = client_of("edda-epochs")
+    device = Device(client, account.pk, timedelta(0))
+    device.pull()
+    (kept,) = post(client, account.pk, sent("look", KEYS[0], look("one")))
+    head = kept["held"]["number"]
+    (beyond,) = post(client, account.pk, sent("look", KEYS[0], look("two"), base=head + 1))
+    assert [fault["field"] for fault in beyond["refused"]] == ["base"]
+    known = device.epoch
+    begin_epoch(account)
+    begin_epoch(account)
+    stranger = str(uuid4())
+    for epoch, shared in ((known, head), (stranger, 0)):
+        page = client.get(f"/api/replica?since=0&epoch={epoch}").json()
+        assert (page["shared"], page["documents"]) == (shared, [])
+        body = {"account": account.pk, "epoch": epoch, "documents": [sent("look", KEYS[0], look("three"), base=head)]}
+        response = client.post("/api/replica", json.dumps(body), content_type="application/json")
+        assert (response.status_code, response.json()["errors"][0]["field"]) == (412, "epoch")
+    page = client.get(f"/api/replica?since=0&epoch={page['epoch']}").json()
+    assert (page["shared"], len(page["documents"])) == (None, 1)
 
 
 def post(client: Client, account: int, *documents: dict[str, Any]) -> Any:

@@ -10,7 +10,7 @@ from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest
-from ninja import Query, Router, Schema
+from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
 from jackstaff.records.frames import changes
@@ -18,7 +18,17 @@ from jackstaff.records.kit import placed_of
 from jackstaff.records.looks import looks_of
 from jackstaff.records.models import Revision
 from jackstaff.records.outings import plans_of
-from jackstaff.records.replication import DocKind, Write, asides_of, changes_since, head_of, revision_of, take
+from jackstaff.records.replication import (
+    DocKind,
+    Write,
+    asides_of,
+    changes_since,
+    epoch_of,
+    head_of,
+    revision_of,
+    shared_with,
+    take,
+)
 from jackstaff.records.writing import KeyTaken, all_or_none, as_of_now, durable
 from jackstaff_core.frame import Frame, FrameKept, State
 from jackstaff_core.kitfile import carried
@@ -29,7 +39,7 @@ from jackstaff_core.refusal import Refusal, Refusals
 from .account import AnotherAccount, account_of, own_account
 from .framedoc import shown
 from .gear import ItemAnswer
-from .refusals import Fault
+from .refusals import Fault, Faults
 from .schemas import Input, Instant
 from .shelves import SHELVES
 from .wired import as_document
@@ -92,12 +102,19 @@ AnyCopy = Annotated[KitCopy | OutingCopy | LookCopy | FrameCopy | AsideCopy, Fie
 class SinceInput(Schema):
     since: Annotated[int, Field(ge=0)] = 0
     limit: Annotated[int, Field(ge=1, le=200)] = 100
+    epoch: UUID | None = None
 
 
 class ChangesAnswer(Schema):
-    """What has changed, in order; ``until`` is the number to ask from next, ``head`` the latest there is."""
+    """What has changed, in order; ``until`` is the number to ask from next, ``head`` the latest there is.
+
+    ``epoch`` is that of the account's count. To whoever knows another one ``shared`` is the number up to which the two
+    count alike: nothing is sent then but this.
+    """
 
     account: int
+    epoch: UUID
+    shared: int | None = None
     head: int
     until: int
     documents: list[AnyCopy]
@@ -120,6 +137,7 @@ class ChangeInput(Input):
 
 class ChangesInput(Input):
     account: Annotated[int, Field(strict=True)]
+    epoch: UUID | None = None
     documents: Annotated[list[ChangeInput], Field(min_length=1, max_length=MOST_DOCUMENTS)]
 
 
@@ -133,6 +151,7 @@ class ChangeResult(Schema):
 
 class ChangesResult(Schema):
     account: int
+    epoch: UUID
     head: int
     results: list[ChangeResult]
 
@@ -142,24 +161,41 @@ def since(request: HttpRequest, payload: Query[SinceInput]) -> dict[str, object]
     """The account's documents that have changed since a number, page by page."""
     account = account_of(request)
     with as_of_now():
-        head = head_of(account)
+        head, epoch = head_of(account), epoch_of(account)
+        shared = None if payload.epoch is None else shared_with(account, payload.epoch)
+        if shared is not None:
+            return {
+                "account": account.pk, "epoch": epoch, "shared": shared, "head": head, "until": shared, "documents": [],
+            }  # fmt: skip
         rows = list(changes_since(account, payload.since, payload.limit))
         until = rows[-1].number if len(rows) == payload.limit else head
-        return {"account": account.pk, "head": head, "until": until, "documents": copies(account, rows)}
+        documents = copies(account, rows)
+        return {"account": account.pk, "epoch": epoch, "head": head, "until": until, "documents": documents}
 
 
-@router.post("", response=ChangesResult)
-def write(request: HttpRequest, payload: ChangesInput) -> dict[str, object]:
-    """Take writes one by one in their order; one that is refused does not hold up the rest."""
+@router.post("", response={200: ChangesResult, 412: Faults})
+def write(request: HttpRequest, payload: ChangesInput) -> object:
+    """Take writes one by one in their order; one that is refused does not hold up the rest.
+
+    Whoever counts by another epoch is told so (412), and asks for what has changed before they send.
+    """
     account = account_of(request)
     if payload.account != account.pk:
         raise AnotherAccount
-    results = [_taken(account, document) for document in payload.documents]
-    return {"account": account.pk, "head": head_of(account), "results": results}
+    epoch, head = epoch_of(account), head_of(account)
+    if payload.epoch not in (None, epoch):
+        fault = Refusal(
+            "epoch", "A copy was put back here; numbers count anew.", "Ask for what has changed first."
+        ).fault
+        return Status(412, {"errors": [fault]})
+    results = [_taken(account, document, head) for document in payload.documents]
+    return {"account": account.pk, "epoch": epoch, "head": head_of(account), "results": results}
 
 
-def _taken(account: User, change: ChangeInput) -> dict[str, object]:
+def _taken(account: User, change: ChangeInput, head: int) -> dict[str, object]:
     try:
+        if change.base > head:
+            raise Refusal("base", f"The account counts to {head} only.", "Ask for what has changed first.")
         shelf = SHELVES[change.kind]
         content = None if change.content is None else shelf.read(change.id, change.content)
         opening = isinstance(content, Frame) and content.state is State.OPEN

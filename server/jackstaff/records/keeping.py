@@ -17,6 +17,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
+from .epochs import begin_all
+
 DATABASE, LIST, LOCK, BEGUN = "jackstaff.sqlite3", "list.json", "serving.lock", "begun"
 NAME = "jackstaff-"
 _PAGES = 500
@@ -188,9 +190,10 @@ def restore(copy: Path, data: Path, at: datetime) -> Copy:
         try:
             shutil.copyfile(copy / DATABASE, part)
             part.chmod(0o600)
+            begin_all(part)
             with part.open("rb") as file:
                 os.fsync(file.fileno())
-        except OSError as error:
+        except (OSError, sqlite3.Error) as error:
             part.unlink(missing_ok=True)
             raise CannotKeep(f"The copy could not be put back: {error}. Nothing has changed.") from error
         _set_aside(data, data / f"before-{at:%Y-%m-%dT%H%M%SZ}")

@@ -7,6 +7,8 @@ signed-out person's records can be adopted later without renaming them.
 from __future__ import annotations
 
 from enum import StrEnum
+from typing import Any
+from uuid import uuid4
 
 from django.conf import settings
 from django.db import models
@@ -204,13 +206,23 @@ class SetAside(models.Model):
         constraints = [models.UniqueConstraint(fields=["account", "key"], name="one_aside_a_key")]
 
 
+def first_epoch() -> list[dict[str, Any]]:
+    """A count that begins."""
+    return [{"id": str(uuid4()), "began": 0}]
+
+
 class Ledger(models.Model):
-    """The account's own count of changes: every change takes the next number, in the order they were kept."""
+    """The account's own count of changes: every change takes the next number, in the order they were kept.
+
+    A copy that is put back begins a new epoch of it at the number the copy had: what was counted past that is counted
+    anew. ``epochs`` are all of them, the one of now last.
+    """
 
     account = models.OneToOneField(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="ledger", primary_key=True
     )
     head = models.PositiveBigIntegerField(default=0)
+    epochs = models.JSONField(default=first_epoch)
 
 
 class Revision(models.Model):

@@ -17,6 +17,7 @@ from uuid import UUID, uuid4, uuid5
 from django.contrib.auth.models import User
 from django.db.models import F, QuerySet
 
+from .epochs import next_epochs
 from .models import Ledger, Revision, SetAside
 from .writing import all_or_none
 
@@ -184,6 +185,33 @@ def _next(account: User, count: int) -> int:
 def head_of(account: User) -> int:
     """The account's latest number."""
     return Ledger.objects.filter(account=account).values_list("head", flat=True).first() or 0
+
+
+def epoch_of(account: User) -> UUID:
+    """Which epoch of its count the account is in."""
+    return UUID(_ledger(account).epochs[-1]["id"])
+
+
+def shared_with(account: User, known: UUID) -> int | None:
+    """Up to which number a device of another epoch counts as the account does; None where it is of this one."""
+    epochs = _ledger(account).epochs
+    ids = [each["id"] for each in epochs]
+    if ids[-1] == str(known):
+        return None
+    since = epochs[ids.index(str(known)) + 1 :] if str(known) in ids else []
+    return min((int(each["began"]) for each in since), default=0)
+
+
+def begin_epoch(account: User) -> None:
+    """What was put back or taken in may not be what devices know by these numbers. Call it inside a transaction."""
+    ledger = _ledger(account)
+    ledger.epochs = next_epochs(ledger.epochs, ledger.head)
+    ledger.save(update_fields=["epochs"])
+
+
+def _ledger(account: User) -> Ledger:
+    ledger, _ = Ledger.objects.get_or_create(account=account)
+    return ledger
 
 
 def changes_since(account: User, number: int, limit: int) -> QuerySet[Revision]:

@@ -25,7 +25,7 @@ from .looks import looks_of, write_look
 from .models import Frame as Row
 from .models import FramePicture
 from .outings import keep_outing, rows_of, stays
-from .replication import DocKind, stamp
+from .replication import DocKind, begin_epoch, stamp
 from .writing import all_or_none
 
 
@@ -111,6 +111,7 @@ def keep(
         for key, look in looks.items():
             write_look(account, key, look)
         stamp(account, DocKind.LOOK, looks)
+        begin_epoch(account)
     for keys in batched(held.pictures, CHUNK):
         with all_or_none(account):
             FramePicture.objects.bulk_create(

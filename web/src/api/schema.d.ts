@@ -1712,6 +1712,8 @@ export interface paths {
         /**
          * Write
          * @description Take writes one by one in their order; one that is refused does not hold up the rest.
+         *
+         *     Whoever counts by another epoch is told so (412), and asks for what has changed before they send.
          */
         post: operations["jackstaff_api_replica_write"];
         delete?: never;
@@ -2813,14 +2815,24 @@ export interface components {
         /**
          * ChangesAnswer
          * @description What has changed, in order; ``until`` is the number to ask from next, ``head`` the latest there is.
+         *
+         *     ``epoch`` is that of the account's count. To whoever knows another one ``shared`` is the number up to which the two
+         *     count alike: nothing is sent then but this.
          */
         ChangesAnswer: {
             /** Account */
             account: number;
             /** Documents */
             documents: (components["schemas"]["KitCopy"] | components["schemas"]["OutingCopy"] | components["schemas"]["LookCopy"] | components["schemas"]["FrameCopy"] | components["schemas"]["AsideCopy"])[];
+            /**
+             * Epoch
+             * Format: uuid
+             */
+            epoch: string;
             /** Head */
             head: number;
+            /** Shared */
+            shared?: number | null;
             /** Until */
             until: number;
         };
@@ -2830,11 +2842,18 @@ export interface components {
             account: number;
             /** Documents */
             documents: components["schemas"]["ChangeInput"][];
+            /** Epoch */
+            epoch?: string | null;
         };
         /** ChangesResult */
         ChangesResult: {
             /** Account */
             account: number;
+            /**
+             * Epoch
+             * Format: uuid
+             */
+            epoch: string;
             /** Head */
             head: number;
             /** Results */
@@ -6444,6 +6463,8 @@ export interface components {
         };
         /** SinceInput */
         SinceInput: {
+            /** Epoch */
+            epoch?: string | null;
             /**
              * Limit
              * @default 100
@@ -12747,6 +12768,7 @@ export interface operations {
             query?: {
                 since?: number;
                 limit?: number;
+                epoch?: string | null;
             };
             header?: never;
             path?: never;
@@ -12852,6 +12874,15 @@ export interface operations {
             };
             /** @description Signed in as another account than the one named, or a key that is taken */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faults"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };
