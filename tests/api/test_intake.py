@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 from collections.abc import Iterable
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import pytest
@@ -39,7 +40,9 @@ def take(
     async def is_known() -> bool:
         return known
 
-    return asyncio.run((into or Intake()).body(path, length, receive, is_known))
+    # Beside a browser test this thread has a loop of its own already.
+    with ThreadPoolExecutor(1) as thread:
+        return thread.submit(asyncio.run, (into or Intake()).body(path, length, receive, is_known)).result()
 
 
 PICTURE = "/api/frames/9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02/picture"

@@ -114,7 +114,8 @@ def test_the_next_person_sees_nothing_of_the_one_before_and_works_on(visits: Any
     arm(page)
     open_it(page)
     visit.sign_out("edda")
-    # Neither her running frame, nor what she had set up, nor her bench, nor her plans.
+    # Neither what she had set up, nor her bench, nor her plans; her shutter alone is open until it is closed.
+    page.get_by_role("button", name="Leave it to them").click()
     expect(page.get_by_text("Nothing is set up yet.")).to_be_visible()
     page.get_by_role("link", name="Bench", exact=True).click()
     expect(answer(page)).to_have_text("13s")

@@ -75,7 +75,11 @@ def test_a_device_signed_out_from_afar_keeps_its_shutter_open(visits: Any) -> No
 def hold_back(page: Page) -> list[Route]:
     """News of the account stays on its way until the test lets it come."""
     waiting: list[Route] = []
-    page.route("**/api/replica?*", waiting.append)
+
+    def hold(route: Route) -> None:
+        waiting.append(route)
+
+    page.route("**/api/replica?*", hold)
     return waiting
 
 
@@ -104,6 +108,8 @@ def test_two_devices_that_both_open_are_told_of_each_other(visits: Any) -> None:
     laptop: Visit = visits(visited=True)
     for device in (phone, laptop):
         device.sign_in("joar")
+    laptop.page.get_by_role("link", name="Run").filter(visible=True).click()
+    expect(laptop.page.get_by_role("heading", name="Nothing is set up yet.")).to_be_visible()
     laptop.context.set_offline(True)
     time_four_minutes(phone.page)
     time_four_minutes(laptop.page)

@@ -159,6 +159,7 @@ export function isAnothers(id: string): boolean {
 let inView: string | null = null;
 /** Those that were open beside it. */
 let beside: string[] = [];
+let owner = "";
 const leftAlone = new Set<string>();
 
 /** The exposure that is running, wherever it was opened: of two it is the one that was here first. */
@@ -172,6 +173,11 @@ export function openFrame(): Frame | undefined {
 
 function openOf(frames: readonly Frame[]): Frame | undefined {
   const open = frames.filter((frame) => frame.state === "open");
+  if (owner !== store.owner) {
+    // Whoever comes decides anew.
+    [owner, beside] = [store.owner, []];
+    leftAlone.clear();
+  }
   const held = open.find(({ id }) => id === inView);
   // It has ended: what other devices have open is left to them, here one goes on with what has become of it.
   if (!held) for (const id of beside) leftAlone.add(id);
@@ -179,6 +185,25 @@ function openOf(frames: readonly Frame[]): Frame | undefined {
   inView = found?.id ?? null;
   beside = found ? open.map(({ id }) => id).filter((id) => id !== found.id) : [];
   return found;
+}
+
+const OPENED_HERE = "jackstaff opened here";
+
+function noteOpenedHere(id: string): void {
+  try {
+    sessionStorage.setItem(OPENED_HERE, id);
+  } catch {
+    // A browser that keeps no notes takes it for another page's after a reload.
+  }
+}
+
+/** Whether this page opened it last, or did before it was loaded anew. */
+export function isOpenedHere(id: string): boolean {
+  try {
+    return sessionStorage.getItem(OPENED_HERE) === id;
+  } catch {
+    return false;
+  }
 }
 
 /** Shutters that other devices have open beside the one that is looked at. */
@@ -221,7 +246,10 @@ export function busyUntil(): number {
 
 /** Write a frame that is new here. It is in the browser before it is shown. */
 export function addFrame(frame: Frame): Promise<void> {
-  if (frame.state === "open") inView = frame.id;
+  if (frame.state === "open") {
+    inView = frame.id;
+    noteOpenedHere(frame.id);
+  }
   return drawn.change(frame.id, () => frame);
 }
 

@@ -1,6 +1,6 @@
 import { Button } from "react-bootstrap";
 import { cameraSeconds } from "../../state/clock";
-import { type Frame, isAnothers, lookAt, useOthersOpen, zoneOf } from "../../state/frames";
+import { type Frame, isAnothers, isOpenedHere, leaveAlone, lookAt, useOthersOpen, zoneOf } from "../../state/frames";
 import { useNow } from "../../ui/useNow";
 import { placeClock } from "../../words/clock";
 import { runWords } from "../../words/run";
@@ -20,13 +20,18 @@ export function AlsoOpen() {
   ));
 }
 
-/** Whose it is, where they have left. */
+/** Whose it is, where it was not opened here; whoever is here may work on beside it. */
 export function WhoseItIs({ frame }: { frame: Frame }) {
-  return isAnothers(frame.id) ? (
-    <p className="run-note" role="status">
-      {runWords.anothers}
-    </p>
-  ) : null;
+  const another = isAnothers(frame.id);
+  if (!another && isOpenedHere(frame.id)) return null;
+  return (
+    <div className="run-note run-also" role="status">
+      <span>{another ? runWords.anothers : runWords.elsewhere}</span>
+      <Button variant="quiet" onClick={() => leaveAlone(frame.id)}>
+        {runWords.leaveIt}
+      </Button>
+    </div>
+  );
 }
 
 function gone(frame: Frame): string {
