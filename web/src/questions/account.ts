@@ -44,11 +44,15 @@ export function usePhone() {
 }
 
 /** What has changed in the account since a number. */
-export function askChanges(since: number, limit: number): Promise<Schemas["ChangesAnswer"]> {
-  return answer(api.GET("/api/replica", { params: { query: { since, limit } } }));
+export function askChanges(since: number, limit: number, epoch: string | null): Promise<Schemas["ChangesAnswer"]> {
+  return answer(api.GET("/api/replica", { params: { query: { since, limit, epoch } } }));
 }
 
 /** Send what was written here. */
-export function sendChanges(account: number, documents: Change[]): Promise<Schemas["ChangesResult"]> {
-  return answer(api.POST("/api/replica", { body: { account, documents } }));
+export function sendChanges(
+  account: number,
+  documents: Change[],
+  epoch: string | null,
+): Promise<Schemas["ChangesResult"]> {
+  return answer(api.POST("/api/replica", { body: { account, epoch, documents } }));
 }

@@ -13,6 +13,9 @@ export class AccountServer {
   };
   held: Held[] = [];
   head = 0;
+  /** Which count this is; a copy that was put back begins another, and shares numbers up to a point with those before. */
+  epoch = "e0";
+  shared: Record<string, number> = {};
   /** What the next requests meet, in turn; after that it answers. */
   moments: Moment[] = [];
   /** Every parcel that arrived, whether or not it was answered. */
@@ -25,6 +28,15 @@ export class AccountServer {
   put(kind: Copy["kind"], id: string, content: object | null): void {
     this.head += 1;
     this.held = [...this.held.filter((held) => held.id !== id), { kind, id, number: this.head, content, write: "" }];
+  }
+
+  /** A copy of now, to be put back later. */
+  copy(): () => void {
+    const [held, head] = [[...this.held], this.head];
+    return () => {
+      this.shared[this.epoch] = head;
+      [this.held, this.head, this.epoch] = [[...held], head, `${this.epoch}+`];
+    };
   }
 
   fetch = async (request: Request): Promise<Response> => {
@@ -50,16 +62,23 @@ export class AccountServer {
     if (account === null) return fault(401);
     if (named !== null && named !== String(account)) return fault(409);
     if (request.method === "GET") {
+      const known = search.get("epoch");
+      const { epoch, head } = this;
+      if (known !== null && known !== epoch) {
+        const shared = this.shared[known] ?? 0;
+        return Response.json({ account, epoch, shared, head, until: shared, documents: [] });
+      }
       const since = Number(search.get("since"));
       const documents = this.held
         .filter((held) => held.number > since)
         .toSorted((a, b) => a.number - b.number)
         .slice(0, 2);
       const until = documents.length === 2 ? (documents.at(-1)?.number ?? this.head) : this.head;
-      return Response.json({ account, head: this.head, until, documents: documents.map(copyOf) });
+      return Response.json({ account, epoch, head, until, documents: documents.map(copyOf) });
     }
-    const body = (await request.json()) as { account: number; documents: Change[] };
+    const body = (await request.json()) as { account: number; epoch?: string; documents: Change[] };
     if (body.account !== account) return fault(409);
+    if (body.epoch && body.epoch !== this.epoch) return fault(412);
     this.parcels.push(body.documents);
     const results = body.documents.map((change) => {
       const why = this.refuses(change);
@@ -73,7 +92,8 @@ export class AccountServer {
       const held = this.held.find((known) => known.id === change.id);
       return { write: change.write, held: held && copyOf(held), refused: [] };
     });
-    return Response.json({ account, head: this.head, results: this.backwards ? results.toReversed() : results });
+    const { epoch, head } = this;
+    return Response.json({ account, epoch, head, results: this.backwards ? results.toReversed() : results });
   }
 }
 

@@ -249,6 +249,50 @@ describe("the session", () => {
     expect(a.looks.all()).toHaveLength(3);
   });
 
+  it("gives back what a server lost that a copy was put back on, and displaces nothing that was written since", async () => {
+    const a = await visit(server);
+    await a.session.renew(false);
+    await a.looks.set("a", look("before the copy"));
+    await a.outbox.sent();
+    const putBack = server.copy();
+    await a.looks.set("a", look("after the copy"));
+    await a.looks.set("b", look("only after the copy"));
+    await a.outbox.sent();
+    putBack();
+    // Another device writes on, so that the count is ahead of what this one has seen.
+    for (const name of ["c", "d", "e", "f"]) server.put("look", name, look(`of another: ${name}`));
+    await a.looks.set("c", look("typed meanwhile"));
+    server.parcels = [];
+    await a.outbox.sent();
+    await rest(20);
+    await a.outbox.sent();
+    // Nothing went out before it was heard, and what went out names what both sides know.
+    expect(
+      server.parcels
+        .flat()
+        .map(({ id, base }) => [id, base])
+        .toSorted(),
+    ).toEqual([
+      ["a", 1],
+      ["b", 1],
+      ["c", 0],
+    ]);
+    expect(names().toSorted()).toEqual(
+      [
+        "after the copy",
+        "of another: d",
+        "of another: e",
+        "of another: f",
+        "only after the copy",
+        "typed meanwhile",
+      ].toSorted(),
+    );
+    expect(a.looks.all()).toHaveLength(6);
+    server.parcels = [];
+    await a.outbox.sent();
+    expect(server.parcels).toEqual([]);
+  });
+
   it("asks nothing and sends nothing for a guest", async () => {
     server.session = { signed_in: false, account: null, username: null, demo: false };
     const page = await visit(server);

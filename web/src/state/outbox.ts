@@ -23,6 +23,7 @@ const TURNS = 6;
 /** Not signed in, a page out of date, somebody else signed in. */
 const STRANGER = new Set([401, 403, 409]);
 const SEEN = (owner: string) => `seen ${owner}`;
+const EPOCH = (owner: string) => `epoch ${owner}`;
 
 export interface Exchange {
   /** The account's count as far as it is known here. */
@@ -136,7 +137,11 @@ async function work(): Promise<void> {
   const doing = wanted;
   wanted = { push: false, pull: false };
   try {
-    const grown = doing.push ? await push(now, owner) : false;
+    const grown = doing.push ? await push(now, owner).catch(hearFirst) : false;
+    if (grown === null) {
+      await pull(now, owner);
+      await push(now, owner);
+    }
     if (doing.pull || grown) await pull(now, owner);
     if (doing.pull && account === now) hear();
     pause = FIRST_PAUSE_MS;
@@ -155,6 +160,12 @@ async function work(): Promise<void> {
   }
 }
 
+/** Where the server counts anew, what has changed there is taken before anything is sent. */
+function hearFirst(error: unknown): null {
+  if (error instanceof Refused && error.status === 412) return null;
+  throw error;
+}
+
 /** Everything that waits, parcel by parcel. Hands back whether the server knows more than is known here. */
 async function push(now: number, owner: string): Promise<boolean> {
   for (;;) {
@@ -165,7 +176,7 @@ async function push(now: number, owner: string): Promise<boolean> {
     const parcel = waiting.slice(0, PARCEL);
     if (parcel.length === 0 || account !== now) return false;
     const documents = parcel.flatMap((doc) => changeOf(doc) ?? []);
-    const { results, head } = await sendChanges(now, documents);
+    const { results, head } = await sendChanges(now, documents, await epochOf(owner));
     for (const result of results) {
       // By its own name, never by its place: an answer must not settle another document.
       const sent = parcel.find((doc) => doc.waiting?.write === result.write);
@@ -209,7 +220,7 @@ function changeOf(doc: Doc) {
     write: doc.waiting.write,
     base: doc.number,
     follows: doc.waiting.follows,
-    changed_at: doc.stamp.split("#")[0] ?? "",
+    changed_at: doc.stamp.split("#")[0] || (doc.changedAt ?? new Date().toISOString()),
     content: doc.content === null ? null : kind.wire(doc.content),
   };
 }
@@ -218,16 +229,19 @@ function changeOf(doc: Doc) {
 async function pull(now: number, owner: string): Promise<void> {
   let cursor = Number((await store.note(SEEN(owner))) ?? 0);
   for (;;) {
-    const page = await askChanges(cursor, PAGE);
+    const page = await askChanges(cursor, PAGE, await epochOf(owner));
     if (account !== now) return;
     if (page.account !== now) {
       onStranger();
       return;
     }
-    if (page.head < cursor) {
-      // The server was set back: what it lost it is given again, what it has is taken anew.
-      await giveBack(owner, page.head);
-      cursor = 0;
+    if (page.shared != null || page.head < cursor) {
+      // A copy was put back there: what it lost it is given again, what was written since is taken.
+      const shared = page.shared ?? page.head;
+      await giveBack(owner, shared);
+      cursor = Math.min(cursor, shared);
+      await store.setNote(SEEN(owner), cursor);
+      await store.setNote(EPOCH(owner), page.epoch);
       continue;
     }
     await store.take(
@@ -236,17 +250,24 @@ async function pull(now: number, owner: string): Promise<void> {
     );
     cursor = page.until;
     await store.setNote(SEEN(owner), cursor);
+    await store.setNote(EPOCH(owner), page.epoch);
     set({ head: Math.max(page.head, cursor), coming: Math.max(0, page.head - cursor) });
     if (cursor >= page.head) return;
   }
 }
 
-async function giveBack(owner: string, head: number): Promise<void> {
-  for (const doc of await store.shelf.whole(owner, replicated())) {
-    const kind = kindOf(doc.kind);
-    if (kind && doc.waiting === null && doc.number > head) await store.change(kind, doc.id, (content) => content);
-  }
-  await store.setNote(SEEN(owner), 0);
+/** What was counted past `shared` is unknown there: it is sent again, on top of what both know. */
+async function giveBack(owner: string, shared: number): Promise<void> {
+  for (const doc of await store.shelf.whole(owner, replicated()))
+    if (doc.number > shared && doc.kind !== ASIDE) await store.sendAnew(owner, doc.kind, doc.id, shared);
+  wanted.push = true;
+}
+
+/** Told by the server alone: what was set aside and lost with it stays here until somebody has seen it. */
+const ASIDE = "aside";
+
+async function epochOf(owner: string): Promise<string | null> {
+  return ((await store.note(EPOCH(owner))) as string | undefined) ?? null;
 }
 
 /** A copy of the server's as this browser keeps it. */
@@ -262,6 +283,7 @@ export function docOf(owner: string, copy: Copy): Copied {
     sort: content === null ? "" : (kind?.sort?.(content) ?? copy.changed_at),
     number: copy.number,
     waiting: null,
+    changedAt: copy.changed_at,
   };
 }
 

@@ -30,6 +30,8 @@ export interface Doc {
   /** The account's count at which the server's copy was seen; 0 for none. */
   number: number;
   waiting: Waiting | null;
+  /** When it was written, for a copy of the server's that nobody wrote here. */
+  changedAt?: string;
 }
 
 type Change = (held: Doc | undefined) => Doc | null | undefined;

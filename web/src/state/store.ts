@@ -308,6 +308,17 @@ export class Store {
     }
   }
 
+  /** Send it once more as it stands, on top of what the server had at `number`. */
+  async sendAnew(owner: string, kind: string, id: string, number: number): Promise<void> {
+    const now = await this.shelf.change(
+      owner,
+      kind,
+      id,
+      (held) => held && { ...held, number, waiting: held.waiting ?? waitingOf(held) },
+    );
+    if (now) this.apply({ docs: [now] });
+  }
+
   /** Hand what a guest made here to the account that has signed in. Hands back what was handed over. */
   async adopt(from: string, to: string): Promise<Doc[]> {
     const how = (doc: Doc, held: Doc | undefined): Doc | null => {
