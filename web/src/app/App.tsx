@@ -1,8 +1,10 @@
 import { useEffect, useRef, useState } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
+import { takeAhead } from "../engine/takeAlong";
 import { BenchScreen } from "../screens/bench/BenchScreen";
 import { DIALOGS } from "../screens/bench/dialogs";
-import { useOpenFrame } from "../state/frames";
+import { ARMED, armedKept } from "../state/armed";
+import { openFrame, useOpenFrame } from "../state/frames";
 import { useHabits } from "../state/habits";
 import { watch } from "../state/outbox";
 import { useSession } from "../state/session";
@@ -51,6 +53,7 @@ export function App() {
   useHearingOfOtherDevices();
   useEndShown();
   useFetchedAhead();
+  useTakenAhead();
   useScreenNamed();
   const { letterKeys, hours } = useHabits();
   // Before anything beneath is drawn.
@@ -172,6 +175,14 @@ function useFetchedAhead(): void {
     timer = window.setTimeout(() => void ahead(), AHEAD_MS);
     return () => window.clearTimeout(timer);
   }, []);
+}
+
+/** Whoever has set up a frame works with this: the core is fetched by itself, when the hands rest. */
+function useTakenAhead(): void {
+  const decided = armedKept.useOne(ARMED) !== null;
+  useEffect(() => {
+    if (decided) takeAhead(() => openFrame() !== undefined);
+  }, [decided]);
 }
 
 const AHEAD_MS = 3000;

@@ -1,10 +1,11 @@
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { Engine } from "./engine";
 import { Engines } from "./engines";
 import type { FromEngine, ToEngine } from "./protocol";
 
 /** A worker that is told when to answer. */
 class Slow extends EventTarget {
+  terminate() {}
   readonly asked: ToEngine[] = [];
   postMessage(asked: ToEngine) {
     this.asked.push(asked);
@@ -49,6 +50,45 @@ describe("an engine", () => {
     expect(workers).toHaveLength(2);
     workers[0]?.answer();
     expect((await key).text).toBe("exposure");
+  });
+
+  it.each(["exposure", "outing/days"])(
+    "is started again when its worker dies over %s, and asked once more",
+    async (name) => {
+      const workers: Slow[] = [];
+      const engines = new Engines(() => {
+        workers.push(new Slow());
+        return engineOf(workers.at(-1) as Slow);
+      });
+      const ready = () => workers.at(-1)?.say({ kind: "ready", names: [name] });
+      const rest = () => new Promise((done) => setTimeout(done));
+      ready();
+      const asked = engines.ask(name, "", waiting().signal);
+      ready();
+      await rest();
+      const [died] = workers.slice(-1);
+      died?.dispatchEvent(Object.assign(new Event("error"), { message: "out of memory" }));
+      await rest();
+      expect(workers.at(-1)).not.toBe(died);
+      ready();
+      await rest();
+      workers.at(-1)?.answer();
+      expect((await asked).text).toBe(name);
+      expect(engines.names).toContain(name);
+    },
+  );
+
+  it("is given up when it says nothing for a minute, and nobody waits on", async () => {
+    vi.useFakeTimers();
+    const worker = new Slow();
+    const engine = engineOf(worker);
+    const asked = [engine.ask("one", "", waiting().signal), engine.ask("two", "", waiting().signal)];
+    const heard = Promise.allSettled(asked);
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect((await heard).map(({ status }) => status)).toEqual(["rejected", "rejected"]);
+    expect(engine.ended).toBe(true);
+    await expect(engine.ask("three", "", waiting().signal)).rejects.toThrow("does not answer");
+    vi.useRealTimers();
   });
 
   it("tells whoever asked when the second one does not start, and tries anew", async () => {

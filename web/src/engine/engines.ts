@@ -20,9 +20,10 @@ export function takesLong(name: string): boolean {
 
 /** Two engines: what takes long never holds up a key press. The second one starts when it is first needed. */
 export class Engines {
-  readonly quick: Engine;
+  quick: Engine;
   private readonly make: () => Engine;
   private long: Engine | null = null;
+  private known: ReadonlySet<string> = new Set();
 
   constructor(make: () => Engine) {
     this.make = make;
@@ -30,11 +31,34 @@ export class Engines {
   }
 
   get names(): ReadonlySet<string> {
-    return this.quick.names;
+    // Another one that is on its way will know the same.
+    if (this.quick.names.size > 0) this.known = this.quick.names;
+    return this.known;
   }
 
+  /** Ask; where the worker dies over it, another one is asked once. */
   async ask(name: string, body: string, signal: AbortSignal) {
-    if (!takesLong(name)) return this.quick.ask(name, body, signal);
+    try {
+      return await this.askOnce(name, body, signal);
+    } catch (error) {
+      if (signal.aborted || !this.hasDied(name)) throw error;
+      return this.askOnce(name, body, signal);
+    }
+  }
+
+  private hasDied(name: string): boolean {
+    return takesLong(name) ? this.long?.ended === true : this.quick.ended;
+  }
+
+  private async askOnce(name: string, body: string, signal: AbortSignal) {
+    if (!takesLong(name)) {
+      if (this.quick.ended) {
+        this.quick = this.make();
+        await this.quick.ready;
+      }
+      return this.quick.ask(name, body, signal);
+    }
+    if (this.long?.ended) this.long = null;
     this.long ??= this.make();
     const { long } = this;
     try {

@@ -74,13 +74,48 @@ describe("a network that comes back", () => {
 
 describe("the engine beside the server", () => {
   it("is not asked while the server answers, well or badly", async () => {
-    for (const status of [200, 422, 502]) {
+    for (const status of [200, 422, 500]) {
       between(() => Promise.resolve(new Response("theirs", { status })));
       expect((await transport.fetch(post("exposure"))).status).toBe(status);
       out();
     }
     expect(asked).not.toHaveBeenCalled();
     expect(signals).toEqual([true, true, true]);
+  });
+
+  it.each([
+    ["a gateway with nobody behind it", 502, "text/html"],
+    ["a gateway that gave up", 504, ""],
+    ["the page of a hotel's network", 200, "text/html; charset=utf-8"],
+  ])("answers in place of %s", async (_, status, type) => {
+    between(() => Promise.resolve(new Response("<h1>Welcome</h1>", { status, headers: { "Content-Type": type } })));
+    expect(await (await transport.fetch(post("exposure"))).json()).toMatchObject({ name: "exposure" });
+    expect(signals).toEqual([false]);
+    out();
+    // What only a server can answer finds nobody.
+    between(() => Promise.resolve(new Response("", { status, headers: { "Content-Type": type } })), null);
+    await expect(transport.fetch(post("session"))).rejects.toBeInstanceOf(TypeError);
+  });
+
+  it("answers for a server that is there and has its hands full", async () => {
+    const busy = { status: 503, headers: { "Content-Type": "application/json" } };
+    between(() => Promise.resolve(new Response('{"errors":[]}', busy)));
+    expect((await transport.fetch(post("exposure"))).status).toBe(200);
+    expect((await transport.fetch(post("session"))).status).toBe(503);
+    expect(signals.includes(false)).toBe(false);
+  });
+
+  it("takes fifteen seconds of silence for nobody, whatever was asked", async () => {
+    vi.useFakeTimers();
+    const coming = between(() => new Promise(() => {}), null);
+    const said = transport.fetch(post("exposure"));
+    const session = transport.fetch(post("session")).catch((error: unknown) => error);
+    await vi.advanceTimersByTimeAsync(14_900);
+    expect(coming).not.toHaveBeenCalled();
+    await vi.advanceTimersByTimeAsync(200);
+    expect((await said).status).toBe(200);
+    expect(await session).toBeInstanceOf(TypeError);
+    expect(signals).toContain(false);
   });
 
   it("answers where nobody does, and the server is left in peace for a while", async () => {

@@ -43,7 +43,20 @@ export interface Beside {
  * What comes back takes the seam out again.
  */
 export function answerBeside({ there, coming, onSignal }: Beside): () => void {
-  const served = transport.fetch;
+  const before = transport.fetch;
+  const served = async (request: Request) => {
+    const got = await before(request);
+    if (isNobody(request, got)) throw new TypeError("nobody of ours answered");
+    return got;
+  };
+  /** The same, with an end to silence. */
+  const inTime = (request: Request) => {
+    let timer = 0;
+    const silence = new Promise<never>((_, reject) => {
+      timer = window.setTimeout(() => reject(new TypeError("silence")), SILENCE_MS);
+    });
+    return Promise.race([served(request), silence]).finally(() => window.clearTimeout(timer));
+  };
   let goneUntil = 0;
   const onAbort = () => {
     goneUntil = Date.now() + GONE_MS;
@@ -77,7 +90,7 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
     const engine = there();
     if (!engine) {
       try {
-        const got = await served(request);
+        const got = await inTime(request);
         onSignal(true);
         return got;
       } catch (error) {
@@ -89,10 +102,10 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
       }
     }
     const asking = await questionIn(copy, engine.names);
-    if (!asking) return served(request);
+    if (!asking) return inTime(request);
     const ours = () => here(engine, asking, request.signal);
     if (Date.now() < goneUntil || !navigator.onLine) return ours();
-    const theirs = served(request);
+    const theirs = inTime(request);
     const slow = new Promise<"slow">((resolve) =>
       setTimeout(() => resolve("slow"), takesLong(asking.name) ? PATIENCE_MS.long : PATIENCE_MS.quick),
     );
@@ -100,7 +113,8 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
       const first = await Promise.race([theirs, slow]);
       if (first !== "slow") {
         onSignal(true);
-        return first;
+        // A server that has its hands full, or whose records fail, need not be asked for a sum.
+        return first.status === BUSY ? await ours() : first;
       }
     } catch (error) {
       missing(request, error);
@@ -115,6 +129,18 @@ export function answerBeside({ there, coming, onSignal }: Beside): () => void {
   };
   return () => {
     window.removeEventListener("online", back);
-    transport.fetch = served;
+    transport.fetch = before;
   };
+}
+
+/** How long nobody says anything before it is taken that nobody is there [ms]. */
+const SILENCE_MS = 15_000;
+const BUSY = 503;
+const GATEWAY = new Set([502, 503, 504]);
+
+/** Whether it was not our server that answered, but a gateway with nobody behind it, or a page of somebody on the way. */
+function isNobody({ url }: Request, got: Response): boolean {
+  if (!new URL(url).pathname.startsWith("/api/")) return false;
+  const type = got.headers.get("Content-Type") ?? "";
+  return GATEWAY.has(got.status) ? !type.includes("json") : type.startsWith("text/html");
 }

@@ -10,6 +10,9 @@ const TAKEN = "jackstaff_taken_along";
 const CACHE = "jackstaff-engine";
 /** When the hands rest after a start [ms]. */
 const IDLE_MS = 2500;
+/** And after the first frame was set up [ms]: what the page itself needs comes first. */
+const AHEAD_MS = 60_000;
+const HELD_BACK = "jackstaff_held_back";
 
 type Stage = "none" | "fetching" | "starting" | "ready" | "failed";
 
@@ -52,6 +55,52 @@ export function recall(): void {
   if (!canTake() || !wasTaken()) return;
   beside();
   window.setTimeout(() => void take(), IDLE_MS);
+}
+
+/** Whether somebody said that it is not to be fetched by itself. */
+export function isHeldBack(): boolean {
+  return noted(HELD_BACK);
+}
+
+export function holdBack(held: boolean): void {
+  try {
+    if (held) localStorage.setItem(HELD_BACK, "1");
+    else localStorage.removeItem(HELD_BACK);
+  } catch {
+    // A browser that keeps nothing has nothing fetched either.
+  }
+  show({});
+}
+
+let ahead = false;
+
+/**
+ * Somebody sets up frames with this: when the hands rest it is fetched by itself, so that a signal lost later takes
+ * nothing away. Not where the browser says that data are dear, and not while `isBusy`.
+ */
+export function takeAhead(isBusy: () => boolean): void {
+  if (ahead || !canTake() || wasTaken()) return;
+  ahead = true;
+  const look = () => {
+    if (isHeldBack() || isDear() || now.stage !== "none") return;
+    if (isBusy() || document.visibilityState !== "visible") window.setTimeout(look, AHEAD_MS);
+    else void take();
+  };
+  window.setTimeout(look, AHEAD_MS);
+}
+
+/** What browsers say of the network, where they do. */
+interface Connection {
+  saveData?: boolean;
+  type?: string;
+  effectiveType?: string;
+}
+
+/** Whether data are dear, as far as the browser says. */
+function isDear(): boolean {
+  const { connection } = navigator as { connection?: Connection };
+  if (!connection) return false;
+  return connection.saveData === true || connection.type === "cellular" || /2g/.test(connection.effectiveType ?? "");
 }
 
 /** Fetch what is not here yet, and start it. */
@@ -98,8 +147,12 @@ function installed({ active, installing }: ServiceWorkerRegistration): Promise<v
 
 /** A browser that keeps nothing has taken nothing along. */
 function wasTaken(): boolean {
+  return noted(TAKEN);
+}
+
+function noted(key: string): boolean {
   try {
-    return localStorage.getItem(TAKEN) !== null;
+    return localStorage.getItem(key) !== null;
   } catch {
     return false;
   }

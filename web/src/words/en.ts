@@ -24,6 +24,7 @@ export const en = {
     title: "Without a signal",
     why: "Take it with you: bench, run, outings and log then work with no network. About 7 MB, once.",
     take: "Take it with me",
+    ahead: "By itself, a minute after a frame was set up, unless data are dear",
     cannot: "This page can only be taken along over a secure connection.",
     failed: "It could not be fetched whole. What works now goes on; try again with a better signal.",
     fetched: (percent: number) => `${percent} %`,

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from "react";
-import { Button, ProgressBar } from "react-bootstrap";
-import { canTake, subscribe, take, takenAlong } from "../../engine/takeAlong";
+import { Button, Form, ProgressBar } from "react-bootstrap";
+import { canTake, holdBack, isHeldBack, subscribe, take, takenAlong } from "../../engine/takeAlong";
 import { words } from "../../words";
 
 const say = words.takeAlong;
@@ -18,6 +18,13 @@ export function TakeAlong() {
           <Button variant="quiet" onClick={() => void take()}>
             {say.take}
           </Button>
+          <Form.Check
+            type="switch"
+            id="take-ahead"
+            label={say.ahead}
+            checked={!isHeldBack()}
+            onChange={(event) => holdBack(!event.target.checked)}
+          />
         </>
       )}
       {stage === "fetching" && (
