@@ -81,8 +81,10 @@ class Device:
             return
         assert response.status_code == 200, response.content
         if answer_lost:
-            self.lost.extend(sent)
+            self.lost.extend({**body, "documents": [each]} for each in sent)
             return
+        # Whoever was heard before they asked counts by this epoch, too.
+        self.epoch = self.epoch or response.json()["epoch"]
         for result in response.json()["results"]:
             assert result["refused"] == []
             del self.waiting[result["held"]["id"]]
@@ -94,8 +96,7 @@ class Device:
     def repeat(self) -> None:
         """An old request that the network delivers once more."""
         if self.lost:
-            body = {"account": self.account, "epoch": self.epoch, "documents": [self.lost.pop(0)]}
-            self.client.post("/api/replica", json.dumps(body), content_type="application/json")
+            self.client.post("/api/replica", json.dumps(self.lost.pop(0)), content_type="application/json")
 
     def pull(self) -> None:
         """Take what has changed, page by page; what waits here is not overwritten."""

@@ -176,12 +176,19 @@ async function push(now: number, owner: string): Promise<boolean> {
     const parcel = waiting.slice(0, PARCEL);
     if (parcel.length === 0 || account !== now) return false;
     const documents = parcel.flatMap((doc) => changeOf(doc) ?? []);
-    const { results, head } = await sendChanges(now, documents, await epochOf(owner));
+    const { results, head, epoch } = await sendChanges(now, documents, await epochOf(owner));
+    // Whoever was heard before they asked counts by this epoch from now on.
+    await store.setNote(EPOCH(owner), epoch);
     for (const result of results) {
       // By its own name, never by its place: an answer must not settle another document.
       const sent = parcel.find((doc) => doc.waiting?.write === result.write);
       if (!sent) continue;
       const { held } = result;
+      if (result.refused.some(({ field }) => field === "base")) {
+        // Written in another page while the count began anew: it goes out as something new.
+        await store.sendAnew(owner, sent.kind, sent.id, 0);
+        continue;
+      }
       await store.settle(owner, sent.kind, sent.id, (doc) => {
         // Written again while it was on its way: that one is sent next, and says what it follows.
         if (doc.waiting?.write !== sent.waiting?.write) return doc;

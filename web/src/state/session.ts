@@ -86,7 +86,7 @@ function hereOf(session: Session): Here {
 
 /** Open this browser's memory for whoever was here last. */
 export async function openMemory(): Promise<void> {
-  const shelf = await openShelf();
+  const shelf = await openShelf(() => store.keepAgain());
   let last: Here | undefined;
   try {
     last = (await shelf.note(SESSION)) as Here | undefined;

@@ -73,87 +73,145 @@ const PATIENCE_MS = 4000;
 /** Sorts after every text that a sort key may have. */
 const LAST = "\uffff";
 
-/** The browser's own database, or memory where it is blocked or does not answer. */
-export async function openShelf(): Promise<Shelf> {
+/**
+ * The browser's own database, or memory where it is blocked or does not answer. Where the browser closes it (a page in
+ * the background) it is opened again; where somebody deleted it, `onEmptied` writes what the page still has.
+ */
+export async function openShelf(onEmptied: () => void = () => undefined): Promise<Shelf> {
   try {
-    const opened = openDB<Schema>(NAME, 1, {
-      upgrade(database) {
-        const documents = database.createObjectStore("documents", { keyPath: ["owner", "kind", "id"] });
-        documents.createIndex("sort", ["owner", "kind", "sort"]);
-        documents.createIndex("waiting", ["owner", "waiting.order"]);
-        database.createObjectStore("notes");
-      },
-      // A later version of the program wants to move walls: let it.
-      blocking: (_current, _blocked, event) => (event.target as IDBDatabase).close(),
-    });
+    const connection = new Connection(onEmptied);
+    const here = connection.here();
     const late = new Promise<never>((_, reject) => {
       window.setTimeout(() => reject(new Error("the database does not answer")), PATIENCE_MS);
     });
-    return lasting(await Promise.race([opened, late]));
+    await Promise.race([here, late]);
+    return lasting(connection);
   } catch {
     return memoryShelf();
   }
 }
 
-function lasting(database: IDBPDatabase<Schema>): Shelf {
+/** The way to the database, which may be cut at any time. */
+class Connection {
+  private opened: Promise<IDBPDatabase<Schema>> | null = null;
+  private times = 0;
+  private readonly onEmptied: () => void;
+
+  constructor(onEmptied: () => void) {
+    this.onEmptied = onEmptied;
+  }
+
+  here(): Promise<IDBPDatabase<Schema>> {
+    if (this.opened) return this.opened;
+    const isFirst = this.times === 0;
+    let isEmpty = false;
+    const opening = openDB<Schema>(NAME, 1, {
+      upgrade(database) {
+        const documents = database.createObjectStore("documents", { keyPath: ["owner", "kind", "id"] });
+        documents.createIndex("sort", ["owner", "kind", "sort"]);
+        documents.createIndex("waiting", ["owner", "waiting.order"]);
+        database.createObjectStore("notes");
+        isEmpty = true;
+      },
+      // A later version of the program wants to move walls, or somebody clears everything: let them.
+      blocking: (_current, _blocked, event) => {
+        (event.target as IDBDatabase).close();
+        this.cut(opening);
+      },
+      terminated: () => this.cut(opening),
+    });
+    this.opened = opening;
+    this.times += 1;
+    opening.then(
+      () => isEmpty && !isFirst && this.onEmptied(),
+      () => this.cut(opening),
+    );
+    return opening;
+  }
+
+  /** Do something with it; where it turns out to be closed it is opened once more. */
+  async ask<Found>(work: (database: IDBPDatabase<Schema>) => Promise<Found>): Promise<Found> {
+    const opened = this.here();
+    try {
+      return await work(await opened);
+    } catch (error) {
+      if (!(error instanceof DOMException) || error.name !== "InvalidStateError") throw error;
+      this.cut(opened);
+      return work(await this.here());
+    }
+  }
+
+  private cut(which: Promise<IDBPDatabase<Schema>>): void {
+    if (this.opened === which) this.opened = null;
+  }
+}
+
+function lasting(connection: Connection): Shelf {
   const ofKind = (owner: string, kind: string) => IDBKeyRange.bound([owner, kind], [owner, kind, LAST]);
   const shown = (owner: string, kind: string) => IDBKeyRange.bound([owner, kind, ""], [owner, kind, LAST], true);
   const ofOwner = (owner: string) => IDBKeyRange.bound([owner], [owner, LAST, LAST]);
+  const ask: Connection["ask"] = (work) => connection.ask(work);
   return {
     lasting: true,
-    whole: async (owner, kinds) => {
-      const reading = database.transaction("documents").store;
-      return (await Promise.all(kinds.map((kind) => reading.getAll(ofKind(owner, kind))))).flat();
-    },
-    newest: async (owner, kind, most) => {
-      const found: Doc[] = [];
-      const index = database.transaction("documents").store.index("sort");
-      for await (const cursor of index.iterate(shown(owner, kind), "prev")) {
-        if (found.push(cursor.value) >= most) break;
-      }
-      return found;
-    },
-    count: (owner, kind) => database.countFromIndex("documents", "sort", shown(owner, kind)),
-    get: (owner, kind, id) => database.get("documents", [owner, kind, id]),
+    whole: (owner, kinds) =>
+      ask(async (database) => {
+        const reading = database.transaction("documents").store;
+        return (await Promise.all(kinds.map((kind) => reading.getAll(ofKind(owner, kind))))).flat();
+      }),
+    newest: (owner, kind, most) =>
+      ask(async (database) => {
+        const found: Doc[] = [];
+        const index = database.transaction("documents").store.index("sort");
+        for await (const cursor of index.iterate(shown(owner, kind), "prev")) {
+          if (found.push(cursor.value) >= most) break;
+        }
+        return found;
+      }),
+    count: (owner, kind) => ask((database) => database.countFromIndex("documents", "sort", shown(owner, kind))),
+    get: (owner, kind, id) => ask((database) => database.get("documents", [owner, kind, id])),
     waiting: (owner) =>
-      database.getAllFromIndex("documents", "waiting", IDBKeyRange.bound([owner, 0], [owner, Infinity])),
-    change: async (owner, kind, id, how) => {
-      const writing = database.transaction("documents", "readwrite");
-      const held = await writing.store.get([owner, kind, id]);
-      const next = how(held);
-      if (next) await writing.store.put(next);
-      else if (next === null) await writing.store.delete([owner, kind, id]);
-      await writing.done;
-      return next === undefined ? held : (next ?? undefined);
-    },
-    move: async (from, to, how) => {
-      const writing = database.transaction("documents", "readwrite");
-      const moved: Doc[] = [];
-      for (const doc of await writing.store.getAll(ofOwner(from))) {
-        const next = how(doc, await writing.store.get([to, doc.kind, doc.id]));
-        await writing.store.delete([from, doc.kind, doc.id]);
-        if (!next) continue;
-        await writing.store.put(next);
-        moved.push(next);
-      }
-      await writing.done;
-      return moved;
-    },
-    forgetSent: async (owner, kinds, keeps) => {
-      const writing = database.transaction("documents", "readwrite");
-      for await (const cursor of writing.store.iterate(ofOwner(owner))) {
-        const { kind, waiting } = cursor.value;
-        if (kinds.includes(kind) && waiting === null && !keeps(cursor.value)) await cursor.delete();
-      }
-      await writing.done;
-    },
-    forgetOwner: async (owner) => {
-      await database.delete("documents", ofOwner(owner));
-    },
-    note: (key) => database.get("notes", key),
-    setNote: async (key, value) => {
-      await database.put("notes", value, key);
-    },
+      ask((database) =>
+        database.getAllFromIndex("documents", "waiting", IDBKeyRange.bound([owner, 0], [owner, Infinity])),
+      ),
+    change: (owner, kind, id, how) =>
+      ask(async (database) => {
+        const writing = database.transaction("documents", "readwrite");
+        const held = await writing.store.get([owner, kind, id]);
+        const next = how(held);
+        if (next) await writing.store.put(next);
+        else if (next === null) await writing.store.delete([owner, kind, id]);
+        await writing.done;
+        return next === undefined ? held : (next ?? undefined);
+      }),
+    move: (from, to, how) =>
+      ask(async (database) => {
+        const writing = database.transaction("documents", "readwrite");
+        const moved: Doc[] = [];
+        for (const doc of await writing.store.getAll(ofOwner(from))) {
+          const next = how(doc, await writing.store.get([to, doc.kind, doc.id]));
+          await writing.store.delete([from, doc.kind, doc.id]);
+          if (!next) continue;
+          await writing.store.put(next);
+          moved.push(next);
+        }
+        await writing.done;
+        return moved;
+      }),
+    forgetSent: (owner, kinds, keeps) =>
+      ask(async (database) => {
+        const writing = database.transaction("documents", "readwrite");
+        for await (const cursor of writing.store.iterate(ofOwner(owner))) {
+          const { kind, waiting } = cursor.value;
+          if (kinds.includes(kind) && waiting === null && !keeps(cursor.value)) await cursor.delete();
+        }
+        await writing.done;
+      }),
+    forgetOwner: (owner) => ask((database) => database.delete("documents", ofOwner(owner))),
+    note: (key) => ask((database) => database.get("notes", key)),
+    setNote: (key, value) =>
+      ask(async (database) => {
+        await database.put("notes", value, key);
+      }),
   };
 }
 

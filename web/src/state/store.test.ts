@@ -24,7 +24,7 @@ async function opened(owner = "guest", before: (tab: { log: Drawer<Note> }) => u
     paged: true,
   });
   before({ log });
-  await tab.store.open(await tab.openShelf(), owner);
+  await tab.store.open(await tab.openShelf(() => tab.store.keepAgain()), owner);
   return { ...tab, sent, local, log };
 }
 
@@ -67,6 +67,23 @@ describe("the store", () => {
     const b = await opened("account 2");
     await a.sent.set("x", { text: "of one again" });
     expect(b.sent.all()).toEqual([]);
+  });
+
+  it("opens the browser's database again when it is cut off, and fills one that was emptied", async () => {
+    const a = await opened();
+    await a.sent.set("x", { text: "before" });
+    // As a browser does with pages in the background, and as somebody who clears everything.
+    const erased = new Promise<void>((done) => {
+      const erasing = indexedDB.deleteDatabase("jackstaff");
+      erasing.onsuccess = () => done();
+    });
+    await erased;
+    await a.sent.set("y", { text: "after" });
+    await vi.waitFor(async () => {
+      const b = await opened();
+      expect(texts(b.sent.all()).toSorted()).toEqual(["after", "before"]);
+    });
+    expect(a.store.trouble).toBe(null);
   });
 
   it("keeps what stays of who has left until it is over, for pages that come later, too", async () => {

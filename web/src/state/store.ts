@@ -32,6 +32,8 @@ interface News {
   docs?: Doc[];
   gone?: { owner: string; kind: string; id: string }[];
   note?: { key: string; value: unknown };
+  /** It goes out once more, on top of another number. */
+  renumbered?: Doc;
 }
 
 /** What could not be read any more, in the words of whoever looks for it. */
@@ -310,13 +312,21 @@ export class Store {
 
   /** Send it once more as it stands, on top of what the server had at `number`. */
   async sendAnew(owner: string, kind: string, id: string, number: number): Promise<void> {
-    const now = await this.shelf.change(
-      owner,
-      kind,
-      id,
-      (held) => held && { ...held, number, waiting: held.waiting ?? waitingOf(held) },
-    );
-    if (now) this.apply({ docs: [now] });
+    // What was written here and is on its way would bring the old number back.
+    await this.writing;
+    const anew = (held: Doc): Doc => ({ ...held, number, waiting: held.waiting ?? waitingOf(held) });
+    const now = await this.shelf.change(owner, kind, id, (held) => held && anew(held));
+    if (!now) return;
+    this.renumber(now);
+    this.tell({ renumbered: now });
+  }
+
+  /** What is shown goes out on top of another number than before; it may have been written again meanwhile. */
+  private renumber({ owner, kind, id, number, waiting }: Doc): void {
+    const held = this.docs.get(keyOf(kind, id));
+    if (held?.owner !== owner) return;
+    this.docs.set(keyOf(kind, id), { ...held, number, waiting: held.waiting ?? waiting });
+    this.changed(kind);
   }
 
   /** Hand what a guest made here to the account that has signed in. Hands back what was handed over. */
@@ -412,6 +422,12 @@ export class Store {
     this.changed();
   }
 
+  /** Somebody has emptied the browser's database: what the page has goes into it again. */
+  keepAgain(): void {
+    for (const doc of this.docs.values()) this.unsaved.set(JSON.stringify([doc.owner, doc.kind, doc.id]), doc);
+    void this.saveUnsaved().catch((error: unknown) => this.inTrouble(error));
+  }
+
   /** There is room again: what lived in the page alone goes to the browser. */
   private async saveUnsaved(): Promise<void> {
     for (const [key, doc] of this.unsaved) {
@@ -453,6 +469,7 @@ export class Store {
   }
 
   private hear(news: News): void {
+    if (news.renumbered) this.renumber(news.renumbered);
     if (news.note) this.onNote(news.note.key, news.note.value);
     this.apply(news);
   }
@@ -493,7 +510,7 @@ export class Store {
   }
 
   private tell(news: News): void {
-    if (news.docs?.length || news.gone?.length || news.note) this.channel?.postMessage(news);
+    if (news.docs?.length || news.gone?.length || news.note || news.renumbered) this.channel?.postMessage(news);
   }
 
   private changed(...names: string[]): void {
