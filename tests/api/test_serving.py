@@ -159,6 +159,25 @@ def test_a_right_password_forgets_the_wrong_ones_before_it(monkeypatch: pytest.M
     assert try_in("edda", "x", "192.0.2.9")[0] == 401
 
 
+@pytest.mark.usefixtures("edda")
+def test_strangers_lock_nobody_out_of_the_browser_they_sign_in_with() -> None:
+    own, other = Client(), Client()
+
+    def sign_in(client: Client, name: str, password: str) -> int:
+        body = json.dumps({"username": name, "password": password})
+        return client.post("/api/session", body, content_type="application/json").status_code
+
+    assert sign_in(own, "edda", "the-tarn-at-noon") == 200
+    assert sign_in(other, "edda", "the-tarn-at-noon") == 200
+    assert [try_in("edda", "x", f"192.0.2.{turn}")[0] for turn in range(11)][-1] == 429
+    assert sign_in(own, "edda", "the-tarn-at-noon") == 200
+    # By itself it may not guess without end either, and not by another name.
+    assert [sign_in(own, "edda", "x") for _ in range(11)] == [401] * 10 + [429]
+    assert sign_in(other, "edda", "the-tarn-at-noon") == 200
+    other.cookies["jackstaff_known"] = other.cookies["jackstaff_known"].value + "x"
+    assert sign_in(other, "edda", "the-tarn-at-noon") == 429
+
+
 @pytest.mark.parametrize(("path", "field"), [("password", "current"), ("end", "password")])
 def test_an_open_page_is_no_place_to_guess_passwords_either(edda: User, path: str, field: str) -> None:
     client = Client()

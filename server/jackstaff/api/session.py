@@ -13,7 +13,7 @@ from ninja.utils import check_csrf
 
 from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
 
-from .guesses import guessed
+from .guesses import guessed, remember_browser
 from .refusals import Faults
 from .schemas import Input, Text
 
@@ -55,7 +55,7 @@ def visited(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
 
 
 @router.post("", response={200: Session, 401: Faults, 429: Faults})
-def sign_in(request: HttpRequest, credentials: SignIn) -> object:
+def sign_in(request: HttpRequest, response: HttpResponse, credentials: SignIn) -> object:
     """Sign in with Django's accounts; whoever was wrong too often waits."""
     _own_page_only(request)
     name, password = credentials.username, credentials.password
@@ -68,6 +68,7 @@ def sign_in(request: HttpRequest, credentials: SignIn) -> object:
         }
         return Status(401, {"errors": [fault]})
     login(request, user)
+    remember_browser(response, name)
     return Status(200, here(request))
 
 

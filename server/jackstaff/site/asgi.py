@@ -18,6 +18,8 @@ from typing import Any, TypeVar
 from wsgiref.util import FileWrapper
 
 from django.conf import settings
+from django.core.management import call_command
+from django.db import DatabaseError
 
 from .intake import TOO_MUCH, Body, Gone, Intake, Message, Receive, Refused
 from .wsgi import application as _django
@@ -27,6 +29,7 @@ MOST_WAITING = 200
 """Requests that are worked on or wait for a thread, in each worker."""
 HEALTH = "/api/health"
 _PIECE = 256_000
+_DAY_SECONDS = 86_400
 Found = TypeVar("Found")
 Send = Callable[[Message], Awaitable[None]]
 _Answer = tuple[int, list[tuple[bytes, bytes]], Iterable[bytes]]
@@ -84,6 +87,14 @@ class Gateway:
         finally:
             if close := getattr(content, "close", None):
                 await self._run(self._threads, close)
+
+    async def later(self, work: Callable[..., object], *given: object) -> None:
+        """Do something that nobody waits for, beside the requests."""
+        try:
+            await self._run(self._health, work, *given)
+        except DatabaseError:
+            # Another time.
+            return
 
     async def _is_known(self, headers: dict[str, str]) -> bool:
         return await self._run(self._threads, _is_signed_in, headers.get("HTTP_COOKIE", ""))
@@ -200,11 +211,21 @@ async def _refuse(send: Send, refused: Refused) -> None:
 
 
 _gateway: Gateway | None = None
+_tasks: set[asyncio.Task[None]] = set()
+
+
+async def _tidy(gateway: Gateway) -> None:
+    """Sessions that have ended are forgotten once a day, for a server that is never started anew."""
+    while True:
+        await asyncio.sleep(_DAY_SECONDS)
+        await gateway.later(call_command, "clearsessions")
 
 
 async def application(scope: Message, receive: Receive, send: Send) -> None:
     """What the server calls. The threads begin in each worker: none of them lives through a fork."""
     global _gateway  # noqa: PLW0603 (one of each process)
     if scope["type"] == "http":
-        _gateway = _gateway or Gateway()
+        if _gateway is None:
+            _gateway = Gateway()
+            _tasks.add(asyncio.create_task(_tidy(_gateway)))
         await _gateway(scope, receive, send)
