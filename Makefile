@@ -22,7 +22,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-slow test-postgres lint lint-python lint-web lint-types test-web test-python types bench bench-long bench-watching bench-years bench-load care mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev test test-slow test-postgres lint lint-python lint-web lint-types test-web test-python types bench bench-long bench-watching bench-years bench-load hostile care mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -117,12 +117,15 @@ bench-years: build/dev.stamp ## 100,000 frames and 2,000 outings of one person a
 bench-load: build/dev.stamp build/web.stamp ## one to 32 clients a while each, then eight for ten minutes
 	@$(BIN)/python -m bench.load
 
+hostile: build/dev.stamp build/web.stamp ## slow senders, dear questions, a held lock, kills: whether others are still served (docs/security.md)
+	@$(BIN)/python -m bench.hostile
+
 care: build/dev.stamp build/node.stamp ## what nobody uses: dead code, unexported names, packages; known faults of packages (asks the registries)
 	@$(PIP) requirements/care.txt
 	-$(BIN)/vulture core imaging server tools bench tests --exclude '*/migrations/*' \
 	  --ignore-decorators '@router.*,@api.*,@pytest.*,@given*,@*.exception_handler' \
 	  --ignore-names 'Meta,Command,handle,add_arguments,RecordsConfig,ready,WHITENOISE_*,on_starting,when_ready' \
-	  | grep -v 'unused variable\|unused attribute\|site/faults\|site/worker\|site/headers'
+	  | grep -v 'unused variable\|unused attribute\|site/faults\|site/asgi\|site/headers'
 	-cd web && npx --no-install knip --no-progress
 	-$(BIN)/pip-audit -r requirements/run.txt --disable-pip --require-hashes
 	-cd web && npm audit --omit=dev
