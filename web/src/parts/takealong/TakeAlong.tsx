@@ -19,7 +19,7 @@ export function TakeAlong() {
             {say.take}
           </Button>
           <Form.Check
-            type="switch"
+            type="checkbox"
             id="take-ahead"
             label={say.ahead}
             checked={!isHeldBack()}
