@@ -167,13 +167,20 @@ def held_lock(server: Server) -> str:
         other.execute("BEGIN IMMEDIATE")
         late = threading.Timer(13, other.interrupt)
         late.start()
-        client.ask("PUT", f"frames/{key}", frame)
+        first = _status(client, key, frame)
         late.cancel()
         other.execute("ROLLBACK")
     begun = time.perf_counter()
-    client.ask("PUT", f"frames/{key}", frame)
-    first, second = list(client.told.statuses)[-2:] if len(client.told.statuses) > 1 else (0, 0)
+    second = _status(client, key, frame)
     return f"{first} while it is held; {second} after {time.perf_counter() - begun:.2f} s once it is let go"
+
+
+def _status(client: Client, key: str, frame: bytes) -> int:
+    """What a write of this frame is answered with."""
+    before = Counter(client.told.statuses)
+    client.ask("PUT", f"frames/{key}", frame)
+    (status,) = client.told.statuses - before
+    return status
 
 
 def kills(server: Server) -> str:

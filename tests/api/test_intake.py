@@ -9,7 +9,7 @@ from typing import Any
 
 import pytest
 
-from jackstaff.site import intake
+from jackstaff.site import asgi, intake
 from jackstaff.site.intake import Body, Gone, Intake, Refused
 
 LAST: dict[str, Any] = {"type": "http.request", "body": b"", "more_body": False}
@@ -43,6 +43,26 @@ def take(
     # Beside a browser test this thread has a loop of its own already.
     with ThreadPoolExecutor(1) as thread:
         return thread.submit(asyncio.run, (into or Intake()).body(path, length, receive, is_known)).result()
+
+
+@pytest.mark.parametrize(
+    ("path", "queue"),
+    [
+        ("/api/health", "health"),
+        ("/api/exposure", "quick"),
+        ("/api/looks", "quick"),
+        ("/api/replica", "quick"),
+        ("/api/frames/9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02", "quick"),
+        ("/", "quick"),
+        ("/api/stacks", "long"),
+        ("/api/outing/days", "long"),
+        ("/api/log/read", "long"),
+        ("/api/frames/photo", "long"),
+        ("/api/frames/9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02/picture", "long"),
+    ],
+)
+def test_a_key_press_waits_for_nothing_that_takes_long(path: str, queue: str) -> None:
+    assert asgi.queue_of(path) == queue
 
 
 PICTURE = "/api/frames/9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02/picture"

@@ -8,9 +8,12 @@ from __future__ import annotations
 
 import asyncio
 import json
+import re
 import sys
+from collections import Counter
 from collections.abc import Awaitable, Callable, Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
+from enum import StrEnum
 from functools import partial
 from http.cookies import CookieError, SimpleCookie
 from importlib import import_module
@@ -24,10 +27,22 @@ from django.db import DatabaseError
 from .intake import TOO_MUCH, Body, Gone, Intake, Message, Receive, Refused
 from .wsgi import application as _django
 
-THREADS = 4
-MOST_WAITING = 200
+
+class Queue(StrEnum):
+    """Requests wait for their kind alone: a key press for no plan of days, whoever asks how it is for nobody."""
+
+    HEALTH = "health"
+    QUICK = "quick"
+    LONG = "long"
+
+
+THREADS = {Queue.HEALTH: 1, Queue.QUICK: 4, Queue.LONG: 2}
+MOST_WAITING = {Queue.HEALTH: 100, Queue.QUICK: 200, Queue.LONG: 40}
 """Requests that are worked on or wait for a thread, in each worker."""
-HEALTH = "/api/health"
+_LONG = re.compile(
+    r"/api/(stacks|reach|light|calibration|outing/|looks/drawing|log/|account/archive|dryrun|practice|standins/"
+    r"|frames/(photo|pair|compare|[0-9a-f-]{36}/picture))"
+)
 _PIECE = 256_000
 _DAY_SECONDS = 86_400
 Found = TypeVar("Found")
@@ -40,10 +55,8 @@ class Gateway:
 
     def __init__(self) -> None:
         self._intake = Intake()
-        self._threads = ThreadPoolExecutor(THREADS, "request")
-        # Whoever asks how it is waits in no queue.
-        self._health = ThreadPoolExecutor(1, "health")
-        self._waiting = 0
+        self._threads = {queue: ThreadPoolExecutor(count, queue) for queue, count in THREADS.items()}
+        self._waiting = Counter[Queue]()
 
     async def __call__(self, scope: Message, receive: Receive, send: Send) -> None:
         """Answer one request."""
@@ -58,18 +71,15 @@ class Gateway:
         path: str = scope["path"]
         headers = _headers(scope)
         body = await self._intake.body(path, _length(headers), receive, partial(self._is_known, headers))
-        if path == HEALTH:
-            threads = self._health
-        elif self._waiting < MOST_WAITING:
-            threads = self._threads
-        else:
+        queue = queue_of(path)
+        if self._waiting[queue] >= MOST_WAITING[queue]:
             body.close()
             raise TOO_MUCH
-        self._waiting += 1
+        self._waiting[queue] += 1
         try:
-            status, said, content = await self._run(threads, _ask, _environ(scope, headers, body))
+            status, said, content = await self._run(queue, _ask, _environ(scope, headers, body))
         finally:
-            self._waiting -= 1
+            self._waiting[queue] -= 1
             body.close()
         await self._say(send, status, said, content)
 
@@ -81,26 +91,33 @@ class Gateway:
                 await send({"type": "http.response.body", "body": b"".join(content)})
                 return
             pieces = iter(content)
-            while (piece := await self._run(self._threads, _next, pieces)) is not None:
+            while (piece := await self._run(Queue.QUICK, _next, pieces)) is not None:
                 await send({"type": "http.response.body", "body": piece, "more_body": True})
             await send({"type": "http.response.body", "body": b""})
         finally:
             if close := getattr(content, "close", None):
-                await self._run(self._threads, close)
+                await self._run(Queue.QUICK, close)
 
     async def later(self, work: Callable[..., object], *given: object) -> None:
         """Do something that nobody waits for, beside the requests."""
         try:
-            await self._run(self._health, work, *given)
+            await self._run(Queue.LONG, work, *given)
         except DatabaseError:
             # Another time.
             return
 
     async def _is_known(self, headers: dict[str, str]) -> bool:
-        return await self._run(self._threads, _is_signed_in, headers.get("HTTP_COOKIE", ""))
+        return await self._run(Queue.QUICK, _is_signed_in, headers.get("HTTP_COOKIE", ""))
 
-    async def _run(self, threads: ThreadPoolExecutor, work: Callable[..., Found], *given: object) -> Found:
-        return await asyncio.get_running_loop().run_in_executor(threads, work, *given)
+    async def _run(self, queue: Queue, work: Callable[..., Found], *given: object) -> Found:
+        return await asyncio.get_running_loop().run_in_executor(self._threads[queue], work, *given)
+
+
+def queue_of(path: str) -> Queue:
+    """Where a request for this address waits."""
+    if path == "/api/health":
+        return Queue.HEALTH
+    return Queue.LONG if _LONG.match(path) else Queue.QUICK
 
 
 def _headers(scope: Message) -> dict[str, str]:
