@@ -30,7 +30,7 @@ help: ## what can be made
 demo: build/run.stamp build/web.stamp ## install, build, load demo data, serve at http://127.0.0.1:$PORT
 	@export JACKSTAFF_DEMO=1 JACKSTAFF_DATA_DIR="$(DEMO_DATA)"; \
 	  $(MANAGE) bring_up && $(MANAGE) load_demo && \
-	  exec $(BIN)/gunicorn -c server/gunicorn.conf.py jackstaff.site.wsgi
+	  exec $(BIN)/gunicorn -c server/gunicorn.conf.py
 
 serve: build/run.stamp build/web.stamp ## serve phones and others over TLS: make serve HOST=192.168.0.20 (docs/phone.md)
 	@HOST="$(HOST)" CERT="$(CERT)" KEY="$(KEY)" PROXIES="$(PROXIES)" PORT="$(if $(filter file,$(origin PORT)),,$(PORT))" \

@@ -159,6 +159,11 @@ def test_a_right_password_forgets_the_wrong_ones_before_it(monkeypatch: pytest.M
     assert try_in("edda", "x", "192.0.2.9")[0] == 401
 
 
+def test_the_demo_starts_the_server_that_the_tests_start() -> None:
+    started = [line.strip() for line in (ROOT / "Makefile").read_text().splitlines() if "gunicorn" in line]
+    assert started == ["exec $(BIN)/gunicorn -c server/gunicorn.conf.py"]
+
+
 @pytest.mark.usefixtures("edda")
 def test_strangers_lock_nobody_out_of_the_browser_they_sign_in_with() -> None:
     own, other = Client(), Client()
