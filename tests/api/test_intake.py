@@ -54,10 +54,15 @@ def take(
         ("/api/replica", "quick"),
         ("/api/frames/9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02", "quick"),
         ("/", "quick"),
+        # What a hand waits for at the shutter, and right after it.
+        ("/api/standins/trigger/open", "quick"),
+        ("/api/log/again", "quick"),
+        ("/api/light-of-another-name", "quick"),
         ("/api/stacks", "long"),
         ("/api/outing/days", "long"),
         ("/api/log/read", "long"),
         ("/api/frames/photo", "long"),
+        ("/api/frames/specks", "long"),
         ("/api/frames/9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02/picture", "long"),
     ],
 )

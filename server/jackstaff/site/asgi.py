@@ -40,8 +40,10 @@ THREADS = {Queue.HEALTH: 1, Queue.QUICK: 4, Queue.LONG: 2}
 MOST_WAITING = {Queue.HEALTH: 100, Queue.QUICK: 200, Queue.LONG: 40}
 """Requests that are worked on or wait for a thread, in each worker."""
 _LONG = re.compile(
-    r"/api/(stacks|reach|light|calibration|outing/|looks/drawing|log/|account/archive|dryrun|practice|standins/"
-    r"|frames/(photo|pair|compare|[0-9a-f-]{36}/picture))"
+    # Questions that a browser's own core answers beside its quick ones, too (engines.ts); pictures; whole logs.
+    r"/api/(stacks|reach|light|calibration|outing/(days|swaps|fillable|wait)|log/(evidence|learnt|read|file|write|parts)"
+    r"|looks/drawing|account/archive|practice/replay|standins/camera/picture"
+    r"|frames/(card|leak|pair|photo|specks|[0-9a-f-]{36}/picture))$"
 )
 _PIECE = 256_000
 _DAY_SECONDS = 86_400
