@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import asyncio
+import re
 from collections.abc import Iterable
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import pytest
+from tools.serving import ROOT
 
 from jackstaff.site import asgi, intake
 from jackstaff.site.intake import Body, Gone, Intake, Refused
@@ -68,6 +70,13 @@ def take(
 )
 def test_a_key_press_waits_for_nothing_that_takes_long(path: str, queue: str) -> None:
     assert asgi.queue_of(path) == queue
+
+
+def test_what_takes_long_in_the_browser_takes_long_here() -> None:
+    source = (ROOT / "web/src/engine/engines.ts").read_text()
+    names = re.findall(r'"([a-z/]+)"', source[source.index("new Set([") : source.index("]);")])
+    assert len(names) > 5
+    assert {asgi.queue_of(f"/api/{name}") for name in names} == {"long"}
 
 
 PICTURE = "/api/frames/9d0b1de6-7a1c-4a34-8c58-2f1d2b7f0a02/picture"
