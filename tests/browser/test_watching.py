@@ -116,6 +116,10 @@ def test_a_simulated_sky_is_named_as_one_and_counts_as_a_camera_does(guest: Visi
     page = guest.page
     meter_now(page)
     page.get_by_role("button", name="Watch a simulated sky").click()
+    panel = page.get_by_role("group", name="Watching the light")
+    # The core is fetched first, and that is said rather than an opening camera.
+    expect(panel).to_contain_text(re.compile("Fetching|Starting what measures the light"))
+    expect(panel).to_contain_text("Watching a simulated sky", timeout=START_MS)
     expect(page.get_by_test_id("light-now")).to_contain_text("metered, ±", timeout=START_MS)
     page.get_by_test_id("light-now").click()
     dialog = page.get_by_role("dialog", name="Watching the light")

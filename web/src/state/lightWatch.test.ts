@@ -91,6 +91,30 @@ it("without a camera says why", async () => {
   expect(lightWatch()).toMatchObject({ sight: "ended", why: "refused" });
 });
 
+it("that takes long to start says what it waits for, and may be stopped and begun anew meanwhile", async () => {
+  const { cameraEyes } = await import("./eyes");
+  let arrive: (eyes: Eyes) => void = vi.fn();
+  vi.mocked(cameraEyes).mockReturnValueOnce(new Promise((resolve) => (arrive = resolve)));
+  const slow = startWatching("camera");
+  await vi.advanceTimersByTimeAsync(60_000);
+  let watch = lightWatch();
+  expect([watch?.sight, watch?.waits, watch && isWatching(watch)]).toEqual(["starting", "camera", true]);
+  stopWatching();
+  let answer: (look: Look) => void = vi.fn();
+  told.look = () => new Promise((resolve) => (answer = resolve));
+  const again = startWatching("camera");
+  await vi.advanceTimersByTimeAsync(60_000);
+  watch = lightWatch();
+  expect([watch?.sight, watch?.waits, watch && isWatching(watch)]).toEqual(["starting", "core", true]);
+  // The camera that came too late for the first start is let go, and disturbs the second one nowhere.
+  arrive({ ...told.eyes });
+  await slow;
+  expect([told.closed, isMine()]).toEqual([1, true]);
+  answer(found(0.1));
+  await again;
+  expect(lightWatch()?.sight).toBe("watching");
+});
+
 it("begun again goes on with what was seen, as another part", async () => {
   await startWatching("camera");
   stopWatching();

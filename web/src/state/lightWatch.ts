@@ -22,6 +22,8 @@ export interface LightWatch {
   /** The last time that the eyes were open [ms]. */
   alive: number;
   sight: Sight;
+  /** What a watch that starts waits for. */
+  waits?: "camera" | "core";
   why: Why;
   looks: Looked[];
   /** The light up to this phone's own constant [stops], where it tells its exposure. */
@@ -94,8 +96,10 @@ export function isWatching(watch: LightWatch, now = Date.now()): boolean {
 
 /** The eyes of this page, while they are open. */
 let mine: { eyes: Eyes; owner: string; timer: number; eye: Look["eye"]; firstPart: number } | null = null;
-/** They are on their way: a second tap opens no second camera. */
-let opening = false;
+/** The start that is on its way: a second tap opens no second camera, and one after *Stop* begins anew. */
+let opening: { beat: number } | null = null;
+/** How often a start that takes long says that somebody still waits for it [ms]. */
+const BEAT_MS = 4000;
 
 export function isMine(): boolean {
   return mine !== null;
@@ -109,7 +113,8 @@ function write(part: Partial<LightWatch>): void {
 /** Open the eyes. What was seen before in the last minutes stays, as a part of its own. */
 export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broken_cloud"): Promise<void> {
   if (mine || opening) return;
-  opening = true;
+  const start = { beat: window.setInterval(() => write({ alive: Date.now() }), BEAT_MS) };
+  opening = start;
   const before = drawn.get(ONE);
   const now = Date.now();
   const continues = before !== null && before.by === by && now - (before.looks.at(-1)?.at ?? 0) < LONGEST_MS;
@@ -121,6 +126,7 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
     started: watchBefore?.started ?? now,
     alive: now,
     sight: "starting",
+    waits: sky ? "core" : "camera",
     why: null,
     looks: watchBefore?.looks ?? [],
     phone: null,
@@ -131,18 +137,24 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
   try {
     const eyes = sky ? simulatedEyes(sky.kind, sky.seed, skySecond) : await cameraEyes(() => stopWatching("taken"));
     // Somebody else may be here by now, or the page may have been told to stop.
-    if (store.owner !== owner || drawn.get(ONE)?.sight === "ended") {
+    if (opening !== start || store.owner !== owner || drawn.get(ONE)?.sight === "ended") {
       eyes.close();
       return;
     }
+    write({ waits: "core" });
     const last = watchBefore?.looks.at(-1);
     mine = { eyes, owner, timer: 0, eye: null, firstPart: last ? last.part + 1 : 0 };
     await look();
   } catch (error) {
-    stopWatching(error instanceof CannotSee ? error.why : "core");
+    if (opening === start) stopWatching(error instanceof CannotSee ? error.why : "core");
   } finally {
-    opening = false;
+    letStartGo(start);
   }
+}
+
+function letStartGo(start: typeof opening): void {
+  window.clearInterval(start?.beat);
+  if (opening === start) opening = null;
 }
 
 function openNow(): LightWatch["frame"] {
@@ -151,6 +163,7 @@ function openNow(): LightWatch["frame"] {
 }
 
 export function stopWatching(why: Why = null): void {
+  letStartGo(opening);
   if (mine) {
     window.clearTimeout(mine.timer);
     mine.eyes.close();

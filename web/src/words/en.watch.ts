@@ -10,7 +10,10 @@ export const watch = {
   stopShort: "Stop",
   sight: {
     starting: "Opening the camera …",
+    fetching: (percent: number, of: string) => `Fetching what measures the light: ${percent} % of ${of}`,
+    core: "Starting what measures the light …",
     watching: "Watching",
+    watchingSimulated: "Watching a simulated sky",
     moved: "Not sure: the picture moved",
     lost: "Lost: too dark, too bright or covered",
     away: "Shut while the page is away",

@@ -1,5 +1,6 @@
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useState, useSyncExternalStore } from "react";
 import { Button, Modal } from "react-bootstrap";
+import { subscribe, takenAlong } from "../../engine/takeAlong";
 import type { Step, Weight } from "../../questions/lightWatch";
 import {
   isMine,
@@ -50,7 +51,7 @@ function Watching({ known, question, children }: Props) {
           <Button variant="quiet" className="light-watch-now" onClick={() => setMore(true)}>
             <span className="light-watch-eye" data-sight={watch.sight} aria-hidden="true" />
             <span role="status">
-              <strong>{watch.sight === "watching" && !isMine() ? say.sight.elsewhere : say.sight[watch.sight]}</strong>
+              <strong>{watch.sight === "starting" ? <Waits watch={watch} /> : sightText(watch)}</strong>
               {watch.sight !== "starting" && <span data-testid="light-now"> {lightText(known)}</span>}
             </span>
           </Button>
@@ -86,6 +87,25 @@ function Watching({ known, question, children }: Props) {
       {question}
     </div>
   );
+}
+
+/** What a watch that starts waits for, and how far that has come. */
+function Waits({ watch }: { watch: LightWatch }) {
+  const { stage, got, of } = useSyncExternalStore(subscribe, takenAlong);
+  if (watch.waits !== "core") return say.sight.starting;
+  if (stage === "fetching" && of !== null && isMine())
+    return say.sight.fetching(Math.min(100, Math.round((got / of) * 100)), megabytes(of));
+  return say.sight.core;
+}
+
+function megabytes(bytes: number): string {
+  return `${(bytes / 1e6).toFixed(0)} MB`;
+}
+
+function sightText({ sight, by }: LightWatch): string {
+  if (sight !== "watching") return say.sight[sight];
+  if (!isMine()) return say.sight.elsewhere;
+  return by === "simulated" ? say.sight.watchingSimulated : say.sight.watching;
 }
 
 interface HowKnownProps {
