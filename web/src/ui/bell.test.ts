@@ -64,12 +64,15 @@ function heard() {
 /** Whether anything asked for the audio at all. */
 const wasMade = () => FakeAudio.last !== before;
 let before: FakeAudio;
+const activation = { hasBeenActive: true };
 
 beforeEach(() => {
   before = FakeAudio.last;
   vi.useFakeTimers();
   FakeAudio.allowed = "at once";
   vi.stubGlobal("AudioContext", FakeAudio);
+  vi.stubGlobal("navigator", { userActivation: activation });
+  activation.hasBeenActive = true;
 });
 afterEach(() => {
   vi.useRealTimers();
@@ -133,6 +136,14 @@ describe("the bell", () => {
       expect(heard()).toEqual([0]);
     },
   );
+
+  it("asks for no sound before the page was pressed: browsers refuse it and warn", async () => {
+    activation.hasBeenActive = false;
+    const { wake } = await bell();
+    expect([await wake(), wasMade()]).toEqual([false, false]);
+    activation.hasBeenActive = true;
+    expect([await wake(), wasMade()]).toEqual([true, true]);
+  });
 
   it("is mute without a word where nobody has woken it", async () => {
     const { queueBell, ring, silence } = await bell();

@@ -11,6 +11,8 @@ const PATIENCE = 1000;
 
 /** Wake the audio up; must be called from a press. False when the browser refuses or does not answer. */
 export async function wake(): Promise<boolean> {
+  // Sound before the first press is refused; a browser that is asked all the same warns of it.
+  if (!isPressed()) return false;
   try {
     context ??= new AudioContext();
     if (context.state !== "running") await soon(context.resume());
@@ -20,6 +22,12 @@ export async function wake(): Promise<boolean> {
   } catch {
     return false;
   }
+}
+
+/** Whether this page was pressed yet, where the browser tells. */
+function isPressed(): boolean {
+  const { userActivation } = navigator as Partial<Navigator>;
+  return userActivation?.hasBeenActive ?? true;
 }
 
 /** What comes within our patience, nothing otherwise. */
