@@ -92,6 +92,30 @@ def back_online(*pages: Page) -> None:
         page.evaluate("dispatchEvent(new Event('online'))")
 
 
+def test_a_newer_build_taken_in_one_tab_reaches_the_others(walker: Visit) -> None:
+    page = walker.page
+    expect(answer(page)).to_have_text("13s")
+    take_along(page)
+    page.reload()
+    until(page, "navigator.serviceWorker.controller !== null")
+    expect(answer(page)).to_have_text("13s")
+    taken = "navigator.serviceWorker.dispatchEvent(new Event('controllerchange'))"
+    page.evaluate(taken)
+    notice = page.get_by_text("Another tab took a newer version")
+    expect(notice).to_be_visible()
+    # Never under an open shutter.
+    short_bulb(page)
+    arm_and_open(page, "I close it")
+    expect(notice).to_be_hidden()
+    hold(page, "Close")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    page.evaluate("window.older = true")
+    page.get_by_role("button", name="Load it here").click()
+    until(page, "window.older === undefined")
+    expect(page.get_by_test_id("run-result")).to_be_visible()
+    expect(notice).to_have_count(0)
+
+
 def test_two_devices_bring_home_what_they_did_alone(browser: Browser, own_server: Server) -> None:
     rock, car = (Visit(browser, own_server, visited=True) for _ in range(2))
     for visit in (rock, car):

@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from "react";
+import { useEffect, useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
 import { Refused } from "../api/client";
 import { clockOff, onClock } from "../api/clock";
@@ -27,12 +27,21 @@ export function Notices() {
   const refused = useWaiting().filter((doc) => doc.waiting?.refused);
   const unread = broken.useDocs();
   const aside = asides.useDocs();
-  const { signal, stage, newer } = useSyncExternalStore(subscribe, takenAlong);
+  const { signal, stage, newer, passed } = useSyncExternalStore(subscribe, takenAlong);
   const running = useOpenFrame();
   const clock = useClockFar();
   const alone = !signal && stage !== "none";
   const offered = newer && !running;
-  if (trouble === null && !alone && !offered && clock === null && refused.length + unread.length + aside.length === 0)
+  const behind = passed && !running;
+  useReloadUnseen(behind);
+  if (
+    trouble === null &&
+    !alone &&
+    !offered &&
+    !behind &&
+    clock === null &&
+    refused.length + unread.length + aside.length === 0
+  )
     return null;
   return (
     <section className="notices" aria-label={say.title}>
@@ -46,6 +55,14 @@ export function Notices() {
           <span>{words.takeAlong.newer}</span>
           <Button variant="quiet" size="sm" onClick={() => void takeNewer()}>
             {words.takeAlong.takeNewer}
+          </Button>
+        </p>
+      )}
+      {behind && (
+        <p className="notice" role="status">
+          <span>{words.takeAlong.passed}</span>
+          <Button variant="quiet" size="sm" onClick={() => window.location.reload()}>
+            {words.takeAlong.reload}
           </Button>
         </p>
       )}
@@ -91,6 +108,20 @@ export function Notices() {
       ))}
     </section>
   );
+}
+
+/** A page that nobody looks at is loaded anew by itself, unless something half typed would be lost. */
+function useReloadUnseen(behind: boolean): void {
+  useEffect(() => {
+    if (!behind) return;
+    const look = () => {
+      if (document.visibilityState === "hidden" && document.querySelector("form, [role=dialog]") === null)
+        window.location.reload();
+    };
+    look();
+    document.addEventListener("visibilitychange", look);
+    return () => document.removeEventListener("visibilitychange", look);
+  }, [behind]);
 }
 
 /**

@@ -23,11 +23,13 @@ export interface TakenAlong {
   of: number | null;
   /** Whether a newer build waits to be taken. */
   newer: boolean;
+  /** Whether another page took a newer build, of which this page is not made. */
+  passed: boolean;
   /** Whether the server was there when it was last asked. */
   signal: boolean;
 }
 
-let now: TakenAlong = { stage: "none", got: 0, of: null, newer: false, signal: true };
+let now: TakenAlong = { stage: "none", got: 0, of: null, newer: false, passed: false, signal: true };
 const listeners = new Set<() => void>();
 let engine: Engines | null = null;
 
@@ -53,6 +55,7 @@ export function canTake(): boolean {
 /** What was taken along before is there again: at once when somebody needs it, else when the hands rest. */
 export function recall(): void {
   if (!canTake() || !wasTaken()) return;
+  hearOfPassing();
   beside();
   window.setTimeout(() => void take(), IDLE_MS);
 }
@@ -103,13 +106,23 @@ function isDear(): boolean {
   return connection.saveData === true || connection.type === "cellular" || /2g/.test(connection.effectiveType ?? "");
 }
 
-/** Fetch what is not here yet, and start it. */
-export async function take(): Promise<void> {
-  if (now.stage === "fetching" || now.stage === "starting" || now.stage === "ready") return;
+let taking: Promise<void> | null = null;
+
+/** Fetch what is not here yet, and start it; whoever asks while it comes waits for the same. */
+export function take(): Promise<void> {
+  taking ??= takeNow().finally(() => {
+    taking = null;
+  });
+  return taking;
+}
+
+async function takeNow(): Promise<void> {
+  if (now.stage === "ready") return;
   try {
     show({ stage: "fetching", got: 0, of: null });
     const registered = await registration();
     hearOfNewer(registered);
+    hearOfPassing();
     const shell = installed(registered);
     await Promise.all([shell, fetchEngine()]);
     show({ stage: "starting" });
@@ -182,7 +195,11 @@ function started(): Promise<Engines> {
   return starting;
 }
 
-here.ask = async (name, body, signal) => (await started()).ask(name, body, signal);
+here.ask = async (name, body, signal) => {
+  // Whoever needs the core sees how far it has come; where it cannot be kept it is started all the same.
+  if (engine === null && canTake()) await take();
+  return (await started()).ask(name, body, signal);
+};
 
 let seam: (() => void) | null = null;
 
@@ -234,6 +251,20 @@ function hearOfNewer(registered: ServiceWorkerRegistration): void {
   const look = () => show({ newer: registered.waiting !== null && navigator.serviceWorker.controller !== null });
   look();
   registered.addEventListener("updatefound", () => registered.installing?.addEventListener("statechange", look));
+}
+
+let heardOfPassing = false;
+
+/** Another page takes a newer build: every page is then served by it, those too that are made of the older one. */
+function hearOfPassing(): void {
+  if (heardOfPassing) return;
+  heardOfPassing = true;
+  let served = navigator.serviceWorker.controller !== null;
+  navigator.serviceWorker.addEventListener("controllerchange", () => {
+    // The first worker that serves this page is of the build it is made of.
+    if (served) show({ passed: true, newer: false });
+    served = true;
+  });
 }
 
 /** Take the newer build now; whoever asks for it has made sure that no shutter is open. */

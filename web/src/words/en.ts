@@ -34,6 +34,8 @@ export const en = {
     needs: "Needs a connection: pictures are drawn and measured by the server.",
     newer: "A newer version of Jackstaff is here.",
     takeNewer: "Take it now",
+    passed: "Another tab took a newer version of Jackstaff: this one is still the older.",
+    reload: "Load it here",
   },
   clock: {
     off: (ahead: number) =>
