@@ -112,6 +112,77 @@ def test_from_watching_to_a_closed_frame(watcher: Visit) -> None:
     assert not [url for url in sent if "light/look" in url or "standins" in url]
 
 
+def test_a_phone_is_tried_before_its_first_long_frame(watcher: Visit) -> None:
+    watcher.context.grant_permissions(["notifications"])
+    page = watcher.page
+    page.keyboard.press("2")
+    expect(page.get_by_test_id("answer-time")).to_contain_text("m")
+    get_ready(page)
+    page.get_by_role("button", name="Check this phone before a long frame").click()
+    dialog = page.get_by_role("dialog", name="Check this phone")
+    expect(dialog.get_by_test_id("check-bell")).to_contain_text("Not tried.")
+    dialog.get_by_role("button", name="Try everything").click()
+    dialog.get_by_role("group", name="Did you hear the bell?").get_by_role("button", name="No").click()
+    dialog.get_by_role("group", name="Did it shake?").get_by_role("button", name="Yes").click()
+    for what, comes in {
+        "bell": "fails: You did not hear it.",
+        "vibration": "works: You felt it.",
+        "along": "fails: It is not taken along yet.",
+        "camera": "fails: It neither holds nor tells its exposure.",
+        "clock": "works: It agrees with the server's.",
+    }.items():
+        expect(dialog.get_by_test_id(f"check-{what}")).to_contain_text(comes)
+    # Put away: what the system does is played, a page that was loaded anew meanwhile was thrown away.
+    dialog.get_by_role("button", name="Put it away now").click()
+    expect(dialog).to_contain_text("Come back when it has rung")
+    put_away(page, 12)
+    expect(dialog).to_contain_text("You came back after 12 s.")
+    dialog.get_by_role("button", name="Put it away now").click()
+    put_away(page, 61)
+    dialog.get_by_role("group", name="Did it ring while it was away?").get_by_role("button", name="Yes").click()
+    expect(dialog.get_by_test_id("check-away")).to_contain_text(
+        "works: It was put away for a minute, stayed, and rang."
+    )
+    dialog.get_by_role("button", name="Put it away now").click()
+    page.reload()
+    told = page.locator(".on-this-phone p")
+    expect(told).to_contain_text("end bell")
+    page.get_by_role("button", name="What to do").click()
+    expect(dialog.get_by_test_id("check-away")).to_contain_text("fails: The browser threw the page away.")
+    with page.expect_download() as saved:
+        dialog.get_by_role("button", name="Save as text").click()
+    text = saved.value.path().read_text()
+    assert "End bell: fails. You did not hear it.\n  Turn the volume up" in text
+    assert "Vibration: works. You felt it." in text
+    # Said before the first long frame, not before every one.
+    page.keyboard.press("Escape")
+    page.get_by_text("None", exact=True).click()
+    page.get_by_role("button", name="Open the shutter").click()
+    hold(page, "Close")
+    expect(page.get_by_role("heading", name="Closed")).to_be_visible()
+    page.get_by_role("link", name="Bench").first.click()
+    get_ready(page)
+    expect(page.get_by_role("button", name="Open the shutter")).to_be_visible()
+    expect(told).to_have_count(0)
+
+
+def put_away(page: Page, seconds: int) -> None:
+    """The page is not looked at for so long, by its own clock."""
+    page.evaluate(
+        """(seconds) => {
+          const [see, now] = [(state) => {
+            Object.defineProperty(document, "visibilityState", { value: state, configurable: true });
+            document.dispatchEvent(new Event("visibilitychange"));
+          }, Date.now];
+          see("hidden");
+          Date.now = () => now() + seconds * 1000;
+          see("visible");
+          Date.now = now;
+        }""",
+        seconds,
+    )
+
+
 def test_a_simulated_sky_is_named_as_one_and_counts_as_a_camera_does(guest: Visit) -> None:
     page = guest.page
     meter_now(page)

@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
+import { PhoneCheck } from "../parts/phonecheck/dialog";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { useOpenFrame } from "../state/frames";
 import { changePassword, endAccount, signOut, signOutElsewhere, useSession } from "../state/session";
@@ -12,13 +13,14 @@ import { accountWords } from "../words/account";
 import { ClockChoice } from "./ClockChoice";
 import { OnPhone } from "./OnPhone";
 
-type Page = "account" | "password" | "end";
+type Page = "account" | "password" | "end" | "phone";
 
 /** Who is signed in, the way out, another password, and the end of the account. */
 export function Account({ onClose }: { onClose: () => void }) {
   const { username } = useSession();
   const [page, setPage] = useState<Page>("account");
   const back = () => setPage("account");
+  if (page === "phone") return <PhoneCheck onClose={back} />;
   return (
     <Modal show onHide={onClose} centered aria-labelledby="account-title">
       <Modal.Header closeButton closeLabel={words.keys.close}>
@@ -76,6 +78,9 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
         </div>
         <ClockChoice />
         <TakeAlong />
+        <Button variant="quiet" onClick={() => onPage("phone")}>
+          {words.checkPhone}
+        </Button>
         <OnPhone />
       </Modal.Body>
       <Modal.Footer>

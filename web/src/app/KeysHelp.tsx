@@ -1,4 +1,6 @@
-import { Form, Modal } from "react-bootstrap";
+import { useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { PhoneCheck } from "../parts/phonecheck/dialog";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { remember, useHabits } from "../state/habits";
 import { words } from "../words";
@@ -32,6 +34,8 @@ const GROUPS: [string, Key[]][] = [
 
 export function KeysHelp({ onClose }: { onClose: () => void }) {
   const { letterKeys } = useHabits();
+  const [checking, setChecking] = useState(false);
+  if (checking) return <PhoneCheck onClose={() => setChecking(false)} />;
   return (
     <Modal show onHide={onClose} centered aria-labelledby="keys-title">
       <Modal.Header closeButton closeLabel={words.keys.close}>
@@ -48,6 +52,9 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
         />
         <ClockChoice />
         <TakeAlong />
+        <Button variant="quiet" onClick={() => setChecking(true)}>
+          {words.checkPhone}
+        </Button>
         {GROUPS.map(([group, keys]) => (
           <section key={group}>
             <h3>{group}</h3>

@@ -211,6 +211,18 @@ function beside(): void {
   });
 }
 
+/** Whether all of it is here: every file of the shell, and a core that starts. */
+export async function isWhole(): Promise<"whole" | "not_taken" | "incomplete"> {
+  if (now.stage !== "ready") return wasTaken() ? "incomplete" : "not_taken";
+  const build = await fetch("/files.json", { cache: "no-store" })
+    .then((got) => got.json() as Promise<{ shell: string[] }>)
+    .catch(() => null);
+  // Without a network nobody tells which files there are; the page itself has to be among them.
+  const files = ["/", ...(build?.shell ?? [])];
+  const held = await Promise.all(files.map((file) => caches.match(file, { ignoreSearch: true })));
+  return held.every((file) => file !== undefined) ? "whole" : "incomplete";
+}
+
 async function fetchEngine(): Promise<void> {
   const cache = await caches.open(CACHE);
   const build = await fetch("/files.json", { cache: "no-store" })

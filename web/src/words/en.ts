@@ -20,6 +20,7 @@ export const en = {
   turnedTo: (name: string, stops: string) => `${name} turned to ${stops}`,
   toBench: "To the bench",
   meter: "Read the simulated meter",
+  checkPhone: "Check this phone",
   takeAlong: {
     title: "Without a signal",
     why: "Take it with you: bench, run, outings and log then work with no network. About 7 MB, once.",

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
+import { OnThisPhone } from "../../parts/phonecheck/OnThisPhone";
 import { useExposure } from "../../questions/bench";
 import { useChecklist } from "../../questions/checklist";
 import type { Armed } from "../../state/armed";
@@ -13,6 +14,7 @@ import { useKit } from "../../state/kit";
 import { isLit } from "../../state/runLight";
 import { disarm, listFor, open, queued, rearm, rehearsalOf, rehearse, tryFirst } from "../../state/running";
 import { useSession } from "../../state/session";
+import { goOnKnowing } from "../../state/phoneCheck";
 import { saySun, useSunSaid } from "../../state/sunSaid";
 import type { Failure } from "../../state/trigger";
 import { tick, wake } from "../../ui/bell";
@@ -68,6 +70,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const known = useLightSince(plan);
   const moved = known ? known.stops - reckonedOf(armed) : 0;
   const stopwatch = plan.run.purpose === "stopwatch";
+  const isLong = !practice && (stopwatch || plan.answer.set_seconds >= LONG_S);
   // A dial time closes itself; in bulb it is as last time.
   const closing = mark === null ? closes : "mark";
   const say = runWords;
@@ -77,10 +80,13 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
       void open(new Date(at)).then((failed) => {
         setFailure(failed);
         if (failed) setOpensAt(null);
-        else if (warns) saySun();
+        else {
+          if (warns) saySun();
+          if (isLong) goOnKnowing();
+        }
       });
     },
-    [setFailure, warns],
+    [setFailure, warns, isLong],
   );
   const start = async () => {
     if (opensAt !== null) return;
@@ -222,6 +228,7 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
           )}
           <Busy until={busyUntil} />
           <Signals onRefused={setMute} />
+          {isLong && <OnThisPhone />}
           <div className="run-foot">
             <Button variant="quiet" onClick={() => setPanel("series")}>
               {say.series.open}
@@ -249,6 +256,9 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
     </Moment>
   );
 }
+
+/** From here on the phone has to last, ring and stay awake [s]. */
+const LONG_S = 30;
 
 /** The line on putting dense filters on under the sun. */
 const SUN_LINE = "sun_dense";
