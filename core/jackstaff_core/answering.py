@@ -18,6 +18,21 @@ from .refusal import Refusal, Refusals
 from .wire import read
 
 MOST_LETTERS = 4_000_000
+LONG = frozenset(
+    {
+        "stacks",
+        "reach",
+        "light",
+        "calibration",
+        "outing/days",
+        "outing/swaps",
+        "outing/fillable",
+        "outing/wait",
+        "log/evidence",
+        "log/learnt",
+    }
+)
+"""Questions that may take longer than a key press: they never hold up the others."""
 KIT_CHECK = "kit/check"
 """Items read and handed back whole: each sort has facts of its own, so that no one type describes the answer."""
 
@@ -36,7 +51,7 @@ def parsed(body: str | bytes) -> Any:
         raise Refusal("body", "The body is not readable JSON.", "Send one JSON object.") from None
 
 
-def answer(name: str, body: str) -> tuple[int, str]:
+def answer(name: str, body: str | bytes) -> tuple[int, str]:
     """The status and the text of the answer to a question by its address under /api; refusals are a 404 or 422."""
     if name not in names():
         return 404, _faults([Refusal("address", f"Nobody answers '{name}' here.", "Ask the server.")])

@@ -30,6 +30,10 @@ class Refusal(ValueError):
         self.problem = problem
         self.instead = instead
 
+    def __reduce__(self) -> tuple[type[Refusal], tuple[str, str, str]]:
+        """Made anew from its parts where it comes from another process."""
+        return type(self), (self.field, self.problem, self.instead)
+
     @property
     def fault(self) -> dict[str, str]:
         """As JSON has it, wherever it is answered."""
@@ -77,6 +81,10 @@ class Refusals(ValueError):
     def __init__(self, all_: Sequence[Refusal]) -> None:
         super().__init__("; ".join(str(each) for each in all_))
         self.all = tuple(all_)
+
+    def __reduce__(self) -> tuple[type[Refusals], tuple[tuple[Refusal, ...]]]:
+        """Made anew from its parts where it comes from another process."""
+        return type(self), (self.all,)
 
     @property
     def words(self) -> str:

@@ -13,6 +13,7 @@ from tools.serving import ROOT
 
 from jackstaff.site import asgi, intake
 from jackstaff.site.intake import Body, Gone, Intake, Refused
+from jackstaff_core.answering import LONG
 
 LAST: dict[str, Any] = {"type": "http.request", "body": b"", "more_body": False}
 GONE = {"type": "http.disconnect"}
@@ -75,7 +76,7 @@ def test_a_key_press_waits_for_nothing_that_takes_long(path: str, queue: str) ->
 def test_what_takes_long_in_the_browser_takes_long_here() -> None:
     source = (ROOT / "web/src/engine/engines.ts").read_text()
     names = re.findall(r'"([a-z/]+)"', source[source.index("new Set([") : source.index("]);")])
-    assert len(names) > 5
+    assert set(names) == LONG
     assert {asgi.queue_of(f"/api/{name}") for name in names} == {"long"}
 
 

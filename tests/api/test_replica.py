@@ -197,7 +197,8 @@ def test_devices_end_alike_and_nothing_typed_is_gone_unnamed(plan: list[Any], ah
             case "restore":
                 transaction.savepoint_rollback(copy)
                 begin_epoch(account)
-    for device in devices * 2:
+    # Twice to hear of each other; once more, for who hears only now that a copy was put back sends again after that.
+    for device in devices * 3:
         device.push(answer_lost=False)
         device.pull()
     first = devices[0]

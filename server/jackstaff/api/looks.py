@@ -9,10 +9,11 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
 from pydantic import Field
 
+from jackstaff import children
 from jackstaff_core.questions import AtQuestion
 from jackstaff_core.refusal import Refusal, Refusals
 from jackstaff_core.wire import read
-from jackstaff_imaging.scene import draw, exposed, jpeg
+from jackstaff_imaging import answers
 
 from .mount import body_of, described
 from .outings import file_as
@@ -49,5 +50,5 @@ def long_drawing(request: HttpRequest, payload: Query[SizeInput]) -> HttpRespons
 
 
 def _drawn(question: AtQuestion, payload: SizeInput) -> HttpResponse:
-    picture = draw(exposed(question.scene(), question.seconds), payload.width, payload.width * 2 // 3, payload.seed)
-    return HttpResponse(jpeg(picture), content_type="image/jpeg")
+    drawn = children.ask(answers.drawing, question.scene(), question.seconds, payload.width, payload.seed)
+    return HttpResponse(drawn, content_type="image/jpeg")

@@ -10,11 +10,13 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic_core import to_json
 
-from jackstaff_core.answering import parsed
+from jackstaff import children
+from jackstaff_core.answering import LONG, answer, parsed
 from jackstaff_core.questions import QUESTIONS, Question
 from jackstaff_core.wire import plain, read
 from jackstaff_core.wireschema import Schemas
 
+JSON = "application/json; charset=utf-8"
 SCHEMAS = Schemas()
 """What the operations mounted here are made of; the API's description carries it."""
 _TAGS = {
@@ -36,11 +38,11 @@ def body_of(request: HttpRequest) -> Any:
     return parsed(request.body)
 
 
-def as_json(answer: object, *, drop_none: bool = False, documents: bool = False) -> HttpResponse:
+def as_json(found: object, *, drop_none: bool = False, documents: bool = False) -> HttpResponse:
     """The core's answer as it stands: asked at every key press, it is not checked again on the way out."""
     by_core = drop_none or documents
-    content = json.dumps(plain(answer, drop_none=drop_none)) if by_core else to_json(answer, inf_nan_mode="null")
-    return HttpResponse(content, content_type="application/json; charset=utf-8")
+    content = json.dumps(plain(found, drop_none=drop_none)) if by_core else to_json(found, inf_nan_mode="null")
+    return HttpResponse(content, content_type=JSON)
 
 
 def described(input_type: Any, answer_type: Any, *, drop_none: bool = False) -> dict[str, Any]:
@@ -69,10 +71,15 @@ def _json_content(schema: dict[str, Any]) -> dict[str, Any]:
 
 
 def _operation(name: str, question: Question) -> Callable[[HttpRequest], HttpResponse]:
-    def operation(request: HttpRequest) -> HttpResponse:
-        answer = question.answer(read(question.question_type, body_of(request)))
-        return as_json(answer, drop_none=question.drop_none, documents=question.documents)
+    def in_a_child(request: HttpRequest) -> HttpResponse:
+        status, text = children.ask(answer, name, request.body)
+        return HttpResponse(text, content_type=JSON, status=status)
 
+    def here(request: HttpRequest) -> HttpResponse:
+        found = question.answer(read(question.question_type, body_of(request)))
+        return as_json(found, drop_none=question.drop_none, documents=question.documents)
+
+    operation = in_a_child if name in LONG else here
     operation.__name__ = name.replace("/", "_")
     operation.__doc__ = question.question_type.__doc__
     return operation

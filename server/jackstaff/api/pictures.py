@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from datetime import UTC, datetime
 from typing import Annotated
 from uuid import UUID
@@ -15,18 +14,14 @@ from pydantic import AfterValidator, Field
 from jackstaff.records.pictures import forget_picture, keep_picture, picture_of
 from jackstaff_core.joining import MOST_FILES, MOST_FRAMES, Candidate, Joining, join
 from jackstaff_core.joining import File as Taken
-from jackstaff_core.refusal import Refusal, within
-from jackstaff_core.spoken import time_in_words
-from jackstaff_imaging import beforeafter, capped
-from jackstaff_imaging.digest import digest
-from jackstaff_imaging.headroom import headroom
-from jackstaff_imaging.photo import Shot, reduced, strips
+from jackstaff_core.refusal import Refusal
+from jackstaff_imaging import answers
 
 from .account import account_of, own_account
 from .outings import file_as
 from .refusals import Faults
 from .schemas import Input, Instant, Number, of_our_times
-from .uploads import alone, decoded_picture, picture
+from .uploads import measured, source
 
 router = Router(tags=["pictures"])
 
@@ -141,9 +136,7 @@ class CardWords(Schema):
 @router.post("/frames/photo", response={200: PhotoAnswer, 413: Faults})
 def photo(request: HttpRequest, file: File[UploadedFile]) -> dict[str, object]:
     """What a JPEG says of its exposure, how its tones lie, and how far it may go brighter; keeps nothing."""
-    with alone():
-        image, pixels, shot = decoded_picture(request, "file", file)
-        return {**asdict(shot), "digest": digest(image, pixels).as_json(), "headroom": headroom(pixels)}
+    return measured(answers.photo, source(request, "file", file))
 
 
 @router.post("/frames/join", response=JoinAnswer)
@@ -174,9 +167,7 @@ def kept_picture(request: HttpRequest, key: UUID) -> object:
 @router.post("/frames/{uuid:key}/picture", response={200: DigestAnswer, 404: Faults, 413: Faults}, auth=own_account)
 def keep(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> object:
     """Keep a small copy of a picture and its tones beside a frame; the file itself is not kept."""
-    with alone():
-        image, pixels, _ = decoded_picture(request, "file", file)
-        found = digest(image, pixels).as_json()
+    found = measured(answers.digest, source(request, "file", file))
     return Status(200, found) if keep_picture(account_of(request), key, found) else Status(404, _NO_FRAME)
 
 
@@ -189,27 +180,14 @@ def forget(request: HttpRequest, key: UUID) -> object:
 @router.post("/frames/specks", response={200: SpecksAnswer, 413: Faults})
 def specks(request: HttpRequest, file: File[UploadedFile], settings: Form[CappedSettings]) -> dict[str, object]:
     """Hot specks of a capped frame, and from which time this body needs a dark frame; keeps nothing."""
-    image, shot = picture(request, "file", file)
-    seconds = settings.seconds or shot.seconds
-    if seconds is None:
-        raise Refusal("seconds", "The frame does not say how long it was.", "Type its time in seconds.")
-    within("seconds", seconds, 1e-5, 86_400, "s")
-    with alone():
-        found = capped.specks(strips("file", image), seconds, settings.celsius, settings.next_celsius)
-    return {**asdict(found), "seconds": seconds}
+    file_ = source(request, "file", file)
+    return measured(answers.specks, file_, settings.seconds, settings.celsius, settings.next_celsius)
 
 
 @router.post("/frames/leak", response={200: LeakAnswer, 413: Faults})
 def leak(request: HttpRequest, closed: File[UploadedFile], opened: File[UploadedFile]) -> object:
     """Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing."""
-    with alone():
-        _, first, shot = decoded_picture(request, "closed", closed)
-        _, other, other_shot = decoded_picture(request, "opened", opened)
-        if first.shape != other.shape:
-            raise Refusal("opened", "The two frames differ in size.", "Give two frames of one camera, uncropped.")
-        if shot.seconds and other_shot.seconds and abs(shot.seconds / other_shot.seconds - 1) > 0.1:
-            raise Refusal("opened", "The two frames differ in time.", "Shoot both for the same time at the same ISO.")
-        return capped.leak(first, other)
+    return measured(answers.leak, source(request, "closed", closed), source(request, "opened", opened))
 
 
 @router.post("/frames/card", response={200: str, 413: Faults}, openapi_extra=file_as("image/png"))
@@ -217,17 +195,12 @@ def card(
     request: HttpRequest, before: File[UploadedFile], after: File[UploadedFile], words: Form[CardWords]
 ) -> HttpResponse:
     """The before and after card as PNG; keeps nothing."""
-    with alone():
-        sides = []
-        for field, file, title, text in (
-            ("before", before, words.before_title, words.before_text),
-            ("after", after, words.after_title, words.after_text),
-        ):
-            image, shot = picture(request, field, file)
-            image = reduced(field, image, beforeafter.WIDE, beforeafter.WIDE)
-            sides.append(beforeafter.Side(image, title, text or _settings(shot)))
-
-        drawn = beforeafter.card(sides[0], sides[1], words.foot)
+    drawn = measured(
+        answers.card,
+        answers.Half("before", source(request, "before", before), words.before_title, words.before_text),
+        answers.Half("after", source(request, "after", after), words.after_title, words.after_text),
+        words.foot,
+    )
     answer = HttpResponse(drawn, content_type="image/png")
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-before-after.png"'
     return answer
@@ -235,13 +208,3 @@ def card(
 
 _NO_PICTURE = {"errors": [{"field": "id", "problem": "No picture is kept here.", "instead": "Add one first."}]}
 _NO_FRAME = {"errors": [{"field": "id", "problem": "No such frame.", "instead": "Load the log again."}]}
-
-
-def _settings(shot: Shot) -> str:
-    """The exposure a file gives, in words; empty parts where it does not."""
-    parts = [
-        time_in_words(shot.seconds) if shot.seconds else "",
-        f"f/{shot.aperture}" if shot.aperture else "",
-        f"ISO {shot.speed}" if shot.speed else "",
-    ]
-    return "  ".join(part for part in parts if part)

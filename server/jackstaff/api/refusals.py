@@ -10,6 +10,7 @@ from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
+from jackstaff import children
 from jackstaff_core.refusal import Refusal, Refusals
 from jackstaff_core.spoken import time_in_words
 
@@ -130,6 +131,19 @@ def install(api: NinjaAPI) -> None:
         )
         response["Retry-After"] = "5"
         return response
+
+    @api.exception_handler(children.Full)
+    def full(request: HttpRequest, error: children.Full) -> HttpResponse:
+        response = faulty(
+            api, request, 503, "request", "Others' questions are being worked on.", "Try again in a few seconds."
+        )
+        response["Retry-After"] = "5"
+        return response
+
+    @api.exception_handler(children.Ended)
+    def ended(request: HttpRequest, error: children.Ended) -> HttpResponse:
+        problem = f"This needed {error} and was ended; nothing was kept."
+        return faulty(api, request, 503, "request", problem, "Ask for less at once.")
 
     @api.exception_handler(TooManyGuesses)
     def too_many(request: HttpRequest, error: TooManyGuesses) -> HttpResponse:

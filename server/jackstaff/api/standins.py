@@ -9,6 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
+from jackstaff import children
 from jackstaff.standins.camera import GlassOn, picture
 from jackstaff.standins.meter import Meter, SimulatedMeter
 from jackstaff.standins.phone import EXPOSURE_SECONDS, ISO, Phone, SimulatedPhone
@@ -142,7 +143,8 @@ def take(request: HttpRequest, question: PictureInput) -> HttpResponse:
     f_number = aperture("aperture", question.aperture, Step.THIRD).exact
     speed = iso("iso", question.iso, Step.THIRD).exact
     glass = tuple(GlassOn(**dict(piece)) for piece in question.glass)
-    jpeg = picture(
+    jpeg = children.ask(
+        picture,
         question.scene.scene(),
         question.scene.seconds,
         question.gathered_stops,

@@ -1,22 +1,26 @@
-"""Pictures sent with a question: bounded, opened safely, never kept."""
+"""Pictures sent with a question: bounded, measured in a process of its own, never kept."""
 
 from __future__ import annotations
 
 import fcntl
 import threading
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from typing import ParamSpec, TypeVar
 
 from django.conf import settings
+from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.http import HttpRequest
 from ninja.files import UploadedFile
-from PIL import Image
 
-from jackstaff_imaging.light import Bytes
-from jackstaff_imaging.photo import Shot, opened, pixels
+from jackstaff import children
+from jackstaff_imaging.answers import Source
 
 from .refusals import Busy, TooLarge
+
+Given = ParamSpec("Given")
+Result = TypeVar("Result")
 
 MOST_BYTES, MOST_BYTES_SIGNED_IN = 25_000_000, 60_000_000
 MOST_WAITING, LONGEST_WAIT = 3, 10.0
@@ -87,19 +91,29 @@ def bounded(field: str, file: UploadedFile, most: int, instead: str) -> None:
         raise TooLarge(field, f"This file is larger than {most // 1_000_000} MB.", instead)
 
 
-def picture(request: HttpRequest, field: str, file: UploadedFile) -> tuple[Image.Image, Shot]:
-    """The picture, not decoded yet, and what its EXIF says.
+def source(request: HttpRequest, field: str, file: UploadedFile) -> Source:
+    """A file for whoever measures it: where it lies, or its bytes where it is small.
 
     Raises
     ------
-    TooLarge, Refusal
-        A file too large, or no sound JPEG.
+    TooLarge
+        More than 25 MB, 60 MB signed in.
     """
     _no_larger(request, field, file, "JPEG")
-    return opened(field, file)
+    return file.temporary_file_path() if isinstance(file, TemporaryUploadedFile) else bytes(file.read())
 
 
-def decoded_picture(request: HttpRequest, field: str, file: UploadedFile) -> tuple[Image.Image, Bytes, Shot]:
-    """The same, decoded."""
-    image, shot = picture(request, field, file)
-    return image, pixels(field, image), shot
+def measured(work: Callable[Given, Result], *given: Given.args, **named: Given.kwargs) -> Result:
+    """What a child process finds in pictures, one after the other on the whole machine.
+
+    Raises
+    ------
+    Busy
+        Too many wait already, or for too long.
+    Ended
+        It took too long, or too much memory.
+    Refusal
+        Of the work itself.
+    """
+    with alone():
+        return children.ask(work, *given, **named)

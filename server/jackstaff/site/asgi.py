@@ -24,6 +24,8 @@ from django.conf import settings
 from django.core.management import call_command
 from django.db import DatabaseError
 
+from jackstaff_core.answering import LONG
+
 from .intake import TOO_MUCH, Body, Gone, Intake, Message, Receive, Refused
 from .wsgi import application as _django
 
@@ -40,10 +42,8 @@ THREADS = {Queue.HEALTH: 1, Queue.QUICK: 4, Queue.LONG: 2}
 MOST_WAITING = {Queue.HEALTH: 100, Queue.QUICK: 200, Queue.LONG: 40}
 """Requests that are worked on or wait for a thread, in each worker."""
 _LONG = re.compile(
-    # Questions that a browser's own core answers beside its quick ones, too (engines.ts); pictures; whole logs.
-    r"/api/(stacks|reach|light|calibration|outing/(days|swaps|fillable|wait)|log/(evidence|learnt|read|file|write|parts)"
-    r"|looks/drawing|account/archive|practice/replay|standins/camera/picture"
-    r"|frames/(card|leak|pair|photo|specks|[0-9a-f-]{36}/picture))$"
+    rf"/api/({'|'.join(LONG)}|log/(read|file|write|parts)|looks/drawing|account/archive|practice/replay"
+    r"|standins/camera/picture|frames/(card|leak|pair|photo|specks|[0-9a-f-]{36}/picture))$"
 )
 _PIECE = 256_000
 _DAY_SECONDS = 86_400
