@@ -7,9 +7,11 @@ second on fresh connections; what it had to wait is told as its 95th percentile 
 from __future__ import annotations
 
 import json
+import os
 import socket
 import sqlite3
 import statistics
+import subprocess
 import sys
 import tempfile
 import threading
@@ -18,14 +20,17 @@ from collections import Counter
 from collections.abc import Callable, Iterable
 from contextlib import closing, contextmanager
 from http.client import HTTPConnection, HTTPException
+from io import BytesIO
 from pathlib import Path
 from typing import Any
 from urllib.parse import urlsplit
 
+from PIL import Image
 from tools.serving import ROOT, Server, prepare, serving
 
 from bench.load import NAMES, PASSWORD, QUESTION, Client
 from jackstaff.records.keeping import DATABASE
+from jackstaff_imaging.photo import MOST_SCANS
 
 SECONDS = 15
 _HEAD = b"POST /api/exposure HTTP/1.1\r\nHost: 127.0.0.1\r\n"
@@ -138,15 +143,86 @@ def large_bodies(server: Server) -> str:
     return ", ".join(f"{count} x {status}" for status, count in sorted(heard.items()))
 
 
-def _at_once(server: Server, clients: int, path: str, body: bytes) -> Counter[str]:
+def scan_bombs(server: Server) -> str:
+    """Pictures of many scans, as many as pass for one of a camera and as many as do not."""
+    bombs = [_scans(count) for count in (MOST_SCANS - 2, 400)]
+    heard = Counter[str]()
+    for place, bomb in enumerate(bombs):
+        form = _form("f.jpg", bomb)
+        for status, count in _at_once(server, 4, "frames/photo", form, _FORM, SECONDS / 2).items():
+            heard[f"{status} of {('98', '400')[place]} scans"] += count
+    return ", ".join(f"{count} x {status}" for status, count in sorted(heard.items()))
+
+
+def _scans(count: int) -> bytes:
+    """A progressive JPEG of 40 megapixels whose last scan comes again and again."""
+    file = BytesIO()
+    Image.new("RGB", (7700, 5100), (90, 120, 150)).save(file, "JPEG", progressive=True)
+    whole = file.getvalue()
+    last = whole[whole.rindex(b"\xff\xda") : -2]
+    return whole[:-2] + last * (count - whole.count(b"\xff\xda")) + whole[-2:]
+
+
+def copies(server: Server) -> str:
+    """A copy is made, put back beneath a running server, and put back once it stands still."""
+    client = _signed_in(server)
+    key, frame = client._frame(client.ask("POST", "exposure", json.dumps(QUESTION).encode()))
+    client.ask("PUT", f"frames/{key}", frame)
+    told = [_manage(server, "backup"), _manage(server, "restore")]
+    later, frame = client._frame(client.ask("POST", "exposure", json.dumps(QUESTION).encode()))
+    client.ask("PUT", f"frames/{later}", frame)
+    server.kill()
+    told.append(_manage(server, "restore"))
+    server.start()
+    client = _signed_in(server)
+    there = ["there" if client.ask("GET", f"frames/{each}") is not None else "not there" for each in (key, later)]
+    said = ", ".join("done" if code == 0 else "refused" for code in told)
+    return f"{said}; the frame before the copy is {there[0]}, the one after it is {there[1]}"
+
+
+def _manage(server: Server, what: str) -> int:
+    environment = {**os.environ, "JACKSTAFF_DATA_DIR": str(server.data)}
+    asked = [sys.executable, "server/manage.py", what]
+    return subprocess.run(asked, cwd=ROOT, env=environment, capture_output=True, check=False).returncode
+
+
+def imports(server: Server) -> str:
+    """An archive of 2,000 frames is taken in again and again."""
+    client = _signed_in(server)
+    answer = client.ask("POST", "exposure", json.dumps(QUESTION).encode())
+    for _ in range(ARCHIVED):
+        key, frame = client._frame(answer)
+        client.ask("PUT", f"frames/{key}", frame)
+    archive = client.ask("GET", "account/archive")
+    heard, until = Counter[int](), time.monotonic() + SECONDS
+    form = _form("a.zip", archive)
+    while time.monotonic() < until:
+        before = Counter(client.told.statuses)
+        client.ask("POST", "account/archive", form, _FORM)
+        heard += client.told.statuses - before
+    return ", ".join(f"{count} x {status}" for status, count in heard.items())
+
+
+ARCHIVED = 2_000
+_FORM = "multipart/form-data; boundary=b"
+
+
+def _form(name: str, content: bytes) -> bytes:
+    head = f'--b\r\nContent-Disposition: form-data; name="file"; filename="{name}"\r\n\r\n'
+    return head.encode() + content + b"\r\n--b--\r\n"
+
+
+def _at_once(
+    server: Server, clients: int, path: str, body: bytes, kind: str = "application/json", seconds: float = SECONDS
+) -> Counter[str]:
     place, heard = urlsplit(server.url), Counter[str]()
-    until = time.monotonic() + SECONDS
+    until = time.monotonic() + seconds
 
     def ask() -> None:
         while time.monotonic() < until:
             try:
                 with closing(HTTPConnection(place.hostname or "", place.port, timeout=60)) as asked:
-                    asked.request("POST", f"/api/{path}", body, {"Content-Type": "application/json"})
+                    asked.request("POST", f"/api/{path}", body, {"Content-Type": kind})
                     heard[str(asked.getresponse().status)] += 1
             except (OSError, HTTPException) as error:
                 heard[type(error).__name__] += 1
@@ -221,6 +297,9 @@ CASES: Iterable[Callable[[Server], str]] = (
     slow_readers,
     large_bodies,
     dear_questions,
+    scan_bombs,
+    imports,
+    copies,
     held_lock,
     kills,
 )
@@ -241,7 +320,7 @@ def main() -> int:
                 probe.join()
         p95 = statistics.quantiles(probe.times, n=20)[-1]
         # Who is killed serves nobody for that while.
-        hurt += case is not kills and (p95 > 1 or bool(probe.failed))
+        hurt += case not in (kills, copies) and (p95 > 1 or bool(probe.failed))
         said = (case.__doc__ or "").strip().rstrip(".")
         failed = ", ".join(f"{count} x {what}" for what, count in probe.failed.items()) or "none"
         print(f"| {said} | {result} | {p95 * 1000:.0f} ms / {max(probe.times) * 1000:.0f} ms | {failed} |", flush=True)

@@ -72,7 +72,9 @@ class Client(threading.Thread):
         for cookie in answer.headers.get_all("Set-Cookie") or []:
             name, _, value = cookie.split(";")[0].partition("=")
             self.cookies[name] = value
-        return json.loads(content) if content and answer.status < 300 else None
+        if not content or answer.status >= 300:
+            return None
+        return json.loads(content) if "json" in answer.headers.get("Content-Type", "") else content
 
     def run(self) -> None:
         self.ask("GET", "session")

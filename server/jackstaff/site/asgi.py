@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import asyncio
 import json
+import os
 import re
 import sys
 from collections import Counter
@@ -24,6 +25,7 @@ from django.conf import settings
 from django.core.management import call_command
 from django.db import DatabaseError
 
+from jackstaff import children
 from jackstaff_core.answering import LONG
 
 from .intake import TOO_MUCH, Body, Gone, Intake, Message, Receive, Refused
@@ -46,7 +48,7 @@ _LONG = re.compile(
     r"|standins/camera/picture|frames/(card|leak|pair|photo|specks|[0-9a-f-]{36}/picture))$"
 )
 _PIECE = 256_000
-_DAY_SECONDS = 86_400
+_DAY_SECONDS, _STAYS_SECONDS = 86_400, 5
 Found = TypeVar("Found")
 Send = Callable[[Message], Awaitable[None]]
 _Answer = tuple[int, list[tuple[bytes, bytes]], Iterable[bytes]]
@@ -104,7 +106,7 @@ class Gateway:
         """Do something that nobody waits for, beside the requests."""
         try:
             await self._run(Queue.LONG, work, *given)
-        except DatabaseError:
+        except (DatabaseError, children.Full, children.Ended):
             # Another time.
             return
 
@@ -240,11 +242,18 @@ async def _tidy(gateway: Gateway) -> None:
         await gateway.later(call_command, "clearsessions")
 
 
+async def _prepare(gateway: Gateway) -> None:
+    """The first long question finds its processes there, where somebody stays for longer than a moment."""
+    await asyncio.sleep(_STAYS_SECONDS)
+    await gateway.later(children.ask, os.getpid)
+
+
 async def application(scope: Message, receive: Receive, send: Send) -> None:
     """What the server calls. The threads begin in each worker: none of them lives through a fork."""
     global _gateway  # noqa: PLW0603 (one of each process)
     if scope["type"] == "http":
         if _gateway is None:
             _gateway = Gateway()
-            _tasks.add(asyncio.create_task(_tidy(_gateway)))
+            for beside in (_tidy, _prepare):
+                _tasks.add(asyncio.create_task(beside(_gateway)))
         await _gateway(scope, receive, send)
