@@ -7,7 +7,7 @@ import json
 import math
 import zipfile
 from datetime import UTC, datetime, timedelta
-from typing import Any
+from typing import Any, get_args
 from uuid import uuid4
 
 import pytest
@@ -19,6 +19,7 @@ from django.test import Client, override_settings
 from jackstaff.records import demo
 from jackstaff.records.kit import start_kit
 from jackstaff.records.models import Frame, FramePicture, KitItem, Ledger, Outing, Revision
+from jackstaff_core.frame import Mark
 from jackstaff_core.scales import LONGEST_SECONDS
 
 pytestmark = pytest.mark.django_db
@@ -98,6 +99,13 @@ def test_a_running_frame_is_found_until_it_closes_and_can_be_taken_back(accounts
     assert edda.get("/api/frames/running").json() is None
     put(edda, doc)
     assert edda.get("/api/frames/running").json()["closed_at"] is None
+
+
+def test_a_column_holds_whatever_mark_the_core_lets_through() -> None:
+    # SQLite takes any length, PostgreSQL refuses with a fault.
+    _, size = get_args(Mark)
+    for name in ("reading_shutter", "reading_aperture", "reading_iso", "aperture", "iso", "dial_mark"):
+        assert getattr(Frame._meta.get_field(name), "max_length", None) == size.most, name
 
 
 def test_frames_belong_to_their_account(accounts: dict[str, Client]) -> None:

@@ -23,7 +23,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from jackstaff.api.logfiles import schema
-from jackstaff.records import demo, logfile
+from jackstaff.records import archive, demo, logfile
 from jackstaff.records.kit import start_kit
 from jackstaff.records.models import Look
 from jackstaff_core.frame import Frame
@@ -222,9 +222,11 @@ def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> No
         return ("+".join(glass["name"] for glass in doc["stack"]), 1.0, None)
 
     table = logfile.as_csv(documents, shown)
+    whole = archive.written(User(pk=0), documents, [], [], {})
     jsonschema_rs.validate(schema(), json.loads(logfile.as_json(documents)))
     for back in (
         logfile.from_json(logfile.as_json(documents)),
+        logfile.from_json(archive.read(io.BytesIO(whole)).log),
         logfile.from_csv(table),
         [back for each in documents for back in logfile.from_xmp(logfile.as_xmp(each, shown(each)))],
     ):
@@ -458,8 +460,8 @@ def test_a_log_longer_than_a_file_goes_out_in_parts_that_come_back(
     assert [len(frames) for frames in logs] == [12, 8, 0]
     for each in keeper.get("/api/frames?limit=200").json()["frames"]:
         keeper.delete(f"/api/frames/{each['id']}")
-    for archive in reversed(parts):
-        assert upload(keeper, "/api/account/archive", "all.zip", archive, keep="true")[0] == 200
+    for part in reversed(parts):
+        assert upload(keeper, "/api/account/archive", "all.zip", part, keep="true")[0] == 200
     monkeypatch.undo()
     assert keeper.get("/api/account/archive").content == whole
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import random
+import re
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
@@ -305,6 +306,70 @@ def test_any_changed_letter_is_read_or_refused_never_a_crash(at: int, byte: str,
     except Refusal as refusal:
         said = (refusal.problem, refusal.instead)
         assert all(said)
+
+
+# Whatever a person may type or a device may send: what is taken and written has to come back.
+WORDS = st.text(st.characters(exclude_categories=["Cs"]), min_size=1, max_size=70) | st.sampled_from(
+    ["a,b;c", "line\\nbreak", "BEGIN:VEVENT", "]]>", "<&>", "\u2028x", "a\x85b", "\ufffe", '"', " "]
+)
+DEGREES = st.floats(-90, 90) | st.sampled_from([-0.0, 1e-7, 1e-300, 89.99999999999999])
+INSTANTS = st.floats(-80 * 366, 180 * 366).map(lambda days: datetime(1970, 1, 1, tzinfo=UTC) + timedelta(days))
+PLACES = st.lists(
+    st.fixed_dictionaries({"name": WORDS, "latitude": DEGREES, "longitude": DEGREES}), min_size=1, max_size=4
+)
+TO_THE_MICROMETRE = 1e-11
+
+
+def to_the_second(written: str) -> datetime:
+    return datetime.fromisoformat(written).replace(microsecond=0)
+
+
+@st.composite
+def entries(draw: Any) -> dict[str, Any]:
+    start = draw(INSTANTS)
+    end = start + draw(st.timedeltas(timedelta(days=-1), timedelta(days=9)))
+    place = draw(st.none() | st.tuples(DEGREES, DEGREES))
+    return {
+        "title": draw(WORDS), "start": start.isoformat(), "end": end.isoformat(), "note": draw(WORDS),
+        "latitude": place and place[0], "longitude": place and place[1],
+        "alarm_minutes": draw(st.none() | st.integers(0, 1440)),
+    }  # fmt: skip
+
+
+@settings(max_examples=150, deadline=None)
+@given(places=PLACES)
+def test_places_that_are_written_are_read_back(places: list[dict[str, Any]]) -> None:
+    status, text = call(Client(), "POST", "outing/gpx", {"places": places})
+    assert status in {200, 422}
+    if status == 422:
+        return
+    status, back = call(Client(), "POST", "outing/gpx/read", {"text": text})
+    assert status == 200, back
+    for place, (sent, got) in enumerate(zip(places, back["places"], strict=True), 1):
+        assert got["name"] == (" ".join(re.split(r"[\s\ufffe\uffff]+", sent["name"])).strip() or f"Waypoint {place}")
+        for field in ("latitude", "longitude"):
+            assert got[field] == pytest.approx(sent[field], abs=TO_THE_MICROMETRE)
+
+
+@settings(max_examples=150, deadline=None)
+@given(name=WORDS, sent=st.lists(entries(), min_size=1, max_size=3))
+def test_entries_that_are_written_are_read_back(name: str, sent: list[dict[str, Any]]) -> None:
+    status, text = call(Client(), "POST", "outing/calendar", {"name": name, "entries": sent})
+    assert status in {200, 422}
+    if status == 422:
+        return
+    status, back = call(Client(), "POST", "outing/calendar/read", {"text": text})
+    assert status == 200, back
+    counted = sorted(
+        enumerate(sent, 1), key=lambda each: datetime.fromisoformat(each[1]["start"]).replace(microsecond=0)
+    )
+    for (number, one), got in zip(counted, back["entries"], strict=True):
+        assert got["title"] == (" ".join(one["title"].split()) or f"Entry {number}")
+        assert got["note"].splitlines() == one["note"].splitlines()
+        for field in ("start", "end"):
+            assert to_the_second(got[field]) == to_the_second(one[field])
+        for field in ("latitude", "longitude"):
+            assert got[field] == (one[field] if one[field] is None else pytest.approx(one[field], abs=1e-6))
 
 
 def test_the_simulated_feed_says_so_repeats_itself_and_makes_a_tide() -> None:

@@ -11,6 +11,7 @@ from uuid import NAMESPACE_URL, uuid5
 import icalendar
 
 from jackstaff_core.refusal import Refusal, within
+from jackstaff_core.wire import FIRST_YEAR, LAST_YEAR
 
 MOST_ENTRIES = 500
 MOST_LETTERS = 200
@@ -39,7 +40,7 @@ def write(name: str, entries: list[Entry], written_at: datetime) -> bytes:
     Raises
     ------
     Refusal
-        An entry that ends before it starts.
+        An entry that ends before it starts, or lasts over 7 days.
     """
     calendar = icalendar.Calendar()
     calendar.add("prodid", "-//Jackstaff//Outing//EN")
@@ -47,8 +48,9 @@ def write(name: str, entries: list[Entry], written_at: datetime) -> bytes:
     calendar.add("x-wr-calname", name)
     met: Counter[str] = Counter()
     for place, entry in enumerate(entries):
-        if entry.end < entry.start:
-            raise Refusal(f"entries.{place}.end", "This entry ends before it starts.", "Give a later end.")
+        if not timedelta(0) <= entry.end - entry.start <= LONGEST:
+            problem = "This entry ends before it starts." if entry.end < entry.start else "This lasts over 7 days."
+            raise Refusal(f"entries.{place}.end", problem, "Give an end within 7 days of the start.")
         event = icalendar.Event()
         # The second entry of a title (blue hour comes twice a day) is another entry.
         turn = f":{met[entry.title]}" if met[entry.title] else ""
@@ -165,8 +167,10 @@ def _instant(field: str, value: object, zone: tzinfo) -> datetime | None:
         found = datetime(at.year, at.month, at.day, tzinfo=zone)
     else:
         raise Refusal(field, "This is no date or time.", "Mend or remove the entry.")
-    if not 1970 <= found.year <= 2200:
-        raise Refusal(field, f"The year {found.year} is out of reach.", "Give a year from 1970 to 2200.")
+    if not FIRST_YEAR <= found.year <= LAST_YEAR:
+        raise Refusal(
+            field, f"The year {found.year} is out of reach.", f"Give a year from {FIRST_YEAR} to {LAST_YEAR}."
+        )
     return found.astimezone(UTC)
 
 

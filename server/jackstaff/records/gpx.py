@@ -19,6 +19,8 @@ from jackstaff_core.refusal import Refusal, within
 
 MOST_PLACES = 500
 MOST_LETTERS = 60
+_NOT_IN_XML = str.maketrans("\ufffe\uffff", "  ")
+"""What XML cannot hold even as a number (1.0, section 2.2), beside the control characters that no name has."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,6 +97,8 @@ def write(spots: list[Spot]) -> str:
     document.creator = "Jackstaff"
     for spot in spots:
         document.waypoints.append(
-            gpxpy.gpx.GPXWaypoint(latitude=spot.latitude, longitude=spot.longitude, name=spot.name)
+            gpxpy.gpx.GPXWaypoint(
+                latitude=spot.latitude, longitude=spot.longitude, name=spot.name.translate(_NOT_IN_XML)
+            )
         )
     return document.to_xml(version="1.1")

@@ -40,8 +40,8 @@ class Frame(models.Model):
 
     # The base reading: a camera's shutter, aperture and ISO, or a hand meter's EV.
     reading_shutter = models.CharField(max_length=24, blank=True)
-    reading_aperture = models.CharField(max_length=12, blank=True)
-    reading_iso = models.CharField(max_length=12, blank=True)
+    reading_aperture = models.CharField(max_length=24, blank=True)
+    reading_iso = models.CharField(max_length=24, blank=True)
     reading_ev100 = models.FloatField(null=True)
     step = models.CharField(max_length=6)
     metered_at = models.DateTimeField(null=True)
@@ -49,15 +49,15 @@ class Frame(models.Model):
     reading_through = models.JSONField(null=True)
 
     # What was set, and the answer as it stood when the frame was armed.
-    aperture = models.CharField(max_length=12)
-    iso = models.CharField(max_length=12)
+    aperture = models.CharField(max_length=24)
+    iso = models.CharField(max_length=24)
     scale = models.CharField(max_length=10)
     dial_limit = models.FloatField()
     planned_seconds = models.FloatField()
     set_seconds = models.FloatField()
     base_seconds = models.FloatField()
     sure_within_stops = models.FloatField()
-    dial_mark = models.CharField(max_length=12, null=True)
+    dial_mark = models.CharField(max_length=24, null=True)
     sum_steps = models.JSONField()
     # What the running clock needs: light, readings on the way, device, how well the instants are known.
     run = models.JSONField(null=True)
