@@ -45,11 +45,12 @@ const SCREEN = /\/src\/screens\/(?!bench)([a-z]+)\//;
 const isPage = (id: string) => !/\/(sw|worker)\.ts$/.test(id);
 /**
  * In few files, because on a weak signal each is another wait: the libraries of the first view (the same from one build
- * to the next), the rest of it, what several others share, the dialogs, and each screen by itself.
+ * to the next), the rest of it, the engine, what several others share, the dialogs, and each screen by itself.
  */
 const FILES = [
   { name: "libraries", tags: ["$initial" as const], test: /node_modules/, priority: 5 },
   { name: "first", tags: ["$initial" as const], test: isPage, priority: 4 },
+  { name: "engine", test: (id: string) => isPage(id) && /\/src\/engine\//.test(id), priority: 3.5 },
   { name: "shared", test: (id: string) => isPage(id) && !SCREEN.test(id), minShareCount: 2, priority: 3 },
   { name: "dialogs", test: (id: string) => isPage(id) && !SCREEN.test(id), priority: 2 },
   { name: (id: string) => SCREEN.exec(id)?.[1] ?? null, priority: 1 },

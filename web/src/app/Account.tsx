@@ -23,7 +23,7 @@ export function Account({ onClose }: { onClose: () => void }) {
   if (page === "phone") return <PhoneCheck onClose={back} />;
   return (
     <Modal show onHide={onClose} centered aria-labelledby="account-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
+      <Modal.Header closeButton closeLabel={words.close}>
         <Modal.Title id="account-title">{words.header.account(username ?? "")}</Modal.Title>
       </Modal.Header>
       {page === "account" && <Overview onPage={setPage} onClose={onClose} />}
@@ -85,7 +85,7 @@ function Overview({ onPage, onClose }: { onPage: (page: Page) => void; onClose: 
       </Modal.Body>
       <Modal.Footer>
         <Button variant="quiet" onClick={onClose}>
-          {words.keys.close}
+          {words.close}
         </Button>
         <Button variant="signal" onClick={() => void leave()}>
           {asked && open ? words.header.openGo : words.header.signOut}

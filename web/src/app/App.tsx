@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
-import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
-import { takeAhead } from "../engine/takeAlong";
+import { Redirect, Route, Switch, useLocation } from "wouter";
+import { takeAhead } from "../engine/taken";
 import { BenchScreen } from "../screens/bench/BenchScreen";
 import { DIALOGS } from "../screens/bench/dialogs";
 import { ARMED, armedKept } from "../state/armed";
@@ -49,7 +49,7 @@ export function App() {
   const departures = useDepartures();
   // Whose account is looked at: what is typed there goes with them, in whichever page they left.
   const [accountOf, setAccountOf] = useState(departures);
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   useHearingOfOtherDevices();
   useEndShown();
   useFetchedAhead();
@@ -59,10 +59,10 @@ export function App() {
   // Before anything beneath is drawn.
   countHours(hours);
   useEffect(() => signKeys(letterKeys), [letterKeys]);
-  useKeys("b", () => void navigate("/"));
-  useKeys("l", () => void navigate("/log"));
-  useKeys("k", () => void navigate("/bag"));
-  useKeys("g", () => void navigate("/outing"));
+  useKeys("b", () => navigate("/"));
+  useKeys("l", () => navigate("/log"));
+  useKeys("k", () => navigate("/bag"));
+  useKeys("g", () => navigate("/outing"));
   useKeys("n", () => setLight(nextLight(light)));
   useKeys("?", () => setDialog("keys"));
 
@@ -86,15 +86,29 @@ export function App() {
         <Notices />
         <ServerTrouble />
         <Place>
-          <Routes key={departures}>
-            <Route path="/" element={<BenchScreen />} />
-            <Route path="/run" element={<RunScreen />} />
-            <Route path="/log/*" element={<LogScreen />} />
-            <Route path="/bag/*" element={<BagScreen />} />
-            <Route path="/kit" element={<Navigate to="/bag" replace />} />
-            <Route path="/outing" element={<OutingScreen />} />
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
+          <Switch key={departures}>
+            <Route path="/">
+              <BenchScreen />
+            </Route>
+            <Route path="/run">
+              <RunScreen />
+            </Route>
+            <Route path="/log/*?">
+              <LogScreen />
+            </Route>
+            <Route path="/bag/*?">
+              <BagScreen />
+            </Route>
+            <Route path="/kit">
+              <Redirect to="/bag" replace />
+            </Route>
+            <Route path="/outing">
+              <OutingScreen />
+            </Route>
+            <Route>
+              <Redirect to="/" replace />
+            </Route>
+          </Switch>
         </Place>
         <ServerTrouble beneath />
         <Toasts />
@@ -135,7 +149,7 @@ const TITLES: Record<string, string> = {
 
 /** Each screen has its title, and whoever comes to it by a link starts at its heading. */
 function useScreenNamed(): void {
-  const screen = useLocation().pathname.split("/")[1] ?? "";
+  const screen = useLocation()[0].split("/")[1] ?? "";
   const before = useRef(screen);
   useEffect(() => {
     document.title = words.titled(TITLES[screen] ?? words.nav.bench);
@@ -204,7 +218,7 @@ function useEndShown(): void {
 function useHearingOfOtherDevices(): void {
   const { account } = useSession();
   const running = useOpenFrame() !== undefined;
-  const onRun = useLocation().pathname === "/run";
+  const onRun = useLocation()[0] === "/run";
   const needed = account !== null && (running || onRun);
   useEffect(() => (needed ? watch() : undefined), [needed, account]);
 }

@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
-import { Link, NavLink, useLocation } from "react-router";
+import { NavLink } from "../ui/NavLink";
+import { Link, useLocation } from "wouter";
 import { Countdown } from "../parts/leaving/Countdown";
 import { cameraSeconds, watch } from "../state/clock";
 import { useOpenFrame } from "../state/frames";
@@ -89,7 +90,7 @@ function OpenNow() {
     if (frame) void watch(frame);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [frame?.id]);
-  const elsewhere = useLocation().pathname !== "/run";
+  const elsewhere = useLocation()[0] !== "/run";
   if (!frame || !elsewhere) return null;
   return (
     <Link to="/run" className="open-now">

@@ -4,14 +4,15 @@ import { PhoneCheck } from "../parts/phonecheck/dialog";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { remember, useHabits } from "../state/habits";
 import { words } from "../words";
+import { dialogWords } from "../words/dialogs";
 import { ClockChoice } from "./ClockChoice";
 
-type Key = keyof typeof words.keys.list;
+type Key = keyof typeof dialogWords.keys.list;
 
 const GROUPS: [string, Key[]][] = [
-  [words.keys.everywhere, ["screens", "light", "help"]],
+  [dialogWords.keys.everywhere, ["screens", "light", "help"]],
   [
-    words.keys.bench,
+    dialogWords.keys.bench,
     [
       "glass",
       "glassIn",
@@ -28,8 +29,8 @@ const GROUPS: [string, Key[]][] = [
       "arm",
     ],
   ],
-  [words.keys.run, ["tick", "open", "close", "extend", "earlier"]],
-  [words.keys.dryRun, ["meterBare", "stand"]],
+  [dialogWords.keys.run, ["tick", "open", "close", "extend", "earlier"]],
+  [dialogWords.keys.dryRun, ["meterBare", "stand"]],
 ];
 
 export function KeysHelp({ onClose }: { onClose: () => void }) {
@@ -38,15 +39,15 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
   if (checking) return <PhoneCheck onClose={() => setChecking(false)} />;
   return (
     <Modal show onHide={onClose} centered aria-labelledby="keys-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
-        <Modal.Title id="keys-title">{words.keys.title}</Modal.Title>
+      <Modal.Header closeButton closeLabel={words.close}>
+        <Modal.Title id="keys-title">{dialogWords.keys.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="keys-list">
         <Form.Check
           type="switch"
           id="letter-keys"
           className="keys-switch"
-          label={words.keys.letters}
+          label={dialogWords.keys.letters}
           checked={letterKeys}
           onChange={({ target }) => remember({ letterKeys: target.checked })}
         />
@@ -62,9 +63,9 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
               {keys.map((key) => (
                 <div key={key}>
                   <dt>
-                    <kbd>{words.keys.list[key][0]}</kbd>
+                    <kbd>{dialogWords.keys.list[key][0]}</kbd>
                   </dt>
-                  <dd>{words.keys.list[key][1]}</dd>
+                  <dd>{dialogWords.keys.list[key][1]}</dd>
                 </div>
               ))}
             </dl>

@@ -1,25 +1,17 @@
 import { useEffect, useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
-import { Refused } from "../api/client";
 import { clockOff, onClock } from "../api/clock";
-import { subscribe, takenAlong, takeNewer } from "../engine/takeAlong";
+import { subscribe, takenAlong } from "../engine/taken";
 import { useOpenFrame } from "../state/frames";
-import { asides, dropRefused, everythingKept, fileOf, forgetBroken, putBack, sendAgain } from "../state/keeping";
+import { asides } from "../state/keeping";
 import { exchange, useExchange } from "../state/outbox";
 import { useSession } from "../state/session";
-import type { Doc } from "../state/shelf";
 import { broken, useTrouble, useWaiting } from "../state/store";
-import { faultText } from "../ui/faultText";
-import { saveAs } from "../ui/saveAs";
+import { lazily } from "../ui/lazily";
 import { words } from "../words";
-import { dateAndClock } from "../words/clock";
-import { ITS_OWN } from "../words/zone";
 
+const NoticeList = lazily(async () => (await import("./NoticeList")).NoticeList, true);
 const say = words.keeping;
-
-async function saveEverything(): Promise<void> {
-  saveAs("jackstaff-kept.json", await everythingKept());
-}
 
 /** What a person has to know about what is kept: trouble, refusals, and what two devices wrote at once. */
 export function Notices() {
@@ -34,80 +26,9 @@ export function Notices() {
   const offered = newer && !running;
   const behind = passed && !running;
   useReloadUnseen(behind);
-  if (
-    trouble === null &&
-    !alone &&
-    !offered &&
-    !behind &&
-    clock === null &&
-    refused.length + unread.length + aside.length === 0
-  )
-    return null;
-  return (
-    <section className="notices" aria-label={say.title}>
-      {alone && (
-        <p className="notice" role="status">
-          {words.takeAlong.alone}
-        </p>
-      )}
-      {offered && (
-        <p className="notice" role="status">
-          <span>{words.takeAlong.newer}</span>
-          <Button variant="quiet" size="sm" onClick={() => void takeNewer()}>
-            {words.takeAlong.takeNewer}
-          </Button>
-        </p>
-      )}
-      {behind && (
-        <p className="notice" role="status">
-          <span>{words.takeAlong.passed}</span>
-          <Button variant="quiet" size="sm" onClick={() => window.location.reload()}>
-            {words.takeAlong.reload}
-          </Button>
-        </p>
-      )}
-      {clock !== null && (
-        <p className="notice" role="status">
-          {words.clock.off(clock)}
-        </p>
-      )}
-      {trouble && (
-        <p className="notice" role="status">
-          <span>{say.trouble[trouble]}</span>
-          <Button variant="quiet" size="sm" onClick={() => void saveEverything()}>
-            {say.save}
-          </Button>
-        </p>
-      )}
-      {refused.map((doc) => (
-        <RefusedNotice key={`${doc.kind} ${doc.id}`} doc={doc} />
-      ))}
-      {unread.map(({ id, content }) => (
-        <p className="notice" key={id} role="status">
-          <span>{say.broken(say.kinds[content.kind] ?? content.kind)}</span>
-          <Button variant="quiet" size="sm" onClick={() => saveAs("jackstaff-set-aside.json", fileOf(content))}>
-            {say.saveIt}
-          </Button>
-          <Button variant="quiet" size="sm" onClick={() => void forgetBroken(id)}>
-            {say.letGo}
-          </Button>
-        </p>
-      ))}
-      {aside.map(({ id, content }) => (
-        <p className="notice" key={id} role="status">
-          <span>
-            {say.aside(nameOf(content.kind, content.content), dateAndClock(Date.parse(content.changed_at), ITS_OWN))}
-          </span>
-          <Button variant="quiet" size="sm" onClick={() => void putBack(id, content)}>
-            {say.putBack}
-          </Button>
-          <Button variant="quiet" size="sm" onClick={() => void asides.remove(id)}>
-            {say.letGo}
-          </Button>
-        </p>
-      ))}
-    </section>
-  );
+  const any = trouble !== null || alone || offered || behind || clock !== null;
+  if (!any && refused.length + unread.length + aside.length === 0) return null;
+  return <NoticeList {...{ alone, offered, behind, clock, trouble, refused, unread, aside }} />;
 }
 
 /** A page that nobody looks at is loaded anew by itself, unless something half typed would be lost. */
@@ -156,33 +77,4 @@ function useClockFar(): number | null {
   const { demo, known, practice } = useSession();
   if (off === null || !known || demo || practice || Math.abs(off.ahead) < FAR_MS + off.within) return null;
   return Math.round(off.ahead / 1000);
-}
-
-/** The server would not take it: why, and three ways out. */
-function RefusedNotice({ doc }: { doc: Doc }) {
-  const why = faultText(new Refused(422, doc.waiting?.refused ?? []));
-  return (
-    <p className="notice" role="alert">
-      <span>
-        {say.refused(nameOf(doc.kind, doc.content))} {why}
-      </span>
-      <Button variant="quiet" size="sm" onClick={() => void sendAgain(doc)}>
-        {words.trouble.again}
-      </Button>
-      <Button variant="quiet" size="sm" onClick={() => void dropRefused(doc)}>
-        {say.drop}
-      </Button>
-      <Button variant="quiet" size="sm" onClick={() => saveAs("jackstaff-refused.json", fileOf(doc.content))}>
-        {say.saveIt}
-      </Button>
-    </p>
-  );
-}
-
-/** What it is, and its own name where it has one. */
-function nameOf(kind: string, content: unknown): string {
-  const inner = (content ?? {}) as { name?: string; look?: string; note?: string; item?: { name?: string } };
-  const name = inner.name ?? inner.item?.name ?? inner.look ?? inner.note;
-  const sort = say.kinds[kind] ?? kind;
-  return name ? say.named(sort, name) : sort;
 }

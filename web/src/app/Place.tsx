@@ -1,14 +1,14 @@
 import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { ErrorBoundary, type FallbackProps } from "react-error-boundary";
-import { useLocation, useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import { everythingKept } from "../state/keeping";
 import { saveAs } from "../ui/saveAs";
 import { words } from "../words";
 
 /** A screen in its place, and a way on where it breaks; never a white page. */
 export function Place({ children }: { children: ReactNode }) {
-  const { pathname } = useLocation();
+  const [pathname] = useLocation();
   return (
     <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
       {children}
@@ -17,7 +17,7 @@ export function Place({ children }: { children: ReactNode }) {
 }
 
 function Broken({ error, resetErrorBoundary }: FallbackProps) {
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   const say = words.keeping.screen;
   const save = async () => saveAs("jackstaff-kept.json", await everythingKept());
   return (
@@ -29,7 +29,7 @@ function Broken({ error, resetErrorBoundary }: FallbackProps) {
         <Button
           variant="signal"
           onClick={() => {
-            void navigate("/");
+            navigate("/");
             resetErrorBoundary();
           }}
         >

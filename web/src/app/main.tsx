@@ -7,8 +7,7 @@ import "./app.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { BrowserRouter } from "react-router";
-import { recall } from "../engine/takeAlong";
+import { recall } from "../engine/taken";
 import { App } from "./App";
 import { hearFrom, openUp } from "./start";
 
@@ -16,21 +15,19 @@ const client = new QueryClient({ defaultOptions: { queries: { networkMode: "alwa
 
 const root = document.getElementById("root");
 const opened = openUp(client);
-void opened.then((known) => {
+// What was taken along answers from the first question on.
+void Promise.all([opened, recall()]).then(([known]) => {
   if (!root) return;
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
-        <BrowserRouter>
-          <App />
-        </BrowserRouter>
+        <App />
       </QueryClientProvider>
     </StrictMode>,
   );
   // Silence is no answer: whoever is here goes on with what this browser has.
   const hear = () => void hearFrom(client, known).catch(() => window.setTimeout(hear, ASK_AGAIN_MS));
   hear();
-  recall();
 });
 
 const ASK_AGAIN_MS = 4000;

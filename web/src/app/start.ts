@@ -1,6 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { remember } from "../questions/ask";
-import { followWorld } from "../state/dryRun";
+import { followWorld } from "../state/dryRunClock";
 import { docOf } from "../state/outbox";
 import { openMemory, ownerOf, renew, whenAdopted } from "../state/session";
 import { learnStarter, recallStarter } from "../state/starter";

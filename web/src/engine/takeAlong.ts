@@ -1,109 +1,22 @@
-import { here } from "../api/here";
 import { Engine } from "./engine";
 import { Engines } from "./engines";
 import { ENGINE_FILES, ENGINE_URL } from "./protocol";
 import { answerBeside } from "./seam";
+import { canTake, show, TAKEN, takenAlong, wasTaken } from "./taken";
 
 /** What is taken along so that everything works without a signal: the shell, and the core with its Python. */
 
-const TAKEN = "jackstaff_taken_along";
 const CACHE = "jackstaff-engine";
 /** When the hands rest after a start [ms]. */
 const IDLE_MS = 2500;
-/** And after the first frame was set up [ms]: what the page itself needs comes first. */
-const AHEAD_MS = 60_000;
-const HELD_BACK = "jackstaff_held_back";
 
-type Stage = "none" | "fetching" | "starting" | "ready" | "failed";
-
-export interface TakenAlong {
-  stage: Stage;
-  /** Fetched so far, and in all where that is known [bytes]. */
-  got: number;
-  of: number | null;
-  /** Whether a newer build waits to be taken. */
-  newer: boolean;
-  /** Whether another page took a newer build, of which this page is not made. */
-  passed: boolean;
-  /** Whether the server was there when it was last asked. */
-  signal: boolean;
-}
-
-let now: TakenAlong = { stage: "none", got: 0, of: null, newer: false, passed: false, signal: true };
-const listeners = new Set<() => void>();
 let engine: Engines | null = null;
-
-function show(part: Partial<TakenAlong>): void {
-  now = { ...now, ...part };
-  listeners.forEach((listener) => listener());
-}
-
-export function subscribe(listener: () => void): () => void {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-}
-
-export function takenAlong(): TakenAlong {
-  return now;
-}
-
-/** Whether this browser can: it needs a secure page. */
-export function canTake(): boolean {
-  return "serviceWorker" in navigator && "caches" in globalThis;
-}
 
 /** What was taken along before is there again: at once when somebody needs it, else when the hands rest. */
 export function recall(): void {
-  if (!canTake() || !wasTaken()) return;
   hearOfPassing();
   beside();
   window.setTimeout(() => void take(), IDLE_MS);
-}
-
-/** Whether somebody said that it is not to be fetched by itself. */
-export function isHeldBack(): boolean {
-  return noted(HELD_BACK);
-}
-
-export function holdBack(held: boolean): void {
-  try {
-    if (held) localStorage.setItem(HELD_BACK, "1");
-    else localStorage.removeItem(HELD_BACK);
-  } catch {
-    // A browser that keeps nothing has nothing fetched either.
-  }
-  show({});
-}
-
-let ahead = false;
-
-/**
- * Somebody sets up frames with this: when the hands rest it is fetched by itself, so that a signal lost later takes
- * nothing away. Not where the browser says that data are dear, and not while `isBusy`.
- */
-export function takeAhead(isBusy: () => boolean): void {
-  if (ahead || !canTake() || wasTaken()) return;
-  ahead = true;
-  const look = () => {
-    if (isHeldBack() || isDear() || now.stage !== "none") return;
-    if (isBusy() || document.visibilityState !== "visible") window.setTimeout(look, AHEAD_MS);
-    else void take();
-  };
-  window.setTimeout(look, AHEAD_MS);
-}
-
-/** What browsers say of the network, where they do. */
-interface Connection {
-  saveData?: boolean;
-  type?: string;
-  effectiveType?: string;
-}
-
-/** Whether data are dear, as far as the browser says. */
-function isDear(): boolean {
-  const { connection } = navigator as { connection?: Connection };
-  if (!connection) return false;
-  return connection.saveData === true || connection.type === "cellular" || /2g/.test(connection.effectiveType ?? "");
 }
 
 let taking: Promise<void> | null = null;
@@ -117,7 +30,7 @@ export function take(): Promise<void> {
 }
 
 async function takeNow(): Promise<void> {
-  if (now.stage === "ready") return;
+  if (takenAlong().stage === "ready") return;
   try {
     show({ stage: "fetching", got: 0, of: null });
     const registered = await registration();
@@ -158,19 +71,6 @@ function installed({ active, installing }: ServiceWorkerRegistration): Promise<v
   });
 }
 
-/** A browser that keeps nothing has taken nothing along. */
-function wasTaken(): boolean {
-  return noted(TAKEN);
-}
-
-function noted(key: string): boolean {
-  try {
-    return localStorage.getItem(key) !== null;
-  } catch {
-    return false;
-  }
-}
-
 function noteTaken(): void {
   try {
     localStorage.setItem(TAKEN, "1");
@@ -195,11 +95,12 @@ function started(): Promise<Engines> {
   return starting;
 }
 
-here.ask = async (name, body, signal) => {
+/** Ask the core in this page, fetched first where it is not here yet. */
+export async function askHere(name: string, body: string, signal: AbortSignal) {
   // Whoever needs the core sees how far it has come; where it cannot be kept it is started all the same.
   if (engine === null && canTake()) await take();
   return (await started()).ask(name, body, signal);
-};
+}
 
 let seam: (() => void) | null = null;
 
@@ -207,13 +108,13 @@ function beside(): void {
   seam ??= answerBeside({
     there: () => engine,
     coming: started,
-    onSignal: (signal) => signal !== now.signal && show({ signal }),
+    onSignal: (signal) => signal !== takenAlong().signal && show({ signal }),
   });
 }
 
 /** Whether all of it is here: every file of the shell, and a core that starts. */
 export async function isWhole(): Promise<"whole" | "not_taken" | "incomplete"> {
-  if (now.stage !== "ready") return wasTaken() ? "incomplete" : "not_taken";
+  if (takenAlong().stage !== "ready") return wasTaken() ? "incomplete" : "not_taken";
   const build = await fetch("/files.json", { cache: "no-store" })
     .then((got) => got.json() as Promise<{ shell: string[] }>)
     .catch(() => null);
@@ -255,7 +156,7 @@ async function counted(got: Response): Promise<Blob> {
     const { done, value } = await reader.read();
     if (done) return new Blob(parts);
     parts.push(value);
-    show({ got: now.got + value.byteLength });
+    show({ got: takenAlong().got + value.byteLength });
   }
 }
 

@@ -4,7 +4,7 @@ import { type Plausible, type Rate, usePlausible, useRate, useSky } from "../que
 import { useNow } from "../ui/useNow";
 import { plausibleOf, rateOf, readingOf } from "./asks";
 import type { Laid } from "./bench";
-import { useDryRun } from "./dryRun";
+import { useDryRun } from "./dryRunClock";
 import { isWatching, lightWatch, type LightWatch, useGoesOn } from "./lightWatch";
 import { goingOn, instantNear, isLive, type Outing, span, useOutings } from "./outings";
 import { saidMoving, seenMoving } from "./saidLight";

@@ -1,8 +1,9 @@
 import { useEffect } from "react";
 import { askBegin, askReadMeter, type Begun, type Scenario } from "../questions/dryRun";
 import type { Draft } from "../questions/kit";
-import { easeSeconds, instantOf, nowMs, pace, setWorld } from "../ui/worldClock";
+import { easeSeconds, instantOf, nowMs, pace } from "../ui/worldClock";
 import { layOutFor, onLens } from "./bench";
+import { change, now } from "./dryRunClock";
 import { type DryRun, dryRun, ONE, played } from "./dryRuns";
 import { shotsOf } from "./dryRunShots";
 import { finishedFrames, nothingRuns, openFrame } from "./frames";
@@ -18,34 +19,7 @@ const MOST_FRAMES = 40;
 const MOST_LOOKED = 200;
 /** As many replays as are kept. */
 const MOST_PLAYED = 30;
-/** A page that has shown no life for so long [ms] was closed, and the clock stood still. */
-const AWAY_MS = 20_000;
 export const BEAT_MS = 5000;
-
-export function useDryRun(): DryRun | null {
-  return dryRun.useOne(ONE);
-}
-
-function now(): DryRun | null {
-  return isPractice() ? dryRun.get(ONE) : null;
-}
-
-/** The world's clock is the one that is kept with the dry run, on every page. */
-export function followWorld(): void {
-  const follow = () => setWorld(now()?.clock ?? null);
-  store.subscribe(follow);
-  const run = now();
-  if (run && Date.now() - run.beat > AWAY_MS) {
-    const { clock, beat } = run;
-    const world = instantOf(clock, Math.max(beat, clock.wall));
-    change({ clock: { ...clock, world, wall: Date.now(), pace: 0 }, beat: Date.now() });
-  }
-  follow();
-}
-
-function change(part: Partial<DryRun>): void {
-  void dryRun.change(ONE, (run) => (run ? { ...run, ...part } : undefined));
-}
 
 /**
  * Begin a dry run: its own kit, outing and bench, nothing of one's own touched. Throws in words what cannot be; false

@@ -4,6 +4,7 @@ import { cellsOf } from "../ui/cells";
 /** What is seen at one look; null while the eye is shut. */
 interface Sight {
   cells: (number | null)[];
+  columns: number;
   held: boolean;
   exposure_seconds: number | null;
   iso: number | null;
@@ -25,11 +26,12 @@ export class CannotSee extends Error {
 
   constructor(why: Unseen) {
     super(why);
+    this.name = "CannotSee";
     this.why = why;
   }
 }
 
-export const COLUMNS = 16;
+const COLUMNS = 16;
 const ROWS = 12;
 const [WIDTH, HEIGHT] = [160, 120];
 /** Exposure times are told in units of 0.1 ms (Image Capture). */
@@ -110,6 +112,7 @@ export async function cameraEyes(onEnd: () => void): Promise<Eyes> {
       const reported = track.getSettings() as CameraSettings;
       return Promise.resolve({
         cells: measured(context, video),
+        columns: COLUMNS,
         held: reported.exposureMode === "manual",
         exposure_seconds:
           reported.exposureTime == null || reported.exposureTime <= 0 ? null : reported.exposureTime * TOLD_UNIT_S,
@@ -154,7 +157,7 @@ export function simulatedEyes(kind: SkyKind, seed: number, second: () => number)
     see: async () => {
       const picture = await askSkySeen({ kind, seed, second: second() });
       try {
-        return { cells: measured(context, picture), held: true, exposure_seconds: 0.01, iso: 100 };
+        return { cells: measured(context, picture), columns: COLUMNS, held: true, exposure_seconds: 0.01, iso: 100 };
       } finally {
         picture.close();
       }

@@ -28,7 +28,7 @@ vi.mock("./eyes", async (original) => ({
   cameraEyes: vi.fn(() => Promise.resolve(told.eyes)),
 }));
 
-const SEEN = { cells: [0.1], held: true, exposure_seconds: 0.01, iso: 100 };
+const SEEN = { cells: [0.1], columns: 1, held: true, exposure_seconds: 0.01, iso: 100 };
 const found = (stops: number | null, part = 0, sight: Look["sight"] = "watching"): Look => ({
   sight,
   stops,

@@ -3,7 +3,8 @@ import * as v from "valibot";
 import { askLook, type Look, type SkyKind } from "../questions/lightWatch";
 import { Refused, type Schemas } from "../api/client";
 import { type Frame, frameNow, openFrame } from "./frames";
-import { CannotSee, cameraEyes, COLUMNS, type Eyes, simulatedEyes, type Unseen } from "./eyes";
+import { patiently } from "../ui/lazily";
+import type { CannotSee, Eyes, Unseen } from "./eyes";
 import { drawer, store } from "./store";
 
 /**
@@ -135,6 +136,7 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
   });
   const owner = store.owner;
   try {
+    const { cameraEyes, simulatedEyes } = await patiently(() => import("./eyes"));
     const eyes = sky ? simulatedEyes(sky.kind, sky.seed, skySecond) : await cameraEyes(() => stopWatching("taken"));
     // Somebody else may be here by now, or the page may have been told to stop.
     if (opening !== start || store.owner !== owner || drawn.get(ONE)?.sight === "ended") {
@@ -146,10 +148,14 @@ export async function startWatching(by: LightWatch["by"], kind: SkyKind = "broke
     mine = { eyes, owner, timer: 0, eye: null, firstPart: last ? last.part + 1 : 0 };
     await look();
   } catch (error) {
-    if (opening === start) stopWatching(error instanceof CannotSee ? error.why : "core");
+    if (opening === start) stopWatching(cannotSee(error) ? error.why : "core");
   } finally {
     letStartGo(start);
   }
+}
+
+function cannotSee(error: unknown): error is CannotSee {
+  return error instanceof Error && error.name === "CannotSee";
 }
 
 function letStartGo(start: typeof opening): void {
@@ -187,7 +193,7 @@ async function look(): Promise<void> {
   try {
     const glimpse = await me.eyes.see();
     if (glimpse === null) write({ sight: "away" });
-    else take(me, await askLook({ ...glimpse, columns: COLUMNS, before: me.eye }));
+    else take(me, await askLook({ ...glimpse, before: me.eye }));
   } catch (error) {
     if (error instanceof Refused) stopWatching("tells_nothing");
     else if (me.eye === null) stopWatching("core");

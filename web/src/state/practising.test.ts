@@ -19,7 +19,8 @@ async function visit(server: AccountServer) {
   const clock = await import("../ui/worldClock");
   const kit = await import("./kit");
   const { say, useMessages } = await import("../ui/say");
-  const { followWorld, ...hands } = await import("./dryRun");
+  const hands = await import("./dryRun");
+  const { followWorld } = await import("./dryRunClock");
   await session.openMemory();
   followWorld();
   return { session, outbox, looks, store, runs, clock, kit, transport, say, useMessages, ...hands };

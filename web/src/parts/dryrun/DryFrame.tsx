@@ -1,5 +1,5 @@
 import { useDeveloped } from "../../questions/dryRun";
-import { useDryRun } from "../../state/dryRun";
+import { useDryRun } from "../../state/dryRunClock";
 import { shotOf } from "../../state/dryRunShots";
 import { type Frame, useFinished } from "../../state/frames";
 import { useKit } from "../../state/kit";

@@ -1,9 +1,10 @@
 import { useEffect, useState } from "react";
 import { Button, Form, Modal, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import { useHint } from "../../questions/dryRun";
 import { useBench } from "../../state/bench";
-import { beat, BEAT_MS, goTo, leaveDryRun, PACES, setPace, standOrGoOn, useDryRun } from "../../state/dryRun";
+import { beat, BEAT_MS, goTo, leaveDryRun, PACES, setPace, standOrGoOn } from "../../state/dryRun";
+import { useDryRun } from "../../state/dryRunClock";
 import type { DryRun } from "../../state/dryRuns";
 import { useFinished, useOpenFrame } from "../../state/frames";
 import { faultText } from "../../ui/faultText";
@@ -22,7 +23,7 @@ export function DryRunBar() {
   const [leaving, setLeaving] = useState(false);
   const open = useOpenFrame();
   const pace = usePace();
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   useEffect(() => {
     const timer = window.setInterval(beat, BEAT_MS);
     return () => window.clearInterval(timer);
@@ -32,7 +33,7 @@ export function DryRunBar() {
     try {
       const replay = await leaveDryRun();
       setLeaving(false);
-      void navigate(replay === null ? "/log/practice/runs" : `/log/practice/runs/${replay}`);
+      navigate(replay === null ? "/log/practice/runs" : `/log/practice/runs/${replay}`);
     } catch (error) {
       toast({ text: faultText(error) });
     }

@@ -1,5 +1,5 @@
 import { Button } from "react-bootstrap";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { lightOf } from "../../state/asks";

@@ -48,7 +48,7 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
     });
   return (
     <Modal show onHide={onClose} centered size="lg" scrollable aria-labelledby="looks-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
+      <Modal.Header closeButton closeLabel={words.close}>
         <Modal.Title id="looks-title">{words.looks.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="looks-dialog">
@@ -107,7 +107,7 @@ export function LooksDialog({ laid, onScene, onClose }: Props) {
       </Modal.Body>
       <Modal.Footer>
         <Button variant="signal" onClick={onClose}>
-          {words.keys.close}
+          {words.close}
         </Button>
       </Modal.Footer>
     </Modal>

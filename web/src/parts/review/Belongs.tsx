@@ -1,4 +1,4 @@
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { type Cause, changeFrame, type Frame } from "../../state/frames";
 import { Choice } from "../../ui/fields";
 import { runWords } from "../../words/run";

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import { subscribe, takenAlong } from "../../engine/takeAlong";
+import { subscribe, takenAlong } from "../../engine/taken";
 import { words } from "../../words";
 
 /** Said beforehand where there is no signal: pictures are drawn and measured by the server alone. */

@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from "react";
 import { Button, Form, ProgressBar } from "react-bootstrap";
-import { canTake, holdBack, isHeldBack, subscribe, take, takenAlong } from "../../engine/takeAlong";
+import { take } from "../../engine/takeAlong";
+import { canTake, holdBack, isHeldBack, subscribe, takenAlong } from "../../engine/taken";
 import { words } from "../../words";
 
 const say = words.takeAlong;

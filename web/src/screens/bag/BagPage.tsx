@@ -1,5 +1,5 @@
 import { Button, Dropdown } from "react-bootstrap";
-import { useSearchParams } from "react-router";
+import { useSearchParams } from "wouter";
 import { useEffect, useRef, useState } from "react";
 import { useChoiceLabels } from "../../questions/kit";
 import { useEvidence, useLearnt } from "../../questions/log";

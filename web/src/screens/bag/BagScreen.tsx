@@ -1,4 +1,5 @@
-import { Navigate, NavLink, Route, Routes } from "react-router";
+import { NavLink } from "../../ui/NavLink";
+import { Redirect, Route, Switch } from "wouter";
 import { bagWords } from "../../words/bag";
 import { BagPage } from "./BagPage";
 import { CardPage } from "./CardPage";
@@ -25,12 +26,20 @@ export function BagScreen() {
           </NavLink>
         ))}
       </nav>
-      <Routes>
-        <Route index element={<BagPage />} />
-        <Route path="reach" element={<ReachPage />} />
-        <Route path="card" element={<CardPage />} />
-        <Route path="*" element={<Navigate to="/bag" replace />} />
-      </Routes>
+      <Switch>
+        <Route path="/bag">
+          <BagPage />
+        </Route>
+        <Route path="/bag/reach">
+          <ReachPage />
+        </Route>
+        <Route path="/bag/card">
+          <CardPage />
+        </Route>
+        <Route>
+          <Redirect to="/bag" replace />
+        </Route>
+      </Switch>
     </div>
   );
 }

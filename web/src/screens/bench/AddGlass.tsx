@@ -9,6 +9,7 @@ import { Choice } from "../../ui/fields";
 import { useEnter } from "../../ui/useEnter";
 import { useOnce } from "../../ui/useOnce";
 import { words } from "../../words";
+import { dialogWords } from "../../words/dialogs";
 
 type Strength = Schemas["StrengthAnswer"];
 
@@ -75,18 +76,18 @@ export function AddGlass({ onAdded, onClose }: Props) {
     <Modal show onHide={onClose} centered aria-labelledby="add-glass-title">
       <Form onSubmit={submit}>
         <Modal.Header closeButton closeLabel={words.entry.cancel}>
-          <Modal.Title id="add-glass-title">{words.addGlass.title}</Modal.Title>
+          <Modal.Title id="add-glass-title">{dialogWords.addGlass.title}</Modal.Title>
         </Modal.Header>
         <Modal.Body className="stacked">
           <Form.Group controlId="glass-label">
-            <Form.Label>{words.addGlass.label}</Form.Label>
+            <Form.Label>{dialogWords.addGlass.label}</Form.Label>
             <Form.Control
               // The field is what this dialog is for.
               // eslint-disable-next-line jsx-a11y/no-autofocus
               autoFocus
               autoComplete="off"
               maxLength={60}
-              placeholder={words.addGlass.hint}
+              placeholder={dialogWords.addGlass.hint}
               value={label}
               onChange={(event) => {
                 setLabel(event.target.value);
@@ -101,8 +102,8 @@ export function AddGlass({ onAdded, onClose }: Props) {
             {readings.length > 1 && (
               <p className="mb-2">
                 {read.answer?.conflict_stops
-                  ? words.addGlass.conflict(read.answer.conflict_stops.toFixed(1))
-                  : words.addGlass.which}
+                  ? dialogWords.addGlass.conflict(read.answer.conflict_stops.toFixed(1))
+                  : dialogWords.addGlass.which}
               </p>
             )}
             {readings.map((reading, place) => (
@@ -120,8 +121,8 @@ export function AddGlass({ onAdded, onClose }: Props) {
             {readings.length === 1 && strength && <p className="quiet">{echo(strength)}</p>}
             {read.answer && label.trim() !== "" && (
               <p className="quiet">
-                {words.addGlass.kinds[kind]}
-                {kind === "polariser" && strength === undefined && ` ${words.addGlass.polariser}`}
+                {dialogWords.addGlass.kinds[kind]}
+                {kind === "polariser" && strength === undefined && ` ${dialogWords.addGlass.polariser}`}
               </p>
             )}
             <Fault error={fault} />
@@ -129,9 +130,9 @@ export function AddGlass({ onAdded, onClose }: Props) {
           {asksEdge && (
             <Choice
               name="glass-edge"
-              label={words.addGlass.edge}
+              label={dialogWords.addGlass.edge}
               value={transition}
-              choices={Object.entries(words.addGlass.edges)}
+              choices={Object.entries(dialogWords.addGlass.edges)}
               onValue={setEdge}
               wide
             />
@@ -139,15 +140,15 @@ export function AddGlass({ onAdded, onClose }: Props) {
           {read.answer?.mount == null && (
             <Choice
               name="glass-mount"
-              label={words.addGlass.mount}
+              label={dialogWords.addGlass.mount}
               value={mount}
-              choices={Object.entries(words.addGlass.mounts)}
+              choices={Object.entries(dialogWords.addGlass.mounts)}
               onValue={setFitted}
               wide
             />
           )}
           <Form.Group controlId="glass-name">
-            <Form.Label>{words.addGlass.name}</Form.Label>
+            <Form.Label>{dialogWords.addGlass.name}</Form.Label>
             <Form.Control
               maxLength={40}
               autoComplete="off"
@@ -158,7 +159,7 @@ export function AddGlass({ onAdded, onClose }: Props) {
           </Form.Group>
           <div className="side-by-side">
             <Form.Group controlId="glass-offset">
-              <Form.Label>{words.addGlass.offset}</Form.Label>
+              <Form.Label>{dialogWords.addGlass.offset}</Form.Label>
               <Form.Control
                 autoComplete="off"
                 inputMode="decimal"
@@ -168,21 +169,21 @@ export function AddGlass({ onAdded, onClose }: Props) {
               />
             </Form.Group>
             <Form.Group controlId="glass-sd">
-              <Form.Label>{words.addGlass.sd}</Form.Label>
+              <Form.Label>{dialogWords.addGlass.sd}</Form.Label>
               <Form.Control inputMode="decimal" value={sd} onChange={(event) => setSd(event.target.value)} />
             </Form.Group>
           </div>
-          <p className="quiet mb-0">{words.addGlass.offsetHint}</p>
+          <p className="quiet mb-0">{dialogWords.addGlass.offsetHint}</p>
         </Modal.Body>
         <Modal.Footer>
           <Button variant="quiet" onClick={onClose}>
             {words.entry.cancel}
           </Button>
           <Button variant="quiet" disabled={!sound} onClick={() => void keep(true)}>
-            {words.addGlass.putOn}
+            {dialogWords.addGlass.putOn}
           </Button>
           <Button variant="signal" type="submit" disabled={!sound}>
-            {words.addGlass.put}
+            {dialogWords.addGlass.put}
           </Button>
         </Modal.Footer>
       </Form>
@@ -193,7 +194,7 @@ export function AddGlass({ onAdded, onClose }: Props) {
 function echo(reading: Strength): string {
   const both = (low: number, high: number | null | undefined, digits: number) =>
     high == null ? short(low, digits) : `${short(low, digits)}–${short(high, digits)}`;
-  return words.addGlass.echo(
+  return dialogWords.addGlass.echo(
     both(reading.stops, reading.stops_max, 3),
     both(reading.density, reading.density_max, 3),
     both(reading.factor, reading.factor_max, 4),

@@ -9,6 +9,7 @@ import { type Bench, type Laid, settingsOf } from "../../state/bench";
 import { NumberField } from "../../ui/NumberField";
 import { typed } from "../../ui/typed";
 import { words } from "../../words";
+import { dialogWords } from "../../words/dialogs";
 import { markText, sumTime, timeText } from "../../words/times";
 import { bareOf, pairsOf, rememberedOf } from "./asks";
 import { Answered } from "./ExtraParts";
@@ -27,30 +28,30 @@ interface Props {
 export function Extras({ laid, answer: summed, set, onClose }: Props) {
   return (
     <Modal show onHide={onClose} centered size="lg" scrollable aria-labelledby="extras-title" className="extras">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
-        <Modal.Title id="extras-title">{words.extras.title}</Modal.Title>
+      <Modal.Header closeButton closeLabel={words.close}>
+        <Modal.Title id="extras-title">{dialogWords.extras.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
         <Tabs defaultActiveKey="graduated" id="extras" mountOnEnter unmountOnExit>
-          <Tab eventKey="graduated" title={words.extras.tabs.graduated}>
+          <Tab eventKey="graduated" title={dialogWords.extras.tabs.graduated}>
             <Graduated laid={laid} />
           </Tab>
-          <Tab eventKey="shot" title={words.extras.tabs.shot}>
+          <Tab eventKey="shot" title={dialogWords.extras.tabs.shot}>
             <TestShot laid={laid} set={set} onClose={onClose} />
           </Tab>
-          <Tab eventKey="trade" title={words.extras.tabs.trade}>
+          <Tab eventKey="trade" title={dialogWords.extras.tabs.trade}>
             {summed && <Trade laid={laid} summed={summed} />}
           </Tab>
-          <Tab eventKey="flash" title={words.extras.tabs.flash}>
+          <Tab eventKey="flash" title={dialogWords.extras.tabs.flash}>
             <Flash laid={laid} />
           </Tab>
-          <Tab eventKey="video" title={words.extras.tabs.video}>
+          <Tab eventKey="video" title={dialogWords.extras.tabs.video}>
             <Video laid={laid} />
           </Tab>
-          <Tab eventKey="trial" title={words.extras.tabs.trial}>
+          <Tab eventKey="trial" title={dialogWords.extras.tabs.trial}>
             {summed && <TrialTab laid={laid} summed={summed} />}
           </Tab>
-          <Tab eventKey="pair" title={words.extras.tabs.pair}>
+          <Tab eventKey="pair" title={dialogWords.extras.tabs.pair}>
             <Pair laid={laid} />
           </Tab>
         </Tabs>
@@ -63,7 +64,7 @@ function Trade({ laid, summed }: { laid: Laid; summed: Exposure }) {
   const [focus, setFocus] = useState("");
   const [near, setNear] = useState("");
   const [far, setFar] = useState("");
-  const say = words.extras.trade;
+  const say = dialogWords.extras.trade;
   const question = {
     seconds: summed.seconds,
     f_number: Number(settingsOf(laid).aperture),
@@ -126,7 +127,7 @@ function metres(value: number): string {
 
 function Flash({ laid }: { laid: Laid }) {
   const [wide, setWide] = useState(String(laid.lens?.facts.aperture_widest ?? 2.8));
-  const say = words.extras.flash;
+  const say = dialogWords.extras.flash;
   const sync = laid.body?.facts.sync_s ?? 0.005;
   const question = { reading: readingOf(laid), wide, sync_seconds: sync };
   const flash = useFlash(wide.trim() !== "" && laid.bench.meter === "camera" ? question : null);
@@ -160,7 +161,7 @@ function Video({ laid }: { laid: Laid }) {
   const glass = variable.find((piece) => piece.id === id);
   const [setting, setSetting] = useState(glass ? glass.stops.toFixed(1) : "");
   const [change, setChange] = useState("1");
-  const say = words.extras.video;
+  const say = dialogWords.extras.video;
   const [now, by] = [typed(setting), typed(change)];
   const question =
     known && glass && now !== undefined && by !== undefined
@@ -209,7 +210,7 @@ function Video({ laid }: { laid: Laid }) {
 function Pair({ laid }: { laid: Laid }) {
   const wanted = useWatchText(timeText(120));
   const target = wanted.read?.seconds ?? null;
-  const say = words.extras.pair;
+  const say = dialogWords.extras.pair;
   const remembered = rememberedOf(laid);
   const { aperture, iso } = settingsOf(laid);
   const pairs = usePairs(target === null ? [] : pairsOf(laid, target));

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Form } from "react-bootstrap";
 import { useGraduated } from "../../questions/extras";
-import { words } from "../../words";
+import { dialogWords } from "../../words/dialogs";
 import { bagWords } from "../../words/bag";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useShutterText } from "../../parts/meter/typedTime";
@@ -20,7 +20,7 @@ export function Graduated({ laid }: { laid: Laid }) {
   const [share, setShare] = useState(50);
   const [lead, setLead] = useState<number>(LEADS[0]);
   const [horizon, setHorizon] = useState<(typeof HORIZONS)[number]>("flat");
-  const say = words.extras.graduated;
+  const say = dialogWords.extras.graduated;
   const owned = laid.items
     .filter((item) => item.facts.kind === "graduated")
     .map((item) => ({ id: item.id, stops: item.facts.stops, transition: item.facts.transition }));
@@ -98,7 +98,7 @@ const WORTH_A_FILTER = 0.5;
 
 /** What is left between sky and ground, whichever is the brighter. */
 function leftBetween(lead: number): string {
-  const say = words.extras.graduated;
+  const say = dialogWords.extras.graduated;
   const stops = Math.abs(lead).toFixed(1);
   if (stops === "0.0") return say.alike;
   return lead > 0 ? say.left(stops) : say.darker(stops);

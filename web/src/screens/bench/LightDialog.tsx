@@ -1,5 +1,5 @@
 import { Button, Form, Modal } from "react-bootstrap";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import type { Bench, Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
 import { choose } from "../../state/outings";
@@ -30,7 +30,7 @@ export function LightDialog({ laid, light, set, onClose }: Props) {
   const advice = plausible?.advice ?? light.fits?.advice;
   return (
     <Modal show onHide={onClose} centered aria-labelledby="bench-light-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
+      <Modal.Header closeButton closeLabel={words.close}>
         <Modal.Title id="bench-light-title">{say.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
@@ -106,7 +106,7 @@ export function LightDialog({ laid, light, set, onClose }: Props) {
           {words.nav.outing}
         </Link>
         <Button variant="signal" onClick={onClose}>
-          {words.keys.close}
+          {words.close}
         </Button>
       </Modal.Footer>
     </Modal>

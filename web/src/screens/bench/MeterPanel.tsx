@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import { Button } from "react-bootstrap";
-import { DryMeter } from "../../parts/dryrun/DryMeter";
+import { lazily } from "../../ui/lazily";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import { SimulatedMeter } from "../../parts/meter/SimulatedMeter";
 import type { Exposure, Ladders } from "../../questions/bench";
@@ -20,6 +20,8 @@ import { ForgottenFilter, PhoneMatch } from "./PhoneMatch";
 import { Stepper } from "./Stepper";
 import { type Dial, stepped } from "./stepping";
 import { usePhoneMatch } from "./usePhoneMatch";
+
+const DryMeter = lazily(async () => (await import("../../parts/dryrun/DryMeter")).DryMeter, true);
 
 interface Props {
   laid: Laid;

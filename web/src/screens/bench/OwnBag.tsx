@@ -9,6 +9,7 @@ import { Fault } from "../../ui/Fault";
 import { Choice } from "../../ui/fields";
 import { useOnce } from "../../ui/useOnce";
 import { words } from "../../words";
+import { dialogWords } from "../../words/dialogs";
 
 const USUAL = [3, 6, 10, 15];
 const OTHERS = [1, 2, 4, 5, 7, 8, 9, 11, 12, 13, 14, 16];
@@ -23,14 +24,14 @@ const graduated = (stops: number, name: string): Kind => ({
   facts: { kind: "graduated", stops, transition: "soft" },
 });
 const SPECIAL: Record<string, Kind> = {
-  polariser: { name: words.ownBag.names.polariser, facts: { kind: "polariser", stops: POLARISER_STOPS } },
-  variable: { name: words.ownBag.names.variable, facts: { kind: "variable", stops: 2, stops_max: 5 } },
-  graduated: graduated(2, words.ownBag.names.graduated),
-  graduated3: graduated(3, words.ownBag.names.graduated3),
+  polariser: { name: dialogWords.ownBag.names.polariser, facts: { kind: "polariser", stops: POLARISER_STOPS } },
+  variable: { name: dialogWords.ownBag.names.variable, facts: { kind: "variable", stops: 2, stops_max: 5 } },
+  graduated: graduated(2, dialogWords.ownBag.names.graduated),
+  graduated3: graduated(3, dialogWords.ownBag.names.graduated3),
 };
 
 function solid(stops: string): Kind {
-  return { name: words.ownBag.names.solid(stops), facts: { kind: "solid", stops: Number(stops) } };
+  return { name: dialogWords.ownBag.names.solid(stops), facts: { kind: "solid", stops: Number(stops) } };
 }
 
 /** What decides a list by hand and a sum, of the camera that is on: nobody is held up by it. */
@@ -48,7 +49,7 @@ const MOST_ALIKE = 2;
 
 /** Which filters somebody owns, in a few taps: they take the place of the lent ones. */
 export function OwnBag({ laid, onClose }: { laid: Laid; onClose: () => void }) {
-  const say = words.ownBag;
+  const say = dialogWords.ownBag;
   const kit = useKit();
   const [picked, setPicked] = useState<string[]>([]);
   const [camera, setCamera] = useState<Camera>({});
@@ -118,9 +119,9 @@ export function OwnBag({ laid, onClose }: { laid: Laid; onClose: () => void }) {
         </div>
         <Choice
           name="bag-mount"
-          label={words.addGlass.mount}
+          label={dialogWords.addGlass.mount}
           value={mount}
-          choices={Object.entries(words.addGlass.mounts)}
+          choices={Object.entries(dialogWords.addGlass.mounts)}
           onValue={setMount}
           wide
         />

@@ -18,7 +18,7 @@ export function PurposeDialog({ laid: { bench }, set, onClose }: Props) {
   const thirds = (count: number) => set({ purposeThirds: Math.max(-MOST_THIRDS, Math.min(MOST_THIRDS, count)) });
   return (
     <Modal show onHide={onClose} centered aria-labelledby="purpose-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
+      <Modal.Header closeButton closeLabel={words.close}>
         <Modal.Title id="purpose-title">{say.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
@@ -53,7 +53,7 @@ export function PurposeDialog({ laid: { bench }, set, onClose }: Props) {
       </Modal.Body>
       <Modal.Footer>
         <Button variant="signal" onClick={onClose}>
-          {words.keys.close}
+          {words.close}
         </Button>
       </Modal.Footer>
     </Modal>

@@ -1,5 +1,5 @@
 import { Button, Form, Modal } from "react-bootstrap";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { itemsOf } from "../../state/bag";
 import { type Sort, useKit } from "../../state/kit";
 import { words } from "../../words";
@@ -39,7 +39,7 @@ export function SetUp({ laid, set, onClose }: Props) {
   const zoom = lens && lens.focal_min_mm < lens.focal_max_mm;
   return (
     <Modal show onHide={onClose} centered aria-labelledby="set-up-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
+      <Modal.Header closeButton closeLabel={words.close}>
         <Modal.Title id="set-up-title">{words.setUp.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
@@ -100,7 +100,7 @@ export function SetUp({ laid, set, onClose }: Props) {
           {words.setUp.toKit}
         </Link>
         <Button variant="signal" onClick={onClose}>
-          {words.keys.close}
+          {words.close}
         </Button>
       </Modal.Footer>
     </Modal>

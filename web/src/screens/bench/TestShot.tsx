@@ -5,10 +5,10 @@ import { Histogram } from "../../parts/Histogram";
 import { askPhoto, type Photo } from "../../questions/measuring";
 import { type Bench, type Laid, MOST_THIRDS } from "../../state/bench";
 import { Fault } from "../../ui/Fault";
-import { words } from "../../words";
+import { dialogWords } from "../../words/dialogs";
 import { signedThirds, sumTime } from "../../words/times";
 
-const say = words.extras.shot;
+const say = dialogWords.extras.shot;
 const CHANNELS = ["red", "green", "blue"] as const;
 
 interface Props {

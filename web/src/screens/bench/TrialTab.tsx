@@ -6,7 +6,7 @@ import { amend } from "../../state/amend";
 import { type Laid, wasOn } from "../../state/bench";
 import { NumberField } from "../../ui/NumberField";
 import { typed } from "../../ui/typed";
-import { words } from "../../words";
+import { dialogWords } from "../../words/dialogs";
 import { signedStops, timeText } from "../../words/times";
 import { Answered } from "./ExtraParts";
 
@@ -15,7 +15,7 @@ export function TrialTab({ laid, summed }: { laid: Laid; summed: Exposure }) {
   const [seconds, setSeconds] = useState(String(laid.dialLimit));
   // Nobody has judged it yet: what the filter measures waits for that.
   const [came, setCame] = useState("");
-  const say = words.extras.trial;
+  const say = dialogWords.extras.trial;
   const [took, stops] = [typed(seconds), typed(came)];
   const question =
     took !== undefined && stops !== undefined

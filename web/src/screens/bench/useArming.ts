@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import type { Exposure } from "../../questions/bench";
 import { isExample, type Laid, type Move } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";
@@ -29,7 +29,7 @@ export function useArming({ laid, answered, light, aim, move }: Given) {
   const { username } = useSession();
   const starter = useStarter();
   const { items } = useKit();
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   const [asked, setAsked] = useState(0);
   // The demo account's reading belongs to its scenario.
   const example = isExample(laid.bench, starter) && username !== DEMO && !isPractice();
@@ -56,7 +56,7 @@ export function useArming({ laid, answered, light, aim, move }: Given) {
     // A dry run is at its place, whether its forecast is looked at or not.
     const outing = light.counts || isPractice() ? light.outing : null;
     take({ laid, answered, items, outing, at: light.at, aim });
-    void navigate("/run");
+    navigate("/run");
   });
   return { armIt, example, asks: example && asked > 0, unask: () => setAsked(0) };
 }

@@ -1,4 +1,4 @@
-import { Link, useParams } from "react-router";
+import { Link, useParams } from "wouter";
 import { Histogram } from "../../parts/Histogram";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { usePicture } from "../../questions/log";

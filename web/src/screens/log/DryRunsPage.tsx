@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation } from "wouter";
 import { type Scenario, useScenarios } from "../../questions/dryRun";
 import { beginDryRun } from "../../state/dryRun";
 import { played } from "../../state/dryRuns";
@@ -23,7 +23,7 @@ const MOST_BYTES = 400_000;
 export function DryRunsPage() {
   const shipped = useScenarios();
   const { practice } = useSession();
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   const { outings, current } = useOutings();
   const outing = goingOn(outings, current, useNow(60_000));
   const [expert, setExpert] = useState(false);
@@ -39,7 +39,7 @@ export function DryRunsPage() {
     setBeginning(true);
     try {
       const begun = await beginDryRun(scenario, another ? Math.floor(Math.random() * SEEDS) : null, expert);
-      if (begun) void navigate("/");
+      if (begun) navigate("/");
       else setProblem(say.realRuns);
     } catch (error) {
       setFault(error);

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useLocation, useParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { LightPath } from "../../parts/lightwatch/LightPath";
 import { useStory } from "../../parts/lightwatch/useStory";
@@ -45,13 +45,13 @@ export function FramePage() {
 function OneFrame({ frame }: { frame: Frame }) {
   const [laid, move] = useBench();
   const remove = useRemoveFrame();
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   const lit = useStory(frame);
   const taught = useAgain(lit === undefined ? null : taughtBy(frame, 0, lit));
   const correction = taught.answer && Math.abs(taught.answer.stops) > LEAST_STOPS ? taught.answer : null;
   const back = (corrected: typeof correction) => {
     move({ do: "set", change: benchOf(frame, laid?.bag ?? [], corrected) });
-    void navigate("/");
+    navigate("/");
   };
   const sidecar = async () => {
     const text = await askLogFile("xmp", [frame]);

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { Link, useNavigate, useSearchParams } from "react-router";
+import { Link, useLocation, useSearchParams } from "wouter";
 import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { useSearch } from "../../questions/log";
 import { type Frame, useFrames } from "../../state/frames";
@@ -31,7 +31,7 @@ export function FramesPage() {
   const [files, setFiles] = useState<File[] | null>(null);
   const { practice } = useSession();
   const search = searchOf(params);
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   const searching = Object.keys(search).length > 0;
   const log = useLog(limit, searching ? search : null);
   const sorted = params.has("sort") && params.get("sort") !== "newest";
@@ -90,7 +90,7 @@ export function FramesPage() {
         <div className="empty">
           <h2>{searching ? say.noneFit : say.empty}</h2>
           {!searching && <p>{say.emptyHint}</p>}
-          <Button variant="signal" onClick={() => (searching ? setParams({}) : void navigate("/"))}>
+          <Button variant="signal" onClick={() => (searching ? setParams({}) : navigate("/"))}>
             {searching ? say.clear : words.toBench}
           </Button>
         </div>

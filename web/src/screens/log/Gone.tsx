@@ -1,4 +1,4 @@
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { logWords } from "../../words/log";
 
 /** A frame that is not in the log, or no longer. */

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { Button, Form, Modal, ProgressBar } from "react-bootstrap";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import type { Schemas } from "../../api/client";
 import { askFramesBetween, keepPicture } from "../../questions/log";
 import { askJoin, askPhoto, type Joining } from "../../questions/measuring";
@@ -36,7 +36,7 @@ export function JoinPictures(props: { files: File[]; onClose: () => void }) {
 
 function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: () => void }) {
   const { signedIn } = useSession();
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   const [read, setRead] = useState<Read[]>([]);
   const [frames, setFrames] = useState<Frame[]>([]);
   const [joining, setJoining] = useState<Joining | null>(null);
@@ -100,7 +100,7 @@ function Joiner({ laid, files, onClose }: { laid: Laid; files: File[]; onClose: 
       const page = first === null ? null : `/log/frame/${first}`;
       toast({
         text: say.kept(saved),
-        ...(page !== null && { action: { label: say.judge, act: () => void navigate(page) } }),
+        ...(page !== null && { action: { label: say.judge, act: () => navigate(page) } }),
       });
       onClose();
     } catch (error) {

@@ -1,4 +1,5 @@
-import { Navigate, NavLink, Route, Routes } from "react-router";
+import { NavLink } from "../../ui/NavLink";
+import { Redirect, Route, Switch } from "wouter";
 import { logWords } from "../../words/log";
 import { ComparePage } from "./ComparePage";
 import { DryRunsPage } from "./DryRunsPage";
@@ -32,20 +33,44 @@ export function LogScreen() {
           </NavLink>
         ))}
       </nav>
-      <Routes>
-        <Route index element={<FramesPage />} />
-        <Route path="frame/:id" element={<FramePage />} />
-        <Route path="compare/:first/:second" element={<ComparePage />} />
-        <Route path="lessons" element={<LessonsPage />} />
-        <Route path="practice" element={<PracticePage />} />
-        <Route path="practice/runs" element={<DryRunsPage />} />
-        <Route path="practice/runs/:id" element={<ReplayPage />} />
-        <Route path="files" element={<FilesPage />} />
-        <Route path="glass" element={<Navigate to="/bag" replace />} />
-        <Route path="measure" element={<Navigate to="/bag" replace />} />
-        <Route path="card" element={<Navigate to="/bag/card" replace />} />
-        <Route path="*" element={<Navigate to="/log" replace />} />
-      </Routes>
+      <Switch>
+        <Route path="/log">
+          <FramesPage />
+        </Route>
+        <Route path="/log/frame/:id">
+          <FramePage />
+        </Route>
+        <Route path="/log/compare/:first/:second">
+          <ComparePage />
+        </Route>
+        <Route path="/log/lessons">
+          <LessonsPage />
+        </Route>
+        <Route path="/log/practice">
+          <PracticePage />
+        </Route>
+        <Route path="/log/practice/runs">
+          <DryRunsPage />
+        </Route>
+        <Route path="/log/practice/runs/:id">
+          <ReplayPage />
+        </Route>
+        <Route path="/log/files">
+          <FilesPage />
+        </Route>
+        <Route path="/log/glass">
+          <Redirect to="/bag" replace />
+        </Route>
+        <Route path="/log/measure">
+          <Redirect to="/bag" replace />
+        </Route>
+        <Route path="/log/card">
+          <Redirect to="/bag/card" replace />
+        </Route>
+        <Route>
+          <Redirect to="/log" replace />
+        </Route>
+      </Switch>
     </div>
   );
 }

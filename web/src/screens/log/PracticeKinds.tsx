@@ -1,4 +1,4 @@
-import { NavLink } from "react-router";
+import { NavLink } from "../../ui/NavLink";
 import { dryRunWords } from "../../words/dryRun";
 
 /** Quick drills or a dry run. */

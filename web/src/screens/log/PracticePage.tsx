@@ -1,6 +1,6 @@
 import { type SubmitEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { useSearchParams } from "react-router";
+import { useSearchParams } from "wouter";
 import { useHotkeys } from "react-hotkeys-hook";
 import { DryHistogram } from "../../parts/dryrun/DryHistogram";
 import { DryPicture } from "../../parts/dryrun/DryPicture";

@@ -1,5 +1,5 @@
 import { Button } from "react-bootstrap";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useLocation, useParams } from "wouter";
 import { DryHistogram } from "../../parts/dryrun/DryHistogram";
 import { DryPicture } from "../../parts/dryrun/DryPicture";
 import { type Developed, type Replay, useReplay } from "../../questions/dryRun";
@@ -47,13 +47,13 @@ export function ReplayPage() {
 }
 
 function Lessons({ replay, held }: { replay: Replay; held: Played }) {
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   const { practice } = useSession();
   const { scenario } = held.question;
   const again = useOnce(async () => {
     try {
       await beginDryRun(scenario, null, held.expert);
-      void navigate("/");
+      navigate("/");
     } catch (error) {
       toast({ text: faultText(error) });
     }

@@ -1,4 +1,4 @@
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { type Light, type Swaps, useBudget } from "../../questions/light";
 import type { Laid } from "../../state/bench";
 import { type Outing, span } from "../../state/outings";

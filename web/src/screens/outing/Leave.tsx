@@ -93,7 +93,7 @@ function Watched({ outing, tide }: { outing: Outing; tide: Tide }) {
         {say.watchedKeep}
       </Button>
       <Button variant="quiet" onClick={() => setTime(null)}>
-        {words.keys.close}
+        {words.close}
       </Button>
     </div>
   );

@@ -1,5 +1,5 @@
 import { Button } from "react-bootstrap";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import { useExposure } from "../../questions/bench";
 import type { Light, Swaps } from "../../questions/light";
 import { exposureOf } from "../../state/asks";
@@ -27,7 +27,7 @@ interface Props {
 /** One minute of the plan: what the meter would say, what the look needs then, and the bench made ready for it. */
 export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Props) {
   const say = outingWords.minute;
-  const go = useNavigate();
+  const [, go] = useLocation();
   const { choose } = useOutings();
   const ms = Date.parse(point.at);
   const clock = clockIn(ms, outing.zone);
@@ -71,7 +71,7 @@ export function Minute({ outing, point, laid, move, swaps, planned, nameOf }: Pr
         ...(stretch?.glass && { on: stretch.glass, shotAperture: stretch.aperture, shotIso: stretch.iso }),
       } satisfies Partial<Bench>,
     });
-    void go("/");
+    go("/");
   };
 
   return (

@@ -86,7 +86,7 @@ export function NewOuting({ outings, laid, move, keep, onClose }: Props) {
 
   return (
     <Modal show onHide={onClose} centered scrollable size="lg" aria-labelledby="fresh-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
+      <Modal.Header closeButton closeLabel={words.close}>
         <Modal.Title id="fresh-title">{say.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="fresh">

@@ -7,7 +7,7 @@ import { useLooks } from "../../questions/looks";
 import { endOf, exposureOf, lightOf, lightUntil, looksOf, swapsOf, tideOf, wishOf } from "../../state/asks";
 import { useBench } from "../../state/bench";
 import { looks as ownLooks } from "../../state/looks";
-import { useDryRun } from "../../state/dryRun";
+import { useDryRun } from "../../state/dryRunClock";
 import { change, type Outing, useOutings } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
 import { say as toast } from "../../ui/say";

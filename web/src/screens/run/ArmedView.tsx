@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation } from "wouter";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
 import { OnThisPhone } from "../../parts/phonecheck/OnThisPhone";
 import { useExposure } from "../../questions/bench";
@@ -306,14 +306,14 @@ function triesFirst({ plan, question, queue }: Armed): boolean {
 
 /** Another picture with the same gear: the camera is blind, so reading and focus begin again. */
 function Reframe() {
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   return (
     <Button
       variant="quiet"
       onClick={() => {
         unmetered();
         disarm();
-        void navigate("/");
+        navigate("/");
         toast({ text: runWords.reframed });
       }}
     >

@@ -1,5 +1,5 @@
 import { Button } from "react-bootstrap";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { DryFrame } from "../../parts/dryrun/DryFrame";
 import { LightPath } from "../../parts/lightwatch/LightPath";
 import { NoteField } from "../../parts/review/NoteField";

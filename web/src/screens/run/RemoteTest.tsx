@@ -73,7 +73,7 @@ export function RemoteTest({ onClose, onFailure }: { onClose: () => void; onFail
 
   return (
     <Modal show onHide={onClose} centered aria-labelledby="remote-test">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
+      <Modal.Header closeButton closeLabel={words.close}>
         <Modal.Title id="remote-test">{say.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">
@@ -126,7 +126,7 @@ export function RemoteTest({ onClose, onFailure }: { onClose: () => void; onFail
           </Button>
         )}
         <Button variant="quiet" onClick={onClose}>
-          {words.keys.close}
+          {words.close}
         </Button>
       </Modal.Footer>
     </Modal>

@@ -1,5 +1,5 @@
 import { Button } from "react-bootstrap";
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation } from "wouter";
 import { useFrame, useOpenFrame } from "../../state/frames";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
@@ -17,7 +17,7 @@ export function RunScreen() {
   const armed = useArmed();
   const open = useOpenFrame();
   const finished = useFrame(open ? null : (armed?.finished ?? null));
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
 
   if (open)
     return (
@@ -48,7 +48,7 @@ export function RunScreen() {
       <AlsoOpen />
       <h1>{runWords.nothing}</h1>
       <p>{runWords.nothingHint}</p>
-      <Button variant="signal" onClick={() => void navigate("/")}>
+      <Button variant="signal" onClick={() => navigate("/")}>
         {words.toBench}
       </Button>
       <JustTime />

@@ -58,7 +58,7 @@ export function SeriesDialog({ armed, onClose }: { armed: Armed; onClose: () => 
   };
   return (
     <Modal show onHide={onClose} centered scrollable aria-labelledby="series-title">
-      <Modal.Header closeButton closeLabel={words.keys.close}>
+      <Modal.Header closeButton closeLabel={words.close}>
         <Modal.Title id="series-title">{say.title}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="stacked">

@@ -1,7 +1,7 @@
 import { useRate } from "../../questions/light";
 import { looksFrom, useLightWatch } from "../../state/lightWatch";
 import type { Plan } from "../../state/armed";
-import type { Known } from "../../parts/lightwatch/WatchLight";
+import type { Known } from "../../parts/lightwatch/known";
 
 /** How well a planned rate is known that came without its doubt [stop/min]. */
 const PLANNED_SD = 0.05;
