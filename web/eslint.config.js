@@ -18,7 +18,7 @@ const FLOORS = {
   questions: ["questions", "api", ...LEAVES],
   engine: ["engine", "api"],
   api: ["api"],
-  ui: ["ui", "api", "words"],
+  ui: ["ui", "api", "words", "theme"],
   words: ["words"],
   theme: ["theme"],
 };

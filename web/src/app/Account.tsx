@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../ui/opened";
 import { PhoneCheck } from "../parts/phonecheck/dialog";
 import { TakeAlong } from "../parts/takealong/TakeAlong";
 import { useOpenFrame } from "../state/frames";

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { Redirect, Route, Switch, useLocation } from "wouter";
-import { takeAhead } from "../engine/taken";
+import { takeAhead } from "../engine/ahead";
 import { BenchScreen } from "../screens/bench/BenchScreen";
 import { DIALOGS } from "../screens/bench/dialogs";
 import { ARMED, armedKept } from "../state/armed";

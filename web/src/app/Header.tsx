@@ -2,14 +2,17 @@ import { useEffect } from "react";
 import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import { NavLink } from "../ui/NavLink";
 import { Link, useLocation } from "wouter";
-import { Countdown } from "../parts/leaving/Countdown";
 import { cameraSeconds, watch } from "../state/clock";
 import { useOpenFrame } from "../state/frames";
 import { useSession } from "../state/session";
 import { type Light, LIGHTS } from "../ui/light";
 import { useNow } from "../ui/useNow";
+import { lazily } from "../ui/lazily";
+import { goingOn, useOutings } from "../state/outings";
 import { words } from "../words";
 import { clockText } from "../words/times";
+
+const Countdown = lazily(async () => (await import("../parts/leaving/Countdown")).Countdown, true);
 
 interface Props {
   light: Light;
@@ -40,7 +43,7 @@ export function Header({ light, setLight, onKeys, onSignIn, onAccount }: Props) 
       <nav className="shell-nav" aria-label={words.nav.label}>
         <ScreenLinks />
       </nav>
-      <Countdown />
+      <GoingOn />
       <OpenNow />
       <ToggleButtonGroup
         type="radio"
@@ -115,3 +118,12 @@ function AccountButton({ onSignIn, onAccount }: Pick<Props, "onSignIn" | "onAcco
     </Button>
   );
 }
+
+/** While an outing goes on: what comes next, and when to leave. */
+function GoingOn() {
+  const { outings, current } = useOutings();
+  const now = useNow(GOES_ON_MS);
+  return goingOn(outings, current, now) ? <Countdown /> : null;
+}
+
+const GOES_ON_MS = 10_000;

@@ -1,15 +1,7 @@
 import { Button } from "react-bootstrap";
 import { Refused } from "../api/client";
-import {
-  type Aside,
-  dropRefused,
-  everythingKept,
-  fileOf,
-  forgetBroken,
-  putBack,
-  sendAgain,
-  asides,
-} from "../state/keeping";
+import { dropRefused, forgetBroken, putBack, sendAgain } from "../state/keeping";
+import { type Aside, asides, everythingKept, fileOf } from "../state/kept";
 import type { Doc } from "../state/shelf";
 import type { Broken, Trouble } from "../state/store";
 import { faultText } from "../ui/faultText";

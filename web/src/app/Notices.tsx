@@ -3,7 +3,7 @@ import { Button } from "react-bootstrap";
 import { clockOff, onClock } from "../api/clock";
 import { subscribe, takenAlong } from "../engine/taken";
 import { useOpenFrame } from "../state/frames";
-import { asides } from "../state/keeping";
+import { asides } from "../state/kept";
 import { exchange, useExchange } from "../state/outbox";
 import { useSession } from "../state/session";
 import { broken, useTrouble, useWaiting } from "../state/store";

@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { ErrorBoundary, type FallbackProps } from "react-error-boundary";
 import { useLocation } from "wouter";
-import { everythingKept } from "../state/keeping";
+import { everythingKept } from "../state/kept";
 import { saveAs } from "../ui/saveAs";
 import { words } from "../words";
 

@@ -7,7 +7,7 @@ import "./app.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { recall } from "../engine/taken";
+import { recall } from "../engine/ahead";
 import { App } from "./App";
 import { hearFrom, openUp } from "./start";
 

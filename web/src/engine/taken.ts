@@ -1,16 +1,7 @@
-import { here } from "../api/here";
-
-/**
- * How far it has come that everything works without a signal. What does it (takeAlong.ts) is
- * fetched when it is needed.
- */
+/** How far it has come that everything works without a signal; what does it (takeAlong.ts) is fetched when it is needed. */
 
 /** What a browser notes once everything is here. */
 export const TAKEN = "jackstaff_taken_along";
-/** When the hands rest after the first frame was set up [ms]: what the page itself needs comes first. */
-const AHEAD_MS = 60_000;
-/** A piece that did not come is asked for once more after so long [ms]. */
-const AGAIN_MS = 1500;
 const HELD_BACK = "jackstaff_held_back";
 
 type Stage = "none" | "fetching" | "starting" | "ready" | "failed";
@@ -49,16 +40,6 @@ export function canTake(): boolean {
   return "serviceWorker" in navigator && "caches" in globalThis;
 }
 
-/** What was taken along before is there again: at once when somebody needs it, else when the hands rest. */
-export async function recall(): Promise<void> {
-  if (!canTake() || !wasTaken()) return;
-  try {
-    (await patiently()).recall();
-  } catch {
-    // Then the server alone is asked.
-  }
-}
-
 /** Whether somebody said that it is not to be fetched by itself. */
 export function isHeldBack(): boolean {
   return noted(HELD_BACK);
@@ -74,37 +55,6 @@ export function holdBack(held: boolean): void {
   show({});
 }
 
-let ahead = false;
-
-/**
- * Somebody sets up frames with this: when the hands rest it is fetched by itself, so that a signal lost later takes
- * nothing away. Not where the browser says that data are dear, and not while `isBusy`.
- */
-export function takeAhead(isBusy: () => boolean): void {
-  if (ahead || !canTake() || wasTaken()) return;
-  ahead = true;
-  const look = () => {
-    if (isHeldBack() || isDear() || now.stage !== "none") return;
-    if (isBusy() || document.visibilityState !== "visible") window.setTimeout(look, AHEAD_MS);
-    else void patiently().then(({ take }) => take());
-  };
-  window.setTimeout(look, AHEAD_MS);
-}
-
-/** What browsers say of the network, where they do. */
-interface Connection {
-  saveData?: boolean;
-  type?: string;
-  effectiveType?: string;
-}
-
-/** Whether data are dear, as far as the browser says. */
-function isDear(): boolean {
-  const { connection } = navigator as { connection?: Connection };
-  if (!connection) return false;
-  return connection.saveData === true || connection.type === "cellular" || /2g/.test(connection.effectiveType ?? "");
-}
-
 /** A browser that keeps nothing has taken nothing along. */
 export function wasTaken(): boolean {
   return noted(TAKEN);
@@ -117,15 +67,3 @@ function noted(key: string): boolean {
     return false;
   }
 }
-
-/** What takes along, asked for again where a weak signal lost it. */
-async function patiently() {
-  try {
-    return await import("./takeAlong");
-  } catch {
-    await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
-    return import("./takeAlong");
-  }
-}
-
-here.ask = async (name, body, signal) => (await patiently()).askHere(name, body, signal);

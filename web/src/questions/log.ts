@@ -3,22 +3,16 @@ import { answer, api, type Schemas, Unreachable } from "../api/client";
 import { asForm } from "../api/form";
 import type { paths } from "../api/schema";
 import { useAsk } from "./ask";
+import { documentOf, type Frame, type OwnLog } from "./frames";
 
-export type Frame = Schemas["FrameKeptDoc"];
-export type FrameDocument = Schemas["FrameDoc"];
+export { documentOf, type Frame, type OwnLog };
+
 export type Digest = Schemas["DigestAnswer"];
 export type Known = Schemas["KnownAnswer"];
 export type Evidence = Schemas["EvidenceAnswer"];
 export type Learnt = Schemas["LearntAnswer"];
 type Query = NonNullable<paths["/api/frames"]["get"]["parameters"]["query"]>;
 export type Search = Omit<Query, "limit" | "offset">;
-
-/**
- * What is asked of an account's log is asked of the server, and where nobody answers of the frames that are here; a
- * guest's frames go along with the question.
- */
-export type OwnLog =
-  Schemas["LogInput"] | { account: number; head: number; waiting: number; here: () => Schemas["LogInput"] };
 
 const PAGE = 100;
 
@@ -116,14 +110,4 @@ export function useFieldCard(question: Schemas["FieldCardInput"] | null) {
   return useAsk(`fieldcard ${JSON.stringify(question?.glass)}`, question, (body, signal) =>
     answer(api.POST("/api/fieldcard", { body, signal })),
   );
-}
-
-/** The record alone: what the clock says is worked out by whoever reads it. */
-export function documentOf(frame: Frame): FrameDocument {
-  const doc: FrameDocument & Partial<Frame> = { ...frame };
-  delete doc.actual_seconds;
-  delete doc.error;
-  delete doc.pictured;
-  delete doc.refused;
-  return doc;
 }

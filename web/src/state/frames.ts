@@ -1,12 +1,12 @@
 import { useEffect, useState } from "react";
 import * as v from "valibot";
-import { documentOf, type Frame } from "../questions/log";
+import { documentOf, type Frame } from "../questions/frames";
 import { nowMs } from "../ui/worldClock";
 import { isZone, ITS_OWN } from "../words/zone";
 import { heardOnce } from "./outbox";
 import { drawer, store } from "./store";
 
-export { documentOf, type Frame } from "../questions/log";
+export { documentOf, type Frame } from "../questions/frames";
 
 /** Where somebody says that an error of exposure belongs. */
 export type Cause = NonNullable<NonNullable<Frame["review"]>["because"]>;

@@ -15,7 +15,7 @@ async function visit(server: AccountServer) {
   const outbox = await import("./outbox");
   const { looks } = await import("./looks");
   const { store } = await import("./store");
-  const keeping = await import("./keeping");
+  const keeping = { ...(await import("./keeping")), ...(await import("./kept")) };
   const frames = await import("./frames");
   await session.openMemory();
   return { session, outbox, looks, store, keeping, frames };

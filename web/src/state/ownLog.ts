@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { documentOf, type OwnLog } from "../questions/log";
+import { documentOf, type OwnLog } from "../questions/frames";
 import { useFinished } from "./frames";
 import { draftOf, type Kit } from "./kit";
 import { useExchange } from "./outbox";

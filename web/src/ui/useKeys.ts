@@ -1,4 +1,5 @@
-import { useHotkeys } from "react-hotkeys-hook";
+import { useEffect, useRef } from "react";
+import { tinykeys } from "tinykeys";
 import { isResting } from "./resting";
 
 /**
@@ -6,17 +7,39 @@ import { isResting } from "./resting";
  * does not turn 1 into a sign). Silent while somebody types in a field or a dialog is open.
  */
 export function useKeys(keys: string, act: (event: KeyboardEvent) => void, by: "sign" | "position" = "sign"): void {
-  useHotkeys(keys, act, {
-    preventDefault: true,
-    useKey: by === "sign",
-    enableOnFormTags: true,
-    ignoreEventWhen: (event) =>
-      (!letters && event.key.length === 1 && event.key !== " ") ||
-      event.repeat ||
-      isResting() ||
-      document.querySelector("[role=dialog]") !== null ||
-      hasOwnUse(event.target, event.key),
+  const latest = useRef(act);
+  useEffect(() => {
+    latest.current = act;
   });
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      event.preventDefault();
+      latest.current(event);
+    };
+    const presses = keys.split(",").flatMap((key) => pressesOf(key.trim(), by));
+    return tinykeys(window, Object.fromEntries(presses.map((each) => [each, press])), { ignore: isForOthers });
+  }, [keys, by]);
+}
+
+const NAMED: Record<string, string> = { space: "Space", enter: "Enter", escape: "Escape" };
+
+/** The presses that a key stands for: a digit is on two places, and a sign may need Shift where this keyboard has it so. */
+function pressesOf(key: string, by: "sign" | "position"): string[] {
+  if (key === "") return [];
+  const [, shift = "", digit] = /^(shift\+)?(\d)$/.exec(key) ?? [];
+  if (by === "position" && digit !== undefined)
+    return ["Digit", "Numpad"].map((row) => `${shift && "Shift+"}${row}${digit}`);
+  return [NAMED[key] ?? (/^[a-z\d]$/.test(key) ? key : `[Shift]+${key}`)];
+}
+
+function isForOthers(event: KeyboardEvent): boolean {
+  return (
+    (!letters && event.key.length === 1 && event.key !== " ") ||
+    event.repeat ||
+    isResting() ||
+    document.querySelector("[role=dialog]") !== null ||
+    hasOwnUse(event.target, event.key)
+  );
 }
 
 let letters = true;

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
-import { Button, Form, Modal, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { Button, Form, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { useLocation } from "wouter";
 import { useHint } from "../../questions/dryRun";
 import { useBench } from "../../state/bench";

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import type { Step } from "../../questions/lightWatch";
 import { words } from "../../words";
 import { timeText } from "../../words/times";

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
-import { Button, Dropdown, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Dropdown, Modal } from "../../ui/opened";
 import { KnownNumber, NumberField } from "../../ui/NumberField";
 import type { Laid } from "../../state/bench";
 import { typed } from "../../ui/typed";

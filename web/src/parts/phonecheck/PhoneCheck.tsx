@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { take } from "../../engine/takeAlong";
 import { remember } from "../../state/habits";
 import {

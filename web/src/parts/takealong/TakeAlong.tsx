@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from "react";
-import { Button, Form, ProgressBar } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { ProgressBar } from "../../ui/opened";
 import { take } from "../../engine/takeAlong";
 import { canTake, holdBack, isHeldBack, subscribe, takenAlong } from "../../engine/taken";
 import { words } from "../../words";

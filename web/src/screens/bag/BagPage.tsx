@@ -1,4 +1,5 @@
-import { Button, Dropdown } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { Dropdown } from "../../ui/opened";
 import { useSearchParams } from "wouter";
 import { useEffect, useRef, useState } from "react";
 import { useChoiceLabels } from "../../questions/kit";

@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { useKitFile } from "../../questions/kit";
 import { takeBack } from "../../state/amend";
 import { draftOf, forgetItem, keepItems, type Kit } from "../../state/kit";

@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import type { Schemas } from "../../api/client";
 import { useDensity } from "../../questions/bench";
 import { itemsOf, POLARISER_STOPS } from "../../state/bag";

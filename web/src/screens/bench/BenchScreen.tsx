@@ -16,6 +16,7 @@ import {
   settingsOf,
   useBench,
 } from "../../state/bench";
+import { useFinished } from "../../state/frames";
 import { type BenchLight, useBenchLight } from "../../state/benchLight";
 import { useHabits } from "../../state/habits";
 import { forgetItem, useKit } from "../../state/kit";
@@ -38,6 +39,7 @@ import {
   Drawing,
   Entry,
   Extras,
+  LastFinding,
   LightDialog,
   LooksDialog,
   MeteredWith,
@@ -48,7 +50,6 @@ import {
 } from "./dialogs";
 import type { Field } from "./Entry";
 import { Floating } from "./Floating";
-import { LastFinding } from "./LastFinding";
 import { MeterPanel } from "./MeterPanel";
 import { RoundTimes } from "./RoundTimes";
 import { settledMark, withMark } from "./settled";
@@ -99,6 +100,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
   };
   const set = (change: Partial<Bench>) => act({ do: "set", change });
   const answer = exposure.shown;
+  const hasFrames = useFinished().length > 0;
   // While something is worked out, the sum stands on what that comes to: no sooner is it an answer.
   const fresh = steering === null || steered.answer ? exposure.answer : undefined;
   const floating = bench.floating === "time" || bench.targetSeconds === null ? null : bench.floating;
@@ -230,7 +232,7 @@ function LaidBench({ laid: held, move }: { laid: Laid; move: (move: Move) => voi
                   </Answer>
                 )
               )}
-              <LastFinding laid={laid} set={set} />
+              {hasFrames && <LastFinding laid={laid} set={set} />}
             </section>
             <div className="bench-words" data-stale={!fresh || undefined}>
               {noted && (

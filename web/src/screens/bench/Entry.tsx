@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { Refused } from "../../api/client";
 import { type Ladders, useExposures, useReadout } from "../../questions/bench";
 import { exposureOf, holdTime } from "../../state/asks";

@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { Form, Modal, Tab, Tabs } from "react-bootstrap";
+import { Form } from "react-bootstrap";
+import { Modal, Tab, Tabs } from "../../ui/opened";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useWatchText } from "../../parts/meter/typedTime";
 import { type Exposure, useUsable } from "../../questions/bench";

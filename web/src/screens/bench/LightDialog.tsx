@@ -1,4 +1,5 @@
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { Link } from "wouter";
 import type { Bench, Laid } from "../../state/bench";
 import type { BenchLight } from "../../state/benchLight";

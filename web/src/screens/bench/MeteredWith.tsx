@@ -1,4 +1,5 @@
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { type Laid, wasOn } from "../../state/bench";
 import { words } from "../../words";
 

@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { useTogether } from "../../questions/kit";
 import type { Laid } from "../../state/bench";
 import { keepItems } from "../../state/kit";

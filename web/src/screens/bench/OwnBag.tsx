@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { keepFacts } from "../../state/amend";
 import { itemsOf, POLARISER_STOPS } from "../../state/bag";
 import type { Laid } from "../../state/bench";

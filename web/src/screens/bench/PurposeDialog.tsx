@@ -1,4 +1,5 @@
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { type Bench, type Laid, MOST_THIRDS } from "../../state/bench";
 import { words } from "../../words";
 import { signedThirds } from "../../words/times";

@@ -1,4 +1,5 @@
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { Link } from "wouter";
 import { itemsOf } from "../../state/bag";
 import { type Sort, useKit } from "../../state/kit";

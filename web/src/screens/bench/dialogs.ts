@@ -18,6 +18,8 @@ const fetched = {
 const arming = () => import("./toArm");
 export const fetchArming = () => patiently(arming);
 
+/** What the last frame says, where there is one. */
+export const LastFinding = lazily(async () => (await import("./LastFinding")).LastFinding, true);
 export const Entry = lazily(async () => (await fetched.entry()).Entry, true);
 export const OwnBag = lazily(async () => (await fetched.ownBag()).OwnBag, true);
 export const MeteredWith = lazily(async () => (await fetched.meteredWith()).MeteredWith, true);

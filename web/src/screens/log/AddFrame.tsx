@@ -1,5 +1,6 @@
 import { type SubmitEvent, useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { TimeText } from "../../parts/meter/TimeText";
 import { useShutterText, useWatchText } from "../../parts/meter/typedTime";
 import { type Laid, settingsOf, useBench } from "../../state/bench";

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
-import { Button, Form, Modal, ProgressBar } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal, ProgressBar } from "../../ui/opened";
 import { useLocation } from "wouter";
 import type { Schemas } from "../../api/client";
 import { askFramesBetween, keepPicture } from "../../questions/log";

@@ -1,7 +1,6 @@
 import { type SubmitEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { useSearchParams } from "wouter";
-import { useHotkeys } from "react-hotkeys-hook";
 import { DryHistogram } from "../../parts/dryrun/DryHistogram";
 import { DryPicture } from "../../parts/dryrun/DryPicture";
 import { Staff } from "../../parts/staff/Staff";
@@ -19,6 +18,7 @@ import { useOwnLog } from "../../state/ownLog";
 import { boxOf, kinds, practised, type Practised, usePractised } from "../../state/practice";
 import { staying } from "../../state/session";
 import { Fault } from "../../ui/Fault";
+import { useKeys } from "../../ui/useKeys";
 import { useMeasured } from "../../ui/useMeasured";
 import { practiceWords as say } from "../../words/practice";
 import { instantText } from "./frameText";
@@ -125,10 +125,10 @@ function OneDrill({ question, drill, onNext }: OneProps) {
       sending.current = false;
     }
   };
-  useHotkeys(
-    drill.choices.map((_, place) => String(place + 1)),
-    (event) => void grade(event.key),
-    { enabled: drill.choices.length > 0 && !done },
+  useKeys(
+    done ? "" : drill.choices.map((_, place) => String(place + 1)).join(","),
+    (event) => void grade(event.code.slice(-1)),
+    "position",
   );
   const send = (event: SubmitEvent) => {
     event.preventDefault();

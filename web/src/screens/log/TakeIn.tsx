@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { askTakeIn, useTakeIn } from "../../questions/logFiles";
 import { exchange } from "../../state/outbox";
 import { Fault } from "../../ui/Fault";

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import type { Schemas } from "../../api/client";
 import type { Light, Swaps } from "../../questions/light";
 import { askCalendar, askGpx, useOutingFile } from "../../questions/outingFiles";

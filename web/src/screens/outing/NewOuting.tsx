@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { useLooks } from "../../questions/looks";
 import { type DaysQuestion, useCoordinates, useDays, useZones } from "../../questions/places";
 import { looksOf } from "../../state/asks";

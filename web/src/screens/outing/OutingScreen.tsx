@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { Button, Form, Tab, Tabs } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Tab, Tabs } from "../../ui/opened";
 import { isWorkedOut } from "../../questions/ask";
 import { useExposure } from "../../questions/bench";
 import { useFillable, useFrames, useLight, useSwaps, useTide } from "../../questions/light";

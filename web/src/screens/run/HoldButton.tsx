@@ -7,7 +7,7 @@ const HOLD_MS = 600;
 const TWICE_MS = 2000;
 /** A press so soon after the button has come is the one that brought it [ms]. */
 const FRESH_MS = 800;
-const NO_KEY = "f24";
+const NO_KEY = "";
 const REMOTE_KEYS = "space,enter";
 
 interface Props {

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import { words } from "../../words";
 import { runWords } from "../../words/run";
 import { tick, wake } from "../../ui/bell";

@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
+import { Modal } from "../../ui/opened";
 import type { Schemas } from "../../api/client";
 import { askSeries } from "../../questions/checklist";
 import type { Armed, Queue } from "../../state/armed";
