@@ -92,6 +92,39 @@ def back_online(*pages: Page) -> None:
         page.evaluate("dispatchEvent(new Event('online'))")
 
 
+BAD_GATEWAY: dict[str, Any] = {"status": 502, "content_type": "text/html", "body": "<h1>Bad gateway</h1>"}
+PORTAL: dict[str, Any] = {"status": 200, "content_type": "text/html", "body": "<h1>Welcome to the ferry's network</h1>"}
+
+
+def test_a_gateway_a_portal_and_silence_are_no_server_and_a_core_that_ends_is_started_again(walker: Visit) -> None:
+    page = walker.page
+    take_along(page)
+    before = answer(page).text_content()
+    for said in (BAD_GATEWAY, PORTAL, None):
+        # None is a server that never says anything.
+        page.route("**/api/**", lambda route, said=said: route.fulfill(**said) if said else None)
+        page.keyboard.press("2")
+        expect(answer(page)).not_to_have_text(str(before))
+        expect(page.get_by_text("Nobody answers")).to_have_count(0)
+        before = answer(page).text_content()
+        page.unroute_all()
+    # Its worker ends, as it does where memory is short, while nobody else answers.
+    page.route("**/api/**", lambda route: route.fulfill(**BAD_GATEWAY))
+    end_workers(page)
+    page.keyboard.press("2")
+    expect(answer(page)).not_to_have_text(str(before), timeout=BOOT_S * 1000)
+    # What the ways out of a network said is no fault of the page.
+    walker.wrong[:] = [fault for fault in walker.wrong if "502" not in fault]
+
+
+def end_workers(page: Page) -> None:
+    """End every worker of a page, as its browser does where memory is short."""
+    debugger = page.context.new_cdp_session(page)
+    debugger.send("Target.setAutoAttach", {"autoAttach": True, "waitForDebuggerOnStart": False, "flatten": True})
+    for worker in page.workers:
+        worker.evaluate("self.close()")
+
+
 def test_a_newer_build_taken_in_one_tab_reaches_the_others(walker: Visit) -> None:
     page = walker.page
     expect(answer(page)).to_have_text("13s")

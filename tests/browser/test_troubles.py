@@ -11,11 +11,12 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, expect
+from tools.browserdata import kept
 from tools.serving import Server, serving
 
 from jackstaff.records.keeping import DATABASE
 
-from .conftest import Visit, in_its_own_letters
+from .conftest import Visit, eventually, in_its_own_letters, until
 from .test_run import arm, expect_running, newest, open_it
 
 pytestmark = pytest.mark.database_file
@@ -87,6 +88,27 @@ def test_a_frame_opened_while_the_server_can_keep_nothing_says_so_and_arrives_la
         expect_running(page, server, opened)
         expect(told).to_have_count(0)
         visit.context.close()
+
+
+def test_a_database_taken_away_beneath_the_page_is_made_again_with_what_the_page_has(guest: Visit) -> None:
+    page = guest.page
+    page.keyboard.press("2")
+    eventually(page, lambda: bool(kept(page, "bench")), "the bench as it stands")
+    on = kept(page, "bench")[0]["content"]["on"]
+    page.evaluate(
+        """async () => {
+          for (const { name } of await indexedDB.databases())
+            await new Promise((done, fail) =>
+              Object.assign(indexedDB.deleteDatabase(name), { onsuccess: done, onerror: fail }));
+        }"""
+    )
+    page.keyboard.press("3")
+    until(page, "indexedDB.databases().then((all) => all.length > 0)")
+    eventually(page, lambda: any(each["content"]["on"] != on for each in kept(page, "bench")), "the new database")
+    on = kept(page, "bench")[0]["content"]["on"]
+    page.reload()
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    assert kept(page, "bench")[0]["content"]["on"] == on
 
 
 def test_a_piece_that_cannot_be_fetched_is_told_and_comes_with_the_signal(visits: Any) -> None:
