@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 from tools.serving import Server, records, serving
 
 from jackstaff_core.answering import names
@@ -98,11 +98,11 @@ PORTAL: dict[str, Any] = {"status": 200, "content_type": "text/html", "body": "<
 
 def test_a_gateway_a_portal_and_silence_are_no_server_and_a_core_that_ends_is_started_again(walker: Visit) -> None:
     page = walker.page
+    expect(answer(page)).to_have_text("13s")
     take_along(page)
     before = answer(page).text_content()
     for said in (BAD_GATEWAY, PORTAL, None):
-        # None is a server that never says anything.
-        page.route("**/api/**", lambda route, said=said: route.fulfill(**said) if said else None)
+        page.route("**/api/**", saying(said))
         page.keyboard.press("2")
         expect(answer(page)).not_to_have_text(str(before))
         expect(page.get_by_text("Nobody answers")).to_have_count(0)
@@ -113,8 +113,16 @@ def test_a_gateway_a_portal_and_silence_are_no_server_and_a_core_that_ends_is_st
     end_workers(page)
     page.keyboard.press("2")
     expect(answer(page)).not_to_have_text(str(before), timeout=BOOT_S * 1000)
-    # What the ways out of a network said is no fault of the page.
-    walker.wrong[:] = [fault for fault in walker.wrong if "502" not in fault]
+
+
+def saying(said: dict[str, Any] | None) -> Callable[[Route], None]:
+    """Whoever answers instead of the server; None says nothing at all."""
+
+    def hear(route: Route) -> None:
+        if said is not None:
+            route.fulfill(**said)
+
+    return hear
 
 
 def end_workers(page: Page) -> None:

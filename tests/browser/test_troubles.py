@@ -92,6 +92,7 @@ def test_a_frame_opened_while_the_server_can_keep_nothing_says_so_and_arrives_la
 
 def test_a_database_taken_away_beneath_the_page_is_made_again_with_what_the_page_has(guest: Visit) -> None:
     page = guest.page
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
     page.keyboard.press("2")
     eventually(page, lambda: bool(kept(page, "bench")), "the bench as it stands")
     on = kept(page, "bench")[0]["content"]["on"]
