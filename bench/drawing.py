@@ -6,8 +6,8 @@ import statistics
 import time
 
 from bench.table import row
-from jackstaff_core.looks import LooksQuestion
-from jackstaff_core.subjects import Camera, Subject
+from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.motion.subjects import Camera, Subject
 from jackstaff_imaging.scene import draw, exposed, jpeg
 
 SCENE = LooksQuestion(

@@ -10,10 +10,10 @@ from functools import partial
 from itertools import combinations
 
 from bench.table import ratio, row
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finder import FinderQuestion, KitGlass, Target, find
-from jackstaff_core.reading import ReadingGiven
-from jackstaff_core.scales import apertures, isos
+from jackstaff_core.camera.reading import ReadingGiven
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.scales.ladders import apertures, isos
+from jackstaff_core.stacks.finder import FinderQuestion, KitGlass, Target, find
 
 ROUNDS = 15
 

@@ -9,12 +9,12 @@ from datetime import UTC, datetime, timedelta
 from astral.sun import zenith_and_azimuth
 
 from bench.table import ratio, row
-from jackstaff_core.days import DaysQuestion, days
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finder import KitGlass
-from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
-from jackstaff_core.heavens import Place, observer
-from jackstaff_core.swaps import SwapWish, plan
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.outing.days import DaysQuestion, days
+from jackstaff_core.outing.swaps import SwapWish, plan
+from jackstaff_core.sky.forecast import LightQuestion, OwnReading, forecast
+from jackstaff_core.sky.sun_and_moon import Place, observer
+from jackstaff_core.stacks.finder import KitGlass
 
 PLACE = Place(58.05, 6.80)
 BEGIN = datetime(2027, 4, 17, tzinfo=UTC)

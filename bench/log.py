@@ -18,7 +18,7 @@ from playwright.sync_api import sync_playwright
 from tools.serving import CHROMIUM, serving
 
 from bench.table import ratio, row
-from jackstaff_core.calibration import CalibrationQuestion, Judged, calibrate, learn
+from jackstaff_core.log.calibration import CalibrationQuestion, Judged, calibrate, learn
 from jackstaff_imaging.light import Bytes, encoded
 from jackstaff_imaging.pair import measure
 from jackstaff_imaging.photo import opened, pixels

@@ -20,11 +20,11 @@ from playwright.sync_api import Browser, Page, Playwright, sync_playwright
 from tests.browser.test_watching import HELD
 from tools.serving import CHROMIUM, serving
 
-from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
-from jackstaff_core.fused_light import Looked
-from jackstaff_core.light_integral import Path, gathered
-from jackstaff_core.made_up_sky import MadeUpSky, SkyKind, made_up_sky
-from jackstaff_core.watching import Eye, LookQuestion, look
+from jackstaff_core.moving_light.end import ExposureEndQuestion, exposure_end
+from jackstaff_core.moving_light.fused import Looked
+from jackstaff_core.moving_light.integral import Path, gathered
+from jackstaff_core.moving_light.watching import Eye, LookQuestion, look
+from jackstaff_core.sky.made_up import MadeUpSky, SkyKind, made_up_sky
 from jackstaff_imaging.watched_scene import COLUMNS, Disturbed, WatchedScene, cells, y4m
 
 NEEDED, DELAY, EVERY = 240.0, 60.0, 4.0

@@ -13,8 +13,8 @@ django.setup()
 
 # The log's schema is that of the API's document, which needs Django to stand.
 from jackstaff.api import logfiles  # noqa: E402
-from jackstaff_core import kitfile  # noqa: E402
-from jackstaff_core.dryrun import scenario  # noqa: E402
+from jackstaff_core.gear import kitfile  # noqa: E402
+from jackstaff_core.practice.dryrun import scenario  # noqa: E402
 
 FOLDER = Path(__file__).parents[1] / "docs" / "formats"
 

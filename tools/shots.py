@@ -9,8 +9,8 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from jackstaff_core.looks import LooksQuestion
-from jackstaff_core.subjects import Camera, Subject
+from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.motion.subjects import Camera, Subject
 from tools.serving import CHROMIUM, ROOT, Server, serving
 
 SCENE = LooksQuestion(Camera(24.0, elevation_deg=8.0, bearing_deg=300.0), (Subject("sea", {"height_m": 0.6}),))

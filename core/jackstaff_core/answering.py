@@ -12,10 +12,10 @@ import json
 from collections.abc import Iterable
 from typing import Any
 
-from .kitfile import KitQuestion, all_carried
+from .gear.kitfile import KitQuestion, all_carried
 from .questions import QUESTIONS, ask
-from .refusal import Refusal, Refusals
-from .wire import read
+from .wire.reader import read
+from .words.refusal import Refusal, Refusals
 
 MOST_LETTERS = 4_000_000
 LONG = frozenset(

@@ -11,67 +11,69 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Annotated, Any
 
-from . import checklist, plausibility, tide
-from .advice import Advice
-from .budget import Budget, BudgetQuestion, FramesQuestion, PlannedFrames, budget, frames
-from .calibration import Calibration, CalibrationQuestion, calibrate
-from .checklist import Armed, Checklist
-from .coordinates import Written, coordinates
-from .days import Days, DaysQuestion, days
-from .density import Label, density
-from .described import DESCRIBED, DescribedKind
-from .dials import Scales, ScalesQuestion, scales_of
-from .drillgrade import Graded, GradeQuestion, grade
-from .drills import Drill, DrillQuestion, drill
-from .dryrun.beginning import BeginQuestion, Begun, Scenarios, ScenariosQuestion, begin, scenarios
-from .dryrun.careful import Hint, HintQuestion, hint
-from .dryrun.develop import Developed, DevelopQuestion, develop
-from .dryrun.replay import Replay, ReplayQuestion, replay
-from .dryrun.world import Metered, ReadMeterQuestion, meter
-from .evidence import Evidence, weigh
-from .exposure import Correction, Exposure, ExposureQuestion, expose
-from .exposure_end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end, known_light
-from .fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
-from .filling import longest
-from .finder import FinderQuestion, Found, find
-from .flash import FlashAnswer, FlashQuestion, flash
-from .forecast import Forecast, LightQuestion, OwnReadings, Scene, forecast, light_at, rate_sd
-from .forgotten import BagGlass, Matched, compare
-from .fused_light import Looks as FrameLooks
-from .fused_light import WatchedRate, watched_rate
-from .gear import Body, Glass, together
-from .graduated import GraduatedQuestion, Graduation, choose
-from .heavens import Place, in_frame, sun_at
-from .lessons import AgainQuestion, again
-from .logquestions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
-from .looks import Looks, LooksQuestion, Rendering, Subjects, Wants, looks, looks_at
-from .marks import Between, Inline, Size
-from .packing import Line as PackLine
-from .packing import Plan, pack
-from .plausibility import SkyPick
-from .rate import MOST_READINGS, KnownRate, rate
-from .reach import Reach, ReachQuestion, reach
-from .reading import Given, ReadingGiven, SettingsGiven, metered, shutter
-from .readout import DIAL_LIMIT, Readout, readout
-from .reciprocity import LawGiven
-from .refusal import Refusal, within
-from .ridge import Ridge
-from .scales import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step
-from .series import Series, SeriesQuestion, series
-from .sky import Sky, SkyChanges
-from .solving import Solved, SolveQuestion, solve
-from .spacing import NextDrill, NextQuestion, next_drill
-from .stacking import FocalLength, Rig, findings, usable_end
-from .subjects import Camera
-from .swaps import SwapPlan, SwapWish, plan
-from .tide import MOST_CROSSINGS, Crossing, Missing, Water, WaterKind, Way
-from .timing_error import TimingError, timing_error
-from .trade import Trade, TradeQuestion, trade
-from .trial import Trial, measured, measured_within, trial
-from .video import Held, VideoQuestion, hold
-from .waiting import Wait, wait
-from .watching import Look, LookQuestion, look
-from .wire import plain, read
+from .camera.dials import Scales, ScalesQuestion, scales_of
+from .camera.reading import Given, ReadingGiven, SettingsGiven, metered, shutter
+from .camera.readout import DIAL_LIMIT, Readout, readout
+from .camera.reciprocity import LawGiven
+from .exposure.aperture_trade import Trade, TradeQuestion, trade
+from .exposure.calculation import Correction, Exposure, ExposureQuestion, expose
+from .exposure.flash import FlashAnswer, FlashQuestion, flash
+from .exposure.series import Series, SeriesQuestion, series
+from .exposure.solving import Solved, SolveQuestion, solve
+from .exposure.timing_error import TimingError, timing_error
+from .exposure.trial import Trial, measured, measured_within, trial
+from .exposure.video import Held, VideoQuestion, hold
+from .filters.labels import Label, density
+from .gear.budget import Budget, BudgetQuestion, FramesQuestion, PlannedFrames, budget, frames
+from .gear.sorts import Body, Glass, together
+from .log.calibration import Calibration, CalibrationQuestion, calibrate
+from .log.evidence import Evidence, weigh
+from .log.lessons import AgainQuestion, again
+from .log.questions import LearntAnswer, LogQuestion, ReviewedAnswer, ReviewedQuestion, learnt, reviewed, solids
+from .motion.by_eye import DESCRIBED, DescribedKind
+from .motion.looks import Looks, LooksQuestion, Rendering, Subjects, Wants, looks, looks_at
+from .motion.subjects import Camera
+from .moving_light.end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end, known_light
+from .moving_light.fused import Looks as FrameLooks
+from .moving_light.fused import WatchedRate, watched_rate
+from .moving_light.rate import MOST_READINGS, KnownRate, rate
+from .moving_light.watching import Look, LookQuestion, look
+from .outing import tide
+from .outing.coordinates import Written, coordinates
+from .outing.days import Days, DaysQuestion, days
+from .outing.packing import Line as PackLine
+from .outing.packing import Plan, pack
+from .outing.swaps import SwapPlan, SwapWish, plan
+from .outing.tide import MOST_CROSSINGS, Crossing, Missing, Water, WaterKind, Way
+from .practice.drills import Drill, DrillQuestion, drill
+from .practice.dryrun.beginning import BeginQuestion, Begun, Scenarios, ScenariosQuestion, begin, scenarios
+from .practice.dryrun.careful import Hint, HintQuestion, hint
+from .practice.dryrun.develop import Developed, DevelopQuestion, develop
+from .practice.dryrun.replay import Replay, ReplayQuestion, replay
+from .practice.dryrun.world import Metered, ReadMeterQuestion, meter
+from .practice.grading import Graded, GradeQuestion, grade
+from .practice.spacing import NextDrill, NextQuestion, next_drill
+from .run import checklist
+from .run.checklist import Armed, Checklist
+from .scales.ladders import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, Step
+from .sky import plausibility
+from .sky.cover import Sky, SkyChanges
+from .sky.filling import longest
+from .sky.forecast import Forecast, LightQuestion, OwnReadings, Scene, forecast, light_at, rate_sd
+from .sky.plausibility import SkyPick
+from .sky.ridge import Ridge
+from .sky.sun_and_moon import Place, in_frame, sun_at
+from .sky.waiting import Wait, wait
+from .stacks.fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
+from .stacks.finder import FinderQuestion, Found, find
+from .stacks.forgotten_filter import BagGlass, Matched, compare
+from .stacks.graduated import GraduatedQuestion, Graduation, choose
+from .stacks.reach import Reach, ReachQuestion, reach
+from .stacks.rules import FocalLength, Rig, findings, usable_end
+from .wire.marks import Between, Inline, Size
+from .wire.reader import plain, read
+from .words.advice import Advice
+from .words.refusal import Refusal, within
 
 Words = Annotated[str, Size(1, 120)]
 

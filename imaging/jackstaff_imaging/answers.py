@@ -13,13 +13,13 @@ from typing import Any
 
 from PIL import Image
 
-from jackstaff_core.looks import LooksQuestion
-from jackstaff_core.reading import aperture, iso
-from jackstaff_core.readout import readout
-from jackstaff_core.refusal import Refusal, within
-from jackstaff_core.scales import Step
-from jackstaff_core.spoken import time_in_words
-from jackstaff_core.white_balance import green_said, green_stops, white_balance_said
+from jackstaff_core.camera.reading import aperture, iso
+from jackstaff_core.camera.readout import readout
+from jackstaff_core.filters.white_balance import green_said, green_stops, white_balance_said
+from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.scales.ladders import Step
+from jackstaff_core.scales.spoken import time_in_words
+from jackstaff_core.words.refusal import Refusal, within
 
 from . import beforeafter, capped
 from .digest import digest as digest_of

@@ -20,7 +20,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from jackstaff_core.white_balance import shift_mired
+from jackstaff_core.filters.white_balance import shift_mired
 
 from .light import Bytes, decoded
 

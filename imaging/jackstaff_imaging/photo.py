@@ -22,8 +22,8 @@ import numpy as np
 from PIL import Image, UnidentifiedImageError
 from PIL.ExifTags import IFD, Base
 
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import Scale, Step, apertures, dial, isos
+from jackstaff_core.scales.ladders import Scale, Step, apertures, dial, isos
+from jackstaff_core.words.refusal import Refusal
 
 from .light import Bytes
 

@@ -12,10 +12,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 from PIL import Image
 
-from jackstaff_core.cloud import travel
-from jackstaff_core.looks import LooksQuestion
-from jackstaff_core.refusal import within
-from jackstaff_core.subjects import moving, sky_of
+from jackstaff_core.motion.cloud import travel
+from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.motion.subjects import moving, sky_of
+from jackstaff_core.words.refusal import within
 
 from .figures import Figures
 from .light import Picture, encoded

@@ -9,7 +9,7 @@ import time
 import pytest
 
 from jackstaff import children
-from jackstaff_core.refusal import Refusal, Refusals
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 
 def sleep() -> None:

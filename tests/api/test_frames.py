@@ -19,8 +19,8 @@ from django.test import Client, override_settings
 from jackstaff.records import demo
 from jackstaff.records.kit import start_kit
 from jackstaff.records.models import Frame, FramePicture, KitItem, Ledger, Outing, Revision
-from jackstaff_core.frame import Mark
-from jackstaff_core.scales import LONGEST_SECONDS
+from jackstaff_core.log.frame import Mark
+from jackstaff_core.scales.ladders import LONGEST_SECONDS
 
 pytestmark = pytest.mark.django_db
 

@@ -13,7 +13,7 @@ from django.test import Client
 
 from jackstaff.records.kit import start_kit
 from jackstaff.records.models import KitItem
-from jackstaff_core.starter import STARTER_KIT
+from jackstaff_core.gear.starter import STARTER_KIT
 
 pytestmark = pytest.mark.django_db
 

@@ -11,8 +11,8 @@ import pytest
 from django.test import Client
 
 from jackstaff.records.demo_outings import mole
+from jackstaff_core.gear.starter import DEMO_LIGHT_AT, DEMO_READING
 from jackstaff_core.questions import ask
-from jackstaff_core.starter import DEMO_LIGHT_AT, DEMO_READING
 
 pytestmark = pytest.mark.django_db
 PLACE = {"latitude": 58.05, "longitude": 6.8}

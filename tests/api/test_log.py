@@ -26,8 +26,8 @@ from jackstaff.api.logfiles import schema
 from jackstaff.records import archive, demo, logfile
 from jackstaff.records.kit import start_kit
 from jackstaff.records.models import Look
-from jackstaff_core.frame import Frame
-from jackstaff_core.wire import plain, read
+from jackstaff_core.log.frame import Frame
+from jackstaff_core.wire.reader import plain, read
 
 from .shots import AT, jpeg
 from .test_frames import frame, put

@@ -21,8 +21,8 @@ from jackstaff.records import agenda, gpx
 from jackstaff.records.demo import load
 from jackstaff.records.models import Outing
 from jackstaff.standins.coast import SimulatedCoast
-from jackstaff_core.heavens import Place
-from jackstaff_core.refusal import Refusal
+from jackstaff_core.sky.sun_and_moon import Place
+from jackstaff_core.words.refusal import Refusal
 
 pytestmark = pytest.mark.django_db
 

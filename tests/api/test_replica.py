@@ -18,7 +18,7 @@ from hypothesis import strategies as st
 
 from jackstaff.records.kit import start_kit
 from jackstaff.records.replication import begin_epoch
-from jackstaff_core.starter import STARTER_KIT
+from jackstaff_core.gear.starter import STARTER_KIT
 
 from .test_frames import OPENED, frame
 

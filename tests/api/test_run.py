@@ -17,10 +17,10 @@ from PIL import Image
 
 from jackstaff.standins.camera import GlassOn, brightness, hidden_offset
 from jackstaff.standins.meter import SimulatedMeter
-from jackstaff_core.forecast import LightQuestion, light_at
-from jackstaff_core.heavens import Place
-from jackstaff_core.made_up_sky import SkyKind, made_up_sky
-from jackstaff_core.sky import Sky
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.forecast import LightQuestion, light_at
+from jackstaff_core.sky.made_up import SkyKind, made_up_sky
+from jackstaff_core.sky.sun_and_moon import Place
 from jackstaff_imaging.watched_scene import cells
 
 pytestmark = pytest.mark.django_db

@@ -14,9 +14,9 @@ from playwright.sync_api import Browser, Page, expect
 from tools.browserdata import kept
 from tools.serving import Server, records, serving
 
-from jackstaff_core.dryrun.replay import Replay, ReplayQuestion, replay
-from jackstaff_core.dryrun.shipped import BY_ID
-from jackstaff_core.wire import plain, read
+from jackstaff_core.practice.dryrun.replay import Replay, ReplayQuestion, replay
+from jackstaff_core.practice.dryrun.shipped import BY_ID
+from jackstaff_core.wire.reader import plain, read
 
 from .conftest import Visit, begin_to_type, eventually, get_ready, hold_back, let_go, may_be_held_back, rested
 from .test_offline import take_along

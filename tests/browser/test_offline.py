@@ -17,8 +17,8 @@ from playwright.sync_api import Browser, Page, Route, expect
 from tools.serving import Server, records, serving
 
 from jackstaff_core.answering import names
-from jackstaff_core.dryrun.shipped import BY_ID
-from jackstaff_core.wire import plain
+from jackstaff_core.practice.dryrun.shipped import BY_ID
+from jackstaff_core.wire.reader import plain
 from tests.core.test_wire import READING, SAMPLES
 
 from .conftest import Visit, eventually, frames, get_ready, until

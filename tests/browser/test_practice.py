@@ -8,8 +8,8 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Request, expect
 from tools.browserdata import kept
 
-from jackstaff_core.drills import Answered, DrillQuestion, drill
-from jackstaff_core.wire import read
+from jackstaff_core.practice.drills import Answered, DrillQuestion, drill
+from jackstaff_core.wire.reader import read
 
 from .conftest import Visit
 

@@ -6,8 +6,8 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import UUID
 
-from jackstaff_core.exposure import Counting
-from jackstaff_core.frame import Frame, FrameGlass, FrameReading, FrameSettings, FrameSum, State
+from jackstaff_core.exposure.calculation import Counting
+from jackstaff_core.log.frame import Frame, FrameGlass, FrameReading, FrameSettings, FrameSum, State
 
 OPENED = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
 

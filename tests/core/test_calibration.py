@@ -10,8 +10,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.calibration import CalibrationQuestion, Judged, calibrate, learn, shown_sd
-from jackstaff_core.refusal import Refusal
+from jackstaff_core.log.calibration import CalibrationQuestion, Judged, calibrate, learn, shown_sd
+from jackstaff_core.words.refusal import Refusal
 
 A, B, C = ("A",), ("B",), ("C",)
 AB = ("A", "B")

@@ -11,15 +11,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.coordinates import coordinates, written
-from jackstaff_core.days import Day, DaysQuestion, Matter, Span, days
-from jackstaff_core.forecast import LightQuestion, forecast
-from jackstaff_core.heavens import Place, moon_at
+from jackstaff_core.outing.coordinates import coordinates, written
+from jackstaff_core.outing.days import Day, DaysQuestion, Matter, Span, days
+from jackstaff_core.outing.swaps import SwapWish, plan
+from jackstaff_core.outing.tide import Water
 from jackstaff_core.questions import ask
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.swaps import SwapWish, plan
-from jackstaff_core.tide import Water
-from jackstaff_core.wire import read
+from jackstaff_core.sky.forecast import LightQuestion, forecast
+from jackstaff_core.sky.sun_and_moon import Place, moon_at
+from jackstaff_core.wire.reader import read
+from jackstaff_core.words.refusal import Refusal
 
 VARDSUND = Place(58.052, 6.798)
 ZONE = "Europe/Oslo"

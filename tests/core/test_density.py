@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.density import Notation, Strength, certain_strength, density
-from jackstaff_core.refusal import Refusal
+from jackstaff_core.filters.labels import Notation, Strength, certain_strength, density
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts, near
 

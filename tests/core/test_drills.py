@@ -12,11 +12,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.drillgrade import GradeQuestion, grade
-from jackstaff_core.drills import Answered, Drill, DrillKind, DrillQuestion, OwnGlass, drill
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.review import FINDINGS
-from jackstaff_core.spacing import NextQuestion, Remembered, after, hours_of, next_drill
+from jackstaff_core.log.review import FINDINGS
+from jackstaff_core.practice.drills import Answered, Drill, DrillKind, DrillQuestion, OwnGlass, drill
+from jackstaff_core.practice.grading import GradeQuestion, grade
+from jackstaff_core.practice.spacing import NextQuestion, Remembered, after, hours_of, next_drill
+from jackstaff_core.words.refusal import Refusal
 
 NOW = datetime(2027, 4, 17, 5, tzinfo=UTC)
 SEEDS = st.integers(0, 2**31)

@@ -14,8 +14,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.dryrun.careful import HintQuestion, hint, possible
-from jackstaff_core.dryrun.develop import (
+from jackstaff_core.camera.reciprocity import LawGiven
+from jackstaff_core.practice.dryrun.careful import HintQuestion, hint, possible
+from jackstaff_core.practice.dryrun.develop import (
     BINS,
     Cause,
     DevelopQuestion,
@@ -27,16 +28,15 @@ from jackstaff_core.dryrun.develop import (
     develop,
     histogram_of,
 )
-from jackstaff_core.dryrun.replay import Looked, LossCode, LostBy, Replay, ReplayQuestion, replay
-from jackstaff_core.dryrun.scenario import Scenario, has_what_it_takes, hidden, schema
-from jackstaff_core.dryrun.shipped import BY_ID, SHIPPED
-from jackstaff_core.dryrun.world import OnLens, ReadMeterQuestion, light, meter, path_from
-from jackstaff_core.forecast import LightQuestion, light_at
-from jackstaff_core.heavens import Place
+from jackstaff_core.practice.dryrun.replay import Looked, LossCode, LostBy, Replay, ReplayQuestion, replay
+from jackstaff_core.practice.dryrun.scenario import Scenario, has_what_it_takes, hidden, schema
+from jackstaff_core.practice.dryrun.shipped import BY_ID, SHIPPED
+from jackstaff_core.practice.dryrun.world import OnLens, ReadMeterQuestion, light, meter, path_from
 from jackstaff_core.questions import ask
-from jackstaff_core.reciprocity import LawGiven
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.wire import plain, plain_as, read
+from jackstaff_core.sky.forecast import LightQuestion, light_at
+from jackstaff_core.sky.sun_and_moon import Place
+from jackstaff_core.wire.reader import plain, plain_as, read
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 IDS = [scenario.id for scenario in SHIPPED]
 MOLE = BY_ID["dawn-mole"]

@@ -10,25 +10,25 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.daylight import NIGHT_LUX, moon_lux, stops_per_degree, sun_lux
-from jackstaff_core.dryrun.shipped import BY_ID
-from jackstaff_core.editing import keystone_crop
-from jackstaff_core.evidence import GlassKnown, weigh
-from jackstaff_core.exposure import ExposureQuestion, expose
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finished import FinishedFrame, UsedGlass
-from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
-from jackstaff_core.heavens import Place
-from jackstaff_core.joining import ALIKE_STOPS, NEAR_SECONDS, Candidate, File, join
-from jackstaff_core.lessons import next_time
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.rims import Rim, pupil_depth, widest_clear
-from jackstaff_core.scales import SHORTEST_SECONDS, ev100
-from jackstaff_core.settings import allowed
-from jackstaff_core.spoken import stops_in_words, thirds, time_in_words
-from jackstaff_core.waiting import wait
+from jackstaff_core.camera.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.camera.settings import allowed
+from jackstaff_core.exposure.calculation import ExposureQuestion, expose
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.filters.rims import Rim, pupil_depth, widest_clear
+from jackstaff_core.log.editing import keystone_crop
+from jackstaff_core.log.evidence import GlassKnown, weigh
+from jackstaff_core.log.finished_frame import FinishedFrame, UsedGlass
+from jackstaff_core.log.joining_pictures import ALIKE_STOPS, NEAR_SECONDS, Candidate, File, join
+from jackstaff_core.log.lessons import next_time
+from jackstaff_core.practice.dryrun.shipped import BY_ID
+from jackstaff_core.scales.ladders import SHORTEST_SECONDS, ev100
+from jackstaff_core.scales.spoken import stops_in_words, thirds, time_in_words
+from jackstaff_core.sky.daylight import NIGHT_LUX, moon_lux, stops_per_degree, sun_lux
+from jackstaff_core.sky.forecast import LightQuestion, OwnReading, forecast
+from jackstaff_core.sky.sun_and_moon import Place
+from jackstaff_core.sky.waiting import wait
+from jackstaff_core.words.refusal import Refusal
 
 DAWN = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
 MOLE = Place(58.052, 6.798)

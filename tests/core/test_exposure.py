@@ -11,15 +11,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, MovingLight, expose
-from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.reciprocity import Additive, LawGiven, Power, Table
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import Step, times
-from jackstaff_core.spoken import rounded, time_in_words
-from jackstaff_core.timing_error import timing_error
+from jackstaff_core.camera.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.camera.reciprocity import Additive, LawGiven, Power, Table
+from jackstaff_core.exposure.calculation import Counting, Exposure, ExposureQuestion, MovingLight, expose
+from jackstaff_core.exposure.timing_error import timing_error
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.moving_light.end import ExposureEndQuestion, exposure_end
+from jackstaff_core.scales.ladders import Step, times
+from jackstaff_core.scales.spoken import rounded, time_in_words
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts, near
 

@@ -10,11 +10,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finder import FinderQuestion, KitGlass, Onto, Order, Stack, Target, find, pieces_of, subsets
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import Step, apertures, isos
+from jackstaff_core.camera.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.scales.ladders import Step, apertures, isos
+from jackstaff_core.stacks.finder import FinderQuestion, KitGlass, Onto, Order, Stack, Target, find, pieces_of, subsets
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts
 

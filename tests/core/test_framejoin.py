@@ -8,8 +8,8 @@ from uuid import UUID
 
 import pytest
 
-from jackstaff_core.frame import ClosedBy, EventKind, Frame, FrameEvent, FrameReview, FrameRun, State
-from jackstaff_core.framejoin import joined, would_lose
+from jackstaff_core.log.frame import ClosedBy, EventKind, Frame, FrameEvent, FrameReview, FrameRun, State
+from jackstaff_core.log.merge import joined, would_lose
 
 from .frames import OPENED, written
 

@@ -8,16 +8,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.diffraction import (
-    HARD_PIXELS,
-    SOFT_PIXELS,
-    f_number_for,
-    fwhm_pixels,
-)
-from jackstaff_core.flash import stops_to_sync
-from jackstaff_core.focus import circle_mm, depth, hyperfocal_m
-from jackstaff_core.graduated import average_falls, wanted_stops
-from jackstaff_core.polarisers import (
+from jackstaff_core.camera.diffraction import HARD_PIXELS, SOFT_PIXELS, f_number_for, fwhm_pixels
+from jackstaff_core.camera.focus import circle_mm, depth, hyperfocal_m
+from jackstaff_core.camera.reciprocity import Additive, Power, ReciprocityLaw, Table, from_aperture_corrections
+from jackstaff_core.exposure.flash import stops_to_sync
+from jackstaff_core.filters.polarisers import (
     Pair,
     angle_for,
     cross_setting,
@@ -29,9 +24,9 @@ from jackstaff_core.polarisers import (
     usable_end,
     usable_for_spread,
 )
-from jackstaff_core.reciprocity import Additive, Power, ReciprocityLaw, Table, from_aperture_corrections
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.rims import Rim, pupil_depth, widest_clear
+from jackstaff_core.filters.rims import Rim, pupil_depth, widest_clear
+from jackstaff_core.stacks.graduated import average_falls, wanted_stops
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts, near
 

@@ -13,17 +13,17 @@ import pytest
 
 import jackstaff_core
 from jackstaff_core.questions import QUESTIONS
-from jackstaff_core.wireschema import Schemas
+from jackstaff_core.wire.schema import Schemas
 
 CORE = Path(jackstaff_core.__file__).parent
 SOURCES = sorted(CORE.rglob("*.py"))
-STEMS = {path.stem: path for path in SOURCES}
+MODULES = {path.relative_to(CORE).with_suffix("").as_posix(): path for path in SOURCES}
 TABLE = (Path(__file__).parents[2] / "docs/models.md").read_text(encoding="utf-8")
 ALLOWED = {"astral", "jackstaff_core"} | set(sys.stdlib_module_names)
 NO_CLOCK = {"now", "today", "utcnow", "time", "monotonic", "perf_counter"}
 
 
-@pytest.mark.parametrize("source", SOURCES, ids=lambda path: path.stem)
+@pytest.mark.parametrize("source", SOURCES, ids=lambda path: path.relative_to(CORE).as_posix())
 def test_a_module_leans_on_the_standard_library_and_astral_alone_and_reads_no_clock(source: Path) -> None:
     tree = ast.parse(source.read_text(encoding="utf-8"))
     leant = {
@@ -50,14 +50,14 @@ def test_a_module_leans_on_the_standard_library_and_astral_alone_and_reads_no_cl
 
 
 MODELS = sorted(
-    set(re.findall(r"`(\w+)\.py`", "\n".join(line for line in TABLE.splitlines() if line.startswith("| "))))
-    & STEMS.keys()
+    set(re.findall(r"`([\w/]+)\.py`", "\n".join(line for line in TABLE.splitlines() if line.startswith("| "))))
+    & MODULES.keys()
 )
 
 
 @pytest.mark.parametrize("model", MODELS)
 def test_a_model_says_where_it_comes_from_how_far_it_goes_and_what_it_is_worth(model: str) -> None:
-    said = (ast.get_docstring(ast.parse(STEMS[model].read_text(encoding="utf-8"))) or "").lower()
+    said = (ast.get_docstring(ast.parse(MODULES[model].read_text(encoding="utf-8"))) or "").lower()
     assert [word for word in ("source", "limits", "verdict") if word not in said] == []
 
 

@@ -15,14 +15,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.density import density
-from jackstaff_core.dryrun.shipped import SHIPPED
-from jackstaff_core.facts import Fact, Shape, all_of, described, read, written
-from jackstaff_core.gear import SORTS, Body, Film, Glass, isos_of, sharp_to, strength, together, usable_at
-from jackstaff_core.kitfile import Item, as_json, changes, file, item, parse, schema
-from jackstaff_core.line_numbers import line_of
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.starter import STARTER_KIT
+from jackstaff_core.filters.labels import density
+from jackstaff_core.gear.kitfile import Item, as_json, changes, file, item, parse, schema
+from jackstaff_core.gear.sorts import SORTS, Body, Film, Glass, isos_of, sharp_to, strength, together, usable_at
+from jackstaff_core.gear.starter import STARTER_KIT
+from jackstaff_core.practice.dryrun.shipped import SHIPPED
+from jackstaff_core.wire.facts import Fact, Shape, all_of, described, read, written
+from jackstaff_core.wire.line_numbers import line_of
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 KEY = "0f8fad5b-d9cb-469f-a165-70867728950e"
 

@@ -14,23 +14,23 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.editing import EditQuestion, Tint, editing_notes, keystone_crop
-from jackstaff_core.evidence import GlassKnown, against_label, finding, weigh
-from jackstaff_core.exposure import ExposureQuestion, expose
-from jackstaff_core.fieldcard import CardGlass, field_card
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finished import FinishedFrame, UsedGlass
-from jackstaff_core.frame import Cause, Defect, Fit, FrameReview, Tasted, last_aim
-from jackstaff_core.joining import Candidate, File, join
-from jackstaff_core.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes, wished
-from jackstaff_core.logquestions import ReviewedQuestion, reviewed
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.reading import ReadingGiven
-from jackstaff_core.reciprocity import Power
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.review import FINDINGS, remarks
-from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Step, times
-from jackstaff_core.statistics import statistics as statistics_of
+from jackstaff_core.camera.reading import ReadingGiven
+from jackstaff_core.camera.reciprocity import Power
+from jackstaff_core.exposure.calculation import ExposureQuestion, expose
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.log.editing import EditQuestion, Tint, editing_notes, keystone_crop
+from jackstaff_core.log.evidence import GlassKnown, against_label, finding, weigh
+from jackstaff_core.log.finished_frame import FinishedFrame, UsedGlass
+from jackstaff_core.log.frame import Cause, Defect, Fit, FrameReview, Tasted, last_aim
+from jackstaff_core.log.joining_pictures import Candidate, File, join
+from jackstaff_core.log.lessons import AgainQuestion, again, clean_ends, clear_focals, next_time, tastes, wished
+from jackstaff_core.log.questions import ReviewedQuestion, reviewed
+from jackstaff_core.log.review import FINDINGS, remarks
+from jackstaff_core.log.statistics import statistics as statistics_of
+from jackstaff_core.scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS, Step, times
+from jackstaff_core.stacks.fieldcard import CardGlass, field_card
+from jackstaff_core.words.refusal import Refusal
 
 from .frames import written
 

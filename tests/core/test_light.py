@@ -15,13 +15,13 @@ from astral.sun import sun as library_sun
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.anchoring import DRIFT_SD, LEVEL_SD, READING_SD, Status, anchor
-from jackstaff_core.daylight import ev100, ev_rate, moon_lux, stops_per_degree, sun_lux
-from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, forecast, light_at
-from jackstaff_core.heavens import EVENTS, Event, Place, Track, crossings, events, in_frame, moon_at, sun_at
-from jackstaff_core.rate import RATE_SD, WANDER, KnownRate, Rate, rate
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.sky import Sky, SkyChange
+from jackstaff_core.moving_light.anchoring import DRIFT_SD, LEVEL_SD, READING_SD, Status, anchor
+from jackstaff_core.moving_light.rate import RATE_SD, WANDER, KnownRate, Rate, rate
+from jackstaff_core.sky.cover import Sky, SkyChange
+from jackstaff_core.sky.daylight import ev100, ev_rate, moon_lux, stops_per_degree, sun_lux
+from jackstaff_core.sky.forecast import LightQuestion, OwnReading, Scene, forecast, light_at
+from jackstaff_core.sky.sun_and_moon import EVENTS, Event, Place, Track, crossings, events, in_frame, moon_at, sun_at
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts, near
 

@@ -9,8 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
-from jackstaff_core.light_integral import (
+from jackstaff_core.camera.reciprocity import Additive, LawGiven, Power, Table
+from jackstaff_core.moving_light.end import ExposureEndQuestion, exposure_end
+from jackstaff_core.moving_light.integral import (
     Path,
     close_after,
     close_film,
@@ -19,9 +20,8 @@ from jackstaff_core.light_integral import (
     largest_reachable,
     open_seconds,
 )
-from jackstaff_core.reciprocity import Additive, LawGiven, Power, Table
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS
+from jackstaff_core.scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts, near
 

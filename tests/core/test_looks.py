@@ -9,11 +9,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core import cloud, foliage, people, stillness, trails, water
-from jackstaff_core.described import DESCRIBED
-from jackstaff_core.looks import LooksQuestion, OwnLook, Want, looks, looks_at
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.subjects import KINDS, Camera, Subject
+from jackstaff_core.motion import cloud, foliage, people, stillness, trails, water
+from jackstaff_core.motion.by_eye import DESCRIBED
+from jackstaff_core.motion.looks import LooksQuestion, OwnLook, Want, looks, looks_at
+from jackstaff_core.motion.subjects import KINDS, Camera, Subject
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts, near
 

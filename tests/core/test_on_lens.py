@@ -10,14 +10,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import ExposureQuestion, MovingLight, expose
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.on_lens import GlassGiven
+from jackstaff_core.camera.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.camera.reciprocity import Power
+from jackstaff_core.exposure.calculation import ExposureQuestion, MovingLight, expose
+from jackstaff_core.exposure.solving import Floating, SolveQuestion, solve
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.filters.on_lens import GlassGiven
 from jackstaff_core.questions import ask
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.reciprocity import Power
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.solving import Floating, SolveQuestion, solve
+from jackstaff_core.words.refusal import Refusal
 
 EIGHT, EASED, TWENTY_FIVE = ("8 s", "9", "64"), ("0.8", "9", "64"), ("25", "9", "64")
 VARIABLE = "ring"

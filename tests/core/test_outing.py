@@ -11,7 +11,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.budget import (
+from jackstaff_core.camera.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.camera.reciprocity import Additive, LawGiven, Power
+from jackstaff_core.exposure.calculation import ExposureQuestion, MovingLight, expose
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.gear.budget import (
     MOST_PLANNED,
     BudgetQuestion,
     FramesQuestion,
@@ -21,21 +26,16 @@ from jackstaff_core.budget import (
     derate,
     frames,
 )
-from jackstaff_core.exposure import ExposureQuestion, MovingLight, expose
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finder import KitGlass
-from jackstaff_core.forecast import LightPoint, LightQuestion, OwnReading, forecast, light_at
-from jackstaff_core.heavens import Event, Place
-from jackstaff_core.light_integral import Path, filled
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.plausibility import plausible
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.reciprocity import Additive, LawGiven, Power
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import apertures
-from jackstaff_core.sky import Sky
-from jackstaff_core.swaps import Stretch, SwapPlan, SwapWish, plan, served
-from jackstaff_core.waiting import wait
+from jackstaff_core.moving_light.integral import Path, filled
+from jackstaff_core.outing.swaps import Stretch, SwapPlan, SwapWish, plan, served
+from jackstaff_core.scales.ladders import apertures
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.forecast import LightPoint, LightQuestion, OwnReading, forecast, light_at
+from jackstaff_core.sky.plausibility import plausible
+from jackstaff_core.sky.sun_and_moon import Event, Place
+from jackstaff_core.sky.waiting import wait
+from jackstaff_core.stacks.finder import KitGlass
+from jackstaff_core.words.refusal import Refusal
 
 PLACE = Place(58.05, 6.80)
 BEGIN = datetime(2027, 4, 17, 3, 0, tzinfo=UTC)

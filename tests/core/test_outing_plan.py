@@ -10,22 +10,22 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import ExposureQuestion, MovingLight, expose
-from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
-from jackstaff_core.filling import longest
-from jackstaff_core.forecast import LightQuestion, OwnReading, Scene, forecast, rate_sd
-from jackstaff_core.hazards import HAZARDS
-from jackstaff_core.heavens import Place
-from jackstaff_core.light_integral import Path, gathered
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.packing import Plan, pack
-from jackstaff_core.plausibility import SkyPick, fits_sky
+from jackstaff_core.camera.reading import ReadingGiven
+from jackstaff_core.camera.reciprocity import Power
+from jackstaff_core.exposure.calculation import ExposureQuestion, MovingLight, expose
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.moving_light.end import ExposureEndQuestion, exposure_end
+from jackstaff_core.moving_light.integral import Path, gathered
+from jackstaff_core.outing.hazards import HAZARDS
+from jackstaff_core.outing.packing import Plan, pack
 from jackstaff_core.questions import ask
-from jackstaff_core.reading import ReadingGiven
-from jackstaff_core.reciprocity import Power
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.ridge import MOST_STEP, Ridge, beam_lux, sun_step
-from jackstaff_core.sky import Sky
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.filling import longest
+from jackstaff_core.sky.forecast import LightQuestion, OwnReading, Scene, forecast, rate_sd
+from jackstaff_core.sky.plausibility import SkyPick, fits_sky
+from jackstaff_core.sky.ridge import MOST_STEP, Ridge, beam_lux, sun_step
+from jackstaff_core.sky.sun_and_moon import Place
+from jackstaff_core.words.refusal import Refusal
 
 TARN = Place(58.113, 6.781)
 MORNING = datetime(2027, 9, 26, 4, 30, tzinfo=UTC)

@@ -11,26 +11,32 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.daylight import ev100
-from jackstaff_core.editing import EditQuestion, Tint, editing_notes
-from jackstaff_core.exposure import Correction, ExposureQuestion, expose
-from jackstaff_core.fieldcard import CardGlass, field_card
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finder import FinderQuestion, KitGlass, Target, find
-from jackstaff_core.forecast import LightQuestion, OwnReading, forecast
-from jackstaff_core.graduated import GraduatedQuestion, Owned, choose
-from jackstaff_core.heavens import Place
-from jackstaff_core.looks import LooksQuestion, Want, looks
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.packing import Plan, pack
-from jackstaff_core.reach import CLOSE_STOPS, ReachQuestion, reach
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import Step
-from jackstaff_core.sky import Sky
-from jackstaff_core.solving import Floating, SolveQuestion, solve
-from jackstaff_core.subjects import Camera, Subject
-from jackstaff_core.white_balance import green_said, green_stops, neutral_kelvin, shift_mired, white_balance_said
+from jackstaff_core.camera.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.exposure.calculation import Correction, ExposureQuestion, expose
+from jackstaff_core.exposure.solving import Floating, SolveQuestion, solve
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.filters.white_balance import (
+    green_said,
+    green_stops,
+    neutral_kelvin,
+    shift_mired,
+    white_balance_said,
+)
+from jackstaff_core.log.editing import EditQuestion, Tint, editing_notes
+from jackstaff_core.motion.looks import LooksQuestion, Want, looks
+from jackstaff_core.motion.subjects import Camera, Subject
+from jackstaff_core.outing.packing import Plan, pack
+from jackstaff_core.scales.ladders import Step
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.daylight import ev100
+from jackstaff_core.sky.forecast import LightQuestion, OwnReading, forecast
+from jackstaff_core.sky.sun_and_moon import Place
+from jackstaff_core.stacks.fieldcard import CardGlass, field_card
+from jackstaff_core.stacks.finder import FinderQuestion, KitGlass, Target, find
+from jackstaff_core.stacks.graduated import GraduatedQuestion, Owned, choose
+from jackstaff_core.stacks.reach import CLOSE_STOPS, ReachQuestion, reach
+from jackstaff_core.words.refusal import Refusal
 
 DAWN = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
 MOLE = Place(58.052, 6.798)

@@ -9,20 +9,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.advice import Severity
-from jackstaff_core.checklist import LINE_OF, Armed, Sun, arm, sun_seen
-from jackstaff_core.exposure import ExposureQuestion, expose
-from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end, light_path
-from jackstaff_core.gear import Body, Glass, Holder, Lens, Release, Support
+from jackstaff_core.camera.reading import ReadingGiven
+from jackstaff_core.camera.reciprocity import Additive, Power
+from jackstaff_core.exposure.calculation import ExposureQuestion, expose
+from jackstaff_core.exposure.series import SeriesQuestion, Way, series
+from jackstaff_core.exposure.timing_error import timing_error
+from jackstaff_core.gear.sorts import Body, Glass, Holder, Lens, Release, Support
+from jackstaff_core.moving_light.end import ExposureEndQuestion, exposure_end, light_path
+from jackstaff_core.moving_light.rate import likely_rate
 from jackstaff_core.questions import ask
-from jackstaff_core.rate import likely_rate
-from jackstaff_core.reading import ReadingGiven
-from jackstaff_core.reciprocity import Additive, Power
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import Step, isos
-from jackstaff_core.series import SeriesQuestion, Way, series
-from jackstaff_core.stacking import On
-from jackstaff_core.timing_error import timing_error
+from jackstaff_core.run.checklist import LINE_OF, Armed, Sun, arm, sun_seen
+from jackstaff_core.scales.ladders import Step, isos
+from jackstaff_core.stacks.rules import On
+from jackstaff_core.words.advice import Severity
+from jackstaff_core.words.refusal import Refusal
 
 BODY = Body(battery_wh=14.0, eyepiece="electronic")
 PLATE = On("Slot ND 10", Glass(stops=10.0, mount="plate", gasket=True), 10.0)

@@ -8,9 +8,19 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.readout import certain_shutter, readout
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import LONGEST_SECONDS, SHORTEST_SECONDS, Scale, Step, apertures, dial, ev100, isos, times
+from jackstaff_core.camera.readout import certain_shutter, readout
+from jackstaff_core.scales.ladders import (
+    LONGEST_SECONDS,
+    SHORTEST_SECONDS,
+    Scale,
+    Step,
+    apertures,
+    dial,
+    ev100,
+    isos,
+    times,
+)
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts, near
 

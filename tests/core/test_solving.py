@@ -9,11 +9,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import ExposureQuestion, expose
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.solving import Floating, Solved, SolveQuestion, solve
+from jackstaff_core.camera.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.exposure.calculation import ExposureQuestion, expose
+from jackstaff_core.exposure.solving import Floating, Solved, SolveQuestion, solve
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.words.refusal import Refusal
 
 from .tables import facts, near
 

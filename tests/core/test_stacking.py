@@ -9,22 +9,22 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jackstaff_core.exposure import ExposureQuestion, expose
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finder import KitGlass
-from jackstaff_core.flash import FlashQuestion, flash
-from jackstaff_core.gear import Accessory, Body, Glass, Holder, Lens
-from jackstaff_core.graduated import GraduatedQuestion, Horizon, Owned, choose
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.reach import CLOSE_STOPS, ReachQuestion, reach
-from jackstaff_core.reading import ReadingGiven
-from jackstaff_core.reciprocity import Power
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import Step
-from jackstaff_core.stacking import On, Rig, findings, usable_end
-from jackstaff_core.trade import TradeQuestion, trade
-from jackstaff_core.trial import measured, measured_within, trial
-from jackstaff_core.video import VideoQuestion, hold
+from jackstaff_core.camera.reading import ReadingGiven
+from jackstaff_core.camera.reciprocity import Power
+from jackstaff_core.exposure.aperture_trade import TradeQuestion, trade
+from jackstaff_core.exposure.calculation import ExposureQuestion, expose
+from jackstaff_core.exposure.flash import FlashQuestion, flash
+from jackstaff_core.exposure.trial import measured, measured_within, trial
+from jackstaff_core.exposure.video import VideoQuestion, hold
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.gear.sorts import Accessory, Body, Glass, Holder, Lens
+from jackstaff_core.scales.ladders import Step
+from jackstaff_core.stacks.finder import KitGlass
+from jackstaff_core.stacks.graduated import GraduatedQuestion, Horizon, Owned, choose
+from jackstaff_core.stacks.reach import CLOSE_STOPS, ReachQuestion, reach
+from jackstaff_core.stacks.rules import On, Rig, findings, usable_end
+from jackstaff_core.words.refusal import Refusal
 
 PLATE_1 = On("Slot ND 1", Glass(stops=1, mount="plate", size_mm=100), 1)
 PLATE_4 = On("Slot ND 4", Glass(stops=4, mount="plate", size_mm=100), 4)

@@ -17,10 +17,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from numpy.typing import NDArray
 
-from jackstaff_core.days import Matter
+from jackstaff_core.outing.days import Matter
+from jackstaff_core.outing.tide import Crossing, LeaveBy, Water, WaterKind, Way, height, kinds, leave_by
 from jackstaff_core.questions import ask
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.tide import Crossing, LeaveBy, Water, WaterKind, Way, height, kinds, leave_by
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 BEGIN = datetime(2027, 4, 17, 3, 0, tzinfo=UTC)
 LOW, HIGH = Water(BEGIN, 0.4), Water(BEGIN + timedelta(hours=6.5), 3.1)

@@ -13,21 +13,21 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.anchoring import DRIFT_SD
-from jackstaff_core.exposure import ExposureQuestion, MovingLight, expose
-from jackstaff_core.exposure_end import ExposureEndQuestion, exposure_end
-from jackstaff_core.finished import finished
-from jackstaff_core.forgotten import BagGlass, compare
-from jackstaff_core.frame import Cause, Frame, FrameReview, FrameRun, Reread
-from jackstaff_core.framejoin import joined
-from jackstaff_core.fused_light import Looked, Source, fused
-from jackstaff_core.light_integral import open_seconds
-from jackstaff_core.light_story import story
-from jackstaff_core.made_up_sky import SkyKind, made_up_sky
+from jackstaff_core.camera.reading import ReadingGiven
+from jackstaff_core.exposure.calculation import ExposureQuestion, MovingLight, expose
+from jackstaff_core.log.finished_frame import finished
+from jackstaff_core.log.frame import Cause, Frame, FrameReview, FrameRun, Reread
+from jackstaff_core.log.light_story import story
+from jackstaff_core.log.merge import joined
+from jackstaff_core.moving_light.anchoring import DRIFT_SD
+from jackstaff_core.moving_light.end import ExposureEndQuestion, exposure_end
+from jackstaff_core.moving_light.fused import Looked, Source, fused
+from jackstaff_core.moving_light.integral import open_seconds
+from jackstaff_core.moving_light.watching import Eye, Look, LookQuestion, Sight, look
 from jackstaff_core.questions import ask
-from jackstaff_core.reading import ReadingGiven
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.watching import Eye, Look, LookQuestion, Sight, look
+from jackstaff_core.sky.made_up import SkyKind, made_up_sky
+from jackstaff_core.stacks.forgotten_filter import BagGlass, compare
+from jackstaff_core.words.refusal import Refusal
 
 from .frames import written
 

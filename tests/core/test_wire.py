@@ -16,14 +16,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jackstaff_core.gear import Glass
-from jackstaff_core.marks import Between, Checked, Inline, Matches, Named, Size, Was
+from jackstaff_core.camera.reading import Given
+from jackstaff_core.camera.reciprocity import LawGiven, Power
+from jackstaff_core.gear.sorts import Glass
 from jackstaff_core.questions import QUESTIONS, ask
-from jackstaff_core.reading import Given
-from jackstaff_core.reciprocity import LawGiven, Power
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.wire import is_described, parted, parts, plain, read
-from jackstaff_core.wireschema import Schemas
+from jackstaff_core.wire.marks import Between, Checked, Inline, Matches, Named, Size, Was
+from jackstaff_core.wire.reader import is_described, parted, parts, plain, read
+from jackstaff_core.wire.schema import Schemas
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 
 class Tone(StrEnum):

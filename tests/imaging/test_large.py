@@ -12,7 +12,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from jackstaff_core.refusal import Refusal
+from jackstaff_core.words.refusal import Refusal
 from jackstaff_imaging.photo import opened, pixels, strips
 
 MOST_MB = 400

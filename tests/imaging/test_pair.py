@@ -11,8 +11,8 @@ import pytest
 from PIL import Image
 from PIL.TiffImagePlugin import IFDRational
 
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.white_balance import MIRED_A_STOP, white_balance_said
+from jackstaff_core.filters.white_balance import MIRED_A_STOP, white_balance_said
+from jackstaff_core.words.refusal import Refusal
 from jackstaff_imaging.frame import Taken, photograph
 from jackstaff_imaging.light import Bytes, encoded
 from jackstaff_imaging.pair import exposure_value, measure, measure_bracket

@@ -16,11 +16,11 @@ from hypothesis import strategies as st
 from numpy.typing import NDArray
 from PIL import Image
 
-from jackstaff_core.evidence import GlassKnown, weigh
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.finished import FinishedFrame, UsedGlass
-from jackstaff_core.looks import LooksQuestion
-from jackstaff_core.subjects import Camera, Subject
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.log.evidence import GlassKnown, weigh
+from jackstaff_core.log.finished_frame import FinishedFrame, UsedGlass
+from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.motion.subjects import Camera, Subject
 from jackstaff_imaging.beforeafter import Side, card
 from jackstaff_imaging.capped import LEAK_LINEAR, leak, specks
 from jackstaff_imaging.digest import BIN_STOPS, BINS, MOST_SMALL_BYTES, SMALL, digest

@@ -10,10 +10,10 @@ import pytest
 from numpy.typing import NDArray
 from PIL import Image
 
-from jackstaff_core.cloud import streak_share
-from jackstaff_core.looks import LooksQuestion
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.subjects import Camera, Subject, sky_of
+from jackstaff_core.motion.cloud import streak_share
+from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.motion.subjects import Camera, Subject, sky_of
+from jackstaff_core.words.refusal import Refusal
 from jackstaff_imaging.light import decoded, encoded
 from jackstaff_imaging.noise import drawn_out, rough
 from jackstaff_imaging.scene import HORIZON, Exposed, draw, exposed, jpeg

@@ -7,9 +7,9 @@ from collections.abc import Callable
 import numpy as np
 import pytest
 
-from jackstaff_core.fused_light import Fused, Looked, fused
-from jackstaff_core.made_up_sky import SkyKind, made_up_sky
-from jackstaff_core.watching import Eye, LookQuestion, Sight, look
+from jackstaff_core.moving_light.fused import Fused, Looked, fused
+from jackstaff_core.moving_light.watching import Eye, LookQuestion, Sight, look
+from jackstaff_core.sky.made_up import SkyKind, made_up_sky
 from jackstaff_imaging.watched_scene import CALM, COLUMNS, ROWS, Disturbed, WatchedScene, cells, y4m
 
 SMALL = (160, 120)

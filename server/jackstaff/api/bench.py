@@ -10,9 +10,9 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 
-from jackstaff_core.dials import Scales, ScalesQuestion, scales_of
-from jackstaff_core.scales import Step
-from jackstaff_core.wire import plain
+from jackstaff_core.camera.dials import Scales, ScalesQuestion, scales_of
+from jackstaff_core.scales.ladders import Step
+from jackstaff_core.wire.reader import plain
 
 from .schemas import DialLimit
 from .wired import as_answer

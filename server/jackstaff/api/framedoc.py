@@ -7,12 +7,12 @@ from typing import Any
 
 from jackstaff.records.framerows import as_json, frame_of
 from jackstaff.records.models import Frame
-from jackstaff_core import frame as core
-from jackstaff_core.finished import FinishedFrame, finished
-from jackstaff_core.frame import last_aim, timing
-from jackstaff_core.light_story import closing_error
-from jackstaff_core.refusal import Refusals
-from jackstaff_core.wire import plain
+from jackstaff_core.log import frame as core
+from jackstaff_core.log.finished_frame import FinishedFrame, finished
+from jackstaff_core.log.frame import last_aim, timing
+from jackstaff_core.log.light_story import closing_error
+from jackstaff_core.wire.reader import plain
+from jackstaff_core.words.refusal import Refusals
 
 
 def shown(row: Frame) -> dict[str, Any]:

@@ -10,9 +10,9 @@ from jackstaff.records.framerows import frame_of
 from jackstaff.records.frames import frames_of, save_frame, save_frames
 from jackstaff.records.models import Frame as Row
 from jackstaff.records.writing import all_or_none, durable
-from jackstaff_core.frame import Frame, State
-from jackstaff_core.framejoin import joined
-from jackstaff_core.refusal import Refusals
+from jackstaff_core.log.frame import Frame, State
+from jackstaff_core.log.merge import joined
+from jackstaff_core.words.refusal import Refusals
 
 
 def held_frame(row: Row | None) -> Frame | None:

@@ -10,10 +10,10 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import BaseModel, Field, create_model
 
-from jackstaff_core.facts import Described, Shape, described
-from jackstaff_core.gear import SORTS, Body, Film, Glass, Strength
-from jackstaff_core.kitfile import Change
-from jackstaff_core.reciprocity import LawGiven
+from jackstaff_core.camera.reciprocity import LawGiven
+from jackstaff_core.gear.kitfile import Change
+from jackstaff_core.gear.sorts import SORTS, Body, Film, Glass, Strength
+from jackstaff_core.wire.facts import Described, Shape, described
 
 from .wired import as_answer
 

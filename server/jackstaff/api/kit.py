@@ -10,7 +10,7 @@ from ninja import Router, Schema, Status
 from pydantic import Field
 
 from jackstaff.records.kit import forget_item, keep_items, kit_of, order_items
-from jackstaff_core.kitfile import (
+from jackstaff_core.gear.kitfile import (
     MOST_CHARACTERS,
     MOST_ITEMS,
     Item,
@@ -22,9 +22,9 @@ from jackstaff_core.kitfile import (
     parse,
     schema,
 )
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.starter import DEMO_LIGHT_AT, DEMO_ON, DEMO_READING, STARTER_KIT, STARTER_ON, STARTER_READING
-from jackstaff_core.wire import read
+from jackstaff_core.gear.starter import DEMO_LIGHT_AT, DEMO_ON, DEMO_READING, STARTER_KIT, STARTER_ON, STARTER_READING
+from jackstaff_core.wire.reader import read
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 from .account import account_of, own_account
 from .gear import ChangeAnswer, KitAnswer, SortAnswer, sorts_answer

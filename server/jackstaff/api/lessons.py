@@ -12,9 +12,10 @@ from ninja import Router, Schema
 from jackstaff.records.frames import finished_frames
 from jackstaff.records.kit import kit_of
 from jackstaff.records.writing import as_of_now
-from jackstaff_core import evidence, logquestions, review
-from jackstaff_core.finished import FinishedFrame
-from jackstaff_core.frame import Defect
+from jackstaff_core.log import evidence, review
+from jackstaff_core.log import questions as logquestions
+from jackstaff_core.log.finished_frame import FinishedFrame
+from jackstaff_core.log.frame import Defect
 
 from .account import account_of, own_account
 from .framedoc import finished_of

@@ -13,9 +13,9 @@ from jackstaff.records.frames import delete_frame, frames_of, running_frame
 from jackstaff.records.searching import Search, Sort, Verdict, search
 from jackstaff.records.searching import page as page_of
 from jackstaff.records.writing import KeyTaken, as_of_now
-from jackstaff_core.frame import Defect, Frame, FrameKept
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.wire import read
+from jackstaff_core.log.frame import Defect, Frame, FrameKept
+from jackstaff_core.wire.reader import read
+from jackstaff_core.words.refusal import Refusal
 
 from .account import account_of, own_account
 from .framedoc import shown

@@ -18,16 +18,16 @@ from jackstaff.records.frames import CHUNK, batched, changes, frames_of
 from jackstaff.records.looks import all_looks
 from jackstaff.records.outings import outings_of
 from jackstaff.records.writing import KeyTaken, as_of_now
-from jackstaff_core import kitfile
-from jackstaff_core.finished import finished
-from jackstaff_core.frame import VERSION, Frame
-from jackstaff_core.looks import OwnLook
-from jackstaff_core.marks import Named, Size
-from jackstaff_core.outing import Outing
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.wire import plain
-from jackstaff_core.wire import read as read_as
-from jackstaff_core.wireschema import Schemas
+from jackstaff_core.gear import kitfile
+from jackstaff_core.log.finished_frame import finished
+from jackstaff_core.log.frame import VERSION, Frame
+from jackstaff_core.motion.looks import OwnLook
+from jackstaff_core.outing.plan import Outing
+from jackstaff_core.wire.marks import Named, Size
+from jackstaff_core.wire.reader import plain
+from jackstaff_core.wire.reader import read as read_as
+from jackstaff_core.wire.schema import Schemas
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 from .account import account_of, own_account
 from .framedoc import taken_and_refused

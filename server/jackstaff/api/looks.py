@@ -11,8 +11,8 @@ from pydantic import Field
 
 from jackstaff import children
 from jackstaff_core.questions import AtQuestion
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.wire import read
+from jackstaff_core.wire.reader import read
+from jackstaff_core.words.refusal import Refusal, Refusals
 from jackstaff_imaging import answers
 
 from .mount import body_of, described

@@ -13,8 +13,8 @@ from pydantic_core import to_json
 from jackstaff import children
 from jackstaff_core.answering import LONG, answer, parsed
 from jackstaff_core.questions import QUESTIONS, Question
-from jackstaff_core.wire import plain, read
-from jackstaff_core.wireschema import Schemas
+from jackstaff_core.wire.reader import plain, read
+from jackstaff_core.wire.schema import Schemas
 
 JSON = "application/json; charset=utf-8"
 SCHEMAS = Schemas()

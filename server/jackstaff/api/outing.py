@@ -11,11 +11,11 @@ from pydantic import Field
 from tzfpy import get_tzs
 
 from jackstaff.standins.coast import SOURCE, Coast, SimulatedCoast
-from jackstaff_core.hazards import HAZARDS
-from jackstaff_core.heavens import Place
-from jackstaff_core.outing import ZONES
-from jackstaff_core.sky import Sky
-from jackstaff_core.tide import WaterKind
+from jackstaff_core.outing.hazards import HAZARDS
+from jackstaff_core.outing.plan import ZONES
+from jackstaff_core.outing.tide import WaterKind
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.sun_and_moon import Place
 
 from .schemas import Input, Instant, Number
 

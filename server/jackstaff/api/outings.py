@@ -14,9 +14,9 @@ from pydantic import Field
 
 from jackstaff.records import agenda, gpx
 from jackstaff.records.outings import forget_outing, keep_outing, outings_of
-from jackstaff_core.outing import Outing, known_zone
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.wire import plain, read
+from jackstaff_core.outing.plan import Outing, known_zone
+from jackstaff_core.wire.reader import plain, read
+from jackstaff_core.words.refusal import Refusal
 
 from .account import account_of, own_account
 from .mount import as_json, body_of, document

@@ -14,7 +14,7 @@ from pydantic import Field
 from jackstaff.records.accounts import end_sessions, erase_account
 from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
 from jackstaff.records.writing import all_or_none
-from jackstaff_core.refusal import Refusal, Refusals
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 from .account import account_of, own_account
 from .guesses import guessed

@@ -12,9 +12,9 @@ from ninja.files import UploadedFile
 from pydantic import AfterValidator, Field
 
 from jackstaff.records.pictures import forget_picture, keep_picture, picture_of
-from jackstaff_core.joining import MOST_FILES, MOST_FRAMES, Candidate, Joining, join
-from jackstaff_core.joining import File as Taken
-from jackstaff_core.refusal import Refusal
+from jackstaff_core.log.joining_pictures import MOST_FILES, MOST_FRAMES, Candidate, Joining, join
+from jackstaff_core.log.joining_pictures import File as Taken
+from jackstaff_core.words.refusal import Refusal
 from jackstaff_imaging import answers
 
 from .account import account_of, own_account

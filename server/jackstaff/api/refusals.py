@@ -11,8 +11,8 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
 from jackstaff import children
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.spoken import time_in_words
+from jackstaff_core.scales.spoken import time_in_words
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 from .account import AnotherAccount
 from .guesses import TooManyGuesses

@@ -30,11 +30,11 @@ from jackstaff.records.replication import (
     take,
 )
 from jackstaff.records.writing import KeyTaken, all_or_none, as_of_now, durable
-from jackstaff_core.frame import Frame, FrameKept, State
-from jackstaff_core.kitfile import carried
-from jackstaff_core.looks import OwnLook
-from jackstaff_core.outing import Outing
-from jackstaff_core.refusal import Refusal, Refusals
+from jackstaff_core.gear.kitfile import carried
+from jackstaff_core.log.frame import Frame, FrameKept, State
+from jackstaff_core.motion.looks import OwnLook
+from jackstaff_core.outing.plan import Outing
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 from .account import AnotherAccount, account_of, own_account
 from .framedoc import shown

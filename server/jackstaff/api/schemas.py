@@ -7,10 +7,10 @@ from typing import Annotated
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
-from jackstaff_core.outing import one_line
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.scales import LONGEST_DIAL, SHORTEST_DIAL
-from jackstaff_core.wire import FIRST_YEAR, LAST_YEAR
+from jackstaff_core.outing.plan import one_line
+from jackstaff_core.scales.ladders import LONGEST_DIAL, SHORTEST_DIAL
+from jackstaff_core.wire.reader import FIRST_YEAR, LAST_YEAR
+from jackstaff_core.words.refusal import Refusal
 
 Number = Annotated[float, Field(strict=True)]
 Flag = Annotated[bool, Field(strict=True)]

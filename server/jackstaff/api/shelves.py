@@ -14,14 +14,14 @@ from jackstaff.records.kit import Placed, erase_item, placed_of, write_item
 from jackstaff.records.looks import erase_look, looks_of, write_look
 from jackstaff.records.outings import erase_outing, plans_of, write_outing
 from jackstaff.records.replication import DocKind, asides_of, forget_aside
-from jackstaff_core import framejoin
-from jackstaff_core.facts import written
-from jackstaff_core.frame import Frame
-from jackstaff_core.kitfile import item
-from jackstaff_core.looks import OwnLook
-from jackstaff_core.outing import Outing
-from jackstaff_core.refusal import Refusal, Refusals
-from jackstaff_core.wire import plain, read
+from jackstaff_core.gear.kitfile import item
+from jackstaff_core.log import merge as framejoin
+from jackstaff_core.log.frame import Frame
+from jackstaff_core.motion.looks import OwnLook
+from jackstaff_core.outing.plan import Outing
+from jackstaff_core.wire.facts import written
+from jackstaff_core.wire.reader import plain, read
+from jackstaff_core.words.refusal import Refusal, Refusals
 
 from .framekeeping import held_frame
 

@@ -14,12 +14,12 @@ from jackstaff.standins.camera import GlassOn, picture
 from jackstaff.standins.meter import Meter, SimulatedMeter
 from jackstaff.standins.phone import EXPOSURE_SECONDS, ISO, Phone, SimulatedPhone
 from jackstaff.standins.trigger import Closed, Device, Opened, SimulatedTrigger, Trigger, Trouble
-from jackstaff_core.heavens import Place
-from jackstaff_core.made_up_sky import AFTER_SECONDS, BEFORE_SECONDS, SkyKind
+from jackstaff_core.camera.reading import aperture, iso
 from jackstaff_core.questions import AtQuestion
-from jackstaff_core.reading import aperture, iso
-from jackstaff_core.scales import Step
-from jackstaff_core.sky import Sky
+from jackstaff_core.scales.ladders import Step
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.made_up import AFTER_SECONDS, BEFORE_SECONDS, SkyKind
+from jackstaff_core.sky.sun_and_moon import Place
 
 from .outings import Latitude, Longitude, file_as
 from .schemas import Dial, Flag, Input, Instant, Number

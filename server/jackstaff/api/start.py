@@ -11,10 +11,10 @@ from ninja import Router, Schema
 
 from jackstaff.records.models import Revision
 from jackstaff.records.replication import DocKind
-from jackstaff_core.exposure import Exposure, ExposureQuestion
-from jackstaff_core.gear import Body, Glass, strength
+from jackstaff_core.exposure.calculation import Exposure, ExposureQuestion
+from jackstaff_core.gear.sorts import Body, Glass, strength
+from jackstaff_core.gear.starter import STARTER_KIT, STARTER_ON, STARTER_READING
 from jackstaff_core.questions import ask
-from jackstaff_core.starter import STARTER_KIT, STARTER_ON, STARTER_READING
 
 from .bench import ScalesAnswer
 from .kit import StarterAnswer, starter_answer

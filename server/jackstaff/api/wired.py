@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 from pydantic import PlainSerializer, PlainValidator, WithJsonSchema
 
-from jackstaff_core.wire import plain, read
+from jackstaff_core.wire.reader import plain, read
 
 from .mount import SCHEMAS
 

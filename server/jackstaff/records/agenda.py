@@ -10,8 +10,8 @@ from uuid import NAMESPACE_URL, uuid5
 
 import icalendar
 
-from jackstaff_core.refusal import Refusal, within
-from jackstaff_core.wire import FIRST_YEAR, LAST_YEAR
+from jackstaff_core.wire.reader import FIRST_YEAR, LAST_YEAR
+from jackstaff_core.words.refusal import Refusal, within
 
 MOST_ENTRIES = 500
 MOST_LETTERS = 200

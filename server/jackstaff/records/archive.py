@@ -27,8 +27,8 @@ from uuid import UUID
 from django.contrib.auth.models import User
 from PIL import Image
 
-from jackstaff_core import kitfile
-from jackstaff_core.refusal import Refusal
+from jackstaff_core.gear import kitfile
+from jackstaff_core.words.refusal import Refusal
 
 from . import logfile
 from .frames import CHUNK, batched

@@ -16,9 +16,11 @@ import numpy as np
 from django.contrib.auth.models import User
 from PIL import Image
 
-from jackstaff_core.exposure import Counting, Exposure, ExposureQuestion, expose
-from jackstaff_core.filter_kind import GlassKind
-from jackstaff_core.frame import (
+from jackstaff_core.camera.reading import ReadingGiven, SettingsGiven
+from jackstaff_core.exposure.calculation import Counting, Exposure, ExposureQuestion, expose
+from jackstaff_core.filters.kind import GlassKind
+from jackstaff_core.filters.on_lens import GlassGiven
+from jackstaff_core.log.frame import (
     ClosedBy,
     Defect,
     EventKind,
@@ -34,10 +36,8 @@ from jackstaff_core.frame import (
     State,
     Tasted,
 )
-from jackstaff_core.looks import LooksQuestion
-from jackstaff_core.on_lens import GlassGiven
-from jackstaff_core.reading import ReadingGiven, SettingsGiven
-from jackstaff_core.subjects import Camera, Subject
+from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.motion.subjects import Camera, Subject
 from jackstaff_imaging.digest import digest
 from jackstaff_imaging.light import encoded
 from jackstaff_imaging.scene import draw, exposed

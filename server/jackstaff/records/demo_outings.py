@@ -8,11 +8,11 @@ from uuid import NAMESPACE_URL, uuid5
 
 from django.contrib.auth.models import User
 
-from jackstaff_core.forecast import LightQuestion, light_at
-from jackstaff_core.heavens import Place
-from jackstaff_core.outing import Outing
-from jackstaff_core.sky import Sky
-from jackstaff_core.wire import plain, read
+from jackstaff_core.outing.plan import Outing
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.forecast import LightQuestion, light_at
+from jackstaff_core.sky.sun_and_moon import Place
+from jackstaff_core.wire.reader import plain, read
 
 from .outings import keep_outing
 

@@ -6,8 +6,8 @@ import unicodedata
 from datetime import UTC, datetime
 from typing import Any
 
-from jackstaff_core import frame as core
-from jackstaff_core.wire import plain, read
+from jackstaff_core.log import frame as core
+from jackstaff_core.wire.reader import plain, read
 
 from .models import Frame
 

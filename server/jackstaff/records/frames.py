@@ -11,7 +11,7 @@ from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.utils import timezone
 
-from jackstaff_core import frame as core
+from jackstaff_core.log import frame as core
 
 from .framerows import columns
 from .models import Frame, FrameDefect, FrameEvent, FrameGlass

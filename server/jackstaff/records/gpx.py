@@ -15,7 +15,7 @@ import gpxpy.gpx
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from jackstaff_core.refusal import Refusal, within
+from jackstaff_core.words.refusal import Refusal, within
 
 MOST_PLACES = 500
 MOST_LETTERS = 60

@@ -8,10 +8,10 @@ from uuid import UUID
 
 from django.contrib.auth.models import User
 
-from jackstaff_core.facts import read, written
-from jackstaff_core.gear import SORTS
-from jackstaff_core.kitfile import Item
-from jackstaff_core.starter import STARTER_KIT
+from jackstaff_core.gear.kitfile import Item
+from jackstaff_core.gear.sorts import SORTS
+from jackstaff_core.gear.starter import STARTER_KIT
+from jackstaff_core.wire.facts import read, written
 
 from .models import KitItem, Revision
 from .replication import UNTOUCHED, DocKind, stamp

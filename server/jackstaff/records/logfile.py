@@ -19,9 +19,9 @@ from xml.etree import ElementTree as ET
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from jackstaff_core.frame import VERSION, FrameReview
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.wire import parts
+from jackstaff_core.log.frame import VERSION, FrameReview
+from jackstaff_core.wire.reader import parts
+from jackstaff_core.words.refusal import Refusal
 
 FORMAT = "jackstaff-log"
 MOST_FRAMES = 20_000

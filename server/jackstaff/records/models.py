@@ -14,7 +14,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models.functions import Abs
 
-from jackstaff_core.frame import ClosedBy, EventKind, State
+from jackstaff_core.log.frame import ClosedBy, EventKind, State
 
 
 def _choices(of: type[StrEnum]) -> list[tuple[str, str]]:

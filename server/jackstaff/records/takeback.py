@@ -12,11 +12,11 @@ from uuid import UUID, uuid5
 
 from django.contrib.auth.models import User
 
-from jackstaff_core import kitfile
-from jackstaff_core.frame import Frame
-from jackstaff_core.outing import Outing
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.wire import plain
+from jackstaff_core.gear import kitfile
+from jackstaff_core.log.frame import Frame
+from jackstaff_core.outing.plan import Outing
+from jackstaff_core.wire.reader import plain
+from jackstaff_core.words.refusal import Refusal
 
 from .archive import Held
 from .frames import CHUNK, batched

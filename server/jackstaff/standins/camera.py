@@ -10,8 +10,8 @@ import random
 from dataclasses import dataclass
 from datetime import datetime
 
-from jackstaff_core.looks import LooksQuestion
-from jackstaff_core.refusal import within
+from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.words.refusal import within
 from jackstaff_imaging.frame import Taken, photograph
 from jackstaff_imaging.scene import draw, exposed
 

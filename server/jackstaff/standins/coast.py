@@ -13,10 +13,10 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Protocol
 
-from jackstaff_core.heavens import Place
-from jackstaff_core.refusal import Refusal
-from jackstaff_core.sky import Sky
-from jackstaff_core.tide import Water, WaterKind
+from jackstaff_core.outing.tide import Water, WaterKind
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.sun_and_moon import Place
+from jackstaff_core.words.refusal import Refusal
 
 SOURCE = "Simulated feed (a stand-in, not a forecast)"
 LONGEST = timedelta(days=7)

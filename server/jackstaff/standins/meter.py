@@ -7,9 +7,9 @@ import random
 from datetime import datetime
 from typing import Protocol
 
-from jackstaff_core.forecast import LightQuestion, light_at
-from jackstaff_core.heavens import Place
-from jackstaff_core.sky import Sky
+from jackstaff_core.sky.cover import Sky
+from jackstaff_core.sky.forecast import LightQuestion, light_at
+from jackstaff_core.sky.sun_and_moon import Place
 
 READING_SD = 0.11
 """How far one reading scatters from the light [stop]: framing of the meter."""

@@ -12,8 +12,8 @@ from typing import Protocol
 
 from PIL import Image
 
-from jackstaff_core.made_up_sky import AFTER_SECONDS, BEFORE_SECONDS, SkyKind, made_up_sky
-from jackstaff_core.refusal import within
+from jackstaff_core.sky.made_up import AFTER_SECONDS, BEFORE_SECONDS, SkyKind, made_up_sky
+from jackstaff_core.words.refusal import within
 from jackstaff_imaging.watched_scene import Disturbed, WatchedScene
 
 SIZE = (160, 120)

@@ -12,8 +12,8 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Protocol
 
-from jackstaff_core.checklist import LINE_OF
-from jackstaff_core.refusal import within
+from jackstaff_core.run.checklist import LINE_OF
+from jackstaff_core.words.refusal import within
 
 BATTERY_LASTS = 0.7
 """The share of the planned time after which a failing battery ends the frame."""

@@ -4190,19 +4190,6 @@ export interface components {
             to_seconds: number;
             to_stops: number;
         };
-        /**
-         * Strength
-         * @description How the sum takes a glass: ``stops`` as labelled, ``offset`` and ``offset_sd`` beside it [stops].
-         */
-        GearStrengthAnswer: {
-            high: number;
-            kind: components["schemas"]["GlassKind"];
-            low: number;
-            offset: number | null;
-            offset_sd: number;
-            stops: number;
-            turned_sd: number;
-        };
         /** GlassFacts */
         GlassFacts: {
             /** Cast */
@@ -4290,7 +4277,7 @@ export interface components {
              */
             sort: "glass";
             /** Strength */
-            strength: components["schemas"]["GearStrengthAnswer"];
+            strength: components["schemas"]["SortsStrengthAnswer"];
         };
         /** @enum {string} */
         GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
@@ -6582,6 +6569,19 @@ export interface components {
             facts: components["schemas"]["FactAnswer"][];
             /** Sort */
             sort: string;
+        };
+        /**
+         * Strength
+         * @description How the sum takes a glass: ``stops`` as labelled, ``offset`` and ``offset_sd`` beside it [stops].
+         */
+        SortsStrengthAnswer: {
+            high: number;
+            kind: components["schemas"]["GlassKind"];
+            low: number;
+            offset: number | null;
+            offset_sd: number;
+            stops: number;
+            turned_sd: number;
         };
         /** @enum {string} */
         Source: "metering" | "forecast" | "readings" | "watch";

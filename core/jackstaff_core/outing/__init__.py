@@ -1,0 +1,1 @@
+"""An outing: its plan, days side by side, tide, swaps of filters, what to pack, hazards."""

@@ -1,0 +1,1 @@
+"""Drills, their grading and spacing, and the dry run of a whole outing."""

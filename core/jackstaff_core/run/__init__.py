@@ -1,0 +1,1 @@
+"""A frame being made: the checklist before its shutter opens."""

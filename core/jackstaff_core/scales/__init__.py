@@ -1,0 +1,1 @@
+"""The ladders of shutter, aperture and ISO, times in words, and how finely a reading is known."""

@@ -1,0 +1,1 @@
+"""How questions and documents are read, refused and described as JSON."""

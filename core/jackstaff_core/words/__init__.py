@@ -1,0 +1,1 @@
+"""What the core says: refusals with their cure, and advice."""
