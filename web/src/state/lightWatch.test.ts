@@ -140,6 +140,16 @@ it("ends with its frame, and by itself after three quarters of an hour without o
   expect(lightWatch()).toMatchObject({ sight: "ended", why: "long" });
 });
 
+it("belongs to the frame that opens even while a look takes long", async () => {
+  await startWatching("camera");
+  told.look = () => new Promise(() => undefined);
+  await vi.advanceTimersByTimeAsync(30_000);
+  const watch = lightWatch();
+  expect(watch && isWatching(watch)).toBe(false);
+  follow("a", Date.now(), 1);
+  expect(lightWatch()?.frame?.id).toBe("a");
+});
+
 it("stops when somebody else is here: what one person's phone sees is nothing for another", async () => {
   await startWatching("camera");
   await store.become("account 2");

@@ -272,7 +272,8 @@ export function looksFrom(watch: LightWatch | null, zero: number, from: number, 
 /** From the opening on the watch belongs to a frame. */
 export function follow(id: string, opened: number, speed: number): void {
   const watch = drawn.get(ONE);
-  if (!watch || !isWatching(watch)) return;
+  // Eyes of this page are open however long a look takes on a slow phone.
+  if (!watch || watch.sight === "ended" || (!isMine() && !isWatching(watch))) return;
   // The made-up sky goes faster from here on, not from its last look.
   const now = Date.now();
   const sky = watch.sky && { ...watch.sky, second: watch.sky.second + (now - watch.sky.at) / 1000, at: now };
