@@ -261,3 +261,9 @@ def _number(field: str, text: str, what: str, instead: str) -> float:
         return float(text)
     except ValueError:
         raise Refusal(field, f"'{text[:20]}' is not {what}.", instead) from None
+
+
+def scene_ev(given: ReadingGiven) -> tuple[float, float]:
+    """EV at ISO 100 of the light, and the reading's time [s]; an EV alone is counted at f/8 and ISO 100."""
+    reading = metered(given, SettingsGiven("8", "100"))
+    return reading.scene_ev100, reading.shutter.exact

@@ -7,15 +7,20 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from ..camera.reading import ReadingGiven, SettingsGiven, metered
+from ..exposure.calculation import Correction
 from ..filters.on_lens import MOST_GLASSES
 from ..gear.kitfile import MOST_ITEMS, Item
 from ..gear.sorts import Glass
 from ..scales.ladders import Step
 from ..wire.marks import Between, Size
+from ..wire.question import Question
 from . import editing, evidence, lessons, light_story, review
 from . import statistics as counting
+from .calibration import Calibration, CalibrationQuestion, calibrate
+from .evidence import Evidence, weigh
 from .finished_frame import FinishedFrame, finished
 from .frame import Defect, Fit, Frame, FrameConditions
+from .lessons import AgainQuestion, again
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -142,3 +147,12 @@ def solids(kit: Iterable[Item]) -> list[evidence.GlassKnown]:
         for thing in kit
         if isinstance(thing.thing, Glass) and thing.thing.kind == "solid"
     ]
+
+
+QUESTIONS: dict[str, Question] = {
+    "calibration": Question(CalibrationQuestion, calibrate, Calibration),
+    "log/again": Question(AgainQuestion, again, Correction),
+    "log/reviewed": Question(ReviewedQuestion, reviewed, ReviewedAnswer),
+    "log/evidence": Question(LogQuestion, lambda q: weigh(q.finished(), solids(q.items)), Evidence),
+    "log/learnt": Question(LogQuestion, lambda q: learnt(q.finished()), LearntAnswer),
+}

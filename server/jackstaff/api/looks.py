@@ -10,7 +10,7 @@ from ninja import Query, Router, Schema
 from pydantic import Field
 
 from jackstaff import children
-from jackstaff_core.questions import AtQuestion
+from jackstaff_core.motion.questions import AtQuestion
 from jackstaff_core.wire.reader import read
 from jackstaff_core.words.refusal import Refusal, Refusals
 from jackstaff_imaging import answers

@@ -12,7 +12,8 @@ from pydantic_core import to_json
 
 from jackstaff import children
 from jackstaff_core.answering import LONG, answer, parsed
-from jackstaff_core.questions import QUESTIONS, Question
+from jackstaff_core.questions import QUESTIONS
+from jackstaff_core.wire.question import Question
 from jackstaff_core.wire.reader import plain, read
 from jackstaff_core.wire.schema import Schemas
 

@@ -15,7 +15,7 @@ from jackstaff.standins.meter import Meter, SimulatedMeter
 from jackstaff.standins.phone import EXPOSURE_SECONDS, ISO, Phone, SimulatedPhone
 from jackstaff.standins.trigger import Closed, Device, Opened, SimulatedTrigger, Trigger, Trouble
 from jackstaff_core.camera.reading import aperture, iso
-from jackstaff_core.questions import AtQuestion
+from jackstaff_core.motion.questions import AtQuestion
 from jackstaff_core.scales.ladders import Step
 from jackstaff_core.sky.cover import Sky
 from jackstaff_core.sky.made_up import AFTER_SECONDS, BEFORE_SECONDS, SkyKind

@@ -3573,7 +3573,7 @@ export interface components {
         };
         /** FieldCardAnswer */
         FieldCardAnswer: {
-            lines: components["schemas"]["FieldcardLineAnswer"][];
+            lines: components["schemas"]["LineAnswer"][];
         };
         /**
          * FieldCardQuestion
@@ -3589,11 +3589,6 @@ export interface components {
             slowest: number;
             /** @default third */
             step: components["schemas"]["Step"];
-        };
-        /** Line */
-        FieldcardLineAnswer: {
-            cells: components["schemas"]["CellAnswer"][];
-            mark: string;
         };
         /** FileAnswer */
         FileAnswer: {
@@ -4791,15 +4786,10 @@ export interface components {
             stops_per_minute: number;
             text: string;
         };
-        /**
-         * Line
-         * @description One thing to pack: ``missing`` when the plan needs it and the kit has none.
-         */
+        /** Line */
         LineAnswer: {
-            code: string;
-            missing: boolean;
-            what: string;
-            why: string;
+            cells: components["schemas"]["CellAnswer"][];
+            mark: string;
         };
         /**
          * LogQuestion
@@ -5383,7 +5373,17 @@ export interface components {
         };
         /** PackAnswer */
         PackAnswer: {
-            lines: components["schemas"]["LineAnswer"][];
+            lines: components["schemas"]["PackingLineAnswer"][];
+        };
+        /**
+         * Line
+         * @description One thing to pack: ``missing`` when the plan needs it and the kit has none.
+         */
+        PackingLineAnswer: {
+            code: string;
+            missing: boolean;
+            what: string;
+            why: string;
         };
         /** PageInput */
         PageInput: {
@@ -6346,10 +6346,8 @@ export interface components {
             spacing_stops: number;
             /** @default third */
             step: components["schemas"]["Step"];
-            way: components["schemas"]["SeriesWay"];
+            way: components["schemas"]["Way"];
         };
-        /** @enum {string} */
-        SeriesWay: "repeat" | "bracket" | "split";
         /**
          * ServerClock
          * @description The server's own count at the opening, which lives through reloads and changed clocks.
@@ -7006,7 +7004,7 @@ export interface components {
             known_until: string | null;
             leave_by: string | null;
             missing: components["schemas"]["MissingAnswer"] | null;
-            state: components["schemas"]["Way"] | null;
+            state: components["schemas"]["TideWay"] | null;
         };
         /**
          * TideQuestion
@@ -7026,6 +7024,8 @@ export interface components {
             walk_minutes: number;
             waters: components["schemas"]["WaterInput"][];
         };
+        /** @enum {string} */
+        TideWay: "floods" | "dry" | "flooded" | "unknown";
         /**
          * TimeAnswer
          * @description The server's own count of seconds, which no change of a clock moves, and which count that is.
@@ -7370,7 +7370,7 @@ export interface components {
             waters: components["schemas"]["WaterAnswer"][];
         };
         /** @enum {string} */
-        Way: "floods" | "dry" | "flooded" | "unknown";
+        Way: "repeat" | "bracket" | "split";
         /**
          * Way
          * @description A word and the facts it sets.
