@@ -28,7 +28,8 @@ SECONDS, CPU_SECONDS = 20.0, 20
 """How long one piece of work may take, and how much of a processor it may use."""
 MEMORY_BYTES = 3_000_000_000
 """Addresses a process may have. What it needs is a tenth of that; libraries reserve more than they use."""
-PRELOADED = ("jackstaff_core.answering", "jackstaff_imaging.answers", __name__)
+PRELOADED = ("jackstaff_core.answering", __name__)
+"""What every child knows from the start; whoever measures a picture first reads the imaging in, half a second once."""
 
 _waiting = threading.BoundedSemaphore(MOST_WAITING)
 _starting = threading.Lock()
