@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useLayoutEffect, useState } from "react";
 
 /** After a change of moment a finger or key that was on its way does nothing for so long [ms]. */
 const REST_MS = 700;
@@ -9,6 +9,11 @@ export function Moment({ name, children }: { name: string; children: ReactNode }
   useEffect(() => {
     const timer = window.setTimeout(() => setSettled(name), REST_MS);
     return () => window.clearTimeout(timer);
+  }, [name]);
+  useLayoutEffect(() => {
+    // Its main action stands where the last one stood, however far that was scrolled.
+    const scroller = document.querySelector("main");
+    if (scroller) scroller.scrollTop = 0;
   }, [name]);
   return (
     <div className="moment" data-resting={settled !== name || undefined}>
