@@ -25,6 +25,14 @@ export function hearClock(request: Request, got: Response, from: number): void {
     listeners.forEach((tell) => tell());
 }
 
+/** Nearer than this nobody is misled [ms]. */
+const FAR_MS = 20_000;
+
+/** Whether it is so far off that times mislead. */
+export function isFar({ ahead, within }: ClockOff): boolean {
+  return Math.abs(ahead) >= FAR_MS + within;
+}
+
 export function clockOff(): ClockOff | null {
   return off;
 }

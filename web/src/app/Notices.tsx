@@ -1,6 +1,6 @@
 import { useEffect, useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
-import { clockOff, onClock } from "../api/clock";
+import { clockOff, isFar, onClock } from "../api/clock";
 import { subscribe, takenAlong } from "../engine/taken";
 import { useOpenFrame } from "../state/frames";
 import { asides } from "../state/kept";
@@ -68,13 +68,10 @@ export function ServerTrouble({ beneath = false }: { beneath?: boolean }) {
   );
 }
 
-/** Nearer than this nobody is misled [ms]. */
-const FAR_MS = 20_000;
-
 /** How far this device's clock is ahead of the server's [s], where it matters; the demo's day is made up. */
 function useClockFar(): number | null {
   const off = useSyncExternalStore(onClock, clockOff);
   const { demo, known, practice } = useSession();
-  if (off === null || !known || demo || practice || Math.abs(off.ahead) < FAR_MS + off.within) return null;
+  if (off === null || !known || demo || practice || !isFar(off)) return null;
   return Math.round(off.ahead / 1000);
 }

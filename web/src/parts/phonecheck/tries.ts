@@ -1,4 +1,4 @@
-import { clockOff } from "../../api/clock";
+import { clockOff, isFar } from "../../api/clock";
 import { isWhole } from "../../engine/takeAlong";
 import { CannotSee, cameraEyes } from "../../state/eyes";
 import type { Result } from "../../state/phoneCheck";
@@ -65,12 +65,8 @@ export async function tryCamera(): Promise<Result> {
   }
 }
 
-/** Nearer than this nobody is misled [ms]. */
-const FAR_MS = 20_000;
-
 export function tryClock(): Result {
   const off = clockOff();
   if (off === null) return absent("unknown");
-  const far = Math.abs(off.ahead) > FAR_MS + off.within;
-  return { ...(far ? fails("off") : works()), seconds: Math.round(off.ahead / 1000) };
+  return { ...(isFar(off) ? fails("off") : works()), seconds: Math.round(off.ahead / 1000) };
 }
