@@ -12,7 +12,7 @@ import json
 from collections.abc import Iterable
 from typing import Any
 
-from .gear.kitfile import KitQuestion, all_carried
+from .gear.kitfile import KitQuestion, kit_answer
 from .questions import QUESTIONS, ask
 from .wire.reader import read
 from .words.refusal import Refusal, Refusals
@@ -38,7 +38,7 @@ KIT_CHECK = "kit/check"
 
 
 def parsed(body: str | bytes) -> Any:
-    """The JSON of a body.
+    """Return the JSON of a body.
 
     Raises
     ------
@@ -52,14 +52,17 @@ def parsed(body: str | bytes) -> Any:
 
 
 def answer(name: str, body: str | bytes) -> tuple[int, str]:
-    """The status and the text of the answer to a question by its address under /api; refusals are a 404 or 422."""
+    """Return the status and the text of the answer to a question by its address under /api.
+
+    Refusals are a 404 or 422.
+    """
     if name not in names():
         return 404, _faults([Refusal("address", f"Nobody answers '{name}' here.", "Ask the server.")])
     try:
         if len(body) > MOST_LETTERS:
             raise Refusal("body", "The body is larger than 4 MB.", "Send less at once.")
         given = parsed(body)
-        return 200, json.dumps(all_carried(read(KitQuestion, given).items) if name == KIT_CHECK else ask(name, given))
+        return 200, json.dumps(kit_answer(read(KitQuestion, given).items) if name == KIT_CHECK else ask(name, given))
     except Refusals as refusals:
         return 422, _faults(refusals.all)
     except Refusal as refusal:
@@ -75,5 +78,5 @@ def _no_number(text: str) -> float:
 
 
 def names() -> list[str]:
-    """The questions that can be asked."""
+    """Return the questions that can be asked."""
     return [*QUESTIONS, KIT_CHECK]

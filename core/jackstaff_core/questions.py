@@ -40,7 +40,7 @@ QUESTIONS: dict[str, Question] = {
 
 
 def ask(name: str, given: Any) -> Any:
-    """The JSON answer of a question asked in JSON.
+    """Return the JSON answer of a question asked in JSON.
 
     Raises
     ------

@@ -7,9 +7,9 @@ Nothing is kept.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from io import BytesIO
-from typing import Any
+from typing import Annotated
 
 from PIL import Image
 
@@ -19,13 +19,16 @@ from jackstaff_core.filters.white_balance import green_said, green_stops, white_
 from jackstaff_core.motion.looks import LooksQuestion
 from jackstaff_core.scales.ladders import Step
 from jackstaff_core.scales.spoken import time_in_words
+from jackstaff_core.wire.marks import Inline
 from jackstaff_core.words.refusal import Refusal, within
 
 from . import beforeafter, capped
+from .capped import Leak, Specks
+from .digest import Digest
 from .digest import digest as digest_of
-from .headroom import headroom
+from .headroom import Headroom, headroom
 from .light import Bytes
-from .pair import Pair, exposure_value, measure, measure_bracket
+from .pair import Cast, Pair, exposure_value, measure, measure_bracket
 from .photo import Shot, opened, pixels, reduced, strips
 from .scene import draw, exposed, jpeg
 
@@ -37,20 +40,20 @@ SAME_EXPOSURE_STOPS = 0.05
 _SAME_TIME = 0.1
 
 
-def photo(file: Source) -> dict[str, Any]:
-    """What a JPEG says of its exposure, how its tones lie, and how far it may go brighter."""
+def photo(file: Source) -> PhotoRead:
+    """Return what a JPEG says of its exposure, how its tones lie, and how far it may go brighter."""
     image, found, shot = _decoded("file", file)
-    return {**asdict(shot), "digest": digest_of(image, found).as_json(), "headroom": asdict(headroom(found))}
+    return PhotoRead(shot, digest_of(image, found), headroom(found))
 
 
-def digest(file: Source) -> dict[str, Any]:
-    """The digest of a JPEG, as it is kept beside a frame."""
+def digest(file: Source) -> Digest:
+    """Return the digest of a JPEG, as it is kept beside a frame."""
     image, found, _ = _decoded("file", file)
-    return digest_of(image, found).as_json()
+    return digest_of(image, found)
 
 
-def specks(file: Source, seconds: float | None, celsius: float | None, next_celsius: float | None) -> dict[str, Any]:
-    """Hot specks of a capped frame; ``seconds`` None is as its EXIF says, warmth in degrees Celsius.
+def specks(file: Source, seconds: float | None, celsius: float | None, next_celsius: float | None) -> SpecksRead:
+    """Return the hot specks of a capped frame; ``seconds`` None is as its EXIF says, warmth in degrees Celsius.
 
     Raises
     ------
@@ -62,11 +65,11 @@ def specks(file: Source, seconds: float | None, celsius: float | None, next_cels
     if found is None:
         raise Refusal("seconds", "The frame does not say how long it was.", "Type its time in seconds.")
     within("seconds", found, 1e-5, 86_400, "s")
-    return {**asdict(capped.specks(strips("file", image), found, celsius, next_celsius)), "seconds": found}
+    return SpecksRead(capped.specks(strips("file", image), found, celsius, next_celsius), found)
 
 
-def leak(closed: Source, opened_: Source) -> dict[str, Any]:
-    """Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open.
+def leak(closed: Source, opened_: Source) -> Leak:
+    """Return whether light comes in by the eyepiece: two capped frames, eyepiece closed and open.
 
     Raises
     ------
@@ -79,7 +82,7 @@ def leak(closed: Source, opened_: Source) -> dict[str, Any]:
         raise Refusal("opened", "The two frames differ in size.", "Give two frames of one camera, uncropped.")
     if shot.seconds and other_shot.seconds and abs(shot.seconds / other_shot.seconds - 1) > _SAME_TIME:
         raise Refusal("opened", "The two frames differ in time.", "Shoot both for the same time at the same ISO.")
-    return asdict(capped.leak(first, other))
+    return capped.leak(first, other)
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +96,7 @@ class Half:
 
 
 def card(before: Half, after: Half, foot: str) -> bytes:
-    """The before and after card as PNG."""
+    """Return the before and after card as PNG."""
     sides = []
     for half in (before, after):
         image, shot = _opened(half.field, half.file)
@@ -103,31 +106,87 @@ def card(before: Half, after: Half, foot: str) -> bytes:
 
 
 def drawing(scene: LooksQuestion, seconds: float, width: int, seed: int) -> bytes:
-    """The made-up scene as that time [s] would draw it, as a JPEG ``width`` pixels wide."""
+    """Return the made-up scene as that time [s] would draw it, as a JPEG ``width`` pixels wide."""
     return jpeg(draw(exposed(scene, seconds), width, width * 2 // 3, seed))
 
 
 @dataclass(frozen=True, slots=True)
-class _Exposed:
+class Exposed:
+    """How a frame was exposed [s, f-number, ISO]."""
+
     seconds: float
     f_number: float
     iso: float
 
     @property
     def value(self) -> float:
+        """Its exposure value at the ISO it was taken at."""
         return exposure_value(self.seconds, self.f_number, self.iso)
+
+
+@dataclass(frozen=True, slots=True)
+class Channels:
+    """A number for red, green and blue."""
+
+    r: float
+    g: float
+    b: float
+
+
+@dataclass(frozen=True, slots=True)
+class PairMeasured:
+    """Strengths relative to the exposures, and how the camera is set so that the colour is gone.
+
+    ``refused`` says what to reshoot, and then nothing else can be trusted.
+    """
+
+    stops: Channels
+    cast: Cast
+    green: float
+    advice: tuple[str, ...]
+    corner_falloff: float | None
+    valid_blocks: int
+    of_blocks: int
+    sure_within: float
+    mismatch: float
+    map: tuple[tuple[float | None, ...], ...]
+    bare: Exposed
+    filtered: Exposed
+    refused: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class PhotoRead:
+    """What a JPEG says of its exposure, how its tones lie, and how far it may go brighter."""
+
+    shot: Annotated[Shot, Inline()]
+    digest: Digest
+    headroom: Headroom
+
+
+@dataclass(frozen=True, slots=True)
+class SpecksRead:
+    """Hot specks of a capped frame, and the time that was reckoned with [s]."""
+
+    specks: Annotated[Specks, Inline()]
+    seconds: float
 
 
 def pair(
     bare: Source, filtered: Source, typed: Mapping[str, str], after: Source | None, bracket: list[Source] | None
-) -> dict[str, Any]:
-    """Strength, cast and corner falloff of a glass from a bare and a filtered frame.
+) -> PairMeasured:
+    """Return the strength, cast and corner falloff of a glass from a bare and a filtered frame.
 
     Parameters
     ----------
-    typed : settings as a person writes them, e.g. ``bare_shutter``; what is typed wins over EXIF.
-    after : a second bare frame, against drift of the light.
-    bracket : more bare frames of other exposures, with which the camera's tone curve does not matter.
+    bare, filtered : Source
+        The two frames.
+    typed : Mapping[str, str]
+        Settings as a person writes them, e.g. ``bare_shutter``; what is typed wins over EXIF.
+    after : Source | None
+        A second bare frame, against drift of the light.
+    bracket : list[Source] | None
+        More bare frames of other exposures, with which the camera's tone curve does not matter.
 
     Raises
     ------
@@ -160,7 +219,7 @@ def pair(
 
 
 def _opened(field: str, file: Source) -> tuple[Image.Image, Shot]:
-    """The picture, not decoded yet; it reads on from its file."""
+    """Return the picture, not decoded yet; it reads on from its file."""
     return opened(field, BytesIO(file) if isinstance(file, bytes) else open(file, "rb"))
 
 
@@ -170,7 +229,7 @@ def _decoded(field: str, file: Source) -> tuple[Image.Image, Bytes, Shot]:
 
 
 def _settings(shot: Shot) -> str:
-    """The exposure a file gives, in words; empty parts where it does not."""
+    """Return the exposure a file gives, in words; empty parts where it does not."""
     parts = [
         time_in_words(shot.seconds) if shot.seconds else "",
         f"f/{shot.aperture}" if shot.aperture else "",
@@ -186,8 +245,11 @@ def _alike(field: str, file: Source, first: Image.Image) -> tuple[Image.Image, S
     return image, shot
 
 
-def _bracket(files: list[Source], first: Image.Image, each: _Exposed) -> Iterator[tuple[Bytes, float]]:
-    """The bare frames, decoded as they are asked for; what can be refused before any is decoded is refused at once."""
+def _bracket(files: list[Source], first: Image.Image, each: Exposed) -> Iterator[tuple[Bytes, float]]:
+    """Yield the bare frames, decoded as they are asked for.
+
+    What can be refused before any is decoded is refused at once.
+    """
     if len(files) > MOST_BRACKET:
         raise Refusal(
             "bracket", f"{len(files)} frames are too many.", f"Give up to {MOST_BRACKET} beside the bare one."
@@ -203,25 +265,25 @@ def _bracket(files: list[Source], first: Image.Image, each: _Exposed) -> Iterato
     return decoded()
 
 
-def _by_file(shot: Shot) -> _Exposed | None:
-    """What a file says of its exposure."""
+def _by_file(shot: Shot) -> Exposed | None:
+    """Return what a file says of its exposure."""
     if shot.seconds is None or shot.f_number is None or shot.iso is None:
         return None
-    return _Exposed(shot.seconds, shot.f_number, shot.iso)
+    return Exposed(shot.seconds, shot.f_number, shot.iso)
 
 
-def _told(field: str, shot: Shot) -> _Exposed:
+def _told(field: str, shot: Shot) -> Exposed:
     if (found := _by_file(shot)) is None:
         raise Refusal(field, "This frame does not say how it was exposed.", "Give a JPEG as the camera wrote it.")
     return found
 
 
-def _exposed(which: str, shot: Shot, typed: Mapping[str, str]) -> _Exposed:
+def _exposed(which: str, shot: Shot, typed: Mapping[str, str]) -> Exposed:
     shutter, stop, speed = (typed[f"{which}_{name}"].strip() for name in ("shutter", "aperture", "iso"))
     seconds = _typed_seconds(f"{which}_shutter", shutter) if shutter else shot.seconds
     f_number = aperture(f"{which}_aperture", stop, Step.THIRD).exact if stop else shot.f_number
     iso_ = iso(f"{which}_iso", speed, Step.THIRD).exact if speed else shot.iso
-    return _Exposed(_given(which, "shutter", seconds), _given(which, "aperture", f_number), _given(which, "iso", iso_))
+    return Exposed(_given(which, "shutter", seconds), _given(which, "aperture", f_number), _given(which, "iso", iso_))
 
 
 def _given(which: str, name: str, value: float | None) -> float:
@@ -240,21 +302,20 @@ def _typed_seconds(field: str, text: str) -> float:
     return found.readings[0].seconds
 
 
-def _said(found: Pair, first: _Exposed, other: _Exposed) -> dict[str, Any]:
-    red, green, blue = found.stops
+def _said(found: Pair, first: Exposed, other: Exposed) -> PairMeasured:
     against = green_stops(found.cast.rg, found.cast.bg)
-    return {
-        "stops": {"r": red, "g": green, "b": blue},
-        "cast": asdict(found.cast),
-        "green": against,
-        "advice": [words for words in (white_balance_said(found.cast.mired), green_said(against)) if words],
-        "corner_falloff": found.corner_falloff,
-        "valid_blocks": found.valid_blocks,
-        "of_blocks": found.of_blocks,
-        "sure_within": found.sure_within,
-        "mismatch": found.mismatch,
-        "map": [list(line) for line in found.green_map],
-        "bare": asdict(first),
-        "filtered": asdict(other),
-        "refused": found.refused,
-    }
+    return PairMeasured(
+        stops=Channels(*found.stops),
+        cast=found.cast,
+        green=against,
+        advice=tuple(words for words in (white_balance_said(found.cast.mired), green_said(against)) if words),
+        corner_falloff=found.corner_falloff,
+        valid_blocks=found.valid_blocks,
+        of_blocks=found.of_blocks,
+        sure_within=found.sure_within,
+        mismatch=found.mismatch,
+        map=found.green_map,
+        bare=first,
+        filtered=other,
+        refused=found.refused,
+    )

@@ -26,7 +26,7 @@ class Side:
 
 
 def card(before: Side, after: Side, foot: str) -> bytes:
-    """The PNG."""
+    """Return the PNG."""
     each = (WIDE - 2 * MARGIN - GAP) // 2
     sides = [_fitted(entry.image, each) for entry in (before, after)]
     high = max(entry.height for entry in sides)

@@ -118,7 +118,7 @@ _NOT_CAPPED = "This frame is not dark: put the cap on and shoot it again."
 
 
 def _bright_share(by_code: NDArray[np.int64]) -> float:
-    """The share of pixels brighter than a capped frame's are."""
+    """Return the share of pixels brighter than a capped frame's are."""
     return float(by_code[NOT_CAPPED_CODE + 1 :].sum() / by_code.sum())
 
 
@@ -127,7 +127,7 @@ def _not_capped(code: NDArray[np.uint8]) -> bool:
 
 
 def _neighbourhood(code: NDArray[np.uint8]) -> NDArray[np.int16]:
-    """The median of blocks of 16 x 16, spread over their pixels: glow is smooth, specks are not."""
+    """Return the median of blocks of 16 x 16, spread over their pixels: glow is smooth, specks are not."""
     side = 16
     high, wide = -(-code.shape[0] // side), -(-code.shape[1] // side)
     padded = np.pad(code, ((0, high * side - code.shape[0]), (0, wide * side - code.shape[1])), mode="edge")
@@ -136,7 +136,7 @@ def _neighbourhood(code: NDArray[np.uint8]) -> NDArray[np.int16]:
 
 
 def _table(above: NDArray[np.int16], code: NDArray[np.uint8]) -> NDArray[np.int64]:
-    """How often each pair of height and code is met, heights from -255 to 255."""
+    """Return how often each pair of height and code is met, heights from -255 to 255."""
     places = (above.astype(np.int32) + 255) * 256 + code
     return np.bincount(places.ravel(), minlength=511 * 256).reshape(511, 256)
 
@@ -150,7 +150,7 @@ class _Strip:
     done: int = 0
 
     def joined(self, above: NDArray[np.int16], code: NDArray[np.uint8]) -> _Strip:
-        """The rows below, with as many of these as their peaks and the ones that wait want to see."""
+        """Return the rows below, with as many of these as their peaks and the ones that wait want to see."""
         count = min(len(self.above), 2 * RIPPLE)
         waits = min(count, RIPPLE)
         return _Strip(
@@ -160,7 +160,7 @@ class _Strip:
         )
 
     def peaks(self, *, last: bool) -> NDArray[np.int64]:
-        """The peaks by height and code: of all rows but those that wait, or of those alone when none follow."""
+        """Return the peaks by height and code: of all rows but those that wait, or of those alone when none follow."""
         rows = len(self.above)
         wait = max(self.done, rows - RIPPLE)
         from_, to = (wait, rows) if last else (self.done, wait)
@@ -169,7 +169,7 @@ class _Strip:
 
 
 def _highest(above: NDArray[np.int16]) -> NDArray[np.bool_]:
-    """Where nothing within ``REACH`` stands higher; of equals the first from the top and the left."""
+    """Return where nothing within ``REACH`` stands higher; of equals the first from the top and the left."""
     side = 2 * REACH + 1
     padded = np.pad(above, REACH, constant_values=-256)
     rows, columns = above.shape
@@ -189,7 +189,7 @@ def _highest(above: NDArray[np.int16]) -> NDArray[np.bool_]:
 
 
 def _ringing(above: NDArray[np.int16]) -> NDArray[np.bool_]:
-    """Where something within ``RIPPLE`` stands so much higher that this is what its block rings with."""
+    """Return where something within ``RIPPLE`` stands so much higher that this is what its block rings with."""
     wide = np.pad(above, RIPPLE, constant_values=-256)
     # The highest of fifteen is that of two eights, of eight that of two fours, and so on: rows, then columns.
     for _ in range(2):

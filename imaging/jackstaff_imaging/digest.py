@@ -9,8 +9,7 @@ from __future__ import annotations
 
 import base64
 import io
-from dataclasses import asdict, dataclass
-from typing import Any
+from dataclasses import dataclass
 
 import numpy as np
 from PIL import Image, ImageOps
@@ -36,15 +35,11 @@ class Digest:
     median_stops: float
     small: str
     """A JPEG of at most 480 pixels a side, base64."""
-
-    def as_json(self) -> dict[str, Any]:
-        """As it is answered and kept, the width of a bin beside it."""
-        plain = {name: list(value) if isinstance(value, tuple) else value for name, value in asdict(self).items()}
-        return {**plain, "bin_stops": BIN_STOPS}
+    bin_stops: float = BIN_STOPS
 
 
 def digest(image: Image.Image, pixels: Bytes) -> Digest:
-    """The digest of a decoded picture; ``image`` gives the small copy, turned upright."""
+    """Return the digest of a decoded picture; ``image`` gives the small copy, turned upright."""
     step = max(1, int((pixels.shape[0] * pixels.shape[1] / _SAMPLED) ** 0.5))
     sampled = pixels[::step, ::step].reshape(-1, 3)
     with np.errstate(divide="ignore"):

@@ -52,13 +52,13 @@ class Figures:
         self._lay(picture, self._cover(lambda pen, fine: pen.polygon(_fine(corners, fine), fill=255)), colour)
 
     def _on_mole(self, along: float) -> tuple[float, float, float]:
-        """A place on the walkway, 0 at the tip and 1 at the root: x, y, and pixels a metre there."""
+        """Return a place on the walkway, 0 at the tip and 1 at the root: x, y, and pixels a metre there."""
         x = self.tip[0] + (self.root[0] - self.tip[0]) * along
         y = self.tip[1] + (self.root[1] - self.tip[1]) * along**1.25
         return x, y, (9 + 15 * along) * self.scale
 
     def mole(self, picture: Picture, waves: float) -> None:
-        """The stone causeway with its iron light, its shadow in the water and the foam along it."""
+        """Draw the stone causeway with its iron light, its shadow in the water and the foam along it."""
         steps = [self._on_mole(step / 24) for step in range(25)]
         deck = [(x, y) for x, y, _ in steps]
         kerb = [(x, y + 0.55 * metre) for x, y, metre in steps]
@@ -129,7 +129,7 @@ class Figures:
         self._glow(picture, x, y - high * 0.79, 1.0, 2.6 * metre)
 
     def _glow(self, picture: Picture, x: float, y: float, strength: float, reach: float) -> None:
-        """A lamp: a bright point and the light around it."""
+        """Draw a lamp: a bright point and the light around it."""
         radius = math.ceil(reach * 1.6)
         left, top = max(0, round(x) - radius), max(0, round(y) - radius)
         right, bottom = min(self.width, round(x) + radius), min(self.height, round(y) + radius)
@@ -206,7 +206,7 @@ class Figures:
         return self._cover(lambda pen, fine: pen.line(_fine([(x, low), (x, high)], fine), fill=255, width=width))
 
     def bank(self, picture: Picture, sway: float, seconds: float) -> None:
-        """The near bank with grass that moves by ``sway`` frame widths at its tips."""
+        """Draw the near bank with grass that moves by ``sway`` frame widths at its tips."""
         shore = [
             (-0.01 * self.width, 0.83 * self.height),
             (0.12 * self.width, 0.825 * self.height),
@@ -256,7 +256,7 @@ _DRAWN: dict[int, Mask] = {}
 
 
 def _figure(high: int) -> Mask:
-    """Coverage of a standing figure ``high`` pixels tall."""
+    """Return the coverage of a standing figure ``high`` pixels tall."""
     if high not in _DRAWN:
         fine = 6
         wide = max(3, round(high * 0.42))

@@ -31,7 +31,7 @@ class Taken:
 
 
 def photograph(picture: Picture, stops: float, taken: Taken, quality: int = 88) -> bytes:
-    """The picture ``stops`` brighter than correct, as a JPEG with EXIF."""
+    """Return the picture ``stops`` brighter than correct, as a JPEG with EXIF."""
     bright = np.clip(picture * np.float32(2.0**stops), 0.0, 1.0).astype(np.float32)
     out = io.BytesIO()
     Image.fromarray(encoded(bright)).save(out, "JPEG", quality=quality, exif=_exif(taken))

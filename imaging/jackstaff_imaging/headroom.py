@@ -39,7 +39,7 @@ class Headroom:
 
 
 def headroom(pixels: Bytes) -> Headroom:
-    """The headroom of a decoded picture: rows by columns by red, green, blue, 0 to 255."""
+    """Return the headroom of a decoded picture: rows by columns by red, green, blue, 0 to 255."""
     tables = [np.bincount(pixels[..., channel].ravel(), minlength=256) for channel in range(3)]
     total = pixels.shape[0] * pixels.shape[1]
     burnt = tuple(float(table[_FULL_CODE:].sum() / total) for table in tables)

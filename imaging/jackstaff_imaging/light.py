@@ -12,7 +12,7 @@ Bytes = NDArray[np.uint8]
 
 
 def encoded(linear: Picture) -> Bytes:
-    """Linear light as sRGB codes."""
+    """Return linear light as sRGB codes."""
     clipped = np.clip(linear, 0, 1)
     bent = 1.055 * np.power(clipped, 1 / 2.4, dtype=np.float32) - 0.055
     curved = np.where(clipped <= 0.0031308, clipped * 12.92, bent)
@@ -20,12 +20,12 @@ def encoded(linear: Picture) -> Bytes:
 
 
 def decoded(codes: Bytes) -> Picture:
-    """sRGB codes as linear light."""
+    """Return sRGB codes as linear light."""
     return np.asarray(_TABLE[codes])
 
 
 def linear(codes: NDArray[np.floating[Any]]) -> Picture:
-    """The linear light of sRGB codes between whole ones too, 0 to 255: where a code begins and ends."""
+    """Return the linear light of sRGB codes between whole ones too, 0 to 255: where a code begins and ends."""
     signal = codes / 255
     return np.asarray(np.where(signal <= 0.04045, signal / 12.92, ((signal + 0.055) / 1.055) ** 2.4), dtype=np.float32)
 

@@ -11,7 +11,7 @@ Field = NDArray[np.float32]
 
 
 def rough(seed: int, height: int, width: int, slope: float, stretch: float = 1.0) -> Field:
-    """Noise with power falling as 1/f^slope, 0 mean and unit sd, ``stretch`` times longer across than down."""
+    """Return noise with power falling as 1/f^slope, 0 mean and unit sd, ``stretch`` times longer across than down."""
     rng = np.random.default_rng(seed)
     down = np.fft.fftfreq(height)[:, None] * height
     across = np.fft.rfftfreq(width)[None, :] * width * stretch
@@ -24,7 +24,7 @@ def rough(seed: int, height: int, width: int, slope: float, stretch: float = 1.0
 
 
 def drawn_out(field: Field, across_px: float, down_px: float) -> Field:
-    """The mean of ``field`` along a straight way: what a steady movement leaves. The mean level stays.
+    """Return the mean of ``field`` along a straight way: what a steady movement leaves. The mean level stays.
 
     Averaging with a copy half the way on, then a quarter, and so on, is a box of as many samples as pixels.
     """

@@ -61,7 +61,7 @@ class Pair:
 
 
 def exposure_value(seconds: float, f_number: float, iso: float) -> float:
-    """log2 of the light an exposure lets in."""
+    """Return the log2 of the light an exposure lets in."""
     return math.log2(seconds * iso / f_number**2)
 
 
@@ -88,7 +88,7 @@ def measure(
 
 
 def _found(logs: Map, valid: Valid, more_light: float, changed: float, mismatch: float | None = None) -> Pair:
-    """The pair from log2 of bare against filtered by block and channel."""
+    """Return the pair from log2 of bare against filtered by block and channel."""
     count, total = int(valid.sum()), valid.size
     if count == 0:
         nothing = Cast(0.0, 0.0, 0.0)
@@ -120,7 +120,9 @@ def measure_bracket(
     rows: int = ROWS,
     columns: int = COLUMNS,
 ) -> Pair:
-    """Strength without any assumption on the tone curve: bare frames of several exposures around the filtered one.
+    """Return strength without any assumption on the tone curve.
+
+    It takes bare frames of several exposures around the filtered one.
 
     ``bares`` are frames with their log2 exposures (:func:`exposure_value`). For each block and channel the bare
     exposure h* that would give the filtered frame's code is found between two of them; s = h_filt - h*. A block counts
@@ -139,7 +141,10 @@ def measure_bracket(
 
 
 def _crossings(values: Map, apart: Map) -> Map:
-    """The exposure at which each block and channel crosses zero, linear between neighbours; NaN where none does."""
+    """Return the exposure at which each block and channel crosses zero, linear between neighbours.
+
+    NaN where none does.
+    """
     found = np.full(apart.shape[1:], np.nan)
     for at in range(len(values) - 1):
         low, high = apart[at], apart[at + 1]
@@ -152,7 +157,7 @@ def _crossings(values: Map, apart: Map) -> Map:
 
 
 def _blocks(bare: Bytes, filtered: Bytes, rows: int, columns: int) -> tuple[Map, Map]:
-    """log2 of bare against filtered by block and channel, and the share of pixels that counted."""
+    """Return the log2 of bare against filtered by block and channel, and the share of pixels that counted."""
     step = max(1, int(math.sqrt(bare.shape[0] * bare.shape[1] / _SAMPLED_PIXELS)))
     first, other = bare[::step, ::step], filtered[::step, ::step]
     good = ((first >= LOWEST_CODE) & (first <= HIGHEST_CODE) & (other >= LOWEST_CODE) & (other <= HIGHEST_CODE)).all(
@@ -179,7 +184,7 @@ def _sums(field: Map, edges: list[NDArray[np.int_]]) -> Map:
 
 
 def _corner(strengths: Map) -> float | None:
-    """How much denser the corners are than the middle [stops]; None where either cannot be seen."""
+    """Return how much denser the corners are than the middle [stops]; None where either cannot be seen."""
     rows, columns = strengths.shape
     high, wide = max(1, rows // 8), max(1, columns // 8)
     corners = np.concatenate(

@@ -22,7 +22,7 @@ import numpy as np
 from PIL import Image, UnidentifiedImageError
 from PIL.ExifTags import IFD, Base
 
-from jackstaff_core.scales.ladders import Scale, Step, apertures, dial, isos
+from jackstaff_core.scales.ladders import Scale, Step, aperture_marks, dial_marks, iso_marks
 from jackstaff_core.words.refusal import Refusal
 
 from .light import Bytes
@@ -56,7 +56,7 @@ class Shot:
 
 
 def opened(field: str, content: IO[bytes]) -> tuple[Image.Image, Shot]:
-    """The image, not decoded yet, and its exposure.
+    """Return the image, not decoded yet, and its exposure.
 
     Raises
     ------
@@ -111,7 +111,9 @@ _SCAN, _FILL, _MOST_FILLER = b"\xff\xda", b"\xff", 4096
 
 
 def pixels(field: str, image: Image.Image) -> Bytes:
-    """Decoded, height x width x 3, at most 12 megapixels: larger pictures at half, quarter or eighth scale.
+    """Return the decoded picture, height x width x 3, at most 12 megapixels.
+
+    Larger pictures come at half, quarter or eighth scale.
 
     Raises
     ------
@@ -124,7 +126,7 @@ def pixels(field: str, image: Image.Image) -> Bytes:
 
 
 def reduced(field: str, image: Image.Image, wide: int, high: int) -> Image.Image:
-    """The image decoded at the smallest of its own scales that is at least ``wide`` x ``high``.
+    """Return the image decoded at the smallest of its own scales that is at least ``wide`` x ``high``.
 
     Raises
     ------
@@ -136,7 +138,7 @@ def reduced(field: str, image: Image.Image, wide: int, high: int) -> Image.Image
 
 
 def strips(field: str, image: Image.Image) -> Iterator[Bytes]:
-    """Every pixel, in strips of ``STRIP`` rows from the top.
+    """Yield every pixel, in strips of ``STRIP`` rows from the top.
 
     Raises
     ------
@@ -182,8 +184,8 @@ def _shot(image: Image.Image) -> Shot:
             iso,
             _instant(taken),
             " ".join(str(body).split())[:60] if body else None,
-            _label(apertures(Step.THIRD), f_number),
-            _label(isos(Step.THIRD), iso),
+            _label(aperture_marks(Step.THIRD), f_number),
+            _label(iso_marks(Step.THIRD), iso),
             _offset(inner.get(Base.OffsetTimeOriginal)),
         )
     except (OSError, ValueError, TypeError, ZeroDivisionError, SyntaxError, KeyError, AttributeError, OverflowError):
@@ -207,7 +209,7 @@ def _seconds(nominal: float | None, tv: float | None) -> float | None:
         return apex
     if nominal > _LONGEST_MARK:
         return nominal
-    mark = dial(30.0, Step.THIRD).nearest(nominal).exact
+    mark = dial_marks(30.0, Step.THIRD).nearest(nominal).exact
     return mark if abs(math.log2(mark / nominal)) <= _NEAR_STOPS else nominal
 
 
@@ -217,7 +219,7 @@ def _marked(nominal: float | None, av: float | None) -> float | None:
         return apex
     if apex is not None and abs(2 * math.log2(apex / nominal)) < _APEX_AGREES:
         return apex
-    mark = apertures(Step.THIRD).nearest(nominal).exact
+    mark = aperture_marks(Step.THIRD).nearest(nominal).exact
     return mark if abs(2 * math.log2(mark / nominal)) <= _NEAR_STOPS else nominal
 
 
@@ -226,12 +228,12 @@ def _speed(given: object) -> float | None:
     number = _number(first)
     if number is None or not 1 <= number <= 10_000_000:
         return None
-    mark = isos(Step.THIRD).nearest(number).exact
+    mark = iso_marks(Step.THIRD).nearest(number).exact
     return mark if abs(math.log2(mark / number)) <= _NEAR_STOPS else number
 
 
 def _label(marks: Scale, value: float | None) -> str | None:
-    """What a dial writes for an exact value; off its marks the value itself, to a tenth."""
+    """Return what a dial writes for an exact value; off its marks the value itself, to a tenth."""
     if value is None:
         return None
     mark = marks.nearest(value)
@@ -239,7 +241,7 @@ def _label(marks: Scale, value: float | None) -> str | None:
 
 
 def _offset(text: object) -> int | None:
-    """How far ahead of UTC "+02:00" is [min]."""
+    """Return how far ahead of UTC "+02:00" is [min]."""
     found = re.fullmatch(r"([+-])(\d\d):(\d\d)", str(text).strip())
     if found is None or int(found[2]) > _MOST_HOURS_AHEAD or int(found[3]) > _LAST_MINUTE:
         return None

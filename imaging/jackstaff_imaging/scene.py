@@ -14,7 +14,7 @@ from PIL import Image
 
 from jackstaff_core.motion.cloud import travel
 from jackstaff_core.motion.looks import LooksQuestion
-from jackstaff_core.motion.subjects import moving, sky_of
+from jackstaff_core.motion.subjects import sky_of, subject_motion
 from jackstaff_core.words.refusal import within
 
 from .figures import Figures
@@ -47,7 +47,7 @@ class Exposed:
 
 
 def exposed(question: LooksQuestion, seconds: float) -> Exposed:
-    """The numbers of a time, by the same models as the windows.
+    """Return the numbers of a time, by the same models as the windows.
 
     Vehicles and whoever holds still are told in words alone: the drawn mole has none.
 
@@ -58,7 +58,7 @@ def exposed(question: LooksQuestion, seconds: float) -> Exposed:
     """
     found = Exposed(within("seconds", seconds, 2**-15, 86_400, "s"))
     for place, subject in enumerate(question.subjects):
-        first = moving(f"subjects.{place}", subject, question.camera)
+        first = subject_motion(f"subjects.{place}", subject, question.camera)
         facts = subject.facts
         match subject.kind:
             case "sea" | "river":
@@ -104,7 +104,7 @@ def draw(what: Exposed, width: int = 960, height: int = 640, seed: int = 7) -> P
 
 
 def jpeg(picture: Picture, quality: int = 88) -> bytes:
-    """An 8-bit JPEG of a picture."""
+    """Return an 8-bit JPEG of a picture."""
     out = io.BytesIO()
     Image.fromarray(encoded(picture)).save(out, "JPEG", quality=quality)
     return out.getvalue()
@@ -131,7 +131,7 @@ def _sky(what: Exposed, width: int, horizon: int, seed: int) -> Picture:
 
 
 def _cover(what: Exposed, width: int, horizon: int, seed: int) -> Field:
-    """How much cloud stands before the clear sky, 0 to 1, drawn out by its way over the frame."""
+    """Return how much cloud stands before the clear sky, 0 to 1, drawn out by its way over the frame."""
     wide = 2 ** (width * 2 - 1).bit_length()
     texture = rough(seed, 512, 1024, 2.7, 0.5)
     # Towards the horizon the same cloud is further away: smaller, flatter, closer together.

@@ -61,7 +61,7 @@ class WatchedScene:
         self._drops = sorted(second for second, _, _ in _happenings(dice, disturbed.drops, span, (1, 1)))
 
     def linear(self, second: float) -> Picture:
-        """The scene's light as it falls on the phone, before it is coded."""
+        """Return the scene's light as it falls on the phone, before it is coded."""
         right, down = self._aim(second)
         picture = self._wide[40 + down : 280 + down, 40 + right : 360 + right]
         step_y, step_x = 240 // self.size[1], 320 // self.size[0]
@@ -71,7 +71,7 @@ class WatchedScene:
         return np.asarray(picture * np.float32(gain) * self._shade(second, picture.shape), dtype=np.float32)
 
     def frame(self, second: float) -> Bytes:
-        """The same as codes, with a code of noise."""
+        """Return the same as codes, with a code of noise."""
         codes = encoded(self.linear(second)).astype(np.int16)
         rng = np.random.default_rng((self.seed, round((second + 10_000) * 10), 1))
         noisy = codes + rng.integers(-1, 2, codes.shape, dtype=np.int16)
@@ -116,7 +116,7 @@ def _happenings(
 
 
 def cells(codes: Bytes, columns: int = COLUMNS, rows: int = ROWS) -> list[float | None]:
-    """The grid that a look is asked with: mean linear luminance of each cell, None where it is clipped.
+    """Return the grid that a look is asked with: mean linear luminance of each cell, None where it is clipped.
 
     The page measures its own pictures the same way; a test holds the two together.
     """
@@ -132,7 +132,10 @@ def cells(codes: Bytes, columns: int = COLUMNS, rows: int = ROWS) -> list[float 
 
 
 def y4m(frames: Iterable[Bytes], per_second: int = 5) -> Iterator[bytes]:
-    """An uncompressed video (YUV4MPEG2, 4:2:0, BT.601 in studio range) piece by piece, as fake cameras play it."""
+    """Yield an uncompressed video (YUV4MPEG2, 4:2:0, BT.601 in studio range) piece by piece.
+
+    As fake cameras play it.
+    """
     begun = False
     for codes in frames:
         if not begun:

@@ -9,7 +9,7 @@ import math
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..scales.ladders import LONGEST_DIAL, SHORTEST_DIAL, Scale, Step, apertures, dial, isos
+from ..scales.ladders import LONGEST_DIAL, SHORTEST_DIAL, Scale, Step, aperture_marks, dial_marks, iso_marks
 from ..scales.spoken import GRAINS
 from ..wire.marks import Between
 from .readout import DIAL_LIMIT
@@ -33,6 +33,8 @@ class Grain:
 
 @dataclass(frozen=True, slots=True)
 class ScalesQuestion:
+    """Which dials: the step they move in, and the longest time on the shutter dial [s]."""
+
     step: Step = Step.THIRD
     dial_limit: Annotated[float, Between(SHORTEST_DIAL, LONGEST_DIAL, "s")] = DIAL_LIMIT
 
@@ -48,11 +50,11 @@ class Scales:
 
 
 def scales_of(question: ScalesQuestion) -> Scales:
-    """The marks of a body whose dials move in ``step`` and whose longest time is ``dial_limit`` [s]."""
+    """Return the marks of a body whose dials move in ``step`` and whose longest time is ``dial_limit`` [s]."""
     return Scales(
-        _marks(dial(question.dial_limit, question.step)),
-        _marks(apertures(question.step)),
-        _marks(isos(question.step)),
+        _marks(dial_marks(question.dial_limit, question.step)),
+        _marks(aperture_marks(question.step)),
+        _marks(iso_marks(question.step)),
         tuple(Grain(limit if math.isfinite(limit) else None, grain) for limit, grain in GRAINS),
     )
 

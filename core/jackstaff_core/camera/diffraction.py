@@ -18,33 +18,39 @@ SOFT_PIXELS, HARD_PIXELS = 1.5, 2.0
 
 
 def fwhm_pixels(f_number: float, pitch_um: float) -> float:
-    """Width of the diffraction spot at half height, in pixels.
+    """Return the width of the diffraction spot at half height, in pixels.
 
     Parameters
     ----------
-    f_number : of the aperture.
-    pitch_um : from pixel to pixel [um].
+    f_number : float
+        Of the aperture.
+    pitch_um : float
+        From pixel to pixel [um].
     """
     return _FWHM * WAVELENGTH_UM * f_number / pitch_um
 
 
 def f_number_for(pixels: float, pitch_um: float) -> float:
-    """The f-number whose spot is ``pixels`` wide at half height.
+    """Return the f-number whose spot is ``pixels`` wide at half height.
 
     Parameters
     ----------
-    pixels : width at half height that is put up with [px].
-    pitch_um : from pixel to pixel [um].
+    pixels : float
+        Width at half height that is put up with [px].
+    pitch_um : float
+        From pixel to pixel [um].
     """
     return pixels * pitch_um / (_FWHM * WAVELENGTH_UM)
 
 
 def stops_past(f_number: float, sharp_to: float) -> float:
-    """Stops by which an aperture is past the sharpest useful one, never negative.
+    """Return the stops by which an aperture is past the sharpest useful one, never negative.
 
     Parameters
     ----------
-    f_number : of the aperture.
-    sharp_to : f-number up to which diffraction is not seen.
+    f_number : float
+        Of the aperture.
+    sharp_to : float
+        F-number up to which diffraction is not seen.
     """
     return max(0.0, 2 * math.log2(f_number / sharp_to))

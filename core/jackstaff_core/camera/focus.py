@@ -23,11 +23,12 @@ class Depth:
 
 
 def circle_mm(width_mm: float, height_mm: float) -> float:
-    """The usual circle of confusion of a sensor [mm].
+    """Return the usual circle of confusion of a sensor [mm].
 
     Parameters
     ----------
-    width_mm, height_mm : the sensor's sides [mm].
+    width_mm, height_mm : float
+        The sensor's sides [mm].
     """
     return math.hypot(width_mm, height_mm) / _DIAGONALS_IN_CIRCLE
 
@@ -37,22 +38,29 @@ def hyperfocal_m(focal_mm: float, f_number: float, circle: float) -> float:
 
     Parameters
     ----------
-    focal_mm : focal length [mm].
-    f_number : of the aperture.
-    circle : of confusion [mm].
+    focal_mm : float
+        Focal length [mm].
+    f_number : float
+        Of the aperture.
+    circle : float
+        Of confusion [mm].
     """
     return (focal_mm**2 / (f_number * circle) + focal_mm) / 1000
 
 
 def depth(focal_mm: float, f_number: float, circle: float, focus_m: float) -> Depth:
-    """What is sharp when focused at ``focus_m``.
+    """Return what is sharp when focused at ``focus_m``.
 
     Parameters
     ----------
-    focal_mm : focal length [mm].
-    f_number : of the aperture.
-    circle : of confusion [mm].
-    focus_m : what is focused on [m], beyond the focal length.
+    focal_mm : float
+        Focal length [mm].
+    f_number : float
+        Of the aperture.
+    circle : float
+        Of confusion [mm].
+    focus_m : float
+        What is focused on [m], beyond the focal length.
     """
     h, f = hyperfocal_m(focal_mm, f_number, circle), focal_mm / 1000
     near = focus_m * (h - f) / (h + focus_m - 2 * f)
@@ -60,10 +68,11 @@ def depth(focal_mm: float, f_number: float, circle: float, focus_m: float) -> De
 
 
 def third_in_m(nearest_m: float, farthest_m: float) -> float:
-    """The distance a third of the way into a scene [m], for those who focus so.
+    """Return the distance a third of the way into a scene [m], for those who focus so.
 
     Parameters
     ----------
-    nearest_m, farthest_m : the scene's ends [m].
+    nearest_m, farthest_m : float
+        The scene's ends [m].
     """
     return nearest_m + (farthest_m - nearest_m) / 3

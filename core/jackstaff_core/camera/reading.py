@@ -12,7 +12,17 @@ from dataclasses import dataclass, replace
 from typing import Annotated
 
 from ..filters.on_lens import MOST_GLASSES, GlassGiven, OnLens, filters_of
-from ..scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS, Mark, Step, apertures, ev100, isos, spelled, times
+from ..scales.ladders import (
+    LONGEST_SECONDS,
+    SHORTEST_SECONDS,
+    Mark,
+    Step,
+    aperture_marks,
+    ev100,
+    iso_marks,
+    mark_value,
+    shutter_marks,
+)
 from ..wire.marks import Size
 from ..words.refusal import Refusal, within
 from .readout import certain_shutter
@@ -31,12 +41,12 @@ class Dialled:
 
     @classmethod
     def on(cls, mark: Mark) -> Dialled:
-        """A value that is on a dial."""
+        """Return a value that is on a dial."""
         return cls(mark.exact, mark.printed, mark.label)
 
     @classmethod
     def literally(cls, number: float) -> Dialled:
-        """A value as it was typed, exact and printed the same; no dial shows it."""
+        """Return a value as it was typed, exact and printed the same; no dial shows it."""
         return cls(number, number, None)
 
 
@@ -85,6 +95,8 @@ class Reading:
 
 @dataclass(frozen=True, slots=True)
 class SettingsGiven:
+    """Aperture and ISO as they were dialled; None where the reading's are kept."""
+
     aperture: Given | None = None
     iso: Given | None = None
 
@@ -102,13 +114,16 @@ class ReadingGiven:
 
 
 def shutter(field: str, given: Given, step: Step) -> Dialled:
-    """A shutter time [s], 1/32000 s to 24 h.
+    """Return a shutter time [s], 1/32000 s to 24 h.
 
     Parameters
     ----------
-    field : the name the caller knows it by.
-    given : a dial mark as text, or seconds [s].
-    step : of the dial the mark is read on.
+    field : str
+        The name the caller knows it by.
+    given : Given
+        A dial mark as text, or seconds [s].
+    step : Step
+        Of the dial the mark is read on.
 
     Raises
     ------
@@ -118,19 +133,22 @@ def shutter(field: str, given: Given, step: Step) -> Dialled:
     if isinstance(given, str):
         found = certain_shutter(field, given, step)
         if found.mark:
-            return Dialled(found.seconds, spelled(found.mark), found.mark)
+            return Dialled(found.seconds, mark_value(found.mark), found.mark)
         return Dialled.literally(found.seconds)
     return Dialled.literally(within(field, given, SHORTEST_SECONDS, LONGEST_SECONDS, "s"))
 
 
 def aperture(field: str, given: Given, step: Step) -> Dialled:
-    """An f-number, f/0.5 to f/512 (pinholes included).
+    """Return an f-number, f/0.5 to f/512 (pinholes included).
 
     Parameters
     ----------
-    field : the name the caller knows it by.
-    given : a dial mark as text (``f/11``, ``11``), or the f-number.
-    step : of the dial the mark is read on.
+    field : str
+        The name the caller knows it by.
+    given : Given
+        A dial mark as text (``f/11``, ``11``), or the f-number.
+    step : Step
+        Of the dial the mark is read on.
 
     Raises
     ------
@@ -139,20 +157,23 @@ def aperture(field: str, given: Given, step: Step) -> Dialled:
     """
     if isinstance(given, str):
         label = given.strip().lower().removeprefix("f").lstrip("/ ").replace(",", ".")
-        if mark := apertures(step).mark(label):
+        if mark := aperture_marks(step).mark(label):
             return Dialled.on(mark)
         given = _number(field, label, "an aperture", "Write it like f/11 or 11.")
     return Dialled.literally(within(field, given, 0.5, 512, "as an f-number"))
 
 
 def iso(field: str, given: Given, step: Step) -> Dialled:
-    """An ISO speed, 1 to 1,000,000.
+    """Return an ISO speed, 1 to 1,000,000.
 
     Parameters
     ----------
-    field : the name the caller knows it by.
-    given : a dial mark as text (``ISO 100``, ``100``), or the speed.
-    step : of the dial the mark is read on.
+    field : str
+        The name the caller knows it by.
+    given : Given
+        A dial mark as text (``ISO 100``, ``100``), or the speed.
+    step : Step
+        Of the dial the mark is read on.
 
     Raises
     ------
@@ -161,21 +182,25 @@ def iso(field: str, given: Given, step: Step) -> Dialled:
     """
     if isinstance(given, str):
         label = given.strip().lower().removeprefix("iso").strip()
-        if mark := isos(step).mark(label):
+        if mark := iso_marks(step).mark(label):
             return Dialled.on(mark)
         given = _number(field, label, "an ISO speed", "Write it like 100.")
     return Dialled.literally(within(field, given, 1, 1_000_000, "as an ISO speed"))
 
 
-def settled(field: str, given: SettingsGiven, fallback: Settings | None, step: Step) -> Settings:
-    """The settings given, each missing one taken from ``fallback``.
+def fill_settings(field: str, given: SettingsGiven, fallback: Settings | None, step: Step) -> Settings:
+    """Return the settings given, each missing one taken from ``fallback``.
 
     Parameters
     ----------
-    field : the name the caller knows them by.
-    given : aperture, ISO, or one of them.
-    fallback : those of the reading; None where the meter has none of its own.
-    step : of the dial a mark is read on.
+    field : str
+        The name the caller knows them by.
+    given : SettingsGiven
+        Aperture, ISO, or one of them.
+    fallback : Settings | None
+        Those of the reading; None where the meter has none of its own.
+    step : Step
+        Of the dial a mark is read on.
 
     Raises
     ------
@@ -202,8 +227,8 @@ _UNSAID = ReadingGiven(aperture=8.0, iso=100.0)
 """What stands for an aperture and an ISO that nobody moves: they cancel."""
 
 
-def metered(given: ReadingGiven, settings: SettingsGiven, in_part: bool = False) -> Reading:
-    """The base exposure, from a camera's reading or a hand meter's EV at the shot's settings.
+def metered_exposure(given: ReadingGiven, settings: SettingsGiven, in_part: bool = False) -> Reading:
+    """Return the base exposure, from a camera's reading or a hand meter's EV at the shot's settings.
 
     A hand meter's time is t = N^2 * 100 / (S * 2^EV) (APEX). Computed. ``in_part``: a shutter time alone will do where
     neither aperture nor ISO moves.
@@ -218,7 +243,7 @@ def metered(given: ReadingGiven, settings: SettingsGiven, in_part: bool = False)
         if given.shutter is not None:
             raise Refusal("reading.ev100", "A reading is either an EV or a shutter time.", "Leave one of them out.")
         ev = within("reading.ev100", given.ev100, -20, 25, "EV")
-        shot = settled("settings", settings, None, given.step)
+        shot = fill_settings("settings", settings, None, given.step)
         exact, printed = (
             aperture_number**2 * 100 / speed / 2.0**ev
             for aperture_number, speed in (
@@ -249,10 +274,10 @@ def metered(given: ReadingGiven, settings: SettingsGiven, in_part: bool = False)
 
 
 def two_meanings(given: Given | None, step: Step) -> tuple[Mark, Mark] | None:
-    """The fraction and the seconds a bare mark such as "4" could both mean, else None."""
+    """Return the fraction and the seconds a bare mark such as "4" could both mean, else None."""
     if not isinstance(given, str):
         return None
-    seconds, fraction = times(step).mark(given.strip()), times(step).mark(f"1/{given.strip()}")
+    seconds, fraction = shutter_marks(step).mark(given.strip()), shutter_marks(step).mark(f"1/{given.strip()}")
     return (fraction, seconds) if seconds and fraction and seconds is not fraction else None
 
 
@@ -264,6 +289,6 @@ def _number(field: str, text: str, what: str, instead: str) -> float:
 
 
 def scene_ev(given: ReadingGiven) -> tuple[float, float]:
-    """EV at ISO 100 of the light, and the reading's time [s]; an EV alone is counted at f/8 and ISO 100."""
-    reading = metered(given, SettingsGiven("8", "100"))
+    """Return the EV at ISO 100 of the light, and the reading's time [s]; an EV alone is counted at f/8 and ISO 100."""
+    reading = metered_exposure(given, SettingsGiven("8", "100"))
     return reading.scene_ev100, reading.shutter.exact

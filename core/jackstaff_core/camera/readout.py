@@ -20,9 +20,9 @@ from ..scales.ladders import (
     SHORTEST_SECONDS,
     Mark,
     Step,
-    dial,
-    spelled,
-    times,
+    dial_marks,
+    mark_value,
+    shutter_marks,
 )
 from ..words.refusal import Refusal, within
 
@@ -64,13 +64,16 @@ _INSTEAD = 'Write it like 1/60, 0.6 s, 6" or 2 min 30 s.'
 
 
 def readout(text: str, step: Step = Step.THIRD, dial_limit: float = DIAL_LIMIT) -> Readout:
-    """Every meaning ``text`` has on a shutter ladder.
+    """Return every meaning ``text`` has on a shutter ladder.
 
     Parameters
     ----------
-    text : what the display or the person says.
-    step : division of the body's dial.
-    dial_limit : last shutter mark before bulb [s].
+    text : str
+        What the display or the person says.
+    step : Step
+        Division of the body's dial.
+    dial_limit : float
+        Last shutter mark before bulb [s].
 
     Raises
     ------
@@ -99,7 +102,7 @@ def readout(text: str, step: Step = Step.THIRD, dial_limit: float = DIAL_LIMIT) 
 
 
 def certain_shutter(field: str, text: str, step: Step) -> ShutterReading:
-    """The one meaning of a shutter given as a dial mark.
+    """Return the one meaning of a shutter given as a dial mark.
 
     A label printed on the ladder is that mark, so "30" is the 32 s mark; other text goes through
     :func:`readout` and must have a single meaning.
@@ -110,7 +113,7 @@ def certain_shutter(field: str, text: str, step: Step) -> ShutterReading:
         Unreadable text, or an ambiguous one with its readings listed.
     """
     body = text.strip()
-    if mark := times(step).mark(body):
+    if mark := shutter_marks(step).mark(body):
         return ShutterReading(mark.exact, mark.label)
     try:
         found = readout(body, step)
@@ -123,8 +126,8 @@ def certain_shutter(field: str, text: str, step: Step) -> ShutterReading:
 
 
 def _bare(number: str, step: Step, dial_limit: float) -> Readout:
-    fraction = times(step).mark(f"1/{number}")
-    seconds = dial(dial_limit, step).mark(number)
+    fraction = shutter_marks(step).mark(f"1/{number}")
+    seconds = dial_marks(dial_limit, step).mark(number)
     marks = list(dict.fromkeys(mark for mark in (fraction, seconds) if mark))
     if marks:
         return Readout(len(marks) > 1, tuple(_from(mark) for mark in marks))
@@ -138,16 +141,16 @@ def _bare(number: str, step: Step, dial_limit: float) -> Readout:
 
 
 def _on_ladder(label: str, step: Step) -> ShutterReading:
-    mark = times(step).mark(label)
+    mark = shutter_marks(step).mark(label)
     if mark:
         return _from(mark)
-    if spelled(label.replace("1/", "", 1)) == 0:
+    if mark_value(label.replace("1/", "", 1)) == 0:
         raise Refusal("text", "A time of 1/0 s does not exist.", _INSTEAD)
-    return _literal(spelled(label))
+    return _literal(mark_value(label))
 
 
 def _on_dial(number: str, step: Step, dial_limit: float) -> ShutterReading:
-    mark = dial(dial_limit, step).mark(number)
+    mark = dial_marks(dial_limit, step).mark(number)
     return _from(mark) if mark else _literal(float(number))
 
 

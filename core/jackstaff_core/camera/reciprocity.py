@@ -30,19 +30,24 @@ class ReciprocityLaw(Protocol):
     """A correction in both directions, seconds to seconds."""
 
     def corrected(self, metered: float) -> float:
-        """Time to hold the shutter open [s] where the meter asks for ``metered`` [s]."""
+        """Return the time to hold the shutter open [s] where the meter asks for ``metered`` [s]."""
 
     def metered(self, corrected: float) -> float:
-        """Time the meter must ask for [s] so that ``corrected`` [s] is right: the inverse of :meth:`corrected`."""
+        """Return time the meter must ask for [s] so that ``corrected`` [s] is right.
+
+        The inverse of :meth:`corrected`.
+        """
 
 
 def slope(law: ReciprocityLaw, metered: float) -> float:
-    """Stops of corrected time a stop of metered time asks for, at this time (p for the power law).
+    """Return the stops of corrected time a stop of metered time asks for, at this time (p for the power law).
 
     Parameters
     ----------
-    law : of the film.
-    metered : the sum's time before the film's own [s].
+    law : ReciprocityLaw
+        Of the film.
+    metered : float
+        The sum's time before the film's own [s].
     """
     half = math.sqrt(math.sqrt(2))
     return 2 * math.log2(law.corrected(metered * half) / law.corrected(metered / half))
@@ -60,11 +65,11 @@ class Power:
         within("film.from_seconds", self.from_seconds, 1e-3, 1000, "s")
 
     def corrected(self, metered: float) -> float:
-        """Metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
+        """Return metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
         return _bent(metered, self.from_seconds, self.p)
 
     def metered(self, corrected: float) -> float:
-        """Corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
+        """Return the corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
         return _bent(corrected, self.from_seconds, 1 / self.p)
 
 
@@ -84,11 +89,11 @@ class Additive:
         within("film.b", self.b, 1, 3, "as an exponent")
 
     def corrected(self, metered: float) -> float:
-        """Metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
+        """Return metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
         return metered + self.a * math.pow(metered, self.b)
 
     def metered(self, corrected: float) -> float:
-        """Corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
+        """Return the corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
         # Newton in u = ln Tm on ln f: the slope lies between 1 and b, so it always converges.
         goal = math.log(corrected)
         u = goal
@@ -123,15 +128,15 @@ class Table:
                 raise Refusal(f"film.points.{place}", "Both columns must rise.", "Put the rows in rising order.")
 
     def corrected(self, metered: float) -> float:
-        """Metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
+        """Return metered to corrected time, as :meth:`ReciprocityLaw.corrected` [s]."""
         return _between(self.points, metered)
 
     def metered(self, corrected: float) -> float:
-        """Corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
+        """Return the corrected to metered time, as :meth:`ReciprocityLaw.metered` [s]."""
         return _between([(y, x) for x, y in self.points], corrected)
 
     def extrapolates(self, metered: float) -> bool:
-        """Whether ``metered`` [s] lies past the last row: the last slope goes on, which deserves a word."""
+        """Return whether ``metered`` [s] lies past the last row: the last slope goes on, which deserves a word."""
         return metered > self.points[-1][0]
 
 
@@ -151,7 +156,7 @@ def _between(points: Sequence[tuple[float, float]], x: float) -> float:
 
 
 def from_aperture_corrections(rows: Sequence[tuple[float, float]]) -> Table:
-    """A table from a data sheet that says "at Tm seconds open up k stops".
+    """Return a table from a data sheet that says "at Tm seconds open up k stops".
 
     Opening up by k at Tm means the film needs Tm seconds for light metered at Tm/2^k: the knot is
     (Tm/2^k, Tm), not (Tm, Tm 2^k). Rows are (Tm [s], k [stops]).

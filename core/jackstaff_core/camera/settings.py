@@ -12,7 +12,7 @@ import math
 from collections.abc import Sequence
 from typing import Annotated, NamedTuple
 
-from ..scales.ladders import Mark, Step, apertures
+from ..scales.ladders import Mark, Step, aperture_marks
 from ..wire.marks import Size
 from ..words.refusal import Refusal
 from .diffraction import stops_past
@@ -44,17 +44,21 @@ class Setting(NamedTuple):
         return not self.soft and self.iso_distance <= _SAME
 
 
-def allowed(
+def allowed_settings(
     ends: Sequence[Given], isos: Sequence[Given], sharp_to: Given, iso_base: Given | None = None
 ) -> list[Setting]:
-    """Every setting between two apertures at the allowed ISOs; the base ISO is the lowest unless given.
+    """Return every setting between two apertures at the allowed ISOs; the base ISO is the lowest unless given.
 
     Parameters
     ----------
-    ends : two apertures, in either order, as marks or f-numbers.
-    isos : 1 to 60 speeds, as marks or numbers.
-    sharp_to : the aperture past which diffraction softens.
-    iso_base : the cleanest speed.
+    ends : Sequence[Given]
+        Two apertures, in either order, as marks or f-numbers.
+    isos : Sequence[Given]
+        1 to 60 speeds, as marks or numbers.
+    sharp_to : Given
+        The aperture past which diffraction softens.
+    iso_base : Given | None
+        The cleanest speed.
 
     Raises
     ------
@@ -68,7 +72,7 @@ def allowed(
         raise Refusal("isos", "No ISO is allowed.", f"Give at least one ISO, at most {MOST_ISOS}.")
     base = iso("iso_base", iso_base, Step.THIRD).exact if iso_base is not None else min(speed.exact for speed in speeds)
     sharp = aperture("sharp_to", sharp_to, Step.THIRD).exact
-    marks = apertures(Step.THIRD).between(low, high)
+    marks = aperture_marks(Step.THIRD).between(low, high)
     if not marks and low == high:
         marks = (Mark(f"{low:g}", low, low, 0),)
     if not marks:

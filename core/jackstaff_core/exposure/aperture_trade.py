@@ -10,7 +10,7 @@ from typing import Annotated
 
 from ..camera.diffraction import HARD_PIXELS, SOFT_PIXELS, fwhm_pixels
 from ..camera.focus import circle_mm, depth, hyperfocal_m, third_in_m
-from ..scales.ladders import Step, apertures
+from ..scales.ladders import Step, aperture_marks
 from ..wire.marks import Between
 from ..words.refusal import Refusal, within
 
@@ -51,12 +51,14 @@ class TradeRow:
 
 @dataclass(frozen=True, slots=True)
 class Trade:
+    """Every full-stop aperture with its time and sharpness; ``third_in_m`` a third of the way into the scene [m]."""
+
     rows: tuple[TradeRow, ...]
     third_in_m: float | None
 
 
-def trade(question: TradeQuestion) -> Trade:
-    """Every full-stop aperture of the lens, and the one now set.
+def compare_apertures(question: TradeQuestion) -> Trade:
+    """Return every full-stop aperture of the lens, and the one now set.
 
     Raises
     ------
@@ -69,9 +71,9 @@ def trade(question: TradeQuestion) -> Trade:
     if question.focus_m is not None:
         within("focus_m", question.focus_m, focal / 500, 1e5, "m")
     # A lens says "22" and means the mark, f/22.63.
-    thirds = apertures(Step.THIRD)
+    thirds = aperture_marks(Step.THIRD)
     wide, small = (thirds.nearest(end).exact for end in (question.widest, question.smallest))
-    marks = {mark.label: mark for mark in apertures(Step.FULL).between(wide, small)}
+    marks = {mark.label: mark for mark in aperture_marks(Step.FULL).between(wide, small)}
     now = thirds.nearest(question.f_number)
     marks[now.label] = now
     rows = []

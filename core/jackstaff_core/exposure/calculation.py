@@ -21,12 +21,26 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Annotated
 
-from ..camera.reading import Reading, ReadingGiven, Settings, SettingsGiven, metered, settled, two_meanings
+from ..camera.reading import (
+    Reading,
+    ReadingGiven,
+    Settings,
+    SettingsGiven,
+    fill_settings,
+    metered_exposure,
+    two_meanings,
+)
 from ..camera.readout import DIAL_LIMIT
 from ..camera.reciprocity import LawGiven, Table, slope
-from ..filters.on_lens import MOST_GLASSES, Change, ChangeKind, GlassGiven, OnLens, changes, filters_of
-from ..moving_light.end import MOST_MOVED, ExposureEnd, ExposureEndQuestion, exposure_end, still_the_same_light
-from ..moving_light.integral import Path, filled
+from ..filters.on_lens import MOST_GLASSES, ChangeKind, GlassGiven, LensChange, OnLens, filters_of, lens_changes
+from ..moving_light.end_of_exposure import (
+    MOST_MOVED,
+    ExposureEnd,
+    ExposureEndQuestion,
+    check_reading_still_valid,
+    exposure_end,
+)
+from ..moving_light.integral import Path, filled_metered_seconds
 from ..scales.ladders import (
     LONGEST_DIAL,
     LONGEST_SECONDS,
@@ -35,8 +49,8 @@ from ..scales.ladders import (
     Mark,
     Scale,
     Step,
-    apertures,
-    dial,
+    aperture_marks,
+    dial_marks,
 )
 from ..scales.spoken import Rounded, rounded, time_in_words
 from ..scales.uncertainty import reading_sd, sure_within
@@ -89,12 +103,12 @@ class MovingLight:
         return Path((0.0,), (self.since,), rate, rate)
 
     def sd(self, seconds: float) -> float:
-        """What not knowing the light better does to a frame of ``seconds`` [stops]."""
+        """Return what not knowing the light better does to a frame of ``seconds`` [stops]."""
         delay = self.delay_seconds if self.moved_stops is None else 0.0
         return math.hypot(self.rate_sd * (seconds / 2 + delay) / 60, self.moved_sd)
 
     def closes(self, metered_seconds: float, film: LawGiven | None) -> ExposureEnd:
-        """When a frame metered as ``metered_seconds`` has gathered enough."""
+        """Return when a frame metered as ``metered_seconds`` has gathered enough."""
         return exposure_end(
             ExposureEndQuestion(
                 metered_seconds,
@@ -117,6 +131,8 @@ class Correction:
 
 @dataclass(frozen=True, slots=True)
 class ExposureQuestion:
+    """What was metered, what is on the lens and what is set: all that a time is worked out from."""
+
     reading: ReadingGiven
     stack: Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)] = ()
     settings: SettingsGiven = field(default_factory=SettingsGiven)
@@ -217,13 +233,20 @@ def expose(question: ExposureQuestion) -> Exposure:
     ------
     Refusal
         Any part that cannot be read or lies outside the limits, with the place and the cure.
+
+    Examples
+    --------
+    >>> question = ExposureQuestion(ReadingGiven("1/40", "9", "64"), (GlassGiven(stops=10),))
+    >>> answer = expose(question)
+    >>> round(answer.seconds, 1), answer.bulb, [step.kind for step in answer.steps]
+    (25.4, False, ['reading', 'glass'])
     """
     dial_limit = within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s")
-    reading = metered(question.reading, question.settings, in_part=True)
-    settings = settled("settings", question.settings, reading.settings, reading.step)
+    reading = metered_exposure(question.reading, question.settings, in_part=True)
+    settings = fill_settings("settings", question.settings, reading.settings, reading.step)
     stack = filters_of("stack", question.stack)
-    exchanged = changes(stack, reading.through)
-    film, light = question.film, sound_light(question.light)
+    exchanged = lens_changes(stack, reading.through)
+    film, light = question.film, check_light(question.light)
     correction, purpose = question.correction, within("purpose_stops", question.purpose_stops, -5, 5, "stops")
     sums = {
         counting: tuple(_sum(reading, exchanged, settings, counting, film, light, correction, purpose))
@@ -233,7 +256,7 @@ def expose(question: ExposureQuestion) -> Exposure:
     steps = sums[question.scale]
     seconds = steps[-1].seconds
     _bounded(seconds)
-    marks = dial(dial_limit, reading.step)
+    marks = dial_marks(dial_limit, reading.step)
     metered_seconds = _metered(steps)
     chosen = question.chosen_seconds
     if chosen is not None:
@@ -256,7 +279,7 @@ def expose(question: ExposureQuestion) -> Exposure:
     on = sum(glass.total for glass in stack)
     turning = None
     if open_stops := sum(change.open_stops for change in exchanged):
-        turned = (Change(ChangeKind.TURNED, "", open_stops, 0.0, 0.0, None, None),)
+        turned = (LensChange(ChangeKind.TURNED, "", open_stops, 0.0, 0.0, None, None),)
         dense = tuple(_sum(reading, (*exchanged, *turned), settings, question.scale, film, light, correction, purpose))[
             -1
         ].seconds
@@ -293,13 +316,13 @@ def expose(question: ExposureQuestion) -> Exposure:
 
 
 def _label(seconds: float, marks: Scale, step: Step) -> str | None:
-    """The dial's mark for a time [s], None in bulb."""
+    """Return the dial's mark for a time [s], None in bulb."""
     past = math.log2(seconds / marks.marks[-1].exact)
     return None if past > 0.5 / step.per_stop else marks.nearest(seconds).label
 
 
 def _scene(reading: Reading, stack: tuple[OnLens, ...]) -> float | None:
-    """EV at ISO 100 of the light itself; None for a shutter time alone."""
+    """Return the EV at ISO 100 of the light itself; None for a shutter time alone."""
     if not reading.whole:
         return None
     return reading.scene_ev100 + sum(glass.total for glass in stack if glass.in_reading)
@@ -312,18 +335,18 @@ _WIDEST, _SMALLEST = 0.7, 64.0
 
 
 def _fits_at(residue: float, f_number: float, step: Step) -> ApertureFits | None:
-    """The mark that takes most of a chosen time's residue back: light goes by the square of the f-number."""
+    """Return the mark that takes most of a chosen time's residue back: light goes by the square of the f-number."""
     if abs(residue) < _WORTH_AN_APERTURE:
         return None
     wanted = f_number * 2 ** (residue / 2)
     if not _WIDEST <= wanted <= _SMALLEST:
         return None
-    mark = apertures(step).nearest(wanted)
+    mark = aperture_marks(step).nearest(wanted)
     left = residue - 2 * math.log2(mark.exact / f_number)
     return ApertureFits(mark.label, left) if abs(left) < abs(residue) - _WORTH_AN_APERTURE / 2 else None
 
 
-def sound_light(light: MovingLight | None) -> MovingLight | None:
+def check_light(light: MovingLight | None) -> MovingLight | None:
     """Return the light as it was given.
 
     Raises
@@ -338,7 +361,7 @@ def sound_light(light: MovingLight | None) -> MovingLight | None:
         within("light.moved_sd", light.moved_sd, 0, 20, "stops")
         if light.moved_stops is not None:
             within("light.moved_stops", light.moved_stops, -MOST_MOVED, MOST_MOVED, "stops")
-        still_the_same_light("light.delay_seconds", light.stops_per_minute, light.delay_seconds)
+        check_reading_still_valid("light.delay_seconds", light.stops_per_minute, light.delay_seconds)
     return light
 
 
@@ -351,13 +374,13 @@ _BECAME = {
 
 
 def _metered(steps: tuple[SumStep, ...]) -> float:
-    """The time the metering's light asks for, before light and film."""
+    """Return the time the metering's light asks for, before light and film."""
     return next(step.seconds for step in reversed(steps) if step.kind not in ("light", "film"))
 
 
 def _sum(
     reading: Reading,
-    exchanged: tuple[Change, ...],
+    exchanged: tuple[LensChange, ...],
     settings: Settings,
     counting: Counting,
     film: LawGiven | None,
@@ -365,7 +388,7 @@ def _sum(
     correction: Correction | None,
     purpose_stops: float,
 ) -> Iterator[SumStep]:
-    """The sum line by line, each carrying the running time; film acts last, on the metered time."""
+    """Yield the sum line by line, each carrying the running time; film acts last, on the metered time."""
     exact = counting is Counting.EXACT
     metered_at = reading.settings
     seconds = reading.shutter.exact if exact else reading.shutter.printed
@@ -427,39 +450,47 @@ def _bounded(seconds: float) -> None:
         )
 
 
-def tempts_to_the_sun(stops: float, sds: Iterable[float]) -> bool:
-    """Whether filters may be so dark that people look at the sun through them.
+def needs_sun_caution(stops: float, sds: Iterable[float]) -> bool:
+    """Return whether filters may be so dark that people look at the sun through them.
 
     Parameters
     ----------
-    stops : of all together.
-    sds : how well each is known [stops].
+    stops : float
+        Of all together.
+    sds : Iterable[float]
+        How well each is known [stops].
     """
     return stops + sure_within(sds) >= SUN_TEMPTS_STOPS
 
 
-def metered_for(seconds: float, film: LawGiven | None, light: MovingLight | None) -> float:
+def metered_seconds_for(seconds: float, film: LawGiven | None, light: MovingLight | None) -> float:
     """Return the metered time, at the metering's light, that an exposure of ``seconds`` just fills [s].
 
     Parameters
     ----------
-    seconds : how long the shutter is open [s].
-    film : its law, None for a sensor.
-    light : how it moves, None for steady.
+    seconds : float
+        How long the shutter is open [s].
+    film : LawGiven | None
+        Its law, None for a sensor.
+    light : MovingLight | None
+        How it moves, None for steady.
     """
-    return filled(light.path if light else _STEADY, film, seconds)
+    return filled_metered_seconds(light.path if light else _STEADY, film, seconds)
 
 
 _STEADY = Path.steady(0.0, 0.0)
 
 
 def _residue(metered: float, will: float, film: LawGiven | None, light: MovingLight | None) -> float:
-    """How much brighter (+) than asked for a frame of ``will`` seconds comes out [stops at the metering]."""
-    return math.log2(metered_for(will, film, light) / metered)
+    """Return how much brighter (+) than asked for a frame of ``will`` seconds comes out [stops at the metering]."""
+    return math.log2(metered_seconds_for(will, film, light) / metered)
 
 
 def _rounded(seconds: float, marks: Scale, step: Step, fineness: float | None) -> tuple[Rounded, ...]:
-    """The times either side that are easier to set or to count; what each costs is a matter of the light it gathers."""
+    """Return the times either side that are easier to set or to count.
+
+    What each costs is a matter of the light it gathers.
+    """
     if fineness is not None:
         within("fineness_seconds", fineness, 1, 900, "s")
     last = marks.marks[-1]
@@ -472,7 +503,7 @@ def _rounded(seconds: float, marks: Scale, step: Step, fineness: float | None) -
 
 
 def _on_dial(seconds: float, mark: Mark, marks: Scale) -> tuple[Rounded, ...]:
-    """The dial's marks either side, each with its cost; nothing when the answer sits on one."""
+    """Return the dial's marks either side, each with its cost; nothing when the answer sits on one."""
     sides = marks.neighbours(seconds)
     if len(sides) == 1 and abs(math.log2(mark.exact / seconds)) < 1e-6:
         return ()
@@ -548,7 +579,7 @@ def _advice(
             "Cover the eyepiece and close the gaps between filters: past 13 stops a leak nobody sees shows.",
             {"stops": glass_stops},
         )
-    if tempts_to_the_sun(glass_stops, (glass.sd for glass in stack)):
+    if needs_sun_caution(glass_stops, (glass.sd for glass in stack)):
         yield Advice(
             "sun_eyes",
             Severity.HARM,

@@ -12,17 +12,19 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..camera.reading import Given, ReadingGiven, SettingsGiven, aperture, metered
+from ..camera.reading import Given, ReadingGiven, SettingsGiven, aperture, metered_exposure
 from ..words.refusal import within
 
 
 def stops_to_sync(wide_seconds: float, sync_seconds: float) -> float:
-    """Stops of glass that make the sync time the right one at this aperture.
+    """Return the stops of glass that make the sync time the right one at this aperture.
 
     Parameters
     ----------
-    wide_seconds : the sum's time at this aperture without the glass [s].
-    sync_seconds : shortest time that the flash goes with [s].
+    wide_seconds : float
+        The sum's time at this aperture without the glass [s].
+    sync_seconds : float
+        Shortest time that the flash goes with [s].
     """
     return max(0.0, math.log2(sync_seconds / wide_seconds))
 
@@ -38,8 +40,11 @@ class FlashQuestion:
 
 @dataclass(frozen=True, slots=True)
 class FlashAnswer:
-    """``wide_seconds`` is what daylight asks at the wide aperture; ``stops`` the glass needed; ``flash_stops`` what the
-    flash must give more than at this aperture without glass."""
+    """What flash in daylight needs.
+
+    ``wide_seconds`` is what daylight asks at the wide aperture, ``stops`` the glass needed, ``flash_stops`` what the
+    flash must give more than at this aperture without glass.
+    """
 
     wide_seconds: float
     stops: float
@@ -47,14 +52,14 @@ class FlashAnswer:
 
 
 def flash(question: FlashQuestion) -> FlashAnswer:
-    """The glass that lets flash be used wide open.
+    """Return the glass that lets flash be used wide open.
 
     Raises
     ------
     Refusal
         A reading, aperture or sync time that cannot be read.
     """
-    reading = metered(question.reading, SettingsGiven())
+    reading = metered_exposure(question.reading, SettingsGiven())
     wide = aperture("wide", question.wide, question.reading.step).exact
     sync = within("sync_seconds", question.sync_seconds, 1e-4, 1, "s")
     seconds = reading.bare_seconds * (wide / reading.settings.aperture.exact) ** 2

@@ -7,20 +7,20 @@ from typing import Annotated
 
 from ..camera.reading import Given, shutter
 from ..camera.reciprocity import LawGiven
-from ..moving_light.end import MOST_POINTS, ExposureEndQuestion, known_light
-from ..moving_light.fused import Looks as FrameLooks
+from ..moving_light.end_of_exposure import MOST_POINTS, ExposureEndQuestion, known_light
+from ..moving_light.fusion import Looks as FrameLooks
 from ..moving_light.questions import ReadingPoint
 from ..scales.ladders import Step
 from ..wire.marks import Between, Size
 from ..wire.question import Question
-from .aperture_trade import Trade, TradeQuestion, trade
+from .aperture_trade import Trade, TradeQuestion, compare_apertures
 from .calculation import Exposure, ExposureQuestion, expose
 from .flash import FlashAnswer, FlashQuestion, flash
-from .series import Series, SeriesQuestion, series
+from .series import Series, SeriesQuestion, plan_series
 from .solving import Solved, SolveQuestion, solve
 from .timing_error import TimingError, timing_error
-from .trial import Trial, measured, measured_within, trial
-from .video import Held, VideoQuestion, hold
+from .trial import Trial, strength_doubt, strength_from_readings, trial
+from .video import Held, VideoQuestion, follow_with_ring
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +52,7 @@ class MeasuredAnswer:
 def _measured(question: MeasuredQuestion) -> MeasuredAnswer:
     without = shutter("without", question.without, question.step).exact
     through = shutter("with_it", question.with_it, question.step).exact
-    return MeasuredAnswer(measured(without, through), measured_within(question.step))
+    return MeasuredAnswer(strength_from_readings(without, through), strength_doubt(question.step))
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,11 +89,11 @@ def _timing_error(question: TimingErrorQuestion) -> TimingError:
 QUESTIONS: dict[str, Question] = {
     "exposure": Question(ExposureQuestion, expose, Exposure),
     "steer": Question(SolveQuestion, solve, Solved, drop_none=True),
-    "trade": Question(TradeQuestion, trade, Trade),
+    "trade": Question(TradeQuestion, compare_apertures, Trade),
     "flash": Question(FlashQuestion, flash, FlashAnswer),
-    "video": Question(VideoQuestion, hold, Held),
+    "video": Question(VideoQuestion, follow_with_ring, Held),
     "trial": Question(TrialQuestion, lambda q: trial(q.trial_seconds, q.error_stops, q.sum_seconds), Trial),
     "measured": Question(MeasuredQuestion, _measured, MeasuredAnswer),
     "run/lateness": Question(TimingErrorQuestion, _timing_error, TimingError),
-    "run/series": Question(SeriesQuestion, series, Series),
+    "run/series": Question(SeriesQuestion, plan_series, Series),
 }

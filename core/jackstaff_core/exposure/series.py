@@ -24,7 +24,9 @@ MOST_FRAMES = 60
 HANDLING_SECONDS = 5.0
 
 
-class Way(StrEnum):
+class SeriesSort(StrEnum):
+    """Whether frames of a series repeat one exposure, bracket it, or share it out."""
+
     REPEAT = "repeat"
     BRACKET = "bracket"
     SPLIT = "split"
@@ -35,7 +37,7 @@ class SeriesQuestion:
     """``spacing_stops`` between the frames of a bracket; ``count`` frames in all."""
 
     seconds: float
-    way: Way
+    way: SeriesSort
     count: int = 3
     spacing_stops: float = 1.0
     dial_limit: float = 30.0
@@ -66,8 +68,8 @@ class Series:
     more_light_stops: float
 
 
-def series(question: SeriesQuestion) -> Series:
-    """The queue.
+def plan_series(question: SeriesQuestion) -> Series:
+    """Return the queue.
 
     Raises
     ------
@@ -82,16 +84,16 @@ def series(question: SeriesQuestion) -> Series:
     frames = tuple(_queue(question, list(_stops(question)), seconds))
     if frames[-1].busy_until > LONGEST_SECONDS:
         raise Refusal("count", "That series takes more than a day.", "Give fewer or shorter frames.")
-    burst = question.way is Way.BRACKET and all(frame.mark is not None for frame in frames)
-    more = math.log2(question.count) if question.way is Way.SPLIT else 0.0
+    burst = question.way is SeriesSort.BRACKET and all(frame.mark is not None for frame in frames)
+    more = math.log2(question.count) if question.way is SeriesSort.SPLIT else 0.0
     return Series(frames, burst, frames[-1].busy_until, more)
 
 
 def _stops(question: SeriesQuestion) -> Iterator[float]:
-    """Each frame against the planned one; the planned one first, then darker, then brighter, going outwards."""
-    if question.way is Way.SPLIT:
+    """Yield each frame against the planned one; the planned one first, then darker, then brighter, going outwards."""
+    if question.way is SeriesSort.SPLIT:
         yield from [-math.log2(question.count)] * question.count
-    elif question.way is Way.REPEAT:
+    elif question.way is SeriesSort.REPEAT:
         yield from [0.0] * question.count
     else:
         for place in range(question.count):

@@ -16,11 +16,11 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Annotated
 
-from ..camera.reading import ReadingGiven, SettingsGiven, metered, settled
+from ..camera.reading import ReadingGiven, SettingsGiven, fill_settings, metered_exposure
 from ..camera.readout import DIAL_LIMIT
 from ..camera.reciprocity import LawGiven
 from ..filters.labels import MOST_STOPS
-from ..filters.on_lens import MOST_GLASSES, GlassGiven, changes, filters_of
+from ..filters.on_lens import MOST_GLASSES, GlassGiven, filters_of, lens_changes
 from ..scales.ladders import (
     LONGEST_DIAL,
     LONGEST_SECONDS,
@@ -28,14 +28,14 @@ from ..scales.ladders import (
     SHORTEST_SECONDS,
     Scale,
     Step,
-    apertures,
-    dial,
-    isos,
+    aperture_marks,
+    dial_marks,
+    iso_marks,
 )
 from ..scales.spoken import thirds
 from ..wire.marks import Between, Named, Size
 from ..words.refusal import Refusal, within
-from .calculation import MovingLight, metered_for, sound_light
+from .calculation import MovingLight, check_light, metered_seconds_for
 
 
 class Floating(StrEnum):
@@ -95,32 +95,32 @@ def solve(question: SolveQuestion) -> Solved:
         The reading or settings cannot be read, no target is given, or the answer lies past all bounds.
     """
     step = question.reading.step
-    base = metered(question.reading, question.settings)
-    on = changes(filters_of("stack", question.stack), base.through)
+    base = metered_exposure(question.reading, question.settings)
+    on = lens_changes(filters_of("stack", question.stack), base.through)
     stops = within("stops", question.stops, 0, MOST_STOPS, "stops") + sum(each.stops + each.offset for each in on)
     # The light that is waited for moves in its own way.
-    light = None if question.floating is Floating.READING else sound_light(question.light)
-    shot = settled("settings", question.settings, base.settings, step)
+    light = None if question.floating is Floating.READING else check_light(question.light)
+    shot = fill_settings("settings", question.settings, base.settings, step)
     t0, n0, s0 = base.shutter.exact, base.settings.aperture.exact, base.settings.iso.exact
     n, s = shot.aperture.exact, shot.iso.exact
     moves = 2 * math.log2(n / n0) + math.log2(s0 / s)
     wished = within("wished_stops", question.wished_stops, -15, 15, "stops")
-    marks = dial(within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s"), step)
+    marks = dial_marks(within("dial_limit", question.dial_limit, SHORTEST_DIAL, LONGEST_DIAL, "s"), step)
     if question.floating is Floating.TIME:
         seconds = t0 * 2.0 ** (stops + moves + wished)
         ends = light.closes(seconds, question.film).close_after_seconds if light else None
         return _time(ends or (question.film.corrected(seconds) if question.film else seconds), marks, step)
     # The held time is the shutter's; the light must be right for the metered time behind it.
-    target = metered_for(_target(question.target_seconds), question.film, light)
+    target = metered_seconds_for(_target(question.target_seconds), question.film, light)
     # What was wished for beside the meter is in the held time already.
     target *= 2.0**-wished
     match question.floating:
         case Floating.APERTURE:
             value = n0 * math.sqrt(target * s / (t0 * 2.0**stops * s0))
-            return _on(value, apertures(step), lambda exact: 2 * math.log2(value / exact))
+            return _on(value, aperture_marks(step), lambda exact: 2 * math.log2(value / exact))
         case Floating.ISO:
             value = s0 * t0 * 2.0**stops * (n / n0) ** 2 / target
-            return _on(value, isos(step), lambda exact: math.log2(exact / value))
+            return _on(value, iso_marks(step), lambda exact: math.log2(exact / value))
         case Floating.STACK:
             return _glass(math.log2(target / base.bare_seconds) - moves)
         case _:

@@ -15,7 +15,7 @@ import math
 from dataclasses import dataclass
 
 from ..camera.reciprocity import ReciprocityLaw
-from ..moving_light.integral import Path, filled
+from ..moving_light.integral import Path, filled_metered_seconds
 from ..scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS
 from ..scales.spoken import tenths_in_words, time_in_words
 from ..words.refusal import within
@@ -42,9 +42,12 @@ def timing_error(
 
     Parameters
     ----------
-    planned_seconds, actual_seconds : 1/32000 s to 24 h [s].
-    path : the light against the metering's, by second from the opening.
-    law : of the film, None for a sensor.
+    planned_seconds, actual_seconds : float
+        1/32000 s to 24 h [s].
+    path : Path
+        The light against the metering's, by second from the opening.
+    law : ReciprocityLaw | None
+        Of the film, None for a sensor.
 
     Raises
     ------
@@ -53,7 +56,7 @@ def timing_error(
     """
     planned = within("planned_seconds", planned_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     actual = within("actual_seconds", actual_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
-    stops = math.log2(filled(path, law, actual) / filled(path, law, planned))
+    stops = math.log2(filled_metered_seconds(path, law, actual) / filled_metered_seconds(path, law, planned))
     late = actual - planned
     if abs(stops) < NOTICEABLE_STOPS:
         return TimingError(stops, late, "on_time", "Closed on time.")

@@ -36,9 +36,12 @@ def trial(trial_seconds: float, error_stops: float, sum_seconds: float) -> Trial
 
     Parameters
     ----------
-    trial_seconds : how long the trial was open, 1/32000 s to 24 h [s].
-    error_stops : how it came out, + brighter than correct, -8 to 8 [stops].
-    sum_seconds : the time the sum asked for, 1/32000 s to 24 h [s].
+    trial_seconds : float
+        How long the trial was open, 1/32000 s to 24 h [s].
+    error_stops : float
+        How it came out, + brighter than correct, -8 to 8 [stops].
+    sum_seconds : float
+        The time the sum asked for, 1/32000 s to 24 h [s].
 
     Raises
     ------
@@ -56,18 +59,19 @@ STEADY_SD = 0.05
 """How far the light of an even wall in shade moves between two readings a minute apart [stops]. Ours."""
 
 
-def measured(without_seconds: float, with_seconds: float) -> float:
-    """Strength [stops] from two readings at the same aperture and ISO, without and with the glass [s].
+def strength_from_readings(without_seconds: float, with_seconds: float) -> float:
+    """Return the strength [stops] from two readings at the same aperture and ISO, without and with the glass [s].
 
     Parameters
     ----------
-    without_seconds, with_seconds : readings of the same light, 1/32000 s to 24 h [s].
+    without_seconds, with_seconds : float
+        Readings of the same light, 1/32000 s to 24 h [s].
     """
     return math.log2(with_seconds / without_seconds)
 
 
-def measured_within(step: Step) -> float:
-    """How well two readings on a dial of this step know a strength: give or take [stops], 95 %.
+def strength_doubt(step: Step) -> float:
+    """Return how well two readings on a dial of this step know a strength: give or take [stops], 95 %.
 
     2 √(2 w²/12 + sd²) with w the step's width: each reading is rounded to a mark, evenly anywhere within its step.
     """

@@ -34,8 +34,8 @@ class Held:
     room_darker: float
 
 
-def hold(question: VideoQuestion) -> Held:
-    """Whether the ring can follow the light.
+def follow_with_ring(question: VideoQuestion) -> Held:
+    """Return whether the ring can follow the light.
 
     Raises
     ------

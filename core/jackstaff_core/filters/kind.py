@@ -48,7 +48,7 @@ class FilterKind:
 
 
 def kind_of(text: str, strong: bool = False) -> FilterKind:
-    """The sort of filter ``text`` names; ``strong`` when it spells a strength beside its words."""
+    """Return the sort of filter ``text`` names; ``strong`` when it spells a strength beside its words."""
     polariser, variable = _POLARISER.search(text), _VARIABLE.search(text)
     kind = None
     if _GRADUATED.search(text):
@@ -65,5 +65,5 @@ def kind_of(text: str, strong: bool = False) -> FilterKind:
 
 
 def without_sizes(text: str) -> str:
-    """The text without the sizes of plates, which would be read as strengths."""
+    """Return the text without the sizes of plates, which would be read as strengths."""
     return _PLATE.sub(" ", text)

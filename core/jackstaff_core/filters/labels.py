@@ -32,13 +32,15 @@ LOG10_2 = math.log10(2)
 
 
 class Notation(StrEnum):
+    """How a strength is written on a filter: in stops, as optical density, or as a factor."""
+
     STOPS = "stops"
     DENSITY = "density"
     FACTOR = "factor"
 
 
 @dataclass(frozen=True, slots=True)
-class Strength:
+class LabelStrength:
     """One meaning of a label. The ``_max`` fields are the dense end of a variable glass."""
 
     notation: Notation
@@ -50,25 +52,29 @@ class Strength:
     factor_max: float | None = None
 
     @classmethod
-    def of(cls, notation: Notation, value: float, value_max: float | None = None) -> Strength:
+    def of(cls, notation: Notation, value: float, value_max: float | None = None) -> LabelStrength:
         """Build all three notations from the one that was given, keeping that one exact.
 
         Parameters
         ----------
-        value : in ``notation``: stops, density, or factor.
-        value_max : the same of the dense end of a variable glass, None for a solid one.
+        notation : Notation
+            How the value is written.
+        value : float
+            In ``notation``: stops, density, or factor.
+        value_max : float | None
+            The same of the dense end of a variable glass, None for a solid one.
         """
         weak = _triple(notation, value)
         if value_max is None:
             return cls(notation, *weak)
         return cls(notation, *weak, *_triple(notation, value_max))
 
-    def agrees(self, other: Strength) -> bool:
-        """True when both name the same glass within :data:`AGREEMENT_STOPS`."""
+    def agrees(self, other: LabelStrength) -> bool:
+        """Return whether both name the same glass within :data:`AGREEMENT_STOPS`."""
         return self.apart(other) <= AGREEMENT_STOPS
 
-    def apart(self, other: Strength) -> float:
-        """Difference in stops, at the end where it is larger."""
+    def apart(self, other: LabelStrength) -> float:
+        """Return the difference in stops, at the end where it is larger."""
         if (self.stops_max is None) != (other.stops_max is None):
             return math.inf
         return max(abs(self.stops - other.stops), abs((self.stops_max or 0) - (other.stops_max or 0)))
@@ -83,7 +89,7 @@ class Label:
     """
 
     ambiguous: bool
-    readings: tuple[Strength, ...]
+    readings: tuple[LabelStrength, ...]
     conflict_stops: float | None = None
     kind: str | None = None
     transition: str | None = None
@@ -121,16 +127,24 @@ _INSTEAD = "Write '3 stops', 'x8' or '0.9 OD'."
 
 @lru_cache(maxsize=256)
 def density(text: str) -> Label:
-    """Every meaning a filter label can have.
+    """Return every meaning a filter label can have.
 
     Parameters
     ----------
-    text : the label as engraved or typed, e.g. ``ND1.8 64x 6 stops``.
+    text : str
+        The label as engraved or typed, e.g. ``ND1.8 64x 6 stops``.
 
     Raises
     ------
     Refusal
         Nothing readable, zero, negative, more than 30 stops, or ``1.000`` (thousand or one?).
+
+    Examples
+    --------
+    >>> [round(meaning.stops, 2) for meaning in density("ND1.8 64x 6 stops").readings]
+    [6.0]
+    >>> [(meaning.notation.value, round(meaning.stops, 2)) for meaning in density("ND8").readings]
+    [('factor', 3.0)]
     """
     if len(text) > LONGEST_LABEL:
         raise Refusal("text", f"A label of {len(text)} characters is too long.", _INSTEAD)
@@ -139,7 +153,7 @@ def density(text: str) -> Label:
         body = body.replace(glyph, f" {spelled}")
     named = body
     body = _THREAD.sub(" ", without_sizes(_SHADE.sub(_density_of_shade, body)))
-    marks: list[tuple[Strength, ...]] = []
+    marks: list[tuple[LabelStrength, ...]] = []
     rest = []
     at = 0
     for found in _MARK.finditer(body):
@@ -156,8 +170,8 @@ def density(text: str) -> Label:
     return replace(_agreed(marks), **asdict(kind_of(named, strong=True)))
 
 
-def certain_strength(field: str, text: str) -> Strength:
-    """The one meaning of a label, a single strength rather than a range.
+def certain_strength(field: str, text: str) -> LabelStrength:
+    """Return the one meaning of a label, a single strength rather than a range.
 
     Raises
     ------
@@ -178,8 +192,8 @@ def certain_strength(field: str, text: str) -> Strength:
     return label.readings[0]
 
 
-def strength_in_words(strength: Strength) -> str:
-    """A strength in its own notation: ``3 stops``, ``density 3.0``, ``factor 1000``."""
+def strength_in_words(strength: LabelStrength) -> str:
+    """Return a strength in its own notation: ``3 stops``, ``density 3.0``, ``factor 1000``."""
     if strength.notation is Notation.DENSITY:
         return f"density {strength.density:.3g} ({strength.stops:.3g} stops)"
     if strength.notation is Notation.FACTOR:
@@ -187,7 +201,7 @@ def strength_in_words(strength: Strength) -> str:
     return f"{strength.stops:.3g} stops"
 
 
-def _agreed(marks: list[tuple[Strength, ...]]) -> Label:
+def _agreed(marks: list[tuple[LabelStrength, ...]]) -> Label:
     supported = [
         strength
         for mark in marks
@@ -203,20 +217,20 @@ def _agreed(marks: list[tuple[Strength, ...]]) -> Label:
     return Label(True, readings, max(finite, default=0.0))
 
 
-def _by_plainness(strength: Strength) -> int:
+def _by_plainness(strength: LabelStrength) -> int:
     return list(Notation).index(strength.notation)
 
 
-def _distinct(strengths: list[Strength]) -> tuple[Strength, ...]:
-    distinct: list[Strength] = []
+def _distinct(strengths: list[LabelStrength]) -> tuple[LabelStrength, ...]:
+    distinct: list[LabelStrength] = []
     for strength in strengths:
         if not any(strength.agrees(other) for other in distinct):
             distinct.append(strength)
     return tuple(distinct)
 
 
-def _meanings(found: re.Match[str], text: str) -> tuple[Strength, ...]:
-    """Every strength one mark of a label can mean."""
+def _meanings(found: re.Match[str], text: str) -> tuple[LabelStrength, ...]:
+    """Return every strength one mark of a label can mean."""
     low = _value(found["low"], text)
     high = _value(found["high"], text) if found["high"] else None
     explicit = _explicit(found["after"] or found["before"])
@@ -227,13 +241,13 @@ def _meanings(found: re.Match[str], text: str) -> tuple[Strength, ...]:
     if high is not None and high < low:
         low, high = high, low
     strengths = [
-        Strength.of(notation, low, high)
+        LabelStrength.of(notation, low, high)
         for notation in _notations(found, explicit, low, high)
         if _is_glass(notation, low, high)
     ]
     if found["nd"] and explicit is None and high is None and low in range(101, 121):
         # A catalogue code: 1 and the stops.
-        strengths.insert(0, Strength.of(Notation.STOPS, low - 100))
+        strengths.insert(0, LabelStrength.of(Notation.STOPS, low - 100))
     if not strengths:
         raise Refusal("text", f"'{text}' is not a filter strength between 0 and 30 stops.", _INSTEAD)
     return tuple(strengths)
@@ -289,7 +303,7 @@ def _range_notations(found: re.Match[str], high: float) -> tuple[Notation, ...]:
 
 
 def _engraved(text: str, value: float) -> tuple[Notation, ...]:
-    """Meanings of ``ND`` and a number without a unit."""
+    """Return the meanings of ``ND`` and a number without a unit."""
     if _decimal(text):
         return (Notation.DENSITY,)
     if "/" in text:
@@ -302,7 +316,7 @@ def _engraved(text: str, value: float) -> tuple[Notation, ...]:
 
 
 def _bare(text: str, value: float) -> tuple[Notation, ...]:
-    """Meanings of a number alone."""
+    """Return the meanings of a number alone."""
     if "/" in text:
         return (Notation.STOPS,)
     if _decimal(text):

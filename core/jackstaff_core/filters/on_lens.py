@@ -77,13 +77,13 @@ class OnLens:
         return self.stops + self.offset
 
     def is_the_same_as(self, other: OnLens) -> bool:
-        """Whether it is one filter seen twice."""
+        """Return whether it is one filter seen twice."""
         if self.id is not None and other.id is not None:
             return self.id == other.id
         return self.called == other.called and self.equals(other)
 
     def equals(self, other: OnLens) -> bool:
-        """Whether it takes as much light."""
+        """Return whether it takes as much light."""
         return abs(self.stops - other.stops) < _SAME_STOPS and abs(self.offset - other.offset) < _SAME_STOPS
 
 
@@ -97,7 +97,7 @@ class ChangeKind(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class LensChange:
     """One filter between the metering and the shot; ``stops`` and ``offset`` are what it adds to the time [stops].
 
     ``on`` and ``through`` are its places in the two lists, None where it is not in one.
@@ -113,13 +113,15 @@ class Change:
     open_stops: float = 0.0
 
 
-def changes(stack: Sequence[OnLens], through: Sequence[OnLens]) -> tuple[Change, ...]:
+def lens_changes(stack: Sequence[OnLens], through: Sequence[OnLens]) -> tuple[LensChange, ...]:
     """Return what became of every filter: what went off, then what is on, in its order.
 
     Parameters
     ----------
-    stack : what is on for the shot, from the lens outwards.
-    through : what was on at the metering.
+    stack : Sequence[OnLens]
+        What is on for the shot, from the lens outwards.
+    through : Sequence[OnLens]
+        What was on at the metering.
 
     Raises
     ------
@@ -130,23 +132,26 @@ def changes(stack: Sequence[OnLens], through: Sequence[OnLens]) -> tuple[Change,
     on = []
     for place, glass in enumerate(stack):
         if glass.in_reading:
-            on.append(Change(ChangeKind.STAYED, glass.name, 0.0, 0.0, 0.0, place, None))
+            on.append(LensChange(ChangeKind.STAYED, glass.name, 0.0, 0.0, 0.0, place, None))
             continue
         then = next((at for at, other in left.items() if glass.is_the_same_as(other)), None)
         if then is None:
             on.append(
-                Change(ChangeKind.ON, glass.name, glass.stops, glass.offset, glass.sd, place, None, glass.open_stops)
+                LensChange(
+                    ChangeKind.ON, glass.name, glass.stops, glass.offset, glass.sd, place, None, glass.open_stops
+                )
             )
             continue
         before = left.pop(then)
         if glass.equals(before) and not glass.open_stops:
-            on.append(Change(ChangeKind.STAYED, glass.name, 0.0, 0.0, 0.0, place, then))
+            on.append(LensChange(ChangeKind.STAYED, glass.name, 0.0, 0.0, 0.0, place, then))
             continue
         sd = math.hypot(glass.sd, before.sd)
         by = glass.total - before.total
-        on.append(Change(ChangeKind.TURNED, glass.name, by, 0.0, sd, place, then, glass.open_stops))
+        on.append(LensChange(ChangeKind.TURNED, glass.name, by, 0.0, sd, place, then, glass.open_stops))
     off = [
-        Change(ChangeKind.OFF, glass.name, -glass.total, 0.0, glass.sd, None, place) for place, glass in left.items()
+        LensChange(ChangeKind.OFF, glass.name, -glass.total, 0.0, glass.sd, None, place)
+        for place, glass in left.items()
     ]
     found = (*off, *on)
     added = sum(change.stops + change.offset for change in found)
@@ -162,8 +167,10 @@ def filters_of(field: str, given: Sequence[GlassGiven]) -> tuple[OnLens, ...]:
 
     Parameters
     ----------
-    field : the name the caller knows the list by.
-    given : from the lens outwards.
+    field : str
+        The name the caller knows the list by.
+    given : Sequence[GlassGiven]
+        From the lens outwards.
 
     Raises
     ------

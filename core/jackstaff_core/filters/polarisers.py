@@ -51,39 +51,48 @@ class Unevenness:
 
 
 def angle_for(stops: float, parallel_stops: float = PARALLEL_STOPS, leak: float = 0.0) -> float:
-    """Degrees between the axes that give ``stops`` on axis.
+    """Return the degrees between the axes that give ``stops`` on axis.
 
     Parameters
     ----------
-    stops : on axis, from parallel to crossed.
-    parallel_stops : what the pair costs when parallel [stops].
-    leak : transmission when crossed, against parallel.
+    stops : float
+        On axis, from parallel to crossed.
+    parallel_stops : float
+        What the pair costs when parallel [stops].
+    leak : float
+        Transmission when crossed, against parallel.
     """
     share = (2.0 ** (parallel_stops - stops) - leak) / (1 - leak)
     return math.degrees(math.acos(math.sqrt(min(1.0, max(0.0, share)))))
 
 
 def stops_per_degree(stops: float, parallel_stops: float = PARALLEL_STOPS) -> float:
-    """How much a hair's turn costs at this setting [stop/deg].
+    """Return how much a hair's turn costs at this setting [stop/deg].
 
     Parameters
     ----------
-    stops : on axis.
-    parallel_stops : what the pair costs when parallel [stops].
+    stops : float
+        On axis.
+    parallel_stops : float
+        What the pair costs when parallel [stops].
     """
     theta = math.radians(angle_for(stops, parallel_stops))
     return math.radians(1) * 2 / math.log(2) * math.tan(theta)
 
 
 def transmission(ray: Vector, theta_deg: float, bisector_deg: float, leak: float = LEAK) -> float:
-    """Transmission relative to parallel along a unit ``ray`` inside the film.
+    """Return the transmission relative to parallel along a unit ``ray`` inside the film.
 
     Parameters
     ----------
-    ray : inside the film, of length 1.
-    theta_deg : between the axes [deg], 0 to 90.
-    bisector_deg : how the pair is turned in the frame [deg].
-    leak : transmission when crossed, against parallel.
+    ray : Vector
+        Inside the film, of length 1.
+    theta_deg : float
+        Between the axes [deg], 0 to 90.
+    bisector_deg : float
+        How the pair is turned in the frame [deg].
+    leak : float
+        Transmission when crossed, against parallel.
     """
     half = math.radians(theta_deg) / 2
     middle = math.radians(bisector_deg)
@@ -97,13 +106,16 @@ def transmission(ray: Vector, theta_deg: float, bisector_deg: float, leak: float
 
 
 def ray_to(x_mm: float, y_mm: float, focal_mm: float, index: float = FILM_INDEX) -> Vector:
-    """The unit direction inside the film of the ray to a point of the sensor.
+    """Return the unit direction inside the film of the ray to a point of the sensor.
 
     Parameters
     ----------
-    x_mm, y_mm : on the sensor from its middle [mm].
-    focal_mm : focal length [mm].
-    index : of refraction of the film.
+    x_mm, y_mm : float
+        On the sensor from its middle [mm].
+    focal_mm : float
+        Focal length [mm].
+    index : float
+        Of refraction of the film.
     """
     length = math.sqrt(x_mm**2 + y_mm**2 + focal_mm**2)
     kx, ky = x_mm / length / index, y_mm / length / index
@@ -111,16 +123,19 @@ def ray_to(x_mm: float, y_mm: float, focal_mm: float, index: float = FILM_INDEX)
 
 
 def unevenness(stops: float, focal_mm: float, pair: Pair | None = None) -> Unevenness:
-    """How uneven a frame is at a setting, for the worst orientation of the pair.
+    """Return how uneven a frame is at a setting, for the worst orientation of the pair.
 
     Extremes lie on the frame's border (or a black cross runs through it): 100 border points,
     orientations 0 to 175 degrees in steps of 5.
 
     Parameters
     ----------
-    stops : on axis.
-    focal_mm : focal length [mm].
-    pair : stops at parallel, the film's index, the sensor; None for the usual ones.
+    stops : float
+        On axis.
+    focal_mm : float
+        Focal length [mm].
+    pair : Pair | None
+        Stops at parallel, the film's index, the sensor; None for the usual ones.
     """
     pair = pair or Pair()
     across = _worst(stops, focal_mm, pair)[1]
@@ -129,13 +144,16 @@ def unevenness(stops: float, focal_mm: float, pair: Pair | None = None) -> Uneve
 
 @lru_cache(maxsize=512)
 def spread(stops: float, focal_mm: float, pair: Pair) -> float:
-    """The 5 to 95 % spread over the frame [stops] for the worst orientation: what one sees.
+    """Return the 5 to 95 % spread over the frame [stops] for the worst orientation: what one sees.
 
     Parameters
     ----------
-    stops : on axis.
-    focal_mm : focal length [mm].
-    pair : stops at parallel, the film's index, the sensor.
+    stops : float
+        On axis.
+    focal_mm : float
+        Focal length [mm].
+    pair : Pair
+        Stops at parallel, the film's index, the sensor.
     """
     worst, _ = _worst(stops, focal_mm, pair)
     theta = angle_for(stops, pair.parallel_stops, LEAK)
@@ -145,13 +163,16 @@ def spread(stops: float, focal_mm: float, pair: Pair) -> float:
 
 @lru_cache(maxsize=128)
 def usable_for_spread(limit_stops: float, focal_mm: float, pair: Pair) -> float:
-    """The densest setting [stops] whose 5 to 95 % spread stays within ``limit_stops``, to a tenth.
+    """Return the densest setting [stops] whose 5 to 95 % spread stays within ``limit_stops``, to a tenth.
 
     Parameters
     ----------
-    limit_stops : what is put up with [stops].
-    focal_mm : focal length [mm].
-    pair : stops at parallel, the film's index, the sensor.
+    limit_stops : float
+        What is put up with [stops].
+    focal_mm : float
+        Focal length [mm].
+    pair : Pair
+        Stops at parallel, the film's index, the sensor.
     """
     low, high = pair.parallel_stops, cross_setting(focal_mm, pair)
     while high - low > 0.05:
@@ -162,7 +183,7 @@ def usable_for_spread(limit_stops: float, focal_mm: float, pair: Pair) -> float:
 
 @lru_cache(maxsize=512)
 def _worst(stops: float, focal_mm: float, pair: Pair) -> tuple[int, float]:
-    """The orientation that is worst, and its corner-to-corner unevenness."""
+    """Return the orientation that is worst, and its corner-to-corner unevenness."""
     theta = angle_for(stops, pair.parallel_stops, LEAK)
     border = [ray_to(x, y, focal_mm, pair.index) for x, y in _border(pair)]
     centre = transmission((0.0, 0.0, 1.0), theta, 0.0)
@@ -175,12 +196,14 @@ def _range(rays: list[Vector], theta: float, bisector: float, centre: float) -> 
 
 
 def cross_setting(focal_mm: float, pair: Pair | None = None) -> float:
-    """The on-axis stops at which a black cross reaches the corners: cos theta = q/(2-q), q = (sin psi/n)^2.
+    """Return the on-axis stops at which a black cross reaches the corners: cos theta = q/(2-q), q = (sin psi/n)^2.
 
     Parameters
     ----------
-    focal_mm : focal length [mm].
-    pair : stops at parallel, the film's index, the sensor; None for the usual ones.
+    focal_mm : float
+        Focal length [mm].
+    pair : Pair | None
+        Stops at parallel, the film's index, the sensor; None for the usual ones.
     """
     pair = pair or Pair()
     psi = math.atan(math.hypot(pair.width_mm, pair.height_mm) / 2 / focal_mm)
@@ -189,13 +212,16 @@ def cross_setting(focal_mm: float, pair: Pair | None = None) -> float:
 
 
 def usable_end(limit_stops: float, focal_mm: float, pair: Pair | None = None) -> float:
-    """The densest setting whose corner-to-corner unevenness stays within ``limit_stops``.
+    """Return the densest setting whose corner-to-corner unevenness stays within ``limit_stops``.
 
     Parameters
     ----------
-    limit_stops : what is put up with [stops].
-    focal_mm : focal length [mm].
-    pair : stops at parallel, the film's index, the sensor; None for the usual ones.
+    limit_stops : float
+        What is put up with [stops].
+    focal_mm : float
+        Focal length [mm].
+    pair : Pair | None
+        Stops at parallel, the film's index, the sensor; None for the usual ones.
     """
     pair = pair or Pair()
     low, high = pair.parallel_stops, cross_setting(focal_mm, pair)

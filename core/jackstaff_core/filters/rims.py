@@ -28,14 +28,18 @@ class Rim:
 
 
 def pupil_depth(clear_focal_mm: float, rims: Sequence[Rim], half_diagonal_mm: float, f_number: float | None) -> float:
-    """z [mm] from "clear from this focal length with these rims"; ``f_number`` None takes the chief ray.
+    """Return z [mm] from "clear from this focal length with these rims"; ``f_number`` None takes the chief ray.
 
     Parameters
     ----------
-    clear_focal_mm : shortest focal length that was seen clear [mm].
-    rims : in front of the lens, from the thread on.
-    half_diagonal_mm : of the sensor [mm].
-    f_number : at which it was seen; None takes the chief ray.
+    clear_focal_mm : float
+        Shortest focal length that was seen clear [mm].
+    rims : Sequence[Rim]
+        In front of the lens, from the thread on.
+    half_diagonal_mm : float
+        Of the sensor [mm].
+    f_number : float | None
+        At which it was seen; None takes the chief ray.
     """
     half = rims[-1].clear_mm / 2
     reach = half - (clear_focal_mm / (2 * f_number) if f_number else 0.0)
@@ -43,14 +47,18 @@ def pupil_depth(clear_focal_mm: float, rims: Sequence[Rim], half_diagonal_mm: fl
 
 
 def widest_clear(rims: Sequence[Rim], pupil_mm: float, half_diagonal_mm: float, f_number: float | None) -> float:
-    """The shortest focal length [mm] that these rims leave clear; 0 for none on the lens.
+    """Return the shortest focal length [mm] that these rims leave clear; 0 for none on the lens.
 
     Parameters
     ----------
-    rims : in front of the lens, from the thread on.
-    pupil_mm : depth of the pupil behind the thread [mm].
-    half_diagonal_mm : of the sensor [mm].
-    f_number : at which it is to be clear; None takes the chief ray.
+    rims : Sequence[Rim]
+        In front of the lens, from the thread on.
+    pupil_mm : float
+        Depth of the pupil behind the thread [mm].
+    half_diagonal_mm : float
+        Of the sensor [mm].
+    f_number : float | None
+        At which it is to be clear; None takes the chief ray.
     """
     length, widest = pupil_mm, 0.0
     for rim in rims:

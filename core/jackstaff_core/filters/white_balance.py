@@ -27,32 +27,38 @@ _GRAIN_KELVIN = 50.0
 
 
 def shift_mired(rg: float, bg: float) -> float:
-    """Shift of the light that got through [mired, + warmer], from stops more of red and of blue than of green.
+    """Return shift of the light that got through [mired, + warmer], from stops more of red and of blue than of green.
 
     Parameters
     ----------
-    rg, bg : red and blue against green [stops].
+    rg, bg : float
+        Red and blue against green [stops].
     """
     return MIRED_A_STOP * (rg - bg)
 
 
 def green_stops(rg: float, bg: float) -> float:
-    """Stops of green too much (+) or missing (-) against the mean of red and blue.
+    """Return the stops of green too much (+) or missing (-) against the mean of red and blue.
 
     Parameters
     ----------
-    rg, bg : red and blue against green [stops].
+    rg, bg : float
+        Red and blue against green [stops].
     """
     return -(rg + bg) / 2
 
 
 def neutral_kelvin(set_kelvin: float, shift: float) -> float | None:
-    """What to set instead of ``set_kelvin``, so that a ``shift`` [mired] is gone; None where no camera can be set so.
+    """Return what to set instead of ``set_kelvin``, so that a ``shift`` [mired] is gone.
+
+    None where no camera can be set so.
 
     Parameters
     ----------
-    set_kelvin : white balance of the frame [K], 1500 to 25,000.
-    shift : of the light that got through [mired], + warmer.
+    set_kelvin : float
+        White balance of the frame [K], 1500 to 25,000.
+    shift : float
+        Of the light that got through [mired], + warmer.
 
     Raises
     ------
@@ -65,12 +71,14 @@ def neutral_kelvin(set_kelvin: float, shift: float) -> float | None:
 
 
 def white_balance_said(shift: float, kelvin: float | None = None) -> str | None:
-    """How to set the camera so that a shift [mired] is gone; None where nobody would see it.
+    """Return how to set the camera so that a shift [mired] is gone; None where nobody would see it.
 
     Parameters
     ----------
-    shift : of the light that got through [mired], + warmer.
-    kelvin : white balance in use [K]; None where it is not known.
+    shift : float
+        Of the light that got through [mired], + warmer.
+    kelvin : float | None
+        White balance in use [K]; None where it is not known.
 
     Raises
     ------
@@ -92,7 +100,8 @@ def green_said(green: float) -> str | None:
 
     Parameters
     ----------
-    green : too much (+) or missing (-) [stops].
+    green : float
+        Too much (+) or missing (-) [stops].
     """
     if abs(green) < LEAST_GREEN_STOPS:
         return None

@@ -51,11 +51,12 @@ class Budget:
 
 
 def derate(celsius: float) -> float:
-    """Share of a battery's energy that cold leaves.
+    """Return the share of a battery's energy that cold leaves.
 
     Parameters
     ----------
-    celsius : temperature of the cell [deg C]; below -10 and above 20 as at these.
+    celsius : float
+        Temperature of the cell [deg C]; below -10 and above 20 as at these.
     """
     if celsius <= _DERATES[0][0]:
         return _DERATES[0][1]
@@ -66,22 +67,27 @@ def derate(celsius: float) -> float:
 
 
 def battery_frames(wh: float, draw_w: float, seconds: float, noise_reduction: bool, share: float) -> int:
-    """Frames a battery allows at a derate of ``share``, a tenth kept in reserve.
+    """Return the frames a battery allows at a derate of ``share``, a tenth kept in reserve.
 
     Parameters
     ----------
-    wh : what is printed on the battery [Wh].
-    draw_w : what the open camera draws [W].
-    seconds : one exposure [s].
-    noise_reduction : whether each frame is followed by a dark one of its length.
-    share : what cold leaves of the energy, 0 to 1.
+    wh : float
+        What is printed on the battery [Wh].
+    draw_w : float
+        What the open camera draws [W].
+    seconds : float
+        One exposure [s].
+    noise_reduction : bool
+        Whether each frame is followed by a dark one of its length.
+    share : float
+        What cold leaves of the energy, 0 to 1.
     """
     busy = seconds * (2 if noise_reduction else 1) + _AWAKE_SECONDS
     return math.floor(wh * 3600 * share * (1 - RESERVE) / (draw_w * busy))
 
 
 def budget(question: BudgetQuestion) -> Budget:
-    """How many frames fit.
+    """Return how many frames fit.
 
     Raises
     ------
@@ -147,7 +153,7 @@ class PlannedFrames:
 
 
 def frames(question: FramesQuestion) -> PlannedFrames:
-    """The frames of a plan, back to back."""
+    """Return the frames of a plan, back to back."""
     found: list[PlannedFrame] = []
     free: datetime | None = None
     for stretch in sorted(question.stretches, key=lambda each: each.start):

@@ -16,12 +16,12 @@ from typing import Annotated, Any
 from uuid import UUID
 
 from ..camera.reciprocity import LawGiven
-from ..wire.facts import all_of, json_schema, read, written
+from ..wire.facts import all_facts, json_schema, read_thing, write_thing
 from ..wire.line_numbers import line_of
 from ..wire.marks import Size
 from ..wire.reader import plain, plain_as
 from ..words.refusal import Refusal, Refusals
-from .sorts import SORTS, Body, Film, Glass, isos_of, sharp_to, strength
+from .things import SORTS, Body, Film, Glass, isos_of, sharp_to, strength
 
 FORMAT, VERSION = "jackstaff-kit", 1
 MOST_ITEMS = 400
@@ -43,17 +43,17 @@ class Item:
 
     @classmethod
     def from_json(cls, given: dict[str, Any]) -> Item:
-        """As :func:`item` reads it."""
-        return item(given)
+        """As :func:`read_item` reads it."""
+        return read_item(given)
 
     def to_json(self) -> dict[str, Any]:
         """As a kit file carries it, with what was said of it."""
-        entry = {"id": self.id, "sort": self.sort, "name": self.name, "facts": written(self.thing)}
+        entry = {"id": self.id, "sort": self.sort, "name": self.name, "facts": write_thing(self.thing)}
         return entry | ({"note": self.note} if self.note else {}) | ({"retired": True} if self.retired else {})
 
     @staticmethod
     def json_schema() -> dict[str, Any]:
-        """Its shape on the wire; what facts a sort takes stands in the file's own schema."""
+        """Return its shape on the wire; what facts a sort takes stands in the file's own schema."""
         return {"type": "object", "additionalProperties": True}
 
 
@@ -64,9 +64,12 @@ class KitQuestion:
     items: Annotated[tuple[Item, ...], Size(0, MOST_ITEMS)]
 
 
-def carried(owned: Item) -> dict[str, Any]:
-    """An item as JSON, with what is worked out beside it: a body's ISO marks and sharpness, a filter's strength, a
-    film's law."""
+def item_answer(owned: Item) -> dict[str, Any]:
+    """Return an item as JSON, with what is worked out beside it.
+
+    That is a body's ISO marks and sharpness, a filter's strength, a
+    film's law.
+    """
     thing = owned.thing
     answer: dict[str, Any] = {
         "id": str(owned.id),
@@ -74,7 +77,7 @@ def carried(owned: Item) -> dict[str, Any]:
         "name": owned.name,
         "note": owned.note,
         "retired": owned.retired,
-        "facts": plain(all_of(thing)),
+        "facts": plain(all_facts(thing)),
     }
     if isinstance(thing, Body):
         answer["offers"] = {"isos": list(isos_of(thing)), "sharp_to": sharp_to(thing)}
@@ -85,12 +88,14 @@ def carried(owned: Item) -> dict[str, Any]:
     return answer
 
 
-def all_carried(items: Iterable[Item]) -> dict[str, Any]:
-    """A kit as JSON."""
-    return {"items": [carried(each) for each in items]}
+def kit_answer(items: Iterable[Item]) -> dict[str, Any]:
+    """Return a kit as JSON."""
+    return {"items": [item_answer(each) for each in items]}
 
 
-class Change(StrEnum):
+class Difference(StrEnum):
+    """Whether an item of a file is new, changed or the same."""
+
     NEW = "new"
     CHANGED = "changed"
     SAME = "same"
@@ -100,13 +105,15 @@ class Change(StrEnum):
 class ItemChange:
     """What taking an item in would do; ``facts`` are the names that differ."""
 
-    item: Item
-    change: Change
+    id: UUID
+    sort: str
+    name: str
+    change: Difference
     facts: tuple[str, ...]
 
 
-def item(given: object) -> Item:
-    """One item from JSON values.
+def read_item(given: object) -> Item:
+    """Return one item from JSON values.
 
     Raises
     ------
@@ -134,7 +141,7 @@ def item(given: object) -> Item:
         wrong.append(Refusal("facts", "The facts are an object.", "Give them in braces."))
     elif isinstance(sort, str) and sort in SORTS:
         try:
-            thing = read(SORTS[str(sort)], facts)
+            thing = read_thing(SORTS[str(sort)], facts)
         except Refusals as refusals:
             wrong.extend(refusals.under("facts").all)
     if wrong or key is None:
@@ -158,26 +165,26 @@ def _key(given: object, wrong: list[Refusal]) -> UUID | None:
         return None
 
 
-def as_json(owned: Item) -> dict[str, Any]:
-    """An item as it stands in a file."""
+def item_document(owned: Item) -> dict[str, Any]:
+    """Return an item as it stands in a file."""
     return {
         "id": str(owned.id),
         "sort": owned.sort,
         "name": owned.name,
         **({"note": owned.note} if owned.note else {}),
         **({"retired": True} if owned.retired else {}),
-        "facts": written(owned.thing),
+        "facts": write_thing(owned.thing),
     }
 
 
-def file(items: Iterable[Item]) -> str:
-    """A kit file, the items in the order given."""
-    body = {"format": FORMAT, "version": VERSION, "items": [as_json(each) for each in items]}
+def write_kit(items: Iterable[Item]) -> str:
+    """Return a kit file, the items in the order given."""
+    body = {"format": FORMAT, "version": VERSION, "items": [item_document(each) for each in items]}
     return json.dumps(body, indent=1, ensure_ascii=False) + "\n"
 
 
-def parse(text: str) -> tuple[Item, ...]:
-    """The items of a kit file.
+def read_kit(text: str) -> tuple[Item, ...]:
+    """Return the items of a kit file.
 
     Raises
     ------
@@ -193,7 +200,7 @@ def parse(text: str) -> tuple[Item, ...]:
     seen: set[UUID] = set()
     for place, entry in enumerate(given):
         try:
-            found = item(entry)
+            found = read_item(entry)
         except Refusals as refusals:
             wrong.extend(_on_line(text, ["items", place, *_path(each.field)], each) for each in refusals.all)
             continue
@@ -247,26 +254,30 @@ def _path(field: str) -> list[str | int]:
     return [int(step) if step.isdigit() else step for step in field.split(".") if step]
 
 
-def changes(held: Iterable[Item], coming: Iterable[Item]) -> tuple[ItemChange, ...]:
-    """What taking ``coming`` into ``held`` would change, item by item in the order of the file."""
+def kit_changes(held: Iterable[Item], coming: Iterable[Item]) -> tuple[ItemChange, ...]:
+    """Return what taking ``coming`` into ``held`` would change, item by item in the order of the file."""
     by_id = {each.id: each for each in held}
     return tuple(_change(by_id.get(arriving.id), arriving) for arriving in coming)
 
 
 def _change(held: Item | None, coming: Item) -> ItemChange:
     if held is None:
-        return ItemChange(coming, Change.NEW, ())
+        return _changed(coming, Difference.NEW, ())
     if held.sort != coming.sort:
-        return ItemChange(coming, Change.CHANGED, ("sort",))
-    old, new = as_json(held), as_json(coming)
+        return _changed(coming, Difference.CHANGED, ("sort",))
+    old, new = item_document(held), item_document(coming)
     parts = [part for part in ("name", "note", "retired") if old.get(part) != new.get(part)]
     names = sorted(old["facts"].keys() | new["facts"].keys())
     parts += [name for name in names if old["facts"].get(name) != new["facts"].get(name)]
-    return ItemChange(coming, Change.CHANGED if parts else Change.SAME, tuple(parts))
+    return _changed(coming, Difference.CHANGED if parts else Difference.SAME, tuple(parts))
+
+
+def _changed(item: Item, change: Difference, facts: tuple[str, ...]) -> ItemChange:
+    return ItemChange(item.id, item.sort, item.name, change, facts)
 
 
 def schema() -> dict[str, Any]:
-    """The JSON Schema of a kit file."""
+    """Return the JSON Schema of a kit file."""
     one_of = [
         {
             "type": "object",

@@ -8,7 +8,7 @@ from typing import Annotated
 from ..wire.marks import Size
 from ..wire.question import Question
 from .budget import Budget, BudgetQuestion, FramesQuestion, PlannedFrames, budget, frames
-from .sorts import Glass, together
+from .things import Glass, merge_glasses
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +26,7 @@ class TogetherAnswer:
 
 
 QUESTIONS: dict[str, Question] = {
-    "together": Question(TogetherQuestion, lambda q: TogetherAnswer(together(q.glass)), TogetherAnswer),
+    "together": Question(TogetherQuestion, lambda q: TogetherAnswer(merge_glasses(q.glass)), TogetherAnswer),
     "outing/budget": Question(BudgetQuestion, budget, Budget),
     "outing/frames": Question(FramesQuestion, frames, PlannedFrames),
 }

@@ -5,7 +5,7 @@ from __future__ import annotations
 from uuid import NAMESPACE_URL, UUID, uuid5
 
 from .kitfile import Item
-from .sorts import Accessory, Body, Film, Glass, Holder, Lens, Release, Support
+from .things import Accessory, Body, Film, Glass, Holder, Lens, Release, Support
 
 
 def _key(name: str) -> UUID:

@@ -68,7 +68,7 @@ class CalibrationQuestion:
 
 
 @dataclass(frozen=True, slots=True)
-class Found:
+class Calibrated:
     """What a glass or a session measures against its label [stops], its sd, and the frames behind it."""
 
     id: str
@@ -81,8 +81,8 @@ class Found:
 class Calibration:
     """``covariance`` in the order of ``glass``, then ``sessions``."""
 
-    glass: tuple[Found, ...]
-    sessions: tuple[Found, ...]
+    glass: tuple[Calibrated, ...]
+    sessions: tuple[Calibrated, ...]
     covariance: tuple[tuple[float, ...], ...]
 
 
@@ -153,18 +153,18 @@ class _Fit:
         ]
 
     def of_habits(self, first: int, other: int) -> float:
-        """Covariance of two habits."""
+        """Return the covariance of two habits."""
         line = self.crossed[first]
         through = -sum(line[at] * share for at, share in self.cross[other].items()) / self.own[other]
         return through + (1 / self.own[first] if first == other else 0.0)
 
     def apart(self, row: _Row) -> float:
-        """What a frame says beyond the fit [stops]."""
+        """Return what a frame says beyond the fit [stops]."""
         habit = 0.0 if row.session is None else self.habits[row.session]
         return row.error - habit - sum(times * self.glass[at] for at, times in row.glass)
 
     def spread(self, row: _Row) -> float:
-        """Variance of the fit at a frame [stops^2]."""
+        """Return the variance of the fit at a frame [stops^2]."""
         spread = sum(times * others * self.between[at][other] for at, times in row.glass for other, others in row.glass)
         if row.session is not None:
             spread += self.of_habits(row.session, row.session)
@@ -208,19 +208,20 @@ def _fitted(question: CalibrationQuestion) -> _Fitted:
     return _Fitted(fit, rows, tuple(names), tuple(sessions))
 
 
-def _found(fitted: _Fitted) -> tuple[Found, ...]:
+def _found(fitted: _Fitted) -> tuple[Calibrated, ...]:
     counts = Counter(at for row in fitted.rows for at, _ in row.glass)
     fit = fitted.fit
     return tuple(
-        Found(name, fit.glass[at], math.sqrt(fit.between[at][at]), counts[at]) for at, name in enumerate(fitted.names)
+        Calibrated(name, fit.glass[at], math.sqrt(fit.between[at][at]), counts[at])
+        for at, name in enumerate(fitted.names)
     )
 
 
-def _habits(fitted: _Fitted) -> tuple[Found, ...]:
+def _habits(fitted: _Fitted) -> tuple[Calibrated, ...]:
     counts = Counter(row.session for row in fitted.rows)
     fit = fitted.fit
     return tuple(
-        Found(name, fit.habits[at], math.sqrt(fit.of_habits(at, at)), counts[at])
+        Calibrated(name, fit.habits[at], math.sqrt(fit.of_habits(at, at)), counts[at])
         for at, name in enumerate(fitted.sessions)
     )
 
@@ -322,7 +323,7 @@ def learn(frames: Sequence[Judged], noise_sd: float = 0.2) -> Learnt:
 
 
 def _suspect(fitted: _Fitted, name: str) -> bool:
-    """Whether the middle of a glass's frames lies far enough from its label to be worth the full check."""
+    """Return whether the middle of a glass's frames lies far enough from its label to be worth the full check."""
     at = fitted.names.index(name)
     rest = sorted(
         fitted.fit.apart(row) / times + fitted.fit.glass[at]
@@ -359,5 +360,5 @@ def _tangled(found: Calibration, frames: Sequence[Judged]) -> list[Tangled]:
 
 
 def shown_sd(sd: float) -> float:
-    """The sd a screen may show [stops]: never below what the method can tell."""
+    """Return the sd a screen may show [stops]: never below what the method can tell."""
     return max(sd, LEAST_SHOWN_SD)

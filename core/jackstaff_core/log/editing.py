@@ -31,8 +31,10 @@ LEAST_CORNER_STOPS = 0.1
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Tint:
-    """What a glass does to the picture: its cast in words, the shift of its light [mired, + warmer], green too much or
-    missing, its denser corners."""
+    """What a glass does to the picture.
+
+    Its cast in words, the shift of its light [mired, + warmer], green too much or missing, its denser corners.
+    """
 
     cast: Annotated[str, Size(0, 60)] = ""
     mired: Annotated[float, Between(-500, 500, "mired")] | None = None
@@ -42,8 +44,10 @@ class Tint:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class EditQuestion:
-    """What is known of the frame; None where nothing is. ``pitch_deg`` + is camera tilted up, ``kelvin`` what the
-    camera was set to; ``monochrome`` a frame meant for black and white, whose colours nobody will see.
+    """What is known of the frame; None where nothing is.
+
+    ``pitch_deg`` + is camera tilted up, ``kelvin`` what the camera was set to, ``monochrome`` a frame meant for black
+    and white, whose colours nobody will see.
     """
 
     error_stops: float | None = None
@@ -68,13 +72,16 @@ class Note:
 
 
 def keystone_crop(pitch_deg: float, focal_mm: float, height_mm: float) -> float:
-    """Share of the picture's height that upright verticals cost.
+    """Return the share of the picture's height that upright verticals cost.
 
     Parameters
     ----------
-    pitch_deg : how far the camera was tilted up (+) or down [degrees].
-    focal_mm : focal length, 1 to 3000 mm.
-    height_mm : the sensor's height, 3 to 300 mm.
+    pitch_deg : float
+        How far the camera was tilted up (+) or down [degrees].
+    focal_mm : float
+        Focal length, 1 to 3000 mm.
+    height_mm : float
+        The sensor's height, 3 to 300 mm.
 
     Raises
     ------
@@ -88,7 +95,7 @@ def keystone_crop(pitch_deg: float, focal_mm: float, height_mm: float) -> float:
 
 
 def editing_notes(question: EditQuestion) -> tuple[Note, ...]:
-    """The steps in the order of the edit.
+    """Return the steps in the order of the edit.
 
     Raises
     ------
@@ -147,7 +154,7 @@ def _colour(q: EditQuestion) -> Iterator[Note]:
 
 
 def _monochrome(q: EditQuestion) -> Iterator[Note]:
-    """In black and white a cast is a choice of tones, and only the mix of the channels shows it."""
+    """Yield in black and white a cast is a choice of tones, and only the mix of the channels shows it."""
     yield Note("tones", "Mix the channels for the tones: more red darkens a blue sky, more blue opens haze and shadow.")
     if any(piece.mired is not None and abs(piece.mired) >= LEAST_MIRED for piece in q.glass):
         yield Note("channels", "The filter's cast weights the channels: set them against each other by eye, not grey.")
@@ -155,6 +162,6 @@ def _monochrome(q: EditQuestion) -> Iterator[Note]:
 
 
 def _total(measured: Iterable[float | None]) -> float | None:
-    """The sum of what was measured; None where nothing was."""
+    """Return the sum of what was measured; None where nothing was."""
     known = [each for each in measured if each is not None]
     return math.fsum(known) if known else None

@@ -27,9 +27,9 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from ..filters.kind import GlassKind
-from .calibration import MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS, Found, Judged, Learnt, learn, shown_sd
+from .calibration import MOST_FRAMES, MOST_GLASSES, MOST_SESSIONS, Calibrated, Judged, Learnt, learn, shown_sd
 from .finished_frame import FinishedFrame, UsedGlass
-from .frame import Cause
+from .frame import ErrorCause
 
 SESSION_GAP = timedelta(hours=6)
 PAIR_WEIGHT, MOST_PAIRS = 4.0, 12
@@ -39,7 +39,7 @@ MOST_REVIEWED = MOST_FRAMES // 2
 WILD_STOPS = 8.0
 """A frame further from its label says that something else went wrong [stops]."""
 TREND_FRAMES, TREND_DAYS = 6, 60.0
-NOT_THE_FILTER = (Cause.SCENE, Cause.TASTE)
+NOT_THE_FILTER = (ErrorCause.SCENE, ErrorCause.TASTE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,7 +103,7 @@ class Evidence:
     asides: Mapping[str, int]
 
 
-def weigh(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidence:
+def weigh_log(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> Evidence:
     """Learn from the log; glass that no frame speaks of is left out."""
     reviewed = sorted((each for each in frames if each.error_stops is not None and not each.dark), key=_opened)
     known = _learnable(reviewed, kit)
@@ -167,8 +167,8 @@ class FilterFinding:
     stops: float
 
 
-def finding(frame: FinishedFrame) -> FilterFinding | None:
-    """What one frame alone says of a filter: None where it speaks of several, of none, or of something else.
+def single_frame_finding(frame: FinishedFrame) -> FilterFinding | None:
+    """Return what one frame alone says of a filter: None where it speaks of several, of none, or of something else.
 
     The measure is that of the whole log (``against_label``), beside the offset in use. Verdict: estimate; it is one
     frame's word.
@@ -184,7 +184,7 @@ def finding(frame: FinishedFrame) -> FilterFinding | None:
 
 
 def against_label(frame: FinishedFrame) -> float:
-    """How much denser than its labels the stack was, by this reviewed frame alone [stops]."""
+    """Return how much denser than its labels the stack was, by this reviewed frame alone [stops]."""
     in_use = sum(each.offset or 0.0 for each in frame.put_on) - sum(each.offset or 0.0 for each in frame.taken_off)
     taught = 0.0 if frame.correction_for in NOT_THE_FILTER else frame.correction_stops
     return in_use + frame.bias_stops + taught + frame.late_stops - (frame.error_stops or 0.0)
@@ -195,7 +195,7 @@ def _opened(frame: FinishedFrame) -> datetime:
 
 
 def _counted(frame: FinishedFrame) -> list[UsedGlass]:
-    """The glass that the frame speaks of: what came on after the metering, and what went off."""
+    """Return the glass that the frame speaks of: what came on after the metering, and what went off."""
     return [*frame.put_on, *frame.taken_off]
 
 
@@ -204,7 +204,7 @@ def _ids(glass: Iterable[UsedGlass]) -> tuple[str, ...]:
 
 
 def _learnable(frames: Sequence[FinishedFrame], kit: Sequence[GlassKnown]) -> dict[str, GlassKnown]:
-    """The kit, or of a very large one the glass that most frames speak of."""
+    """Return the kit, or of a very large one the glass that most frames speak of."""
     spoken = Counter(each.id for frame in frames for each in _counted(frame))
     most = sorted(kit, key=lambda thing: -(spoken[thing.id] + len(thing.pairs)))[:MOST_GLASSES]
     return {each.id: each for each in most}
@@ -232,7 +232,7 @@ def _aside(frame: FinishedFrame, known: Mapping[str, GlassKnown]) -> str | None:
 
 
 def _sessions(frames: Iterable[FinishedFrame]) -> dict[str, datetime]:
-    """When the session of each frame began; ``frames`` in order of time."""
+    """Return when the session of each frame began; ``frames`` in order of time."""
     began: dict[str, datetime] = {}
     last: FinishedFrame | None = None
     for frame in frames:
@@ -246,7 +246,7 @@ def _witnesses(
     glass: str,
     used: Sequence[FinishedFrame],
     deltas: Mapping[str, float],
-    habits: Mapping[str, Found],
+    habits: Mapping[str, Calibrated],
     sessions: Mapping[str, datetime],
 ) -> tuple[Witness, ...]:
     found = []
@@ -264,7 +264,7 @@ def _witnesses(
 
 
 def _known(
-    found: Found, glass: GlassKnown, learnt: Learnt, kit: Mapping[str, GlassKnown], witnesses: tuple[Witness, ...]
+    found: Calibrated, glass: GlassKnown, learnt: Learnt, kit: Mapping[str, GlassKnown], witnesses: tuple[Witness, ...]
 ) -> Known:
     doubted = found.id in learnt.doubted
     return Known(
@@ -291,7 +291,9 @@ def _other(pair: tuple[str, str], glass: str) -> str:
     return pair[1] if pair[0] == glass else pair[0]
 
 
-def _advice(found: Found, glass: GlassKnown, doubted: bool, tangled: list[str], kit: Mapping[str, GlassKnown]) -> str:
+def _advice(
+    found: Calibrated, glass: GlassKnown, doubted: bool, tangled: list[str], kit: Mapping[str, GlassKnown]
+) -> str:
     sure = 2 * shown_sd(found.sd)
     if doubted:
         way = "denser" if found.mean > 0 else "weaker"
@@ -315,7 +317,7 @@ def _advice(found: Found, glass: GlassKnown, doubted: bool, tangled: list[str], 
 
 
 def _trend(witnesses: Sequence[Witness]) -> float | None:
-    """Stops a year, by least squares, where it stands out by more than two sd; None otherwise.
+    """Return the stops a year, by least squares, where it stands out by more than two sd; None otherwise.
 
     Habits stay in: a glass that changes slowly looks like habits that lean further each time.
     """

@@ -9,7 +9,17 @@ from datetime import datetime
 
 from ..camera.reciprocity import ReciprocityLaw
 from ..filters.kind import GlassKind
-from .frame import Cause, Defect, Frame, FrameConditions, FrameGlass, FrameReview, State, Tasted, reckonable
+from .frame import (
+    Defect,
+    ErrorCause,
+    Frame,
+    FrameConditions,
+    FrameGlass,
+    FrameReview,
+    FrameState,
+    Tasted,
+    is_reckonable,
+)
 from .light_story import closing_error, seen_light_stops
 
 
@@ -60,8 +70,8 @@ class FinishedFrame:
     """The reading was a forecast's: how the frame came out says nothing of the filter."""
     bias_stops: float = 0.0
     correction_stops: float = 0.0
-    correction_for: Cause | None = None
-    because: Cause | None = None
+    correction_for: ErrorCause | None = None
+    because: ErrorCause | None = None
     seen_light_stops: float | None = None
     """What the light that a phone watched made of it [stops, + brighter]; None where none watched, or on film."""
     closing_stops: float | None = None
@@ -129,10 +139,10 @@ def _used(glass: FrameGlass) -> UsedGlass:
     return UsedGlass(key, glass.name, glass.kind, glass.stops, glass.offset, glass.in_reading)
 
 
-def finished(frame: Frame) -> FinishedFrame | None:
-    """A frame as its lessons read it; None while it runs, or where its time cannot be reckoned with."""
+def finish_frame(frame: Frame) -> FinishedFrame | None:
+    """Return a frame as its lessons read it; None while it runs, or where its time cannot be reckoned with."""
     seconds, aimed = frame.open_seconds, frame.aimed_seconds
-    if seconds is None or not reckonable(seconds, aimed, frame.answer.seconds):
+    if seconds is None or not is_reckonable(seconds, aimed, frame.answer.seconds):
         return None
     run, about = frame.run, frame.conditions or FrameConditions()
     review = frame.review or FrameReview()
@@ -148,7 +158,7 @@ def finished(frame: Frame) -> FinishedFrame | None:
         error_stops=review.error_stops,
         defects=frozenset(review.defects),
         tasted=review.tasted,
-        aborted=frame.state is State.ABORTED,
+        aborted=frame.state is FrameState.ABORTED,
         watched=run.watched if run else True,
         dark=run is not None and run.purpose == "dark",
         trial=run is not None and run.purpose == "trial",

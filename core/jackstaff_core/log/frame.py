@@ -18,7 +18,7 @@ from ..exposure.calculation import Counting, SumStep
 from ..exposure.timing_error import TimingError, timing_error
 from ..filters.kind import GlassKind
 from ..filters.on_lens import MOST_GLASSES
-from ..moving_light.fused import KEPT_LOOKS, Looked
+from ..moving_light.fusion import KEPT_LOOKS, Looked
 from ..scales.ladders import LONGEST_DIAL, LONGEST_SECONDS, SHORTEST_DIAL, SHORTEST_SECONDS, Step
 from ..sky.cover import Sky
 from ..stacks.finder import GlassStops
@@ -34,7 +34,7 @@ Name = Annotated[str, Size(0, 60)]
 Ev = Annotated[float, Between(-20, 25, "EV")]
 
 
-class State(StrEnum):
+class FrameState(StrEnum):
     """Whether a frame is being exposed, was ended, or was broken off."""
 
     OPEN = "open"
@@ -43,6 +43,8 @@ class State(StrEnum):
 
 
 class ClosedBy(StrEnum):
+    """Whether a hand ended the frame, or the camera did at the mark."""
+
     HAND = "hand"
     MARK = "mark"
 
@@ -62,7 +64,7 @@ class EventKind(StrEnum):
     CORRECTED = "corrected"
 
 
-class Cause(StrEnum):
+class ErrorCause(StrEnum):
     """Where a person says that an error of exposure belongs."""
 
     SCENE = "scene"
@@ -95,6 +97,8 @@ class Fit(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class FrameReading:
+    """What was metered: a camera's settings or a hand meter's EV, when, and through what."""
+
     shutter: Mark | None = None
     aperture: Mark | None = None
     iso: Mark | None = None
@@ -107,6 +111,8 @@ class FrameReading:
 
 @dataclass(frozen=True, slots=True)
 class FrameSettings:
+    """Aperture and ISO that the frame was taken at, as they stand on the dials."""
+
     aperture: Mark
     iso: Mark
 
@@ -146,6 +152,8 @@ MOST_COUNT = 1e10
 
 @dataclass(frozen=True, slots=True)
 class FrameEvent:
+    """Something that happened to a running exposure; ``seconds`` is what it changed, in its kind's own unit."""
+
     id: UUID
     at: datetime
     kind: EventKind
@@ -209,7 +217,7 @@ class FrameRun:
     """Sd of a forecast that stood in for the reading; None where somebody metered."""
     correction_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
     """How much longer (+) the sum is for how the frame before came out, and why that was."""
-    correction_for: Cause | None = None
+    correction_for: ErrorCause | None = None
     purpose_stops: Annotated[float, Between(-5, 5, "stops")] = 0.0
     """How much brighter (+) than the meter's grey it was meant to be; how it came out is said beside that."""
 
@@ -259,7 +267,7 @@ class FrameReview:
     error_stops: Annotated[float | None, Between(-5, 5, "stops"), Was("came_out")] = None
     defects: Annotated[tuple[Defect, ...], Size(0, len(Defect)), Was("seen")] = ()
     tasted: Annotated[tuple[Tasted, ...], Size(0, 10)] = ()
-    because: Cause | None = None
+    because: ErrorCause | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -267,7 +275,7 @@ class Frame:
     """A frame as the client keeps it."""
 
     id: UUID
-    state: State
+    state: FrameState
     opened_at: datetime
     closed_at: datetime | None = None
     closed_by: ClosedBy | None = None
@@ -284,7 +292,7 @@ class Frame:
     review: FrameReview | None = None
 
     def __post_init__(self) -> None:
-        if (self.state is State.OPEN) != (self.closed_at is None):
+        if (self.state is FrameState.OPEN) != (self.closed_at is None):
             raise Refusal("closed_at", "An open frame has no closing time, an ended one has.", "Correct one of them.")
         if self.closed_at and self.closed_at < self.opened_at:
             raise Refusal("closed_at", "A frame cannot close before it opens.", "Give the later time as closed_at.")
@@ -310,26 +318,28 @@ class Frame:
 
 
 def last_aim(events: Iterable[tuple[str, float | None]], planned_seconds: float) -> float:
-    """The time [s] that was aimed at last among what happened; the planned one where nothing moved it."""
+    """Return the time [s] that was aimed at last among what happened; the planned one where nothing moved it."""
     aims = [seconds for kind, seconds in events if kind == EventKind.AIMED and seconds]
     return aims[-1] if aims else planned_seconds
 
 
-def timing(aimed_seconds: float, open_seconds: float | None) -> TimingError | None:
-    """How a real time compares with the one aimed at; None where either cannot be reckoned with.
+def timing_of(aimed_seconds: float, open_seconds: float | None) -> TimingError | None:
+    """Return how a real time compares with the one aimed at; None where either cannot be reckoned with.
 
     Parameters
     ----------
-    aimed_seconds : what the light asked for in the end [s].
-    open_seconds : how long it really was open [s]; None where nobody knows.
+    aimed_seconds : float
+        What the light asked for in the end [s].
+    open_seconds : float | None
+        How long it really was open [s]; None where nobody knows.
     """
-    if open_seconds is None or not reckonable(open_seconds, aimed_seconds):
+    if open_seconds is None or not is_reckonable(open_seconds, aimed_seconds):
         return None
     return timing_error(aimed_seconds, open_seconds)
 
 
-def reckonable(*seconds: float) -> bool:
-    """Whether these times are ones the core works with."""
+def is_reckonable(*seconds: float) -> bool:
+    """Return whether these times are ones the core works with."""
     return all(SHORTEST_SECONDS <= second <= LONGEST_SECONDS for second in seconds)
 
 

@@ -66,9 +66,12 @@ def join(files: Sequence[File], frames: Sequence[Candidate], ahead: float | None
 
     Parameters
     ----------
-    files : what the pictures say of themselves, up to 100.
-    frames : of the log, up to 400, in any order.
-    ahead : of true time, the camera's clock, -15 h to 15 h [s]; None lets it be learnt from the files.
+    files : Sequence[File]
+        What the pictures say of themselves, up to 100.
+    frames : Sequence[Candidate]
+        Of the log, up to 400, in any order.
+    ahead : float | None
+        Of true time, the camera's clock, -15 h to 15 h [s]; None lets it be learnt from the files.
 
     Raises
     ------
@@ -111,7 +114,7 @@ def _alike(file: File, frame: Candidate) -> bool:
 
 
 def _offsets(files: Sequence[File], frames: Sequence[Candidate]) -> list[float]:
-    """Every offset under which the most files find a frame of their length, the smallest first."""
+    """Return every offset under which the most files find a frame of their length, the smallest first."""
     found: list[float] = []
     for file in files:
         for frame in frames:

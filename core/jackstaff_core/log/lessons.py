@@ -58,16 +58,22 @@ def next_time(
     step: Step = Step.THIRD,
     length: Fit = Fit.RIGHT,
 ) -> NextTime:
-    """What to set for the same picture [s].
+    """Return what to set for the same picture [s].
 
     Parameters
     ----------
-    used_seconds : the time of the frame [s].
-    error_stops : + when brighter than wanted [stops].
-    light_stops : how the light has moved since [stops].
-    dial_limit : last shutter mark before bulb [s].
-    step : division of the body's dial.
-    length : whether the time was long enough for what moved, or too long.
+    used_seconds : float
+        The time of the frame [s].
+    error_stops : float
+        + when brighter than wanted [stops].
+    light_stops : float
+        How the light has moved since [stops].
+    dial_limit : float
+        Last shutter mark before bulb [s].
+    step : Step
+        Division of the body's dial.
+    length : Fit
+        Whether the time was long enough for what moved, or too long.
 
     Raises
     ------
@@ -109,13 +115,13 @@ _LOOK_STOPS = 1.0
 
 
 def _holding_back(stops: float) -> tuple[str, ...]:
-    """The ways of a longer frame of the same brightness."""
+    """Return the ways of a longer frame of the same brightness."""
     said = tenths_in_words(stops)
     return f"close the aperture by {said}", f"add filters of {said}", f"wait until the light is {said} weaker"
 
 
 def _making_up(stops: float) -> tuple[str, ...]:
-    """The ways of a shorter frame of the same brightness."""
+    """Return the ways of a shorter frame of the same brightness."""
     said = tenths_in_words(stops)
     return f"open the aperture by {said}", f"raise the ISO by {said}", f"take filters of {said} off"
 
@@ -133,8 +139,8 @@ class AgainQuestion:
     earlier_stops: Annotated[float, Between(-10, 10, "stops")] = 0.0
 
 
-def again(question: AgainQuestion) -> Correction:
-    """What the sum of the same frame is corrected by, so that the time is the used one less how it came out.
+def correction_for_again(question: AgainQuestion) -> Correction:
+    """Return what the sum of the same frame is corrected by, so that the time is the used one less how it came out.
 
     Raises
     ------
@@ -185,7 +191,7 @@ class Taste:
 
 
 def clean_ends(frames: Iterable[FinishedFrame]) -> tuple[CleanEnd, ...]:
-    """One row for each variable glass and focal length at which a cross was seen."""
+    """Return one row for each variable glass and focal length at which a cross was seen."""
     crossed: dict[tuple[str, float], list[UsedGlass]] = {}
     for frame in frames:
         for piece in frame.glass:
@@ -223,7 +229,7 @@ def clear_focals(frames: Iterable[FinishedFrame]) -> tuple[ClearFocal, ...]:
 
 
 def tastes(frames: Iterable[FinishedFrame]) -> tuple[Taste, ...]:
-    """What was right for each look, nearest swells together."""
+    """Return what was right for each look, nearest swells together."""
     liked: dict[tuple[str, str], list[FinishedFrame]] = {}
     for frame in frames:
         for each in frame.tasted:
@@ -252,8 +258,8 @@ def _taste(kind: str, look: str, own: Sequence[FinishedFrame]) -> Taste:
     )
 
 
-def wished(frames: Iterable[FinishedFrame], most: int = 500) -> tuple[float, ...]:
-    """The strength each frame wanted, the latest last [stops]: the time wished for against the bare one.
+def wished_stops(frames: Iterable[FinishedFrame], most: int = 500) -> tuple[float, ...]:
+    """Return the strength each frame wanted, the latest last [stops]: the time wished for against the bare one.
 
     Wished for is the middle of its look's window, else the time it was planned with; a whole stack counts as one.
     """

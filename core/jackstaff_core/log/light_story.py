@@ -1,10 +1,10 @@
 """What the light did while a frame was exposed, as a watching phone saw it, and what that made of the frame.
 
-The looks and readings of the frame give its path of light (moving_light/fused.py); what it let in is the integral of
+The looks and readings of the frame give its path of light (moving_light/fusion.py); what it let in is the integral of
 that path (moving_light/integral.py) against the light it was metered for. Closed as planned it would have been the
 same integral to the planned end.
 
-Source: moving_light/fused.py, moving_light/integral.py. Limits: frames that were watched; what came out is explained
+Source: moving_light/fusion.py, moving_light/integral.py. Limits: frames that were watched; what came out is explained
 by the light where the two are within a quarter stop. Verdict: estimate, with its sd.
 """
 
@@ -14,10 +14,10 @@ import math
 from dataclasses import dataclass
 
 from ..exposure.timing_error import TimingError, timing_error
-from ..moving_light.end import ExposureEndQuestion, error_if_closed, known_light, seen_light
+from ..moving_light.end_of_exposure import ExposureEndQuestion, error_if_closed, known_light, seen_light
 from ..scales.spoken import stops_shown
 from ..words.refusal import Refusal
-from .frame import Frame, reckonable
+from .frame import Frame, is_reckonable
 
 TOLD_STOPS, EXPLAINED_STOPS, MOST_OF_IT = 0.25, 0.25, 0.7
 MOST_DRAWN = 120
@@ -52,7 +52,7 @@ class LightStory:
 
 
 def story(frame: Frame) -> LightStory | None:
-    """The light of a frame that has ended; None where nobody watched, or where no light was wanted."""
+    """Return the light of a frame that has ended; None where nobody watched, or where no light was wanted."""
     question = _question(frame)
     if question is None or frame.run is None:
         return None
@@ -86,7 +86,7 @@ def story(frame: Frame) -> LightStory | None:
 
 
 def seen_light_stops(frame: Frame) -> float | None:
-    """How much more (+) than was wanted the light that was seen let in [stops]; None where none was seen."""
+    """Return how much more (+) than was wanted the light that was seen let in [stops]; None where none was seen."""
     question = _question(frame)
     if question is None:
         return None
@@ -99,7 +99,7 @@ def seen_light_stops(frame: Frame) -> float | None:
 def closing_error(frame: Frame) -> TimingError | None:
     """Return how a frame was closed against its aim, by the light it let in; None where it cannot be reckoned with."""
     closed, aimed = frame.open_seconds, frame.aimed_seconds
-    if closed is None or not reckonable(closed, aimed):
+    if closed is None or not is_reckonable(closed, aimed):
         return None
     question = _asked(frame)
     if question is None:
@@ -112,17 +112,17 @@ def closing_error(frame: Frame) -> TimingError | None:
 
 
 def _question(frame: Frame) -> ExposureEndQuestion | None:
-    """What was wanted of a frame's light, and what is known of it; None where nobody watched, or wanted any."""
+    """Return what was wanted of a frame's light, and what is known of it; None where nobody watched, or wanted any."""
     return _asked(frame) if frame.run and frame.run.looks else None
 
 
 def _asked(frame: Frame) -> ExposureEndQuestion | None:
-    """The same whether somebody watched or not; None where no light was wanted."""
+    """Return the same whether somebody watched or not; None where no light was wanted."""
     run, closed = frame.run, frame.open_seconds
     if run is None or run.purpose in _UNTOLD or closed is None:
         return None
     needed = run.metered_seconds * 2**run.bias_stops
-    if not reckonable(closed, needed, frame.answer.set_seconds):
+    if not is_reckonable(closed, needed, frame.answer.set_seconds):
         return None
     return ExposureEndQuestion(
         needed_seconds=needed,
@@ -139,7 +139,7 @@ def _asked(frame: Frame) -> ExposureEndQuestion | None:
 
 
 def _differs(during: list[StoryPoint]) -> float | None:
-    """The second from which the light was off the plan to the end, or for most of what was left."""
+    """Return the second from which the light was off the plan to the end, or for most of what was left."""
     off = [point.stops - point.planned for point in during]
     for place, first in enumerate(off):
         if abs(first) < TOLD_STOPS:
@@ -152,7 +152,7 @@ def _differs(during: list[StoryPoint]) -> float | None:
 
 
 def _mean_off(points: list[StoryPoint]) -> float:
-    """How far the light was off the plan, in the mean [stops]."""
+    """Return how far the light was off the plan, in the mean [stops]."""
     return math.fsum(point.stops - point.planned for point in points) / len(points) if points else 0.0
 
 

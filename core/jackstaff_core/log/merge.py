@@ -11,14 +11,14 @@ from dataclasses import replace
 from datetime import timedelta
 
 from .frame import EventKind as Kind
-from .frame import Frame, FrameEvent, FrameRun, Reread, State
+from .frame import Frame, FrameEvent, FrameRun, FrameState, Reread
 
 _ENDS = frozenset({Kind.CLOSED, Kind.ABORTED})
 _LONGER = frozenset({Kind.EXTENDED, Kind.CUT})
 
 
-def joined(winner: Frame, loser: Frame) -> Frame:
-    """The winner's frame with whatever happened according to the loser."""
+def merge_frames(winner: Frame, loser: Frame) -> Frame:
+    """Return the winner's frame with whatever happened according to the loser."""
     known = {event.id for event in winner.events}
     news = [event for event in loser.events if event.id not in known]
     if not news:
@@ -30,7 +30,7 @@ def joined(winner: Frame, loser: Frame) -> Frame:
     events = [event for event in events if event.id not in others]
     state = winner.state if end and ending is None else ending.state if ending else _open_or(winner, events)
     whole = ending or winner
-    is_open = state == State.OPEN
+    is_open = state == FrameState.OPEN
     run = winner.run and _run(winner.run, loser.run, news)
     if run and ending and ending.run:
         run = replace(run, busy_until=ending.run.busy_until, watched=ending.run.watched)
@@ -46,7 +46,7 @@ def joined(winner: Frame, loser: Frame) -> Frame:
 
 
 def would_lose(winner: Frame, loser: Frame) -> bool:
-    """Whether the loser says something about the frame that is not in what is kept."""
+    """Return whether the loser says something about the frame that is not in what is kept."""
     fields = ("note", "review", "conditions")
     return any(getattr(loser, name) and getattr(loser, name) != getattr(winner, name) for name in fields)
 
@@ -56,7 +56,7 @@ def _in_order(events: Sequence[FrameEvent]) -> list[FrameEvent]:
 
 
 def _end(events: Sequence[FrameEvent]) -> tuple[FrameEvent | None, set[object]]:
-    """The end that stands, and what belongs to ends that came after it."""
+    """Return the end that stands, and what belongs to ends that came after it."""
     end: FrameEvent | None = None
     others: set[object] = set()
     for event in events:
@@ -76,10 +76,10 @@ def _last_end(doc: Frame) -> object:
     return end and end.id
 
 
-def _open_or(winner: Frame, events: Sequence[FrameEvent]) -> State:
+def _open_or(winner: Frame, events: Sequence[FrameEvent]) -> FrameState:
     """Without an end that stands it is open, where events say that it opened at all."""
     taken_back = any(event.kind == Kind.TAKEN_BACK for event in events)
-    return State.OPEN if taken_back else winner.state
+    return FrameState.OPEN if taken_back else winner.state
 
 
 def _shifted(news: Sequence[FrameEvent]) -> timedelta:
@@ -87,7 +87,7 @@ def _shifted(news: Sequence[FrameEvent]) -> timedelta:
 
 
 def _run(run: FrameRun, other: FrameRun | None, news: Sequence[FrameEvent]) -> FrameRun:
-    """Readings on the way and longer or shorter, from both."""
+    """Return the readings on the way and longer or shorter, from both."""
     longer = sum(event.seconds or 0.0 for event in news if event.kind in _LONGER)
     rereads: dict[float, Reread] = {}
     for each in (*run.rereads, *(other.rereads if other else ())):

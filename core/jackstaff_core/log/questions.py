@@ -6,21 +6,21 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..camera.reading import ReadingGiven, SettingsGiven, metered
+from ..camera.reading import ReadingGiven, SettingsGiven, metered_exposure
 from ..exposure.calculation import Correction
 from ..filters.on_lens import MOST_GLASSES
 from ..gear.kitfile import MOST_ITEMS, Item
-from ..gear.sorts import Glass
+from ..gear.things import Glass
 from ..scales.ladders import Step
 from ..wire.marks import Between, Size
 from ..wire.question import Question
 from . import editing, evidence, lessons, light_story, review
 from . import statistics as counting
 from .calibration import Calibration, CalibrationQuestion, calibrate
-from .evidence import Evidence, weigh
-from .finished_frame import FinishedFrame, finished
+from .evidence import Evidence, weigh_log
+from .finished_frame import FinishedFrame, finish_frame
 from .frame import Defect, Fit, Frame, FrameConditions
-from .lessons import AgainQuestion, again
+from .lessons import AgainQuestion, correction_for_again
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -38,8 +38,7 @@ class ReviewedQuestion:
 
 @dataclass(frozen=True, slots=True)
 class ReviewedAnswer:
-    """What a frame teaches: the time for the same picture, cause and cure of what was seen, the edit, the light, the
-    filter."""
+    """What a frame teaches: the time for the same picture, what was seen and why, the edit, the light, the filter."""
 
     next: lessons.NextTime | None
     remarks: tuple[review.Remark, ...]
@@ -49,14 +48,14 @@ class ReviewedAnswer:
 
 
 def reviewed(question: ReviewedQuestion) -> ReviewedAnswer:
-    """What one reviewed frame teaches.
+    """Return what one reviewed frame teaches.
 
     Raises
     ------
     Refusal
         A reading that cannot be read, or a next time beyond a day.
     """
-    frame = finished(question.frame)
+    frame = finish_frame(question.frame)
     if frame is None:
         return ReviewedAnswer(None, (), ())
     following = None
@@ -82,12 +81,15 @@ def reviewed(question: ReviewedQuestion) -> ReviewedAnswer:
         review.remarks(frame),
         editing.editing_notes(edit),
         light_story.story(question.frame),
-        evidence.finding(frame),
+        evidence.single_frame_finding(frame),
     )
 
 
 def _length(frame: FinishedFrame) -> Fit:
-    """Whether the time suited all that moved; what smeared says no to a longer one, whatever else was too short."""
+    """Return whether the time suited all that moved.
+
+    What smeared says no to a longer one, whatever else was too short.
+    """
     fits = {each.fit for each in frame.tasted}
     if Defect.LEAVES in frame.defects or Fit.LONG in fits:
         return Fit.LONG
@@ -95,15 +97,15 @@ def _length(frame: FinishedFrame) -> Fit:
 
 
 def _brighter(now: ReadingGiven, then: Frame) -> float:
-    """Stops by which a bare reading is brighter than it was for a frame."""
+    """Return the stops by which a bare reading is brighter than it was for a frame."""
     settings = SettingsGiven(then.settings.aperture, then.settings.iso)
     known = then.conditions.ev100 if then.conditions else None
     if known is None:
         old = then.reading
         reading = ReadingGiven(old.shutter, old.aperture, old.iso, old.ev100, old.step)
         on = sum(glass.stops + (glass.offset or 0.0) for glass in then.stack if glass.in_reading)
-        known = metered(reading, settings).ev100 + on
-    return metered(now, settings).scene_ev100 - known
+        known = metered_exposure(reading, settings).ev100 + on
+    return metered_exposure(now, settings).scene_ev100 - known
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,8 +116,8 @@ class LogQuestion:
     frames: Annotated[tuple[Frame, ...], Size(0, 2000)]
 
     def finished(self) -> list[FinishedFrame]:
-        """Those that have ended and can be reckoned with."""
-        return [frame for each in self.frames if (frame := finished(each)) is not None]
+        """Return those that have ended and can be reckoned with."""
+        return [frame for each in self.frames if (frame := finish_frame(each)) is not None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,18 +132,18 @@ class LearntAnswer:
 
 
 def learnt(frames: Sequence[FinishedFrame]) -> LearntAnswer:
-    """What a log teaches of time, focal length, taste and mistakes."""
+    """Return what a log teaches of time, focal length, taste and mistakes."""
     return LearntAnswer(
         lessons.clean_ends(frames),
         lessons.clear_focals(frames),
         lessons.tastes(frames),
         counting.statistics(frames),
-        lessons.wished(frames),
+        lessons.wished_stops(frames),
     )
 
 
 def solids(kit: Iterable[Item]) -> list[evidence.GlassKnown]:
-    """The solid glass of a kit, as the evidence weighs it."""
+    """Return the solid glass of a kit, as the evidence weighs it."""
     return [
         evidence.GlassKnown(str(thing.id), thing.name, thing.thing.stops, thing.thing.offset, thing.thing.pair_stops)
         for thing in kit
@@ -151,8 +153,8 @@ def solids(kit: Iterable[Item]) -> list[evidence.GlassKnown]:
 
 QUESTIONS: dict[str, Question] = {
     "calibration": Question(CalibrationQuestion, calibrate, Calibration),
-    "log/again": Question(AgainQuestion, again, Correction),
+    "log/again": Question(AgainQuestion, correction_for_again, Correction),
     "log/reviewed": Question(ReviewedQuestion, reviewed, ReviewedAnswer),
-    "log/evidence": Question(LogQuestion, lambda q: weigh(q.finished(), solids(q.items)), Evidence),
+    "log/evidence": Question(LogQuestion, lambda q: weigh_log(q.finished(), solids(q.items)), Evidence),
     "log/learnt": Question(LogQuestion, lambda q: learnt(q.finished()), LearntAnswer),
 }

@@ -108,7 +108,7 @@ class Remark:
 
 
 def remarks(frame: FinishedFrame) -> tuple[Remark, ...]:
-    """Cause and cure of everything seen in a frame, in a fixed order."""
+    """Return the cause and cure of everything seen in a frame, in a fixed order."""
     return tuple(_remark(FINDINGS[code], frame) for code in Defect if code in frame.defects)
 
 

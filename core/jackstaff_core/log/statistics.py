@@ -26,6 +26,8 @@ MISSED_STOPS = 1 / 3
 
 @dataclass(frozen=True, slots=True)
 class Mistake:
+    """A mistake that a log shows more than once, in how many frames, and its cure."""
+
     code: str
     label: str
     frames: int
@@ -122,7 +124,7 @@ def _repeated(frames: Sequence[FinishedFrame]) -> list[FinishedFrame]:
 
 
 def _missed(frames: Sequence[FinishedFrame]) -> tuple[Missed, ...]:
-    """Where the planned time lay outside the window that was wished for, too short and too long apart."""
+    """Return where the planned time lay outside the window that was wished for, too short and too long apart."""
     short, long = [], []
     for frame in frames:
         if frame.aim is None or frame.dark or frame.trial:

@@ -15,7 +15,7 @@ from dataclasses import dataclass
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class ByEye:
     """A word and the facts it sets."""
 
     word: str
@@ -27,19 +27,21 @@ class Aspect:
     """One thing one can see of a subject, and what it may be."""
 
     name: str
-    ways: tuple[Way, ...]
+    ways: tuple[ByEye, ...]
     instead: tuple[str, ...] = ()
     """Numbers that answer the same question: a word takes their place, and while they stand no word is said."""
 
 
 @dataclass(frozen=True, slots=True)
 class DescribedKind:
+    """A kind of subject, and what is asked of it in words."""
+
     kind: str
     aspects: tuple[Aspect, ...]
 
 
 def _aspect(name: str, *instead: str, **ways: Mapping[str, float | str]) -> Aspect:
-    return Aspect(name, tuple(Way(word.replace("_", " "), facts) for word, facts in ways.items()), instead)
+    return Aspect(name, tuple(ByEye(word.replace("_", " "), facts) for word, facts in ways.items()), instead)
 
 
 _PACES = _aspect(

@@ -34,7 +34,7 @@ _LONGEST = 86_400.0
 
 
 @dataclass(frozen=True, slots=True)
-class Sky:
+class CloudLayer:
     """Cloud base [m], wind there [m/s] and where it comes from [deg], before a lens."""
 
     height_m: float
@@ -56,28 +56,32 @@ class Sky:
         return math.radians(self.wind_from_deg + 180 - self.bearing_deg)
 
 
-def looked_at(elevation_deg: float, focal_mm: float, sensor_width_mm: float) -> float:
-    """Elevation of the cloud judged [deg]: the camera's, or half-way up the sky of a level camera (2:3 frame).
+def cloud_elevation(elevation_deg: float, focal_mm: float, sensor_width_mm: float) -> float:
+    """Return elevation of the cloud judged [deg]: the camera's, or half-way up the sky of a level camera (2:3 frame).
 
     Parameters
     ----------
-    elevation_deg : the camera's elevation [deg].
-    focal_mm, sensor_width_mm : focal length and sensor [mm].
+    elevation_deg : float
+        The camera's elevation [deg].
+    focal_mm, sensor_width_mm : float
+        Focal length and sensor [mm].
     """
     if elevation_deg >= _LEAST_ELEVATION:
         return elevation_deg
     return max(_LEAST_ELEVATION, math.degrees(math.atan(sensor_width_mm / 3 / 2 / focal_mm)))
 
 
-def travel(sky: Sky, seconds: float) -> tuple[float, float]:
-    """How far the patch moves over the frame in ``seconds``: right and up, as shares of the frame's width.
+def travel(sky: CloudLayer, seconds: float) -> tuple[float, float]:
+    """Return how far the patch moves over the frame in ``seconds``: right and up, as shares of the frame's width.
 
     Infinite once it has passed overhead.
 
     Parameters
     ----------
-    sky : cloud base, drift and where the camera looks.
-    seconds : exposure [s].
+    sky : CloudLayer
+        Cloud base, drift and where the camera looks.
+    seconds : float
+        Exposure [s].
     """
     elevation = math.radians(sky.elevation_deg)
     way = sky.wind_m_s * seconds
@@ -90,24 +94,28 @@ def travel(sky: Sky, seconds: float) -> tuple[float, float]:
     return x * scale, up * scale
 
 
-def streak_share(sky: Sky, seconds: float) -> float:
-    """Streak length as a share of the frame's width.
+def streak_share(sky: CloudLayer, seconds: float) -> float:
+    """Return the streak length as a share of the frame's width.
 
     Parameters
     ----------
-    sky : cloud base, drift and where the camera looks.
-    seconds : exposure [s].
+    sky : CloudLayer
+        Cloud base, drift and where the camera looks.
+    seconds : float
+        Exposure [s].
     """
     return math.hypot(*travel(sky, seconds))
 
 
-def seconds_for(sky: Sky, share: float) -> float:
-    """Time [s] at which the streak reaches ``share``; infinite when it never does within a day.
+def seconds_for(sky: CloudLayer, share: float) -> float:
+    """Return the time [s] at which the streak reaches ``share``; infinite when it never does within a day.
 
     Parameters
     ----------
-    sky : cloud base, drift and where the camera looks.
-    share : of the frame's width, above 0.
+    sky : CloudLayer
+        Cloud base, drift and where the camera looks.
+    share : float
+        Of the frame's width, above 0.
     """
     if streak_share(sky, _LONGEST) < share:
         return math.inf
@@ -118,17 +126,19 @@ def seconds_for(sky: Sky, share: float) -> float:
     return high
 
 
-def best_bearing(sky: Sky, seconds: float) -> tuple[float, float]:
-    """The bearing [deg, of 10-degree steps] that shows most motion, and the streak share there.
+def best_bearing(sky: CloudLayer, seconds: float) -> tuple[float, float]:
+    """Return the bearing [deg, of 10-degree steps] that shows most motion, and the streak share there.
 
     Parameters
     ----------
-    sky : cloud base and drift; its own bearing is left aside.
-    seconds : exposure [s].
+    sky : CloudLayer
+        Cloud base and drift; its own bearing is left aside.
+    seconds : float
+        Exposure [s].
     """
     shares = {
         float(bearing): streak_share(
-            Sky(sky.height_m, sky.wind_m_s, sky.wind_from_deg, sky.elevation_deg, bearing, sky.focal_mm,
+            CloudLayer(sky.height_m, sky.wind_m_s, sky.wind_from_deg, sky.elevation_deg, bearing, sky.focal_mm,
                 sky.sensor_width_mm), seconds
         )
         for bearing in range(0, 360, 10)

@@ -19,12 +19,14 @@ CLASSES = (("sharp", 1 / 1500), ("soft", 1 / 300), ("smeared", math.inf))
 
 
 def sway(wind: str | None, amplitude_m: float | None, period_s: float | None) -> tuple[float, float]:
-    """Amplitude [m] to each side and period [s].
+    """Return the amplitude [m] to each side and period [s].
 
     Parameters
     ----------
-    wind : calm, light, breeze or fresh; light when nothing is said.
-    amplitude_m, period_s : what somebody measured instead, 0.0001 to 5 m and 0.05 to 30 s.
+    wind : str | None
+        Calm, light, breeze or fresh; light when nothing is said.
+    amplitude_m, period_s : float | None
+        What somebody measured instead, 0.0001 to 5 m and 0.05 to 30 s.
 
     Raises
     ------
@@ -41,27 +43,36 @@ def sway(wind: str | None, amplitude_m: float | None, period_s: float | None) ->
 
 
 def blur_mm(seconds: float, amplitude: float, period: float, distance: float, focal_mm: float) -> float:
-    """Blur on the sensor [mm] after ``seconds``.
+    """Return the blur on the sensor [mm] after ``seconds``.
 
     Parameters
     ----------
-    amplitude, period : of the sway [m to each side, s].
-    distance : to the leaf [m].
-    focal_mm : focal length [mm].
+    seconds : float
+        How long the shutter is open [s].
+    amplitude, period : float
+        Of the sway [m to each side, s].
+    distance : float
+        To the leaf [m].
+    focal_mm : float
+        Focal length [mm].
     """
     excursion = 2 * amplitude * (1.0 if seconds >= period / 2 else math.sin(math.pi * seconds / period))
     return focal_mm * excursion / distance
 
 
 def seconds_for(blur: float, amplitude: float, period: float, distance: float, focal_mm: float) -> float:
-    """The longest time [s] whose blur on the sensor stays within ``blur`` mm; infinite when none exceeds it.
+    """Return the longest time [s] whose blur on the sensor stays within ``blur`` mm; infinite when none exceeds it.
 
     Parameters
     ----------
-    blur : what is put up with on the sensor [mm].
-    amplitude, period : of the sway [m to each side, s].
-    distance : to the leaf [m].
-    focal_mm : focal length [mm].
+    blur : float
+        What is put up with on the sensor [mm].
+    amplitude, period : float
+        Of the sway [m to each side, s].
+    distance : float
+        To the leaf [m].
+    focal_mm : float
+        Focal length [mm].
     """
     share = blur * distance / (2 * amplitude * focal_mm)
     return math.inf if share >= 1 else period / math.pi * math.asin(share)

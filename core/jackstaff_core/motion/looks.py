@@ -16,7 +16,7 @@ from ..scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS
 from ..wire.marks import Between, Size
 from ..words.advice import Advice
 from ..words.refusal import Refusal, within
-from .subjects import Camera, Moving, Subject, finite, moving
+from .subjects import Camera, Moving, Subject, finite_or_none, subject_motion
 
 MOST_SUBJECTS = 12
 Word = Annotated[str, Size(1, 120)]
@@ -78,6 +78,8 @@ class BlendFrame:
 
 @dataclass(frozen=True, slots=True)
 class Conflict:
+    """Wishes that no one time gives, and the frames that would give them when blended."""
+
     text: str
     wants: tuple[Want, ...]
     frames: tuple[BlendFrame, ...]
@@ -85,6 +87,8 @@ class Conflict:
 
 @dataclass(frozen=True, slots=True)
 class Looks:
+    """Windows of every subject, and the aim where the wishes meet; ``conflict`` where they do not."""
+
     windows: tuple[Window, ...]
     aim: Aim | None
     conflict: Conflict | None
@@ -122,6 +126,8 @@ Wants = Annotated[tuple[Want, ...], Size(0, MOST_SUBJECTS)]
 
 @dataclass(frozen=True, slots=True)
 class LooksQuestion:
+    """The camera, what moves before it, and what is wished for each."""
+
     camera: Camera
     subjects: Subjects
     wants: Wants = ()
@@ -129,7 +135,7 @@ class LooksQuestion:
 
 
 def looks(question: LooksQuestion) -> Looks:
-    """Windows of every subject, and the aim where the wishes meet.
+    """Return the windows of every subject, and the aim where the wishes meet.
 
     Raises
     ------
@@ -149,12 +155,14 @@ def looks(question: LooksQuestion) -> Looks:
 
 
 def looks_at(question: LooksQuestion, seconds: float) -> tuple[Rendering, ...]:
-    """What ``seconds`` does to each subject, in their order.
+    """Return what ``seconds`` does to each subject, in their order.
 
     Parameters
     ----------
-    question : subjects, lens and limits.
-    seconds : exposure [s], 1/32000 to 86,400.
+    question : LooksQuestion
+        Subjects, lens and limits.
+    seconds : float
+        Exposure [s], 1/32000 to 86,400.
 
     Raises
     ------
@@ -170,7 +178,9 @@ def looks_at(question: LooksQuestion, seconds: float) -> tuple[Rendering, ...]:
 def _ready(question: LooksQuestion) -> list[Moving]:
     if len(question.subjects) > MOST_SUBJECTS:
         raise Refusal("subjects", f"{len(question.subjects)} subjects are too many.", f"Give at most {MOST_SUBJECTS}.")
-    return [moving(f"subjects.{place}", subject, question.camera) for place, subject in enumerate(question.subjects)]
+    return [
+        subject_motion(f"subjects.{place}", subject, question.camera) for place, subject in enumerate(question.subjects)
+    ]
 
 
 def _windows(subject: Subject, first: Moving, own: Sequence[OwnLook]) -> Iterator[Window]:
@@ -184,7 +194,7 @@ def _windows(subject: Subject, first: Moving, own: Sequence[OwnLook]) -> Iterato
         elif math.isinf(begun):
             yield Window(subject.kind, look, None, None, first.status, subject.id)
         else:
-            yield Window(subject.kind, look, begun, finite(ends), first.status, subject.id)
+            yield Window(subject.kind, look, begun, finite_or_none(ends), first.status, subject.id)
         begun = ends
     for mine in own:
         if mine.kind == subject.kind:
@@ -204,15 +214,15 @@ def _own_window(subject: Subject, first: Moving, mine: OwnLook) -> Window:
     return Window(
         subject.kind,
         mine.look,
-        finite(times[0]),
-        finite(times[1]) if not math.isinf(times[0]) else None,
+        finite_or_none(times[0]),
+        finite_or_none(times[1]) if not math.isinf(times[0]) else None,
         first.status,
         subject.id,
     )
 
 
 def _look(first: Moving, seconds: float) -> str:
-    """The class a time falls into; a boundary belongs to the class before it."""
+    """Return the class a time falls into; a boundary belongs to the class before it."""
     value = first.measure(seconds)
     for look, bound in first.classes:
         if (value >= bound * (1 - 1e-12)) if first.falls else (value <= bound * (1 + 1e-12)):
@@ -227,7 +237,7 @@ def _rendering(subject: Subject, first: Moving, seconds: float) -> Rendering:
 
 
 def _wished(place: int, want: Want, windows: Sequence[Window]) -> list[Window]:
-    """The windows of a wish, one a subject of its kind, or that of the one subject it names."""
+    """Return the windows of a wish, one a subject of its kind, or that of the one subject it names."""
     of_kind = [window for window in windows if window.kind == want.kind and want.id in (None, window.id)]
     if not of_kind:
         raise Refusal(
@@ -244,7 +254,7 @@ _Span = tuple[float, float]
 
 
 def _span(windows: Sequence[Window]) -> _Span | None:
-    """The times in all of these windows, None when there are none."""
+    """Return the times in all of these windows, None when there are none."""
     low, high = 0.0, math.inf
     for window in windows:
         if window.from_seconds is None:
@@ -276,11 +286,11 @@ def _aim(low: float, high: float) -> Aim:
     top = min(high if math.isfinite(high) else max(low, SHORTEST_SECONDS) * 2**_OPEN_STOPS, LONGEST_SECONDS)
     bottom = min(low if low > 0 else top / 2**_OPEN_STOPS, top)
     half = math.log2(top / bottom) / 2
-    return Aim(low, finite(high), math.sqrt(bottom * top), min(max(half, _NARROWEST), _WIDEST))
+    return Aim(low, finite_or_none(high), math.sqrt(bottom * top), min(max(half, _NARROWEST), _WIDEST))
 
 
 def _conflict(wished: list[tuple[Want, list[Window]]]) -> Conflict:
-    """Two frames that between them give every wish, where two are enough."""
+    """Return two frames that between them give every wish, where two are enough."""
     spans = [(want, _span(windows)) for want, windows in wished]
     if any(span is None for _, span in spans):
         lonely = next(want for want, span in spans if span is None)
@@ -295,7 +305,7 @@ def _conflict(wished: list[tuple[Want, list[Window]]]) -> Conflict:
         groups = [_overlap(sound[:cut]), _overlap(sound[cut:])]
         if groups[0] and groups[1]:
             frames = tuple(
-                BlendFrame(span[0], finite(span[1]), tuple(want.kind for want, _ in part))
+                BlendFrame(span[0], finite_or_none(span[1]), tuple(want.kind for want, _ in part))
                 for span, part in zip(groups, (sound[:cut], sound[cut:]), strict=True)
                 if span
             )

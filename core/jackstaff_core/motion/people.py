@@ -57,68 +57,80 @@ class Median:
 
 
 def body_contrast(walkers: Walkers, seconds: float) -> float:
-    """Contrast of a walker's body, - is darker than the ground.
+    """Return the contrast of a walker's body, - is darker than the ground.
 
     Parameters
     ----------
-    walkers : how wide, how fast, how many stand and how long.
-    seconds : exposure [s].
+    walkers : Walkers
+        How wide, how fast, how many stand and how long.
+    seconds : float
+        Exposure [s].
     """
     return DARK * min(1.0, walkers.width_m / (walkers.across_m_s * seconds))
 
 
 def seconds_for(walkers: Walkers, contrast: float) -> float:
-    """Time [s] at which a walker has faded to this size of contrast.
+    """Return the time [s] at which a walker has faded to this size of contrast.
 
     Parameters
     ----------
-    walkers : how wide, how fast, how many stand and how long.
-    contrast : size that is put up with, above 0 to 1.
+    walkers : Walkers
+        How wide, how fast, how many stand and how long.
+    contrast : float
+        Size that is put up with, above 0 to 1.
     """
     return -DARK * walkers.width_m / (walkers.across_m_s * contrast)
 
 
 def feet_contrast(seconds: float) -> float:
-    """Contrast of a planted foot.
+    """Return the contrast of a planted foot.
 
     Parameters
     ----------
-    seconds : exposure [s].
+    seconds : float
+        Exposure [s].
     """
     return DARK * min(1.0, PLANTED * STEP_SECONDS / seconds)
 
 
 def standing_ghosts(walkers: Walkers, seconds: float, share: float = GHOST_SHARE) -> float:
-    """Expected number of people who stood long enough to be seen.
+    """Return the expected number of people who stood long enough to be seen.
 
     Parameters
     ----------
-    walkers : how wide, how fast, how many stand and how long.
-    seconds : exposure [s].
-    share : of the exposure from which somebody who stays is seen, above 0 and below 1/2.
+    walkers : Walkers
+        How wide, how fast, how many stand and how long.
+    seconds : float
+        Exposure [s].
+    share : float
+        Of the exposure from which somebody who stays is seen, above 0 and below 1/2.
     """
     stays = seconds / walkers.stay_s
     return walkers.standing * math.exp(-share * stays) * (1 + (1 - share) * stays)
 
 
 def worst_seconds(walkers: Walkers, share: float = GHOST_SHARE) -> float:
-    """Time [s] at which most ghosts are expected; 0 when they only ever grow fewer.
+    """Return the time [s] at which most ghosts are expected; 0 when they only ever grow fewer.
 
     Parameters
     ----------
-    walkers : how wide, how fast, how many stand and how long.
-    share : of the exposure from which somebody who stays is seen, above 0 and below 1/2.
+    walkers : Walkers
+        How wide, how fast, how many stand and how long.
+    share : float
+        Of the exposure from which somebody who stays is seen, above 0 and below 1/2.
     """
     return max(0.0, walkers.stay_s * (1 - 2 * share) / (share * (1 - share)))
 
 
 def standing_gone(walkers: Walkers, share: float = GHOST_SHARE) -> float:
-    """Time [s] from which half a person at most is still seen standing; 0 when there never are more.
+    """Return the time [s] from which half a person at most is still seen standing; 0 when there never are more.
 
     Parameters
     ----------
-    walkers : how wide, how fast, how many stand and how long.
-    share : of the exposure from which somebody who stays is seen, above 0 and below 1/2.
+    walkers : Walkers
+        How wide, how fast, how many stand and how long.
+    share : float
+        Of the exposure from which somebody who stays is seen, above 0 and below 1/2.
     """
     worst = worst_seconds(walkers, share)
     if standing_ghosts(walkers, worst, share) <= HALF_A_PERSON:
@@ -134,30 +146,35 @@ def standing_gone(walkers: Walkers, share: float = GHOST_SHARE) -> float:
 
 
 def median(walkers: Walkers) -> Median:
-    """Frames enough that hardly anybody covers a spot in half of them: span = 2 mu ln(1/0.05)."""
+    """Return the frames enough that hardly anybody covers a spot in half of them: span = 2 mu ln(1/0.05)."""
     span = 2 * walkers.stay_s * math.log(1 / CERTAIN)
     frames = 9
     return Median(frames, span / (frames - 1))
 
 
 def veil(rate_per_s: float, width_m: float, speed_m_s: float) -> float:
-    """Mean contrast of a steady crowd; it does not depend on the time.
+    """Return the mean contrast of a steady crowd; it does not depend on the time.
 
     Parameters
     ----------
-    rate_per_s : people who pass [1/s].
-    width_m, speed_m_s : of a walker [m, m/s].
+    rate_per_s : float
+        People who pass [1/s].
+    width_m, speed_m_s : float
+        Of a walker [m, m/s].
     """
     return DARK * min(1.0, rate_per_s * width_m / speed_m_s)
 
 
 def veil_texture(rate_per_s: float, width_m: float, speed_m_s: float, seconds: float) -> float:
-    """How uneven that veil still is.
+    """Return how uneven that veil still is.
 
     Parameters
     ----------
-    rate_per_s : people who pass [1/s].
-    width_m, speed_m_s : of a walker [m, m/s].
-    seconds : exposure [s].
+    rate_per_s : float
+        People who pass [1/s].
+    width_m, speed_m_s : float
+        Of a walker [m, m/s].
+    seconds : float
+        Exposure [s].
     """
     return -DARK * width_m / speed_m_s * math.sqrt(rate_per_s / seconds)

@@ -20,12 +20,14 @@ class AtQuestion:
     wants: Wants = ()
 
     def scene(self) -> LooksQuestion:
-        """The scene without any time."""
+        """Return the scene without any time."""
         return LooksQuestion(self.camera, self.subjects)
 
 
 @dataclass(frozen=True, slots=True)
 class AtAnswer:
+    """What a time does to each subject, in their order."""
+
     subjects: tuple[Rendering, ...]
 
 
@@ -38,6 +40,8 @@ class DescribedQuestion:
 
 @dataclass(frozen=True, slots=True)
 class DescribedAnswer:
+    """The kinds of subject that can be described in words."""
+
     kinds: tuple[DescribedKind, ...]
 
 

@@ -22,7 +22,7 @@ _LONGEST = 86_400.0
 
 
 def moves(pose: str | None) -> tuple[float, float]:
-    """Sway [mm] and shifting [mm/s] of a pose: standing (when nothing is said), leaning or sitting.
+    """Return the sway [mm] and shifting [mm/s] of a pose: standing (when nothing is said), leaning or sitting.
 
     Raises
     ------
@@ -35,27 +35,36 @@ def moves(pose: str | None) -> tuple[float, float]:
 
 
 def blur_mm(seconds: float, sway: float, shift: float, distance_m: float, focal_mm: float) -> float:
-    """Blur on the sensor [mm] after ``seconds``.
+    """Return the blur on the sensor [mm] after ``seconds``.
 
     Parameters
     ----------
-    sway, shift : of the pose [mm, mm/s].
-    distance_m : to the person [m].
-    focal_mm : focal length [mm].
+    seconds : float
+        How long the shutter is open [s].
+    sway, shift : float
+        Of the pose [mm, mm/s].
+    distance_m : float
+        To the person [m].
+    focal_mm : float
+        Focal length [mm].
     """
     way = sway * -math.expm1(-seconds / SETTLES_SECONDS) + shift * seconds
     return focal_mm * way / (1000 * distance_m)
 
 
 def seconds_for(blur: float, sway: float, shift: float, distance_m: float, focal_mm: float) -> float:
-    """The time [s] at which the blur reaches ``blur`` mm; infinite when not within a day.
+    """Return the time [s] at which the blur reaches ``blur`` mm; infinite when not within a day.
 
     Parameters
     ----------
-    blur : what is put up with on the sensor [mm].
-    sway, shift : of the pose [mm, mm/s].
-    distance_m : to the person [m].
-    focal_mm : focal length [mm].
+    blur : float
+        What is put up with on the sensor [mm].
+    sway, shift : float
+        Of the pose [mm, mm/s].
+    distance_m : float
+        To the person [m].
+    focal_mm : float
+        Focal length [mm].
     """
     low, high = 0.0, _LONGEST
     if blur_mm(high, sway, shift, distance_m, focal_mm) < blur:

@@ -44,7 +44,7 @@ class Subject:
 
     @classmethod
     def from_json(cls, given: dict[str, Any]) -> Subject:
-        """Its kind and id, and beside them whatever is known of it; which facts a kind takes is seen later."""
+        """Return its kind and id, and beside them whatever is known of it; which facts a kind takes is seen later."""
         kind, name = given.get("kind"), given.get("id")
         if not isinstance(kind, str) or not 1 <= len(kind) <= 120:
             raise Refusal("kind", "A subject has no kind.", f"Give one of {', '.join(_KINDS)}.")
@@ -58,7 +58,7 @@ class Subject:
 
     @staticmethod
     def json_schema() -> dict[str, Any]:
-        """Its shape on the wire."""
+        """Return its shape on the wire."""
         text = {"type": "string", "minLength": 1, "maxLength": 120}
         return {
             "type": "object",
@@ -83,8 +83,8 @@ class Moving:
     falls: bool = False
 
 
-def moving(where: str, subject: Subject, camera: Camera) -> Moving:
-    """A subject before a camera.
+def subject_motion(where: str, subject: Subject, camera: Camera) -> Moving:
+    """Return a subject before a camera.
 
     Raises
     ------
@@ -163,8 +163,8 @@ def _river(facts: _Facts, camera: Camera) -> Moving:
     return _water(period) if flow < water.FALLS_FROM_M_S else replace(_water(period), classes=water.FALLS)
 
 
-def sky_of(subject: Subject, camera: Camera) -> cloud.Sky:
-    """The cloud of a subject before a camera.
+def sky_of(subject: Subject, camera: Camera) -> cloud.CloudLayer:
+    """Return the cloud of a subject before a camera.
 
     Raises
     ------
@@ -174,16 +174,16 @@ def sky_of(subject: Subject, camera: Camera) -> cloud.Sky:
     return _sky(_Facts(subject.facts), camera)
 
 
-def _sky(facts: _Facts, camera: Camera) -> cloud.Sky:
+def _sky(facts: _Facts, camera: Camera) -> cloud.CloudLayer:
     height_class = facts.word("class")
     if height_class is not None and height_class not in cloud.HEIGHTS:
         raise Refusal("class", f"'{height_class}' is no height class.", f"Give one of: {', '.join(cloud.HEIGHTS)}.")
     height = facts.number("height_m", 50, 20_000, "m", cloud.HEIGHTS[height_class or "middle"])
-    return cloud.Sky(
+    return cloud.CloudLayer(
         height,
         facts.number("wind_m_s", 0, 100, "m/s"),
         facts.number("wind_from_deg", -360, 720, "degrees", 270.0),
-        cloud.looked_at(camera.elevation_deg, camera.focal_mm, camera.sensor_width_mm),
+        cloud.cloud_elevation(camera.elevation_deg, camera.focal_mm, camera.sensor_width_mm),
         camera.bearing_deg,
         camera.focal_mm,
         camera.sensor_width_mm,
@@ -201,7 +201,7 @@ def _cloud(facts: _Facts, camera: Camera) -> Moving:
         classes=cloud.CLASSES,
         measure=lambda seconds: cloud.streak_share(sky, seconds),
         reached=lambda share: cloud.seconds_for(sky, share),
-        effect=lambda seconds: {"streak_share": finite(cloud.streak_share(sky, seconds))},
+        effect=lambda seconds: {"streak_share": finite_or_none(cloud.streak_share(sky, seconds))},
         words=_cloud_in_words,
         advice=tuple(_cloud_advice(sky, cover)),
     )
@@ -216,7 +216,7 @@ def _cloud_in_words(look: str, effect: dict[str, float | None]) -> str:
     return f"{look}, about {_percent(share)} of the frame"
 
 
-def _cloud_advice(sky: cloud.Sky, cover: str | None) -> Iterator[Advice]:
+def _cloud_advice(sky: cloud.CloudLayer, cover: str | None) -> Iterator[Advice]:
     if cover is not None:
         yield Advice("cloud_cover", Severity.NOTE, cloud.COVERS[cover], {"cover": cover})
     at_four_minutes = cloud.streak_share(sky, cloud.LONG_SECONDS)
@@ -315,7 +315,10 @@ def _passing(
     words: Callable[[str, dict[str, float | None]], str],
     advice: tuple[Advice, ...],
 ) -> Moving:
-    """What passes fades with the time; where some stand about, ``passed`` names the times until they have gone too."""
+    """Return what passes fades with the time.
+
+    Where some stand about, ``passed`` names the times until they have gone too.
+    """
     blurred, ghosts, gone = people.CLASSES
     empty = people.standing_gone(walkers)
     stay = empty > people.seconds_for(walkers, ghosts[1])
@@ -352,7 +355,7 @@ def _people_in_words(_: str, effect: dict[str, float | None]) -> str:
 
 
 def _passed(effect: dict[str, float | None]) -> str:
-    """What has become of those who pass."""
+    """Return what has become of those who pass."""
     contrast = abs(effect["body_contrast"] or 0.0)
     return next(look for look, bound in people.CLASSES if contrast >= bound)
 
@@ -594,8 +597,8 @@ _KINDS: dict[str, tuple[Callable[[_Facts, Camera], Moving], tuple[str, ...]]] = 
 KINDS = tuple(_KINDS)
 
 
-def finite(value: float) -> float | None:
-    """None for what no number on the wire can say: infinite, or no number."""
+def finite_or_none(value: float) -> float | None:
+    """Return none for what no number on the wire can say: infinite, or no number."""
     return value if math.isfinite(value) else None
 
 
@@ -604,7 +607,7 @@ def _percent(share: float) -> str:
 
 
 def _two(value: float) -> str:
-    """Two digits at most: no estimate here stands for more."""
+    """Return two digits at most: no estimate here stands for more."""
     if value >= 10:
         digits = 2 - len(str(round(value)))
         return f"{round(value, digits):.0f}"

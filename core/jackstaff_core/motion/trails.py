@@ -27,26 +27,33 @@ SPIN = (("frozen", 1 / 60), ("blurred", 1.0), ("disc", math.inf))
 
 
 def trail_stops(size_m: float, speed_m_s: float, seconds: float) -> float:
-    """Exposure of a moving lamp's trail against the same lamp standing still [stops].
+    """Return the exposure of a moving lamp's trail against the same lamp standing still [stops].
 
     Parameters
     ----------
-    size_m : of the lamp along its way [m].
-    speed_m_s : of the lamp across the view [m/s].
-    seconds : exposure [s].
+    size_m : float
+        Of the lamp along its way [m].
+    speed_m_s : float
+        Of the lamp across the view [m/s].
+    seconds : float
+        Exposure [s].
     """
     return math.log2(min(1.0, size_m / (speed_m_s * seconds)))
 
 
 def star_pixels(declination_deg: float, seconds: float, focal_mm: float, pitch_um: float) -> float:
-    """Length of a star's trail [px].
+    """Return the length of a star's trail [px].
 
     Parameters
     ----------
-    declination_deg : of the star [deg], -90 to 90.
-    seconds : exposure [s].
-    focal_mm : focal length [mm].
-    pitch_um : from pixel to pixel [um].
+    declination_deg : float
+        Of the star [deg], -90 to 90.
+    seconds : float
+        Exposure [s].
+    focal_mm : float
+        Focal length [mm].
+    pitch_um : float
+        From pixel to pixel [um].
     """
     return focal_mm * 1000 * 2 * math.pi / SIDEREAL_DAY * math.cos(math.radians(declination_deg)) * seconds / pitch_um
 
@@ -59,17 +66,22 @@ _WAYS_ROUND = 72
 def longest_star_pixels(
     declination_deg: float, seconds: float, focal_mm: float, pitch_um: float, corner_mm: float
 ) -> float:
-    """Length of the longest trail in the frame [px]: in the middle, or in a corner however the camera is turned.
+    """Return length of the longest trail in the frame [px]: in the middle, or in a corner however the camera is turned.
 
     On a flat sensor a corner at theta from the axis is drawn out by up to 1 / cos^2 theta: 3.4 times for 14 mm.
 
     Parameters
     ----------
-    declination_deg : the camera points at [deg], -90 to 90.
-    seconds : exposure [s], short enough for a straight trail.
-    focal_mm : focal length [mm].
-    pitch_um : from pixel to pixel [um].
-    corner_mm : from the middle of the frame to its corner [mm].
+    declination_deg : float
+        The camera points at [deg], -90 to 90.
+    seconds : float
+        Exposure [s], short enough for a straight trail.
+    focal_mm : float
+        Focal length [mm].
+    pitch_um : float
+        From pixel to pixel [um].
+    corner_mm : float
+        From the middle of the frame to its corner [mm].
     """
     declination, theta = math.radians(declination_deg), math.atan(corner_mm / focal_mm)
     longest = math.cos(declination)
@@ -84,26 +96,33 @@ def longest_star_pixels(
 
 
 def height_above_low(hours: float, range_m: float, low_to_high_hours: float = HALF_TIDE_HOURS) -> float:
-    """Height above low water [m], ``hours`` after it.
+    """Return the height above low water [m], ``hours`` after it.
 
     Parameters
     ----------
-    hours : since low water [h].
-    range_m : from low to high water [m].
-    low_to_high_hours : how long it rises [h].
+    hours : float
+        Since low water [h].
+    range_m : float
+        From low to high water [m].
+    low_to_high_hours : float
+        How long it rises [h].
     """
     return range_m / 2 * (1 - math.cos(math.pi * hours / low_to_high_hours))
 
 
 def rise(hours: float, seconds: float, range_m: float, low_to_high_hours: float = HALF_TIDE_HOURS) -> float:
-    """How far the water rises (+) or falls (-) during ``seconds`` [m].
+    """Return how far the water rises (+) or falls (-) during ``seconds`` [m].
 
     Parameters
     ----------
-    hours : since low water at the opening [h].
-    seconds : exposure [s].
-    range_m : from low to high water [m].
-    low_to_high_hours : how long it rises [h].
+    hours : float
+        Since low water at the opening [h].
+    seconds : float
+        Exposure [s].
+    range_m : float
+        From low to high water [m].
+    low_to_high_hours : float
+        How long it rises [h].
     """
     later = height_above_low(hours + seconds / 3600, range_m, low_to_high_hours)
     return later - height_above_low(hours, range_m, low_to_high_hours)

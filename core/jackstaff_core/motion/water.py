@@ -23,12 +23,14 @@ FALLS = (("crisp", 0.05), ("texture", 2.5), ("veil", math.inf))
 
 
 def sea_period(height_m: float, period_s: float | None) -> float:
-    """Wave time [s] of a sea: the one tapped or timed, else the wind sea's own, 5 sqrt(H).
+    """Return the wave time [s] of a sea: the one tapped or timed, else the wind sea's own, 5 sqrt(H).
 
     Parameters
     ----------
-    height_m : crest to trough, 0.01 to 20 m.
-    period_s : what somebody timed, 0.3 to 30 s.
+    height_m : float
+        Crest to trough, 0.01 to 20 m.
+    period_s : float | None
+        What somebody timed, 0.3 to 30 s.
 
     Raises
     ------
@@ -42,12 +44,14 @@ def sea_period(height_m: float, period_s: float | None) -> float:
 
 
 def river_period(texture_m: float, flow_m_s: float) -> float:
-    """Wave time [s] of running water: how long its texture takes to pass.
+    """Return the wave time [s] of running water: how long its texture takes to pass.
 
     Parameters
     ----------
-    texture_m : size of what shows on it, 0.01 to 10 m.
-    flow_m_s : speed, 0.02 to 15 m/s.
+    texture_m : float
+        Size of what shows on it, 0.01 to 10 m.
+    flow_m_s : float
+        Speed, 0.02 to 15 m/s.
 
     Raises
     ------
@@ -58,11 +62,13 @@ def river_period(texture_m: float, flow_m_s: float) -> float:
 
 
 def residual_texture(seconds: float, period: float) -> float:
-    """Share of the waves' contrast that is left, at most.
+    """Return the share of the waves' contrast that is left, at most.
 
     Parameters
     ----------
-    seconds : exposure [s].
-    period : of the waves [s].
+    seconds : float
+        Exposure [s].
+    period : float
+        Of the waves [s].
     """
     return 1 / math.sqrt(1 + seconds / period)

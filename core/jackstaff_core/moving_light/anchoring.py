@@ -28,13 +28,15 @@ JUMP_SD = 1.5
 
 
 class Status(StrEnum):
+    """What became of a reading: taken, held back as odd, or taken as a jump of the light with the odd one before."""
+
     OK = "ok"
     HELD = "held"
     JUMP = "jump"
 
 
 @dataclass(frozen=True, slots=True)
-class State:
+class LightState:
     """Level a [stop] and rate b [stop/min] at ``minute``, with their covariance."""
 
     minute: float
@@ -44,7 +46,7 @@ class State:
     p01: float
     p11: float
 
-    def at(self, minute: float, drift: float = DRIFT_SD, wander: float = 0.0) -> State:
+    def at(self, minute: float, drift: float = DRIFT_SD, wander: float = 0.0) -> LightState:
         """Carried to another minute; backwards doubt grows as forwards.
 
         ``drift`` is the random walk of the level [stop/sqrt(min)], ``wander`` that of the rate [stop/min/sqrt(min)].
@@ -52,19 +54,21 @@ class State:
         dt = minute - self.minute
         w = wander * wander * abs(dt)
         p00 = self.p00 + 2 * dt * self.p01 + dt * dt * self.p11 + drift * drift * abs(dt) + w * dt * dt / 3
-        return State(minute, self.a + self.b * dt, self.b, p00, self.p01 + dt * self.p11 + w * dt / 2, self.p11 + w)
+        return LightState(
+            minute, self.a + self.b * dt, self.b, p00, self.p01 + dt * self.p11 + w * dt / 2, self.p11 + w
+        )
 
     @property
     def sd(self) -> float:
         """Sd of the level [stop]."""
         return math.sqrt(max(self.p00, 0.0))
 
-    def updated(self, y: float) -> State:
+    def updated(self, y: float) -> LightState:
         """After a reading ``y`` stops above the forecast."""
         s = self.p00 + READING_SD**2
         k0, k1 = self.p00 / s, self.p01 / s
         v = y - self.a
-        return State(
+        return LightState(
             self.minute,
             self.a + k0 * v,
             self.b + k1 * v,
@@ -73,12 +77,12 @@ class State:
             self.p11 - k1 * self.p01,
         )
 
-    def widened(self, sd: float) -> State:
-        """The same with a level whose variance is ``sd`` squared [stop²] more."""
-        return State(self.minute, self.a, self.b, self.p00 + sd * sd, self.p01, self.p11)
+    def widened(self, sd: float) -> LightState:
+        """Return the same with a level whose variance is ``sd`` squared [stop²] more."""
+        return LightState(self.minute, self.a, self.b, self.p00 + sd * sd, self.p01, self.p11)
 
     def surprising(self, y: float) -> bool:
-        """Whether a reading ``y`` [stop above the forecast] is more than three sd off."""
+        """Return whether a reading ``y`` [stop above the forecast] is more than three sd off."""
         return abs(y - self.a) > GATE * math.sqrt(self.p00 + READING_SD**2)
 
 
@@ -86,39 +90,44 @@ class State:
 class Anchored:
     """The filter after each reading, and what became of the readings."""
 
-    states: tuple[State, ...]
+    states: tuple[LightState, ...]
     status: tuple[Status, ...]
 
-    def at(self, minute: float) -> State:
-        """The state from what was known by ``minute``; before the first reading that one serves backwards."""
+    def at(self, minute: float) -> LightState:
+        """Return the state from what was known by ``minute``; before the first reading that one serves backwards."""
         return self._known(minute).at(minute)
 
     def level(self, minute: float) -> tuple[float, float, float]:
-        """Level [stop], its sd and the rate [stop/min] at a minute: what :meth:`at` says, without building a state."""
+        """Return level [stop], its sd and the rate [stop/min] at a minute.
+
+        The same as :meth:`at` says, without building a state.
+        """
         state = self._known(minute)
         dt = minute - state.minute
         variance = state.p00 + 2 * dt * state.p01 + dt * dt * state.p11 + DRIFT_SD * DRIFT_SD * abs(dt)
         return state.a + state.b * dt, math.sqrt(max(variance, 0.0)), state.b
 
-    def _known(self, minute: float) -> State:
+    def _known(self, minute: float) -> LightState:
         if len(self.states) == 1:
             return self.states[0]
         place = bisect_right(self.states, minute + 1e-9, key=lambda state: state.minute)
         return self.states[max(0, place - 1)]
 
 
-def prior(minute: float, rate_sd: float = RATE_SD) -> State:
+def prior(minute: float, rate_sd: float = RATE_SD) -> LightState:
     """Nothing read yet.
 
     Parameters
     ----------
-    minute : when the state holds [min].
-    rate_sd : sd of the forecast's rate, known before anything was read [stop/min], above 0.
+    minute : float
+        When the state holds [min].
+    rate_sd : float
+        Sd of the forecast's rate, known before anything was read [stop/min], above 0.
     """
-    return State(minute, 0.0, 0.0, LEVEL_SD**2, 0.0, rate_sd**2)
+    return LightState(minute, 0.0, 0.0, LEVEL_SD**2, 0.0, rate_sd**2)
 
 
-def anchor(
+def anchor_readings(
     readings: Sequence[tuple[float, float]], start: float = 0.0, rate_sd: float = RATE_SD, wander: float = 0.0
 ) -> Anchored:
     """Run the filter over readings (minute, stops above the forecast), in order of time; ``start`` dates the prior.
@@ -127,13 +136,17 @@ def anchor(
 
     Parameters
     ----------
-    readings : (minute, stops above the forecast), in order of time.
-    start : minute that the prior holds for.
-    rate_sd : how well the forecast's rate is known before [stop/min].
-    wander : how that rate walks afterwards [stop/min/sqrt(min)].
+    readings : Sequence[tuple[float, float]]
+        (minute, stops above the forecast), in order of time.
+    start : float
+        Minute that the prior holds for.
+    rate_sd : float
+        How well the forecast's rate is known before [stop/min].
+    wander : float
+        How that rate walks afterwards [stop/min/sqrt(min)].
     """
     state = prior(readings[0][0] if readings else start, rate_sd)
-    states: list[State] = []
+    states: list[LightState] = []
     status: list[Status] = []
     held: tuple[float, float, int] | None = None
     for minute, y in readings:

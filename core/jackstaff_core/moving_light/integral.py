@@ -54,18 +54,24 @@ class Path:
 
     @classmethod
     def steady(cls, rate: float, delay: float) -> Path:
-        """Light that moves by ``rate`` stops a second since the metering, ``delay`` seconds before the opening."""
+        """Return light that moves by ``rate`` stops a second since the metering.
+
+        The metering was ``delay`` seconds before the opening.
+        """
         return cls((0.0,), (rate * delay,), rate, rate)
 
     @classmethod
     def through(cls, points: Sequence[tuple[float, float]], slope_after: float | None = None) -> Path:
-        """Straight between points (s, stops), rising in time; after them ``slope_after`` [stops/s] or the last one."""
+        """Return the straight between points (s, stops), rising in time.
+
+        After them ``slope_after`` [stops/s] or the last one.
+        """
         seconds, stops = tuple(point[0] for point in points), tuple(point[1] for point in points)
         last = (stops[-1] - stops[-2]) / (seconds[-1] - seconds[-2]) if len(points) > 1 else 0.0
         return cls(seconds, stops, last if slope_after is None else slope_after)
 
     def at(self, second: float) -> float:
-        """Light against the metering [stops] at ``second`` after the opening [s]."""
+        """Return the light against the metering [stops] at ``second`` after the opening [s]."""
         place = bisect_right(self.seconds, second)
         if place == 0:
             return self.stops[0] + (second - self.seconds[0]) * self.slope_before
@@ -77,11 +83,11 @@ class Path:
         return self.stops[place - 1] + share * (self.stops[place] - self.stops[place - 1])
 
     def scaled(self, p: float) -> Path:
-        """Every move ``p`` times as large: what a power-law film makes of it."""
+        """Return every move ``p`` times as large: what a power-law film makes of it."""
         return Path(self.seconds, tuple(p * stop for stop in self.stops), p * self.slope_after, p * self.slope_before)
 
     def pieces(self, start: float, end: float) -> list[tuple[float, float]]:
-        """The straight stretches between ``start`` and ``end``."""
+        """Return the straight stretches between ``start`` and ``end``."""
         inside = self.seconds[bisect_right(self.seconds, start) : bisect_left(self.seconds, end)]
         levels = [self._level_at] if start < self._level_at < end and self._level_at > self.seconds[-1] else []
         return list(itertools.pairwise([start, *inside, *levels, end]))
@@ -106,12 +112,16 @@ class Path:
 
 
 def open_seconds(needed: float, rate: float) -> float:
-    """Time [s] that gathers ``needed`` seconds of light changing by ``rate`` stops a second; infinite when never.
+    """Return the time [s] that gathers ``needed`` seconds of light changing by ``rate`` stops a second.
+
+    Infinite when never.
 
     Parameters
     ----------
-    needed : light wanted, in seconds of the metering's [s].
-    rate : of the light [stop/s].
+    needed : float
+        Light wanted, in seconds of the metering's [s].
+    rate : float
+        Of the light [stop/s].
     """
     x = rate * _LN2 * needed
     if abs(x) < _FLAT:
@@ -120,23 +130,27 @@ def open_seconds(needed: float, rate: float) -> float:
 
 
 def gathered(path: Path, start: float, end: float) -> float:
-    """Light from ``start`` to ``end`` in seconds of the metering's light.
+    """Return the light from ``start`` to ``end`` in seconds of the metering's light.
 
     Parameters
     ----------
-    path : the light against the metering's, by second from the opening.
-    start, end : from the opening [s].
+    path : Path
+        The light against the metering's, by second from the opening.
+    start, end : float
+        From the opening [s].
     """
     return math.fsum(segment(path.at(low), path.at(high), high - low) for low, high in path.pieces(start, end))
 
 
 def segment(e0: float, e1: float, seconds: float) -> float:
-    """Light of one straight stretch of EV, from ``e0`` to ``e1`` stops, in seconds of light at 0 stops.
+    """Return the light of one straight stretch of EV, from ``e0`` to ``e1`` stops, in seconds of light at 0 stops.
 
     Parameters
     ----------
-    e0, e1 : the light at the ends against the metering's [stops].
-    seconds : how long it takes [s].
+    e0, e1 : float
+        The light at the ends against the metering's [stops].
+    seconds : float
+        How long it takes [s].
     """
     y = (e1 - e0) * _LN2
     mean = math.expm1(y) / y if abs(y) > _FLAT else 1 + y / 2
@@ -144,16 +158,22 @@ def segment(e0: float, e1: float, seconds: float) -> float:
 
 
 def close_after(path: Path, needed: float, start: float = 0.0, held: float = 0.0) -> float:
-    """Seconds after the opening at which ``needed`` seconds of the metering's light are gathered; infinite if never.
+    """Return the seconds after the opening at which ``needed`` seconds of the metering's light are gathered.
+
+    Infinite if never.
 
     ``held`` was gathered by ``start`` already.
 
     Parameters
     ----------
-    path : the light against the metering's, by second from the opening.
-    needed : light wanted, in seconds of the metering's [s].
-    start : from the opening [s].
-    held : gathered by then [s].
+    path : Path
+        The light against the metering's, by second from the opening.
+    needed : float
+        Light wanted, in seconds of the metering's [s].
+    start : float
+        From the opening [s].
+    held : float
+        Gathered by then [s].
     """
     left = needed - held
     at = start
@@ -167,14 +187,20 @@ def close_after(path: Path, needed: float, start: float = 0.0, held: float = 0.0
 
 
 def close_film(path: Path, metered: float, law: ReciprocityLaw, start: float = 0.0) -> float:
-    """The same for film: seconds after ``start`` at which the integral of 1/f reaches 1; infinite if not in a day.
+    """Return the same for film: seconds after ``start`` at which the integral of 1/f reaches 1.
+
+    Infinite if not in a day.
 
     Parameters
     ----------
-    path : the light against the metering's, by second from the opening.
-    metered : the sum's time before the film's own [s].
-    law : of the film.
-    start : from the opening [s].
+    path : Path
+        The light against the metering's, by second from the opening.
+    metered : float
+        The sum's time before the film's own [s].
+    law : ReciprocityLaw
+        Of the film.
+    start : float
+        From the opening [s].
     """
     if isinstance(law, Power) and _always_bent(path, metered, law):
         return close_after(path.scaled(law.p), law.corrected(metered), start)
@@ -190,7 +216,7 @@ def close_film(path: Path, metered: float, law: ReciprocityLaw, start: float = 0
 
 
 def _always_bent(path: Path, metered: float, law: Power) -> bool:
-    """Whether the film stays in its failing part however bright the light gets along the knots."""
+    """Return whether the film stays in its failing part however bright the light gets along the knots."""
     brightest = max(*path.stops, path.at(0.0))
     return metered * 2.0**-brightest > law.from_seconds and path.slope_after <= 0
 
@@ -223,14 +249,18 @@ def _within(path: Path, metered: float, law: ReciprocityLaw, at: float, step: fl
 
 
 def film_gathered(path: Path, metered: float, law: ReciprocityLaw, end: float, start: float = 0.0) -> float:
-    """Share of a film's exposure done from ``start`` to ``end``, 1 when complete.
+    """Return the share of a film's exposure done from ``start`` to ``end``, 1 when complete.
 
     Parameters
     ----------
-    path : the light against the metering's, by second from the opening.
-    metered : the sum's time before the film's own [s].
-    law : of the film.
-    end, start : from the opening [s].
+    path : Path
+        The light against the metering's, by second from the opening.
+    metered : float
+        The sum's time before the film's own [s].
+    law : ReciprocityLaw
+        Of the film.
+    end, start : float
+        From the opening [s].
     """
     total, at = 0.0, start
     while at < end:
@@ -239,7 +269,7 @@ def film_gathered(path: Path, metered: float, law: ReciprocityLaw, end: float, s
     return total
 
 
-def filled(path: Path, law: ReciprocityLaw | None, seconds: float) -> float:
+def filled_metered_seconds(path: Path, law: ReciprocityLaw | None, seconds: float) -> float:
     """Return the metered time that an exposure just fills, in seconds of the metering's light [s].
 
     What an exposure is short of or over in stops is the binary logarithm of this against the time that was needed: for
@@ -247,9 +277,12 @@ def filled(path: Path, law: ReciprocityLaw | None, seconds: float) -> float:
 
     Parameters
     ----------
-    path : the light against the metering's, by second from the opening.
-    law : of the film, None for a sensor.
-    seconds : how long the shutter is open [s].
+    path : Path
+        The light against the metering's, by second from the opening.
+    law : ReciprocityLaw | None
+        Of the film, None for a sensor.
+    seconds : float
+        How long the shutter is open [s].
     """
     most = gathered(path, 0.0, seconds)
     if law is None:
@@ -282,13 +315,16 @@ _QUARTERS = 4
 
 
 def _in_quarters(path: Path, metered: float, law: ReciprocityLaw, seconds: float) -> float:
-    """Share of a film's exposure that is done after ``seconds``, in so few pieces as light and film allow."""
+    """Return share of a film's exposure that is done after ``seconds``, in so few pieces as light and film allow."""
     edges = [seconds * turn / _QUARTERS for turn in range(_QUARTERS + 1)]
     return math.fsum(_progress(path, metered, law, low, high) for low, high in itertools.pairwise(edges))
 
 
 def largest_reachable(path: Path) -> float:
-    """The longest metered time [s] that could ever be filled from the opening on; infinite when the light lasts."""
+    """Return the longest metered time [s] that could ever be filled from the opening on.
+
+    Infinite when the light lasts.
+    """
     if path.slope_after >= 0:
         return math.inf
     last = max(path.seconds[-1], 0.0)

@@ -11,10 +11,10 @@ from ..camera.reciprocity import LawGiven
 from ..wire.marks import Between, Size
 from ..wire.question import Question
 from ..words.refusal import within
-from .end import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
-from .fused import Looks as FrameLooks
-from .fused import WatchedRate, watched_rate
-from .rate import MOST_READINGS, KnownRate, rate
+from .end_of_exposure import MOST_POINTS, ExposureEnd, ExposureEndQuestion, exposure_end
+from .fusion import Looks as FrameLooks
+from .fusion import WatchedRate, watched_rate
+from .rate import MOST_READINGS, KnownRate, light_rate
 from .watching import Look, LookQuestion, look
 
 
@@ -44,7 +44,7 @@ def _rate(question: RateQuestion) -> WatchedRate:
     taken = [(each.at, scene_ev(each.reading)[0]) for each in question.readings]
     since = (question.at - question.readings[-1].at).total_seconds()
     return watched_rate(
-        rate(taken, question.at, question.forecast), question.forecast is not None, question.looks, since
+        light_rate(taken, question.at, question.forecast), question.forecast is not None, question.looks, since
     )
 
 

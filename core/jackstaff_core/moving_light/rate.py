@@ -20,7 +20,7 @@ from datetime import datetime
 
 from ..words.advice import Advice, Severity
 from ..words.refusal import Refusal
-from .anchoring import LEVEL_SD, READING_SD, Status, anchor
+from .anchoring import LEVEL_SD, READING_SD, Status, anchor_readings
 
 RATE_SD = 0.15
 """How fast light may be expected to move before anything is known [stop/min]: twilight's steepest is 0.4."""
@@ -54,14 +54,17 @@ class Rate:
     advice: Advice | None
 
 
-def rate(readings: Sequence[tuple[datetime, float]], at: datetime, forecast: KnownRate | None = None) -> Rate:
-    """The rate at an instant from readings (instant, EV at ISO 100) of one scene, in order of time.
+def light_rate(readings: Sequence[tuple[datetime, float]], at: datetime, forecast: KnownRate | None = None) -> Rate:
+    """Return the rate at an instant from readings (instant, EV at ISO 100) of one scene, in order of time.
 
     Parameters
     ----------
-    readings : (instant, EV at ISO 100), each later than the one before.
-    at : the instant asked about, not before the last reading.
-    forecast : the rate that is expected, and how well that is known; None for light nobody foretells.
+    readings : Sequence[tuple[datetime, float]]
+        (instant, EV at ISO 100), each later than the one before.
+    at : datetime
+        The instant asked about, not before the last reading.
+    forecast : KnownRate | None
+        The rate that is expected, and how well that is known; None for light nobody foretells.
 
     Raises
     ------
@@ -80,7 +83,7 @@ def rate(readings: Sequence[tuple[datetime, float]], at: datetime, forecast: Kno
         (minute, ev - first - known.stops_per_minute * minute)
         for minute, (_, ev) in zip(minutes, readings, strict=True)
     ]
-    found = anchor(offsets, rate_sd=known.rate_sd, wander=WANDER)
+    found = anchor_readings(offsets, rate_sd=known.rate_sd, wander=WANDER)
     age = (at - instants[-1]).total_seconds() / 60
     # A jump brings in the one that was held before it.
     used = sum({Status.OK: 1, Status.JUMP: 2, Status.HELD: 0}[status] for status in found.status)
@@ -118,7 +121,7 @@ def _advice(last: Status, stops: float, minutes: float, age: float) -> Advice | 
 
 
 def likely_rate(known: Sequence[tuple[float, float]]) -> float:
-    """Rate [stop/s] that points (seconds, stops) make likely: ridge regression, a reading known to 0.15 stop.
+    """Return rate [stop/s] that points (seconds, stops) make likely: ridge regression, a reading known to 0.15 stop.
 
     Source: the batch estimator that moving_light/anchoring.py's filter equals. Verdict: estimate.
     """

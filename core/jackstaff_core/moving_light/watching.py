@@ -114,7 +114,7 @@ class Look:
 
 
 def look(question: LookQuestion) -> Look:
-    """What a look at the scene says.
+    """Return what a look at the scene says.
 
     Raises
     ------
@@ -183,7 +183,7 @@ def _compared(
 def _unlike(
     cells: tuple[float | None, ...], before: Eye, columns: int, share: float, metered: bool, extra: float
 ) -> Look:
-    """Another picture: once it stands still it is the start of a new part."""
+    """Return the look at another picture: once that stands still, a new part begins."""
     both = [now - last for now, last in zip(cells, before.last, strict=True) if now is not None and last is not None]
     stands = len(both) >= LEAST_KNOWN and _alike(cells, before.last, median(both), columns)
     elsewhere = before.elsewhere + 1 if stands else 1
@@ -194,7 +194,7 @@ def _unlike(
 
 
 def _alike(cells: tuple[float | None, ...], known: tuple[float | None, ...], light: float, columns: int) -> bool:
-    """Whether two pictures show the same things: whoever walks past is left out, uneven light let pass."""
+    """Return whether two pictures show the same things: whoever walks past is left out, uneven light let pass."""
     off = [None if now is None or then is None else now - then for now, then in zip(cells, known, strict=True)]
     changes: list[float] = []
     edges: list[float] = []
@@ -217,7 +217,7 @@ def _alike(cells: tuple[float | None, ...], known: tuple[float | None, ...], lig
 
 
 def _most(sizes: list[float]) -> float:
-    """The mean without the largest quarter."""
+    """Return the mean without the largest quarter."""
     nearest = sorted(sizes)[: max(1, round(len(sizes) * MOST_SHARE))]
     return math.fsum(nearest) / len(nearest)
 
@@ -225,7 +225,7 @@ def _most(sizes: list[float]) -> float:
 def _learnt(
     cells: tuple[float | None, ...], before: Eye, light: float, far: float
 ) -> tuple[tuple[float | None, ...], tuple[int, ...], tuple[int, ...]]:
-    """What each cell is like by now, of how many looks, and how long it has differed."""
+    """Return what each cell is like by now, of how many looks, and how long it has differed."""
     known: list[float | None] = []
     looks: list[int] = []
     odd: list[int] = []
@@ -251,7 +251,7 @@ def _learnt(
 
 
 def _phone(cells: tuple[float | None, ...], metered: bool) -> float | None:
-    """Light up to this phone's constant [stops]: mean luminance over exposure and ISO."""
+    """Return the light up to this phone's constant [stops]: mean luminance over exposure and ISO."""
     values = [cell for cell in cells if cell is not None]
     if not metered or not values:
         return None

@@ -44,7 +44,7 @@ class _Half:
 
 
 def coordinates(text: str) -> Written:
-    """The place that a text means.
+    """Return the place that a text means.
 
     Raises
     ------
@@ -63,15 +63,16 @@ def coordinates(text: str) -> Written:
     elif first.letter and (first.letter not in ("N", "S") or second.letter not in ("E", "W")):
         raise Refusal("text", "The letters do not make a place.", "Give N or S to one and E or W to the other.")
     latitude, longitude = _degrees(first, 90), _degrees(second, 180)
-    return Written(latitude, longitude, written(latitude, longitude))
+    return Written(latitude, longitude, written_coordinates(latitude, longitude))
 
 
-def written(latitude: float, longitude: float) -> str:
-    """A place in decimal degrees with letters, such as ``58.052° N 6.798° E``.
+def written_coordinates(latitude: float, longitude: float) -> str:
+    """Return a place in decimal degrees with letters, such as ``58.052° N 6.798° E``.
 
     Parameters
     ----------
-    latitude, longitude : decimal degrees, north and east +.
+    latitude, longitude : float
+        Decimal degrees, north and east +.
     """
     north, east = f"{abs(latitude):.5f}".rstrip("0").rstrip("."), f"{abs(longitude):.5f}".rstrip("0").rstrip(".")
     return f"{north}° {'S' if latitude < 0 else 'N'} {east}° {'W' if longitude < 0 else 'E'}"
@@ -98,7 +99,7 @@ def _tokens(text: str) -> list[tuple[str, str]]:
 
 
 def _halves(tokens: list[tuple[str, str]]) -> tuple[_Half, _Half]:
-    """The two coordinates: parted by their letters, their signs or a comma, else down the middle."""
+    """Return the two coordinates: parted by their letters, their signs or a comma, else down the middle."""
     letters = [place for place, (kind, _) in enumerate(tokens) if kind == "letter"]
     numbers = [place for place, (kind, _) in enumerate(tokens) if kind == "number"]
     if not numbers:

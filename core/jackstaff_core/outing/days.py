@@ -32,8 +32,8 @@ from ..sky.ridge import Ridge
 from ..sky.sun_and_moon import Event, Place, moon_at
 from ..wire.marks import Between, Inline, Size
 from .plan import Zone
-from .swaps import SwapWish, served
-from .tide import Water, WaterKind, kinds
+from .swaps import SwapWish, aim_checker
+from .tide import Water, WaterKind, water_kinds
 
 MOST_DAYS = 31
 MOST_WATERS = 200
@@ -117,7 +117,7 @@ class Days:
 
 
 def days(question: DaysQuestion) -> Days:
-    """The coming days of a place.
+    """Return the coming days of a place.
 
     Raises
     ------
@@ -125,7 +125,7 @@ def days(question: DaysQuestion) -> Days:
         What the light or the wish refuses.
     """
     zone = ZoneInfo(question.zone)
-    reached = served(question.wish) if question.wish else None
+    reached = aim_checker(question.wish) if question.wish else None
     turns = _turns(question.waters)
     found = [_day(question, zone, question.first + timedelta(days=n), turns, reached) for n in range(question.days)]
     merit = _MERITS[question.matter]
@@ -165,7 +165,7 @@ def _day(
 
 
 def _moon(place: Place, begins: datetime, ends: datetime) -> tuple[list[tuple[datetime, float]], float]:
-    """The moon's altitude every hour, and its elongation at midday."""
+    """Return the moon's altitude every hour, and its elongation at midday."""
     count = int((ends - begins) / MOON_STEP)
     samples = [(begins + turn * MOON_STEP, *moon_at(place, begins + turn * MOON_STEP)) for turn in range(count + 1)]
     return [(at, altitude) for at, altitude, _ in samples], samples[len(samples) // 2][2]
@@ -188,7 +188,7 @@ def _risen(moon: Sequence[tuple[datetime, float]]) -> tuple[Span, ...]:
 
 
 def _runs(points: Sequence[LightPoint], holds: Sequence[bool]) -> tuple[Span, ...]:
-    """The stretches of light over which something holds."""
+    """Return the stretches of light over which something holds."""
     spans: list[Span] = []
     start: datetime | None = None
     for point, yes in zip(points, holds, strict=True):
@@ -201,12 +201,14 @@ def _runs(points: Sequence[LightPoint], holds: Sequence[bool]) -> tuple[Span, ..
 
 
 def _turns(waters: Sequence[Water]) -> list[Turn]:
-    """Return the high and low waters (outing/tide.py); one of unknown kind is left out, one entered twice counts
-    once."""
+    """Return the high and low waters (outing/tide.py).
+
+    One of unknown kind is left out, one that was entered twice counts once.
+    """
     ordered = sorted({water.at: water for water in waters}.values(), key=lambda water: water.at)
     return [
         Turn(water.at, water.height_m, kind is WaterKind.HIGH)
-        for water, kind in zip(ordered, kinds(ordered), strict=True)
+        for water, kind in zip(ordered, water_kinds(ordered), strict=True)
         if kind is not None
     ]
 
@@ -257,7 +259,7 @@ def _look_near(name: str, named: str, around: tuple[timedelta, timedelta]) -> Ca
 
 
 def _overlap(spans: Sequence[Span], others: Sequence[Span]) -> float:
-    """Minutes that two sets of spans share."""
+    """Return the minutes that two sets of spans share."""
     shared = timedelta()
     for span in spans:
         for other in others:

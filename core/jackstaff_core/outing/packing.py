@@ -64,7 +64,7 @@ class Plan:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class PackLine:
     """One thing to pack: ``missing`` when the plan needs it and the kit has none."""
 
     code: str
@@ -73,8 +73,8 @@ class Line:
     missing: bool = False
 
 
-def pack(plan: Plan) -> tuple[Line, ...]:
-    """The list in the order of packing, each thing once.
+def pack(plan: Plan) -> tuple[PackLine, ...]:
+    """Return the list in the order of packing, each thing once.
 
     Raises
     ------
@@ -90,28 +90,28 @@ def pack(plan: Plan) -> tuple[Line, ...]:
         within("celsius", plan.celsius, -40, 50, "degrees")
     if plan.longest_seconds is not None:
         within("longest_seconds", plan.longest_seconds, 1e-5, 86_400, "s")
-    lines: dict[str, Line] = {}
+    lines: dict[str, PackLine] = {}
     for line in (*_camera(plan), *_glass(plan), *_person(plan), *_for_hazards(plan.hazards)):
         lines.setdefault(line.code, line)
     return tuple(lines.values())
 
 
-def _camera(plan: Plan) -> Iterator[Line]:
+def _camera(plan: Plan) -> Iterator[PackLine]:
     long_ = plan.longest_seconds is not None and plan.longest_seconds > plan.dial_limit
-    yield Line("body", plan.body or "Camera", "Card empty, clock right.", plan.body is None)
-    yield Line("lens", plan.lens or "Lens", "Front filters clean.", plan.lens is None)
-    yield Line("support", plan.support or "Tripod", "Nothing long is sharp without it.", plan.support is None)
+    yield PackLine("body", plan.body or "Camera", "Card empty, clock right.", plan.body is None)
+    yield PackLine("lens", plan.lens or "Lens", "Front filters clean.", plan.lens is None)
+    yield PackLine("support", plan.support or "Tripod", "Nothing long is sharp without it.", plan.support is None)
     if long_ and plan.longest_seconds is not None:
         why = f"Frames up to {time_in_words(plan.longest_seconds)} run past the {plan.dial_limit:g} s dial."
-        yield Line("release", plan.release or "Remote that can lock", why, plan.release is None)
+        yield PackLine("release", plan.release or "Remote that can lock", why, plan.release is None)
     elif plan.release:
-        yield Line("release", plan.release, "Nobody touches the tripod.")
+        yield PackLine("release", plan.release, "Nobody touches the tripod.")
     if plan.film:
-        yield Line("film", plan.film, "And one roll more.")
+        yield PackLine("film", plan.film, "And one roll more.")
     spares = _spares(plan)
     planned = f"{plan.open_minutes:.0f} minutes open" if plan.open_minutes is not None else f"{plan.frames} frames"
     why = _keeping(plan.celsius) if spares < 1 else f"{planned} want about {spares + 1} batteries."
-    yield Line("spare_battery", "Spare battery" if spares < 2 else f"{spares} spare batteries", why)
+    yield PackLine("spare_battery", "Spare battery" if spares < 2 else f"{spares} spare batteries", why)
 
 
 def _keeping(celsius: float | None) -> str:
@@ -122,7 +122,10 @@ def _keeping(celsius: float | None) -> str:
 
 
 def _spares(plan: Plan) -> int:
-    """Batteries beyond the one in the camera that the planned frames want: by their minutes where these are known."""
+    """Return batteries beyond the one in the camera that the planned frames want.
+
+    They are counted by their minutes where these are known.
+    """
     if plan.battery_wh is None:
         return 0
     share = derate(10.0 if plan.celsius is None else plan.celsius)
@@ -137,39 +140,43 @@ def _spares(plan: Plan) -> int:
     return min(MOST_SPARES, max(0, math.ceil(plan.frames / each) - 1))
 
 
-def _glass(plan: Plan) -> Iterator[Line]:
+def _glass(plan: Plan) -> Iterator[PackLine]:
     for place, name in enumerate(dict.fromkeys(plan.glass)):
-        yield Line(f"glass_{place}", name, "In the swap plan.")
+        yield PackLine(f"glass_{place}", name, "In the swap plan.")
     if plan.polariser and plan.polariser not in plan.glass:
-        yield Line("polariser", plan.polariser, "For glare and depth of water.")
+        yield PackLine("polariser", plan.polariser, "For glare and depth of water.")
     if plan.holder:
-        yield Line("holder", plan.holder, "With its ring for this lens.")
+        yield PackLine("holder", plan.holder, "With its ring for this lens.")
     if plan.densest_stops > STRAY_LIGHT_STOPS:
-        yield Line("tape", "Eyepiece cover and dark cloth", "Past 13 stops a leak nobody sees shows.")
+        yield PackLine("tape", "Eyepiece cover and dark cloth", "Past 13 stops a leak nobody sees shows.")
     if plan.glass:
-        yield Line("hat", "Hat or card", "The hood does not fit over filters: shade the lens by hand.")
-        yield Line("cap", "Lens cap", "A dense filter goes on capped or away from the sun; and for a dark frame.")
+        yield PackLine("hat", "Hat or card", "The hood does not fit over filters: shade the lens by hand.")
+        yield PackLine("cap", "Lens cap", "A dense filter goes on capped or away from the sun; and for a dark frame.")
     if plan.plates > 1:
         why = f"{plan.plates} plates at once: light gets in at the gaps between them."
-        yield Line("gaps", "Light-tight tape, or the holder's cover", why)
+        yield PackLine("gaps", "Light-tight tape, or the holder's cover", why)
     wet = plan.wet or bool(_WET & set(plan.hazards))
     if wet:
-        yield Line("rain_cover", "Rain cover for camera and bag", "Spray or rain where you stand.")
+        yield PackLine("rain_cover", "Rain cover for camera and bag", "Spray or rain where you stand.")
     why = "A dry one for every few frames: drops on the front filter show." if wet else "Fingers on the front filter."
-    yield Line("cloths", "Several dry cloths and a blower" if wet else "Cloth and blower", why)
+    yield PackLine("cloths", "Several dry cloths and a blower" if wet else "Cloth and blower", why)
 
 
-def _person(plan: Plan) -> Iterator[Line]:
+def _person(plan: Plan) -> Iterator[PackLine]:
     if plan.dark:
-        yield Line("head_torch", "Head torch with red light", "You walk in or out in the dark.")
+        yield PackLine("head_torch", "Head torch with red light", "You walk in or out in the dark.")
     if plan.celsius is not None and plan.celsius <= COLD_CELSIUS:
-        yield Line("gloves", "Gloves that can press buttons", f"About {plan.celsius:.0f} degrees.")
-        yield Line("warm", "One layer more", "Standing still for minutes cools.")
+        yield PackLine("gloves", "Gloves that can press buttons", f"About {plan.celsius:.0f} degrees.")
+        yield PackLine("warm", "One layer more", "Standing still for minutes cools.")
     if plan.wind_m_s is not None and plan.wind_m_s >= 8:
-        yield Line("ballast", "Bag or stone to hang on the tripod", f"Wind about {plan.wind_m_s:.0f} m/s; strap off.")
+        yield PackLine(
+            "ballast", "Bag or stone to hang on the tripod", f"Wind about {plan.wind_m_s:.0f} m/s; strap off."
+        )
     if plan.tide:
-        yield Line("tide_table", "Tide table and watch", "The plan's water is your own entry or a stand-in.")
-    yield Line("phone_power", "Phone charged, and a power bank", "It rings the end of the frame and calls for help.")
+        yield PackLine("tide_table", "Tide table and watch", "The plan's water is your own entry or a stand-in.")
+    yield PackLine(
+        "phone_power", "Phone charged, and a power bank", "It rings the end of the frame and calls for help."
+    )
 
 
 _WET = {"swell", "current", "lightning"}
@@ -191,8 +198,8 @@ _THINGS = {
 }
 
 
-def _for_hazards(codes: Sequence[str]) -> Iterator[Line]:
+def _for_hazards(codes: Sequence[str]) -> Iterator[PackLine]:
     for code in codes:
         for thing in BY_CODE[code].pack:
             what, why = _THINGS[thing]
-            yield Line(thing, what, why)
+            yield PackLine(thing, what, why)

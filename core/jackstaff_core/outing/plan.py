@@ -29,7 +29,7 @@ ZONES = frozenset(available_timezones() - NO_PLACE_S_ZONE)
 """Every IANA zone by name."""
 
 
-def one_line(name: str) -> None:
+def check_one_line(name: str) -> None:
     """Nothing for a line without control characters.
 
     Raises
@@ -41,7 +41,7 @@ def one_line(name: str) -> None:
         raise Refusal("", "A name is one line without control characters.", "Leave line ends and tabs out.")
 
 
-def known_zone(name: str) -> None:
+def check_zone(name: str) -> None:
     """Nothing for an IANA zone.
 
     Raises
@@ -53,8 +53,8 @@ def known_zone(name: str) -> None:
         raise Refusal("", f"{name} is no time zone.", "Give an IANA zone such as Europe/Oslo.")
 
 
-def known_hazards(codes: tuple[str, ...]) -> None:
-    """Nothing where every hazard is known.
+def check_hazards(codes: tuple[str, ...]) -> None:
+    """Check that every hazard is known.
 
     Raises
     ------
@@ -66,7 +66,7 @@ def known_hazards(codes: tuple[str, ...]) -> None:
             raise Refusal(f"{place}", "No such hazard is known.", f"Take one of {', '.join(BY_CODE)}.")
 
 
-Zone = Annotated[str, Size(1, 60), Checked(known_zone)]
+Zone = Annotated[str, Size(1, 60), Checked(check_zone)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,6 +92,8 @@ class OwnSky:
 
 @dataclass(frozen=True, slots=True)
 class OwnWeather:
+    """The weather somebody expects; None where they said nothing."""
+
     celsius: Annotated[float, Between(-40, 50, "degrees")] | None = None
     wind_m_s: Annotated[float, Between(0, 60, "m/s")] | None = None
     wind_from_deg: Annotated[float, Between(0, 360, "degrees")] | None = None
@@ -105,7 +107,7 @@ class Outing:
     """An outing as the client keeps it; clock times are the place's own."""
 
     id: UUID
-    name: Annotated[str, Size(0, 60), Checked(one_line)]
+    name: Annotated[str, Size(0, 60), Checked(check_one_line)]
     latitude: Latitude
     longitude: Longitude
     zone: Zone
@@ -121,7 +123,7 @@ class Outing:
     walk_minutes: Minutes
     margin_minutes: Minutes
     weather: OwnWeather
-    hazards: Annotated[tuple[str, ...], Size(0, 30), Checked(known_hazards)]
+    hazards: Annotated[tuple[str, ...], Size(0, 30), Checked(check_hazards)]
     packed: Annotated[tuple[str, ...], Size(0, 100)]
     archived: bool
     changed_at: datetime

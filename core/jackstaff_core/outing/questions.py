@@ -12,10 +12,9 @@ from ..wire.question import Question, Words
 from . import tide
 from .coordinates import Written, coordinates
 from .days import Days, DaysQuestion, days
-from .packing import Line as PackLine
-from .packing import Plan, pack
-from .swaps import SwapPlan, SwapWish, plan
-from .tide import MOST_CROSSINGS, Crossing, Missing, Water, WaterKind, Way
+from .packing import PackLine, Plan, pack
+from .swaps import SwapPlan, SwapWish, plan_swaps
+from .tide import MOST_CROSSINGS, Crossing, Missing, Water, WaterKind, WayBack
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +33,7 @@ class SwapsQuestion:
 
 
 def _swaps(question: SwapsQuestion) -> SwapPlan:
-    return plan(forecast(question.light).points, question.wish)
+    return plan_swaps(forecast(question.light).points, question.wish)
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +63,7 @@ class TideAnswer:
     leave_by: datetime | None = None
     floods_at: datetime | None = None
     doubt_minutes: float | None = None
-    state: Way | None = None
+    state: WayBack | None = None
     missing: Missing | None = None
     known_from: datetime | None = None
     known_until: datetime | None = None
@@ -73,9 +72,9 @@ class TideAnswer:
 
 def _tide(question: TideQuestion) -> TideAnswer:
     waters, level = question.waters, question.floods_at_m
-    heights = tuple(tide.height(waters, mark, level) for mark in (question.at, *question.marks))
+    heights = tuple(tide.water_height(waters, mark, level) for mark in (question.at, *question.marks))
     order = sorted(range(len(waters)), key=lambda place: waters[place].at)
-    told = dict(zip(order, tide.kinds([waters[place] for place in order], level), strict=True))
+    told = dict(zip(order, tide.water_kinds([waters[place] for place in order], level), strict=True))
     answer = TideAnswer(heights[0], heights[1:], tuple(told[place] for place in range(len(waters))))
     if level is None:
         return answer
@@ -97,6 +96,8 @@ def _tide(question: TideQuestion) -> TideAnswer:
 
 @dataclass(frozen=True, slots=True)
 class PackAnswer:
+    """The pack list, in the order of packing."""
+
     lines: tuple[PackLine, ...]
 
 

@@ -29,8 +29,8 @@ from typing import NamedTuple
 
 from ..camera.reading import Given
 from ..camera.reciprocity import LawGiven
-from ..camera.settings import Ends, Isos, Setting, allowed
-from ..moving_light.integral import Path, close_film, filled, open_seconds
+from ..camera.settings import Ends, Isos, Setting, allowed_settings
+from ..moving_light.integral import Path, close_film, filled_metered_seconds, open_seconds
 from ..scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS
 from ..sky.forecast import LightPoint
 from ..stacks.finder import Ids, Onto, OwnGlass, Piece, Slots, Subset, pieces_of, subsets
@@ -87,6 +87,8 @@ class Stretch:
 
 @dataclass(frozen=True, slots=True)
 class SwapPlan:
+    """Which filters serve from when to when, and how often they change."""
+
     stretches: tuple[Stretch, ...]
     changes: int
 
@@ -133,19 +135,22 @@ class _Light(NamedTuple):
         return _Span(self.need(aim[0]) - _SAME, self.need(aim[1]) + _SAME)
 
     def need(self, seconds: float) -> float:
-        """The level of a way whose frame takes ``seconds`` when it opens at this step [stops]."""
-        return self.ev100 + math.log2(filled(Path.steady(self.rate, 0.0), self.film, seconds))
+        """Return the level of a way whose frame takes ``seconds`` when it opens at this step [stops]."""
+        return self.ev100 + math.log2(filled_metered_seconds(Path.steady(self.rate, 0.0), self.film, seconds))
 
     def time(self, level: float) -> float:
-        """The time of a way of ``level`` that opens at this step [s]; infinite where the light never fills it."""
+        """Return the time of a way of ``level`` that opens at this step [s].
+
+        Infinite where the light never fills it.
+        """
         metered = math.exp2(level - self.ev100)
         if self.film is None:
             return open_seconds(metered, self.rate)
         return close_film(Path.steady(self.rate, 0.0), metered, self.film)
 
 
-def plan(light: Sequence[LightPoint], question: SwapWish) -> SwapPlan:
-    """The swap plan over a forecast's points.
+def plan_swaps(light: Sequence[LightPoint], question: SwapWish) -> SwapPlan:
+    """Return the swap plan over a forecast's points.
 
     Raises
     ------
@@ -156,7 +161,7 @@ def plan(light: Sequence[LightPoint], question: SwapWish) -> SwapPlan:
     if not 2 <= len(light) <= MOST_STEPS:
         raise Refusal("light", f"{len(light)} steps make no plan.", f"Give 2 to {MOST_STEPS} steps.")
     run = _Run(light, question)
-    settings = allowed(question.apertures, question.isos, question.sharp_to)
+    settings = allowed_settings(question.apertures, question.isos, question.sharp_to)
     racks = _racks(_pieces(question), question.slots)
     # A soft aperture or a raised ISO only where nothing cleaner stays in the aim.
     choices = [_Choice(racks, [setting for setting in settings if setting.clean], run), _Choice(racks, settings, run)]
@@ -190,11 +195,11 @@ class _Run:
         self.spans = [each.span(self.aim) for each in self.lights]
 
     def longest(self, start: int, end: int) -> float:
-        """The longest frame of which two fit between two steps with their handling [s]."""
+        """Return the longest frame of which two fit between two steps with their handling [s]."""
         return (self.points[end].at - self.points[start].at).total_seconds() / LEAST_FRAMES - HANDLING_SECONDS
 
     def fitting(self, step: int, longest: float) -> _Span:
-        """What a way must reach at a step so that its time is in the aim and no longer than ``longest``."""
+        """Return what a way must reach at a step so that its time is in the aim and no longer than ``longest``."""
         span = self.spans[step]
         if longest >= self.aim[1]:
             return span
@@ -202,20 +207,20 @@ class _Run:
 
 
 def _next(choices: Sequence[_Choice], at: int) -> tuple[_Choice, int, _Span] | None:
-    """The cleanest settings with a way that serves from ``at`` on for two frames, until when, and what that asks."""
+    """Return cleanest settings with a way that serves from ``at`` on for two frames, until when, and what that asks."""
     return next((found for choice in choices if (found := choice.worth_it(at))), None)
 
 
-def served(question: SwapWish) -> Callable[[LightPoint], bool]:
+def aim_checker(question: SwapWish) -> Callable[[LightPoint], bool]:
     """Return what tells of a minute's light whether some way of the kit stays in the aim, for however short a while.
 
     Raises
     ------
     Refusal
-        As :func:`plan`, of the wish.
+        As :func:`plan_swaps`, of the wish.
     """
     aim, film = _aim(question), question.film
-    settings = allowed(question.apertures, question.isos, question.sharp_to)
+    settings = allowed_settings(question.apertures, question.isos, question.sharp_to)
     levels = _Levels(_racks(_pieces(question), question.slots), settings)
     return lambda point: levels.serve(_Light.of(point, film).span(aim))
 
@@ -225,7 +230,7 @@ def _pieces(question: SwapWish) -> list[Piece]:
 
 
 def _aim(question: SwapWish) -> tuple[float, float]:
-    """Both ends of the aim [s]."""
+    """Return both ends of the aim [s]."""
     low = within("from_seconds", question.from_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     high = within("to_seconds", question.to_seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     if high <= low:
@@ -234,7 +239,7 @@ def _aim(question: SwapWish) -> tuple[float, float]:
 
 
 def _racks(pieces: Sequence[Piece], slots: int) -> list[_Rack]:
-    """Every stack of the kit, by how much its variable adds."""
+    """Return every stack of the kit, by how much its variable adds."""
     by_more: dict[float, list[Subset]] = {}
     for subset in subsets(list(pieces), slots):
         by_more.setdefault(round(subset.more, 9), []).append(subset)
@@ -264,7 +269,7 @@ class _Levels:
         ]
 
     def serve(self, span: _Span) -> bool:
-        """Whether one of them stays in the aim."""
+        """Return whether one of them stays in the aim."""
         for more, levels in self.by_more:
             place = bisect_left(levels, span.least - more - _ROUNDED)
             if place < len(levels) and levels[place] <= span.most + _ROUNDED:
@@ -284,7 +289,7 @@ class _Choice:
         self.levels = _Levels(racks, settings)
 
     def worth_it(self, at: int) -> tuple[_Choice, int, _Span] | None:
-        """The longest run from ``at`` on that one of these ways serves with two frames at both ends, if any does."""
+        """Return longest run from ``at`` on that one of these ways serves with two frames at both ends, if any does."""
         ahead = [
             _Span(*each)
             for each in zip(
@@ -342,7 +347,7 @@ def _order(way: _Way, on: tuple[str, ...], dialled: Setting | None) -> tuple[obj
 
 
 def _moves(way: _Way, on: tuple[str, ...], dialled: Setting | None) -> tuple[int, float]:
-    """Hands on glass, and hand time [s]."""
+    """Return the hands on glass, and hand time [s]."""
     glass = len(set(way.glass) ^ set(on))
     setting = way.setting
     dials = 0 if dialled is None else (setting.aperture != dialled.aperture) + (setting.iso != dialled.iso)
@@ -364,7 +369,10 @@ def _stretch(run: _Run, way: _Way, start: int, end: int, on: tuple[str, ...], di
 
 
 def _turned(way: _Way, span: _Span) -> float:
-    """How far up a variable is turned to be inside the aim, a sixth of a stop from its edge where it is so wide."""
+    """Return how far up a variable is turned to be inside the aim.
+
+    It stays a sixth of a stop from the aim's edge where the aim is so wide.
+    """
     edge = span.least + min(_SAFELY, max(0.0, span.most - span.least) / 2)
     return round(min(way.more, max(0.0, edge - way.level)), 2)
 

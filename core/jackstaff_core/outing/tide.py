@@ -63,7 +63,7 @@ class WaterKind(StrEnum):
         return WaterKind.LOW if self is WaterKind.HIGH else WaterKind.HIGH
 
 
-class Way(StrEnum):
+class WayBack(StrEnum):
     """What is known of the way back: it will flood, it stays dry as far as is known, it is flooded, nobody knows."""
 
     FLOODS = "floods"
@@ -128,7 +128,7 @@ class LeaveBy:
     ``clearance_m`` is how far the highest known water stays under the way.
     """
 
-    state: Way
+    state: WayBack
     at: datetime | None = None
     floods_at: datetime | None = None
     doubt_minutes: float | None = None
@@ -138,13 +138,15 @@ class LeaveBy:
     clearance_m: float | None = None
 
 
-def kinds(waters: Sequence[Water], level_m: float | None = None) -> tuple[WaterKind | None, ...]:
+def water_kinds(waters: Sequence[Water], level_m: float | None = None) -> tuple[WaterKind | None, ...]:
     """Return the kind of each water: as said, else by its neighbours; None where these do not tell.
 
     Parameters
     ----------
-    waters : in order of time, heights above the chart's zero [m].
-    level_m : a height of interest [m]; two lone waters far apart tell of each other only where it lies between them.
+    waters : Sequence[Water]
+        In order of time, heights above the chart's zero [m].
+    level_m : float | None
+        A height of interest [m]; two lone waters far apart tell of each other only where it lies between them.
     """
     found: list[WaterKind | None] = []
     for place, water in enumerate(waters):
@@ -158,7 +160,7 @@ def kinds(waters: Sequence[Water], level_m: float | None = None) -> tuple[WaterK
 
 
 def _vote(waters: Sequence[Water], water: Water, other: Water, level_m: float | None) -> WaterKind | None:
-    """What a neighbour says a water is."""
+    """Return what a neighbour says a water is."""
     if not _tell(waters, water, other):
         return None
     lone = len(waters) == 2 and abs(water.at - other.at) > TELLS_WITHIN
@@ -171,7 +173,7 @@ def _vote(waters: Sequence[Water], water: Water, other: Water, level_m: float | 
 
 
 def _tell(waters: Sequence[Water], first: Water, other: Water) -> bool:
-    """Whether two neighbouring waters can be a high and a low one with nothing between them."""
+    """Return whether two neighbouring waters can be a high and a low one with nothing between them."""
     apart, by = abs(first.at - other.at), abs(first.height_m - other.height_m)
     if by == 0 or apart > LONGEST_TIDE:
         return False
@@ -179,14 +181,17 @@ def _tell(waters: Sequence[Water], first: Water, other: Water) -> bool:
     return apart <= TELLS_WITHIN or by > TELLS_BY_SHARE * (max(heights) - min(heights))
 
 
-def height(waters: Sequence[Water], at: datetime, level_m: float | None = None) -> float | None:
+def water_height(waters: Sequence[Water], at: datetime, level_m: float | None = None) -> float | None:
     """Return the height of the water [m] at an instant, None where nothing is known.
 
     Parameters
     ----------
-    waters : high and low waters in any order, heights above the chart's zero [m].
-    at : with its zone.
-    level_m : as for :func:`kinds`.
+    waters : Sequence[Water]
+        High and low waters in any order, heights above the chart's zero [m].
+    at : datetime
+        With its zone.
+    level_m : float | None
+        As for :func:`water_kinds`.
 
     Raises
     ------
@@ -210,17 +215,23 @@ def leave_by(
 
     Parameters
     ----------
-    waters : high and low waters in any order, heights above the chart's zero [m].
-    floods_at_m : height at which the way is under water [m].
-    walk_minutes : back to dry ground [min].
-    margin_minutes : kept in hand for wind and swell [min].
-    now : with its zone.
-    crossings : floods that were watched at this place; those of another level are left out.
+    waters : Sequence[Water]
+        High and low waters in any order, heights above the chart's zero [m].
+    floods_at_m : float
+        Height at which the way is under water [m].
+    walk_minutes : float
+        Back to dry ground [min].
+    margin_minutes : float
+        Kept in hand for wind and swell [min].
+    now : datetime
+        With its zone.
+    crossings : Sequence[Crossing]
+        Floods that were watched at this place; those of another level are left out.
 
     Raises
     ------
     Refusal
-        As :func:`height`; a height, walk or margin out of bounds.
+        As :func:`water_height`; a height, walk or margin out of bounds.
     """
     ordered = _sound(waters)
     within("floods_at_m", floods_at_m, -5, 25, "m")
@@ -229,23 +240,23 @@ def leave_by(
     tides, now = _known(ordered, floods_at_m), now.astimezone(UTC)
     first, last = ordered[0].at, ordered[-1].at
     if now >= last:
-        return LeaveBy(Way.UNKNOWN, known_until=last)
+        return LeaveBy(WayBack.UNKNOWN, known_until=last)
     if now < first:
         # No flood begins while the water falls to the first low; before that, or before a high water, one may.
-        falls = kinds(ordered, floods_at_m)[0] is WaterKind.LOW and now >= first - SHORTEST_EBB
+        falls = water_kinds(ordered, floods_at_m)[0] is WaterKind.LOW and now >= first - SHORTEST_EBB
         later = leave_by(ordered, floods_at_m, walk, margin_minutes, first, crossings) if falls else None
-        nothing = LeaveBy(Way.UNKNOWN, known_from=first, known_until=_known_until(tides, first))
-        if later is None or later.state is not Way.FLOODS:
+        nothing = LeaveBy(WayBack.UNKNOWN, known_from=first, known_until=_known_until(tides, first))
+        if later is None or later.state is not WayBack.FLOODS:
             return nothing
         return replace(nothing, at=later.at, floods_at=later.floods_at, doubt_minutes=later.doubt_minutes)
     missing = next((gap for gap in _gaps(ordered, floods_at_m) if gap.end > now), None)
     if missing and missing.start <= now:
-        return LeaveBy(Way.UNKNOWN, missing=missing, known_from=missing.end, known_until=missing.start)
+        return LeaveBy(WayBack.UNKNOWN, missing=missing, known_from=missing.end, known_until=missing.start)
     until = _known_until(tides, now)
     here = [(before, after) for before, after in tides if after.at > now and before.at < until]
     level = _height(here, now)
     if level is not None and level >= floods_at_m:
-        return LeaveBy(Way.FLOODED, floods_at=_minute(now), missing=missing, known_from=first, known_until=until)
+        return LeaveBy(WayBack.FLOODED, floods_at=_minute(now), missing=missing, known_from=first, known_until=until)
     for low, high in here:
         if not low.height_m < floods_at_m <= high.height_m:
             continue
@@ -253,10 +264,10 @@ def leave_by(
         # Rounding may put the crossing a hair before an instant that is still dry.
         floods_at = max(now, floods_at)
         early = floods_at - timedelta(minutes=doubt)
-        return LeaveBy(Way.FLOODS, _minute(early - back), _minute(floods_at), doubt, missing, first, until)
+        return LeaveBy(WayBack.FLOODS, _minute(early - back), _minute(floods_at), doubt, missing, first, until)
     clearance = floods_at_m - max(after.height_m for _, after in here)
     return LeaveBy(
-        Way.DRY, missing=missing, known_from=first, known_until=until, clearance_m=max(0.0, round(clearance, 2))
+        WayBack.DRY, missing=missing, known_from=first, known_until=until, clearance_m=max(0.0, round(clearance, 2))
     )
 
 
@@ -285,7 +296,7 @@ _Tide = tuple[Water, Water]
 
 
 def _known(ordered: Sequence[Water], level_m: float | None) -> list[_Tide]:
-    told = kinds(ordered, level_m)
+    told = water_kinds(ordered, level_m)
     return [
         (before, after)
         for place, (before, after) in enumerate(pairwise(ordered))
@@ -294,8 +305,8 @@ def _known(ordered: Sequence[Water], level_m: float | None) -> list[_Tide]:
 
 
 def _gaps(ordered: Sequence[Water], level_m: float) -> list[Missing]:
-    """The stretches between two neighbouring waters in which another is missing, and of which kind."""
-    told, known = kinds(ordered, level_m), _known(ordered, level_m)
+    """Return the stretches between two neighbouring waters in which another is missing, and of which kind."""
+    told, known = water_kinds(ordered, level_m), _known(ordered, level_m)
     found = []
     for place, (before, after) in enumerate(pairwise(ordered)):
         if (before, after) in known:
@@ -313,7 +324,7 @@ def _gaps(ordered: Sequence[Water], level_m: float) -> list[Missing]:
 
 
 def _known_until(tides: Sequence[_Tide], now: datetime) -> datetime:
-    """The end of what is known without a gap from ``now`` on."""
+    """Return the end of what is known without a gap from ``now`` on."""
     until = now
     for before, after in tides:
         if before.at <= until <= after.at:
@@ -330,7 +341,7 @@ def _height(tides: Sequence[_Tide], at: datetime) -> float | None:
 
 
 def _crossing(low: Water, high: Water, level_m: float, crossings: Sequence[Crossing]) -> tuple[datetime, float]:
-    """The likeliest instant at which a rising water reaches a level, and how much earlier it may be [min]."""
+    """Return the likeliest instant at which a rising water reaches a level, and how much earlier it may be [min]."""
     rise = _Rise(low.at, low.height_m, high.at, high.height_m, level_m)
     watched = [crossing for crossing in crossings if abs(crossing.level_m - level_m) < 0.05]
     if not watched:

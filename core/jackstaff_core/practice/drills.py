@@ -25,15 +25,15 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Annotated
 
-from ..camera.reading import ReadingGiven, SettingsGiven, metered
+from ..camera.reading import ReadingGiven, SettingsGiven, metered_exposure
 from ..exposure.calculation import ExposureQuestion, MovingLight, SumStep, expose
 from ..filters.labels import density
 from ..filters.on_lens import GlassGiven
 from ..log.frame import Defect
 from ..log.review import FINDINGS, Finding
-from ..scales.ladders import Step, times
+from ..scales.ladders import Step, shutter_marks
 from ..scales.spoken import stops_shown, time_in_words
-from ..sky.plausibility import SkyPick, fits_sky
+from ..sky.plausibility import SkyPick, doubt_about_sky
 from ..wire.marks import Between, Size
 from ..words.refusal import Refusal
 from .dryrun.develop import Developed, Fault, FaultCode, drawn_frame
@@ -47,6 +47,8 @@ _MOST_TRIES = 200
 
 
 class DrillKind(StrEnum):
+    """What a drill asks about."""
+
     DIAL = "dial"
     NOTATION = "notation"
     STACK = "stack"
@@ -126,7 +128,7 @@ _ISOS = ("64", "100", "200", "400", "800")
 
 
 def drill(question: DrillQuestion) -> Drill:
-    """The drill of this kind and seed: the same seed asks the same.
+    """Return the drill of this kind and seed: the same seed asks the same.
 
     Where the bag holds nothing that such a question can be asked of, :data:`STARTER` is drawn on.
     """
@@ -140,8 +142,8 @@ def drill(question: DrillQuestion) -> Drill:
 
 
 def _base(dice: random.Random, low: float, high: float) -> str:
-    """A full stop of the dial between two times [s]."""
-    return dice.choice(times(Step.FULL).between(low, high)).label
+    """Return a full stop of the dial between two times [s]."""
+    return dice.choice(shutter_marks(Step.FULL).between(low, high)).label
 
 
 def _timed(
@@ -155,7 +157,7 @@ def _timed(
     at: tuple[str, str] = ("8", "100"),
     light: MovingLight | None = None,
 ) -> Drill | None:
-    """A drill whose answer is a time that the bench works out; None where it is out of bounds.
+    """Return a drill whose answer is a time that the bench works out; None where it is out of bounds.
 
     ``read_at`` and ``at`` are f-stop and ISO, as metered and as set.
     """
@@ -280,12 +282,12 @@ _CLEAR_OF_STOPS = 0.7
 def _plausible(dice: random.Random, _: DrillQuestion) -> Drill | None:
     sky = dice.choice(tuple(_SKIES))
     shutter, aperture, iso = _base(dice, 1 / 4000, 8), dice.choice(_APERTURES), dice.choice(_ISOS)
-    light = metered(ReadingGiven(shutter, aperture, iso), SettingsGiven()).ev100
+    light = metered_exposure(ReadingGiven(shutter, aperture, iso), SettingsGiven()).ev100
     verdicts = {_verdict(light + by, sky) for by in (-_CLEAR_OF_STOPS, 0.0, _CLEAR_OF_STOPS)}
     if len(verdicts) != 1 or not -6 < light < 20:
         return None
     (right,) = verdicts
-    advice = fits_sky(light, sky)
+    advice = doubt_about_sky(light, sky)
     low, high = sky.band
     why = advice.text if advice else f"Such light gives EV {low:.0f} to {high:.0f} at ISO 100; this is {light:.0f}."
     return Drill(
@@ -301,18 +303,18 @@ def _plausible(dice: random.Random, _: DrillQuestion) -> Drill | None:
 
 
 def _verdict(light: float, sky: SkyPick) -> int:
-    advice = fits_sky(light, sky)
+    advice = doubt_about_sky(light, sky)
     return _CODES[advice.code] if advice else 0
 
 
-def defects(mistakes: Mistakes) -> tuple[Defect, ...]:
-    """Those of a log's mistakes that one sees in a picture."""
+def visible_defects(mistakes: Mistakes) -> tuple[Defect, ...]:
+    """Return those of a log's mistakes that one sees in a picture."""
     return tuple(code for code in Defect if code in mistakes)
 
 
 def _defect(dice: random.Random, question: DrillQuestion) -> Drill:
     findings = tuple(FINDINGS.values())
-    own = defects(question.mistakes)
+    own = visible_defects(question.mistakes)
     # What one's own frames show comes up twice in three times.
     found = FINDINGS[dice.choice(own)] if own and dice.random() < 2 / 3 else dice.choice(findings)
     choices = [found, *dice.sample([each for each in findings if each is not found], 3)]
@@ -339,7 +341,7 @@ _WARM_MIRED, _BURNT_STOPS = 90.0, 2.5
 
 
 def _pictured(found: Finding, framing: Framing) -> Pictured:
-    """A picture with one fault, and else as right as it can be."""
+    """Return a picture with one fault, and else as right as it can be."""
     code = _DRAWN[found.code.value]
     stops = _BURNT_STOPS if code is FaultCode.CLIPPED else 0.0
     cast = _WARM_MIRED if code is FaultCode.CAST else 0.0

@@ -21,7 +21,7 @@ from ..scales.spoken import stops_shown, time_in_words
 from ..wire.marks import Between, Size
 from ..words.refusal import Refusal
 from .drills import Answered, Drill, DrillQuestion, drill
-from .spacing import FIRST_BOX, LAST_BOX, after, hours_of
+from .repetition import FIRST_BOX, LAST_BOX, hours_of, next_box
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -53,7 +53,7 @@ class Graded:
 
 
 def grade(question: GradeQuestion) -> Graded:
-    """What the answer is worth.
+    """Return what the answer is worth.
 
     Raises
     ------
@@ -83,7 +83,7 @@ def _open(question: GradeQuestion, meanings: tuple[str, ...]) -> Graded:
 
 def _told(question: GradeQuestion, drilled: Drill, understood: str, error: float | None, hit: bool = False) -> Graded:
     right = hit if error is None else abs(error) <= drilled.within_stops + 1e-9
-    box = after(question.box, right)
+    box = next_box(question.box, right)
     return Graded(
         right,
         understood,

@@ -10,7 +10,7 @@ from .dryrun.develop import Developed, DevelopQuestion, develop
 from .dryrun.replay import Replay, ReplayQuestion, replay
 from .dryrun.world import Metered, ReadMeterQuestion, meter
 from .grading import Graded, GradeQuestion, grade
-from .spacing import NextDrill, NextQuestion, next_drill
+from .repetition import NextDrill, NextQuestion, next_drill
 
 QUESTIONS: dict[str, Question] = {
     "practice/next": Question(NextQuestion, next_drill, NextDrill),

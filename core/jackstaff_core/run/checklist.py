@@ -16,12 +16,12 @@ from enum import Enum
 from typing import Annotated
 
 from ..camera.reading import Given, iso
-from ..exposure.calculation import STRAY_LIGHT_STOPS, tempts_to_the_sun
+from ..exposure.calculation import STRAY_LIGHT_STOPS, needs_sun_caution
 from ..filters.kind import GlassKind
 from ..filters.on_lens import MOST_GLASSES
 from ..gear.budget import derate
-from ..gear.sorts import Body, Glass, Holder, Lens, Release, Support, strength
-from ..scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS, Step, isos
+from ..gear.things import Body, Glass, Holder, Lens, Release, Support, strength
+from ..scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS, Step, iso_marks
 from ..scales.spoken import time_in_words
 from ..stacks.rules import On
 from ..wire.marks import Between, Named, Size
@@ -95,7 +95,7 @@ class Sun(Enum):
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class CheckLine:
     """``habit`` lines may be folded away once they sit; lines of harm never."""
 
     code: str
@@ -118,14 +118,14 @@ class Rehearsal:
 class Checklist:
     """``battery_takes`` is the share of a full battery the frame takes, ``battery_left`` what is in it before."""
 
-    lines: tuple[Line, ...]
+    lines: tuple[CheckLine, ...]
     rehearsal: Rehearsal | None
     battery_takes: float | None
     battery_left: float | None
 
 
 def arm(question: Armed, sun: Sun = Sun.UNKNOWN) -> Checklist:
-    """The list for this frame.
+    """Return the list for this frame.
 
     Raises
     ------
@@ -147,22 +147,22 @@ def _stops(question: Armed) -> float:
 
 
 def _sd(glass: Glass) -> float:
-    """How well the stops of a filter are known once it is turned [stops]."""
+    """Return how well the stops of a filter are known once it is turned [stops]."""
     known = strength(glass)
     return known.turned_sd or known.offset_sd
 
 
-def _sun(question: Armed, sun: Sun) -> Iterator[Line]:
+def _sun(question: Armed, sun: Sun) -> Iterator[CheckLine]:
     if sun is Sun.IN_PICTURE:
-        yield Line(
+        yield CheckLine(
             "sun_in_picture",
             "The sun is in this frame: do not look through the finder; cap the lens between frames",
             "No photographic filter protects eyes.",
             Severity.HARM,
             False,
         )
-    elif sun is not Sun.DOWN and tempts_to_the_sun(_stops(question), (_sd(on.glass) for on in question.stack)):
-        yield Line(
+    elif sun is not Sun.DOWN and needs_sun_caution(_stops(question), (_sd(on.glass) for on in question.stack)):
+        yield CheckLine(
             "sun_dense",
             "Put dense filters on with the lens pointed away from the sun, or capped",
             "No photographic filter protects eyes.",
@@ -171,7 +171,7 @@ def _sun(question: Armed, sun: Sun) -> Iterator[Line]:
         )
 
 
-def _tripod(question: Armed) -> Iterator[Line]:
+def _tripod(question: Armed) -> Iterator[CheckLine]:
     windy = question.wind_m_s is not None and question.wind_m_s >= WINDY_M_S
     parts = [
         "Tripod feet firm" + (", spikes out on soft ground" if question.support and question.support.spikes else "")
@@ -183,14 +183,14 @@ def _tripod(question: Armed) -> Iterator[Line]:
     if windy and question.support and question.support.hook:
         parts.append("weight on the hook")
     why = f"Wind about {question.wind_m_s:.0f} m/s." if windy else "A foot that sinks is a blurred frame."
-    yield Line("tripod", ", ".join(parts), why, Severity.CAUTION if windy else Severity.NOTE, not windy)
+    yield CheckLine("tripod", ", ".join(parts), why, Severity.CAUTION if windy else Severity.NOTE, not windy)
 
 
-def _focus(question: Armed) -> Iterator[Line]:
+def _focus(question: Armed) -> Iterator[CheckLine]:
     turns = question.lens is not None and question.lens.rotating_front and bool(question.stack)
     if turns:
         # Through a dense filter nobody focuses again: the scale is what is known of the distance.
-        yield Line(
+        yield CheckLine(
             "focus",
             "Read the distance scale, push the filters in without turning, set the distance back after",
             "The front of this lens turns with the focus.",
@@ -198,10 +198,10 @@ def _focus(question: Armed) -> Iterator[Line]:
             False,
         )
     elif question.stack:
-        yield Line("focus", "Focus locked to manual", "It hunts behind a dark filter.", Severity.NOTE, True)
+        yield CheckLine("focus", "Focus locked to manual", "It hunts behind a dark filter.", Severity.NOTE, True)
 
 
-def _glass(question: Armed) -> Iterator[Line]:
+def _glass(question: Armed) -> Iterator[CheckLine]:
     if not question.stack:
         return
     plates = sum(on.glass.mount == "plate" for on in question.stack)
@@ -219,7 +219,7 @@ def _glass(question: Armed) -> Iterator[Line]:
     if turned_back:
         why = "Its angle is lost when the camera goes upright."
     severity = Severity.CAUTION if dense or turned_back else Severity.NOTE
-    yield Line("glass", "; ".join(parts), why, severity, severity is Severity.NOTE)
+    yield CheckLine("glass", "; ".join(parts), why, severity, severity is Severity.NOTE)
 
 
 def nearest_first(stack: tuple[On, ...]) -> list[On]:
@@ -244,11 +244,11 @@ def _put_on(on: On, *, upright: bool) -> str:
     return on.name
 
 
-def _camera(question: Armed) -> Iterator[Line]:
+def _camera(question: Armed) -> Iterator[CheckLine]:
     body = question.body
     if question.bulb and body and body.long_times == "none":
         count = math.ceil(question.seconds / body.dial_limit_s)
-        yield Line(
+        yield CheckLine(
             "camera",
             f"Manual, the dial's longest time, and {count} frames of it one after another",
             f"This camera has no bulb: past {body.dial_limit_s:g} s a series gathers the light, added up in the edit.",
@@ -267,14 +267,16 @@ def _camera(question: Armed) -> Iterator[Line]:
     why = "Anything else ends or spoils a long frame."
     if noise and question.seconds >= 1:
         why = f"The camera stays busy for another {time_in_words(question.seconds)} after closing."
-    yield Line("camera", ", ".join(parts), why, Severity.CAUTION if question.bulb else Severity.NOTE, not question.bulb)
+    yield CheckLine(
+        "camera", ", ".join(parts), why, Severity.CAUTION if question.bulb else Severity.NOTE, not question.bulb
+    )
 
 
 def _noise(body: Body | None) -> bool | None:
     return None if body is None else body.noise_reduction != "off"
 
 
-def _eyepiece(question: Armed) -> Iterator[Line]:
+def _eyepiece(question: Armed) -> Iterator[CheckLine]:
     body = question.body
     unknown = body is None or body.eyepiece == "unknown"
     if body is not None and body.eyepiece in {"electronic", "none"} and not body.eyepiece_shutter:
@@ -293,10 +295,10 @@ def _eyepiece(question: Armed) -> Iterator[Line]:
     if not optical:
         why = "Its finder is a screen; the shutter is there, so close it against what its seals let in."
     text = f"{verb} the eyepiece" + (" if yours is glass" if unknown and verb == "Cover" else "")
-    yield Line("eyepiece", text, why, Severity.CAUTION if optical else Severity.NOTE, not optical)
+    yield CheckLine("eyepiece", text, why, Severity.CAUTION if optical else Severity.NOTE, not optical)
 
 
-def _remote(question: Armed) -> Iterator[Line]:
+def _remote(question: Armed) -> Iterator[CheckLine]:
     parts, why, grave = _release(question)
     takes, left = battery_takes(question), battery_left(question)
     if takes is not None and takes > (BATTERY_ASK if left is None else left * BATTERY_RESERVE):
@@ -307,11 +309,11 @@ def _remote(question: Armed) -> Iterator[Line]:
         )
     if parts:
         text = ", ".join(parts)
-        yield Line("remote", text[0].upper() + text[1:], why, grave, grave is Severity.NOTE and not question.bulb)
+        yield CheckLine("remote", text[0].upper() + text[1:], why, grave, grave is Severity.NOTE and not question.bulb)
 
 
 def _release(question: Armed) -> tuple[list[str], str, Severity]:
-    """What the hand does with this release in bulb, T or on the dial, why, and how grave it is."""
+    """Return what the hand does with this release in bulb, T or on the dial, why, and how grave it is."""
     release, body = question.release, question.body
     shakes = "A finger shakes the camera."
     timers = [f"{min(body.self_timers_s):g} s self-timer"] if body and body.self_timers_s else []
@@ -354,7 +356,7 @@ _BY_RELEASE = {"phone": "app connected and tried", "timer": "timer remote, delay
 
 
 def _opens_by_t(question: Armed) -> bool:
-    """Whether T, which opens at one press and closes at the next, is what holds the shutter."""
+    """Return whether T, which opens at one press and closes at the next, is what holds the shutter."""
     if question.body is None:
         return False
     by_itself = question.release is not None and question.release.kind == "body"
@@ -362,7 +364,7 @@ def _opens_by_t(question: Armed) -> bool:
 
 
 def _sees_its_feet(question: Armed) -> bool:
-    """Whether a lens is so wide that a tripod stands in its picture."""
+    """Return whether a lens is so wide that a tripod stands in its picture."""
     if question.focal_mm is None:
         return False
     diagonal = (
@@ -375,7 +377,7 @@ _RULES = (_tripod, _focus, _glass, _camera, _eyepiece, _remote)
 
 
 def battery_takes(question: Armed) -> float | None:
-    """Share of a full battery this frame takes, noise reduction counted; None without its energy.
+    """Return the share of a full battery this frame takes, noise reduction counted; None without its energy.
 
     W T (2 with noise reduction) / (3600 Wh derate), the derate by temperature [-40 to 50 degrees] as in gear/budget.py.
 
@@ -389,13 +391,16 @@ def battery_takes(question: Armed) -> float | None:
 
 
 def battery_left(question: Armed) -> float | None:
-    """Share of a full battery that is left now, from what somebody saw and what was open since; None unseen."""
+    """Return the share of a full battery that is left now, from what somebody saw and what was open since.
+
+    None unseen.
+    """
     since = _drawn(question, question.open_since_seconds)
     return None if question.battery_share is None or since is None else question.battery_share - since
 
 
 def _drawn(question: Armed, seconds: float) -> float | None:
-    """Share of a full battery that so many seconds take; None without its energy."""
+    """Return the share of a full battery that so many seconds take; None without its energy."""
     body = question.body
     if body is None or body.battery_wh is None:
         return None
@@ -414,7 +419,7 @@ def _rehearsal(question: Armed) -> Rehearsal | None:
         return None
     own = iso("iso", body.iso_lowest if question.iso is None else question.iso, Step(body.step))
     highest = min(REHEARSE_ISO, max(body.iso_highest, body.iso_lowest * 64))
-    mark = isos(Step(body.step)).nearest(highest)
+    mark = iso_marks(Step(body.step)).nearest(highest)
     if math.log2(mark.exact / own.exact) < REHEARSAL_LEAST_STOPS:
         return None
     seconds = question.seconds * own.exact / mark.exact
@@ -422,7 +427,10 @@ def _rehearsal(question: Armed) -> Rehearsal | None:
 
 
 def sun_seen(place_mm: tuple[float, float] | None, altitude_deg: float, half: tuple[float, float]) -> Sun:
-    """Where the sun is, by its place on the sensor [mm] (None: behind), altitude, and half the picture's sides [mm]."""
+    """Return where the sun is.
+
+    It is told by its place on the sensor [mm] (None: behind), its altitude, and half the picture's sides [mm].
+    """
     if not altitude_deg > -1:
         return Sun.DOWN
     inside = place_mm is not None and abs(place_mm[0]) <= half[0] and abs(place_mm[1]) <= half[1]

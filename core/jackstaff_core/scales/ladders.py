@@ -56,8 +56,14 @@ class Mark:
     rung: int
 
 
-def spelled(label: str) -> float:
-    """The number a mark spells: ``"1/60"`` is 1/60, ``"0.3"`` is 0.3."""
+def mark_value(label: str) -> float:
+    """Return the number a mark spells.
+
+    Examples
+    --------
+    >>> mark_value("1/50"), mark_value("0.3")
+    (0.02, 0.3)
+    """
     top, slash, bottom = label.partition("/")
     return float(top) / float(bottom) if slash else float(top)
 
@@ -139,16 +145,16 @@ class Scale:
         return [math.log2(mark.exact) for mark in self.marks]
 
     def mark(self, label: str) -> Mark | None:
-        """The mark printed ``label`` (or spelled so by some displays), or None."""
+        """Return the mark printed ``label`` (or spelled so by some displays), or None."""
         return self._by_label.get(self.spellings.get(label, label))
 
     def nearest(self, value: float) -> Mark:
-        """The rung nearest to ``value`` in log distance, clamped to the ladder's ends."""
+        """Return the rung nearest to ``value`` in log distance, clamped to the ladder's ends."""
         log = math.log2(value)
         return min(self.neighbours(value), key=lambda mark: abs(math.log2(mark.exact) - log))
 
     def neighbours(self, value: float) -> tuple[Mark, ...]:
-        """The marks either side of ``value``; only one when it sits on a rung or beyond an end."""
+        """Return the marks either side of ``value``; only one when it sits on a rung or beyond an end."""
         log = math.log2(value)
         above = bisect_left(self._logs, log - SAME_RUNG)
         if above == len(self.marks):
@@ -158,7 +164,7 @@ class Scale:
         return (self.marks[above - 1], self.marks[above])
 
     def between(self, low: float, high: float) -> tuple[Mark, ...]:
-        """The marks from ``low`` to ``high`` inclusive, in rising order."""
+        """Return the marks from ``low`` to ``high`` inclusive, in rising order."""
         first = bisect_left(self._logs, math.log2(low) - SAME_RUNG)
         last = bisect_left(self._logs, math.log2(high) + SAME_RUNG)
         return self.marks[first:last]
@@ -169,46 +175,46 @@ SAME_RUNG = 1e-6
 
 
 def _scale(start: int, labels: str, value: Callable[[int], float], spellings: Mapping[str, str]) -> Scale:
-    marks = (Mark(label, value(rung), spelled(label), rung) for rung, label in enumerate(labels.split(), start))
+    marks = (Mark(label, value(rung), mark_value(label), rung) for rung, label in enumerate(labels.split(), start))
     return Scale(tuple(sorted(marks, key=lambda mark: mark.exact)), spellings)
 
 
 @cache
-def times(step: Step = Step.THIRD) -> Scale:
-    """Shutter marks from 1/32000 to 30 s, exact 2^(-k/n) seconds."""
+def shutter_marks(step: Step = Step.THIRD) -> Scale:
+    """Return the shutter marks from 1/32000 to 30 s, exact 2^(-k/n) seconds."""
     start, labels = _TIMES[step]
     return _scale(start, labels, lambda k: 2.0 ** (-k / step.per_stop), _TIME_SPELLINGS[step])
 
 
 @cache
-def apertures(step: Step = Step.THIRD) -> Scale:
-    """Aperture marks from f/0.7 to f/64, exact f-number 2^(k/2n)."""
+def aperture_marks(step: Step = Step.THIRD) -> Scale:
+    """Return the aperture marks from f/0.7 to f/64, exact f-number 2^(k/2n)."""
     start, labels = _APERTURES[step]
     return _scale(start, labels, lambda k: 2.0 ** (k / (2 * step.per_stop)), {})
 
 
 @cache
-def isos(step: Step = Step.THIRD) -> Scale:
-    """ISO marks from 6 to 409600, exact 100 * 2^(k/n)."""
+def iso_marks(step: Step = Step.THIRD) -> Scale:
+    """Return the ISO marks from 6 to 409600, exact 100 * 2^(k/n)."""
     start, labels = _ISOS[step]
     return _scale(start, labels, lambda k: 100.0 * 2.0 ** (k / step.per_stop), {})
 
 
 @lru_cache(maxsize=64)
-def dial(limit: float, step: Step = Step.THIRD) -> Scale:
-    """The shutter marks a body offers whose dial ends at the mark ``limit`` seconds.
+def dial_marks(limit: float, step: Step = Step.THIRD) -> Scale:
+    """Return the shutter marks a body offers whose dial ends at the mark ``limit`` seconds.
 
     Past 30 s the marks follow the thirds of 30, 60, 120 ... and count literally, because such
     bodies time them by clock; up to 30 s they are the rounded marks of the exact scale.
     """
-    marks = [mark for mark in times(step).marks if mark.printed <= limit * (1 + 1e-9)]
+    marks = [mark for mark in shutter_marks(step).marks if mark.printed <= limit * (1 + 1e-9)]
     printed = [mark.printed for mark in marks]
     beyond = [
         Mark(f"{seconds:g}", seconds, seconds, -5 * step.per_stop - turn)
         for turn, seconds in enumerate(_timed(step), 1)
         if printed[-1] == 30 and seconds <= limit
     ]
-    return Scale(tuple(marks + beyond), times(step).spellings)
+    return Scale(tuple(marks + beyond), shutter_marks(step).spellings)
 
 
 def _timed(step: Step) -> tuple[float, ...]:
@@ -217,28 +223,41 @@ def _timed(step: Step) -> tuple[float, ...]:
 
 
 def on_dial(seconds: float, limit: float, step: Step = Step.THIRD) -> Mark | None:
-    """The mark to set for a time; None where only bulb reaches, more than half a step beyond the dial's end.
+    """Return the mark to set for a time; None where only bulb reaches, more than half a step beyond the dial's end.
 
     Parameters
     ----------
-    seconds : the time [s].
-    limit : longest time of the dial [s].
-    step : how the dial is divided.
+    seconds : float
+        The time [s].
+    limit : float
+        Longest time of the dial [s].
+    step : Step
+        How the dial is divided.
+
+    Examples
+    --------
+    >>> on_dial(24.0, 30.0).label
+    '25'
+    >>> on_dial(203.2, 30.0) is None
+    True
     """
-    marks = dial(limit, step)
+    marks = dial_marks(limit, step)
     past = math.log2(seconds / marks.marks[-1].exact)
     return None if past > 0.5 / step.per_stop else marks.nearest(seconds)
 
 
 def ev100(seconds: float, aperture: float, iso: float) -> float:
-    """Exposure value at ISO 100: 2 log2 N - log2 t - log2(S/100).
+    """Return the exposure value at ISO 100: 2 log2 N - log2 t - log2(S/100).
 
     Source: APEX. Computed.
 
     Parameters
     ----------
-    seconds : shutter time [s].
-    aperture : f-number.
-    iso : speed.
+    seconds : float
+        Shutter time [s].
+    aperture : float
+        F-number.
+    iso : float
+        Speed.
     """
     return 2 * math.log2(aperture) - math.log2(seconds) - math.log2(iso / 100)

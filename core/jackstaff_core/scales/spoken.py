@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from .ladders import Step, times
+from .ladders import Step, shutter_marks
 
 GRAINS = ((20.0, 1.0), (60.0, 5.0), (300.0, 10.0), (1200.0, 30.0), (3600.0, 60.0), (math.inf, 300.0))
 """Up to each limit [s], people count times in multiples of the grain [s]."""
@@ -26,7 +26,7 @@ class Rounded:
 
 
 def rounded(seconds: float, fineness: float | None = None) -> tuple[Rounded, ...]:
-    """The times just below and above ``seconds`` that are counted easily; empty when it is one already.
+    """Return the times just below and above ``seconds`` that are counted easily; empty when it is one already.
 
     ``fineness`` [s] is what a timer counts in; None counts as people do, the longer the coarser.
     """
@@ -39,12 +39,17 @@ def rounded(seconds: float, fineness: float | None = None) -> tuple[Rounded, ...
 
 
 def time_in_words(seconds: float) -> str:
-    """``seconds`` [s] for a sentence: ``1/60 s``, ``0.6 s``, ``2 min 08 s``, ``1 h 05 min``.
+    """Return ``seconds`` [s] for a sentence.
 
     A fraction is the nearest a dial shows: nobody can set another.
+
+    Examples
+    --------
+    >>> [time_in_words(seconds) for seconds in (0.0165, 0.6, 128, 3900)]
+    ['1/60 s', '0.6 s', '2 min 08 s', '1 h 05 min']
     """
     if seconds < 0.29:
-        return f"{times(Step.THIRD).nearest(seconds).label} s"
+        return f"{shutter_marks(Step.THIRD).nearest(seconds).label} s"
     if seconds < 9.95:
         return f"{seconds:.1f} s".replace(".0 s", " s")
     whole = round(seconds)
@@ -62,7 +67,13 @@ def longer_in_words(stops: float) -> str:
 
     Parameters
     ----------
-    stops : + when longer [stops]; thirds where it is one within a twentieth, else tenths.
+    stops : float
+        + when longer [stops]; thirds where it is one within a twentieth, else tenths.
+
+    Examples
+    --------
+    >>> longer_in_words(2 / 3), longer_in_words(-0.2), longer_in_words(0.01)
+    ('⅔ stop longer', '0.2 stop shorter', 'as long')
     """
     size = abs(stops)
     count = round(size * 3)
@@ -73,21 +84,21 @@ def longer_in_words(stops: float) -> str:
 
 
 def thirds(count: int) -> str:
-    """``count`` thirds of a stop, 0 or more, as displays and people write it: ``2/3``, ``1``, ``1 1/3``."""
+    """Return ``count`` thirds of a stop, 0 or more, as displays and people write it: ``2/3``, ``1``, ``1 1/3``."""
     whole, rest = divmod(count, 3)
     return " ".join(part for part in (str(whole) if whole or not rest else "", ("", "1/3", "2/3")[rest]) if part)
 
 
 def tenths_in_words(stops: float) -> str:
-    """Stops to a tenth, without their sign: 0.3 stop, 1.4 stops."""
+    """Return the stops to a tenth, without their sign: 0.3 stop, 1.4 stops."""
     return f"{abs(stops):.1f} {'stop' if abs(stops) < 1.05 else 'stops'}"
 
 
 def stops_in_words(count: int) -> str:
-    """``count`` thirds with their unit: ``2/3 stop``, ``1 1/3 stops``."""
+    """Return ``count`` thirds with their unit: ``2/3 stop``, ``1 1/3 stops``."""
     return f"{thirds(count)} {'stop' if count <= 3 else 'stops'}"
 
 
 def stops_shown(count: int) -> str:
-    """``count`` thirds with their unit and the signs for thirds: ``⅔ stop``, ``1 ⅓ stops``."""
+    """Return ``count`` thirds with their unit and the signs for thirds: ``⅔ stop``, ``1 ⅓ stops``."""
     return stops_in_words(count).replace("1/3", "⅓").replace("2/3", "⅔")

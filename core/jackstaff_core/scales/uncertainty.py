@@ -19,7 +19,7 @@ UNMEASURED_GLASS_SD = 0.17
 
 
 def reading_sd(step: Step) -> float:
-    """Sd of a reading shown in steps [stops]: 0.096 third, 0.144 half, 0.289 full."""
+    """Return the sd of a reading shown in steps [stops]: 0.096 third, 0.144 half, 0.289 full."""
     return 1 / step.per_stop / math.sqrt(12)
 
 

@@ -27,6 +27,8 @@ MOST_CHANGES = 12
 
 
 class Sky(StrEnum):
+    """What covers the sky."""
+
     CLEAR = "clear"
     THIN = "thin"
     OVERCAST = "overcast"
@@ -72,31 +74,31 @@ class Course:
         ]
 
     def stops(self, minute: float) -> float:
-        """Light against a clear sky at a minute [stops], 0 or negative."""
+        """Return the light against a clear sky at a minute [stops], 0 or negative."""
         if not self._steps:
             return self._stops
         return self._stops + math.fsum(_come(minute, at) * by for at, by, _ in self._steps)
 
     def beam(self, minute: float) -> float:
-        """The share of direct sun that gets through at a minute, 0 to 1."""
+        """Return the share of direct sun that gets through at a minute, 0 to 1."""
         if not self._steps:
             return self._beam
         return self._beam + math.fsum(_come(minute, at) * by for at, _, by in self._steps)
 
     def sd(self, minute: float) -> float:
-        """What not knowing when it changes is worth [stops]."""
+        """Return what not knowing when it changes is worth [stops]."""
         if not self._steps:
             return 0.0
         come = [(_come(minute, at), by) for at, by, _ in self._steps]
         return math.sqrt(math.fsum(by * by * p * (1 - p) for p, by in come))
 
     def rate(self, minute: float) -> float:
-        """How fast the expected light changes with the sky [stop/min]."""
+        """Return how fast the expected light changes with the sky [stop/min]."""
         if not self._steps:
             return 0.0
         return math.fsum(by / (2 * UNSURE_MINUTES) for at, by, _ in self._steps if 0 < _come(minute, at) < 1)
 
 
 def _come(minute: float, at: float) -> float:
-    """The chance that a change expected at a minute has come."""
+    """Return the chance that a change expected at a minute has come."""
     return min(1.0, max(0.0, (minute - at) / (2 * UNSURE_MINUTES) + 0.5))

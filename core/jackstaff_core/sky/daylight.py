@@ -41,17 +41,18 @@ _RISING = tuple(row[1:] for row in reversed(_SUN))
 
 
 def _row(altitude: float) -> tuple[float, float, float, float, float]:
-    """The row of the sun's table an altitude falls into; a joint belongs to the row above it."""
+    """Return the row of the sun's table an altitude falls into; a joint belongs to the row above it."""
     l0, l1, l2, l3, closing = _RISING[bisect_right(_JOINTS, altitude)]
     return l0, l1, l2, l3, closing
 
 
 def sun_lux(altitude_deg: float) -> float:
-    """Clear-sky illuminance [lx] with the sun at a geometric altitude.
+    """Return the clear-sky illuminance [lx] with the sun at a geometric altitude.
 
     Parameters
     ----------
-    altitude_deg : geometric altitude, without refraction [deg], -90 to 90.
+    altitude_deg : float
+        Geometric altitude, without refraction [deg], -90 to 90.
     """
     if altitude_deg < _NIGHT_BELOW:
         return NIGHT_LUX
@@ -61,11 +62,12 @@ def sun_lux(altitude_deg: float) -> float:
 
 
 def stops_per_degree(altitude_deg: float) -> float:
-    """How fast the light changes with the sun's altitude [stop/deg], 0 in the night.
+    """Return how fast the light changes with the sun's altitude [stop/deg], 0 in the night.
 
     Parameters
     ----------
-    altitude_deg : geometric altitude, without refraction [deg], -90 to 90.
+    altitude_deg : float
+        Geometric altitude, without refraction [deg], -90 to 90.
     """
     if altitude_deg < _NIGHT_BELOW:
         return 0.0
@@ -75,12 +77,14 @@ def stops_per_degree(altitude_deg: float) -> float:
 
 
 def moon_lux(altitude_deg: float, elongation_deg: float) -> float:
-    """Illuminance [lx] of the moon; 0 once it has set.
+    """Return the illuminance [lx] of the moon; 0 once it has set.
 
     Parameters
     ----------
-    altitude_deg : geometric altitude [deg], -90 to 90.
-    elongation_deg : angle to the sun [deg], 0 new to 180 full.
+    altitude_deg : float
+        Geometric altitude [deg], -90 to 90.
+    elongation_deg : float
+        Angle to the sun [deg], 0 new to 180 full.
     """
     if altitude_deg < _MOON[-1][0]:
         return 0.0
@@ -91,22 +95,25 @@ def moon_lux(altitude_deg: float, elongation_deg: float) -> float:
 
 
 def ev100(lux: float) -> float:
-    """EV at ISO 100 of an illuminance [lx] on a flat receptor.
+    """Return the EV at ISO 100 of an illuminance [lx] on a flat receptor.
 
     Parameters
     ----------
-    lux : illuminance [lx], above 0.
+    lux : float
+        Illuminance [lx], above 0.
     """
     return math.log2(lux * 100 / RECEPTOR)
 
 
 def ev_rate(altitude_deg: float, azimuth_deg: float, latitude_deg: float) -> float:
-    """How fast clear-sky light changes [stop/min]: the sun climbs by 15 deg cos(latitude) sin(azimuth) an hour.
+    """Return how fast clear-sky light changes [stop/min]: the sun climbs by 15 deg cos(latitude) sin(azimuth) an hour.
 
     Parameters
     ----------
-    altitude_deg, azimuth_deg : of the sun [deg]; azimuth from north through east.
-    latitude_deg : of the place [deg], north +.
+    altitude_deg, azimuth_deg : float
+        Of the sun [deg]; azimuth from north through east.
+    latitude_deg : float
+        Of the place [deg], north +.
     """
     climb = 0.25 * math.cos(math.radians(latitude_deg)) * math.sin(math.radians(azimuth_deg))
     return stops_per_degree(altitude_deg) * climb

@@ -20,7 +20,7 @@ from enum import StrEnum
 from operator import itemgetter
 from typing import Annotated
 
-from ..moving_light.anchoring import LEVEL_SD, Anchored, Status, anchor
+from ..moving_light.anchoring import LEVEL_SD, Anchored, Status, anchor_readings
 from ..wire.marks import Inline, Named, Size
 from ..words.refusal import Refusal, within
 from .cover import Course, Sky, SkyChanges
@@ -40,6 +40,8 @@ _MOON_STEP_MINUTES = 60
 
 
 class Scene(StrEnum):
+    """What lights the part of the scene that is metered."""
+
     SKY_LIT = "sky_lit"
     SUN_LIT = "sun_lit"
     SHADE = "shade"
@@ -53,6 +55,8 @@ class Scene(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class OwnReading:
+    """A reading somebody took: when, and what it said [EV at ISO 100]."""
+
     at: datetime
     ev100: float
 
@@ -62,6 +66,8 @@ OwnReadings = Annotated[tuple[OwnReading, ...], Size(0, MOST_READINGS)]
 
 @dataclass(frozen=True, slots=True)
 class LightQuestion:
+    """A place, a period and what is known of its sky; ``readings`` hold the forecast to what was metered."""
+
     place: Annotated[Place, Inline()]
     start: Annotated[datetime, Named("from")]
     end: Annotated[datetime, Named("to")]
@@ -88,19 +94,23 @@ class LightPoint:
 
 @dataclass(frozen=True, slots=True)
 class ReadingStatus:
+    """What became of a reading in a forecast."""
+
     at: datetime
     status: Status
 
 
 @dataclass(frozen=True, slots=True)
 class Forecast:
+    """The light at every step, the named moments of the period, and what became of each reading."""
+
     points: tuple[LightPoint, ...]
     events: tuple[Event, ...]
     readings: tuple[ReadingStatus, ...]
 
 
 def forecast(question: LightQuestion) -> Forecast:
-    """The light at every step, the named moments, and what became of the readings.
+    """Return the light at every step, the named moments, and what became of the readings.
 
     Raises
     ------
@@ -120,12 +130,14 @@ def forecast(question: LightQuestion) -> Forecast:
 
 
 def light_at(question: LightQuestion, at: datetime) -> LightPoint:
-    """The light at one instant.
+    """Return the light at one instant.
 
     Parameters
     ----------
-    question : place, weather and readings.
-    at : with its zone, within the day's period.
+    question : LightQuestion
+        Place, weather and readings.
+    at : datetime
+        With its zone, within the day's period.
     """
     model = _Model(question)
     anchored = model.anchored(sorted(question.readings, key=lambda reading: reading.at))
@@ -137,12 +149,14 @@ RATE_SHARE = 0.2
 
 
 def rate_sd(question: LightQuestion, at: datetime) -> float:
-    """Sd of the light's rate at an instant [stop/min]: of the readings' own drift, and of the model's rate.
+    """Return the sd of the light's rate at an instant [stop/min]: of the readings' own drift, and of the model's rate.
 
     Parameters
     ----------
-    question : place, weather and readings.
-    at : with its zone.
+    question : LightQuestion
+        Place, weather and readings.
+    at : datetime
+        With its zone.
     """
     if question.scene is Scene.LAMP_LIT:
         return 0.0
@@ -168,7 +182,7 @@ def _instants(question: LightQuestion) -> list[tuple[float, datetime]]:
 
 
 def _over_ridge(question: LightQuestion, track: Track) -> Sequence[Event]:
-    """When the sun comes over the ridge and goes behind it; nothing without one."""
+    """Return when the sun comes over the ridge and goes behind it; nothing without one."""
     if question.ridge is None:
         return ()
     return crossings(track, question.end, question.ridge.deg, ("sun_over_ridge", "sun_behind_ridge"))
@@ -198,16 +212,16 @@ class _Model:
         return (at - self.question.start).total_seconds() / 60
 
     def anchored(self, readings: Sequence[OwnReading]) -> Anchored:
-        """The readings as stops above the plain forecast, through the filter."""
+        """Return the readings as stops above the plain forecast, through the filter."""
         offsets = []
         for reading in readings:
             altitude, _ = sun_at(self.question.place, reading.at)
             minute = self.minute(reading.at)
             offsets.append((minute, reading.ev100 - self.plain(sun_lux(altitude), altitude, minute)))
-        return anchor(offsets)
+        return anchor_readings(offsets)
 
     def plain(self, sun: float, altitude: float, minute: float) -> float:
-        """EV at ISO 100 before any reading, from the sun's clear-sky light [lx]."""
+        """Return the EV at ISO 100 before any reading, from the sun's clear-sky light [lx]."""
         if self.lamps:
             return LAMPS_EV
         if altitude < _MOON_COUNTS_BELOW:
@@ -218,7 +232,7 @@ class _Model:
         return ev
 
     def _moonlight(self, minute: float) -> float:
-        """The moon moves slowly: worked out every hour and joined by straight lines."""
+        """Return the moon's light: it moves slowly, so it is worked out every hour and joined by straight lines."""
         if minute == self._moon_minute:
             return self._moon_now
         place = minute / _MOON_STEP_MINUTES
@@ -260,7 +274,7 @@ class _Model:
         return LightPoint(at, altitude, azimuth, lux, ev + level, math.hypot(min(sd, LEVEL_SD), unsure), moving)
 
     def _brightest(self, sun: float, minute: float) -> tuple[float, float]:
-        """The brightest a scene can be [EV]: what the sun gives; what was read last, which may be more."""
+        """Return the brightest a scene can be [EV]: what the sun gives; what was read last, which may be more."""
         if self.lamps:
             return math.inf, math.inf
         last = max(0, bisect_right(self.read, minute + 1e-9, key=itemgetter(0)) - 1)

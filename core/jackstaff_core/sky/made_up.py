@@ -21,6 +21,8 @@ BEFORE_SECONDS, AFTER_SECONDS, STEP_SECONDS = 1800, 3600, 2
 
 
 class SkyKind(StrEnum):
+    """A made-up sky: how its light goes."""
+
     DAWN = "dawn"
     DUSK = "dusk"
     CLEAR = "clear"
@@ -42,7 +44,7 @@ class MadeUpSky:
     stops: tuple[float, ...]
 
     def at(self, seconds: float) -> float:
-        """Light at an instant [stops]; the ends go on level."""
+        """Return the light at an instant [stops]; the ends go on level."""
         place = (seconds + BEFORE_SECONDS) / STEP_SECONDS
         if place <= 0:
             return self.stops[0]
@@ -53,7 +55,7 @@ class MadeUpSky:
 
 
 def made_up_sky(kind: SkyKind, seed: int) -> MadeUpSky:
-    """The sky of a kind and seed: the same everywhere."""
+    """Return the sky of a kind and seed: the same everywhere."""
     dice = random.Random(f"{kind.value} {seed}")  # noqa: S311
     times = [float(second) for second in range(-BEFORE_SECONDS, AFTER_SECONDS + 1, STEP_SECONDS)]
     drawn = _DRAWN[kind](dice, times)
@@ -90,12 +92,12 @@ def _clouded(dice: random.Random, times: list[float], stops: float, minutes: tup
 
 
 def _step(times: list[float], at: float, stops: float, seconds: float) -> list[float]:
-    """A change of ``stops`` around ``at``, most of it within ``seconds``."""
+    """Return a change of ``stops`` around ``at``, most of it within ``seconds``."""
     return [stops / (1 + math.exp(min(60.0, -(second - at) / (seconds / 6)))) for second in times]
 
 
 def _slope(times: list[float], per_minute: float, bend: float = 0.0) -> list[float]:
-    """A rate [stop/min] that itself changes by ``bend`` a minute within the hour, and then no more."""
+    """Return a rate [stop/min] that itself changes by ``bend`` a minute within the hour, and then no more."""
     return [per_minute * second / 60 + bend * (min(max(second / 60, -30.0), 30.0) ** 2) / 2 for second in times]
 
 

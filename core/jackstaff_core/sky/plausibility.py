@@ -1,4 +1,4 @@
-"""Does a reading fit the light there can be?
+"""Tell whether a reading fits the light there can be.
 
 A reading brighter than the forecast by more than its band and a stop is contradicted. One darker by three stops and
 more is asked about: shade, a ravine or an alley is honestly four to six stops down, a polariser or glass may still be
@@ -18,13 +18,15 @@ from .forecast import LightPoint
 TOO_BRIGHT, ASK_BELOW, RAVINE = 1.0, -3.0, -7.0
 
 
-def plausible(reading_ev100: float, light: LightPoint) -> Advice | None:
-    """A word about a reading that does not fit, None when it does.
+def doubt_about_reading(reading_ev100: float, light: LightPoint) -> Advice | None:
+    """Return a word about a reading that does not fit, None when it does.
 
     Parameters
     ----------
-    reading_ev100 : what the meter says [EV at ISO 100].
-    light : what the forecast says of the same instant.
+    reading_ev100 : float
+        What the meter says [EV at ISO 100].
+    light : LightPoint
+        What the forecast says of the same instant.
     """
     apart = reading_ev100 - light.ev100
     values = {"reading_ev100": reading_ev100, "forecast_ev100": light.ev100, "stops": apart}
@@ -79,13 +81,15 @@ _BANDS = {
 }
 
 
-def fits_sky(reading_ev100: float, pick: SkyPick) -> Advice | None:
-    """A word about a reading that does not fit the sky somebody sees, None when it does.
+def doubt_about_sky(reading_ev100: float, pick: SkyPick) -> Advice | None:
+    """Return a word about a reading that does not fit the sky somebody sees, None when it does.
 
     Parameters
     ----------
-    reading_ev100 : what the meter says [EV at ISO 100].
-    pick : the sky somebody sees.
+    reading_ev100 : float
+        What the meter says [EV at ISO 100].
+    pick : SkyPick
+        The sky somebody sees.
     """
     low, high = pick.band
     values = {"reading_ev100": reading_ev100, "low_ev100": low, "high_ev100": high}

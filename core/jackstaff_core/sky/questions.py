@@ -14,8 +14,8 @@ from ..words.advice import Advice
 from ..words.refusal import Refusal
 from . import plausibility
 from .cover import Sky, SkyChanges
-from .filling import longest
 from .forecast import Forecast, LightQuestion, OwnReadings, Scene, forecast, light_at, rate_sd
+from .longest_fillable import longest_fillable
 from .plausibility import SkyPick
 from .ridge import Ridge
 from .sun_and_moon import Place
@@ -83,7 +83,7 @@ def _plausible(question: PlausibleQuestion) -> PlausibleAnswer:
     light = light_at(lit, question.at)
     band = _band(seconds, own, light.ev100 - 2 * light.sd_stops, light.ev100 + 2 * light.sd_stops)
     sd = rate_sd(lit, question.at)
-    advice = plausibility.plausible(own, light)
+    advice = plausibility.doubt_about_reading(own, light)
     return PlausibleAnswer(own, light.ev100, light.sd_stops, light.stops_per_minute, sd, *band, advice)
 
 
@@ -97,6 +97,8 @@ class SkyFitsQuestion:
 
 @dataclass(frozen=True, slots=True)
 class SkyFitsAnswer:
+    """A reading against what the picked sky gives [EV at ISO 100], and the times of both [s]."""
+
     ev100: float
     low_ev100: float
     high_ev100: float
@@ -108,11 +110,13 @@ class SkyFitsAnswer:
 def _sky_fits(question: SkyFitsQuestion) -> SkyFitsAnswer:
     own, seconds = scene_ev(question.reading)
     low, high = question.sky.band
-    return SkyFitsAnswer(own, low, high, *_band(seconds, own, low, high), plausibility.fits_sky(own, question.sky))
+    return SkyFitsAnswer(
+        own, low, high, *_band(seconds, own, low, high), plausibility.doubt_about_sky(own, question.sky)
+    )
 
 
 def _band(seconds: float, own: float, low: float, high: float) -> tuple[float, float]:
-    """The times [s] the reading's settings would show between two brightnesses."""
+    """Return the times [s] the reading's settings would show between two brightnesses."""
     return seconds * 2 ** (own - high), seconds * 2 ** (own - low)
 
 
@@ -124,7 +128,7 @@ class FillableAnswer:
 
 
 def _fillable(question: LightQuestion) -> FillableAnswer:
-    found = longest(forecast(question).points)
+    found = longest_fillable(forecast(question).points)
     return FillableAnswer(tuple(seconds if seconds <= LONGEST_SECONDS else None for seconds in found))
 
 

@@ -44,11 +44,12 @@ class Ridge:
 
 
 def beam_lux(altitude_deg: float) -> float:
-    """Direct sun on a horizontal surface under a clear sky [lx]; 0 below the horizon.
+    """Return the direct sun on a horizontal surface under a clear sky [lx]; 0 below the horizon.
 
     Parameters
     ----------
-    altitude_deg : geometric altitude [deg].
+    altitude_deg : float
+        Geometric altitude [deg].
     """
     if altitude_deg <= 0:
         return 0.0
@@ -58,12 +59,16 @@ def beam_lux(altitude_deg: float) -> float:
 
 
 def sun_step(altitude_deg: float, passes: float = 1.0) -> float:
-    """Stops (>= 0) that the direct sun adds to the sky's own light; ``passes`` is the share cloud lets through.
+    """Return the stops (>= 0) that the direct sun adds to the sky's own light.
+
+    ``passes`` is the share cloud lets through.
 
     Parameters
     ----------
-    altitude_deg : geometric altitude [deg].
-    passes : 0 to 1.
+    altitude_deg : float
+        Geometric altitude [deg].
+    passes : float
+        0 to 1.
     """
     if passes <= 0:
         return 0.0

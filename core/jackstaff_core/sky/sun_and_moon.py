@@ -43,6 +43,8 @@ _NODE = timedelta(minutes=_NODE_MINUTES)
 
 @dataclass(frozen=True, slots=True)
 class Place:
+    """A place on earth [degrees, north and east positive]."""
+
     latitude: float
     longitude: float
 
@@ -60,17 +62,19 @@ class Event:
 
 
 def observer(place: Place) -> Observer:
-    """The place as the library takes it, at sea level."""
+    """Return the place as the library takes it, at sea level."""
     return Observer(place.latitude, place.longitude, 0.0)
 
 
 def sun_at(place: Place, at: datetime) -> tuple[float, float]:
-    """Geometric altitude and azimuth (north 0, east 90) of the sun [deg].
+    """Return the geometric altitude and azimuth (north 0, east 90) of the sun [deg].
 
     Parameters
     ----------
-    place : where one stands.
-    at : with its zone.
+    place : Place
+        Where one stands.
+    at : datetime
+        With its zone.
     """
     zenith, azimuth = zenith_and_azimuth(observer(place), at.astimezone(UTC), with_refraction=False)
     return 90 - zenith, azimuth
@@ -94,11 +98,11 @@ class Track:
             self._nodes.append((level * math.sin(round_), level * math.cos(round_), math.sin(high)))
 
     def minute(self, at: datetime) -> float:
-        """Minutes from the start of the period to ``at``, negative before it [min]."""
+        """Return the minutes from the start of the period to ``at``, negative before it [min]."""
         return (at - self.start).total_seconds() / 60
 
     def at(self, minute: float) -> tuple[float, float]:
-        """Geometric altitude and azimuth [deg] at a minute of the period."""
+        """Return the geometric altitude and azimuth [deg] at a minute of the period."""
         place = minute / _NODE_MINUTES
         low = min(max(int(place), 0), len(self._nodes) - 4)
         t = place - low
@@ -116,7 +120,7 @@ class Track:
 
 @lru_cache(maxsize=1024)
 def _moon_direction(place: Place, instant: datetime) -> tuple[float, float]:
-    """Altitude and azimuth of the moon [deg], both from one of the library's positions, which are dear.
+    """Return the altitude and azimuth of the moon [deg], both from one of the library's positions, which are dear.
 
     sin h = sin d sin l + cos d cos l cos H, with hour angle H, declination d, latitude l (Meeus).
     """
@@ -131,15 +135,17 @@ def _moon_direction(place: Place, instant: datetime) -> tuple[float, float]:
 
 
 def moon_at(place: Place, at: datetime) -> tuple[float, float]:
-    """Altitude of the moon and its elongation from the sun [deg]; 0 is new, 180 full.
+    """Return the altitude of the moon and its elongation from the sun [deg]; 0 is new, 180 full.
 
     cos E = sin h_s sin h_m + cos h_s cos h_m cos(A_s - A_m), the angle between the two directions as seen from the
     place. Limits: the library's moon is within 0.5 deg, and parallax moves it by up to 1.
 
     Parameters
     ----------
-    place : where one stands.
-    at : with its zone.
+    place : Place
+        Where one stands.
+    at : datetime
+        With its zone.
     """
     instant = at.astimezone(UTC)
     zenith, azimuth = zenith_and_azimuth(observer(place), instant, with_refraction=False)
@@ -151,12 +157,14 @@ def moon_at(place: Place, at: datetime) -> tuple[float, float]:
 
 
 def events(track: Track, end: datetime) -> tuple[Event, ...]:
-    """Every named moment of the period in order of time; those that do not happen come last, without a time.
+    """Return every named moment of the period in order of time; those that do not happen come last, without a time.
 
     Parameters
     ----------
-    track : the sun over the period.
-    end : of the period.
+    track : Track
+        The sun over the period.
+    end : datetime
+        Of the period.
     """
     found = sorted(_crossings(track, end), key=lambda event: (event.at, event.name))
     met = {event.name for event in found}
@@ -164,16 +172,20 @@ def events(track: Track, end: datetime) -> tuple[Event, ...]:
 
 
 def crossings(track: Track, end: datetime, altitude: float, names: tuple[str, str]) -> tuple[Event, ...]:
-    """When the sun rises through an altitude of one's own and sinks through it, under the two names given.
+    """Return when the sun rises through an altitude of one's own and sinks through it, under the two names given.
 
     Both come back without a time when neither happens.
 
     Parameters
     ----------
-    track : the sun over the period.
-    end : of the period.
-    altitude : the sun's [deg].
-    names : of its rise through it and of its sinking.
+    track : Track
+        The sun over the period.
+    end : datetime
+        Of the period.
+    altitude : float
+        The sun's [deg].
+    names : tuple[str, str]
+        Of its rise through it and of its sinking.
     """
     steps = _steps(track, track.minute(end))
     passed = sorted(
@@ -187,20 +199,23 @@ def crossings(track: Track, end: datetime, altitude: float, names: tuple[str, st
 
 
 def _steps(track: Track, last: float) -> list[tuple[float, float]]:
-    """Minute and altitude [deg] of the sun along the period, up to ``last``."""
+    """Return the minute and altitude [deg] of the sun along the period, up to ``last``."""
     minutes = [turn * _STEP_MINUTES for turn in range(math.ceil(last / _STEP_MINUTES))]
     return [(minute, track.at(minute)[0]) for minute in (*minutes, last)]
 
 
 def _passes(track: Track, steps: list[tuple[float, float]], altitude: float, way: int) -> Iterator[float]:
-    """The minutes at which the sun rises (``way`` 1) or sinks (-1) through an altitude [deg]."""
+    """Yield the minutes at which the sun rises (``way`` 1) or sinks (-1) through an altitude [deg]."""
     for (earlier, before), (later, after) in pairwise(steps):
         if before < altitude <= after if way > 0 else before >= altitude > after:
             yield _when(track, altitude, earlier, later, way)
 
 
 def _noons(track: Track, steps: list[tuple[float, float]]) -> Iterator[float]:
-    """The minutes at which the sun is highest. That is told from both sides, so a step past either end is looked at."""
+    """Yield the minutes at which the sun is highest.
+
+    That is told from both sides, so a step past either end is looked at.
+    """
     last = steps[-1][0]
     first, past = -_STEP_MINUTES, last + _STEP_MINUTES
     around = [(first, track.at(first)[0]), *steps, (past, track.at(past)[0])]
@@ -236,13 +251,16 @@ def _highest(track: Track, low: float, high: float) -> float:
 def in_frame(
     focal_mm: float, bearing_deg: float, elevation_deg: float, sun_azimuth: float, sun_altitude: float
 ) -> tuple[float, float] | None:
-    """Where the sun falls on the sensor [mm, x right and y up] of a level camera, None when it is behind.
+    """Return where the sun falls on the sensor [mm, x right and y up] of a level camera, None when it is behind.
 
     Parameters
     ----------
-    focal_mm : focal length [mm].
-    bearing_deg, elevation_deg : where the camera looks [deg].
-    sun_azimuth, sun_altitude : of the sun [deg].
+    focal_mm : float
+        Focal length [mm].
+    bearing_deg, elevation_deg : float
+        Where the camera looks [deg].
+    sun_azimuth, sun_altitude : float
+        Of the sun [deg].
     """
     away = math.radians(sun_azimuth - bearing_deg)
     up, tilt = math.radians(sun_altitude), math.radians(elevation_deg)

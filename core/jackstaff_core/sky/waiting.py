@@ -27,12 +27,14 @@ class Wait:
 
 
 def wait(question: LightQuestion, wanted_ev100: float) -> Wait:
-    """When the light at the place reaches ``wanted_ev100``, from the question's start on.
+    """Return when the light at the place reaches ``wanted_ev100``, from the question's start on.
 
     Parameters
     ----------
-    question : place, weather and readings.
-    wanted_ev100 : light that is waited for [EV at ISO 100], -20 to 25.
+    question : LightQuestion
+        Place, weather and readings.
+    wanted_ev100 : float
+        Light that is waited for [EV at ISO 100], -20 to 25.
 
     Raises
     ------
@@ -59,6 +61,6 @@ def _crossing(before: LightPoint, after: LightPoint, wanted: float) -> datetime:
 
 
 def _spread(point: LightPoint) -> float | None:
-    """Minutes that two sd of level are worth at this rate; None when the light hardly moves."""
+    """Return the minutes that two sd of level are worth at this rate; None when the light hardly moves."""
     rate = abs(point.stops_per_minute)
     return 2 * point.sd_stops / rate if rate > 1e-3 else None

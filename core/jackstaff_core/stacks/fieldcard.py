@@ -16,7 +16,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..scales.ladders import LONGEST_SECONDS, Step, on_dial, times
+from ..scales.ladders import LONGEST_SECONDS, Step, on_dial, shutter_marks
 from ..scales.spoken import rounded, time_in_words
 from ..wire.marks import Size
 from ..words.refusal import Refusal, within
@@ -46,22 +46,28 @@ class Cell:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class CardLine:
+    """One row of the field card: the metered mark, and a time for each filter."""
+
     mark: str
     cells: tuple[Cell, ...]
 
 
 def field_card(
     glass: Sequence[CardGlass], fastest: float, slowest: float, dial_limit: float = 30.0, step: Step = Step.THIRD
-) -> tuple[Line, ...]:
-    """The rows from the fastest to the slowest bare time [s].
+) -> tuple[CardLine, ...]:
+    """Return the rows from the fastest to the slowest bare time [s].
 
     Parameters
     ----------
-    glass : the columns, 1 to 8; each 0 to 30 stops.
-    fastest, slowest : bare times the card goes from and to [s]; every mark between them is a row.
-    dial_limit : longest time of the dial [s]; past it bulb.
-    step : how the dial is divided.
+    glass : Sequence[CardGlass]
+        The columns, 1 to 8; each 0 to 30 stops.
+    fastest, slowest : float
+        Bare times the card goes from and to [s]; every mark between them is a row.
+    dial_limit : float
+        Longest time of the dial [s]; past it bulb.
+    step : Step
+        How the dial is divided.
 
     Raises
     ------
@@ -74,15 +80,15 @@ def field_card(
         within(f"glass.{place}.stops", piece.stops, 0, 30, "stops")
     if not 0 < fastest <= slowest:
         raise Refusal("fastest", "The fastest time is not shorter than the slowest.", "Give them the other way round.")
-    rows = times(step).between(fastest, slowest)
+    rows = shutter_marks(step).between(fastest, slowest)
     if not 1 <= len(rows) <= MOST_ROWS:
         raise Refusal("slowest", f"{len(rows)} rows do not make a card.", f"Give a span of 1 to {MOST_ROWS} marks.")
     columns = [_column([row.exact * math.exp2(piece.stops) for row in rows], dial_limit, step) for piece in glass]
-    return tuple(Line(row.label, tuple(column[place] for column in columns)) for place, row in enumerate(rows))
+    return tuple(CardLine(row.label, tuple(column[place] for column in columns)) for place, row in enumerate(rows))
 
 
 def _column(times_: Sequence[float], dial_limit: float, step: Step) -> list[Cell]:
-    """One glass down the card; rows that rounding would make one stand unrounded."""
+    """Return one glass down the card; rows that rounding would make one stand unrounded."""
     cells = [_cell(seconds, dial_limit, step) for seconds in times_]
     texts = [cell.text for cell in cells]
     alike = {

@@ -28,15 +28,15 @@ from enum import StrEnum
 from itertools import chain
 from typing import Annotated, NamedTuple
 
-from ..camera.reading import Given, ReadingGiven, SettingsGiven, metered, settled
+from ..camera.reading import Given, ReadingGiven, SettingsGiven, fill_settings, metered_exposure
 from ..camera.reciprocity import LawGiven
-from ..camera.settings import SOFT_STOPS, Ends, Isos, Setting, allowed
+from ..camera.settings import SOFT_STOPS, Ends, Isos, Setting, allowed_settings
 from ..filters.kind import GlassKind
 from ..scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS
 from ..scales.spoken import time_in_words
 from ..wire.marks import Between, Size
 from ..words.refusal import Refusal, within
-from .rules import THREADED, too_small
+from .rules import THREADED, is_too_small
 
 MOST_GLASSES = 24
 MOST_SLOTS = 4
@@ -77,11 +77,11 @@ class KitGlass:
     size_mm: Annotated[float, Between(10, 300, "mm")] | None = None
 
     def goes_onto(self, onto: Onto | None) -> bool:
-        """Whether it goes onto lens and holder, as far as their measures are known."""
+        """Return whether it goes onto lens and holder, as far as their measures are known."""
         if onto is None or self.size_mm is None:
             return True
         at = onto.thread_mm if self.mount in THREADED else onto.holder_mm if self.mount == "plate" else None
-        return at is None or not too_small(self.size_mm, at)
+        return at is None or not is_too_small(self.size_mm, at)
 
 
 OwnGlass = Annotated[tuple[KitGlass, ...], Size(0, MOST_GLASSES)]
@@ -97,12 +97,16 @@ class Order(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Target:
+    """The time that is wished for [s], and how near it counts as reached [stops]."""
+
     seconds: float
     within_stops: Annotated[float, Between(0, 5, "stops")] = WINDOW_STOPS
 
 
 @dataclass(frozen=True, slots=True)
 class FinderQuestion:
+    """A reading, the glass one has, and the time it should reach."""
+
     reading: ReadingGiven
     glass: OwnGlass
     slots: Slots
@@ -124,6 +128,8 @@ class FinderQuestion:
 
 @dataclass(frozen=True, slots=True)
 class Reason:
+    """Why a stack is offered."""
+
     code: str
     text: str
 
@@ -151,7 +157,9 @@ class Stack:
 
 
 @dataclass(frozen=True, slots=True)
-class Found:
+class FoundStacks:
+    """The stacks that reach a time, the best first; where none does, why, and the nearest."""
+
     count: int
     stacks: tuple[Stack, ...]
     none_because: str | None = None
@@ -171,6 +179,8 @@ class Piece(NamedTuple):
 
 
 class Subset(NamedTuple):
+    """Some of the glass: its fixed stops, how much more a variable adds, and its ids."""
+
     pieces: tuple[Piece, ...]
     fixed: float
     more: float
@@ -213,11 +223,14 @@ class _Now(NamedTuple):
     speed: float
 
     def moves(self, ids: tuple[str, ...]) -> int:
-        """Glasses to take off and put on."""
+        """Return the glasses to take off and put on."""
         return len(self.on.symmetric_difference(ids))
 
     def of_setting(self, setting: Setting) -> tuple[bool, bool, bool, int]:
-        """Whether a setting is off the base ISO, of another depth, soft; and how many dials are turned for it."""
+        """Return whether a setting is off the base ISO, of another depth, soft.
+
+        And how many dials are turned for it.
+        """
         speed = 2 * math.log2(setting.f_number) - setting.stops
         turned = math.log2(setting.f_number / self.f_number), speed - math.log2(self.speed / 100)
         away = abs(2 * math.log2(setting.f_number / self.metered_f))
@@ -225,12 +238,12 @@ class _Now(NamedTuple):
         return setting.iso_distance > _SAME, away > DEPTH_STOPS + _SAME, setting.soft, dials
 
     def changes(self, hit: _Hit) -> int:
-        """What the hands would change: glasses, the aperture, the ISO."""
+        """Return what the hands would change: glasses, the aperture, the ISO."""
         return self.moves(hit.subset.ids) + self.of_setting(hit.setting)[3]
 
 
-def find(question: FinderQuestion) -> Found:
-    """The stacks that reach the target, the best first.
+def find(question: FinderQuestion) -> FoundStacks:
+    """Return the stacks that reach the target, the best first.
 
     Raises
     ------
@@ -238,11 +251,12 @@ def find(question: FinderQuestion) -> Found:
         A part that cannot be read, more than 24 glasses or 4 slots, or a window so wide that over a million ways fit.
     """
     pieces, must = _pieces(question)
-    reading = metered(question.reading, SettingsGiven())
+    reading = metered_exposure(question.reading, SettingsGiven())
     target = within("target.seconds", question.target.seconds, SHORTEST_SECONDS, LONGEST_SECONDS, "s")
     window = within("target.within_stops", question.target.within_stops, 0, 5, "stops")
     settings = sorted(
-        allowed(question.apertures, question.isos, question.sharp_to, question.iso_base), key=lambda each: each.stops
+        allowed_settings(question.apertures, question.isos, question.sharp_to, question.iso_base),
+        key=lambda each: each.stops,
     )
     film = question.film
     # All is worked out in metered time; the film's own law comes last.
@@ -262,18 +276,20 @@ def find(question: FinderQuestion) -> Found:
         )
     for subset in made:
         fitting.add(subset, base + subset.fixed, window)
-    stands = settled("set_to", question.set_to or SettingsGiven(), now, reading.step)
+    stands = fill_settings("set_to", question.set_to or SettingsGiven(), now, reading.step)
     standing = _Now(frozenset(question.on), now.aperture.exact, stands.aperture.exact, stands.iso.exact)
     if fitting.count == 0:
         nearest = fitting.nearest
         because = _none_because(question, must, pieces, nearest)
-        return Found(
+        return FoundStacks(
             0, (), because, _shown(nearest, metered_target, [nearest], question, standing) if nearest else None
         )
     undominated = fitting.undominated()
     hands = question.order is Order.HANDS
     best = fitting.handiest(MOST_STACKS, standing) if hands else fitting.best(MOST_STACKS)
-    return Found(fitting.count, tuple(_shown(hit, metered_target, undominated, question, standing) for hit in best))
+    return FoundStacks(
+        fitting.count, tuple(_shown(hit, metered_target, undominated, question, standing) for hit in best)
+    )
 
 
 class _Closest:
@@ -286,8 +302,10 @@ class _Closest:
 
 
 class _Fitting:
-    """Collects what fits. The loop in :meth:`add` is the whole cost of the finder, so it only files bare hits under the
-    first parts of the order; the rest of the order is worked out for the few that will be shown.
+    """Collects what fits.
+
+    The loop in :meth:`add` is the whole cost of the finder, so it only files bare hits under the first parts of the
+    order; the rest of the order is worked out for the few that will be shown.
     """
 
     def __init__(self, settings: list[Setting]) -> None:
@@ -302,7 +320,7 @@ class _Fitting:
         self._closest = [_Closest(len(settings)) for _ in range(MOST_SLOTS + 1)]
 
     def fits(self, subset: Subset, start: float, window: float) -> int:
-        """How many apertures and ISOs land within ``window`` of the target."""
+        """Return how many apertures and ISOs land within ``window`` of the target."""
         first, last = self._span(subset.more, start, window)
         return max(0, last - first)
 
@@ -351,7 +369,7 @@ class _Fitting:
                 self.nearest = hit
 
     def best(self, most: int) -> list[_Hit]:
-        """The first ``most`` in the full order."""
+        """Return the first ``most`` in the full order."""
         found: list[_Hit] = []
         for bucket in self._filed:
             if len(found) == most:
@@ -360,7 +378,7 @@ class _Fitting:
         return found
 
     def handiest(self, most: int, now: _Now) -> list[_Hit]:
-        """The first ``most`` in the order by hands."""
+        """Return the first ``most`` in the order by hands."""
         cheap = [now.of_setting(setting) for setting in self.settings]
         moves: dict[tuple[str, ...], int] = {}
         filed: dict[tuple[bool, bool, bool, bool, bool, int, int], list[_Bare]] = {}
@@ -381,7 +399,7 @@ class _Fitting:
         return found
 
     def undominated(self) -> list[_Hit]:
-        """The hits no other beats in glasses, closeness, diffraction and ISO together."""
+        """Return the hits no other beats in glasses, closeness, diffraction and ISO together."""
         met = [self._hit(bare) for places in self._closest for bare in places.parts[0] if bare is not None]
         undominated: list[tuple[_Worth, _Hit]] = []
         for own, hit in sorted(((_worth(hit), hit) for hit in met), key=lambda each: (each[0], each[1].key)):
@@ -414,7 +432,7 @@ def _pieces(question: FinderQuestion) -> tuple[list[Piece], Counter[str]]:
 def pieces_of(
     glass: tuple[KitGlass, ...], must: tuple[str, ...] = (), onto: Onto | None = None, on: tuple[str, ...] = ()
 ) -> list[Piece]:
-    """The glass as the sums see it: what is on already or goes on; graduated glass only where asked for.
+    """Return the glass as the sums see it: what is on already or goes on; graduated glass only where asked for.
 
     Raises
     ------
@@ -453,13 +471,16 @@ def _piece(place: str, glass: KitGlass) -> Piece:
 
 
 def subsets(pieces: list[Piece], slots: int, must: Counter[str] | None = None) -> Iterator[Subset]:
-    """Every subset that holds all of ``must``; of identical glasses always the first ones.
+    """Yield every subset that holds all of ``must``; of identical glasses always the first ones.
 
     Parameters
     ----------
-    pieces : what may go on, with its strength.
-    slots : most that go on at once, 0 to 4.
-    must : ids that must be among them.
+    pieces : list[Piece]
+        What may go on, with its strength.
+    slots : int
+        Most that go on at once, 0 to 4.
+    must : Counter[str] | None
+        Ids that must be among them.
 
     Raises
     ------
@@ -494,7 +515,10 @@ _NONE: frozenset[str] = frozenset()
 
 
 def _clashes(pieces: list[Piece]) -> dict[str, frozenset[str]]:
-    """Which others cannot be on beside one: a named stack's members, and stacks that share one. Empty without any."""
+    """Return which others cannot be on beside one: a named stack's members, and stacks that share one.
+
+    Empty without any.
+    """
     parts = {piece.id: frozenset((piece.id, *piece.members)) for piece in pieces}
     if not any(piece.members for piece in pieces):
         return {}
@@ -516,7 +540,7 @@ def _grown(
     start: int,
     polarised: bool,
 ) -> Iterator[Subset]:
-    """``subset`` and everything that can be put on it from place ``start`` on."""
+    """Yield ``subset`` and everything that can be put on it from place ``start`` on."""
     yield subset
     if room == 0:
         return
@@ -556,7 +580,7 @@ def _shown(hit: _Hit, target: float, undominated: list[_Hit], question: FinderQu
 
 
 def _turned(hit: _Hit) -> float | None:
-    """What the variable in the stack is set to: its weak end and what it adds beyond the fixed shares."""
+    """Return what the variable in the stack is set to: its weak end and what it adds beyond the fixed shares."""
     for piece in hit.subset.pieces:
         if piece.kind is GlassKind.VARIABLE:
             return piece.fixed + hit.turned
@@ -564,7 +588,7 @@ def _turned(hit: _Hit) -> float | None:
 
 
 def _reasons(hit: _Hit, undominated: list[_Hit], now: _Now | None) -> Iterator[Reason]:
-    """Why one would take it, and what it costs: by the order of hands the changes first."""
+    """Yield why one would take it, and what it costs: by the order of hands the changes first."""
     glasses = len(hit.subset.pieces)
     if now:
         away = 2 * math.log2(hit.setting.f_number / now.metered_f)

@@ -50,10 +50,14 @@ def compare(
 
     Parameters
     ----------
-    scene_ev : by the camera, with the stops it was metered through put back [EV at ISO 100].
-    phone_stops : by the phone, up to its own constant, -60 to 60 [stops].
-    matched : what camera minus phone was when both were known to be right, -80 to 80 [stops]; None before.
-    glass : of the bag, which may have been forgotten on the lens.
+    scene_ev : float
+        By the camera, with the stops it was metered through put back [EV at ISO 100].
+    phone_stops : float
+        By the phone, up to its own constant, -60 to 60 [stops].
+    matched : float | None
+        What camera minus phone was when both were known to be right, -80 to 80 [stops]; None before.
+    glass : Sequence[BagGlass]
+        Of the bag, which may have been forgotten on the lens.
 
     Raises
     ------

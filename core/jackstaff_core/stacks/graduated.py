@@ -28,13 +28,16 @@ _AS_GOOD = 0.05
 
 
 def average_falls(sky_share: float, sky_stops: float, glass_stops: float) -> float:
-    """Stops by which the averaged reading falls.
+    """Return the stops by which the averaged reading falls.
 
     Parameters
     ----------
-    sky_share : of the metered field, 0 to 1.
-    sky_stops : how much brighter than the ground [stops].
-    glass_stops : strength over the sky [stops].
+    sky_share : float
+        Of the metered field, 0 to 1.
+    sky_stops : float
+        How much brighter than the ground [stops].
+    glass_stops : float
+        Strength over the sky [stops].
     """
     bare = sky_share * 2.0**sky_stops + 1 - sky_share
     held = sky_share * 2.0 ** (sky_stops - glass_stops) + 1 - sky_share
@@ -42,12 +45,14 @@ def average_falls(sky_share: float, sky_stops: float, glass_stops: float) -> flo
 
 
 def wanted_stops(sky_stops: float, lead_stops: float = SKY_LEAD_STOPS) -> float:
-    """Strength that leaves the sky ``lead_stops`` brighter than the ground, never negative.
+    """Return the strength that leaves the sky ``lead_stops`` brighter than the ground, never negative.
 
     Parameters
     ----------
-    sky_stops : how much brighter than the ground [stops].
-    lead_stops : how much of that is to stay [stops].
+    sky_stops : float
+        How much brighter than the ground [stops].
+    lead_stops : float
+        How much of that is to stay [stops].
     """
     return max(0.0, sky_stops - lead_stops)
 
@@ -114,8 +119,8 @@ class Graduation:
     foreground_gains: float
 
 
-def choose(question: GraduatedQuestion) -> Graduation:
-    """Which graduated glass, and what it does to the average.
+def choose_graduated(question: GraduatedQuestion) -> Graduation:
+    """Return which graduated glass, and what it does to the average.
 
     Raises
     ------

@@ -7,21 +7,23 @@ from typing import Annotated
 
 from ..camera.reading import ReadingGiven, scene_ev
 from ..camera.readout import DIAL_LIMIT
-from ..gear.sorts import Body, Glass
+from ..gear.things import Body, Glass
 from ..scales.ladders import LONGEST_DIAL, SHORTEST_DIAL, Step
 from ..wire.marks import Between, Size
 from ..wire.question import Question
 from ..words.advice import Advice
-from .fieldcard import MOST_COLUMNS, CardGlass, Line, field_card
-from .finder import FinderQuestion, Found, find
+from .fieldcard import MOST_COLUMNS, CardGlass, CardLine, field_card
+from .finder import FinderQuestion, FoundStacks, find
 from .forgotten_filter import BagGlass, Matched, compare
-from .graduated import GraduatedQuestion, Graduation, choose
+from .graduated import GraduatedQuestion, Graduation, choose_graduated
 from .reach import Reach, ReachQuestion, reach
-from .rules import FocalLength, Rig, findings, usable_end
+from .rules import FocalLength, Rig, stack_findings, usable_end
 
 
 @dataclass(frozen=True, slots=True)
 class RigAnswer:
+    """Everything worth saying about a rig."""
+
     findings: tuple[Advice, ...]
 
 
@@ -74,7 +76,9 @@ class FieldCardQuestion:
 
 @dataclass(frozen=True, slots=True)
 class FieldCardAnswer:
-    lines: tuple[Line, ...]
+    """The rows of a field card."""
+
+    lines: tuple[CardLine, ...]
 
 
 def _field_card(question: FieldCardQuestion) -> FieldCardAnswer:
@@ -84,11 +88,11 @@ def _field_card(question: FieldCardQuestion) -> FieldCardAnswer:
 
 
 QUESTIONS: dict[str, Question] = {
-    "stacks": Question(FinderQuestion, find, Found, drop_none=True),
-    "rig": Question(Rig, lambda q: RigAnswer(findings(q)), RigAnswer),
+    "stacks": Question(FinderQuestion, find, FoundStacks, drop_none=True),
+    "rig": Question(Rig, lambda q: RigAnswer(stack_findings(q)), RigAnswer),
     "usable": Question(UsableQuestion, _usable, UsableAnswer),
     "reach": Question(ReachQuestion, reach, Reach),
-    "graduated": Question(GraduatedQuestion, choose, Graduation),
+    "graduated": Question(GraduatedQuestion, choose_graduated, Graduation),
     "light/phone": Question(PhoneQuestion, _phone, Matched),
     "fieldcard": Question(FieldCardQuestion, _field_card, FieldCardAnswer),
 }

@@ -17,7 +17,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
-from ..camera.reading import Given, ReadingGiven, SettingsGiven, aperture, iso, metered
+from ..camera.reading import Given, ReadingGiven, SettingsGiven, aperture, iso, metered_exposure
 from ..camera.settings import Isos
 from ..filters.kind import GlassKind
 from ..scales.ladders import Step
@@ -39,7 +39,9 @@ _SAME = 1e-9
 
 @dataclass(frozen=True, slots=True)
 class ReachQuestion:
-    """``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows; ``wished`` the strengths that
+    """What a kit is asked to reach.
+
+    ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows, ``wished`` the strengths that
     frames wanted [stops].
     """
 
@@ -91,6 +93,8 @@ class Purchase:
 
 @dataclass(frozen=True, slots=True)
 class Reach:
+    """The ladder of a kit: rungs, gaps, the longest time without filters [s], and what to buy."""
+
     rungs: tuple[Rung, ...]
     gaps: tuple[Gap, ...]
     longest_bare_seconds: float
@@ -98,14 +102,14 @@ class Reach:
 
 
 def reach(question: ReachQuestion) -> Reach:
-    """The ladder of a kit.
+    """Return the ladder of a kit.
 
     Raises
     ------
     Refusal
         As the finder's; apertures that run backwards.
     """
-    reading = metered(question.reading, SettingsGiven())
+    reading = metered_exposure(question.reading, SettingsGiven())
     base = reading.bare_seconds
     wide = aperture("widest", question.widest, Step.THIRD).exact
     small = aperture("sharp_to", question.sharp_to, Step.THIRD).exact
@@ -143,7 +147,7 @@ _Span = tuple[float, float, tuple[str, ...]]
 
 
 def _rungs(glass: tuple[KitGlass, ...], slots: int) -> list[_Span]:
-    """Strengths from the weakest, each by the fewest glasses."""
+    """Return the strengths from the weakest, each by the fewest glasses."""
     best: dict[tuple[float, float], tuple[str, ...]] = {}
     for subset in subsets(pieces_of(glass), slots):
         key = (round(subset.fixed, 6), round(subset.fixed + subset.more, 6))
@@ -153,7 +157,7 @@ def _rungs(glass: tuple[KitGlass, ...], slots: int) -> list[_Span]:
 
 
 def _gaps(rungs: Sequence[_Span]) -> list[tuple[float, float]]:
-    """Stretches between two rungs that neither is close to."""
+    """Return the stretches between two rungs that neither is close to."""
     found, end = [], 0.0
     for low, high, _ in rungs:
         if low > WANTED_STOPS:
@@ -177,7 +181,7 @@ def _bridges(
 
 
 def _missing(rungs: Sequence[_Span], wished: Sequence[float]) -> list[float]:
-    """How far beyond close each wished strength is from the nearest rung, none at all being one [stops]."""
+    """Return how far beyond close each wished strength is from the nearest rung, none at all being one [stops]."""
     ends = [(0.0, 0.0)]
     for low, high, _ in rungs:
         if low <= ends[-1][1] + _SAME:
@@ -188,7 +192,7 @@ def _missing(rungs: Sequence[_Span], wished: Sequence[float]) -> list[float]:
 
 
 def _away(ends: Sequence[tuple[float, float]], stops: float) -> float:
-    """How far a strength is from the nearest of stretches that stand apart, in order; 0 within one."""
+    """Return how far a strength is from the nearest of stretches that stand apart, in order; 0 within one."""
     at = bisect_right(ends, stops, key=lambda each: each[0])
     below = stops - ends[at - 1][1]
     return max(0.0, below if at == len(ends) else min(below, ends[at][0] - stops))
@@ -197,7 +201,7 @@ def _away(ends: Sequence[tuple[float, float]], stops: float) -> float:
 def _purchase(
     glass: tuple[KitGlass, ...], slots: int, rungs: Sequence[_Span], wished: Sequence[float]
 ) -> Purchase | None:
-    """The strength whose purchase leaves the least out of reach, the weaker one of two equals."""
+    """Return the strength whose purchase leaves the least out of reach, the weaker one of two equals."""
     if len(glass) >= MOST_GLASSES:
         return None
 

@@ -18,7 +18,7 @@ from ..filters.kind import GlassKind
 from ..filters.on_lens import MOST_GLASSES as MOST_ON
 from ..filters.polarisers import UNEVEN_WARNING_STOPS, Pair, spread, usable_for_spread
 from ..filters.rims import Rim, pupil_depth, widest_clear
-from ..gear.sorts import Accessory, Body, Glass, Holder, Lens, usable_at
+from ..gear.things import Accessory, Body, Glass, Holder, Lens, usable_at
 from ..wire.marks import Between, Named, Size
 from ..words.advice import Advice, Severity
 
@@ -30,8 +30,8 @@ THREADED = {"thread", "magnet"}
 _SAME_SIZE_MM = 0.5
 
 
-def too_small(size_mm: float, at_mm: float) -> bool:
-    """Whether a filter is narrower than what it goes onto: a ring cuts the corners, a plate falls out [mm]."""
+def is_too_small(size_mm: float, at_mm: float) -> bool:
+    """Return whether a filter is narrower than what it goes onto: a ring cuts the corners, a plate falls out [mm]."""
     return size_mm < at_mm - _SAME_SIZE_MM
 
 
@@ -65,8 +65,8 @@ class Rig:
     """What the reading was taken through, on or off by now; None for what of ``glass`` was on then."""
 
 
-def findings(rig: Rig) -> tuple[Advice, ...]:
-    """Everything worth saying about the rig, in the order one meets it."""
+def stack_findings(rig: Rig) -> tuple[Advice, ...]:
+    """Return everything worth saying about the rig, in the order one meets it."""
     return tuple(
         finding
         for rule in (_fits, _order, _polarising, _uneven, _rims, _metering, _light, _aperture, _front)
@@ -79,13 +79,18 @@ def _found(code: str, severity: Severity, why: str, cure: str, **values: float |
 
 
 def usable_end(glass: Glass, focal_mm: float, body: Body | None = None) -> float | None:
-    """The densest clean setting of a variable glass [stops]: the user's own, else an estimate; None for other glass.
+    """Return the densest clean setting of a variable glass [stops]: the user's own, else an estimate.
+
+    None for other glass.
 
     Parameters
     ----------
-    glass : of the bag.
-    focal_mm : focal length it is used at [mm].
-    body : whose sensor is behind it; None for full frame.
+    glass : Glass
+        Of the bag.
+    focal_mm : float
+        Focal length it is used at [mm].
+    body : Body | None
+        Whose sensor is behind it; None for full frame.
     """
     if glass.kind != "variable" or glass.stops_max is None:
         return None
@@ -122,7 +127,7 @@ def _fits(rig: Rig) -> Iterator[Advice]:
         )
     for plate in plates:
         size = plate.glass.size_mm
-        if holder and size is not None and too_small(size, holder.size_mm):
+        if holder and size is not None and is_too_small(size, holder.size_mm):
             yield _found(
                 "plate_too_narrow",
                 Severity.CAUTION,
@@ -148,7 +153,7 @@ def _threads(rig: Rig) -> Iterator[Advice]:
         size = piece.glass.size_mm
         if piece.glass.mount not in THREADED or size is None or at is None:
             continue
-        if too_small(size, at):
+        if is_too_small(size, at):
             yield _found(
                 "thread_too_small",
                 Severity.CAUTION,
@@ -157,7 +162,7 @@ def _threads(rig: Rig) -> Iterator[Advice]:
                 size_mm=size,
                 thread_mm=at,
             )
-        elif too_small(at, size):
+        elif is_too_small(at, size):
             owned = any((ring.from_mm, ring.to_mm) == (at, size) for ring in rig.step_rings)
             yield _found(
                 "step_ring",

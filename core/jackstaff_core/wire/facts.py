@@ -11,10 +11,11 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
-from typing import Any, TypeVar
+from typing import Annotated, Any, TypeVar
 from uuid import UUID
 
 from ..words.refusal import Refusal, Refusals
+from .marks import Inline
 
 Things = TypeVar("Things")
 
@@ -33,6 +34,30 @@ class Shape(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class Choice:
+    """One of the values that a fact may have, and the words it is shown by."""
+
+    code: str
+    label: str
+
+
+@dataclass(frozen=True, slots=True)
+class OnlyFor:
+    """The fact applies only while another has one of these values."""
+
+    fact: str
+    values: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Called:
+    """What a fact is called while another has one of these values."""
+
+    fact: str
+    labels: Mapping[str, str]
+
+
+@dataclass(frozen=True, slots=True)
 class Fact:
     """One describable value. ``used_by`` names what reads it; ``only_for`` when it applies at all.
 
@@ -47,30 +72,30 @@ class Fact:
     unit: str = ""
     low: float = 0.0
     high: float = 0.0
-    choices: tuple[tuple[str, str], ...] = ()
+    choices: tuple[Choice, ...] = ()
     most: int = 0
     group: str = ""
-    only_for: tuple[str, tuple[str, ...]] | None = None
+    only_for: OnlyFor | None = None
     pair: tuple[str, str] = ("", "")
     opens: bool = False
     usual: tuple[float, ...] = ()
     by: float = 0.0
-    called: tuple[str, tuple[tuple[str, str], ...]] | None = None
+    called: Called | None = None
 
 
 @dataclass(frozen=True, slots=True)
-class Described:
-    """A fact with its name in the file and its default."""
+class FactForm:
+    """A fact with its name in the file and its default, as a form asks for it."""
 
     name: str
-    fact: Fact
+    fact: Annotated[Fact, Inline()]
     default: Any
 
 
 def number(
     label: str, used_by: str, low: float, high: float, unit: str = "", default: float | None = None, **more: Any
 ) -> Any:
-    """A number from ``low`` to ``high`` [``unit``]; None is unknown.
+    """Return a number from ``low`` to ``high`` [``unit``]; None is unknown.
 
     As with all that make a fact: ``label`` is what a person is asked, ``used_by`` what asks for it, ``more`` the other
     fields of :class:`Fact`.
@@ -79,23 +104,28 @@ def number(
 
 
 def whole(label: str, used_by: str, low: int, high: int, default: int | None = None, **more: Any) -> Any:
-    """A count from ``low`` to ``high``; None is unknown."""
+    """Return a count from ``low`` to ``high``; None is unknown."""
     return _made(Fact(label, used_by, Shape.WHOLE, "", low, high, **more), default)
 
 
 def flag(label: str, used_by: str, default: bool = False, **more: Any) -> Any:
-    """A yes or no."""
+    """Return a yes or no."""
     return _made(Fact(label, used_by, Shape.FLAG, **more), default)
 
 
 def text(label: str, used_by: str, most: int = 120, **more: Any) -> Any:
-    """Words of up to ``most`` letters."""
+    """Return the words of up to ``most`` letters."""
     return _made(Fact(label, used_by, Shape.TEXT, most=most, **more), "")
 
 
 def choice(label: str, used_by: str, choices: Mapping[str, str], default: str, **more: Any) -> Any:
-    """One of ``choices``, each with the words it is shown by."""
-    return _made(Fact(label, used_by, Shape.CHOICE, choices=tuple(choices.items()), **more), default)
+    """Return one of ``choices``, each with the words it is shown by."""
+    return _made(
+        Fact(
+            label, used_by, Shape.CHOICE, choices=tuple(Choice(code, label) for code, label in choices.items()), **more
+        ),
+        default,
+    )
 
 
 def numbers(label: str, used_by: str, low: float, high: float, unit: str = "", most: int = 12, **more: Any) -> Any:
@@ -117,12 +147,12 @@ def _made(fact: Fact, default: Any) -> Any:
     return field(default=default, metadata={"fact": fact})
 
 
-def described(sort: type) -> tuple[Described, ...]:
-    """The facts of a sort, in the order a person is asked for them."""
-    return tuple(Described(each.name, each.metadata["fact"], each.default) for each in dataclasses.fields(sort))
+def facts_of(sort: type) -> tuple[FactForm, ...]:
+    """Return the facts of a sort, in the order a person is asked for them."""
+    return tuple(FactForm(each.name, each.metadata["fact"], each.default) for each in dataclasses.fields(sort))
 
 
-def read(sort: type[Things], given: Mapping[str, Any]) -> Things:
+def read_thing(sort: type[Things], given: Mapping[str, Any]) -> Things:
     """Build a thing from JSON values.
 
     Raises
@@ -130,7 +160,7 @@ def read(sort: type[Things], given: Mapping[str, Any]) -> Things:
     Refusals
         Every fact that is unknown, of the wrong shape or out of bounds, each with its cure.
     """
-    known = {each.name: each for each in described(sort)}
+    known = {each.name: each for each in facts_of(sort)}
     wrong: list[Refusal] = []
     values: dict[str, Any] = {}
     for name, value in given.items():
@@ -149,25 +179,25 @@ def read(sort: type[Things], given: Mapping[str, Any]) -> Things:
     raise Refusals(wrong)
 
 
-def written(thing: object) -> dict[str, Any]:
-    """The facts of a thing as JSON values, those that still have their default left out."""
+def write_thing(thing: object) -> dict[str, Any]:
+    """Return the facts of a thing as JSON values, those that still have their default left out."""
     return {
         each.name: _plain(getattr(thing, each.name))
-        for each in described(type(thing))
+        for each in facts_of(type(thing))
         if getattr(thing, each.name) != each.default
     }
 
 
-def all_of(thing: object) -> dict[str, Any]:
-    """Every fact of a thing as a JSON value, defaults included."""
-    return {each.name: _plain(getattr(thing, each.name)) for each in described(type(thing))}
+def all_facts(thing: object) -> dict[str, Any]:
+    """Return every fact of a thing as a JSON value, defaults included."""
+    return {each.name: _plain(getattr(thing, each.name)) for each in facts_of(type(thing))}
 
 
 def _plain(value: Any) -> Any:
     return [_plain(each) for each in value] if isinstance(value, tuple) else value
 
 
-def _value(described: Described, value: Any) -> Any:
+def _value(described: FactForm, value: Any) -> Any:
     fact, name = described.fact, described.name
     if value is None and described.default is None:
         return None
@@ -181,7 +211,7 @@ def _value(described: Described, value: Any) -> Any:
                 return value
             raise Refusal(name, f"{fact.label} is not a line of text.", f"Give up to {fact.most} printable characters.")
         case Shape.CHOICE:
-            allowed = [code for code, _ in fact.choices]
+            allowed = [each.code for each in fact.choices]
             if value in allowed:
                 return value
             raise Refusal(name, f"{fact.label} has an unknown value.", f"Give one of: {', '.join(allowed)}.")
@@ -195,7 +225,7 @@ def _value(described: Described, value: Any) -> Any:
             return _number(name, fact, value)
 
 
-def _rows(described: Described, value: Any) -> Sequence[Any]:
+def _rows(described: FactForm, value: Any) -> Sequence[Any]:
     fact = described.fact
     if isinstance(value, list | tuple) and len(value) <= fact.most:
         return value
@@ -231,15 +261,15 @@ def _number(name: str, fact: Fact, value: Any) -> float:
 
 
 def json_schema(sort: type) -> dict[str, Any]:
-    """The facts of a sort as a JSON Schema object."""
+    """Return the facts of a sort as a JSON Schema object."""
     return {
         "type": "object",
         "additionalProperties": False,
-        "properties": dict(_property(each) for each in described(sort)),
+        "properties": dict(_property(each) for each in facts_of(sort)),
     }
 
 
-def _property(described_fact: Described) -> tuple[str, dict[str, Any]]:
+def _property(described_fact: FactForm) -> tuple[str, dict[str, Any]]:
     fact = described_fact.fact
     unit = f" [{fact.unit}]" if fact.unit else ""
     schema: dict[str, Any] = {"title": f"{fact.label}{unit}", "description": f"Used by: {fact.used_by}."}
@@ -262,7 +292,7 @@ def _shape(fact: Fact) -> dict[str, Any]:
         case Shape.TEXT:
             return {"type": "string", "maxLength": fact.most}
         case Shape.CHOICE:
-            return {"type": "string", "enum": [code for code, _ in fact.choices]}
+            return {"type": "string", "enum": [each.code for each in fact.choices]}
         case Shape.NUMBERS:
             return {"type": "array", "maxItems": fact.most, "items": bounded}
         case Shape.IDS:

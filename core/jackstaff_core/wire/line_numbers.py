@@ -11,7 +11,7 @@ _DECODER = json.JSONDecoder()
 
 
 def line_of(text: str, path: Sequence[str | int]) -> int:
-    """The line (from 1) of the value at ``path``, or of the deepest part of the path that is there.
+    """Return the line (from 1) of the value at ``path``, or of the deepest part of the path that is there.
 
     ``text`` must be sound JSON.
     """

@@ -37,7 +37,7 @@ FIRST_YEAR, LAST_YEAR = 1900, 2200
 
 
 def read(kind: type[T], value: Any) -> T:
-    """``value`` as JSON has it into ``kind``.
+    """Return ``value`` as JSON has it into ``kind``.
 
     Raises
     ------
@@ -83,7 +83,7 @@ def _plain_reader(plain: Any, marks: tuple[Any, ...]) -> Reader:
     if isinstance(plain, type) and hasattr(plain, "from_json"):
         return lambda value, path: _placed(lambda: plain.from_json(_object(value, path)), path)
     if is_described(plain):
-        return lambda value, path: _placed(lambda: facts.read(plain, _object(value, path)), path)
+        return lambda value, path: _placed(lambda: facts.read_thing(plain, _object(value, path)), path)
     if dataclasses.is_dataclass(plain):
         return _record_reader(typing.cast(type, plain))
     raise TypeError(f"{plain} has no shape in JSON")
@@ -198,7 +198,7 @@ def _choice_reader(kind: type[Enum]) -> Reader:
 
 
 def _either(members: list[Any], marks: tuple[Any, ...]) -> Reader:
-    """Text or number (a dial's mark or a literal), or a number or a map of them."""
+    """Return text or number (a dial's mark or a literal), or a number or a map of them."""
     readers = {
         ("text" if parted(member)[0] is str else "map" if typing.get_origin(member) else "number"): member
         for member in members
@@ -278,7 +278,7 @@ class _Part:
 
 
 def parts(kind: Any) -> tuple[_Part, ...]:
-    """The fields of a dataclass that JSON carries, in their order."""
+    """Return the fields of a dataclass that JSON carries, in their order."""
     return _parts(kind)
 
 
@@ -332,7 +332,7 @@ def _record_reader(kind: type) -> Reader:
 
 
 def _today(name: str, renamed: Mapping[str, str], given: Mapping[str, Any]) -> str:
-    """What a field is called today, where it does not stand under today's name as well."""
+    """Return what a field is called today, where it does not stand under today's name as well."""
     called = renamed.get(name, name)
     return name if called in given else called
 
@@ -352,7 +352,7 @@ def _tagged_reader(tagged: Tagged) -> Reader:
 
 
 def _names(kind: type) -> set[str]:
-    """Every name a record has in JSON, those of inlined parts among them."""
+    """Return every name a record has in JSON, those of inlined parts among them."""
     return {name for part in parts(kind) for name in (_names(part.inline) if part.inline else (part.called,))}
 
 
@@ -384,7 +384,10 @@ def _placed(make: Callable[[], T], path: str) -> T:
 
 
 def _under(refusal: Refusal, path: str) -> Refusal:
-    """A refusal seen from the question; a type that names itself by what it is called there is not named twice."""
+    """Return a refusal seen from the question.
+
+    A type that names itself by what it is called there is not named twice.
+    """
     if not path:
         return refusal
     own = path.rpartition(".")[2] + "."
@@ -410,7 +413,7 @@ def _joined(path: str, name: str) -> str:
 
 
 def parted(hint: Any) -> tuple[Any, tuple[Any, ...]]:
-    """A type without its marks, and the marks, those of the innermost ``Annotated`` first."""
+    """Return a type without its marks, and the marks, those of the innermost ``Annotated`` first."""
     if typing.get_origin(hint) is Annotated:
         plain, *marks = typing.get_args(hint)
         inner, more = parted(plain)
@@ -419,18 +422,18 @@ def parted(hint: Any) -> tuple[Any, tuple[Any, ...]]:
 
 
 def narrowed(hint: Any, marks: tuple[Any, ...]) -> Any:
-    """The type with those marks that bound it; what only names a field stays behind."""
+    """Return the type with those marks that bound it; what only names a field stays behind."""
     own = tuple(mark for mark in marks if not isinstance(mark, Named | Was))
     return Annotated[(hint, *own)] if own else hint
 
 
 def is_union(plain: Any) -> bool:
-    """Whether it is one of several types."""
+    """Return whether it is one of several types."""
     return typing.get_origin(plain) in (types.UnionType, typing.Union)
 
 
 def is_described(plain: Any) -> bool:
-    """Whether it is a dataclass of facts, as a thing of a kit is."""
+    """Return whether it is a dataclass of facts, as a thing of a kit is."""
     return dataclasses.is_dataclass(plain) and all("fact" in field.metadata for field in dataclasses.fields(plain))
 
 
@@ -450,7 +453,7 @@ _SIMPLE: dict[Any, Callable[[tuple[Any, ...]], Reader]] = {
 
 
 def plain(value: Any, *, drop_none: bool = False) -> Any:
-    """``value`` as JSON has it; ``drop_none`` leaves out what is None."""
+    """Return ``value`` as JSON has it; ``drop_none`` leaves out what is None."""
 
     def again(value: Any) -> Any:
         return plain(value, drop_none=drop_none)
@@ -491,7 +494,7 @@ def _record(value: Any, drop_none: bool) -> dict[str, Any]:
 
 
 def plain_as(hint: Any, value: Any, *, drop_none: bool = False) -> Any:
-    """``value`` as JSON has what is annotated with ``hint``: one of several shapes says which it is."""
+    """Return ``value`` as JSON has what is annotated with ``hint``: one of several shapes says which it is."""
     written = plain(value, drop_none=drop_none)
     tagged = _tag(hint)
     if tagged is None or value is None:

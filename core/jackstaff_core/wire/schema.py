@@ -27,15 +27,15 @@ class Schemas:
         self._names: dict[str, type] = {}
 
     def input(self, hint: Any) -> dict[str, Any]:
-        """The schema of what is read into ``hint``."""
+        """Return the schema of what is read into ``hint``."""
         return self._schema(hint, "Input", False)
 
     def answer(self, hint: Any, *, drop_none: bool = False) -> dict[str, Any]:
-        """The schema of what is written from ``hint``."""
+        """Return the schema of what is written from ``hint``."""
         return self._schema(hint, "Answer", drop_none)
 
     def document(self, hint: Any) -> dict[str, Any]:
-        """The schema of a document that goes both ways: what has a default may be left out."""
+        """Return the schema of a document that goes both ways: what has a default may be left out."""
         return self._schema(hint, "Doc", False)
 
     def _schema(self, hint: Any, role: str, drop_none: bool) -> dict[str, Any]:
@@ -119,9 +119,7 @@ class Schemas:
 
     def _named(self, name: str, kind: type, make: Callable[[], dict[str, Any]]) -> dict[str, Any]:
         if self._names.setdefault(name, kind) is not kind:
-            # Two modules use one word each in its own sense.
-            name = f"{kind.__module__.rpartition('.')[2].title()}{name}"
-            self._names.setdefault(name, kind)
+            raise TypeError(f"{name} would describe both {self._names[name]} and {kind}: give one another name.")
         if name not in self.made:
             self.made[name] = {}
             self.made[name] = make()

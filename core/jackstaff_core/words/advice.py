@@ -20,6 +20,8 @@ class Severity(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Advice:
+    """A sentence of the core: its code, how much it matters, its words, and the numbers in it."""
+
     code: str
     severity: Severity
     text: str

@@ -40,7 +40,7 @@ class Refusal(ValueError):
         return {"field": self.field, "problem": self.problem, "instead": self.instead}
 
     def under(self, parent: str) -> Refusal:
-        """The same refusal seen from the question that holds ``parent``."""
+        """Return the same refusal seen from the question that holds ``parent``."""
         return Refusal(f"{parent}.{self.field}" if self.field else parent, self.problem, self.instead)
 
 
@@ -49,9 +49,14 @@ def within(field: str, value: float, low: float, high: float, unit: str) -> floa
 
     Parameters
     ----------
-    field : the name the caller knows it by.
-    low, high : the bounds, in ``unit`` like the value.
-    unit : as a person reads it after a number.
+    value : float
+        What was given.
+    field : str
+        The name the caller knows it by.
+    low, high : float
+        The bounds, in ``unit`` like the value.
+    unit : str
+        As a person reads it after a number.
 
     Raises
     ------
@@ -92,5 +97,5 @@ class Refusals(ValueError):
         return f"{self.all[0].problem} {self.all[0].instead}"
 
     def under(self, parent: str) -> Refusals:
-        """The same refusals seen from the question that holds ``parent``."""
+        """Return the same refusals seen from the question that holds ``parent``."""
         return Refusals([each.under(parent) for each in self.all])

@@ -25,11 +25,13 @@ class ScenariosQuestion:
 
 @dataclass(frozen=True, slots=True)
 class Scenarios:
+    """The dry runs that can be begun."""
+
     scenarios: tuple[Scenario, ...]
 
 
 def scenarios(question: ScenariosQuestion) -> Scenarios:
-    """The dry runs that ship."""
+    """Return the dry runs that ship."""
     return Scenarios(tuple(each for each in SHIPPED if question.id in (None, each.id)))
 
 

@@ -21,18 +21,18 @@ from uuid import UUID
 
 from ...camera.reading import ReadingGiven, SettingsGiven, shutter
 from ...exposure.calculation import Exposure, ExposureQuestion, MovingLight, expose
-from ...exposure.trial import measured
+from ...exposure.trial import strength_from_readings
 from ...filters.kind import GlassKind
 from ...filters.on_lens import GlassGiven
-from ...gear.sorts import Glass, isos_of, sharp_to, strength
+from ...gear.things import Glass, isos_of, sharp_to, strength
 from ...motion.looks import Aim
-from ...moving_light.rate import KnownRate, rate
-from ...scales.ladders import Step, apertures
+from ...moving_light.rate import KnownRate, light_rate
+from ...scales.ladders import Step, aperture_marks
 from ...scales.spoken import time_in_words
 from ...sky.forecast import LightQuestion, light_at, rate_sd
 from ...sky.sun_and_moon import Place
 from ...stacks.finder import MOST_SLOTS, FinderQuestion, KitGlass, Stack, Target, find
-from ...stacks.rules import On, Rig, findings, usable_end
+from ...stacks.rules import On, Rig, stack_findings, usable_end
 from ...words.advice import Severity
 from ...words.refusal import Refusal
 from .develop import (
@@ -42,9 +42,9 @@ from .develop import (
     Purpose,
     Shot,
     ShotGlass,
-    badness,
     develop,
-    list_of,
+    hands_checklist,
+    loss_score,
     window_stops,
 )
 from .scenario import Framing, Scenario, aim_of
@@ -81,7 +81,7 @@ class Careful:
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class ShotPlan:
     """Filters, settings and the answer of the sum."""
 
     stack: tuple[ShotGlass, ...]
@@ -92,8 +92,11 @@ class Way:
     metered_at: datetime
 
 
-def possible(scenario: Scenario) -> tuple[Careful | None, ...]:
-    """Each picture as a careful photographer gets it, one after another; None for what there is no time left for."""
+def careful_pictures(scenario: Scenario) -> tuple[Careful | None, ...]:
+    """Return each picture as a careful photographer gets it, one after another.
+
+    None for what there is no time left for.
+    """
     leave, at = scenario.leave_by(), scenario.starts_at
     known: dict[UUID, float] = {}
     found: list[Careful | None] = []
@@ -118,40 +121,47 @@ def _best(
         tried = _taken(scenario, place, at, own)
         if tried is None or tried.shot.opened_at + timedelta(seconds=tried.shot.seconds) > leave:
             continue
-        if best is None or badness(tried.developed) < badness(best.developed) - 0.05:
+        if best is None or loss_score(tried.developed) < loss_score(best.developed) - 0.05:
             best, learnt = tried, own
-        if badness(best.developed) < 1 / 3:
+        if loss_score(best.developed) < 1 / 3:
             break
     known.update(learnt)
     return best
 
 
 def _taken(scenario: Scenario, place: int, at: datetime, known: dict[UUID, float]) -> Careful | None:
-    """The frame begun at an instant, and what was learnt of the filters on the way."""
+    """Return the frame begun at an instant, and what was learnt of the filters on the way."""
     opens = at + timedelta(minutes=scenario.handling_minutes)
-    way = way_at(scenario, place, opens, known)
+    way = plan_at(scenario, place, opens, known)
     if way is None:
         return None
     if off := _first_look(scenario, place, way, opens, known):
         # All of it is taken to be the densest's.
         densest = max(way.stack, key=lambda each: each.stops)
         known[densest.id] = known.get(densest.id, 0.0) + off
-        again = way_at(scenario, place, opens, known)
+        again = plan_at(scenario, place, opens, known)
         way = again or way
-    shot = shot_of(scenario, place, way, opens)
+    shot = frame_of(scenario, place, way, opens)
     on = tuple(each.id for each in way.stack)
     developed = develop(DevelopQuestion(scenario, shot, on))
     return Careful(place, at, shot, developed, _way_in_words(way, shot))
 
 
-def way_at(scenario: Scenario, place: int, opens: datetime, known: dict[UUID, float]) -> Way | None:
-    """Filters, settings and time for a picture opened at an instant, by two readings before it; None for no way.
+def plan_at(scenario: Scenario, place: int, opens: datetime, known: dict[UUID, float]) -> ShotPlan | None:
+    """Return the filters, settings and time for a picture opened at an instant, by two readings before it.
+
+    None for no way.
 
     Parameters
     ----------
-    place : of the picture among the scenario's.
-    opens : with its zone.
-    known : how much denser than said each filter was found, by its key [stops].
+    scenario : Scenario
+        The dry run.
+    place : int
+        Of the picture among the scenario's.
+    opens : datetime
+        With its zone.
+    known : dict[UUID, float]
+        How much denser than said each filter was found, by its key [stops].
     """
     framing = scenario.framing(place)
     aim = aim_of(scenario, framing)
@@ -164,9 +174,9 @@ def way_at(scenario: Scenario, place: int, opens: datetime, known: dict[UUID, fl
     if not read or read[-1][0] != late:
         return None
     reading, _ = read[-1][1]
-    known_rate = rate([(at, ev) for at, (_, ev) in read], opens, _forecast(scenario, opens))
+    known_rate = light_rate([(at, ev) for at, (_, ev) in read], opens, _forecast(scenario, opens))
     moving = MovingLight(known_rate.stops_per_minute, known_rate.rate_sd, LAST_READING_S)
-    best: tuple[float, Way] | None = None
+    best: tuple[float, ShotPlan] | None = None
     for chosen in _stacks(scenario, framing, reading, aim, known):
         way = _worked_out(scenario, chosen, reading, moving, known, late)
         if way is None:
@@ -180,17 +190,23 @@ def way_at(scenario: Scenario, place: int, opens: datetime, known: dict[UUID, fl
 
 
 def reading_at(scenario: Scenario, place: int, at: datetime) -> tuple[ReadingGiven, float] | None:
-    """A bare reading of a picture at whatever aperture and ISO the meter can read at, and its light [EV at ISO 100];
+    """Return a bare reading of a picture at whatever aperture and ISO the meter can read at.
+
+    Its light [EV at ISO 100] comes with it;
     None in the dark.
 
     Parameters
     ----------
-    place : of the picture among the scenario's.
-    at : with its zone.
+    scenario : Scenario
+        The dry run.
+    place : int
+        Of the picture among the scenario's.
+    at : datetime
+        With its zone.
     """
     lens, body = scenario.lens, scenario.body
     isos = list(isos_of(body))
-    widest = apertures(Step.THIRD).nearest(lens.aperture_widest).label if body.fixed_aperture is None else None
+    widest = aperture_marks(Step.THIRD).nearest(lens.aperture_widest).label if body.fixed_aperture is None else None
     for f_stop, speed in (("8", isos[0]), (widest or "8", isos[0]), (widest or "8", isos[-1])):
         f_label = f"{body.fixed_aperture:g}" if body.fixed_aperture is not None else f_stop
         shown = meter(ReadMeterQuestion(scenario, place, at, f_label, speed))
@@ -202,7 +218,7 @@ def reading_at(scenario: Scenario, place: int, at: datetime) -> tuple[ReadingGiv
 
 
 def _forecast(scenario: Scenario, at: datetime) -> KnownRate:
-    """What the plan says of how the light moves."""
+    """Return what the plan says of how the light moves."""
     question = LightQuestion(
         Place(scenario.latitude, scenario.longitude), at, at, sky=scenario.outlook, scene=scenario.scene
     )
@@ -212,11 +228,11 @@ def _forecast(scenario: Scenario, at: datetime) -> KnownRate:
 def _stacks(
     scenario: Scenario, framing: Framing, reading: ReadingGiven, aim: Aim, known: dict[UUID, float]
 ) -> Sequence[Stack]:
-    """The ways to the middle of the looks at the lowest ISO, then at any, then the nearest there is."""
+    """Return the ways to the middle of the looks at the lowest ISO, then at any, then the nearest there is."""
     body, lens = scenario.body, scenario.lens
     ends: tuple[str, ...] = (
-        apertures(Step.THIRD).nearest(lens.aperture_widest).label,
-        min(SMALLEST, apertures(Step.THIRD).nearest(lens.aperture_smallest).label, key=float),
+        aperture_marks(Step.THIRD).nearest(lens.aperture_widest).label,
+        min(SMALLEST, aperture_marks(Step.THIRD).nearest(lens.aperture_smallest).label, key=float),
     )
     if body.fixed_aperture is not None:
         ends = (f"{body.fixed_aperture:g}",)
@@ -269,7 +285,7 @@ def _goes_together(scenario: Scenario, framing: Framing, stack: Stack) -> bool:
     rig = Rig(tuple(on), scenario.body, scenario.lens, scenario.holder, framing.focal_mm)
     return not any(
         finding.code in UNEVEN or (finding.severity is not Severity.NOTE and finding.code not in HANDS_SEE_TO)
-        for finding in findings(rig)
+        for finding in stack_findings(rig)
     )
 
 
@@ -286,7 +302,7 @@ def _worked_out(
     moving: MovingLight,
     known: dict[UUID, float],
     metered_at: datetime,
-) -> Way | None:
+) -> ShotPlan | None:
     items = [scenario.filter(UUID(key)) for key in chosen.glass]
     stack = tuple(
         ShotGlass(item.id, _turned(item.thing, chosen, known.get(item.id, item.thing.offset or 0.0))) for item in items
@@ -305,12 +321,15 @@ def _worked_out(
     except Refusal:
         return None
     names = tuple(item.name for item in items)
-    return Way(stack, names, chosen.aperture, chosen.iso, answer, metered_at)
+    return ShotPlan(stack, names, chosen.aperture, chosen.iso, answer, metered_at)
 
 
-def _first_look(scenario: Scenario, place: int, way: Way, opens: datetime, known: dict[UUID, float]) -> float:
-    """How much denser (+) the filters are than reckoned, to a third: by a short frame at high ISO, on film by metering
-    through them; 0 where neither can be done."""
+def _first_look(scenario: Scenario, place: int, way: ShotPlan, opens: datetime, known: dict[UUID, float]) -> float:
+    """Return how much denser (+) the filters are than reckoned, to a third.
+
+    It is found by a short frame at high ISO, on film by metering
+    through them; 0 where neither can be done.
+    """
     body = scenario.body
     if not way.stack:
         return 0.0
@@ -323,7 +342,7 @@ def _first_look(scenario: Scenario, place: int, way: Way, opens: datetime, known
     if not 1 / 8000 <= seconds <= LOOK_LONGEST_S:
         return 0.0
     first = replace(
-        shot_of(scenario, place, way, opens),
+        frame_of(scenario, place, way, opens),
         opened_at=way.metered_at,
         seconds=seconds,
         aimed_seconds=seconds,
@@ -334,26 +353,31 @@ def _first_look(scenario: Scenario, place: int, way: Way, opens: datetime, known
     return -round(develop(DevelopQuestion(scenario, first)).error_stops * 3) / 3
 
 
-def _metered_off(scenario: Scenario, place: int, way: Way) -> float:
-    """The same by two readings, bare and through the filters, where the meter sees through them."""
-    widest = apertures(Step.THIRD).nearest(scenario.lens.aperture_widest).label
+def _metered_off(scenario: Scenario, place: int, way: ShotPlan) -> float:
+    """Return the same by two readings, bare and through the filters, where the meter sees through them."""
+    widest = aperture_marks(Step.THIRD).nearest(scenario.lens.aperture_widest).label
     question = ReadMeterQuestion(scenario, place, way.metered_at, widest, way.iso)
     bare = meter(question).shutter
     through = meter(replace(question, through=tuple(each.on for each in way.stack))).shutter
     if bare is None or through is None:
         return 0.0
     without, with_it = (shutter("shutter", mark, scenario.step).exact for mark in (bare, through))
-    return measured(without, with_it) - sum(each.stops for each in way.stack)
+    return strength_from_readings(without, with_it) - sum(each.stops for each in way.stack)
 
 
-def shot_of(scenario: Scenario, place: int, way: Way, opens: datetime) -> Shot:
-    """The frame of a way, closed when it was to be, with nothing forgotten.
+def frame_of(scenario: Scenario, place: int, way: ShotPlan, opens: datetime) -> Shot:
+    """Return the frame of a way, closed when it was to be, with nothing forgotten.
 
     Parameters
     ----------
-    place : of the picture among the scenario's.
-    way : filters, settings and time.
-    opens : with its zone.
+    scenario : Scenario
+        The dry run.
+    place : int
+        Of the picture among the scenario's.
+    way : ShotPlan
+        Filters, settings and time.
+    opens : datetime
+        With its zone.
     """
     shot = Shot(
         framing=place,
@@ -366,11 +390,11 @@ def shot_of(scenario: Scenario, place: int, way: Way, opens: datetime) -> Shot:
         iso=way.iso,
         stack=way.stack,
     )
-    lines = list_of(scenario, scenario.framing(place), shot)
+    lines = hands_checklist(scenario, scenario.framing(place), shot)
     return replace(shot, prepared=tuple(line.code for line in lines))
 
 
-def _way_in_words(way: Way, shot: Shot) -> str:
+def _way_in_words(way: ShotPlan, shot: Shot) -> str:
     return f"{_through(way.names)}, f/{way.aperture}, ISO {way.iso}, {time_in_words(shot.seconds)}."
 
 
@@ -399,7 +423,7 @@ class Hint:
 
 
 def hint(question: HintQuestion) -> Hint:
-    """The next step, by the same sums; the light itself is not told.
+    """Return the next step, by the same sums; the light itself is not told.
 
     Raises
     ------
@@ -418,7 +442,7 @@ def hint(question: HintQuestion) -> Hint:
     if not question.metered:
         span = _span(aim)
         return Hint("meter", f"{framing.name}: {wants} wants {span}. Meter with nothing on the lens.")
-    way = way_at(scenario, question.framing, at + timedelta(seconds=20), {})
+    way = plan_at(scenario, question.framing, at + timedelta(seconds=20), {})
     if way is None:
         return Hint("wait", "No filters of this bag reach that look in this light: wait, or take another picture.")
     seconds = way.answer.set_seconds
@@ -428,11 +452,11 @@ def hint(question: HintQuestion) -> Hint:
         )
     if window_stops(scenario, framing, seconds):
         return Hint(
-            "near", f"{framing.name}, the nearest: {_way_in_words(way, shot_of(scenario, question.framing, way, at))}"
+            "near", f"{framing.name}, the nearest: {_way_in_words(way, frame_of(scenario, question.framing, way, at))}"
         )
     if question.taken:
         return Hint("next", "Look at its histogram; correct it, or go on to the next picture.")
-    return Hint("stack", f"{framing.name}: {_way_in_words(way, shot_of(scenario, question.framing, way, at))}")
+    return Hint("stack", f"{framing.name}: {_way_in_words(way, frame_of(scenario, question.framing, way, at))}")
 
 
 def _span(aim: Aim | None) -> str:

@@ -34,14 +34,14 @@ from ...log.review import FINDINGS
 from ...motion.looks import Rendering, looks_at
 from ...moving_light.integral import film_gathered, gathered
 from ...run.checklist import WINDY_M_S, Armed, arm
-from ...run.checklist import Line as ListLine
+from ...run.checklist import CheckLine as ListLine
 from ...scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS
 from ...scales.spoken import stops_shown, tenths_in_words
-from ...stacks.rules import On, Rig, findings
+from ...stacks.rules import On, Rig, stack_findings
 from ...wire.marks import Between, Size
 from ...words.refusal import Refusal
-from .scenario import MOST_FILTERS, Framing, Part, Scenario, aim_of, hidden, looks_of
-from .world import OnLens, labelled, light, path_from, really
+from .scenario import MOST_FILTERS, Framing, Part, Scenario, aim_of, hidden_stops, looks_of
+from .world import FilterOn, labelled_stops, light_path_from, scene_light, true_stops
 
 LEAK_SEEN_STOPS = 0.1
 CAST_SEEN_MIRED = 25.0
@@ -74,12 +74,14 @@ class ShotGlass:
     in_reading: bool = False
 
     @property
-    def on(self) -> OnLens:
+    def on(self) -> FilterOn:
         """The filter as it sits on the lens."""
-        return OnLens(self.id, self.stops)
+        return FilterOn(self.id, self.stops)
 
 
 class Purpose(StrEnum):
+    """What a frame of a dry run was taken for."""
+
     FRAME = "frame"
     FIRST_LOOK = "first_look"
     """A trial or a rehearsal: neither its length nor its looks are judged."""
@@ -88,9 +90,12 @@ class Purpose(StrEnum):
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Shot:
-    """A frame as it was taken. ``metered_seconds`` is what the metering's light asked for in its sum, correction and
+    """A frame as it was taken.
+
+    ``metered_seconds`` is what the metering's light asked for in its sum, correction and
     purpose in it; ``aimed_seconds`` what the light asked for in the end. ``prepared`` are the lines of the list that
-    were done, by their codes."""
+    were done, by their codes.
+    """
 
     framing: Annotated[int, Between(0, 3)]
     opened_at: datetime
@@ -108,7 +113,7 @@ class Shot:
     purpose: Purpose = Purpose.FRAME
 
 
-class Cause(StrEnum):
+class ErrorSource(StrEnum):
     """Where a part of the error comes from."""
 
     TIMING = "timing"
@@ -122,12 +127,14 @@ class Cause(StrEnum):
 class ErrorPart:
     """A part of how the frame came out [stops, + brighter]."""
 
-    cause: Cause
+    cause: ErrorSource
     stops: float
     text: str
 
 
 class FaultCode(StrEnum):
+    """What can spoil a frame."""
+
     LEAK = "leak"
     SHAKE = "shake"
     FOCUS = "focus"
@@ -202,7 +209,11 @@ def develop(question: DevelopQuestion) -> Developed:
     scenario, shot = question.scenario, question.shot
     framing = scenario.framing(shot.framing)
     error_stops, parts = _error(scenario, framing, shot)
-    cast = 0.0 if scenario.film else sum(hidden(scenario, scenario.filter(each.id)).cast_mired for each in shot.stack)
+    cast = (
+        0.0
+        if scenario.film
+        else sum(hidden_stops(scenario, scenario.filter(each.id)).cast_mired for each in shot.stack)
+    )
     _, clipped = histogram_of(framing, error_stops + shot.purpose_stops)
     faults = () if shot.purpose is Purpose.DARK else tuple(_faults(question, framing, cast, clipped))
     window = window_stops(scenario, framing, shot.seconds) if shot.purpose is Purpose.FRAME else 0.0
@@ -220,20 +231,25 @@ def develop(question: DevelopQuestion) -> Developed:
     )
 
 
-def badness(developed: Developed) -> float:
-    """Stops off, stops outside the looks, and two for each fault that spoils."""
+def loss_score(developed: Developed) -> float:
+    """Return the stops off, stops outside the looks, and two for each fault that spoils."""
     spoiled = sum(fault.code.spoils for fault in developed.faults)
     return abs(developed.error_stops) + abs(developed.window_stops) + 2 * spoiled
 
 
 def drawn_frame(framing: Framing, stops: float, faults: tuple[Fault, ...], cast_mired: float) -> Developed:
-    """A picture so many stops above its tones, with these faults, as it is drawn; nothing is said of a shot.
+    """Return a picture so many stops above its tones, with these faults, as it is drawn; nothing is said of a shot.
 
     Parameters
     ----------
-    stops : above the picture's own tones.
-    faults : drawn into it.
-    cast_mired : + warmer.
+    framing : Framing
+        The picture that is framed.
+    stops : float
+        Above the picture's own tones.
+    faults : tuple[Fault, ...]
+        Drawn into it.
+    cast_mired : float
+        + warmer.
     """
     histogram, clipped = histogram_of(framing, stops)
     tones = tuple(
@@ -244,10 +260,10 @@ def drawn_frame(framing: Framing, stops: float, faults: tuple[Fault, ...], cast_
 
 
 def needed_seconds(scenario: Scenario, framing: Framing, shot: Shot) -> float:
-    """The time that the light at the opening asks for, through what is really on, before film."""
+    """Return the time that the light at the opening asks for, through what is really on, before film."""
     return _bare(scenario, shot) * math.exp2(
-        sum(really(scenario, each.on) for each in shot.stack)
-        - light(scenario, framing, scenario.second(shot.opened_at))
+        sum(true_stops(scenario, each.on) for each in shot.stack)
+        - scene_light(scenario, framing, scenario.second(shot.opened_at))
     )
 
 
@@ -259,7 +275,7 @@ def _bare(scenario: Scenario, shot: Shot) -> float:
 
 def _error(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[float, tuple[ErrorPart, ...]]:
     opened = scenario.second(shot.opened_at)
-    path = path_from(scenario, framing, opened, max(shot.seconds, shot.aimed_seconds))
+    path = light_path_from(scenario, framing, opened, max(shot.seconds, shot.aimed_seconds))
     law = scenario.law
 
     def exposed(seconds: float, needed: float) -> float:
@@ -269,42 +285,45 @@ def _error(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[float, tup
     needed = needed_seconds(scenario, framing, shot)
     if not 1e-15 < needed < 1e18:
         raise Refusal("shot", "Such a frame is darker or brighter than any light.", "Check filters, aperture and ISO.")
-    off = sum(each.stops - really(scenario, each.on) for each in shot.stack if not each.in_reading)
+    off = sum(each.stops - true_stops(scenario, each.on) for each in shot.stack if not each.in_reading)
     misread = _misread(scenario, framing, shot)
     real, aimed = exposed(shot.seconds, needed), exposed(shot.aimed_seconds, needed)
     reckoned = exposed(shot.aimed_seconds, needed * math.exp2(off))
     as_read = exposed(shot.aimed_seconds, needed * math.exp2(off - misread))
     error_stops = real - shot.purpose_stops
     sizes = {
-        Cause.TIMING: real - aimed,
-        Cause.FILTERS: aimed - reckoned + shot.correction_stops,
-        Cause.READING: reckoned - as_read,
-        Cause.DECIDED: shot.decided_stops,
-        Cause.LIGHT: as_read - shot.correction_stops - shot.purpose_stops - shot.decided_stops,
+        ErrorSource.TIMING: real - aimed,
+        ErrorSource.FILTERS: aimed - reckoned + shot.correction_stops,
+        ErrorSource.READING: reckoned - as_read,
+        ErrorSource.DECIDED: shot.decided_stops,
+        ErrorSource.LIGHT: as_read - shot.correction_stops - shot.purpose_stops - shot.decided_stops,
     }
     return error_stops, tuple(ErrorPart(cause, stops, _part_in_words(cause, stops)) for cause, stops in sizes.items())
 
 
 def _misread(scenario: Scenario, framing: Framing, shot: Shot) -> float:
-    """How much brighter than it was the sum took the light of the metering to be [stops]; 0 where nobody metered."""
+    """Return how much brighter than it was the sum took the light of the metering to be [stops].
+
+    0 where nobody metered.
+    """
     if shot.metered_at is None:
         return 0.0
     sum_stops = math.log2(shot.metered_seconds) - shot.correction_stops - shot.purpose_stops
-    reckoned = sum(really(scenario, each.on) if each.in_reading else each.stops for each in shot.stack)
+    reckoned = sum(true_stops(scenario, each.on) if each.in_reading else each.stops for each in shot.stack)
     read = math.log2(_bare(scenario, shot)) + reckoned - sum_stops
-    return read - light(scenario, framing, scenario.second(shot.metered_at))
+    return read - scene_light(scenario, framing, scenario.second(shot.metered_at))
 
 
 _WHY = {
-    Cause.TIMING: ("The shutter was open too long", "The shutter closed too early"),
-    Cause.FILTERS: ("The filters are lighter than reckoned", "The filters are denser than reckoned"),
-    Cause.READING: ("The light was read as darker than it was", "The light was read as brighter than it was"),
-    Cause.DECIDED: ("A longer time was chosen", "A shorter time was chosen"),
-    Cause.LIGHT: ("The light rose more than was allowed for", "The light fell more than was allowed for"),
+    ErrorSource.TIMING: ("The shutter was open too long", "The shutter closed too early"),
+    ErrorSource.FILTERS: ("The filters are lighter than reckoned", "The filters are denser than reckoned"),
+    ErrorSource.READING: ("The light was read as darker than it was", "The light was read as brighter than it was"),
+    ErrorSource.DECIDED: ("A longer time was chosen", "A shorter time was chosen"),
+    ErrorSource.LIGHT: ("The light rose more than was allowed for", "The light fell more than was allowed for"),
 }
 
 
-def _part_in_words(cause: Cause, stops: float) -> str:
+def _part_in_words(cause: ErrorSource, stops: float) -> str:
     return f"{_WHY[cause][stops < 0]}: {tenths_in_words(stops)} {'brighter' if stops > 0 else 'darker'}."
 
 
@@ -314,11 +333,16 @@ def _error_in_words(stops: float) -> str:
 
 
 def window_stops(scenario: Scenario, framing: Framing, seconds: float) -> float:
-    """How far a time lies outside what the wished looks allow [stops]; 0 inside, + too long.
+    """Return how far a time lies outside what the wished looks allow [stops]; 0 inside, + too long.
 
     Parameters
     ----------
-    seconds : exposure [s].
+    scenario : Scenario
+        The dry run.
+    framing : Framing
+        The picture that is framed.
+    seconds : float
+        Exposure [s].
     """
     aim = aim_of(scenario, framing)
     if aim is None:
@@ -328,8 +352,8 @@ def window_stops(scenario: Scenario, framing: Framing, seconds: float) -> float:
     return max(0.0, math.log2(seconds / aim.to_seconds)) if aim.to_seconds else 0.0
 
 
-def list_of(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[ListLine, ...]:
-    """What hands do before this frame: the lines that the list of the screens has too."""
+def hands_checklist(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[ListLine, ...]:
+    """Return what hands do before this frame: the lines that the list of the screens has too."""
     return arm(
         Armed(
             shot.seconds,
@@ -350,13 +374,13 @@ def list_of(scenario: Scenario, framing: Framing, shot: Shot) -> tuple[ListLine,
 
 def _on(scenario: Scenario, shot: Shot) -> tuple[On, ...]:
     items = [(scenario.filter(each.id), each) for each in shot.stack]
-    return tuple(On(item.name, item.thing, labelled(item, each.on), each.in_reading) for item, each in items)
+    return tuple(On(item.name, item.thing, labelled_stops(item, each.on), each.in_reading) for item, each in items)
 
 
 def _faults(question: DevelopQuestion, framing: Framing, cast: float, clipped: float) -> Iterator[Fault]:
     scenario, shot = question.scenario, question.shot
-    forgotten = {line.code for line in list_of(scenario, framing, shot)} - set(shot.prepared)
-    dense = sum(really(scenario, each.on) for each in shot.stack)
+    forgotten = {line.code for line in hands_checklist(scenario, framing, shot)} - set(shot.prepared)
+    dense = sum(true_stops(scenario, each.on) for each in shot.stack)
     yield from _leak(scenario, shot, forgotten, dense)
     yield from _shake(scenario, shot, forgotten)
     if "focus" in forgotten and dense >= HUNTS_FROM_STOPS:
@@ -396,7 +420,7 @@ def _shake(scenario: Scenario, shot: Shot, forgotten: set[str]) -> Iterator[Faul
 
 def _uneven(scenario: Scenario, framing: Framing, shot: Shot) -> Iterator[Fault]:
     rig = Rig(_on(scenario, shot), scenario.body, scenario.lens, scenario.holder, framing.focal_mm)
-    for finding in findings(rig):
+    for finding in stack_findings(rig):
         defect = UNEVEN.get(finding.code)
         if defect is Defect.CORNER:
             yield _of(defect, "The corners are dark: the rims reach into the picture.", None, None)
@@ -407,13 +431,18 @@ def _uneven(scenario: Scenario, framing: Framing, shot: Shot) -> Iterator[Fault]
 
 
 def histogram_of(framing: Framing, stops: float) -> tuple[tuple[float, ...], float]:
-    """Shares of the picture by brightness as a screen shows it (sRGB), black to white, and the share that is white.
+    """Return shares of the picture by brightness as a screen shows it (sRGB), black to white.
+
+    The share that is white comes with them.
 
     Each tone is a bell of half a stop around its own; the last bin holds what ran full.
 
     Parameters
     ----------
-    stops : above the picture's own tones.
+    framing : Framing
+        The picture that is framed.
+    stops : float
+        Above the picture's own tones.
     """
     edges = [_stops_at(place / BINS) for place in range(1, BINS)]
     found = [0.0] * BINS
@@ -430,6 +459,6 @@ def histogram_of(framing: Framing, stops: float) -> tuple[tuple[float, ...], flo
 
 
 def _stops_at(code: float) -> float:
-    """Stops beside middle grey of an sRGB code value (IEC 61966-2-1)."""
+    """Return the stops beside middle grey of an sRGB code value (IEC 61966-2-1)."""
     linear = code / 12.92 if code <= 0.04045 else ((code + 0.055) / 1.055) ** 2.4
     return math.log2(linear / GREY)

@@ -24,10 +24,10 @@ from ...scales.spoken import time_in_words
 from ...wire.marks import Size
 from ...words.refusal import Refusal
 from ..drills import DrillKind
-from .careful import Careful, possible
-from .develop import NEAR_STOPS, Cause, Developed, DevelopQuestion, FaultCode, Purpose, Shot, badness, develop
-from .scenario import Framing, Scenario, hidden
-from .world import light
+from .careful import Careful, careful_pictures
+from .develop import NEAR_STOPS, Developed, DevelopQuestion, ErrorSource, FaultCode, Purpose, Shot, develop, loss_score
+from .scenario import Framing, Scenario, hidden_stops
+from .world import scene_light
 
 MOST_SHOTS = 40
 MOST_METERED = 200
@@ -39,7 +39,7 @@ THROUGH_STOPS = 1.0
 
 
 @dataclass(frozen=True, slots=True)
-class Looked:
+class MeterLook:
     """The meter was looked at: when, at which picture, and whether a filter was on."""
 
     at: datetime
@@ -53,7 +53,7 @@ class ReplayQuestion:
 
     scenario: Scenario
     shots: Annotated[tuple[Shot, ...], Size(0, MOST_SHOTS)] = ()
-    looked: Annotated[tuple[Looked, ...], Size(0, MOST_METERED)] = ()
+    looked: Annotated[tuple[MeterLook, ...], Size(0, MOST_METERED)] = ()
     left_at: datetime | None = None
 
 
@@ -101,7 +101,7 @@ class LossCode(StrEnum):
     THROUGH_FILTER = "through_filter"
 
 
-LostBy = LossCode | FaultCode | Cause
+LostBy = LossCode | FaultCode | ErrorSource
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,7 +127,7 @@ class Practise:
 
 
 @dataclass(frozen=True, slots=True)
-class LightPoint:
+class SceneLight:
     """The scene's light [EV at ISO 100] at a second."""
 
     second: float
@@ -147,7 +147,7 @@ class Revealed:
 class Replay:
     """The whole of it; ``leave_second`` is when one had to turn back."""
 
-    light: tuple[LightPoint, ...]
+    light: tuple[SceneLight, ...]
     leave_second: float
     left_second: float | None
     frames: tuple[Done, ...]
@@ -169,19 +169,19 @@ def replay(question: ReplayQuestion) -> Replay:
     scenario = question.scenario
     _in_order(question)
     frames = tuple(_developed(question))
-    pictures = tuple(_pictures(scenario, frames, possible(scenario)))
+    pictures = tuple(_pictures(scenario, frames, careful_pictures(scenario)))
     losses = sorted(_losses(question, frames, pictures), key=_weight, reverse=True)
     last = min(max([60 * scenario.minutes, *(each.to_second for each in frames)]), LONGEST_SHOWN_S)
     seconds = range(0, int(last) + LIGHT_EVERY_S, LIGHT_EVERY_S)
     return Replay(
-        tuple(LightPoint(float(second), light(scenario, _FLAT, second)) for second in seconds),
+        tuple(SceneLight(float(second), scene_light(scenario, _FLAT, second)) for second in seconds),
         scenario.second(scenario.leave_by()),
         None if question.left_at is None else scenario.second(question.left_at),
         frames,
         pictures,
         tuple(losses),
         _practise(scenario, losses),
-        tuple(Revealed(item.id, item.name, hidden(scenario, item).stops) for item in scenario.filters),
+        tuple(Revealed(item.id, item.name, hidden_stops(scenario, item).stops) for item in scenario.filters),
         _outcome_in_words(pictures),
     )
 
@@ -211,7 +211,7 @@ def _developed(question: ReplayQuestion) -> Iterator[Done]:
 def _pictures(scenario: Scenario, frames: Sequence[Done], had: Sequence[Careful | None]) -> Iterator[Picture]:
     for place, (framing, best) in enumerate(zip(scenario.framings, had, strict=True)):
         own = [each for each in frames if each.framing == place and each.purpose is Purpose.FRAME]
-        obtained = min(own, key=lambda each: badness(each.developed)) if own else None
+        obtained = min(own, key=lambda each: loss_score(each.developed)) if own else None
         yield Picture(
             place,
             framing.name,
@@ -287,7 +287,7 @@ def _cut_off(scenario: Scenario, question: ReplayQuestion, frames: Sequence[Done
 def _of_frame(question: ReplayQuestion, done: Done, picture: Picture) -> Iterator[Loss]:
     developed, shot = done.developed, question.shots[done.shot]
     took = (done.to_second - done.from_second) / 60
-    here = Loss(Cause.LIGHT, "", "", done.shot, done.framing, None, took)
+    here = Loss(ErrorSource.LIGHT, "", "", done.shot, done.framing, None, took)
     for fault in developed.faults:
         yield replace(here, code=fault.code, text=fault.text, cure=fault.cure, stops=fault.stops)
     if abs(developed.window_stops) >= NEAR_STOPS:
@@ -307,7 +307,7 @@ def _of_frame(question: ReplayQuestion, done: Done, picture: Picture) -> Iterato
     for part in developed.parts:
         if abs(part.stops) < NEAR_STOPS or (part.stops > 0) != (developed.error_stops > 0):
             continue
-        if part.cause is Cause.READING and (through := _through(question, shot)):
+        if part.cause is ErrorSource.READING and (through := _through(question, shot)):
             names = " and ".join(question.scenario.filter(key).name for key in through)
             yield replace(
                 here,
@@ -321,7 +321,7 @@ def _of_frame(question: ReplayQuestion, done: Done, picture: Picture) -> Iterato
 
 
 def _through(question: ReplayQuestion, shot: Shot) -> tuple[UUID, ...]:
-    """Filters that were on at the metering of a frame and that its sum took for off."""
+    """Return the filters that were on at the metering of a frame and that its sum took for off."""
     if shot.metered_at is None:
         return ()
     before = [each for each in question.looked if each.framing == shot.framing and each.at <= shot.metered_at]
@@ -332,18 +332,20 @@ def _through(question: ReplayQuestion, shot: Shot) -> tuple[UUID, ...]:
 
 
 _CURES = {
-    Cause.TIMING: "Let the remote or the camera close it, or count down aloud.",
-    Cause.FILTERS: "Take a first look at high ISO with the filters on, and correct by its histogram.",
-    Cause.READING: "Meter again right before opening, and read the display twice.",
-    Cause.DECIDED: "Take the time the sum gives, or move the aperture to fit the time you want.",
-    Cause.LIGHT: "Meter twice a few minutes apart, and again while it is open: close by the light, not by the clock.",
+    ErrorSource.TIMING: "Let the remote or the camera close it, or count down aloud.",
+    ErrorSource.FILTERS: "Take a first look at high ISO with the filters on, and correct by its histogram.",
+    ErrorSource.READING: "Meter again right before opening, and read the display twice.",
+    ErrorSource.DECIDED: "Take the time the sum gives, or move the aperture to fit the time you want.",
+    ErrorSource.LIGHT: (
+        "Meter twice a few minutes apart, and again while it is open: close by the light, not by the clock."
+    ),
 }
 _DRILLS: Mapping[LostBy, DrillKind] = {
-    Cause.TIMING: DrillKind.DIAL,
-    Cause.FILTERS: DrillKind.STACK,
-    Cause.READING: DrillKind.PLAUSIBLE,
-    Cause.DECIDED: DrillKind.TRADE,
-    Cause.LIGHT: DrillKind.LIGHT,
+    ErrorSource.TIMING: DrillKind.DIAL,
+    ErrorSource.FILTERS: DrillKind.STACK,
+    ErrorSource.READING: DrillKind.PLAUSIBLE,
+    ErrorSource.DECIDED: DrillKind.TRADE,
+    ErrorSource.LIGHT: DrillKind.LIGHT,
     LossCode.THROUGH_FILTER: DrillKind.PLAUSIBLE,
     LossCode.TOO_SHORT: DrillKind.STACK,
     LossCode.TOO_LONG: DrillKind.TRADE,

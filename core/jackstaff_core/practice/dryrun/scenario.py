@@ -25,11 +25,11 @@ from zoneinfo import ZoneInfo
 from ...camera.reciprocity import LawGiven
 from ...gear import kitfile
 from ...gear.kitfile import Item
-from ...gear.sorts import Body, Film, Glass, Holder, Lens, Release, Support
+from ...gear.things import Body, Film, Glass, Holder, Lens, Release, Support
 from ...motion.looks import Aim, LooksQuestion, Subjects, Wants, looks
 from ...motion.subjects import Camera
-from ...outing.plan import Height, Latitude, Longitude, Minutes, Outing, OwnWater, OwnWeather, Zone, known_hazards
-from ...outing.tide import Water, Way, leave_by
+from ...outing.plan import Height, Latitude, Longitude, Minutes, Outing, OwnWater, OwnWeather, Zone, check_hazards
+from ...outing.tide import Water, WayBack, leave_by
 from ...scales.ladders import Step, on_dial
 from ...sky.cover import Sky
 from ...sky.forecast import Scene
@@ -92,7 +92,7 @@ class Framing:
     offset_stops: Annotated[float, Between(-6, 6, "stops")] = 0.0
 
 
-def known_format(name: str) -> None:
+def check_format(name: str) -> None:
     """Nothing for a dry run's file.
 
     Raises
@@ -104,7 +104,7 @@ def known_format(name: str) -> None:
         raise Refusal("", f"This is no dry run: its format is {name}.", f'Give a file whose format is "{FORMAT}".')
 
 
-def known_version(number: int) -> None:
+def check_version(number: int) -> None:
     """Nothing for a version that is read here.
 
     Raises
@@ -116,8 +116,8 @@ def known_version(number: int) -> None:
         raise Refusal("", f"Its version is {number}.", f"This program reads version {VERSION}.")
 
 
-def has_what_it_takes(kit: tuple[Item, ...]) -> None:
-    """Nothing where the gear can take a picture.
+def check_gear_suffices(kit: tuple[Item, ...]) -> None:
+    """Check that the gear can take a picture.
 
     Raises
     ------
@@ -135,11 +135,14 @@ def has_what_it_takes(kit: tuple[Item, ...]) -> None:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Scenario:
-    """``ev100`` is the scene's light at the start; ``sky`` how it goes on; ``outlook`` and ``scene`` what a forecast
-    knows of it. Clock times of the waters are the place's own."""
+    """Light, sky and water of an outing.
 
-    format: Annotated[str, Size(1, 60), Checked(known_format)] = FORMAT
-    version: Annotated[int, Checked(known_version)] = VERSION
+    ``ev100`` is the scene's light at the start, ``sky`` how it goes on, ``outlook`` and ``scene`` what a forecast knows
+    of it. Clock times of the waters are the place's own.
+    """
+
+    format: Annotated[str, Size(1, 60), Checked(check_format)] = FORMAT
+    version: Annotated[int, Checked(check_version)] = VERSION
     id: Annotated[str, Matches(r"[a-z0-9-]{1,40}", "Give small letters, digits and hyphens, like dawn-mole.")]
     name: Name
     story: Words
@@ -160,8 +163,8 @@ class Scenario:
     floods_at_m: Height | None = None
     walk_minutes: Minutes = 15.0
     margin_minutes: Minutes = 15.0
-    hazards: Annotated[tuple[str, ...], Size(0, 30), Checked(known_hazards)] = ()
-    kit: Annotated[tuple[Item, ...], Size(2, MOST_THINGS), Checked(has_what_it_takes)]
+    hazards: Annotated[tuple[str, ...], Size(0, 30), Checked(check_hazards)] = ()
+    kit: Annotated[tuple[Item, ...], Size(2, MOST_THINGS), Checked(check_gear_suffices)]
     framings: Annotated[tuple[Framing, ...], Size(1, MOST_FRAMINGS)]
     strength_sd: Annotated[float, Between(0, 1, "stops")] = 0.25
     flicker_stops: Annotated[float, Between(0, 0.5, "stops")] = 0.05
@@ -190,7 +193,7 @@ class Scenario:
             self.leave_by()
 
     def leave_by(self) -> datetime:
-        """When to turn back: the tide's own time where it comes into the outing, else the end of it.
+        """Return when to turn back: the tide's own time where it comes into the outing, else the end of it.
 
         Raises
         ------
@@ -207,12 +210,12 @@ class Scenario:
             self.margin_minutes,
             self.starts_at,
         )
-        if found.state is Way.FLOODED:
+        if found.state is WayBack.FLOODED:
             return self.starts_at
         return end if found.at is None else min(end, max(found.at, self.starts_at))
 
     def at_clock(self, clock: str) -> datetime:
-        """The instant nearest to the start that the place's clock calls so."""
+        """Return the instant nearest to the start that the place's clock calls so."""
         hours, minutes = (int(part) for part in clock.split(":"))
         there = self.starts_at.astimezone(ZoneInfo(self.zone))
         at = there.replace(hour=hours, minute=minutes, second=0, microsecond=0)
@@ -220,7 +223,7 @@ class Scenario:
         return min(days, key=lambda each: abs(each - self.starts_at))
 
     def second(self, at: datetime) -> float:
-        """Seconds from the start of the dry run to ``at``, negative before it [s]."""
+        """Return the seconds from the start of the dry run to ``at``, negative before it [s]."""
         return (at - self.starts_at).total_seconds()
 
     @property
@@ -264,7 +267,7 @@ class Scenario:
         return Step(self.body.step)
 
     def bulb(self, seconds: float) -> bool:
-        """Whether a time [s] lies past this body's dial and is to be held open by bulb."""
+        """Return whether a time [s] lies past this body's dial and is to be held open by bulb."""
         return on_dial(seconds, self.body.dial_limit_s, self.step) is None
 
     @property
@@ -273,7 +276,7 @@ class Scenario:
         return tuple(item for item in self.kit if item.sort == "glass")
 
     def filter(self, key: UUID) -> Item:
-        """A filter of the kit.
+        """Return a filter of the kit.
 
         Raises
         ------
@@ -286,7 +289,7 @@ class Scenario:
         raise Refusal("stack", "A filter that is not in this dry run's kit.", "Take one of its kit.")
 
     def framing(self, place: int) -> Framing:
-        """The picture at a place of the list.
+        """Return the picture at a place of the list.
 
         Raises
         ------
@@ -298,7 +301,7 @@ class Scenario:
         return self.framings[place]
 
     def outing(self, key: UUID) -> Outing:
-        """The outing as the screens keep it."""
+        """Return the outing as the screens keep it."""
         zone = ZoneInfo(self.zone)
         start, end = (
             (self.starts_at.astimezone(UTC) + timedelta(minutes=more)).astimezone(zone) for more in (0, self.minutes)
@@ -332,14 +335,14 @@ class Scenario:
 
 
 def looks_of(scenario: Scenario, framing: Framing) -> LooksQuestion:
-    """What moves in a picture, before this body."""
+    """Return what moves in a picture, before this body."""
     body = scenario.body
     camera = Camera(framing.focal_mm, body.sensor_width_mm, body.pitch_um, framing.elevation_deg, framing.bearing_deg)
     return LooksQuestion(camera, framing.subjects, framing.wants)
 
 
 def aim_of(scenario: Scenario, framing: Framing) -> Aim | None:
-    """The times that give every wish of a picture; None where none does."""
+    """Return the times that give every wish of a picture; None where none does."""
     return looks(looks_of(scenario, framing)).aim
 
 
@@ -351,8 +354,8 @@ class Hidden:
     cast_mired: float
 
 
-def hidden(scenario: Scenario, item: Item) -> Hidden:
-    """How far a filter of the kit is off, by the scenario's seed."""
+def hidden_stops(scenario: Scenario, item: Item) -> Hidden:
+    """Return how far a filter of the kit is off, by the scenario's seed."""
     dice = random.Random(f"{scenario.seed} {item.id}")  # noqa: S311 (a lesson, no secret)
     glass: Glass = item.thing
     most = _MOST_SDS * scenario.strength_sd
@@ -364,12 +367,12 @@ def hidden(scenario: Scenario, item: Item) -> Hidden:
 
 
 def sky_of(scenario: Scenario) -> MadeUpSky:
-    """How the light goes."""
+    """Return how the light goes."""
     return made_up_sky(scenario.sky, scenario.seed)
 
 
 def schema() -> dict[str, Any]:
-    """The JSON Schema of a dry run's file."""
+    """Return the JSON Schema of a dry run's file."""
     made = Schemas("#/$defs/")
     made.document(Scenario)
     kit = kitfile.schema()["properties"]["items"]["items"]

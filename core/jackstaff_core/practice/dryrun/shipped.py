@@ -10,7 +10,7 @@ from uuid import NAMESPACE_URL, UUID, uuid5
 from zoneinfo import ZoneInfo
 
 from ...gear.kitfile import Item
-from ...gear.sorts import Body, Film, Glass, Holder, Lens, Release, Support
+from ...gear.things import Body, Film, Glass, Holder, Lens, Release, Support
 from ...motion.looks import Want
 from ...motion.subjects import Subject
 from ...outing.plan import OwnWater, OwnWeather

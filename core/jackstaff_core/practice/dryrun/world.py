@@ -21,12 +21,12 @@ from uuid import UUID
 
 from ...camera.reading import Given, aperture, iso
 from ...gear.kitfile import Item
-from ...gear.sorts import Glass, strength
+from ...gear.things import Glass, strength
 from ...moving_light.integral import Path
 from ...scales.ladders import on_dial
 from ...sky.made_up import STEP_SECONDS, MadeUpSky, SkyKind, made_up_sky
 from ...wire.marks import Between, Size
-from .scenario import MOST_FILTERS, Framing, Scenario, hidden
+from .scenario import MOST_FILTERS, Framing, Scenario, hidden_stops
 
 SHORTEST_SHOWN_S = 1 / 8000
 MOST_KNOTS = 240
@@ -34,15 +34,17 @@ MOST_KNOTS = 240
 
 
 @dataclass(frozen=True, slots=True)
-class OnLens:
-    """A filter that is on, and what it is reckoned as [stops]: its label with what was measured, or what its ring is
-    turned to."""
+class FilterOn:
+    """A filter that is on, and what it is reckoned as [stops].
+
+    That is its label with what was measured, or what its ring is turned to.
+    """
 
     id: UUID
     stops: Annotated[float, Between(0, 30, "stops")]
 
 
-Stack = Annotated[tuple[OnLens, ...], Size(0, MOST_FILTERS)]
+Stack = Annotated[tuple[FilterOn, ...], Size(0, MOST_FILTERS)]
 
 
 @lru_cache(maxsize=8)
@@ -50,42 +52,53 @@ def _sky(kind: SkyKind, seed: int) -> MadeUpSky:
     return made_up_sky(kind, seed)
 
 
-def light(scenario: Scenario, framing: Framing, second: float) -> float:
-    """The light on a picture at a second of the outing [EV at ISO 100].
+def scene_light(scenario: Scenario, framing: Framing, second: float) -> float:
+    """Return the light on a picture at a second of the outing [EV at ISO 100].
 
     Parameters
     ----------
-    second : from the outing's beginning [s].
+    scenario : Scenario
+        The dry run.
+    framing : Framing
+        The picture that is framed.
+    second : float
+        From the outing's beginning [s].
     """
     return scenario.ev100 + framing.offset_stops + _sky(scenario.sky, scenario.seed).at(second)
 
 
-def path_from(scenario: Scenario, framing: Framing, second: float, seconds: float) -> Path:
-    """The light from an opening on, against that of the opening.
+def light_path_from(scenario: Scenario, framing: Framing, second: float, seconds: float) -> Path:
+    """Return the light from an opening on, against that of the opening.
 
     Parameters
     ----------
-    second : of the opening, from the outing's beginning [s].
-    seconds : how far it is followed [s].
+    scenario : Scenario
+        The dry run.
+    framing : Framing
+        The picture that is framed.
+    second : float
+        Of the opening, from the outing's beginning [s].
+    seconds : float
+        How far it is followed [s].
     """
-    start = light(scenario, framing, second)
+    start = scene_light(scenario, framing, second)
     # A long frame averages what a short one would see, and the work stays the same.
     every = max(float(STEP_SECONDS), seconds / MOST_KNOTS)
     # The sky bends at its own steps: from the first of them on.
     first = STEP_SECONDS - second % STEP_SECONDS
     after = [first + every * step for step in range(math.ceil(seconds / every) + 2)]
-    points = [(at, light(scenario, framing, second + at) - start) for at in (0.0, *after)]
+    points = [(at, scene_light(scenario, framing, second + at) - start) for at in (0.0, *after)]
     return Path.through(points, 0.0)
 
 
-def really(scenario: Scenario, on: OnLens) -> float:
-    """What a filter really takes [stops]: what it says of itself and what nobody knows of it."""
+def true_stops(scenario: Scenario, on: FilterOn) -> float:
+    """Return what a filter really takes [stops]: what it says of itself and what nobody knows of it."""
     item = scenario.filter(on.id)
-    return labelled(item, on) + hidden(scenario, item).stops
+    return labelled_stops(item, on) + hidden_stops(scenario, item).stops
 
 
-def labelled(item: Item, on: OnLens) -> float:
-    """What it says of itself [stops]: its label, or what its ring is turned to."""
+def labelled_stops(item: Item, on: FilterOn) -> float:
+    """Return what it says of itself [stops]: its label, or what its ring is turned to."""
     glass: Glass = item.thing
     return on.stops if glass.kind == "variable" else strength(glass).stops
 
@@ -125,8 +138,8 @@ def meter(question: ReadMeterQuestion) -> Metered:
     f_number = aperture("aperture", question.aperture, scenario.step).exact
     speed = iso("iso", question.iso, scenario.step).exact
     dice = random.Random(f"{scenario.seed} {question.framing} {round(second)}")  # noqa: S311
-    shown = light(scenario, framing, second) + dice.gauss(0, scenario.flicker_stops)
-    on = sum(really(scenario, each) for each in question.through)
+    shown = scene_light(scenario, framing, second) + dice.gauss(0, scenario.flicker_stops)
+    on = sum(true_stops(scenario, each) for each in question.through)
     hand = round(shown, 1)
     if on > scenario.body.sees_through_stops:
         return Metered(None, hand, "The finder stays dark and the meter blinks: take the dense filter off to meter.")

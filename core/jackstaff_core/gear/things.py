@@ -13,9 +13,9 @@ from dataclasses import dataclass
 from ..camera.diffraction import SOFT_PIXELS, f_number_for
 from ..camera.reciprocity import Additive, LawGiven, Power, Table, from_aperture_corrections
 from ..filters.kind import GlassKind
-from ..scales.ladders import Step, isos
+from ..scales.ladders import Step, iso_marks
 from ..scales.uncertainty import UNMEASURED_GLASS_SD
-from ..wire.facts import choice, flag, ids, number, numbers, pairs, text, whole
+from ..wire.facts import Called, OnlyFor, choice, flag, ids, number, numbers, pairs, text, whole
 from ..words.refusal import Refusal
 
 STRENGTH = "sums and plans"
@@ -28,6 +28,8 @@ _RANGED = ("variable", "polariser", "combined")
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Body:
+    """A camera body: its dials, longest time, sensor, ISO and battery."""
+
     step: str = choice(
         "Dials move in",
         "reading marks, sums",
@@ -105,6 +107,8 @@ class Body:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Lens:
+    """A lens: its focal lengths, apertures, thread and what it shows of rims."""
+
     focal_min_mm: float = number("Focal length from", "looks, vignetting, focus", 1, 3000, "mm", 24.0, opens=True)
     focal_max_mm: float = number("Focal length to", "looks, vignetting, focus", 1, 3000, "mm", 24.0, opens=True)
     aperture_widest: float = number("Widest aperture f/", "ways to a look, flash", 0.5, 512, "", 2.8)
@@ -151,6 +155,8 @@ class Lens:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Holder:
+    """A holder for plates: its size, slots and rings."""
+
     size_mm: float = number(
         "Takes plates", "which plates fit", 20, 300, "mm wide", 100.0, opens=True, usual=(75, 85, 100, 150)
     )
@@ -164,6 +170,8 @@ class Holder:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Support:
+    """What the camera stands on."""
+
     kind: str = choice(
         "Kind",
         "the checklist",
@@ -177,6 +185,8 @@ class Support:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Release:
+    """What opens and closes the shutter."""
+
     kind: str = choice(
         "Kind",
         "the checklist, the countdown",
@@ -197,6 +207,8 @@ class Release:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Accessory:
+    """Whatever else goes along: rings, covers, cloths."""
+
     kind: str = choice(
         "Kind",
         "what goes together, the pack list",
@@ -214,10 +226,10 @@ class Accessory:
         opens=True,
     )
     from_mm: float | None = number(
-        "From thread", "step rings", 10, 200, "mm", only_for=("kind", ("step_ring",)), opens=True
+        "From thread", "step rings", 10, 200, "mm", only_for=OnlyFor("kind", ("step_ring",)), opens=True
     )
     to_mm: float | None = number(
-        "To thread", "step rings", 10, 200, "mm", only_for=("kind", ("step_ring",)), opens=True
+        "To thread", "step rings", 10, 200, "mm", only_for=OnlyFor("kind", ("step_ring",)), opens=True
     )
 
 
@@ -233,16 +245,18 @@ class Film:
         "power",
         opens=True,
     )
-    p: float = number("Exponent p", "power law", 1, 3, "", 1.3, only_for=("law", ("power",)), opens=True)
-    from_s: float = number("Holds from", "power law", 1e-3, 1000, "s", 1.0, only_for=("law", ("power",)), opens=True)
-    a: float = number("Factor a", "additive law", 0, 10, "", 0.1, only_for=("law", ("additive",)), opens=True)
-    b: float = number("Exponent b", "additive law", 1, 3, "", 1.62, only_for=("law", ("additive",)), opens=True)
+    p: float = number("Exponent p", "power law", 1, 3, "", 1.3, only_for=OnlyFor("law", ("power",)), opens=True)
+    from_s: float = number(
+        "Holds from", "power law", 1e-3, 1000, "s", 1.0, only_for=OnlyFor("law", ("power",)), opens=True
+    )
+    a: float = number("Factor a", "additive law", 0, 10, "", 0.1, only_for=OnlyFor("law", ("additive",)), opens=True)
+    b: float = number("Exponent b", "additive law", 1, 3, "", 1.62, only_for=OnlyFor("law", ("additive",)), opens=True)
     given_as: str = choice(
         "The table gives",
         "how the rows are read",
         {"time": "the corrected time", "aperture": "stops to open up"},
         "time",
-        only_for=("law", ("table",)),
+        only_for=OnlyFor("law", ("table",)),
         opens=True,
     )
     points: tuple[tuple[float, float], ...] = pairs(
@@ -251,7 +265,7 @@ class Film:
         "metered seconds",
         "corrected seconds or stops",
         86_400,
-        only_for=("law", ("table",)),
+        only_for=OnlyFor("law", ("table",)),
         opens=True,
     )
 
@@ -259,7 +273,7 @@ class Film:
         self.as_law()
 
     def as_law(self) -> LawGiven:
-        """The law these facts stand for.
+        """Return the law these facts stand for.
 
         Raises
         ------
@@ -282,6 +296,8 @@ class Film:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Glass:
+    """A filter: its label, sort, size, and what was measured of it."""
+
     kind: str = choice(
         "Kind",
         "what goes together, ways to a look",
@@ -305,10 +321,10 @@ class Glass:
         0.0,
         opens=True,
         by=1,
-        called=("kind", tuple((kind, "Weak end") for kind in _RANGED)),
+        called=Called("kind", dict.fromkeys(_RANGED, "Weak end")),
     )
     stops_max: float | None = number(
-        "Dense end", STRENGTH, 0, 30, "stops", only_for=("kind", _RANGED), opens=True, by=1
+        "Dense end", STRENGTH, 0, 30, "stops", only_for=OnlyFor("kind", _RANGED), opens=True, by=1
     )
     tolerance: float = number("Sold as good to ±", "plus-or-minus", 0, 3, "stops", USUAL_TOLERANCE)
     offset: float | None = number("Measured minus label", STRENGTH, -10, 10, "stops", group="Measured")
@@ -361,7 +377,7 @@ class Glass:
         "which graduated filter",
         {"soft": "soft", "medium": "medium", "hard": "hard", "reverse": "reverse"},
         "soft",
-        only_for=("kind", ("graduated",)),
+        only_for=OnlyFor("kind", ("graduated",)),
         group="Graduated",
         opens=True,
     )
@@ -372,7 +388,7 @@ class Glass:
         "stops",
         3000,
         12,
-        only_for=("kind", ("variable",)),
+        only_for=OnlyFor("kind", ("variable",)),
         group="Variable",
     )
     cast: str = text("Colour cast", "editing notes", 60, group="Fit")
@@ -392,7 +408,7 @@ class Glass:
 
 
 @dataclass(frozen=True, slots=True)
-class Strength:
+class GlassStrength:
     """How the sum takes a glass: ``stops`` as labelled, ``offset`` and ``offset_sd`` beside it [stops].
 
     A range is taken at its middle; ``low`` and ``high`` are its measured ends. ``turned_sd`` is the sd once somebody
@@ -425,8 +441,8 @@ SORTS: Mapping[str, type] = {
 """Every sort by its name in a file, in the order of the Kit screen."""
 
 
-def strength(glass: Glass) -> Strength:
-    """What the sum, the finder and the staff take of a glass.
+def strength(glass: Glass) -> GlassStrength:
+    """Return what the sum, the finder and the staff take of a glass.
 
     A measured glass is known to its ± (95 %), so half of that is its sd; a range is known to half its spread; a label
     alone to half its tolerance.
@@ -434,22 +450,24 @@ def strength(glass: Glass) -> Strength:
     kind = GlassKind(glass.kind)
     offset = glass.offset or 0.0
     if kind is GlassKind.GRADUATED:
-        return Strength(kind, 0.0, None, 0.0, 0.0, 0.0)
+        return GlassStrength(kind, 0.0, None, 0.0, 0.0, 0.0)
     if glass.stops_max is not None and kind is not GlassKind.SOLID:
         middle = (glass.stops + glass.stops_max) / 2
         spread = (glass.stops_max - glass.stops) / 2
         known = (glass.give_or_take if glass.give_or_take is not None else glass.tolerance) / 2
         ends = (glass.stops + offset, glass.stops_max + offset)
-        return Strength(kind, middle, offset, spread, *ends, max(RING_SCALE_SD, known))
+        return GlassStrength(kind, middle, offset, spread, *ends, max(RING_SCALE_SD, known))
     if glass.offset is None:
         sd = glass.tolerance / 2 if glass.tolerance != USUAL_TOLERANCE else UNMEASURED_GLASS_SD
-        return Strength(kind, glass.stops, None, sd, glass.stops, glass.stops)
+        return GlassStrength(kind, glass.stops, None, sd, glass.stops, glass.stops)
     sd = (glass.give_or_take if glass.give_or_take is not None else glass.tolerance) / 2
-    return Strength(kind, glass.stops, offset, sd, glass.stops + offset, glass.stops + offset)
+    return GlassStrength(kind, glass.stops, offset, sd, glass.stops + offset, glass.stops + offset)
 
 
-def together(glasses: tuple[Glass, ...]) -> Glass:
-    """Two to four filters that stay together, as one: labels and rims add, what each is known to adds in quadrature.
+def merge_glasses(glasses: tuple[Glass, ...]) -> Glass:
+    """Return two to four filters that stay together, as one.
+
+    Labels and rims add, what each is known to adds in quadrature.
 
     Raises
     ------
@@ -484,24 +502,26 @@ def together(glasses: tuple[Glass, ...]) -> Glass:
 
 
 def isos_of(body: Body) -> tuple[str, ...]:
-    """The ISO marks the finder may use: full stops from the lowest up to the highest one likes."""
+    """Return the ISO marks the finder may use: full stops from the lowest up to the highest one likes."""
     step = Step(body.step)
-    marks = isos(step).between(body.iso_lowest * 0.97, body.iso_highest * 1.03)
+    marks = iso_marks(step).between(body.iso_lowest * 0.97, body.iso_highest * 1.03)
     return tuple(mark.label for mark in marks[:: step.per_stop]) or (f"{body.iso_lowest:g}",)
 
 
 def sharp_to(body: Body) -> float:
-    """The f-number from which diffraction shows on this sensor."""
+    """Return the f-number from which diffraction shows on this sensor."""
     return f_number_for(SOFT_PIXELS, body.pitch_um)
 
 
 def usable_at(glass: Glass, focal_mm: float) -> float | None:
-    """The clean end [stops] this user found at the nearest focal length, None when none was found within a third.
+    """Return clean end [stops] this user found at the nearest focal length, None when none was found within a third.
 
     Parameters
     ----------
-    glass : a variable one of the bag.
-    focal_mm : focal length [mm].
+    glass : Glass
+        A variable one of the bag.
+    focal_mm : float
+        Focal length [mm].
     """
     near = [(abs(math.log2(focal / focal_mm)), stops) for focal, stops in glass.usable_end if focal > 0]
     found = [stops for distance, stops in sorted(near) if distance <= math.log2(4 / 3)]

@@ -18,7 +18,7 @@ from typing import Annotated
 
 from ..log.statistics import MISSES
 from ..wire.marks import Between, Size
-from .drills import DrillKind, Mistakes, Seed, defects
+from .drills import DrillKind, Mistakes, Seed, visible_defects
 
 FIRST_BOX, LAST_BOX = 1, 5
 _HOURS = (0.0, 24.0, 72.0, 240.0, 720.0)
@@ -27,12 +27,12 @@ _OFTEN = 3.0
 
 
 def hours_of(box: int) -> float:
-    """How long ``box``, 1 to 5, waits before it is asked again [h]."""
+    """Return how long ``box``, 1 to 5, waits before it is asked again [h]."""
     return _HOURS[box - FIRST_BOX]
 
 
-def after(box: int, right: bool) -> int:
-    """The box after an answer in ``box``: the next one up to the fifth where it was right, else the first."""
+def next_box(box: int, right: bool) -> int:
+    """Return the box after an answer in ``box``: the next one up to the fifth where it was right, else the first."""
     return min(box + 1, LAST_BOX) if right else FIRST_BOX
 
 
@@ -67,7 +67,7 @@ class NextDrill:
 
 
 def next_drill(question: NextQuestion) -> NextDrill:
-    """The kind that is to be asked now: of those due the lower boxes and the log's own mistakes more often."""
+    """Return the kind that is to be asked now: of those due the lower boxes and the log's own mistakes more often."""
     held = {each.kind: each for each in question.remembered}
     due = [kind for kind in DrillKind if kind not in held or held[kind].due <= question.now]
     count = len(due)
@@ -85,7 +85,7 @@ def next_drill(question: NextQuestion) -> NextDrill:
 def _weight(kind: DrillKind, held: Remembered | None, mistakes: Mistakes) -> float:
     weight = float(LAST_BOX + 1 - (held.box if held else FIRST_BOX))
     if kind is DrillKind.DEFECT:
-        own = bool(defects(mistakes))
+        own = bool(visible_defects(mistakes))
     else:
         own = kind in _OF_A_MISS and any(code in mistakes for code in MISSES)
     return weight * _OFTEN if own else weight

@@ -59,6 +59,8 @@ Looks = Annotated[tuple[Looked, ...], Size(0, MOST_LOOKS)]
 
 
 class Source(StrEnum):
+    """What a light is known by."""
+
     METERING = "metering"
     FORECAST = "forecast"
     READINGS = "readings"
@@ -139,7 +141,7 @@ class _Belief:
         self.restless = min(MOST_DRIFT, max(DRIFT_SD, math.sqrt(variance)))
 
     def off(self, y: float, sd: float, phone: bool) -> tuple[float, float]:
-        """Innovation, and its variance."""
+        """Return the innovation, and its variance."""
         h = 1.0 if phone else 0.0
         p = self.p
         return y - self.a - h * self.c, p[0][0] + 2 * h * p[0][2] + h * p[2][2] + sd * sd
@@ -153,7 +155,7 @@ class _Belief:
         self.p = [[self.p[i][j] - k[i] * column[j] for j in range(3)] for i in range(3)]
 
     def begin_part(self, y: float) -> None:
-        """A new zero of the phone: nothing is known of it."""
+        """Begin with a new zero of the phone: nothing is known of it."""
         p = self.p
         self.c = y - self.a
         self.p = [[p[0][0], p[0][1], 0.0], [p[1][0], p[1][1], 0.0], [0.0, 0.0, ZERO_SD * ZERO_SD]]
@@ -186,7 +188,7 @@ class _Told:
             self.steps.append(LightStep(seconds, stops))
 
 
-def fused(
+def fuse_light(
     metered_at: float,
     looks: Sequence[Looked],
     readings: Sequence[tuple[float, float, bool | None]] = (),
@@ -274,19 +276,23 @@ class WatchedRate(Rate):
 
 
 def watched_rate(known: Rate, planned: bool, looks: Sequence[Looked], now: float) -> WatchedRate:
-    """A rate from readings or a plan together with looks, their seconds counted from the last reading.
+    """Return a rate from readings or a plan together with looks, their seconds counted from the last reading.
 
     Parameters
     ----------
-    known : from readings or a plan.
-    planned : whether it is a plan's.
-    looks : in order of time, seconds counted from the last reading [s].
-    now : the instant asked for, counted alike [s].
+    known : Rate
+        From readings or a plan.
+    planned : bool
+        Whether it is a plan's.
+    looks : Sequence[Looked]
+        In order of time, seconds counted from the last reading [s].
+    now : float
+        The instant asked for, counted alike [s].
     """
     if not looks:
         return _with_watch(known)
     rate, counts = known.stops_per_minute / 60, known.counts
-    found = fused(
+    found = fuse_light(
         0.0,
         looks,
         forecast=(lambda second: rate * second) if counts else None,

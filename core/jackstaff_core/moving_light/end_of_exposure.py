@@ -17,8 +17,8 @@ from ..scales.ladders import LONGEST_SECONDS, SHORTEST_SECONDS
 from ..scales.spoken import stops_in_words, time_in_words
 from ..words.advice import Advice, Severity
 from ..words.refusal import Refusal, within
-from .fused import Fused, LightStep, Looked, Weight, fused
-from .integral import Path, close_after, close_film, filled, film_gathered, gathered, largest_reachable
+from .fusion import Fused, LightStep, Looked, Weight, fuse_light
+from .integral import Path, close_after, close_film, filled_metered_seconds, film_gathered, gathered, largest_reachable
 from .rate import likely_rate
 
 LIGHT_LEFT_WARNING, LIGHT_LEFT_LEAST = 0.5, 0.2
@@ -85,8 +85,10 @@ class Progress:
 
 @dataclass(frozen=True, slots=True)
 class WayOut:
-    """What saves a frame that will not fill: ``thirds`` of a stop to open up or raise the ISO, ``stops`` to take off,
-    or what closing at once costs."""
+    """What saves a frame that will not fill.
+
+    ``thirds`` of a stop to open up or raise the ISO, ``stops`` to take off, or what closing at once costs.
+    """
 
     code: str
     amount: float
@@ -160,27 +162,32 @@ def known_light(question: ExposureEndQuestion) -> Path:
 
 
 def seen_light(question: ExposureEndQuestion) -> tuple[Fused, Path]:
-    """What a watching phone saw together with all else that is known of the light, and the path it makes."""
+    """Return what a watching phone saw together with all else that is known of the light, and the path it makes."""
     watched = _watched(question)
     return watched, _seen_path(watched, question)
 
 
 def error_if_closed(path: Path, question: ExposureEndQuestion, seconds: float) -> float | None:
-    """How much more (+) than was wanted the light of a path lets in until ``seconds`` [stops]; None before any has.
+    """Return how much more (+) than was wanted the light of a path lets in until ``seconds`` [stops].
+
+    None before any has.
 
     Parameters
     ----------
-    path : the light against the metering's.
-    question : what is wanted.
-    seconds : from the opening [s].
+    path : Path
+        The light against the metering's.
+    question : ExposureEndQuestion
+        What is wanted.
+    seconds : float
+        From the opening [s].
     """
     if seconds <= 0:
         return None
-    return math.log2(filled(path, question.film, seconds) / question.needed_seconds)
+    return math.log2(filled_metered_seconds(path, question.film, seconds) / question.needed_seconds)
 
 
 def _watched(question: ExposureEndQuestion) -> Fused:
-    """The light as readings, forecast and phone say it together."""
+    """Return the light as readings, forecast and phone say it together."""
     readings, believed = _sound("readings", question.readings), question.believed
     points = _sound("ev_points", question.ev_points)
     ahead, rate = Path.through(points).at if points else None, question.stops_per_minute
@@ -190,7 +197,7 @@ def _watched(question: ExposureEndQuestion) -> Fused:
     # Light that was known at the opening stands there instead of at the metering.
     moved = within("moved_stops", question.moved_stops or 0.0, -MOST_MOVED, MOST_MOVED, "stops")
     delay = within("delay_seconds", question.delay_seconds, 0, LONGEST_SECONDS, "s")
-    watched = fused(
+    watched = fuse_light(
         -delay if question.moved_stops is None else 0.0,
         question.looks,
         [
@@ -208,7 +215,10 @@ def _watched(question: ExposureEndQuestion) -> Fused:
 
 
 def _seen_path(watched: Fused, question: ExposureEndQuestion) -> Path:
-    """Straight through what was known at each look, then on as it moves now; a forecast's own bends are kept."""
+    """Return the straight through what was known at each look, then on as it moves now.
+
+    A forecast's own bends are kept.
+    """
     known = [(knot.at_seconds, knot.stops) for knot in watched.knots]
     last_at, last_stops = known[-1]
     points = question.ev_points
@@ -260,7 +270,9 @@ def _ways_out(
 
 
 def light_path(question: ExposureEndQuestion) -> Path:
-    """The light of a run. Readings win for the past; then points go on, else the rate given, else the last slope.
+    """Return the light of a run.
+
+    Readings win for the past; then points go on, else the rate given, else the last slope.
 
     Raises
     ------
@@ -279,7 +291,7 @@ def light_path(question: ExposureEndQuestion) -> Path:
         return _with_readings(readings, points, rate, start, question.rate_from_readings)
     if points:
         return Path.through(points)
-    still_the_same_light("delay_seconds", (rate or 0.0) * 60, delay)
+    check_reading_still_valid("delay_seconds", (rate or 0.0) * 60, delay)
     return Path.steady(rate or 0.0, delay)
 
 
@@ -294,14 +306,17 @@ def _sound(name: str, points: tuple[tuple[float, float], ...]) -> tuple[tuple[fl
     return points
 
 
-def still_the_same_light(field: str, stops_per_minute: float, delay_seconds: float) -> None:
+def check_reading_still_valid(field: str, stops_per_minute: float, delay_seconds: float) -> None:
     """Let a rate [stop/min] and a delay [s] pass that leave the reading's light within reach.
 
     Parameters
     ----------
-    field : the name the caller knows the rate by.
-    stops_per_minute : + growing brighter [stop/min].
-    delay_seconds : from the reading to the opening [s].
+    field : str
+        The name the caller knows the rate by.
+    stops_per_minute : float
+        + growing brighter [stop/min].
+    delay_seconds : float
+        From the reading to the opening [s].
 
     Raises
     ------
@@ -322,7 +337,7 @@ def _with_readings(
     start: tuple[float, float],
     likely: bool,
 ) -> Path:
-    """Straight from where the light was known through the readings, and on from the last."""
+    """Return the straight from where the light was known through the readings, and on from the last."""
     known = [start, *readings] if not readings or readings[0][0] > start[0] else list(readings)
     last_at, last_stops = known[-1]
     if not points:
@@ -333,7 +348,7 @@ def _with_readings(
 
 
 def _done(path: Path, needed: float, film: ReciprocityLaw | None, seconds: float) -> float:
-    """Share of the exposure gathered by then."""
+    """Return the share of the exposure gathered by then."""
     if seconds <= 0:
         return 0.0
     return film_gathered(path, needed, film, seconds) if film else gathered(path, 0.0, seconds) / needed
@@ -342,7 +357,10 @@ def _done(path: Path, needed: float, film: ReciprocityLaw | None, seconds: float
 def _advice(
     needed: float, still: float, end: float, left: float | None, largest: float, reaches: bool
 ) -> Iterator[Advice]:
-    """What is worth knowing of a frame that needs so long as metered, ``still`` in still light, ``end`` in this."""
+    """Yield what is worth knowing of a frame that needs so long as metered.
+
+    That long is ``still`` in still light and ``end`` in this light.
+    """
     if not reaches:
         short = math.log2(needed / largest) if math.isfinite(largest) else 1.0
         thirds = max(1, math.ceil((short + 0.5) * 3))

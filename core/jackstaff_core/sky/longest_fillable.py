@@ -17,8 +17,8 @@ from ..moving_light.integral import segment
 from .forecast import LightPoint
 
 
-def longest(points: Sequence[LightPoint]) -> list[float]:
-    """Longest fillable metered time [s] at each point; 0 at the last."""
+def longest_fillable(points: Sequence[LightPoint]) -> list[float]:
+    """Return the longest fillable metered time [s] at each point; 0 at the last."""
     found = [0.0] * len(points)
     for place in range(len(points) - 2, -1, -1):
         here, after = points[place], points[place + 1]
