@@ -12,20 +12,29 @@ import pytest
 from hypothesis import settings
 from tools.serving import FILLED, Server, prepare, serving
 
-# No test judges how fast the machine is.
-settings.register_profile("house", deadline=None)
-settings.load_profile("house")
+# No test judges how fast the machine is. By day a property is tried with fewer examples than before anything lands.
+settings.register_profile("day", deadline=None, max_examples=25)
+settings.register_profile("landing", deadline=None, max_examples=100)
+# Every line is traced then.
+settings.register_profile("coverage", deadline=None, max_examples=4)
+settings.load_profile(os.environ.get("JACKSTAFF_EXAMPLES", "day"))
 
 FOLDERS = ("browser", "api", "imaging", "core")
 """The longest tests first, so that nobody waits at the end for one that came late."""
+
+
+def _folder(item: pytest.Item) -> str:
+    return item.nodeid.split("/")[1]
 
 
 @pytest.hookimpl(trylast=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """Give each worker, who begins with its share of the list in order, as much of every folder as the others."""
     workers = int(os.environ.get("PYTEST_XDIST_WORKER_COUNT", "1"))
-    of = {folder: [item for item in items if item.path.parent.name == folder] for folder in FOLDERS}
-    rest = [item for item in items if item.path.parent.name not in FOLDERS]
+    of = {folder: [item for item in items if _folder(item) == folder] for folder in FOLDERS}
+    # Tests in a browser share a server by worker and stay as they are written; all others come in any order.
+    of["browser"].sort(key=lambda item: (item.location[0], item.location[1] or 0))
+    rest = [item for item in items if _folder(item) not in FOLDERS]
     shares = [
         part[len(part) * nth // workers : len(part) * (nth + 1) // workers]
         for nth in range(workers)

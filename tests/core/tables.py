@@ -7,6 +7,7 @@ from pathlib import Path
 
 import pytest
 
+DOCS = Path(__file__).parents[2] / "docs"
 _FOLDER = Path(__file__).parent / "vectors"
 
 

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from PIL import Image
 
 from jackstaff_core.filters.kind import GlassKind
-from jackstaff_core.log.evidence import GlassKnown, weigh
+from jackstaff_core.log.evidence import GlassKnown, weigh_log
 from jackstaff_core.log.finished_frame import FinishedFrame, UsedGlass
 from jackstaff_core.motion.looks import LooksQuestion
 from jackstaff_core.motion.subjects import Camera, Subject
@@ -116,7 +116,7 @@ def test_hidden_glass_errors_are_read_out_of_drawn_frames(scene: Picture, hidden
                     error_stops=error_stops,
                 )
             )
-        nine = next(glass for glass in weigh(frames, SOLIDS).glass if glass.id == "nine")
+        nine = next(glass for glass in weigh_log(frames, SOLIDS).glass if glass.id == "nine")
         inside += abs(nine.mean - hidden) <= 2 * nine.sd
         errors.append(abs(nine.mean - hidden))
     assert inside / 200 >= 0.90
@@ -159,18 +159,25 @@ def test_the_advised_time_goes_with_time_and_warmth(seconds: float, then: float,
     assert math.log2(plain / warm) == pytest.approx((later - then) / 7, abs=1e-9)
 
 
-@given(st.floats(0, 0.05))
+@given(st.floats(2 * LEAK_LINEAR, 0.05))
 @settings(max_examples=30)
 def test_a_leak_is_what_the_open_eyepiece_adds(added: float) -> None:
     dark = np.full((160, 240, 3), 0.004, dtype=np.float32)
     opened = dark.copy()
     opened[:60, 160:] += added
     found = leak(encoded(dark), encoded(opened))
-    if found.leaks:
-        assert found.where == "top right"
-        assert found.below_grey_stops == pytest.approx(math.log2(0.18 / added), abs=0.35)
-    else:
-        assert added < 2 * LEAK_LINEAR
+    assert found.leaks
+    assert found.where == "top right"
+    assert found.below_grey_stops == pytest.approx(math.log2(0.18 / added), abs=0.35)
+
+
+@given(st.floats(0, LEAK_LINEAR / 2))
+@settings(max_examples=30)
+def test_what_is_far_below_a_leak_is_none(added: float) -> None:
+    dark = np.full((160, 240, 3), 0.004, dtype=np.float32)
+    opened = dark.copy()
+    opened[:60, 160:] += added
+    assert not leak(encoded(dark), encoded(opened)).leaks
 
 
 def test_frames_that_are_not_dark_are_not_judged() -> None:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 import numpy as np
 import pytest
 
-from jackstaff_core.moving_light.fused import Fused, Looked, fused
+from jackstaff_core.moving_light.fusion import Fused, Looked, fuse_light
 from jackstaff_core.moving_light.watching import Eye, LookQuestion, Sight, look
 from jackstaff_core.sky.made_up import SkyKind, made_up_sky
 from jackstaff_imaging.watched_scene import CALM, COLUMNS, ROWS, Disturbed, WatchedScene, cells, y4m
@@ -30,7 +30,7 @@ def watched(
         sights.add(seen.sight)
         if seen.stops is not None and seen.sd is not None:
             looks.append(Looked(second, seen.stops, seen.sd, seen.part))
-    return fused(0, looks, now=600), sights
+    return fuse_light(0, looks, now=600), sights
 
 
 @pytest.mark.parametrize("stops", [-4.0, -1.0, 0.0, 2.0, 4.0])
