@@ -6,7 +6,7 @@ import resource
 from pathlib import Path
 from typing import Any
 
-from jackstaff.records.keeping import CannotKeep, writable
+from jackstaff.backups.copies import CannotKeep, writable
 
 _port = os.environ.get("PORT", "8000")
 _tls = "JACKSTAFF_CERT" in os.environ

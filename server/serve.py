@@ -74,7 +74,7 @@ def _sound(host: str) -> bool:
 
 
 def _for_example() -> str:
-    """This machine's own address where it has one; nothing is sent to find it out."""
+    """Return this machine's own address where it has one; nothing is sent to find it out."""
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as asking:
         try:
             asking.connect(("192.0.2.1", 9))

@@ -1,0 +1,1 @@
+"""The server: tables, documents, files, accounts, the HTTP interface, and the site that serves them."""

@@ -54,9 +54,12 @@ def ask_within(seconds: float, work: Callable[Given, Result], *given: Given.args
 
     Parameters
     ----------
-    seconds : after which it is ended.
-    work : a function of the core or of the imaging, by its name in its module.
-    given, named : what can be pickled.
+    seconds : float
+        After which it is ended.
+    work : Callable[Given, Result]
+        A function of the core or of the imaging, by its name in its module.
+    given, named : object
+        What can be pickled.
 
     Raises
     ------
@@ -83,7 +86,7 @@ def ask_within(seconds: float, work: Callable[Given, Result], *given: Given.args
 
 
 def _pool() -> ProcessPool:
-    """This process's own: a pool does not outlive a fork."""
+    """Return this process's own: a pool does not outlive a fork."""
     with _starting:
         if os.getpid() not in _pools:
             # Made from a small process that has read the modules in: a fork of this one would take its threads' locks
@@ -99,7 +102,7 @@ def _limit_memory() -> None:
 
 
 def _bounded(work: Callable[..., Result], given: tuple[object, ...], named: dict[str, object]) -> Result:
-    """The work, within so much more of the processor than this process has used so far."""
+    """Do the work within so much more of the processor than this process has used so far, and return its answer."""
     used = resource.getrusage(resource.RUSAGE_SELF)
     until = int(used.ru_utime + used.ru_stime) + CPU_SECONDS
     with contextlib.suppress(ValueError):

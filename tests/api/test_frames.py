@@ -6,21 +6,27 @@ import io
 import json
 import math
 import zipfile
+from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from typing import Any, get_args
+from typing import Any
 from uuid import uuid4
 
 import pytest
 from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.db import connection
+from django.db import IntegrityError, connection, transaction
+from django.db.models import Model
 from django.test import Client, override_settings
 
-from jackstaff.records import demo
-from jackstaff.records.kit import start_kit
-from jackstaff.records.models import Frame, FramePicture, KitItem, Ledger, Outing, Revision
-from jackstaff_core.log.frame import Mark
+from jackstaff.demo import load as demo
+from jackstaff.documents.frames import FRAMES
+from jackstaff.documents.kit import KIT
+from jackstaff.files import logfile
+from jackstaff.records.frame_rows import frame_document
+from jackstaff.records.models import Frame, FrameDefect, FrameEvent, FramePicture, KitItem, Ledger, Outing, Revision
+from jackstaff_core.log import frame as core
 from jackstaff_core.scales.ladders import LONGEST_SECONDS
+from jackstaff_core.wire.reader import plain, read
 
 pytestmark = pytest.mark.django_db
 
@@ -101,11 +107,43 @@ def test_a_running_frame_is_found_until_it_closes_and_can_be_taken_back(accounts
     assert edda.get("/api/frames/running").json()["closed_at"] is None
 
 
-def test_a_column_holds_whatever_mark_the_core_lets_through() -> None:
-    # SQLite takes any length, PostgreSQL refuses with a fault.
-    _, size = get_args(Mark)
-    for name in ("reading_shutter", "reading_aperture", "reading_iso", "aperture", "iso", "dial_mark"):
-        assert getattr(Frame._meta.get_field(name), "max_length", None) == size.most, name
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FrameOfTomorrow(core.Frame):
+    """A frame with parts that no other file of the program names."""
+
+    lantern: str = ""
+    keeper: str | None = None
+    gusts: tuple[float, ...] = ()
+
+
+def test_a_part_that_a_frame_gets_tomorrow_is_kept_and_goes_into_every_file(accounts: dict[str, Client]) -> None:
+    account = User.objects.get(username="edda")
+    parts = {"lantern": "lit", "keeper": "Joar", "gusts": [3.5, 8.0]}
+    tomorrow = read(FrameOfTomorrow, {**frame(), **parts})
+    with transaction.atomic():
+        FRAMES.write_all(account, [tomorrow])
+    (row,) = FRAMES.of(account)
+    document = plain(read(FrameOfTomorrow, frame_document(row)))
+    assert document == plain(tomorrow)
+    assert {name: document[name] for name in parts} == parts
+    table = logfile.as_csv([document], lambda _: ("", 1.0, None), FrameOfTomorrow)
+    assert logfile.from_csv(table, FrameOfTomorrow) == [document]
+    # A table of today is read tomorrow.
+    del document["lantern"], document["keeper"], document["gusts"]
+    (today,) = logfile.from_csv(logfile.as_csv([document], lambda _: ("", 1.0, None)), FrameOfTomorrow)
+    assert read(FrameOfTomorrow, today) == read(FrameOfTomorrow, document)
+
+
+@pytest.mark.parametrize(
+    ("table", "column"),
+    [(FrameDefect, "code"), (FrameEvent, "kind"), (KitItem, "sort"), (Revision, "kind"), (Frame, "state")],
+)
+def test_the_database_itself_refuses_a_word_that_it_does_not_know(table: type[Model], column: str) -> None:
+    demo.load()
+    row = table._default_manager.first()
+    assert row is not None
+    with pytest.raises(IntegrityError), transaction.atomic():
+        table._default_manager.filter(pk=row.pk).update(**{column: "mood"})
 
 
 def test_frames_belong_to_their_account(accounts: dict[str, Client]) -> None:
@@ -203,7 +241,7 @@ def test_a_frame_that_today_s_rules_refuse_is_shown_and_left_out_of_the_lessons(
     put(edda, frame())
     _, old = put(edda, frame(run={"metered_seconds": 16.0}))
     row = Frame.objects.get(pk=old["id"])
-    row.run = {**(row.run or {}), "film": STEEP}
+    row.document["run"]["film"] = STEEP
     row.save()
     shown = {each["id"]: each["refused"] for each in edda.get("/api/frames").json()["frames"]}
     assert "Give a value from 1 to 3" in shown.pop(old["id"])
@@ -278,7 +316,7 @@ def test_a_password_is_changed_and_everybody_else_is_out() -> None:
 def test_an_account_ends_with_everything_in_it_and_with_nothing_of_others() -> None:
     demo_account = demo.load()
     gone = User.objects.create_user("edda", password="one-pair-of-gloves")
-    start_kit(gone)
+    KIT.start(gone)
     page, keeper = Client(), Client()
     page.force_login(gone)
     keeper.force_login(demo_account)

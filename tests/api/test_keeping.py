@@ -20,7 +20,18 @@ from django.db import connection
 from django.test import Client
 from tools.serving import ROOT, Server, serving
 
-from jackstaff.records.keeping import DATABASE, LIST, LOCK, CannotKeep, alone, back_up, checked, copies, restore
+from jackstaff.backups.copies import (
+    DATABASE,
+    LIST,
+    LOCK,
+    CannotKeep,
+    alone,
+    back_up,
+    checked,
+    copies,
+    give_back_space,
+    restore,
+)
 
 pytestmark = pytest.mark.database_file
 AT = datetime(2027, 4, 17, 4, 0, tzinfo=UTC)
@@ -37,6 +48,20 @@ def data(folder: Path, frames: int = 3) -> Path:
         database.commit()
     (folder / "secret_key").write_text("s3cret")
     return folder
+
+
+def test_a_database_that_is_mostly_empty_is_rewritten_and_loses_nothing(tmp_path: Path) -> None:
+    folder = data(tmp_path / "data", frames=500)
+    for kept, smaller in ((400, False), (20, True)):
+        with closing(sqlite3.connect(folder / DATABASE)) as database:
+            database.execute("DELETE FROM records_frame WHERE id > ?", (kept,))
+            database.commit()
+            database.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        before = (folder / DATABASE).stat().st_size
+        give_back_space(folder)
+        assert ((folder / DATABASE).stat().st_size < before / 2) == smaller
+        with closing(sqlite3.connect(folder / DATABASE)) as database:
+            assert database.execute("SELECT count(*), max(length(note)) FROM records_frame").fetchone() == (kept, 2000)
 
 
 def test_a_copy_is_of_one_moment_while_others_write(tmp_path: Path) -> None:

@@ -11,7 +11,7 @@ import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
-from jackstaff.records.kit import start_kit
+from jackstaff.documents.kit import KIT
 from jackstaff.records.models import KitItem
 from jackstaff_core.gear.starter import STARTER_KIT
 
@@ -82,7 +82,7 @@ def test_a_kit_belongs_to_its_account() -> None:
     assert [send(Client(), "GET", "kit")[0], send(Client(), "PUT", "kit/items", {"items": []})[0]] == [401, 401]
     first, second = User.objects.create_user("a"), User.objects.create_user("b")
     for account in (first, second, first):
-        start_kit(account)
+        KIT.start(account)
     assert KitItem.objects.count() == 2 * len(STARTER_KIT)
     # The same things have the same keys in both, and each account changes its own.
     clients = [Client(), Client()]

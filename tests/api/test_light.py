@@ -10,7 +10,7 @@ from zoneinfo import ZoneInfo
 import pytest
 from django.test import Client
 
-from jackstaff.records.demo_outings import mole
+from jackstaff.demo.outings import mole
 from jackstaff_core.gear.starter import DEMO_LIGHT_AT, DEMO_READING
 from jackstaff_core.questions import ask
 

@@ -22,9 +22,10 @@ from django.test.utils import CaptureQueriesContext
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from jackstaff.api.logfiles import schema
-from jackstaff.records import archive, demo, logfile
-from jackstaff.records.kit import start_kit
+from jackstaff.demo import load as demo
+from jackstaff.documents.kit import KIT
+from jackstaff.files import archive, logfile
+from jackstaff.files.log_exchange import schema
 from jackstaff.records.models import Look
 from jackstaff_core.log.frame import Frame
 from jackstaff_core.wire.reader import plain, read
@@ -70,7 +71,7 @@ def test_searching(keeper: Client) -> None:
         assert keeper.get(f"/api/frames{query}").json()["count"] == count, query
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=25, suppress_health_check=list(HealthCheck))
 @given(
     words=st.lists(st.sampled_from(["mole", "tarn", "ring", "nine", "16", "dark"]), max_size=2),
     verdict=st.sampled_from([None, "right", "dark", "bright", "none"]),
@@ -213,7 +214,7 @@ def documents(draw: Any) -> dict[str, Any]:
 
 
 @given(st.lists(documents(), min_size=1, max_size=4, unique_by=lambda each: each["id"]))
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(suppress_health_check=list(HealthCheck))
 def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> None:
     frames = [read(Frame, doc) for doc in docs]
     documents = [plain(frame) for frame in frames]
@@ -222,7 +223,7 @@ def test_every_format_reads_back_what_it_wrote(docs: list[dict[str, Any]]) -> No
         return ("+".join(glass["name"] for glass in doc["stack"]), 1.0, None)
 
     table = logfile.as_csv(documents, shown)
-    whole = archive.written(User(pk=0), documents, [], [], {})
+    whole = archive.written([], documents, [], [], [], {})
     jsonschema_rs.validate(schema(), json.loads(logfile.as_json(documents)))
     for back in (
         logfile.from_json(logfile.as_json(documents)),
@@ -327,7 +328,7 @@ def test_a_large_log_goes_in_by_few_questions_and_never_holds_others_up_for_long
     written = logfile.as_json(frames).encode()
     locked: list[int] = []
     pause = SimpleNamespace(sleep=lambda _: locked.append(len(connection.savepoint_ids)))
-    monkeypatch.setattr("jackstaff.records.frames.time", pause)
+    monkeypatch.setattr("jackstaff.documents.frames.time", pause)
     with CaptureQueriesContext(connection) as asked:
         assert upload(edda, "/api/log/read", "log.json", written, keep="true")[0] == 200
     # Three chunks, each by a score of questions; between them everybody else gets their turn.
@@ -344,8 +345,8 @@ def event(turn: int) -> list[dict[str, Any]]:
 def test_what_would_take_more_memory_than_any_log_is_refused_by_its_letters(
     edda: Client, keeper: Client, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr("jackstaff.records.logfile.MOST_BRACKETS", 2000)
-    monkeypatch.setattr("jackstaff.records.logfile.MOST_PARTS", 20_000)
+    monkeypatch.setattr("jackstaff.files.logfile.MOST_BRACKETS", 2000)
+    monkeypatch.setattr("jackstaff.files.logfile.MOST_PARTS", 20_000)
     head = b'{"format": "jackstaff-log", "version": 1, "frames": ['
     for name, content in {
         "objects.json": head + b"{}," * 2001 + b"{}]}", "lists.json": head + b"[]," * 2001 + b"[]]}",
@@ -404,7 +405,7 @@ def test_elsewhere_it_is_the_same_and_what_would_change_is_named(keeper: Client)
     Look.objects.create(account=User.objects.get(username=demo.ACCOUNT), key=UUID(int=5), content=own)
     whole = keeper.get("/api/account/archive").content
     other = User.objects.create_user("runa")
-    start_kit(other)
+    KIT.start(other)
     runa = Client()
     runa.force_login(other)
     lid = runa.get("/api/kit").json()["items"][0]
@@ -453,7 +454,7 @@ def test_a_log_longer_than_a_file_goes_out_in_parts_that_come_back(
     keeper: Client, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     whole = keeper.get("/api/account/archive").content
-    monkeypatch.setattr("jackstaff.records.logfile.PART_FRAMES", 12)
+    monkeypatch.setattr("jackstaff.files.logfile.PART_FRAMES", 12)
     assert keeper.get("/api/log/parts").json() == {"frames": 20, "parts": 2}
     parts = [keeper.get(f"/api/account/archive?part={part}").content for part in (1, 2)]
     logs = [keeper.get(f"/api/log/file?part={part}").json()["frames"] for part in (1, 2, 3)]
@@ -483,7 +484,7 @@ def test_what_is_written_can_be_read_back(keeper: Client, monkeypatch: pytest.Mo
     monkeypatch.setattr("jackstaff.api.uploads.MOST_BYTES_SIGNED_IN", 1000)
     assert upload(keeper, "/api/log/read", "log.json", b" " * 1001)[0] == 413
     assert upload(keeper, "/api/account/archive", "all.zip", whole)[0] == 200
-    monkeypatch.setattr("jackstaff.records.archive.MOST_BYTES", 1000)
+    monkeypatch.setattr("jackstaff.files.archive.MOST_BYTES", 1000)
     assert upload(keeper, "/api/account/archive", "all.zip", whole)[0] == 413
     assert "more than an archive holds" in keeper.get("/api/account/archive").json()["errors"][0]["problem"]
 

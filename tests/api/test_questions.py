@@ -220,7 +220,7 @@ def try_all(path: str, way: str, holds: Callable[[Any], None]) -> None:
     for case in cases[:: max(1, len(cases) // AT_BOUNDS)]:
         holds(case)
 
-    @settings(max_examples=AT_RANDOM, deadline=None, suppress_health_check=list(HealthCheck), derandomize=True)
+    @settings(max_examples=AT_RANDOM, suppress_health_check=list(HealthCheck), derandomize=True)
     @given(one_of([operation.as_strategy(generation_mode=mode) for mode in modes]))
     def at_random(case: Any) -> None:
         holds(case)

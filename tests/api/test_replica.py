@@ -16,8 +16,8 @@ from django.test.utils import CaptureQueriesContext
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from jackstaff.records.kit import start_kit
-from jackstaff.records.replication import begin_epoch
+from jackstaff.documents.kit import KIT
+from jackstaff.documents.replication import begin_epoch
 from jackstaff_core.gear.starter import STARTER_KIT
 
 from .test_frames import OPENED, frame
@@ -163,7 +163,7 @@ steps = st.lists(
 )
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(steps, st.tuples(*[st.integers(-600, 600)] * 3))
 def test_devices_end_alike_and_nothing_typed_is_gone_unnamed(plan: list[Any], ahead: tuple[int, ...]) -> None:
     client, account = client_of(f"edda-{uuid4()}")
@@ -364,7 +364,7 @@ def test_whoever_goes_on_from_their_own_writing_has_not_seen_what_was_joined_to_
 
 def test_things_everybody_starts_with_have_one_key_and_give_way_without_a_word() -> None:
     client, account = client_of("edda")
-    start_kit(account)
+    KIT.start(account)
     nine = next(each for each in STARTER_KIT if each.name == "Slot ND 9")
     mine = {"sort": "glass", "name": "Slot ND 9", "facts": {"stops": 9.0, "mount": "plate", "offset": 0.3}, "place": 9}
     held = post(client, account.pk, sent("kit", str(nine.id), mine))[0]["held"]
@@ -458,7 +458,7 @@ def test_a_first_visit_has_all_it_needs_in_one_answer() -> None:
     assert first["answer"] == asked
     assert (first["session"]["signed_in"], first["kit"], asked["dial_mark"]) == (False, [], "13")
     client, account = client_of("edda")
-    start_kit(account)
+    KIT.start(account)
     own = client.get("/api/start").json()
     assert own["session"]["account"] == account.pk
     assert [item["id"] for item in own["kit"]] == [item["id"] for item in own["starter"]["kit"]["items"]]

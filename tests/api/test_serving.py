@@ -30,9 +30,9 @@ from ninja.conf import settings as ninja_settings
 from tools.serving import ROOT, serving
 
 import serve
-from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
+from jackstaff.demo.load import ACCOUNT as DEMO_ACCOUNT
 from jackstaff.records.models import SignInTries
-from jackstaff.records.writing import all_or_none
+from jackstaff.records.transactions import all_or_none
 from jackstaff.site import deadline
 from jackstaff.site.certificate import own_certificate
 from jackstaff.site.compress import CompressJson
@@ -82,7 +82,7 @@ def edda(db: None) -> User:
 @pytest.mark.usefixtures("edda")
 def test_wrong_passwords_are_counted_by_name_whatever_address_is_claimed(monkeypatch: pytest.MonkeyPatch) -> None:
     clock = [1000.0]
-    monkeypatch.setattr("jackstaff.api.guesses.uptime_seconds", lambda: clock[0])
+    monkeypatch.setattr("jackstaff.accounts.throttle.uptime_seconds", lambda: clock[0])
     answers = [try_in("Edda", "x", f"192.0.2.{turn}")[0] for turn in range(11)]
     assert answers == [401] * 10 + [429]
     # The right one has to wait as well, and is told for how long; nobody else does.
@@ -155,7 +155,7 @@ def test_a_right_password_forgets_the_wrong_ones_before_it(monkeypatch: pytest.M
         assert try_in("edda", "the-tarn-at-noon")[0] == 200
     # Another start of the machine counts anew.
     assert [try_in("edda", "x", "192.0.2.9")[0] for _ in range(11)][-1] == 429
-    monkeypatch.setattr("jackstaff.api.guesses.uptime_count", lambda: "another")
+    monkeypatch.setattr("jackstaff.accounts.throttle.uptime_count", lambda: "another")
     assert try_in("edda", "x", "192.0.2.9")[0] == 401
 
 

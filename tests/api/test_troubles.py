@@ -13,7 +13,7 @@ import pytest
 from tools.serving import ROOT, serving
 from tools.visits import SignedIn
 
-from jackstaff.records.keeping import DATABASE
+from jackstaff.backups.copies import DATABASE
 from tests.conftest import OTHER_PASSWORD
 
 from .test_frames import frame
@@ -34,7 +34,9 @@ def test_what_is_written_to_a_file_that_was_moved_is_refused(fresh_data: Callabl
             assert status in {401, 503}, said
         server.stop()
         with closing(sqlite3.connect(server.data / f"moved-{DATABASE}")) as moved:
-            assert moved.execute("SELECT count(*) FROM records_frame WHERE note = 'Vardsund mole'").fetchone() == (1,)
+            assert moved.execute(
+                "SELECT count(*) FROM records_frame WHERE document ->> '$.note' = 'Vardsund mole'"
+            ).fetchone() == (1,)
 
 
 def test_a_full_database_says_so_and_keeps_nothing_by_halves(fresh_data: Callable[[str], Path], tmp_path: Path) -> None:

@@ -12,7 +12,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db.models import QuerySet
 from django.test import Client
 
-from jackstaff.records import demo
+from jackstaff.demo import load as demo
 from jackstaff.records.models import Frame, FrameEvent, FrameGlass, FramePicture, KitItem, Outing, Revision
 
 from .conftest import SCHEMA

@@ -32,6 +32,8 @@ from .refusals import Faults, RefusingAPI, install
 
 
 class Health(Schema):
+    """Whether the server answers, and which version it is."""
+
     status: str
     version: str
 
@@ -48,7 +50,7 @@ install(api)
 
 @api.get("/health", response={200: Health, 503: Faults}, tags=["health"])
 def health(request: HttpRequest) -> object:
-    """Whether the server answers and its database with it, and which version it is."""
+    """Return whether the server answers and its database with it, and which version it is."""
     if problem := trouble():
         problem_text, cure = problem.split(". ", 1)
         return Status(503, {"errors": [{"field": "database", "problem": f"{problem_text}.", "instead": cure}]})

@@ -28,5 +28,5 @@ def scales(
     step: Step = Step.THIRD,
     dial_limit: DialLimit = 30.0,
 ) -> object:
-    """The marks a body's dials offer, in rising order."""
+    """Return the marks a body's dials offer, in rising order."""
     return plain(scales_of(ScalesQuestion(step, dial_limit)))

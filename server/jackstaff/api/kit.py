@@ -9,28 +9,32 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
 from pydantic import Field
 
-from jackstaff.records.kit import forget_item, keep_items, kit_of, order_items
+from jackstaff.documents.kit import KIT
+from jackstaff.documents.replication import forget as forget_document
+from jackstaff_core.gear.fact_forms import SortForm, sort_forms
 from jackstaff_core.gear.kitfile import (
     MOST_CHARACTERS,
     MOST_ITEMS,
     Item,
+    ItemChange,
     KitQuestion,
-    all_carried,
-    changes,
-    file,
-    item,
-    parse,
+    kit_answer,
+    kit_changes,
+    read_item,
+    read_kit,
     schema,
+    write_kit,
 )
 from jackstaff_core.gear.starter import DEMO_LIGHT_AT, DEMO_ON, DEMO_READING, STARTER_KIT, STARTER_ON, STARTER_READING
 from jackstaff_core.wire.reader import read
 from jackstaff_core.words.refusal import Refusal, Refusals
 
-from .account import account_of, own_account
-from .gear import ChangeAnswer, KitAnswer, SortAnswer, sorts_answer
+from .door import account_of, own_account
+from .gear import KitAnswer
 from .mount import body_of, described
 from .refusals import Faults
 from .schemas import Input
+from .wired import as_answer
 
 router = Router(tags=["kit"])
 
@@ -41,12 +45,12 @@ class ItemsInput(Input):
     items: Annotated[list[dict[str, Any]], Field(max_length=MOST_ITEMS)]
 
     def given(self) -> tuple[Item, ...]:
-        """The items, or every refusal with its place."""
+        """Return the items, or every refusal with its place."""
         found: list[Item] = []
         wrong: list[Refusal] = []
         for place, each in enumerate(self.items):
             try:
-                found.append(item(each))
+                found.append(read_item(each))
             except Refusals as refusals:
                 wrong.extend(refusals.under(f"items.{place}").all)
         if wrong:
@@ -60,16 +64,25 @@ class FileInput(ItemsInput):
     text: Annotated[str, Field(max_length=MOST_CHARACTERS)]
 
 
+ItemChanges: Any = as_answer(tuple[ItemChange, ...])
+
+
 class FileAnswer(Schema):
-    changes: list[ChangeAnswer]
+    """What a kit file would change, and the kit in it."""
+
+    changes: ItemChanges
     kit: KitAnswer
 
 
 class OrderInput(Input):
+    """Items in the order they should stand in."""
+
     ids: Annotated[list[UUID], Field(max_length=MOST_ITEMS)]
 
 
 class StarterReading(Schema):
+    """A reading as it stands on the dials."""
+
     shutter: str
     aperture: str
     iso: str
@@ -84,6 +97,8 @@ class DemoBench(Schema):
 
 
 class StarterAnswer(Schema):
+    """What a newcomer starts with."""
+
     kit: KitAnswer
     on: list[str]
     reading: StarterReading
@@ -92,14 +107,14 @@ class StarterAnswer(Schema):
 
 @router.get("/starter", response=StarterAnswer)
 def starter(request: HttpRequest) -> dict[str, object]:
-    """The kit, reading and stack a newcomer starts with."""
+    """Return the kit, reading and stack a newcomer starts with."""
     return starter_answer()
 
 
 def starter_answer() -> dict[str, object]:
-    """The same for whoever else hands it out."""
+    """Return the same for whoever else hands it out."""
     return {
-        "kit": all_carried(STARTER_KIT),
+        "kit": kit_answer(STARTER_KIT),
         "on": STARTER_ON,
         "reading": _reading(STARTER_READING),
         "demo": {"on": DEMO_ON, "reading": _reading(DEMO_READING), "light_at": DEMO_LIGHT_AT},
@@ -110,75 +125,66 @@ def _reading(dialled: tuple[str, str, str]) -> dict[str, str]:
     return dict(zip(("shutter", "aperture", "iso"), dialled, strict=True))
 
 
-@router.get("/kit/facts", response=list[SortAnswer])
-def facts(request: HttpRequest) -> list[dict[str, object]]:
-    """Every sort of thing with its facts: label, unit, bounds, and which computation uses it."""
-    return sorts_answer()
+@router.get("/kit/facts", response=as_answer(tuple[SortForm, ...]))
+def facts(request: HttpRequest) -> object:
+    """Return every sort of thing with its facts: label, unit, bounds, and which computation uses it."""
+    return sort_forms()
 
 
 @router.get("/kit/schema", response=dict[str, Any])
 def kit_schema(request: HttpRequest) -> dict[str, Any]:
-    """The JSON Schema of a kit file."""
+    """Return the JSON Schema of a kit file."""
     return schema()
 
 
 @router.post("/kit/check", response=KitAnswer, openapi_extra=described(KitQuestion, None))
 def check(request: HttpRequest) -> dict[str, object]:
-    """Items read and handed back whole, or refused; keeps nothing."""
-    return all_carried(read(KitQuestion, body_of(request)).items)
+    """Return items read and handed back whole, or refused; keeps nothing."""
+    return kit_answer(read(KitQuestion, body_of(request)).items)
 
 
 @router.post("/kit/file", response={200: dict[str, Any]})
 def write_file(request: HttpRequest, payload: ItemsInput) -> HttpResponse:
-    """These items as a kit file; keeps nothing."""
-    answer = HttpResponse(file(payload.given()), content_type="application/json; charset=utf-8")
+    """Return these items as a kit file; keeps nothing."""
+    answer = HttpResponse(write_kit(payload.given()), content_type="application/json; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="jackstaff-kit.json"'
     return answer
 
 
 @router.post("/kit/read", response=FileAnswer)
 def read_file(request: HttpRequest, payload: FileInput) -> dict[str, object]:
-    """What a kit file would change, each refusal with its line; keeps nothing."""
-    coming = parse(payload.text)
+    """Return what a kit file would change, each refusal with its line; keeps nothing."""
+    coming = read_kit(payload.text)
     return {
-        "changes": [
-            {
-                "id": change.item.id,
-                "sort": change.item.sort,
-                "name": change.item.name,
-                "change": change.change,
-                "facts": change.facts,
-            }
-            for change in changes(payload.given(), coming)
-        ],
-        "kit": all_carried(coming),
+        "changes": kit_changes(payload.given(), coming),
+        "kit": kit_answer(coming),
     }
 
 
 @router.get("/kit", response=KitAnswer, auth=own_account)
 def whole(request: HttpRequest) -> dict[str, object]:
-    """The account's kit, in its order."""
-    return all_carried(kit_of(account_of(request)))
+    """Return the account's kit, in its order."""
+    return kit_answer(KIT.of(account_of(request)))
 
 
 @router.put("/kit/items", response=KitAnswer, auth=own_account)
 def keep(request: HttpRequest, payload: ItemsInput) -> dict[str, object]:
     """Keep items under the client's own keys, all or none; sending them twice keeps them once."""
-    keep_items(account_of(request), payload.given())
-    return all_carried(kit_of(account_of(request)))
+    KIT.keep(account_of(request), payload.given())
+    return kit_answer(KIT.of(account_of(request)))
 
 
 @router.put("/kit/order", response=KitAnswer, auth=own_account)
 def order(request: HttpRequest, payload: OrderInput) -> dict[str, object]:
     """Put items in this order, the rest after them."""
-    order_items(account_of(request), payload.ids)
-    return all_carried(kit_of(account_of(request)))
+    KIT.order(account_of(request), payload.ids)
+    return kit_answer(KIT.of(account_of(request)))
 
 
 @router.delete("/kit/items/{uuid:key}", response={204: None, 404: Faults}, auth=own_account)
 def forget(request: HttpRequest, key: UUID) -> object:
     """Forget an item. The client may put it back under the same key."""
-    if forget_item(account_of(request), key):
+    if forget_document(account_of(request), KIT, key):
         return Status(204, None)
     fault = {"field": "id", "problem": "No such item.", "instead": "Load the kit again."}
     return Status(404, {"errors": [fault]})

@@ -2,23 +2,20 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema
+from ninja import Router
 
-from jackstaff.records.frames import finished_frames
-from jackstaff.records.kit import kit_of
-from jackstaff.records.writing import as_of_now
+from jackstaff.documents.frames import FRAMES
+from jackstaff.documents.kit import KIT
+from jackstaff.records.account import Account
+from jackstaff.records.transactions import as_of_now
 from jackstaff_core.log import evidence, review
 from jackstaff_core.log import questions as logquestions
 from jackstaff_core.log.finished_frame import FinishedFrame
-from jackstaff_core.log.frame import Defect
 
-from .account import account_of, own_account
-from .framedoc import finished_of
+from .door import account_of, own_account
 from .mount import BESIDE, add, as_json
 from .wired import as_answer
 
@@ -28,38 +25,31 @@ MOST_LESSONS = 1_500
 """Of a longer log the newest frames speak."""
 EvidenceAnswer: Any = as_answer(evidence.Evidence)
 LearntAnswer: Any = as_answer(logquestions.LearntAnswer)
+Findings: Any = as_answer(tuple[review.Finding, ...])
 
 
-class FindingAnswer(Schema):
-    code: Defect
-    label: str
-    cause: str
-    cure: str
-    learns: str
-
-
-@router.get("/log/defects", response=list[FindingAnswer])
-def defects(request: HttpRequest) -> list[dict[str, object]]:
-    """What one may find in a frame, each with cause and cure."""
-    return [asdict(each) for each in review.FINDINGS.values()]
+@router.get("/log/defects", response=Findings)
+def defects(request: HttpRequest) -> object:
+    """Return what one may find in a frame, each with cause and cure."""
+    return tuple(review.FINDINGS.values())
 
 
 @router.get("/log/evidence", response=EvidenceAnswer, auth=own_account)
 def own_evidence(request: HttpRequest) -> HttpResponse:
-    """What the account's frames and pairs say of its glass."""
+    """Return what the account's frames and pairs say of its glass."""
     account = account_of(request)
-    return as_json(evidence.weigh(_frames(account), logquestions.solids(kit_of(account))))
+    return as_json(evidence.weigh_log(_frames(account), logquestions.solids(KIT.of(account))))
 
 
 @router.get("/log/learnt", response=LearntAnswer, auth=own_account)
 def own_lessons(request: HttpRequest) -> HttpResponse:
-    """What the account's log teaches of time, focal length, taste and mistakes."""
+    """Return what the account's log teaches of time, focal length, taste and mistakes."""
     return as_json(logquestions.learnt(_frames(account_of(request))))
 
 
-def _frames(account: User) -> list[FinishedFrame]:
+def _frames(account: Account) -> list[FinishedFrame]:
     with as_of_now():
-        return finished_of(finished_frames(account)[:MOST_LESSONS])
+        return FRAMES.finished(account, MOST_LESSONS)
 
 
 for _name in BESIDE:

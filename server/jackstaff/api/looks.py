@@ -22,17 +22,21 @@ router = Router(tags=["looks"])
 
 
 class SizeInput(Schema):
+    """How wide the drawing is [px], and which of the made-up scenes."""
+
     width: Annotated[int, Field(ge=200, le=1600)] = 960
     seed: Annotated[int, Field(ge=0, le=1_000_000)] = 7
 
 
 class DrawingInput(SizeInput):
+    """A drawing asked for by its address alone."""
+
     question: Annotated[str, Field(max_length=6000)]
 
 
 @router.get("/looks/drawing", response={200: bytes}, openapi_extra=file_as("image/jpeg"))
 def drawing(request: HttpRequest, payload: Query[DrawingInput]) -> HttpResponse:
-    """The made-up scene as that time would draw it, as a JPEG. ``question`` is the JSON of /looks/at."""
+    """Return the made-up scene as that time would draw it, as a JPEG. ``question`` is the JSON of /looks/at."""
     try:
         question = read(AtQuestion, json.loads(payload.question))
     except (ValueError, RecursionError, Refusals):
@@ -45,7 +49,7 @@ def drawing(request: HttpRequest, payload: Query[DrawingInput]) -> HttpResponse:
 
 @router.post("/looks/drawing", openapi_extra=described(AtQuestion, None) | file_as("image/jpeg"))
 def long_drawing(request: HttpRequest, payload: Query[SizeInput]) -> HttpResponse:
-    """The same of a question longer than an address may be."""
+    """Return the same of a question longer than an address may be."""
     return _drawn(read(AtQuestion, body_of(request)), payload)
 
 

@@ -35,20 +35,19 @@ router = Router()
 
 
 def body_of(request: HttpRequest) -> Any:
-    """The JSON of a request, read as the core reads it."""
+    """Return the JSON of a request, read as the core reads it."""
     return parsed(request.body)
 
 
 def as_json(found: object, *, drop_none: bool = False, documents: bool = False) -> HttpResponse:
-    """The core's answer as it stands: asked at every key press, it is not checked again on the way out."""
+    """Return the core's answer as it stands: asked at every key press, it is not checked again on the way out."""
     by_core = drop_none or documents
     content = json.dumps(plain(found, drop_none=drop_none)) if by_core else to_json(found, inf_nan_mode="null")
     return HttpResponse(content, content_type=JSON)
 
 
 def described(input_type: Any, answer_type: Any, *, drop_none: bool = False) -> dict[str, Any]:
-    """An operation's body and answer, as OpenAPI has them; ``answer_type`` None where the answer is no JSON."""
-
+    """Return an operation's body and answer, as OpenAPI has them; ``answer_type`` None where the answer is no JSON."""
     body = {"requestBody": {"required": True, **_json_content(SCHEMAS.input(input_type))}}
     if answer_type is None:
         return body
@@ -56,7 +55,7 @@ def described(input_type: Any, answer_type: Any, *, drop_none: bool = False) -> 
 
 
 def document(sent: Any, handed_back: Any) -> dict[str, Any]:
-    """The same of an operation that keeps a document and hands it back."""
+    """Return the same of an operation that keeps a document and hands it back."""
     return {
         "requestBody": {"required": True, **_json_content(SCHEMAS.document(sent))},
         **_ok(SCHEMAS.document(handed_back)),

@@ -11,13 +11,13 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import Field
 
-from jackstaff.records.accounts import end_sessions, erase_account
-from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
-from jackstaff.records.writing import all_or_none
+from jackstaff.accounts.own import end_sessions, erase_account
+from jackstaff.accounts.throttle import guessed
+from jackstaff.demo.load import ACCOUNT as DEMO_ACCOUNT
+from jackstaff.records.transactions import all_or_none
 from jackstaff_core.words.refusal import Refusal, Refusals
 
-from .account import account_of, own_account
-from .guesses import guessed
+from .door import account_of, own_account
 from .refusals import Faults
 from .schemas import Input
 from .session import Session, here

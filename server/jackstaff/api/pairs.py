@@ -12,8 +12,8 @@ from pydantic import Field
 from jackstaff_imaging import answers
 
 from .refusals import Faults
-from .schemas import Number
 from .uploads import measured, source
+from .wired import as_answer
 
 router = Router(tags=["pairs"])
 
@@ -31,46 +31,7 @@ class PairSettings(Schema):
     filtered_iso: Written = ""
 
 
-class Channels(Schema):
-    r: Number
-    g: Number
-    b: Number
-
-
-class CastAnswer(Schema):
-    rg: Number
-    bg: Number
-    mired: Number
-
-
-class ExposureRead(Schema):
-    seconds: Number
-    f_number: Number
-    iso: Number
-
-
-class PairAnswer(Schema):
-    """Strengths relative to the exposures, and how the camera is set so that the colour is gone.
-
-    ``refused`` says what to reshoot, and then nothing else can be trusted.
-    """
-
-    stops: Channels
-    cast: CastAnswer
-    green: Number
-    advice: list[str]
-    corner_falloff: Number | None
-    valid_blocks: int
-    of_blocks: int
-    sure_within: Number
-    mismatch: Number
-    map: list[list[Number | None]]
-    bare: ExposureRead
-    filtered: ExposureRead
-    refused: str | None = None
-
-
-@router.post("/frames/pair", response={200: PairAnswer, 413: Faults})
+@router.post("/frames/pair", response={200: as_answer(answers.PairMeasured), 413: Faults})
 def pair(
     request: HttpRequest,
     bare: File[UploadedFile],
@@ -79,7 +40,9 @@ def pair(
     after: File[UploadedFile | None] = None,
     bracket: File[list[UploadedFile] | None] = None,
 ) -> object:
-    """Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift.
+    """Return the strength, cast and corner falloff of a glass from two frames.
+
+    ``after`` is a second bare one against drift.
 
     ``bracket``: more bare frames of other exposures, with which the camera's tone curve does not matter.
     """

@@ -20,7 +20,7 @@ class PhoneAnswer(Schema):
 
 @router.get("/phone", response=PhoneAnswer)
 def phone(request: HttpRequest) -> dict[str, object]:
-    """What *Open on my phone* shows."""
+    """Return what *Open on my phone* shows."""
     address = settings.SERVED_AT or None
     rows = segno.make(address, micro=False).matrix if address else ()
     code = ["".join("01"[bit] for bit in row) for row in rows]

@@ -11,22 +11,26 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 
 from jackstaff import children
+from jackstaff.accounts.throttle import TooManyGuesses
 from jackstaff_core.scales.spoken import time_in_words
 from jackstaff_core.words.refusal import Refusal, Refusals
 
-from .account import AnotherAccount
-from .guesses import TooManyGuesses
+from .door import AnotherAccount
 from .mount import SCHEMAS
 from .wired import ELSEWHERE
 
 
 class Fault(Schema):
+    """One refusal: where, what, and what instead."""
+
     field: str
     problem: str
     instead: str
 
 
 class Faults(Schema):
+    """Everything that was refused."""
+
     errors: list[Fault]
 
 
@@ -50,7 +54,7 @@ class RefusingAPI(NinjaAPI):
     def get_openapi_schema(
         self, *, path_prefix: str | None = None, path_params: dict[str, Any] | None = None
     ) -> OpenAPISchema:
-        """The schema, with the refusals that ninja leaves out added to each operation."""
+        """Return the schema, with the refusals that ninja leaves out added to each operation."""
         schema = super().get_openapi_schema(path_prefix=path_prefix, path_params=path_params)
         schema["components"]["schemas"] |= {
             "Fault": Fault.model_json_schema(),
@@ -86,7 +90,7 @@ class RefusingAPI(NinjaAPI):
 
 
 def _ours(part: Any) -> Any:
-    """Pointers to the core's own descriptions, where they really stand."""
+    """Return the pointers to the core's own descriptions, where they really stand."""
     if isinstance(part, dict):
         return type(part)({name: _ours(each) for name, each in part.items()})
     if isinstance(part, list):
@@ -163,14 +167,14 @@ def install(api: NinjaAPI) -> None:
 
 
 def faulty(api: NinjaAPI, request: HttpRequest, status: int, field: str, problem: str, instead: str) -> HttpResponse:
-    """One fault as an answer."""
+    """Return one fault as an answer."""
     return api.create_response(
         request, {"errors": [{"field": field, "problem": problem, "instead": instead}]}, status=status
     )
 
 
 def _faults(item: dict[str, Any]) -> list[dict[str, str]]:
-    """The faults in one part; the core's own, where it was the core that read it, with their place."""
+    """Return the faults in one part; the core's own, where it was the core that read it, with their place."""
     own = (item.get("ctx") or {}).get("error")
     if not isinstance(own, Refusal | Refusals):
         return [_fault(item)]

@@ -2,26 +2,17 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
-from collections.abc import Iterable, Sequence
 from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
-from jackstaff.records.frames import changes
-from jackstaff.records.kit import placed_of
-from jackstaff.records.looks import looks_of
-from jackstaff.records.models import Revision
-from jackstaff.records.outings import plans_of
-from jackstaff.records.replication import (
-    DocKind,
+from jackstaff.documents.registry import DOCUMENTS, copies
+from jackstaff.documents.replication import (
     Write,
-    asides_of,
     changes_since,
     epoch_of,
     head_of,
@@ -29,19 +20,18 @@ from jackstaff.records.replication import (
     shared_with,
     take,
 )
-from jackstaff.records.writing import KeyTaken, all_or_none, as_of_now, durable
-from jackstaff_core.gear.kitfile import carried
-from jackstaff_core.log.frame import Frame, FrameKept, State
+from jackstaff.records.account import Account
+from jackstaff.records.kinds import DocKind
+from jackstaff.records.transactions import KeyTaken, all_or_none, as_of_now, durable
+from jackstaff_core.log.frame import Frame, FrameKept, FrameState
 from jackstaff_core.motion.looks import OwnLook
 from jackstaff_core.outing.plan import Outing
 from jackstaff_core.words.refusal import Refusal, Refusals
 
-from .account import AnotherAccount, account_of, own_account
-from .framedoc import shown
+from .door import AnotherAccount, account_of, own_account
 from .gear import ItemAnswer
 from .refusals import Fault, Faults
 from .schemas import Input, Instant
-from .shelves import SHELVES
 from .wired import as_document
 
 router = Router(tags=["replica"], auth=own_account)
@@ -62,22 +52,30 @@ class Copy(Schema):
 
 
 class KitCopy(Copy):
+    """A thing of the kit, as a device is sent it."""
+
     kind: Literal["kit"] = "kit"
     place: int = 0
     content: ItemAnswer | None = None
 
 
 class OutingCopy(Copy):
+    """An outing, as a device is sent it."""
+
     kind: Literal["outing"] = "outing"
     content: OutingContent | None = None
 
 
 class LookCopy(Copy):
+    """A look of one's own, as a device is sent it."""
+
     kind: Literal["look"] = "look"
     content: OwnLookContent | None = None
 
 
 class FrameCopy(Copy):
+    """A frame, as a device is sent it."""
+
     kind: Literal["frame"] = "frame"
     content: FrameKeptContent | None = None
 
@@ -92,6 +90,8 @@ class AsideContent(Schema):
 
 
 class AsideCopy(Copy):
+    """What was set aside, as a device is sent it."""
+
     kind: Literal["aside"] = "aside"
     content: AsideContent | None = None
 
@@ -100,6 +100,8 @@ AnyCopy = Annotated[KitCopy | OutingCopy | LookCopy | FrameCopy | AsideCopy, Fie
 
 
 class SinceInput(Schema):
+    """From which number on, how many at most, and the epoch that the device counts by."""
+
     since: Annotated[int, Field(ge=0)] = 0
     limit: Annotated[int, Field(ge=1, le=200)] = 100
     epoch: UUID | None = None
@@ -136,6 +138,8 @@ class ChangeInput(Input):
 
 
 class ChangesInput(Input):
+    """What a device wrote, for which account."""
+
     account: Annotated[int, Field(strict=True)]
     epoch: UUID | None = None
     documents: Annotated[list[ChangeInput], Field(min_length=1, max_length=MOST_DOCUMENTS)]
@@ -150,6 +154,8 @@ class ChangeResult(Schema):
 
 
 class ChangesResult(Schema):
+    """What became of each write."""
+
     account: int
     epoch: UUID
     head: int
@@ -158,7 +164,7 @@ class ChangesResult(Schema):
 
 @router.get("", response=ChangesAnswer)
 def since(request: HttpRequest, payload: Query[SinceInput]) -> dict[str, object]:
-    """The account's documents that have changed since a number, page by page."""
+    """Return the account's documents that have changed since a number, page by page."""
     account = account_of(request)
     with as_of_now():
         head, epoch = head_of(account), epoch_of(account)
@@ -192,18 +198,18 @@ def write(request: HttpRequest, payload: ChangesInput) -> object:
     return {"account": account.pk, "epoch": epoch, "head": head_of(account), "results": results}
 
 
-def _taken(account: User, change: ChangeInput, head: int) -> dict[str, object]:
+def _taken(account: Account, change: ChangeInput, head: int) -> dict[str, object]:
     try:
         if change.base > head:
             raise Refusal("base", f"The account counts to {head} only.", "Ask for what has changed first.")
-        shelf = SHELVES[change.kind]
-        content = None if change.content is None else shelf.read(change.id, change.content)
-        opening = isinstance(content, Frame) and content.state is State.OPEN
+        documents = DOCUMENTS[change.kind]
+        content = None if change.content is None else documents.read(change.id, change.content)
+        opening = isinstance(content, Frame) and content.state is FrameState.OPEN
         with durable(account) if opening else all_or_none(account):
             coming = Write(
                 change.kind, change.id, change.write, change.base, change.changed_at, content, frozenset(change.follows)
             )
-            take(account, shelf, coming, datetime.now(UTC))
+            take(account, documents, coming, datetime.now(UTC))
             row = revision_of(account, change.kind, change.id)
             held = copies(account, [row] if row else [])
         return {"write": change.write, "held": held[0] if held else None}
@@ -214,40 +220,3 @@ def _taken(account: User, change: ChangeInput, head: int) -> dict[str, object]:
     except KeyTaken:
         taken = Refusal("id", "This key is taken by somebody else.", "Save it as a file, or make it anew.")
         return {"write": change.write, "refused": [taken.fault]}
-
-
-def copies(account: User, rows: Sequence[Revision]) -> list[dict[str, object]]:
-    """Documents as they stand, with their numbers."""
-    keys: dict[str, list[UUID]] = defaultdict(list)
-    for row in rows:
-        if not row.removed:
-            keys[row.kind].append(row.key)
-    held: dict[str, dict[UUID, dict[str, object]]] = {
-        kind: _contents(account, DocKind(kind), wanted) for kind, wanted in keys.items()
-    }
-    return [
-        {
-            "kind": row.kind,
-            "id": row.key,
-            "number": row.number,
-            "changed_at": row.changed_at,
-            **held.get(row.kind, {}).get(row.key, {}),
-        }
-        for row in rows
-    ]
-
-
-def _contents(account: User, kind: DocKind, keys: Iterable[UUID]) -> dict[UUID, dict[str, object]]:
-    match kind:
-        case DocKind.KIT:
-            placed = placed_of(account, keys)
-            return {key: {"place": each.place, "content": carried(each.item)} for key, each in placed.items()}
-        case DocKind.FRAME:
-            return {frame.pk: {"content": shown(frame)} for frame in changes(account, list(keys))}
-        case DocKind.OUTING:
-            plain: dict[UUID, dict[str, Any]] = plans_of(account, keys)
-        case DocKind.LOOK:
-            plain = looks_of(account, keys)
-        case DocKind.ASIDE:
-            plain = asides_of(account, keys)
-    return {key: {"content": content} for key, content in plain.items()}

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from .uptime import uptime_count, uptime_seconds
+from jackstaff.uptime import uptime_count, uptime_seconds
 
 router = Router(tags=["run"])
 
@@ -22,5 +22,8 @@ class TimeAnswer(Schema):
 
 @router.get("/time", response=TimeAnswer)
 def time_of_server(request: HttpRequest) -> dict[str, object]:
-    """A clock that lives through reloads and restarts: seconds since the machine started, under the machine's count."""
+    """Return a clock that lives through reloads and restarts.
+
+    It counts seconds since the machine started, under the machine's count.
+    """
     return {"seconds": uptime_seconds(), "count": uptime_count(), "at": datetime.now(UTC)}

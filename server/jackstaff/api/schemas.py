@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
-from jackstaff_core.outing.plan import one_line
+from jackstaff_core.outing.plan import check_one_line
 from jackstaff_core.scales.ladders import LONGEST_DIAL, SHORTEST_DIAL
 from jackstaff_core.wire.reader import FIRST_YEAR, LAST_YEAR
 from jackstaff_core.words.refusal import Refusal
@@ -25,16 +25,16 @@ def _written_out(value: object) -> object:
 
 
 def of_our_times(value: datetime) -> datetime:
-    """The same instant, or a refusal: calendars end, and adding to their ends overflows."""
+    """Return the same instant, or a refusal: calendars end, and adding to their ends overflows."""
     if not FIRST_YEAR <= value.year <= LAST_YEAR:
         raise ValueError(f"an instant lies between the years {FIRST_YEAR} and {LAST_YEAR}")
     return value
 
 
 def _in_one_line(text: str) -> str:
-    """The same text, or a refusal: no file format carries the control characters of a name."""
+    """Return the same text, or a refusal: no file format carries the control characters of a name."""
     try:
-        one_line(text)
+        check_one_line(text)
     except Refusal as refusal:
         raise ValueError(refusal.problem) from None
     return text

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Schema, Status
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
 
-from jackstaff.records.demo import ACCOUNT as DEMO_ACCOUNT
+from jackstaff.accounts.throttle import guessed, remember_browser
+from jackstaff.demo.load import ACCOUNT as DEMO_ACCOUNT
+from jackstaff.records.account import Account
 
-from .guesses import guessed, remember_browser
 from .refusals import Faults
 from .schemas import Input, Text
 
@@ -26,6 +26,8 @@ _A_YEAR = 60 * 60 * 24 * 365
 
 
 class SignIn(Input):
+    """A name and its password."""
+
     username: Text
     password: Text
 
@@ -41,14 +43,14 @@ class Session(Schema):
 
 @router.get("", response=Session)
 def look(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
-    """Who is signed in. Sets the cookie that later writes must echo."""
+    """Return who is signed in. Sets the cookie that later writes must echo."""
     return visited(request, response)
 
 
 def visited(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
-    """The session of this visit, a first demo visit signed in."""
+    """Return the session of this visit, a first demo visit signed in."""
     if _first_demo_visit(request):
-        login(request, User.objects.get(username=DEMO_ACCOUNT))
+        login(request, Account.objects.get(username=DEMO_ACCOUNT))
         response.set_cookie(VISITED, "1", max_age=_A_YEAR, samesite="Lax", httponly=True)
     get_token(request)
     return here(request)
@@ -82,7 +84,7 @@ def sign_out(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
 
 
 def here(request: HttpRequest) -> dict[str, object]:
-    """Who is here now."""
+    """Return who is here now."""
     signed_in = request.user.is_authenticated
     return {
         "signed_in": signed_in,
@@ -92,8 +94,11 @@ def here(request: HttpRequest) -> dict[str, object]:
     }
 
 
-def _known(user: User | None) -> User | None:
-    """Whoever may sign in: the demo account's password is published, so it opens nothing where there is no demo."""
+def _known(user: Account | None) -> Account | None:
+    """Return whoever may sign in.
+
+    The demo account's password is published, so it opens nothing where there is no demo.
+    """
     return None if user is not None and user.get_username() == DEMO_ACCOUNT and not settings.DEMO else user
 
 
@@ -105,7 +110,7 @@ def _first_demo_visit(request: HttpRequest) -> bool:
         and request.META.get("REMOTE_ADDR") == "127.0.0.1"
         and not any(name in request.META for name in _HANDED_ON)
         and request.get_host().partition(":")[0] in settings.LOCAL_HOSTS
-        and User.objects.filter(username=DEMO_ACCOUNT).exists()
+        and Account.objects.filter(username=DEMO_ACCOUNT).exists()
     )
 
 

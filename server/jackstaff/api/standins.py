@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
@@ -13,7 +12,7 @@ from jackstaff import children
 from jackstaff.standins.camera import GlassOn, picture
 from jackstaff.standins.meter import Meter, SimulatedMeter
 from jackstaff.standins.phone import EXPOSURE_SECONDS, ISO, Phone, SimulatedPhone
-from jackstaff.standins.trigger import Closed, Device, Opened, SimulatedTrigger, Trigger, Trouble
+from jackstaff.standins.trigger import Closed, Device, Opened, SimulatedTrigger, Trigger
 from jackstaff_core.camera.reading import aperture, iso
 from jackstaff_core.motion.questions import AtQuestion
 from jackstaff_core.scales.ladders import Step
@@ -23,58 +22,35 @@ from jackstaff_core.sky.sun_and_moon import Place
 
 from .outings import Latitude, Longitude, file_as
 from .schemas import Dial, Flag, Input, Instant, Number
-from .wired import as_input
+from .wired import as_answer, as_input
 
 router = Router(tags=["standins"])
 
 
-class DeviceInput(Input):
-    latency_s: Number = 0.12
-    ceiling_s: Number | None = None
-    noise_reduction: Flag = False
-    fault: Trouble = Trouble.NONE
-
-    def given(self) -> Device:
-        """As the stand-in takes it."""
-        return Device(**dict(self))
+DeviceInput: Any = as_input(Device)
+GlassOnInput: Any = as_input(GlassOn)
 
 
 class OpenInput(Input):
+    """A press on the simulated trigger."""
+
     device: DeviceInput
     bulb: Flag
     pressed_at: Instant
 
 
-class FailureAnswer(Schema):
-    """``line`` is the line of the arm list that would have caught it."""
-
-    code: str
-    text: str
-    line: str
-
-
-class OpenedAnswer(Schema):
-    simulated: bool = True
-    at: datetime | None
-    failure: FailureAnswer | None
-
-
 class LetGoInput(Input):
+    """Letting go of the simulated trigger."""
+
     device: DeviceInput
     opened_at: Instant
     planned_seconds: Number
     asked_at: Instant
 
 
-class ClosedAnswer(Schema):
-    simulated: bool = True
-    at: datetime
-    ended_by: str
-    busy_until: datetime
-    failure: FailureAnswer | None
-
-
 class MeterInput(Input):
+    """Where, when and under which sky the simulated meter is read."""
+
     latitude: Latitude
     longitude: Longitude
     at: Instant
@@ -83,14 +59,10 @@ class MeterInput(Input):
 
 
 class MeterAnswer(Schema):
+    """What the simulated meter shows [EV at ISO 100]."""
+
     simulated: bool
     ev100: Number
-
-
-class GlassOnInput(Input):
-    name: Annotated[str, Field(min_length=1, max_length=60)]
-    stops: Number
-    offset: Number = 0.0
 
 
 Scene: Any = as_input(AtQuestion)
@@ -116,39 +88,38 @@ class SkySeenInput(Input):
     seed: Annotated[int, Field(strict=True, ge=0, le=2**31)] = 1
 
 
-@router.post("/trigger/open", response=OpenedAnswer)
+@router.post("/trigger/open", response=as_answer(Opened))
 def press(request: HttpRequest, payload: OpenInput) -> Opened:
     """Press the simulated trigger: when the shutter really opened, or why it did not."""
-    trigger: Trigger = SimulatedTrigger(payload.device.given(), payload.bulb)
+    trigger: Trigger = SimulatedTrigger(payload.device, payload.bulb)
     return trigger.open(payload.pressed_at)
 
 
-@router.post("/trigger/close", response=ClosedAnswer)
+@router.post("/trigger/close", response=as_answer(Closed))
 def let_go(request: HttpRequest, payload: LetGoInput) -> Closed:
     """Let go: when the shutter really closed, what ended it, and until when the camera is busy."""
-    trigger: Trigger = SimulatedTrigger(payload.device.given(), True)
+    trigger: Trigger = SimulatedTrigger(payload.device, True)
     return trigger.close(payload.opened_at, payload.planned_seconds, payload.asked_at)
 
 
 @router.post("/meter", response=MeterAnswer)
 def read_meter(request: HttpRequest, payload: MeterInput) -> dict[str, object]:
-    """What the simulated meter shows there and then."""
+    """Return what the simulated meter shows there and then."""
     meter: Meter = SimulatedMeter(Place(payload.latitude, payload.longitude), payload.sky, payload.seed)
     return {"simulated": True, "ev100": meter.read(payload.at)}
 
 
 @router.post("/camera/picture", response={200: bytes}, openapi_extra=file_as("image/jpeg"))
 def take(request: HttpRequest, question: PictureInput) -> HttpResponse:
-    """The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF."""
+    """Return the simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF."""
     f_number = aperture("aperture", question.aperture, Step.THIRD).exact
     speed = iso("iso", question.iso, Step.THIRD).exact
-    glass = tuple(GlassOn(**dict(piece)) for piece in question.glass)
     jpeg = children.ask(
         picture,
         question.scene.scene(),
         question.scene.seconds,
         question.gathered_stops,
-        glass,
+        tuple(question.glass),
         (question.taken_at, f_number, speed),
         question.seed,
     )
@@ -157,7 +128,10 @@ def take(request: HttpRequest, question: PictureInput) -> HttpResponse:
 
 @router.post("/phone", response={200: bytes}, openapi_extra=file_as("image/png"))
 def see(request: HttpRequest, payload: SkySeenInput) -> HttpResponse:
-    """What the simulated phone sees of a made-up sky, as a PNG; its exposure is held, and told in the headers."""
+    """Return what the simulated phone sees of a made-up sky, as a PNG.
+
+    Its exposure is held, and told in the headers.
+    """
     phone: Phone = SimulatedPhone(payload.kind, payload.seed)
     headers = {"X-Exposure-Seconds": str(EXPOSURE_SECONDS), "X-Iso": str(ISO)}
     return HttpResponse(phone.see(payload.second), content_type="image/png", headers=headers)

@@ -5,20 +5,19 @@ from __future__ import annotations
 from functools import cache
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 
-from jackstaff.records.models import Revision
-from jackstaff.records.replication import DocKind
+from jackstaff.documents.registry import kit_copies
+from jackstaff.records.account import Account
 from jackstaff_core.exposure.calculation import Exposure, ExposureQuestion
-from jackstaff_core.gear.sorts import Body, Glass, strength
 from jackstaff_core.gear.starter import STARTER_KIT, STARTER_ON, STARTER_READING
+from jackstaff_core.gear.things import Body, Glass, strength
 from jackstaff_core.questions import ask
 
 from .bench import ScalesAnswer
 from .kit import StarterAnswer, starter_answer
-from .replica import KitCopy, copies
+from .replica import KitCopy
 from .session import Session, visited
 from .wired import as_answer, as_input
 
@@ -42,12 +41,11 @@ class StartAnswer(Schema):
 
 @router.get("", response=StartAnswer, exclude_unset=True)
 def start(request: HttpRequest, response: HttpResponse) -> dict[str, object]:
-    """Session, kit and first answer together. Sets the cookie that later writes must echo."""
+    """Return session, kit and first answer together. Sets the cookie that later writes must echo."""
     session = visited(request, response)
     kit: list[dict[str, object]] = []
-    if isinstance(request.user, User):
-        own = Revision.objects.filter(account=request.user, kind=DocKind.KIT, removed=False)
-        kit = copies(request.user, list(own))
+    if isinstance(request.user, Account):
+        kit = kit_copies(request.user)
     return {
         "session": session,
         "starter": starter_answer(),
@@ -64,7 +62,7 @@ def _body() -> Body:
 
 @cache
 def _question() -> dict[str, object]:
-    """The question that the bench asks of the starter, untouched, just as the page writes it."""
+    """Return the question that the bench asks of the starter, untouched, just as the page writes it."""
     shutter, aperture, iso = STARTER_READING
     on = [strength(each.thing) for each in STARTER_KIT if str(each.id) in STARTER_ON and isinstance(each.thing, Glass)]
     return {

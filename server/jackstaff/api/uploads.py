@@ -58,7 +58,7 @@ def alone() -> Iterator[None]:
 
 
 def content(request: HttpRequest, field: str, file: UploadedFile, what: str = "JPEG") -> bytes:
-    """The bytes of a file.
+    """Return the bytes of a file.
 
     Raises
     ------
@@ -80,7 +80,7 @@ def _no_larger(request: HttpRequest, field: str, file: UploadedFile, what: str) 
 
 
 def bounded(field: str, file: UploadedFile, most: int, instead: str) -> None:
-    """Nothing where a file is no larger than ``most`` bytes.
+    """Check that a file is no larger than ``most`` bytes.
 
     Raises
     ------
@@ -92,7 +92,7 @@ def bounded(field: str, file: UploadedFile, most: int, instead: str) -> None:
 
 
 def source(request: HttpRequest, field: str, file: UploadedFile) -> Source:
-    """A file for whoever measures it: where it lies, or its bytes where it is small.
+    """Return a file for whoever measures it: where it lies, or its bytes where it is small.
 
     Raises
     ------
@@ -104,7 +104,7 @@ def source(request: HttpRequest, field: str, file: UploadedFile) -> Source:
 
 
 def measured(work: Callable[Given, Result], *given: Given.args, **named: Given.kwargs) -> Result:
-    """What a child process finds in pictures, one after the other on the whole machine.
+    """Return what a child process finds in pictures, one after the other on the whole machine.
 
     Raises
     ------

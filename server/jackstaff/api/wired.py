@@ -16,17 +16,17 @@ ELSEWHERE = "https://wire.invalid/"
 
 
 def as_input(kind: Any) -> Any:
-    """``kind`` as part of what is asked."""
+    """Return ``kind`` as part of what is asked."""
     return Annotated[kind, PlainValidator(lambda value: read(kind, value)), _pointed(SCHEMAS.input(kind)), _WRITTEN]
 
 
 def as_answer(kind: Any) -> Any:
-    """``kind``, or JSON that has its shape, as part of what is answered."""
+    """Return ``kind``, or JSON that has its shape, as part of what is answered."""
     return Annotated[Any, _pointed(SCHEMAS.answer(kind)), _WRITTEN]
 
 
 def as_document(kind: Any) -> Any:
-    """A document, as it is handed back."""
+    """Return a document, as it is handed back."""
     return Annotated[Any, _pointed(SCHEMAS.document(kind)), _WRITTEN]
 
 

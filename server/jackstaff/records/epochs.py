@@ -15,7 +15,7 @@ MOST = 50
 
 
 def next_epochs(epochs: Sequence[dict[str, Any]], head: int) -> list[dict[str, Any]]:
-    """The epochs with another one, which begins where the count stands."""
+    """Return the epochs with another one, which begins where the count stands."""
     return [*epochs, {"id": str(uuid4()), "began": head}][-MOST:]
 
 

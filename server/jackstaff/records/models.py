@@ -6,6 +6,7 @@ signed-out person's records can be adopted later without renaming them.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from enum import StrEnum
 from typing import Any
 from uuid import uuid4
@@ -14,59 +15,39 @@ from django.conf import settings
 from django.db import models
 from django.db.models.functions import Abs
 
-from jackstaff_core.log.frame import ClosedBy, EventKind, State
+from jackstaff_core.gear.things import SORTS
+from jackstaff_core.log.frame import Defect, EventKind, FrameState
+
+from .kinds import DocKind
 
 
 def _choices(of: type[StrEnum]) -> list[tuple[str, str]]:
-    """The core's own list, as a column takes it."""
+    """Return the core's own list, as a column takes it."""
     return [(entry.value, entry.name.replace("_", " ").title()) for entry in of]
+
+
+def _known(column: str, words: Iterable[str], name: str) -> models.CheckConstraint:
+    """Return the constraint that a column holds one of these words."""
+    return models.CheckConstraint(condition=models.Q(**{f"{column}__in": [str(word) for word in words]}), name=name)
 
 
 class Frame(models.Model):
     """One exposure, from arming to the log: what was planned and what really happened.
 
     A running exposure is a frame that has opened and not ended; every screen derives the clock
-    from ``opened_at``, so a reload or a second device is not a special case. ``plan`` holds the
-    question and the answer as they stood when it was armed.
+    from its opening, so a reload or a second device is not a special case. ``document`` is the frame as the client
+    wrote it, without its events (frame_rows.py); the other columns are what frames are looked for by.
     """
 
     id = models.UUIDField(primary_key=True)
     account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="frames")
-    state = models.CharField(max_length=8, choices=_choices(State))
+    document = models.JSONField()
+    state = models.CharField(max_length=8, choices=_choices(FrameState))
     opened_at = models.DateTimeField()
     closed_at = models.DateTimeField(null=True)
-    closed_by = models.CharField(max_length=8, choices=_choices(ClosedBy), blank=True)
-    note = models.TextField(blank=True)
-
-    # The base reading: a camera's shutter, aperture and ISO, or a hand meter's EV.
-    reading_shutter = models.CharField(max_length=24, blank=True)
-    reading_aperture = models.CharField(max_length=24, blank=True)
-    reading_iso = models.CharField(max_length=24, blank=True)
-    reading_ev100 = models.FloatField(null=True)
-    step = models.CharField(max_length=6)
-    metered_at = models.DateTimeField(null=True)
-    # What was on the lens then; null in frames of earlier days, whose stack says it.
-    reading_through = models.JSONField(null=True)
-
-    # What was set, and the answer as it stood when the frame was armed.
-    aperture = models.CharField(max_length=24)
-    iso = models.CharField(max_length=24)
-    scale = models.CharField(max_length=10)
-    dial_limit = models.FloatField()
-    planned_seconds = models.FloatField()
     set_seconds = models.FloatField()
-    base_seconds = models.FloatField()
-    sure_within_stops = models.FloatField()
-    dial_mark = models.CharField(max_length=24, null=True)
-    sum_steps = models.JSONField()
-    # What the running clock needs: light, readings on the way, device, how well the instants are known.
-    run = models.JSONField(null=True)
-    # What it was like and how it came out, as the client wrote it; what is searched for stands beside it.
-    conditions = models.JSONField(null=True)
-    review = models.JSONField(null=True)
     exposure_error = models.FloatField(null=True)
     words = models.TextField(blank=True)
-
     changed_at = models.DateTimeField(auto_now=True)
 
     class Meta:
@@ -87,37 +68,32 @@ class Frame(models.Model):
                 | models.Q(state__in=["closed", "aborted"], closed_at__gte=models.F("opened_at")),
                 name="ended_frames_have_an_end_after_their_opening",
             ),
-            models.CheckConstraint(condition=models.Q(closed_by__in=["", "hand", "mark"]), name="known_closed_by"),
-            models.CheckConstraint(condition=models.Q(planned_seconds__gt=0), name="planned_time_is_positive"),
+            models.CheckConstraint(condition=models.Q(set_seconds__gt=0), name="set_time_is_positive"),
         ]
 
 
 class FrameGlass(models.Model):
-    """One glass that was on the lens for a frame, in order from the lens outwards."""
+    """Which thing of the kit was on the lens for a frame, so that frames are found by it. It may be gone since."""
 
-    frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="stack")
-    place = models.PositiveSmallIntegerField()
-    name = models.CharField(max_length=60)
-    stops = models.FloatField()
-    offset = models.FloatField(null=True)
-    in_reading = models.BooleanField(default=False)
-    # Which of the kit it was; it may be gone from there since.
-    kit_id = models.UUIDField(null=True)
-    kind = models.CharField(max_length=12, blank=True)
+    frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="glass")
+    kit_id = models.UUIDField()
 
     class Meta:
-        ordering = ["place"]
-        constraints = [models.UniqueConstraint(fields=["frame", "place"], name="one_glass_a_place")]
+        constraints = [models.UniqueConstraint(fields=["frame", "kit_id"], name="one_row_a_glass")]
+        indexes = [models.Index(fields=["kit_id"], name="glass_by_thing")]
 
 
 class FrameDefect(models.Model):
-    """Something seen in a frame that should not be there, by its code."""
+    """Something seen in a frame that should not be there, by its code, so that frames are found by it."""
 
     frame = models.ForeignKey(Frame, on_delete=models.CASCADE, related_name="defects")
-    code = models.CharField(max_length=24)
+    code = models.CharField(max_length=24, choices=_choices(Defect))
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["frame", "code"], name="one_defect_a_code")]
+        constraints = [
+            models.UniqueConstraint(fields=["frame", "code"], name="one_defect_a_code"),
+            _known("code", Defect, "known_defect"),
+        ]
         indexes = [models.Index(fields=["code"], name="defects_by_code")]
 
 
@@ -136,7 +112,10 @@ class FrameEvent(models.Model):
 
     class Meta:
         ordering = ["at", "pk"]
-        constraints = [models.UniqueConstraint(fields=["frame", "key"], name="one_event_a_key")]
+        constraints = [
+            models.UniqueConstraint(fields=["frame", "key"], name="one_event_a_key"),
+            _known("kind", EventKind, "known_event"),
+        ]
 
 
 class FramePicture(models.Model):
@@ -166,7 +145,10 @@ class KitItem(models.Model):
     class Meta:
         ordering = ["place", "key"]
         indexes = [models.Index(fields=["account", "place"], name="kit_in_its_order")]
-        constraints = [models.UniqueConstraint(fields=["account", "key"], name="one_thing_a_key")]
+        constraints = [
+            models.UniqueConstraint(fields=["account", "key"], name="one_thing_a_key"),
+            _known("sort", SORTS, "known_sort"),
+        ]
 
 
 class Outing(models.Model):
@@ -207,7 +189,7 @@ class SetAside(models.Model):
 
 
 def first_epoch() -> list[dict[str, Any]]:
-    """A count that begins."""
+    """Return a count that begins."""
     return [{"id": str(uuid4()), "began": 0}]
 
 
@@ -233,7 +215,7 @@ class Revision(models.Model):
     """
 
     account = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="revisions")
-    kind = models.CharField(max_length=8)
+    kind = models.CharField(max_length=8, choices=_choices(DocKind))
     key = models.UUIDField()
     number = models.PositiveBigIntegerField()
     changed_at = models.DateTimeField()
@@ -246,6 +228,7 @@ class Revision(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["account", "kind", "key"], name="one_revision_a_document"),
             models.UniqueConstraint(fields=["account", "number"], name="one_document_a_number"),
+            _known("kind", DocKind, "known_kind"),
         ]
 
 

@@ -15,7 +15,7 @@ _UNREADABLE = "The database cannot be read. Stop the server and put a copy back:
 
 
 def trouble() -> str | None:
-    """What is wrong with the database, with the way out; None where nothing is."""
+    """Return what is wrong with the database, with the way out; None where nothing is."""
     name = str(settings.DATABASES["default"]["NAME"])
     # An open connection goes on reading a file that somebody has deleted.
     if connection.vendor == "sqlite" and "memory" not in name and not Path(name).exists():
@@ -31,5 +31,5 @@ def trouble() -> str | None:
 
 @cache
 def _needed() -> frozenset[str]:
-    """The migrations that this build knows."""
+    """Return the migrations that this build knows."""
     return frozenset(name for app, name in MigrationExecutor(connection).loader.disk_migrations if app == "records")

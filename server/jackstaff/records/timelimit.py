@@ -20,7 +20,7 @@ class OutOfTime(BaseException):
 
 @contextmanager
 def limited(seconds: float) -> Iterator[None]:
-    """What is done inside may begin new work for so long [s]."""
+    """Let what is done inside begin new work for so long [s]."""
     before = _until.set(time.monotonic() + seconds)
     try:
         yield

@@ -1,0 +1,1 @@
+"""The Django site: settings, headers, deadlines, and what serves it."""

@@ -118,14 +118,14 @@ class Gateway:
 
 
 def queue_of(path: str) -> Queue:
-    """Where a request for this address waits."""
+    """Return where a request for this address waits."""
     if path == "/api/health":
         return Queue.HEALTH
     return Queue.LONG if _LONG.match(path) else Queue.QUICK
 
 
 def _headers(scope: Message) -> dict[str, str]:
-    """Its head as CGI names it (PEP 3333).
+    """Return its head as CGI names it (PEP 3333).
 
     A name with an underscore would pass for one with a hyphen, and is left out.
     """
@@ -206,7 +206,7 @@ def _next(pieces: Iterator[bytes]) -> bytes | None:
 
 
 def _is_signed_in(cookies: str) -> bool:
-    """Whether a session of an account stands behind these cookies."""
+    """Return whether a session of an account stands behind these cookies."""
     try:
         held = SimpleCookie(cookies).get(settings.SESSION_COOKIE_NAME)
     except CookieError:
@@ -243,13 +243,13 @@ async def _tidy(gateway: Gateway) -> None:
 
 
 async def _prepare(gateway: Gateway) -> None:
-    """The first long question finds its processes there, where somebody stays for longer than a moment."""
+    """Start the processes for long questions, where somebody stays for longer than a moment."""
     await asyncio.sleep(_STAYS_SECONDS)
     await gateway.later(children.ask, os.getpid)
 
 
 async def application(scope: Message, receive: Receive, send: Send) -> None:
-    """What the server calls. The threads begin in each worker: none of them lives through a fork."""
+    """Answer the server. The threads begin in each worker: none of them lives through a fork."""
     global _gateway  # noqa: PLW0603 (one of each process)
     if scope["type"] == "http":
         if _gateway is None:

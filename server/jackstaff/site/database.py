@@ -7,7 +7,7 @@ from typing import Any
 
 import dj_database_url
 
-from jackstaff.records.keeping import DATABASE
+from jackstaff.backups.copies import DATABASE
 
 IDLE_SECONDS = 60
 

@@ -28,6 +28,7 @@ class Deadline:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Answer a request within the time it may take."""
         in_parts = request.path in IN_PARTS
         seconds = MOST_SECONDS_FILES if request.path in FILES else MOST_SECONDS
         try:

@@ -114,6 +114,7 @@ class WrongMethod:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        """Answer, and say which methods an address takes where another was used."""
         response = self.get_response(request)
         if response.status_code != 405:
             return response

@@ -30,6 +30,7 @@ class SecurityHeaders:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Answer with the headers of a careful site."""
         response = self.get_response(request)
         for name, value in HEADERS.items():
             response.headers.setdefault(name, value)

@@ -58,7 +58,7 @@ SIGNED_OUT = Refused(401, "session", "You are not signed in.", "Sign in first.")
 
 
 def most_body(path: str) -> int:
-    """Bytes that a body for this address may have."""
+    """Return the bytes that a body for this address may have."""
     return next(most for address, most in _MOST_BODY if address.match(path))
 
 
@@ -71,14 +71,18 @@ class Intake:
     async def body(
         self, path: str, length: int | None, receive: Receive, is_known: Callable[[], Awaitable[bool]]
     ) -> Body:
-        """A whole body, from its beginning.
+        """Return a whole body, from its beginning.
 
         Parameters
         ----------
-        path : the address, which decides how large it may be.
-        length : what its head claims [bytes]; None where it claims nothing.
-        receive : of the server.
-        is_known : whether its sender is signed in.
+        path : str
+            The address, which decides how large it may be.
+        length : int | None
+            What its head claims [bytes]; None where it claims nothing.
+        receive : Receive
+            Of the server.
+        is_known : Callable[[], Awaitable[bool]]
+            Whether its sender is signed in.
 
         Raises
         ------

@@ -16,7 +16,7 @@ import os
 import re
 from pathlib import Path
 
-from jackstaff.records.keeping import CannotKeep, writable
+from jackstaff.backups.copies import CannotKeep, writable
 
 from .database import database
 from .secret import secret_key
@@ -58,6 +58,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "ninja",
     "jackstaff.records",
+    "jackstaff.commands",
 ]
 MIDDLEWARE = [
     # Headers stand above WhiteNoise, or the page and the scripts go out without them.
@@ -119,7 +120,7 @@ _HASHED = re.compile(r"^/assets/.+-[A-Za-z0-9_-]{8}\.[a-z0-9]+$")
 
 
 def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 (WhiteNoise's own name)
-    """True for a built file whose name carries its content's hash."""
+    """Return True for a built file whose name carries its content's hash."""
     return bool(_HASHED.match(url))
 
 

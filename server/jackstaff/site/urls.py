@@ -9,7 +9,7 @@ from jackstaff.api.api import api
 
 
 def page(request: HttpRequest) -> HttpResponseBase:
-    """The built page, for every address the browser routes itself."""
+    """Return the built page, for every address the browser routes itself."""
     index = settings.WEB_DIST / "index.html"
     if not index.is_file():
         return HttpResponse("The interface is not built yet: run 'make build'.", status=503, content_type="text/plain")
@@ -19,7 +19,7 @@ def page(request: HttpRequest) -> HttpResponseBase:
 
 
 def authority(request: HttpRequest) -> HttpResponseBase:
-    """What a phone is told to trust, where the certificate is this machine's own."""
+    """Return what a phone is told to trust, where the certificate is this machine's own."""
     if settings.AUTHORITY is None:
         raise Http404
     return FileResponse(settings.AUTHORITY.open("rb"), content_type="application/x-x509-ca-cert")
@@ -27,7 +27,7 @@ def authority(request: HttpRequest) -> HttpResponseBase:
 
 @csrf_exempt
 def unknown(request: HttpRequest, rest: str) -> JsonResponse:
-    """A JSON answer for addresses under /api/ that do not exist."""
+    """Return a JSON answer for addresses under /api/ that do not exist."""
     error = {
         "field": "path",
         "problem": f"/api/{rest} does not exist.",

@@ -9,8 +9,10 @@ from __future__ import annotations
 import random
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Annotated
 
 from jackstaff_core.motion.looks import LooksQuestion
+from jackstaff_core.wire.marks import Size
 from jackstaff_core.words.refusal import within
 from jackstaff_imaging.frame import Taken, photograph
 from jackstaff_imaging.scene import draw, exposed
@@ -23,18 +25,18 @@ BODY = "Simulated camera"
 class GlassOn:
     """A glass as the plan took it: label plus measured offset [stops]."""
 
-    name: str
+    name: Annotated[str, Size(1, 60)]
     stops: float
     offset: float = 0.0
 
 
 def hidden_offset(name: str, seed: int) -> float:
-    """How much denser than its label this glass really is [stops]."""
+    """Return how much denser than its label this glass really is [stops]."""
     return random.Random(f"{seed} {name}").gauss(0, HIDDEN_SD)  # noqa: S311
 
 
 def brightness(gathered_stops: float, glass: tuple[GlassOn, ...], seed: int) -> float:
-    """Stops above a correct frame: what time and light did, less what the glass hides."""
+    """Return the stops above a correct frame: what time and light did, less what the glass hides."""
     return gathered_stops - sum(hidden_offset(piece.name, seed) - piece.offset for piece in glass)
 
 
@@ -46,7 +48,7 @@ def picture(
     taken: tuple[datetime, float, float],
     seed: int,
 ) -> bytes:
-    """A JPEG of the frame; ``taken`` is its opening, f-number and ISO."""
+    """Return a JPEG of the frame; ``taken`` is its opening, f-number and ISO."""
     within("gathered_stops", gathered_stops, -20, 20, "stops")
     at, f_number, iso = taken
     drawn = draw(exposed(question, seconds), 960, 640, seed)

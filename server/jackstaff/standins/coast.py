@@ -39,15 +39,34 @@ class Weather:
     swell_m: float
 
 
+@dataclass(frozen=True, slots=True)
+class Waters:
+    """High and low waters alone, made up by the stand-in that ships."""
+
+    waters: tuple[Water, ...]
+    simulated: bool = True
+    source: str = SOURCE
+
+
+@dataclass(frozen=True, slots=True)
+class Feed:
+    """Never a forecast: what the stand-in that ships makes up for this place and day."""
+
+    waters: tuple[Water, ...]
+    weather: tuple[Weather, ...]
+    simulated: bool = True
+    source: str = SOURCE
+
+
 class Coast(Protocol):
     """What a tide and weather service answers."""
 
     def waters(self, place: Place, start: datetime, end: datetime) -> tuple[Water, ...]:
-        """High and low waters of a period."""
+        """Return the high and low waters of a period."""
         ...
 
     def weather(self, place: Place, start: datetime, end: datetime) -> tuple[Weather, ...]:
-        """The weather of every hour of a period."""
+        """Return the weather of every hour of a period."""
         ...
 
 
@@ -55,7 +74,7 @@ class SimulatedCoast:
     """The stand-in that ships."""
 
     def waters(self, place: Place, start: datetime, end: datetime) -> tuple[Water, ...]:
-        """High and low waters between two instants, to the nearest minute and 5 cm."""
+        """Return the high and low waters between two instants, to the nearest minute and 5 cm."""
         _sound(start, end)
         found = []
         step = timedelta(minutes=6)
@@ -72,7 +91,7 @@ class SimulatedCoast:
         return tuple(found)
 
     def weather(self, place: Place, start: datetime, end: datetime) -> tuple[Weather, ...]:
-        """Each full hour from the one before ``start`` to ``end``."""
+        """Return each full hour from the one before ``start`` to ``end``."""
         _sound(start, end)
         hour = start.replace(minute=0, second=0, microsecond=0)
         hours = []

@@ -19,7 +19,7 @@ class Meter(Protocol):
     """What a meter does."""
 
     def read(self, at: datetime) -> float:
-        """EV at ISO 100."""
+        """Return the EV at ISO 100."""
         ...
 
 
@@ -30,12 +30,12 @@ class SimulatedMeter:
         self.place, self.sky, self.seed = place, sky, seed
 
     def read(self, at: datetime) -> float:
-        """EV at ISO 100 to a tenth, as a display shows it."""
+        """Return the EV at ISO 100 to a tenth, as a display shows it."""
         light = light_at(LightQuestion(self.place, at, at, sky=self.sky), at).ev100
         return round(light + self.wander(at) + self._scatter(at), 1)
 
     def wander(self, at: datetime) -> float:
-        """The slow part: cloud that comes and goes within half a stop [stops]."""
+        """Return the slow part: cloud that comes and goes within half a stop [stops]."""
         dice = random.Random(f"{self.seed} {at:%Y-%m-%d}")  # noqa: S311
         hours = at.hour + at.minute / 60 + at.second / 3600
         level = dice.uniform(-0.5, 0.1)

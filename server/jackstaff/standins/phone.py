@@ -24,7 +24,7 @@ class Phone(Protocol):
     """What a watching phone does."""
 
     def see(self, second: float) -> bytes:
-        """A picture of the scene."""
+        """Return a picture of the scene."""
         ...
 
 
@@ -35,7 +35,7 @@ class SimulatedPhone:
         self.kind, self.seed = kind, seed
 
     def see(self, second: float) -> bytes:
-        """A PNG, whose codes are those of the camera.
+        """Return a PNG, whose codes are those of the camera.
 
         Raises
         ------

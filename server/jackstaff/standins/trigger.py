@@ -20,6 +20,8 @@ BATTERY_LASTS = 0.7
 
 
 class Trouble(StrEnum):
+    """What the simulated device is told to fail at."""
+
     NONE = "none"
     NO_ANSWER = "no_answer"
     NOT_BULB = "not_bulb"
@@ -52,9 +54,9 @@ class Device:
     fault: Trouble = Trouble.NONE
 
     def __post_init__(self) -> None:
-        within("device.latency_s", self.latency_s, 0, 10, "s")
+        within("latency_s", self.latency_s, 0, 10, "s")
         if self.ceiling_s is not None:
-            within("device.ceiling_s", self.ceiling_s, 1, 86_400, "s")
+            within("ceiling_s", self.ceiling_s, 1, 86_400, "s")
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +74,7 @@ class Opened:
 
     at: datetime | None
     failure: Failure | None = None
+    simulated: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,6 +85,7 @@ class Closed:
     ended_by: str
     busy_until: datetime
     failure: Failure | None = None
+    simulated: bool = True
 
 
 class Trigger(Protocol):
@@ -103,14 +107,14 @@ class SimulatedTrigger:
         self.device, self.bulb = device, bulb
 
     def open(self, pressed_at: datetime) -> Opened:
-        """The shutter opens after the device's delay, unless it was told to fail."""
+        """Open the shutter after the device's delay, unless it was told to fail."""
         fault = self.device.fault
         if fault in _SAID and not (fault is Trouble.NOT_BULB and not self.bulb):
             return Opened(None, Failure(fault, f"{_SAID[fault]} {_CURE[fault]}", LINE_OF[fault]))
         return Opened(pressed_at + timedelta(seconds=self.device.latency_s))
 
     def close(self, opened_at: datetime, planned_seconds: float, asked_at: datetime) -> Closed:
-        """The shutter closes at once when let go: a press takes as long to arrive as it did at the opening."""
+        """Close the shutter at once when let go: a press takes as long to arrive as it did at the opening."""
         within("planned_seconds", planned_seconds, 1e-5, 86_400, "s")
         ends = [(max(asked_at, opened_at), "asked")]
         if self.device.ceiling_s is not None:

@@ -1,0 +1,1 @@
+"""Copies of the whole database, taken while people write, and put back."""

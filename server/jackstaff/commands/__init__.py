@@ -1,0 +1,1 @@
+"""What whoever looks after the server runs: accounts, copies, tables, demo data."""

@@ -1,0 +1,1 @@
+"""Where Django looks for commands."""
