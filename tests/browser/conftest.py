@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable, Iterator
-from contextlib import suppress
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Error, Page, Response, Route, expect
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Error, Locator, Page, Response, Route, expect
 from tools.browserdata import kept
 from tools.serving import CHROMIUM, Server, records
 
@@ -73,9 +73,9 @@ def expect_planned(page: Page, seconds: int) -> None:
 
     def holds() -> bool:
         to_go, gone = page.evaluate(
-            "['.run-left', '.run-gone strong'].map((part) => document.querySelector(part).firstChild.data)"
+            "['.run-left', '.flag-clock text'].map((part) => document.querySelector(part).firstChild.data)"
         )
-        return abs(_in_seconds(to_go) + _in_seconds(gone) - seconds) <= 1
+        return abs(_in_seconds(to_go) + _in_seconds(gone.removesuffix(" open")) - seconds) <= 1
 
     expect(page.get_by_test_id("run-left")).to_be_visible()
     eventually(page, holds, f"a plan of {seconds} s")
@@ -85,6 +85,17 @@ def rested(page: Page) -> None:
     """Nothing acts for a moment after Run has changed: wait for it to be over."""
     expect(page.locator(".moment")).not_to_have_count(0)
     expect(page.locator(".moment[data-resting]")).to_have_count(0)
+
+
+def at_rest(page: Page) -> None:
+    """Wait until the page has changed nothing for a tenth of a second."""
+    page.evaluate("""() => new Promise((done) => {
+      let quiet = setTimeout(finish, 100);
+      const seen = new MutationObserver(() => { clearTimeout(quiet); quiet = setTimeout(finish, 100); });
+      function finish() { seen.disconnect(); done(null); }
+      seen.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+      setTimeout(finish, 5000);
+    })""")
 
 
 def hold_back(page: Page, path: str) -> list[Route]:
@@ -110,12 +121,73 @@ def let_go(page: Page, path: str, waiting: list[Route]) -> None:
 
 def work_out(page: Page, what: str) -> None:
     """Choose what is worked out: time, filters, f-stop, ISO or when."""
-    page.get_by_role("radio", name=what, exact=True).locator("xpath=following-sibling::label[1]").click()
+    page.get_by_label("Work out").select_option(label=what)
+
+
+def more(page: Page) -> Locator:
+    """Open what the bench's first view leaves out, where it is not open."""
+    opener = page.get_by_role("button", name="More", exact=True)
+    if opener.get_attribute("aria-expanded") == "false":
+        opener.click()
+    panel = page.get_by_role("complementary", name="More")
+    expect(panel).to_be_visible()
+    return panel
+
+
+def working(page: Page) -> None:
+    """Show the working, line by line."""
+    panel = more(page)
+    if not panel.get_by_role("table").is_visible():
+        panel.get_by_text("Working", exact=True).click()
+
+
+def several(page: Page) -> Locator:
+    """Open what a single frame does not need, where it is not open."""
+    opener = page.get_by_role("button", name="Several frames, watch light")
+    if opener.get_attribute("aria-expanded") == "false":
+        opener.click()
+    panel = page.get_by_role("complementary", name="Several frames")
+    expect(panel).to_be_visible()
+    return panel
+
+
+def done(page: Page) -> None:
+    """Put away the panel that is open."""
+    page.get_by_role("complementary").get_by_role("button", name="Done").click()
+
+
+def no_countdown(page: Page) -> None:
+    """Open at once; whatever panel is open is put away first."""
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    if page.get_by_role("complementary").is_visible():
+        done(page)
+    page.get_by_label("Countdown").select_option("0")
+
+
+def judge(page: Page, thirds: int) -> None:
+    """Say how bright a frame came out [thirds of a stop]."""
+    if thirds == 0:
+        page.get_by_role("group", name="How did it come out?").get_by_role("button", name="good").click()
+    else:
+        page.get_by_role("slider", name="How did it come out?").fill(str(thirds))
+
+
+def also_seen(page: Page) -> Locator:
+    """Open what else is to be said of a closed frame."""
+    opener = page.get_by_role("button", name="What else do you see?")
+    if opener.is_visible():
+        opener.click()
+    return page.get_by_role("complementary", name="What else do you see?")
+
+
+def see_the_log(page: Page) -> None:
+    """From a closed frame to the log."""
+    also_seen(page).get_by_role("link", name="See the log").click()
 
 
 def in_the_picture(page: Page, *kinds: str) -> None:
     """Say what moves in the picture: Sea, Cloud, People and their like."""
-    row = page.get_by_role("region", name="What moves in your picture?")
+    row = more(page).get_by_role("region", name="What moves in your picture?")
     for kind in kinds:
         row.get_by_role("button", name=kind, exact=True).click()
         row.get_by_role("button", name="can't say").click()
@@ -125,6 +197,11 @@ def begin_to_type(page: Page) -> None:
     """On the log's page: a frame by hand, half typed."""
     page.get_by_role("button", name="Add a frame by hand").click()
     page.get_by_label("Open for").fill("7 min")
+
+
+def to_page(page: Page, path: str) -> None:
+    """Go to a page as a link does, without loading anew."""
+    page.evaluate("(path) => history.pushState({}, '', path)", path)
 
 
 class Visit:
@@ -146,6 +223,7 @@ class Visit:
         )
         if visited:
             self.context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": server.url}])
+        self.context.set_default_timeout(PATIENCE_S * 1000)
         self.page = self.tab()
 
     def tab(self, path: str = "/") -> Page:
@@ -170,25 +248,36 @@ class Visit:
             self.wrong.append(f"{response.status} {response.url}")
 
     def sign_in(self, name: str = "edda", password: str = OTHER_PASSWORD) -> None:
-        self.page.get_by_role("button", name="Sign in").click()
-        dialog = self.page.get_by_role("dialog")
-        dialog.get_by_label("Name").fill(name)
-        dialog.get_by_label("Password").fill(password)
-        dialog.get_by_role("button", name="Sign in").click()
-        expect(dialog).to_be_hidden()
+        """Sign in on the bag's page, and go back to where one was."""
+        with self._at_the_bag():
+            self.page.get_by_role("button", name="Sign in").click()
+            dialog = self.page.get_by_role("dialog")
+            dialog.get_by_label("Name").fill(name)
+            dialog.get_by_label("Password").fill(password)
+            dialog.get_by_role("button", name="Sign in").click()
+            expect(dialog).to_be_hidden()
 
     def sign_out(self, name: str = "edda") -> None:
-        self.page.get_by_role("button", name=f"Account {name}").click()
-        dialog = self.page.get_by_role("dialog")
-        dialog.get_by_role("button", name="Sign out", exact=True).click()
-        meant, left = (
-            dialog.get_by_role("button", name="Sign out all the same"),
-            self.page.get_by_role("button", name="Sign in"),
-        )
-        expect(meant.or_(left)).to_be_visible()
-        if meant.is_visible():
-            meant.click()
-        expect(left).to_be_visible()
+        with self._at_the_bag():
+            self.page.get_by_role("button", name=f"Account {name}").click()
+            dialog = self.page.get_by_role("dialog")
+            dialog.get_by_role("button", name="Sign out", exact=True).click()
+            meant, left = (
+                dialog.get_by_role("button", name="Sign out all the same"),
+                self.page.get_by_role("button", name="Sign in"),
+            )
+            expect(meant.or_(left)).to_be_visible()
+            if meant.is_visible():
+                meant.click()
+            expect(left).to_be_visible()
+
+    @contextmanager
+    def _at_the_bag(self) -> Iterator[None]:
+        """Go to the bag within the page, as a link does, and back."""
+        was = self.page.evaluate("location.pathname + location.search")
+        to_page(self.page, "/bag")
+        yield
+        to_page(self.page, was)
 
 
 SHARED = ("edda", "joar")

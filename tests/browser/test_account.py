@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 
 from tests.conftest import ENDING, OTHER_PASSWORD
 
-from .conftest import Visit
+from .conftest import Visit, more, no_countdown
 
 
 def opened(page: Page) -> None:
@@ -68,16 +68,16 @@ def test_signing_out_with_an_open_shutter_asks_first(visits: Any) -> None:
     visit: Visit = visits(visited=True)
     visit.sign_in()
     page = visit.page
-    page.get_by_role("link", name="Run").filter(visible=True).click()
+    more(page).get_by_role("link", name="Plain timer").click()
     page.get_by_role("button", name="4 min", exact=True).click()
-    page.get_by_text("None", exact=True).click()
+    no_countdown(page)
     page.get_by_role("button", name="Open the shutter").click()
     expect(page.get_by_test_id("run-left")).to_be_visible()
     page.get_by_role("button", name="Account edda").click()
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("button", name="Sign out", exact=True).click()
     expect(dialog.get_by_role("alert")).to_contain_text("A shutter is open.")
-    dialog.get_by_role("button", name="Close").last.click()
+    dialog.get_by_role("button", name="Done").last.click()
     expect(page.get_by_test_id("run-left")).to_be_visible()
     page.get_by_role("button", name="Account edda").click()
     dialog.get_by_role("button", name="Sign out", exact=True).click()

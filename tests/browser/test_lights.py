@@ -11,7 +11,21 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from .conftest import Visit, get_ready, in_its_own_letters, in_the_picture, rested, until, work_out
+from .conftest import (
+    Visit,
+    at_rest,
+    done,
+    get_ready,
+    in_its_own_letters,
+    in_the_picture,
+    more,
+    no_countdown,
+    rested,
+    see_the_log,
+    several,
+    until,
+    work_out,
+)
 
 LIGHTS = ("noon", "dusk", "red")
 AXE = Path(axe_playwright_python.__file__).with_name("axe.min.js").read_text(encoding="utf-8")
@@ -68,11 +82,11 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.keyboard.press("Shift+Digit6")
         for key in ("f", "ArrowDown", "ArrowDown", "o", "ArrowUp", "ArrowUp"):
             page.keyboard.press(key)
-        page.wait_for_timeout(200)
+        at_rest(page)
 
     def said() -> None:
         in_the_picture(page, "Sea", "Cloud", "People")
-        expect(page.get_by_text("walkers are ghosts")).to_be_visible()
+        expect(more(page).get_by_text("walkers are ghosts")).to_be_visible()
 
     def held() -> None:
         for key in ("t", "ArrowUp", "ArrowUp"):
@@ -100,7 +114,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         expect(page.get_by_role("dialog")).to_be_hidden()
         page.keyboard.press("p")
         expect(page.locator("figure [data-state=there]")).to_be_visible()
-        page.wait_for_timeout(1500)
+        at_rest(page)
 
     def undrawn() -> None:
         page.get_by_role("button", name="Put the drawing away").click()
@@ -172,7 +186,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
 
     def back() -> None:
         page.keyboard.press("Escape")
-        page.get_by_role("link", name="Bench").filter(visible=True).click()
+        page.get_by_role("link", name="Bench", exact=True).filter(visible=True).click()
         expect(page.get_by_test_id("answer-time")).to_be_visible()
 
     def entry() -> None:
@@ -192,44 +206,49 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         expect(page.get_by_role("heading", name="Ready")).to_be_visible()
 
     def simulated() -> None:
-        page.get_by_text("simulated trigger").click()
+        several(page).get_by_text("simulated trigger").click()
         expect(page.get_by_label("Practice speed")).to_be_visible()
 
     def remote_test() -> None:
         page.get_by_role("button", name="Five-second test").click()
-        page.wait_for_timeout(400)
+        at_rest(page)
 
     def queue() -> None:
         page.keyboard.press("Escape")
-        page.wait_for_timeout(300)
-        page.get_by_role("button", name="More than one frame").click()
+        at_rest(page)
+        several(page).get_by_role("button", name="More than one frame").click()
         page.get_by_role("button", name="Show the times").click()
-        page.wait_for_timeout(400)
+        at_rest(page)
 
     def queued() -> None:
         page.get_by_role("dialog").get_by_role("button", name="Take", exact=True).click()
-        page.get_by_text("my remote").click()
-        page.wait_for_timeout(300)
+        at_rest(page)
+        rested(page)
+        several(page).get_by_text("my remote").click()
+        done(page)
+        at_rest(page)
 
     def running() -> None:
-        page.get_by_text("None", exact=True).click()
+        no_countdown(page)
         page.get_by_role("button", name="Open the shutter").click()
-        page.wait_for_timeout(300)
+        at_rest(page)
 
     def ended() -> None:
-        page.get_by_role("button", name="Abort").hover()
+        rested(page)
+        page.get_by_role("button", name="Abandon").hover()
         page.mouse.down()
         page.wait_for_timeout(750)
         page.mouse.up()
-        expect(page.get_by_role("heading", name="Aborted")).to_be_visible()
+        expect(page.get_by_role("heading", name="Abandoned")).to_be_visible()
 
     def log() -> None:
-        page.get_by_role("link", name="See the log").click()
+        see_the_log(page)
         expect(page.get_by_role("listitem").first).to_be_visible()
 
     def sign_in() -> None:
+        page.get_by_role("link", name="Bag").filter(visible=True).first.click()
         page.get_by_role("button", name="Sign in").click()
-        page.wait_for_timeout(400)
+        at_rest(page)
 
     ways = {
         "planning": (
@@ -341,7 +360,7 @@ def test_every_page_of_the_log(visits: Any, phone: bool) -> None:
     for path in (*LOG_PAGES, f"/frame/{first}", f"/compare/{first}/{second}"):
         page.goto(f"{visit.server.url}/log{path}")
         expect(page.locator(".waiting")).to_have_count(0)
-        page.wait_for_timeout(500)
+        at_rest(page)
         in_every_light(page, path, targets=phone)
 
 
@@ -360,7 +379,7 @@ def overlapping_parts(page: Page) -> list[str]:
     """Parts of the one-column bench that lie on each other."""
     found: list[str] = page.evaluate(
         """() => {
-            const parts = [".bench-meter", ".bench-shelf", ".bench-work", ".bench-staff", ".bench-words"];
+            const parts = [".bench-answer", ".bench-staff", ".bench-meter", ".bench-shelf", ".bench-action"];
             const boxes = parts.map((part) => document.querySelector(part).getBoundingClientRect());
             return parts.slice(1).filter((_, at) => boxes[at + 1].top < boxes[at].bottom - 1);
         }"""

@@ -18,7 +18,7 @@ from tools.serving import Server, serving
 
 from jackstaff_imaging.frame import Taken, photograph
 
-from .conftest import Visit, eventually, get_ready, in_its_own_letters
+from .conftest import Visit, eventually, get_ready, judge, no_countdown, working
 
 
 @pytest.fixture(scope="module")
@@ -75,14 +75,16 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     page.get_by_label("Came out").select_option("none")
     expect(page.get_by_test_id("log-count")).to_have_text("1 frame")
     page.get_by_role("listitem").get_by_role("link").click()
-    # Every third to a stop and two thirds, then two stops, in one row.
-    verdicts = page.get_by_role("group", name="How did it come out?").get_by_role("button")
-    expect(verdicts).to_have_count(13)
-    in_its_own_letters(page)
-    assert len({round(box["y"]) for each in verdicts.all() if (box := each.bounding_box())}) == 1
+    # Thirds to two stops at first; from an end of it the scale goes on to five.
+    scale = page.get_by_role("slider", name="How did it come out?")
+    expect(scale).to_have_attribute("max", "6")
+    judge(page, -6)
+    expect(scale).to_have_attribute("min", "-15")
+    page.get_by_role("group", name="How did it come out?").get_by_role("button", name="far too dark").click()
+    expect(scale).to_have_attribute("min", "-6")
     # 149 s of 128 s, and a third dark all the same: the nine is denser than its label.
     expect(page.get_by_text("Say how it came out")).to_be_visible()
-    page.get_by_role("button", name="⅓ stop dark", exact=True).click()
+    judge(page, -1)
     expect(page.get_by_test_id("next-time")).to_have_text("3 min 08 s")
     page.get_by_role("button", name="By the bench's reading").click()
     expect(page.get_by_text("stops from what it was")).to_be_visible()
@@ -92,7 +94,7 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     page.get_by_role("group", name="Was the time right for a look?").get_by_role("button", name="right").click()
     expect(page.get_by_text("Sea, mirror: right")).to_be_visible()
     page.reload()
-    expect(page.get_by_role("button", name="⅓ stop dark", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("slider", name="How did it come out?")).to_have_value("-1")
     expect(page.get_by_text("Sea, mirror: right")).to_be_visible()
 
     page.get_by_role("link", name="Bag", exact=True).click()
@@ -122,7 +124,7 @@ def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     expect(page.get_by_role("button", name=re.compile(r"^Slot ND 9"))).to_be_visible()
     page.keyboard.press("0")
     page.keyboard.press("4")
-    page.get_by_text("The sum, line by line").click()
+    working(page)
     expect(page.get_by_role("row", name=re.compile("Slot ND 9, measured correction"))).to_be_visible()
 
     page.get_by_role("link", name="Log", exact=True).click()
@@ -323,15 +325,15 @@ def test_the_last_frame_s_finding_is_offered_beneath_the_answer(visits: Any) -> 
     visit: Visit = visits(visited=True)
     page = visit.page
     expect(page.get_by_test_id("answer-time")).to_have_text("13s")
-    page.get_by_role("button", name="I just metered").click()
+    page.get_by_role("button", name="New reading").click()
     get_ready(page)
-    page.get_by_text("None", exact=True).click()
+    no_countdown(page)
     page.clock.install()
     page.get_by_role("button", name="Open the shutter").click()
     expect(page.get_by_test_id("run-left")).to_be_visible()
     page.clock.fast_forward(15_000)
     expect(page.get_by_test_id("run-result")).to_be_visible()
-    page.get_by_role("button", name="1 stop dark", exact=True).click()
+    judge(page, -3)
     page.get_by_role("link", name="Bench").filter(visible=True).first.click()
     offer = page.locator(".last-finding")
     expect(offer).to_contain_text(re.compile(r"Last frame: Slot ND 9 \d\.\d denser"))

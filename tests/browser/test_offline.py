@@ -19,9 +19,9 @@ from tools.serving import Server, records, serving
 from jackstaff_core.answering import names
 from jackstaff_core.practice.dryrun.shipped import BY_ID
 from jackstaff_core.wire.reader import plain
-from tests.core.test_wire import READING, SAMPLES
+from tests.core.test_questions import READING, SAMPLES
 
-from .conftest import Visit, eventually, frames, get_ready, until
+from .conftest import Visit, eventually, frames, get_ready, judge, no_countdown, several, until
 from .test_lights import brightest_other_than_red
 from .test_path import answer, arm_and_open, hold, short_bulb
 
@@ -63,11 +63,11 @@ def test_from_the_reading_to_again_with_no_server_at_all(walker: Visit, own_serv
     arm_and_open(page, "I close it")
     expect(page.get_by_test_id("run-gathered")).to_be_visible()
     # Closed too late, however slow the machine is: that alone would never leave a frame dark.
-    expect(page.get_by_test_id("run-left")).to_contain_text("over")
+    expect(page.get_by_test_id("run-left")).to_contain_text(re.compile(r"^\+"))
     hold(page, "Close")
     expect(page.get_by_test_id("run-result")).to_have_text(re.compile(r"^Closed .* late"))
-    page.get_by_role("button", name="⅔ stop dark", exact=True).click()
-    again = page.get_by_role("button", name=re.compile("^Again at "))
+    judge(page, -2)
+    again = page.get_by_role("button", name="Again, corrected")
     expect(again).to_be_visible()
     again.click()
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
@@ -183,7 +183,7 @@ def test_two_devices_bring_home_what_they_did_alone(browser: Browser, own_server
     expect(rock.page.get_by_test_id("run-left")).to_be_visible(timeout=BOOT_S * 1000)
     hold(rock.page, "Close")
     expect(rock.page.get_by_test_id("run-result")).to_be_visible()
-    rock.page.get_by_role("button", name="⅔ stop dark", exact=True).click()
+    judge(rock.page, -2)
     # What the log teaches is worked out of the frames that are here, by a second core that starts for it.
     rock.page.get_by_role("link", name="Log", exact=True).click()
     expect(rock.page.locator(".log-row")).to_have_count(1)
@@ -220,7 +220,7 @@ def test_the_bell_is_tried_the_lock_screen_shows_the_run_and_a_wrong_clock_is_sa
     expect(page.get_by_text("This device's clock")).to_have_count(0)
     short_bulb(page)
     get_ready(page)
-    ring = page.get_by_role("button", name="Ring the bell")
+    ring = several(page).get_by_role("button", name="Ring the bell")
     ring.click()
     page.get_by_role("button", name="No", exact=True).click()
     expect(page.get_by_text("Turn the volume up")).to_be_visible()
@@ -229,7 +229,7 @@ def test_the_bell_is_tried_the_lock_screen_shows_the_run_and_a_wrong_clock_is_sa
     expect(page.get_by_text(re.compile("^Heard at "))).to_be_visible()
     # A browser without a window has nowhere to put a notice, and it is said.
     expect(page.get_by_text("It gives no notices.")).to_be_visible()
-    page.get_by_text("None", exact=True).click()
+    no_countdown(page)
     page.get_by_role("button", name="Open the shutter").click()
     until(page, "navigator.mediaSession.metadata?.title.startsWith('Shutter open until ')")
     hold(page, "Close")

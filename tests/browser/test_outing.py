@@ -11,7 +11,19 @@ from tools.browserdata import kept
 
 from tests.api.test_outings import GPX
 
-from .conftest import Visit, eventually, get_ready, hold_back, in_the_picture, let_go, may_be_held_back, work_out
+from .conftest import (
+    Visit,
+    eventually,
+    get_ready,
+    hold_back,
+    in_the_picture,
+    let_go,
+    may_be_held_back,
+    more,
+    to_page,
+    work_out,
+    working,
+)
 
 
 def test_a_dawn_is_planned_read_and_left_in_time(guest: Visit) -> None:
@@ -179,21 +191,23 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     page.keyboard.press("Enter")
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("textbox").fill("4 s")
-    take = dialog.get_by_role("button", name="Take it")
+    take = dialog.get_by_role("button", name="Use", exact=True)
     expect(take).to_be_enabled()
     take.click()
     expect(dialog).to_be_hidden()
-    page.get_by_text("The sum, line by line").click()
+    working(page)
     expect(page.get_by_text(re.compile("^This is not the light of "))).to_be_visible()
     expect(page.get_by_text("Light rises since the reading")).to_have_count(0)
     page.get_by_role("button", name="Count it all the same").click()
     expect(page.get_by_text("Light rises since the reading")).to_be_visible()
-    page.get_by_role("button", name="Light rising 1 stop in").click()
+    more(page).get_by_role("button", name=re.compile("Light ?rising 1 stop in")).click()
     expect(dialog.get_by_text("stop a minute")).to_be_visible()
     page.keyboard.press("Escape")
     # Ten minutes on, the reading is worth little.
     page.clock.fast_forward("10:00")
-    expect(page.get_by_text(re.compile(r"The light has moved about \d\.\d stop since the reading"))).to_be_visible()
+    expect(
+        more(page).get_by_text(re.compile(r"The light has moved about \d\.\d stop since the reading"))
+    ).to_be_visible()
     # Wait instead of glass: hold the time, float the reading.
     work_out(page, "when")
     expect(page.get_by_test_id("wait")).to_be_visible()
@@ -204,7 +218,7 @@ def test_a_live_outing_counts_down_lends_its_light_to_the_bench_and_rings_on_eve
     page.get_by_role("textbox", name="Day").fill("2027-04-20")
     expect(page.get_by_role("button", name="Tue 20 Apr")).to_be_visible()
     expect(header.get_by_text("Leave in 1 h 33 min")).to_be_visible()
-    page.get_by_role("navigation").get_by_role("link", name="Run").first.click()
+    to_page(page, "/run")
     page.clock.fast_forward("01:25:00")
     alert = page.get_by_role("alert")
     expect(alert.get_by_text(re.compile("Leave in [89] minutes"))).to_be_visible()
@@ -365,7 +379,7 @@ def test_an_outing_from_nothing_to_a_set_bench_takes_six_taps(visits: Any) -> No
     ready.click()
     # The bench stands in that minute with a forecast, and says so until somebody meters.
     expect(page.get_by_role("heading", name=f"Forecast for {clock}: meter to replace it")).to_be_visible()
-    expect(page.get_by_text(re.compile("^The reading is a forecast, give or take"))).to_be_visible()
+    expect(more(page).get_by_text(re.compile("^The reading is a forecast, give or take"))).to_be_visible()
     # The look is given by what the plan turned and put on.
     expect(page.locator(".band-wanted")).to_have_text("mirror")
     expect(page.get_by_role("definition").filter(has_text="smooth as a mirror")).to_be_visible()
@@ -380,7 +394,7 @@ def test_an_outing_from_nothing_to_a_set_bench_takes_six_taps(visits: Any) -> No
     assert armed["content"]["plan"]["run"]["stops_per_minute"] is None
     assert armed["content"]["plan"]["conditions"]["place"] is None
     page.get_by_role("link", name="Bench", exact=True).filter(visible=True).click()
-    page.get_by_role("button", name="I just metered").click()
+    page.get_by_role("button", name="New reading").click()
     expect(page.get_by_role("heading", name="The meter says")).to_be_visible()
     expect(page.get_by_text("The reading is a forecast")).to_be_hidden()
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from playwright.sync_api import Page, Route, expect
 
-from .conftest import Visit, eventually, frames, rested
+from .conftest import Visit, eventually, frames, no_countdown, rested, to_page
 from .test_path import HOLD_MS
 
 LEFT = "Whoever opened this has signed out."
@@ -15,9 +15,9 @@ LEFT = "Whoever opened this has signed out."
 
 def time_four_minutes(page: Page) -> None:
     """Open a shutter for four minutes, with a list and a reading of nobody's."""
-    page.get_by_role("link", name="Run").filter(visible=True).click()
+    to_page(page, "/timer")
     page.get_by_role("button", name="4 min", exact=True).click()
-    page.get_by_text("None", exact=True).click()
+    no_countdown(page)
     page.get_by_role("button", name="Open the shutter").click()
     expect(page.get_by_test_id("run-left")).to_be_visible()
 
@@ -89,9 +89,9 @@ def test_whoever_has_just_signed_in_sees_their_open_shutter_and_opens_no_second(
     phone.sign_in()
     time_four_minutes(phone.page)
     page = laptop.page
-    page.get_by_role("link", name="Run").filter(visible=True).click()
+    to_page(page, "/timer")
     page.get_by_role("button", name="2 min", exact=True).click()
-    page.get_by_text("None", exact=True).click()
+    no_countdown(page)
     waiting = hold_back(page)
     laptop.sign_in()
     page.get_by_role("button", name="Open the shutter").click()
@@ -108,8 +108,8 @@ def test_two_devices_that_both_open_are_told_of_each_other(visits: Any) -> None:
     laptop: Visit = visits(visited=True)
     for device in (phone, laptop):
         device.sign_in("joar")
-    laptop.page.get_by_role("link", name="Run").filter(visible=True).click()
-    expect(laptop.page.get_by_role("heading", name="Nothing is set up yet.")).to_be_visible()
+    to_page(laptop.page, "/timer")
+    expect(laptop.page.get_by_role("heading", name="Plain timer")).to_be_visible()
     laptop.context.set_offline(True)
     time_four_minutes(phone.page)
     time_four_minutes(laptop.page)

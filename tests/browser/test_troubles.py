@@ -14,7 +14,7 @@ from playwright.sync_api import Browser, expect
 from tools.browserdata import kept
 from tools.serving import Server, serving
 
-from jackstaff.records.keeping import DATABASE
+from jackstaff.backups.copies import DATABASE
 
 from .conftest import Visit, eventually, in_its_own_letters, until
 from .test_run import arm, expect_running, newest, open_it
@@ -119,7 +119,7 @@ def test_a_piece_that_cannot_be_fetched_is_told_and_comes_with_the_signal(visits
     visit.context.route(re.compile(r"/assets/(run|dialogs)-[^/]*\.js"), lambda way: way.abort())
     page.reload()
     expect(page.get_by_test_id("answer-time")).to_have_text("13s")
-    page.get_by_role("button", name="I just metered").click()
+    page.get_by_role("button", name="New reading").click()
     missing = page.get_by_role("alert").filter(has_text="A part of the program could not be fetched")
     page.keyboard.press("w")
     expect(missing).to_be_visible()

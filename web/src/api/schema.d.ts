@@ -13,7 +13,9 @@ export interface paths {
         };
         /**
          * Everything
-         * @description Everything of the account in an archive: log, pictures, kit, outings, looks; aside what today's rules refuse.
+         * @description Return everything of the account in an archive: log, pictures, kit, outings, looks.
+         *
+         *     Aside what today's rules refuse.
          *
          *     A log longer than a file holds goes out in parts, each with the whole kit, every outing and look.
          */
@@ -141,7 +143,7 @@ export interface paths {
         put?: never;
         /**
          * Exposure
-         * @description ExposureQuestion(reading: 'ReadingGiven', stack: 'Annotated[tuple[GlassGiven, ...], Size(0, MOST_GLASSES)]' = (), settings: 'SettingsGiven' = <factory>, scale: 'Counting' = <Counting.EXACT: 'exact'>, dial_limit: 'float' = 30.0, film: 'LawGiven | None' = None, light: 'MovingLight | None' = None, chosen_seconds: 'float | None' = None, fineness_seconds: 'float | None' = None, expected_sd: "Annotated[float, Between(0, 10, 'stops')] | None" = None, correction: 'Correction | None' = None, purpose_stops: "Annotated[float, Between(-5, 5, 'stops')]" = 0.0, monochrome: 'bool' = False)
+         * @description What was metered, what is on the lens and what is set: all that a time is worked out from.
          */
         post: operations["jackstaff_api_mount_exposure"];
         delete?: never;
@@ -199,7 +201,7 @@ export interface paths {
         };
         /**
          * Page
-         * @description The account's frames that fit the search, the newest first unless asked otherwise.
+         * @description Return the account's frames that fit the search, the newest first unless asked otherwise.
          */
         get: operations["jackstaff_api_log_page"];
         put?: never;
@@ -221,7 +223,7 @@ export interface paths {
         put?: never;
         /**
          * Card
-         * @description The before and after card as PNG; keeps nothing.
+         * @description Return the before and after card as PNG; keeps nothing.
          */
         post: operations["jackstaff_api_pictures_card"];
         delete?: never;
@@ -241,7 +243,7 @@ export interface paths {
         put?: never;
         /**
          * Joined
-         * @description Which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing.
+         * @description Return which frame each file belongs to; learns the camera's clock where it is not given. Keeps nothing.
          */
         post: operations["jackstaff_api_pictures_joined"];
         delete?: never;
@@ -261,7 +263,7 @@ export interface paths {
         put?: never;
         /**
          * Leak
-         * @description Whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing.
+         * @description Return whether light comes in by the eyepiece: two capped frames, eyepiece closed and open. Keeps nothing.
          */
         post: operations["jackstaff_api_pictures_leak"];
         delete?: never;
@@ -281,7 +283,9 @@ export interface paths {
         put?: never;
         /**
          * Pair
-         * @description Strength, cast and corner falloff of a glass from two frames; ``after`` is a second bare one against drift.
+         * @description Return the strength, cast and corner falloff of a glass from two frames.
+         *
+         *     ``after`` is a second bare one against drift.
          *
          *     ``bracket``: more bare frames of other exposures, with which the camera's tone curve does not matter.
          */
@@ -303,7 +307,7 @@ export interface paths {
         put?: never;
         /**
          * Photo
-         * @description What a JPEG says of its exposure, how its tones lie, and how far it may go brighter; keeps nothing.
+         * @description Return what a JPEG says of its exposure, how its tones lie, and how far it may go brighter; keeps nothing.
          */
         post: operations["jackstaff_api_pictures_photo"];
         delete?: never;
@@ -321,7 +325,7 @@ export interface paths {
         };
         /**
          * Running
-         * @description The exposure that is running now, or null.
+         * @description Return the exposure that is running now, or null.
          */
         get: operations["jackstaff_api_log_running"];
         put?: never;
@@ -343,7 +347,7 @@ export interface paths {
         put?: never;
         /**
          * Specks
-         * @description Hot specks of a capped frame, and from which time this body needs a dark frame; keeps nothing.
+         * @description Return the hot specks of a capped frame, and from which time this body needs a dark frame; keeps nothing.
          */
         post: operations["jackstaff_api_pictures_specks"];
         delete?: never;
@@ -361,7 +365,7 @@ export interface paths {
         };
         /**
          * Show
-         * @description One frame of the account.
+         * @description Return one frame of the account.
          */
         get: operations["jackstaff_api_log_show"];
         /**
@@ -389,7 +393,7 @@ export interface paths {
         };
         /**
          * Kept Picture
-         * @description The digest kept beside a frame.
+         * @description Return the digest kept beside a frame.
          */
         get: operations["jackstaff_api_pictures_kept_picture"];
         put?: never;
@@ -439,7 +443,7 @@ export interface paths {
         };
         /**
          * Health
-         * @description Whether the server answers and its database with it, and which version it is.
+         * @description Return whether the server answers and its database with it, and which version it is.
          */
         get: operations["jackstaff_api_api_health"];
         put?: never;
@@ -459,7 +463,7 @@ export interface paths {
         };
         /**
          * Whole
-         * @description The account's kit, in its order.
+         * @description Return the account's kit, in its order.
          */
         get: operations["jackstaff_api_kit_whole"];
         put?: never;
@@ -481,7 +485,7 @@ export interface paths {
         put?: never;
         /**
          * Check
-         * @description Items read and handed back whole, or refused; keeps nothing.
+         * @description Return items read and handed back whole, or refused; keeps nothing.
          */
         post: operations["jackstaff_api_kit_check"];
         delete?: never;
@@ -499,7 +503,7 @@ export interface paths {
         };
         /**
          * Facts
-         * @description Every sort of thing with its facts: label, unit, bounds, and which computation uses it.
+         * @description Return every sort of thing with its facts: label, unit, bounds, and which computation uses it.
          */
         get: operations["jackstaff_api_kit_facts"];
         put?: never;
@@ -521,7 +525,7 @@ export interface paths {
         put?: never;
         /**
          * Write File
-         * @description These items as a kit file; keeps nothing.
+         * @description Return these items as a kit file; keeps nothing.
          */
         post: operations["jackstaff_api_kit_write_file"];
         delete?: never;
@@ -601,7 +605,7 @@ export interface paths {
         put?: never;
         /**
          * Read File
-         * @description What a kit file would change, each refusal with its line; keeps nothing.
+         * @description Return what a kit file would change, each refusal with its line; keeps nothing.
          */
         post: operations["jackstaff_api_kit_read_file"];
         delete?: never;
@@ -619,7 +623,7 @@ export interface paths {
         };
         /**
          * Kit Schema
-         * @description The JSON Schema of a kit file.
+         * @description Return the JSON Schema of a kit file.
          */
         get: operations["jackstaff_api_kit_kit_schema"];
         put?: never;
@@ -641,7 +645,7 @@ export interface paths {
         put?: never;
         /**
          * Light
-         * @description LightQuestion(place: 'Annotated[Place, Inline()]', start: "Annotated[datetime, Named('from')]", end: "Annotated[datetime, Named('to')]", step_seconds: 'float' = 60.0, sky: 'Sky' = <Sky.CLEAR: 'clear'>, scene: 'Scene' = <Scene.SKY_LIT: 'sky_lit'>, readings: 'OwnReadings' = (), ridge: 'Ridge | None' = None, skies: 'SkyChanges' = ())
+         * @description A place, a period and what is known of its sky; ``readings`` hold the forecast to what was metered.
          */
         post: operations["jackstaff_api_mount_light"];
         delete?: never;
@@ -743,7 +747,7 @@ export interface paths {
         };
         /**
          * Defects
-         * @description What one may find in a frame, each with cause and cure.
+         * @description Return what one may find in a frame, each with cause and cure.
          */
         get: operations["jackstaff_api_lessons_defects"];
         put?: never;
@@ -763,7 +767,7 @@ export interface paths {
         };
         /**
          * Own Evidence
-         * @description What the account's frames and pairs say of its glass.
+         * @description Return what the account's frames and pairs say of its glass.
          */
         get: operations["jackstaff_api_lessons_own_evidence"];
         put?: never;
@@ -787,7 +791,7 @@ export interface paths {
         };
         /**
          * Own File
-         * @description The account's log as JSON or CSV: the frames that today's rules take. The archive has the others, too.
+         * @description Return the account's log as JSON or CSV: the frames that today's rules take. The archive has the others, too.
          */
         get: operations["jackstaff_api_logfiles_own_file"];
         put?: never;
@@ -807,7 +811,7 @@ export interface paths {
         };
         /**
          * Own Lessons
-         * @description What the account's log teaches of time, focal length, taste and mistakes.
+         * @description Return what the account's log teaches of time, focal length, taste and mistakes.
          */
         get: operations["jackstaff_api_lessons_own_lessons"];
         put?: never;
@@ -831,7 +835,7 @@ export interface paths {
         };
         /**
          * Parts
-         * @description In how many files the account's log goes out.
+         * @description Return in how many files the account's log goes out.
          */
         get: operations["jackstaff_api_logfiles_parts"];
         put?: never;
@@ -891,7 +895,7 @@ export interface paths {
         };
         /**
          * Log Schema
-         * @description The JSON Schema of a log file.
+         * @description Return the JSON Schema of a log file.
          */
         get: operations["jackstaff_api_logfiles_log_schema"];
         put?: never;
@@ -913,7 +917,7 @@ export interface paths {
         put?: never;
         /**
          * Write
-         * @description Frames that are sent along as a file; keeps nothing.
+         * @description Return the frames that are sent along as a file; keeps nothing.
          */
         post: operations["jackstaff_api_logfiles_write"];
         delete?: never;
@@ -933,7 +937,7 @@ export interface paths {
         put?: never;
         /**
          * Looks
-         * @description LooksQuestion(camera: 'Camera', subjects: 'Subjects', wants: 'Wants' = (), own: 'Annotated[tuple[OwnLook, ...], Size(0, 24)]' = ())
+         * @description The camera, what moves before it, and what is wished for each.
          */
         post: operations["jackstaff_api_mount_looks"];
         delete?: never;
@@ -991,13 +995,13 @@ export interface paths {
         };
         /**
          * Drawing
-         * @description The made-up scene as that time would draw it, as a JPEG. ``question`` is the JSON of /looks/at.
+         * @description Return the made-up scene as that time would draw it, as a JPEG. ``question`` is the JSON of /looks/at.
          */
         get: operations["jackstaff_api_looks_drawing"];
         put?: never;
         /**
          * Long Drawing
-         * @description The same of a question longer than an address may be.
+         * @description Return the same of a question longer than an address may be.
          */
         post: operations["jackstaff_api_looks_long_drawing"];
         delete?: never;
@@ -1057,7 +1061,7 @@ export interface paths {
         put?: never;
         /**
          * Write Calendar
-         * @description Entries as a calendar file with their alarms; keeps nothing.
+         * @description Return entries as a calendar file with their alarms; keeps nothing.
          */
         post: operations["jackstaff_api_outings_write_calendar"];
         delete?: never;
@@ -1077,7 +1081,7 @@ export interface paths {
         put?: never;
         /**
          * Read Calendar
-         * @description The entries of a calendar file; keeps nothing.
+         * @description Return the entries of a calendar file; keeps nothing.
          */
         post: operations["jackstaff_api_outings_read_calendar"];
         delete?: never;
@@ -1137,7 +1141,7 @@ export interface paths {
         put?: never;
         /**
          * Feed
-         * @description High and low waters half a day either side of a period, and its weather, from the simulated coast.
+         * @description Return the high and low waters half a day either side of a period, and its weather, from the simulated coast.
          */
         post: operations["jackstaff_api_outing_feed"];
         delete?: never;
@@ -1157,7 +1161,7 @@ export interface paths {
         put?: never;
         /**
          * Feed Waters
-         * @description High and low waters of some days, from the simulated coast.
+         * @description Return the high and low waters of some days, from the simulated coast.
          */
         post: operations["jackstaff_api_outing_feed_waters"];
         delete?: never;
@@ -1177,7 +1181,7 @@ export interface paths {
         put?: never;
         /**
          * Outing Fillable
-         * @description LightQuestion(place: 'Annotated[Place, Inline()]', start: "Annotated[datetime, Named('from')]", end: "Annotated[datetime, Named('to')]", step_seconds: 'float' = 60.0, sky: 'Sky' = <Sky.CLEAR: 'clear'>, scene: 'Scene' = <Scene.SKY_LIT: 'sky_lit'>, readings: 'OwnReadings' = (), ridge: 'Ridge | None' = None, skies: 'SkyChanges' = ())
+         * @description A place, a period and what is known of its sky; ``readings`` hold the forecast to what was metered.
          */
         post: operations["jackstaff_api_mount_outing_fillable"];
         delete?: never;
@@ -1217,7 +1221,7 @@ export interface paths {
         put?: never;
         /**
          * Write Gpx
-         * @description Places as a GPX file; keeps nothing.
+         * @description Return places as a GPX file; keeps nothing.
          */
         post: operations["jackstaff_api_outings_write_gpx"];
         delete?: never;
@@ -1237,7 +1241,7 @@ export interface paths {
         put?: never;
         /**
          * Read Gpx
-         * @description The places of a GPX file; keeps nothing.
+         * @description Return the places of a GPX file; keeps nothing.
          */
         post: operations["jackstaff_api_outings_read_gpx"];
         delete?: never;
@@ -1255,7 +1259,7 @@ export interface paths {
         };
         /**
          * Hazards
-         * @description What can hurt somebody at a place, each with its caution and whom to ask.
+         * @description Return what can hurt somebody at a place, each with its caution and whom to ask.
          */
         get: operations["jackstaff_api_outing_hazards"];
         put?: never;
@@ -1402,7 +1406,7 @@ export interface paths {
         put?: never;
         /**
          * Zone
-         * @description The time zones of a place, from the map that ships; at sea the nautical one.
+         * @description Return the time zones of a place, from the map that ships; at sea the nautical one.
          */
         post: operations["jackstaff_api_outing_zone"];
         delete?: never;
@@ -1420,7 +1424,7 @@ export interface paths {
         };
         /**
          * Whole
-         * @description The account's outings, archived ones included.
+         * @description Return the account's outings, archived ones included.
          */
         get: operations["jackstaff_api_outings_whole"];
         put?: never;
@@ -1464,7 +1468,7 @@ export interface paths {
         };
         /**
          * Phone
-         * @description What *Open on my phone* shows.
+         * @description Return what *Open on my phone* shows.
          */
         get: operations["jackstaff_api_phone_phone"];
         put?: never;
@@ -1666,7 +1670,9 @@ export interface paths {
         put?: never;
         /**
          * Reach
-         * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows; ``wished`` the strengths that
+         * @description What a kit is asked to reach.
+         *
+         *     ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows, ``wished`` the strengths that
          *     frames wanted [stops].
          */
         post: operations["jackstaff_api_mount_reach"];
@@ -1705,7 +1711,7 @@ export interface paths {
         };
         /**
          * Since
-         * @description The account's documents that have changed since a number, page by page.
+         * @description Return the account's documents that have changed since a number, page by page.
          */
         get: operations["jackstaff_api_replica_since"];
         put?: never;
@@ -1831,7 +1837,9 @@ export interface paths {
         };
         /**
          * Time Of Server
-         * @description A clock that lives through reloads and restarts: seconds since the machine started, under the machine's count.
+         * @description Return a clock that lives through reloads and restarts.
+         *
+         *     It counts seconds since the machine started, under the machine's count.
          */
         get: operations["jackstaff_api_run_time_of_server"];
         put?: never;
@@ -1851,7 +1859,7 @@ export interface paths {
         };
         /**
          * Scales
-         * @description The marks a body's dials offer, in rising order.
+         * @description Return the marks a body's dials offer, in rising order.
          */
         get: operations["jackstaff_api_bench_scales"];
         put?: never;
@@ -1871,7 +1879,7 @@ export interface paths {
         };
         /**
          * Look
-         * @description Who is signed in. Sets the cookie that later writes must echo.
+         * @description Return who is signed in. Sets the cookie that later writes must echo.
          */
         get: operations["jackstaff_api_session_look"];
         put?: never;
@@ -1901,7 +1909,7 @@ export interface paths {
         put?: never;
         /**
          * Stacks
-         * @description FinderQuestion(reading: 'ReadingGiven', glass: 'OwnGlass', slots: 'Slots', target: 'Target', apertures: 'Ends', isos: 'Isos', must: 'Ids' = (), sharp_to: 'Given' = '11', iso_base: 'Given | None' = None, on: 'Ids' = (), film: 'LawGiven | None' = None, wished_stops: "Annotated[float, Between(-15, 15, 'stops')]" = 0.0, order: 'Order' = <Order.GLASS: 'glass'>, onto: 'Onto | None' = None, set_to: 'SettingsGiven | None' = None)
+         * @description A reading, the glass one has, and the time it should reach.
          */
         post: operations["jackstaff_api_mount_stacks"];
         delete?: never;
@@ -1921,7 +1929,7 @@ export interface paths {
         put?: never;
         /**
          * Take
-         * @description The simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF.
+         * @description Return the simulated camera's frame, a drawing as bright as it really came out, as a JPEG with EXIF.
          */
         post: operations["jackstaff_api_standins_take"];
         delete?: never;
@@ -1941,7 +1949,7 @@ export interface paths {
         put?: never;
         /**
          * Read Meter
-         * @description What the simulated meter shows there and then.
+         * @description Return what the simulated meter shows there and then.
          */
         post: operations["jackstaff_api_standins_read_meter"];
         delete?: never;
@@ -1961,7 +1969,9 @@ export interface paths {
         put?: never;
         /**
          * See
-         * @description What the simulated phone sees of a made-up sky, as a PNG; its exposure is held, and told in the headers.
+         * @description Return what the simulated phone sees of a made-up sky, as a PNG.
+         *
+         *     Its exposure is held, and told in the headers.
          */
         post: operations["jackstaff_api_standins_see"];
         delete?: never;
@@ -2019,7 +2029,7 @@ export interface paths {
         };
         /**
          * Start
-         * @description Session, kit and first answer together. Sets the cookie that later writes must echo.
+         * @description Return session, kit and first answer together. Sets the cookie that later writes must echo.
          */
         get: operations["jackstaff_api_start_start"];
         put?: never;
@@ -2039,7 +2049,7 @@ export interface paths {
         };
         /**
          * Starter
-         * @description The kit, reading and stack a newcomer starts with.
+         * @description Return the kit, reading and stack a newcomer starts with.
          */
         get: operations["jackstaff_api_kit_starter"];
         put?: never;
@@ -2246,7 +2256,10 @@ export interface components {
              */
             law: "additive";
         };
-        /** Advice */
+        /**
+         * Advice
+         * @description A sentence of the core: its code, how much it matters, its words, and the numbers in it.
+         */
         AdviceAnswer: {
             code: string;
             severity: components["schemas"]["Severity"];
@@ -2289,24 +2302,17 @@ export interface components {
             stops: number;
         };
         /**
-         * ArchiveAnswer
+         * ArchiveChanges
          * @description What an archive holds, and what of it is new or changed here; beside the frames one by one, to the hundredth.
          */
-        ArchiveAnswer: {
-            /** Aside */
+        ArchiveChangesAnswer: {
             aside: number;
-            /** Beside */
-            beside: components["schemas"]["BesideChange"][];
-            frames: components["schemas"]["ReadAnswer"];
-            /** Kept */
+            beside: components["schemas"]["BesideChangeAnswer"][];
+            frames: components["schemas"]["LogChangesAnswer"];
             kept: boolean;
-            /** Looks */
             looks: number;
-            /** Outings */
             outings: number;
-            /** Pictures */
             pictures: number;
-            /** Things */
             things: number;
         };
         /**
@@ -2370,7 +2376,10 @@ export interface components {
             key: string;
             kind: components["schemas"]["DocKind"];
         };
-        /** AsideCopy */
+        /**
+         * AsideCopy
+         * @description What was set aside, as a device is sent it.
+         */
         AsideCopy: {
             /**
              * Changed At
@@ -2398,9 +2407,12 @@ export interface components {
         AspectAnswer: {
             instead: string[];
             name: string;
-            ways: components["schemas"]["WayAnswer"][];
+            ways: components["schemas"]["ByEyeAnswer"][];
         };
-        /** AtAnswer */
+        /**
+         * AtAnswer
+         * @description What a time does to each subject, in their order.
+         */
         AtAnswer: {
             subjects: components["schemas"]["RenderingAnswer"][];
         };
@@ -2448,18 +2460,11 @@ export interface components {
          * BesideChange
          * @description What an archive does to one thing, plan or look; ``stays``: the plan here was changed later.
          */
-        BesideChange: {
-            /**
-             * Change
-             * @enum {string}
-             */
+        BesideChangeAnswer: {
+            /** @enum {string} */
             change: "new" | "changed" | "removed" | "stays";
-            /** Name */
             name: string;
-            /**
-             * Sort
-             * @enum {string}
-             */
+            /** @enum {string} */
             sort: "thing" | "outing" | "look";
         };
         /**
@@ -2575,11 +2580,22 @@ export interface components {
             noise_reduction: boolean;
             seconds: number;
         };
-        /** CalendarInput */
+        /**
+         * ByEye
+         * @description A word and the facts it sets.
+         */
+        ByEyeAnswer: {
+            facts: {
+                [key: string]: number | string;
+            };
+            word: string;
+        };
+        /**
+         * CalendarQuestion
+         * @description Entries to write, and what the calendar is called.
+         */
         CalendarInput: {
-            /** Entries */
-            entries: components["schemas"]["EntryDoc"][];
-            /** Name */
+            entries: components["schemas"]["EntryInput"][];
             name: string;
         };
         /**
@@ -2596,23 +2612,23 @@ export interface components {
             zone: string;
         };
         /**
+         * Calibrated
+         * @description What a glass or a session measures against its label [stops], its sd, and the frames behind it.
+         */
+        CalibratedAnswer: {
+            frames: number;
+            id: string;
+            mean: number;
+            sd: number;
+        };
+        /**
          * Calibration
          * @description ``covariance`` in the order of ``glass``, then ``sessions``.
          */
         CalibrationAnswer: {
             covariance: number[][];
-            glass: components["schemas"]["CalibrationFoundAnswer"][];
-            sessions: components["schemas"]["CalibrationFoundAnswer"][];
-        };
-        /**
-         * Found
-         * @description What a glass or a session measures against its label [stops], its sd, and the frames behind it.
-         */
-        CalibrationFoundAnswer: {
-            frames: number;
-            id: string;
-            mean: number;
-            sd: number;
+            glass: components["schemas"]["CalibratedAnswer"][];
+            sessions: components["schemas"]["CalibratedAnswer"][];
         };
         /**
          * CalibrationQuestion
@@ -2632,13 +2648,11 @@ export interface components {
             session_sd: number | null;
         };
         /**
-         * CalledAnswer
+         * Called
          * @description What a fact is called while another has one of these values.
          */
         CalledAnswer: {
-            /** Fact */
             fact: string;
-            /** Labels */
             labels: {
                 [key: string]: string;
             };
@@ -2658,7 +2672,10 @@ export interface components {
             /** @default 36 */
             sensor_width_mm: number;
         };
-        /** CandidateInput */
+        /**
+         * CandidateInput
+         * @description A frame of the log that a file may belong to.
+         */
         CandidateInput: {
             /**
              * Id
@@ -2673,7 +2690,10 @@ export interface components {
             /** Seconds */
             seconds: number;
         };
-        /** CappedSettings */
+        /**
+         * CappedSettings
+         * @description Time [s] and warmth [degrees Celsius] of a capped frame, and the warmth of the next one.
+         */
         CappedSettings: {
             /** Celsius */
             celsius?: number | null;
@@ -2690,7 +2710,18 @@ export interface components {
             name: string;
             stops: number;
         };
-        /** CardWords */
+        /**
+         * CardLine
+         * @description One row of the field card: the metered mark, and a time for each filter.
+         */
+        CardLineAnswer: {
+            cells: components["schemas"]["CellAnswer"][];
+            mark: string;
+        };
+        /**
+         * CardWords
+         * @description The words on a before and after card.
+         */
         CardWords: {
             /**
              * After Text
@@ -2718,17 +2749,15 @@ export interface components {
              */
             foot: string;
         };
-        /** CastAnswer */
+        /**
+         * Cast
+         * @description Stops more of red and of blue against green, and the shift of the light that got through [mired, + warmer].
+         */
         CastAnswer: {
-            /** Bg */
             bg: number;
-            /** Mired */
             mired: number;
-            /** Rg */
             rg: number;
         };
-        /** @enum {string} */
-        Cause: "scene" | "filter" | "taste";
         /**
          * Cell
          * @description What to set, in words; ``cost_stops`` of rounding, + brighter; ``bulb`` beyond the dial. Empty past a day.
@@ -2738,26 +2767,6 @@ export interface components {
             cost_stops: number;
             seconds: number | null;
             text: string;
-        };
-        /**
-         * Change
-         * @enum {string}
-         */
-        Change: "new" | "changed" | "same";
-        /** ChangeAnswer */
-        ChangeAnswer: {
-            change: components["schemas"]["Change"];
-            /** Facts */
-            facts: string[];
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Name */
-            name: string;
-            /** Sort */
-            sort: string;
         };
         /**
          * ChangeInput
@@ -2836,7 +2845,10 @@ export interface components {
             /** Until */
             until: number;
         };
-        /** ChangesInput */
+        /**
+         * ChangesInput
+         * @description What a device wrote, for which account.
+         */
         ChangesInput: {
             /** Account */
             account: number;
@@ -2845,7 +2857,10 @@ export interface components {
             /** Epoch */
             epoch?: string | null;
         };
-        /** ChangesResult */
+        /**
+         * ChangesResult
+         * @description What became of each write.
+         */
         ChangesResult: {
             /** Account */
             account: number;
@@ -2859,14 +2874,25 @@ export interface components {
             /** Results */
             results: components["schemas"]["ChangeResult"][];
         };
-        /** Channels */
-        Channels: {
-            /** B */
+        /**
+         * Channels
+         * @description A number for red, green and blue.
+         */
+        ChannelsAnswer: {
             b: number;
-            /** G */
             g: number;
-            /** R */
             r: number;
+        };
+        /**
+         * CheckLine
+         * @description ``habit`` lines may be folded away once they sit; lines of harm never.
+         */
+        CheckLineAnswer: {
+            code: string;
+            habit: boolean;
+            severity: components["schemas"]["Severity"];
+            text: string;
+            why: string;
         };
         /**
          * Checklist
@@ -2875,25 +2901,15 @@ export interface components {
         ChecklistAnswer: {
             battery_left: number | null;
             battery_takes: number | null;
-            lines: components["schemas"]["ChecklistLineAnswer"][];
+            lines: components["schemas"]["CheckLineAnswer"][];
             rehearsal: components["schemas"]["RehearsalAnswer"] | null;
         };
         /**
-         * Line
-         * @description ``habit`` lines may be folded away once they sit; lines of harm never.
+         * Choice
+         * @description One of the values that a fact may have, and the words it is shown by.
          */
-        ChecklistLineAnswer: {
-            code: string;
-            habit: boolean;
-            severity: components["schemas"]["Severity"];
-            text: string;
-            why: string;
-        };
-        /** ChoiceAnswer */
         ChoiceAnswer: {
-            /** Code */
             code: string;
-            /** Label */
             label: string;
         };
         /**
@@ -2947,30 +2963,25 @@ export interface components {
             /** @default false */
             tracked: boolean;
         };
-        /** ClosedAnswer */
+        /**
+         * Closed
+         * @description When it really closed, what ended it (asked, ceiling, battery), and until when the camera is busy.
+         */
         ClosedAnswer: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /**
-             * Busy Until
-             * Format: date-time
-             */
+            /** Format: date-time */
             busy_until: string;
-            /** Ended By */
             ended_by: string;
             failure: components["schemas"]["FailureAnswer"] | null;
-            /**
-             * Simulated
-             * @default true
-             */
             simulated: boolean;
         };
         /** @enum {string} */
         ClosedBy: "hand" | "mark";
-        /** Conflict */
+        /**
+         * Conflict
+         * @description Wishes that no one time gives, and the frames that would give them when blended.
+         */
         ConflictAnswer: {
             frames: components["schemas"]["BlendFrameAnswer"][];
             text: string;
@@ -3117,7 +3128,10 @@ export interface components {
         DensityInput: {
             text: string;
         };
-        /** DescribedAnswer */
+        /**
+         * DescribedAnswer
+         * @description The kinds of subject that can be described in words.
+         */
         DescribedAnswer: {
             kinds: components["schemas"]["DescribedKindAnswer"][];
         };
@@ -3128,13 +3142,14 @@ export interface components {
         DescribedInput: {
             kind?: string | null;
         };
-        /** DescribedKind */
+        /**
+         * DescribedKind
+         * @description A kind of subject, and what is asked of it in words.
+         */
         DescribedKindAnswer: {
             aspects: components["schemas"]["AspectAnswer"][];
             kind: string;
         };
-        /** @enum {string} */
-        DevelopCause: "timing" | "filters" | "reading" | "decided" | "light";
         /**
          * DevelopQuestion
          * @description A frame just taken; ``through_before`` are the filters that a frame was seen through already.
@@ -3162,21 +3177,17 @@ export interface components {
             tones: components["schemas"]["DrawnToneAnswer"][];
             window_stops: number;
         };
-        /** DeviceInput */
+        /**
+         * Device
+         * @description What the stand-in is: press to shutter [s], the longest time it holds [s], whether the camera reduces noise.
+         */
         DeviceInput: {
-            /** Ceiling S */
             ceiling_s?: number | null;
             /** @default none */
             fault: components["schemas"]["Trouble"];
-            /**
-             * Latency S
-             * @default 0.12
-             */
+            /** @default 0.12 */
             latency_s: number;
-            /**
-             * Noise Reduction
-             * @default false
-             */
+            /** @default false */
             noise_reduction: boolean;
         };
         /**
@@ -3187,31 +3198,25 @@ export interface components {
             exact: number;
             label: string;
         };
+        /** @enum {string} */
+        Difference: "new" | "changed" | "same";
         /**
-         * DigestAnswer
-         * @description How tones lie: shares of pixels by bin of ``bin_stops`` below full, clipped by channel, a small JPEG.
+         * Digest
+         * @description Shares of pixels by bin for red, green, blue; shares clipped and black; the median [stops below full].
          */
         DigestAnswer: {
-            /** Bin Stops */
             bin_stops: number;
-            /** Black */
             black: number;
-            /** Blue */
             blue: number[];
-            /** Clipped */
             clipped: number[];
-            /** Green */
             green: number[];
-            /** Median Stops */
             median_stops: number;
-            /** Red */
             red: number[];
-            /** Small */
             small: string;
         };
         /**
          * DocKind
-         * @description What is replicated.
+         * @description A kind of document.
          * @enum {string}
          */
         DocKind: "kit" | "outing" | "look" | "frame" | "aside";
@@ -3227,7 +3232,10 @@ export interface components {
             shot: number;
             to_second: number;
         };
-        /** DrawingInput */
+        /**
+         * DrawingInput
+         * @description A drawing asked for by its address alone.
+         */
         DrawingInput: {
             /** Question */
             question: string;
@@ -3291,46 +3299,57 @@ export interface components {
             /** Password */
             password: string;
         };
-        /** EntriesAnswer */
+        /**
+         * EntriesAnswer
+         * @description The entries of a calendar.
+         */
         EntriesAnswer: {
-            /** Entries */
-            entries: components["schemas"]["EntryDoc"][];
+            entries: components["schemas"]["EntryAnswer"][];
         };
-        /** EntryDoc */
-        EntryDoc: {
-            /** Alarm Minutes */
-            alarm_minutes?: number | null;
-            /**
-             * End
-             * Format: date-time
-             */
+        /**
+         * Entry
+         * @description One line of the calendar, in UTC; ``alarm_minutes`` before its start, None for no alarm.
+         */
+        EntryAnswer: {
+            alarm_minutes: number | null;
+            /** Format: date-time */
             end: string;
-            /** Latitude */
-            latitude?: number | null;
-            /** Longitude */
-            longitude?: number | null;
-            /**
-             * Note
-             * @default
-             */
+            latitude: number | null;
+            longitude: number | null;
             note: string;
-            /**
-             * Start
-             * Format: date-time
-             */
+            /** Format: date-time */
             start: string;
-            /** Title */
             title: string;
         };
+        /**
+         * Entry
+         * @description One line of the calendar, in UTC; ``alarm_minutes`` before its start, None for no alarm.
+         */
+        EntryInput: {
+            alarm_minutes?: number | null;
+            /** Format: date-time */
+            end: string;
+            latitude?: number | null;
+            longitude?: number | null;
+            /** @default  */
+            note: string;
+            /** Format: date-time */
+            start: string;
+            title: string;
+        };
+        /** @enum {string} */
+        ErrorCause: "scene" | "filter" | "taste";
         /**
          * ErrorPart
          * @description A part of how the frame came out [stops, + brighter].
          */
         ErrorPartAnswer: {
-            cause: components["schemas"]["DevelopCause"];
+            cause: components["schemas"]["ErrorSource"];
             stops: number;
             text: string;
         };
+        /** @enum {string} */
+        ErrorSource: "timing" | "filters" | "reading" | "decided" | "light";
         /**
          * Event
          * @description A named moment; ``at`` None when it does not happen in the period.
@@ -3352,6 +3371,15 @@ export interface components {
             glass: components["schemas"]["KnownAnswer"][];
             habits: components["schemas"]["HabitAnswer"][];
             used: number;
+        };
+        /**
+         * Exposed
+         * @description How a frame was exposed [s, f-number, ISO].
+         */
+        ExposedAnswer: {
+            f_number: number;
+            iso: number;
+            seconds: number;
         };
         /**
          * Exposure
@@ -3398,7 +3426,10 @@ export interface components {
             track: components["schemas"]["ProgressAnswer"][];
             ways_out: components["schemas"]["WayOutAnswer"][];
         };
-        /** ExposureQuestion */
+        /**
+         * ExposureQuestion
+         * @description What was metered, what is on the lens and what is set: all that a time is worked out from.
+         */
         ExposureInput: {
             chosen_seconds?: number | null;
             correction?: components["schemas"]["CorrectionInput"] | null;
@@ -3424,15 +3455,6 @@ export interface components {
             settings: components["schemas"]["SettingsInput"];
             /** @default [] */
             stack: components["schemas"]["GlassInput"][];
-        };
-        /** ExposureRead */
-        ExposureRead: {
-            /** F Number */
-            f_number: number;
-            /** Iso */
-            iso: number;
-            /** Seconds */
-            seconds: number;
         };
         /**
          * Eye
@@ -3466,55 +3488,42 @@ export interface components {
             stops: number;
         };
         /**
-         * FactAnswer
-         * @description One fact of a sort, as a form asks for it.
+         * FactForm
+         * @description A fact with its name in the file and its default, as a form asks for it.
          */
-        FactAnswer: {
-            /** By */
+        FactFormAnswer: {
             by: number;
             called: components["schemas"]["CalledAnswer"] | null;
-            /** Choices */
             choices: components["schemas"]["ChoiceAnswer"][];
-            /** Default */
-            default: number | boolean | string | number[] | null;
-            /** Group */
+            /** Anything */
+            default: unknown;
             group: string;
-            /** High */
             high: number;
-            /** Label */
             label: string;
-            /** Low */
             low: number;
-            /** Most */
             most: number;
-            /** Name */
             name: string;
             only_for: components["schemas"]["OnlyForAnswer"] | null;
-            /** Opens */
             opens: boolean;
-            /** Pair */
             pair: string[];
             shape: components["schemas"]["Shape"];
-            /** Unit */
             unit: string;
-            /** Used By */
             used_by: string;
-            /** Usual */
             usual: number[];
         };
         /**
-         * FailureAnswer
-         * @description ``line`` is the line of the arm list that would have caught it.
+         * Failure
+         * @description Why a device did not do it, what to do, and which line of the arm list it belongs to.
          */
         FailureAnswer: {
-            /** Code */
             code: string;
-            /** Line */
             line: string;
-            /** Text */
             text: string;
         };
-        /** Fault */
+        /**
+         * Fault
+         * @description One refusal: where, what, and what instead.
+         */
         Fault: {
             /** Field */
             field: string;
@@ -3541,20 +3550,19 @@ export interface components {
             errors: components["schemas"]["Fault"][];
         };
         /**
-         * FeedAnswer
+         * Feed
          * @description Never a forecast: what the stand-in that ships makes up for this place and day.
          */
         FeedAnswer: {
-            /** Simulated */
             simulated: boolean;
-            /** Source */
             source: string;
-            /** Waters */
             waters: components["schemas"]["WaterAnswer"][];
-            /** Weather */
             weather: components["schemas"]["WeatherAnswer"][];
         };
-        /** FeedInput */
+        /**
+         * FeedInput
+         * @description A place and a period.
+         */
         FeedInput: {
             /**
              * From
@@ -3571,9 +3579,12 @@ export interface components {
              */
             to: string;
         };
-        /** FieldCardAnswer */
+        /**
+         * FieldCardAnswer
+         * @description The rows of a field card.
+         */
         FieldCardAnswer: {
-            lines: components["schemas"]["LineAnswer"][];
+            lines: components["schemas"]["CardLineAnswer"][];
         };
         /**
          * FieldCardQuestion
@@ -3590,10 +3601,13 @@ export interface components {
             /** @default third */
             step: components["schemas"]["Step"];
         };
-        /** FileAnswer */
+        /**
+         * FileAnswer
+         * @description What a kit file would change, and the kit in it.
+         */
         FileAnswer: {
             /** Changes */
-            changes: components["schemas"]["ChangeAnswer"][];
+            changes: components["schemas"]["ItemChangeAnswer"][];
             kit: components["schemas"]["KitAnswer"];
         };
         /**
@@ -3665,7 +3679,19 @@ export interface components {
             name: string;
             stops: number;
         };
-        /** FinderQuestion */
+        /**
+         * FilterOn
+         * @description A filter that is on, and what it is reckoned as [stops].
+         */
+        FilterOnInput: {
+            /** Format: uuid */
+            id: string;
+            stops: number;
+        };
+        /**
+         * FinderQuestion
+         * @description A reading, the glass one has, and the time it should reach.
+         */
         FinderInput: {
             apertures: (string | number)[];
             film?: (components["schemas"]["PowerInput"] | components["schemas"]["AdditiveInput"] | components["schemas"]["TableInput"]) | null;
@@ -3688,23 +3714,22 @@ export interface components {
             /** @default 0 */
             wished_stops: number;
         };
-        /** FindingAnswer */
+        /**
+         * Finding
+         * @description One thing to look for. ``learns`` says what the log does with it, "" when nothing.
+         */
         FindingAnswer: {
-            /** Cause */
             cause: string;
             code: components["schemas"]["Defect"];
-            /** Cure */
             cure: string;
-            /** Label */
             label: string;
-            /** Learns */
             learns: string;
         };
         /** @enum {string} */
         Fit: "right" | "short" | "long";
         /**
          * FlashAnswer
-         * @description ``wide_seconds`` is what daylight asks at the wide aperture; ``stops`` the glass needed; ``flash_stops`` what the flash must give more than at this aperture without glass.
+         * @description What flash in daylight needs.
          */
         FlashAnswer: {
             flash_stops: number;
@@ -3722,36 +3747,36 @@ export interface components {
         };
         /** @enum {string} */
         Floating: "time" | "aperture" | "iso" | "stack" | "reading";
-        /** Forecast */
+        /**
+         * Forecast
+         * @description The light at every step, the named moments of the period, and what became of each reading.
+         */
         ForecastAnswer: {
             events: components["schemas"]["EventAnswer"][];
             points: components["schemas"]["LightPointAnswer"][];
             readings: components["schemas"]["ReadingStatusAnswer"][];
         };
-        /** Found */
-        FoundAnswer: {
+        /**
+         * FoundStacks
+         * @description The stacks that reach a time, the best first; where none does, why, and the nearest.
+         */
+        FoundStacksAnswer: {
             count: number;
             nearest?: components["schemas"]["StackAnswer"] | null;
             none_because?: string | null;
             stacks: components["schemas"]["StackAnswer"][];
         };
-        /** FrameChange */
-        FrameChange: {
-            /**
-             * Change
-             * @enum {string}
-             */
+        /**
+         * FrameChange
+         * @description What a file would do to one frame.
+         */
+        FrameChangeAnswer: {
+            /** @enum {string} */
             change: "new" | "changed" | "same";
-            /**
-             * Id
-             * Format: uuid
-             */
+            /** Format: uuid */
             id: string;
-            /** Opened At */
             opened_at: string;
-            /** What */
             what: string;
-            /** Zone */
             zone: string | null;
         };
         /**
@@ -3806,7 +3831,10 @@ export interface components {
             wind_m_s?: number | null;
             zone?: string | null;
         };
-        /** FrameCopy */
+        /**
+         * FrameCopy
+         * @description A frame, as a device is sent it.
+         */
         FrameCopy: {
             /**
              * Changed At
@@ -3851,9 +3879,12 @@ export interface components {
             scale: components["schemas"]["Counting"];
             settings: components["schemas"]["FrameSettingsDoc"];
             stack: components["schemas"]["FrameGlassDoc"][];
-            state: components["schemas"]["State"];
+            state: components["schemas"]["FrameState"];
         };
-        /** FrameEvent */
+        /**
+         * FrameEvent
+         * @description Something that happened to a running exposure; ``seconds`` is what it changed, in its kind's own unit.
+         */
         FrameEventDoc: {
             /** Format: date-time */
             at: string;
@@ -3862,7 +3893,10 @@ export interface components {
             kind: components["schemas"]["EventKind"];
             seconds?: number | null;
         };
-        /** FrameEvent */
+        /**
+         * FrameEvent
+         * @description Something that happened to a running exposure; ``seconds`` is what it changed, in its kind's own unit.
+         */
         FrameEventInput: {
             /** Format: date-time */
             at: string;
@@ -3920,7 +3954,7 @@ export interface components {
             scale: components["schemas"]["Counting"];
             settings: components["schemas"]["FrameSettingsInput"];
             stack: components["schemas"]["FrameGlassInput"][];
-            state: components["schemas"]["State"];
+            state: components["schemas"]["FrameState"];
         };
         /**
          * FrameKept
@@ -3949,16 +3983,22 @@ export interface components {
             scale: components["schemas"]["Counting"];
             settings: components["schemas"]["FrameSettingsDoc"];
             stack: components["schemas"]["FrameGlassDoc"][];
-            state: components["schemas"]["State"];
+            state: components["schemas"]["FrameState"];
         };
-        /** FramePage */
+        /**
+         * FramePage
+         * @description A page of frames, and how many fit in all.
+         */
         FramePage: {
             /** Count */
             count: number;
             /** Frames */
             frames: components["schemas"]["FrameKeptDoc"][];
         };
-        /** FrameReading */
+        /**
+         * FrameReading
+         * @description What was metered: a camera's settings or a hand meter's EV, when, and through what.
+         */
         FrameReadingDoc: {
             aperture?: string | null;
             ev100?: number | null;
@@ -3969,7 +4009,10 @@ export interface components {
             step: components["schemas"]["Step"];
             through?: components["schemas"]["FrameGlassDoc"][] | null;
         };
-        /** FrameReading */
+        /**
+         * FrameReading
+         * @description What was metered: a camera's settings or a hand meter's EV, when, and through what.
+         */
         FrameReadingInput: {
             aperture?: string | null;
             ev100?: number | null;
@@ -3985,7 +4028,7 @@ export interface components {
          * @description The exposure error somebody saw [stops, + brighter than right], where it belongs, and the defects.
          */
         FrameReviewDoc: {
-            because?: components["schemas"]["Cause"] | null;
+            because?: components["schemas"]["ErrorCause"] | null;
             /** @default [] */
             defects: components["schemas"]["Defect"][];
             error_stops?: number | null;
@@ -3997,7 +4040,7 @@ export interface components {
          * @description The exposure error somebody saw [stops, + brighter than right], where it belongs, and the defects.
          */
         FrameReviewInput: {
-            because?: components["schemas"]["Cause"] | null;
+            because?: components["schemas"]["ErrorCause"] | null;
             /** @default [] */
             defects: components["schemas"]["Defect"][];
             error_stops?: number | null;
@@ -4013,7 +4056,7 @@ export interface components {
             bias_stops: number;
             busy_until?: string | null;
             closes?: ("hand" | "mark") | null;
-            correction_for?: components["schemas"]["Cause"] | null;
+            correction_for?: components["schemas"]["ErrorCause"] | null;
             /** @default 0 */
             correction_stops: number;
             /** @default 0 */
@@ -4057,7 +4100,7 @@ export interface components {
             bias_stops: number;
             busy_until?: string | null;
             closes?: ("hand" | "mark") | null;
-            correction_for?: components["schemas"]["Cause"] | null;
+            correction_for?: components["schemas"]["ErrorCause"] | null;
             /** @default 0 */
             correction_stops: number;
             /** @default 0 */
@@ -4092,16 +4135,24 @@ export interface components {
             /** @default true */
             watched: boolean;
         };
-        /** FrameSettings */
+        /**
+         * FrameSettings
+         * @description Aperture and ISO that the frame was taken at, as they stand on the dials.
+         */
         FrameSettingsDoc: {
             aperture: string;
             iso: string;
         };
-        /** FrameSettings */
+        /**
+         * FrameSettings
+         * @description Aperture and ISO that the frame was taken at, as they stand on the dials.
+         */
         FrameSettingsInput: {
             aperture: string;
             iso: string;
         };
+        /** @enum {string} */
+        FrameState: "open" | "closed" | "aborted";
         /**
          * FrameSum
          * @description The answer as it stood when the frame was armed.
@@ -4272,21 +4323,32 @@ export interface components {
              */
             sort: "glass";
             /** Strength */
-            strength: components["schemas"]["SortsStrengthAnswer"];
+            strength: components["schemas"]["GlassStrengthAnswer"];
         };
         /** @enum {string} */
         GlassKind: "solid" | "variable" | "polariser" | "graduated" | "combined";
-        /** GlassOnInput */
+        /**
+         * GlassOn
+         * @description A glass as the plan took it: label plus measured offset [stops].
+         */
         GlassOnInput: {
-            /** Name */
             name: string;
-            /**
-             * Offset
-             * @default 0
-             */
+            /** @default 0 */
             offset: number;
-            /** Stops */
             stops: number;
+        };
+        /**
+         * GlassStrength
+         * @description How the sum takes a glass: ``stops`` as labelled, ``offset`` and ``offset_sd`` beside it [stops].
+         */
+        GlassStrengthAnswer: {
+            high: number;
+            kind: components["schemas"]["GlassKind"];
+            low: number;
+            offset: number | null;
+            offset_sd: number;
+            stops: number;
+            turned_sd: number;
         };
         /**
          * GradeQuestion
@@ -4382,34 +4444,32 @@ export interface components {
             text: string;
             to_second: number;
         };
-        /** HazardAnswer */
+        /**
+         * Hazard
+         * @description ``ask`` names who knows, ``pack`` what to take along for it (codes of outing/packing.py).
+         */
         HazardAnswer: {
-            /** Ask */
             ask: string;
-            /** Caution */
             caution: string;
-            /** Code */
             code: string;
-            /** Name */
             name: string;
+            pack: string[];
         };
         /**
-         * HeadroomAnswer
-         * @description How much brighter [stops, and told in thirds] before ``channel`` burns; shares burnt by red, green, blue.
+         * Headroom
+         * @description ``thirds`` of a stop it may go brighter, 0 where something is burnt; ``channel`` is the one that ends it.
          */
         HeadroomAnswer: {
-            /** Burnt */
             burnt: number[];
-            /** Channel */
             channel: string;
-            /** Stops */
             stops: number;
-            /** Text */
             text: string;
-            /** Thirds */
             thirds: number;
         };
-        /** Health */
+        /**
+         * Health
+         * @description Whether the server answers, and which version it is.
+         */
         Health: {
             /** Status */
             status: string;
@@ -4492,6 +4552,18 @@ export interface components {
         ItemAnswer: {
             [key: string]: unknown;
         };
+        /**
+         * ItemChange
+         * @description What taking an item in would do; ``facts`` are the names that differ.
+         */
+        ItemChangeAnswer: {
+            change: components["schemas"]["Difference"];
+            facts: string[];
+            /** Format: uuid */
+            id: string;
+            name: string;
+            sort: string;
+        };
         ItemInput: {
             [key: string]: unknown;
         };
@@ -4505,18 +4577,10 @@ export interface components {
                 [key: string]: unknown;
             }[];
         };
-        /** JoinAnswer */
-        JoinAnswer: {
-            /** Ahead Seconds */
-            ahead_seconds: number | null;
-            /** Files */
-            files: components["schemas"]["JoinedAnswer"][];
-            /** Learnt */
-            learnt: boolean;
-            /** Others */
-            others: number[];
-        };
-        /** JoinInput */
+        /**
+         * JoinInput
+         * @description Files and frames to bring together; ``ahead_seconds`` how far the camera's clock is ahead, where known.
+         */
         JoinInput: {
             /** Ahead Seconds */
             ahead_seconds?: number | null;
@@ -4526,12 +4590,21 @@ export interface components {
             frames: components["schemas"]["CandidateInput"][];
         };
         /**
-         * JoinedAnswer
-         * @description The frames a file may belong to: one is certain, several are to be asked about, none is a new frame.
+         * Joined
+         * @description The frames a file may belong to, likeliest first: one is certain, several are asked about, none is new.
          */
         JoinedAnswer: {
-            /** Frames */
             frames: string[];
+        };
+        /**
+         * Joining
+         * @description ``ahead_seconds`` is the camera's clock against true time, None while unknown; ``others`` fit as well.
+         */
+        JoiningAnswer: {
+            ahead_seconds: number | null;
+            files: components["schemas"]["JoinedAnswer"][];
+            learnt: boolean;
+            others: number[];
         };
         /**
          * Judged
@@ -4551,7 +4624,10 @@ export interface components {
             /** Items */
             items: (components["schemas"]["BodyItem"] | components["schemas"]["LensItem"] | components["schemas"]["HolderItem"] | components["schemas"]["GlassItem"] | components["schemas"]["FilmItem"] | components["schemas"]["ReleaseItem"] | components["schemas"]["SupportItem"] | components["schemas"]["AccessoryItem"])[];
         };
-        /** KitCopy */
+        /**
+         * KitCopy
+         * @description A thing of the kit, as a device is sent it.
+         */
         KitCopy: {
             /**
              * Changed At
@@ -4636,22 +4712,32 @@ export interface components {
             conflict_stops?: number | null;
             kind?: string | null;
             mount?: string | null;
-            readings: components["schemas"]["StrengthAnswer"][];
+            readings: components["schemas"]["LabelStrengthAnswer"][];
             transition?: string | null;
         };
-        /** LeakAnswer */
+        /**
+         * LabelStrength
+         * @description One meaning of a label. The ``_max`` fields are the dense end of a variable glass.
+         */
+        LabelStrengthAnswer: {
+            density: number;
+            density_max?: number | null;
+            factor: number;
+            factor_max?: number | null;
+            notation: components["schemas"]["Notation"];
+            stops: number;
+            stops_max?: number | null;
+        };
+        /**
+         * Leak
+         * @description ``leaks``; how far below middle grey the stray light lies [stops], where it is worst, and the map of blocks.
+         */
         LeakAnswer: {
-            /** Below Grey Stops */
             below_grey_stops: number | null;
-            /** Leaks */
             leaks: boolean;
-            /** Map */
             map: number[][];
-            /** Refused */
             refused: string | null;
-            /** Text */
             text: string;
-            /** Where */
             where: string;
         };
         /**
@@ -4714,13 +4800,17 @@ export interface components {
              */
             sort: "lens";
         };
-        /** LetGoInput */
+        /**
+         * LetGoInput
+         * @description Letting go of the simulated trigger.
+         */
         LetGoInput: {
             /**
              * Asked At
              * Format: date-time
              */
             asked_at: string;
+            /** Device */
             device: components["schemas"]["DeviceInput"];
             /**
              * Opened At
@@ -4730,7 +4820,10 @@ export interface components {
             /** Planned Seconds */
             planned_seconds: number;
         };
-        /** LightQuestion */
+        /**
+         * LightQuestion
+         * @description A place, a period and what is known of its sky; ``readings`` hold the forecast to what was metered.
+         */
         LightInput: {
             /** Format: date-time */
             from: string;
@@ -4786,10 +4879,16 @@ export interface components {
             stops_per_minute: number;
             text: string;
         };
-        /** Line */
-        LineAnswer: {
-            cells: components["schemas"]["CellAnswer"][];
-            mark: string;
+        /**
+         * LogChanges
+         * @description What a file would do to the log, or has done; the first hundred one by one.
+         */
+        LogChangesAnswer: {
+            changed: number;
+            frames: components["schemas"]["FrameChangeAnswer"][];
+            kept: boolean;
+            new: number;
+            same: number;
         };
         /**
          * LogQuestion
@@ -4812,7 +4911,10 @@ export interface components {
             sight: components["schemas"]["Sight"];
             stops: number | null;
         };
-        /** LookCopy */
+        /**
+         * LookCopy
+         * @description A look of one's own, as a device is sent it.
+         */
         LookCopy: {
             /**
              * Changed At
@@ -4868,14 +4970,20 @@ export interface components {
             sd: number;
             stops: number;
         };
-        /** Looks */
+        /**
+         * Looks
+         * @description Windows of every subject, and the aim where the wishes meet; ``conflict`` where they do not.
+         */
         LooksAnswer: {
             advice: components["schemas"]["AdviceAnswer"][];
             aim: components["schemas"]["AimAnswer"] | null;
             conflict: components["schemas"]["ConflictAnswer"] | null;
             windows: components["schemas"]["WindowAnswer"][];
         };
-        /** LooksQuestion */
+        /**
+         * LooksQuestion
+         * @description The camera, what moves before it, and what is wished for each.
+         */
         LooksInput: {
             camera: components["schemas"]["CameraInput"];
             /** @default [] */
@@ -4889,7 +4997,7 @@ export interface components {
          * @description ``shot`` and ``framing`` say where; ``stops`` how far off it put the frame, ``minutes`` what it took.
          */
         LossAnswer: {
-            code: components["schemas"]["LossCode"] | components["schemas"]["FaultCode"] | components["schemas"]["DevelopCause"];
+            code: components["schemas"]["LossCode"] | components["schemas"]["FaultCode"] | components["schemas"]["ErrorSource"];
             cure: string;
             framing: number | null;
             minutes: number;
@@ -4929,14 +5037,20 @@ export interface components {
             with_it: string | number;
             without: string | number;
         };
-        /** MeterAnswer */
+        /**
+         * MeterAnswer
+         * @description What the simulated meter shows [EV at ISO 100].
+         */
         MeterAnswer: {
             /** Ev100 */
             ev100: number;
             /** Simulated */
             simulated: boolean;
         };
-        /** MeterInput */
+        /**
+         * MeterInput
+         * @description Where, when and under which sky the simulated meter is read.
+         */
         MeterInput: {
             /**
              * At
@@ -4954,6 +5068,17 @@ export interface components {
             seed: number;
             /** @default clear */
             sky: components["schemas"]["Sky"];
+        };
+        /**
+         * MeterLook
+         * @description The meter was looked at: when, at which picture, and whether a filter was on.
+         */
+        MeterLookInput: {
+            /** Format: date-time */
+            at: string;
+            framing: number;
+            /** @default [] */
+            through: string[];
         };
         /**
          * Metered
@@ -4985,7 +5110,10 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
-        /** Mistake */
+        /**
+         * Mistake
+         * @description A mistake that a log shows more than once, in how many frames, and its cure.
+         */
         MistakeAnswer: {
             code: string;
             cure: string;
@@ -5077,22 +5205,11 @@ export interface components {
             stops: number;
         };
         /**
-         * OnLens
-         * @description A filter that is on, and what it is reckoned as [stops]: its label with what was measured, or what its ring is turned to.
-         */
-        OnLensInput: {
-            /** Format: uuid */
-            id: string;
-            stops: number;
-        };
-        /**
-         * OnlyForAnswer
+         * OnlyFor
          * @description The fact applies only while another has one of these values.
          */
         OnlyForAnswer: {
-            /** Fact */
             fact: string;
-            /** Values */
             values: string[];
         };
         /**
@@ -5103,10 +5220,14 @@ export interface components {
             holder_mm?: number | null;
             thread_mm?: number | null;
         };
-        /** OpenInput */
+        /**
+         * OpenInput
+         * @description A press on the simulated trigger.
+         */
         OpenInput: {
             /** Bulb */
             bulb: boolean;
+            /** Device */
             device: components["schemas"]["DeviceInput"];
             /**
              * Pressed At
@@ -5114,20 +5235,21 @@ export interface components {
              */
             pressed_at: string;
         };
-        /** OpenedAnswer */
+        /**
+         * Opened
+         * @description When the shutter really opened; ``failure`` and no instant when it did not.
+         */
         OpenedAnswer: {
-            /** At */
             at: string | null;
             failure: components["schemas"]["FailureAnswer"] | null;
-            /**
-             * Simulated
-             * @default true
-             */
             simulated: boolean;
         };
         /** @enum {string} */
         Order: "glass" | "hands";
-        /** OrderInput */
+        /**
+         * OrderInput
+         * @description Items in the order they should stand in.
+         */
         OrderInput: {
             /** Ids */
             ids: string[];
@@ -5164,7 +5286,10 @@ export interface components {
             weather: components["schemas"]["OwnWeatherAnswer"];
             zone: string;
         };
-        /** OutingCopy */
+        /**
+         * OutingCopy
+         * @description An outing, as a device is sent it.
+         */
         OutingCopy: {
             /**
              * Changed At
@@ -5220,7 +5345,10 @@ export interface components {
             weather: components["schemas"]["OwnWeatherDoc"];
             zone: string;
         };
-        /** OutingsAnswer */
+        /**
+         * OutingsAnswer
+         * @description The account's outings.
+         */
         OutingsAnswer: {
             /** Outings */
             outings: components["schemas"]["OutingDoc"][];
@@ -5253,19 +5381,28 @@ export interface components {
             look: string;
             low: number;
         };
-        /** OwnReading */
+        /**
+         * OwnReading
+         * @description A reading somebody took: when, and what it said [EV at ISO 100].
+         */
         OwnReadingAnswer: {
             /** Format: date-time */
             at: string;
             ev100: number;
         };
-        /** OwnReading */
+        /**
+         * OwnReading
+         * @description A reading somebody took: when, and what it said [EV at ISO 100].
+         */
         OwnReadingDoc: {
             /** Format: date-time */
             at: string;
             ev100: number;
         };
-        /** OwnReading */
+        /**
+         * OwnReading
+         * @description A reading somebody took: when, and what it said [EV at ISO 100].
+         */
         OwnReadingInput: {
             /** Format: date-time */
             at: string;
@@ -5326,7 +5463,10 @@ export interface components {
             source: "own" | "simulated";
             time: string;
         };
-        /** OwnWeather */
+        /**
+         * OwnWeather
+         * @description The weather somebody expects; None where they said nothing.
+         */
         OwnWeatherAnswer: {
             celsius: number | null;
             cloud_m: number | null;
@@ -5336,7 +5476,10 @@ export interface components {
             wind_from_deg: number | null;
             wind_m_s: number | null;
         };
-        /** OwnWeather */
+        /**
+         * OwnWeather
+         * @description The weather somebody expects; None where they said nothing.
+         */
         OwnWeatherDoc: {
             celsius?: number | null;
             cloud_m?: number | null;
@@ -5349,7 +5492,10 @@ export interface components {
             wind_from_deg?: number | null;
             wind_m_s?: number | null;
         };
-        /** OwnWeather */
+        /**
+         * OwnWeather
+         * @description The weather somebody expects; None where they said nothing.
+         */
         OwnWeatherInput: {
             celsius?: number | null;
             cloud_m?: number | null;
@@ -5371,21 +5517,27 @@ export interface components {
             stops: number;
             transition: string;
         };
-        /** PackAnswer */
+        /**
+         * PackAnswer
+         * @description The pack list, in the order of packing.
+         */
         PackAnswer: {
-            lines: components["schemas"]["PackingLineAnswer"][];
+            lines: components["schemas"]["PackLineAnswer"][];
         };
         /**
-         * Line
+         * PackLine
          * @description One thing to pack: ``missing`` when the plan needs it and the kit has none.
          */
-        PackingLineAnswer: {
+        PackLineAnswer: {
             code: string;
             missing: boolean;
             what: string;
             why: string;
         };
-        /** PageInput */
+        /**
+         * PageInput
+         * @description Which frames, in which order, and which page of them.
+         */
         PageInput: {
             defect?: components["schemas"]["Defect"] | null;
             /** Glass */
@@ -5414,33 +5566,22 @@ export interface components {
             verdict?: components["schemas"]["Verdict"] | null;
         };
         /**
-         * PairAnswer
+         * PairMeasured
          * @description Strengths relative to the exposures, and how the camera is set so that the colour is gone.
-         *
-         *     ``refused`` says what to reshoot, and then nothing else can be trusted.
          */
-        PairAnswer: {
-            /** Advice */
+        PairMeasuredAnswer: {
             advice: string[];
-            bare: components["schemas"]["ExposureRead"];
+            bare: components["schemas"]["ExposedAnswer"];
             cast: components["schemas"]["CastAnswer"];
-            /** Corner Falloff */
             corner_falloff: number | null;
-            filtered: components["schemas"]["ExposureRead"];
-            /** Green */
+            filtered: components["schemas"]["ExposedAnswer"];
             green: number;
-            /** Map */
             map: (number | null)[][];
-            /** Mismatch */
             mismatch: number;
-            /** Of Blocks */
             of_blocks: number;
-            /** Refused */
-            refused?: string | null;
-            stops: components["schemas"]["Channels"];
-            /** Sure Within */
+            refused: string | null;
+            stops: components["schemas"]["ChannelsAnswer"];
             sure_within: number;
-            /** Valid Blocks */
             valid_blocks: number;
         };
         /**
@@ -5538,29 +5679,19 @@ export interface components {
             through_stops: number;
         };
         /**
-         * PhotoAnswer
-         * @description What EXIF says, None where it does not; ``taken_at`` by the camera's own clock, without a zone.
-         *
-         *     ``aperture`` and ``speed`` as its dials show them; ``utc_offset_minutes`` of its clock.
+         * PhotoRead
+         * @description What a JPEG says of its exposure, how its tones lie, and how far it may go brighter.
          */
-        PhotoAnswer: {
-            /** Aperture */
+        PhotoReadAnswer: {
             aperture: string | null;
-            /** Body */
             body: string | null;
             digest: components["schemas"]["DigestAnswer"];
-            /** F Number */
             f_number: number | null;
             headroom: components["schemas"]["HeadroomAnswer"];
-            /** Iso */
             iso: number | null;
-            /** Seconds */
             seconds: number | null;
-            /** Speed */
             speed: string | null;
-            /** Taken At */
             taken_at: string | null;
-            /** Utc Offset Minutes */
             utc_offset_minutes: number | null;
         };
         /**
@@ -5611,6 +5742,20 @@ export interface components {
         PicturedAnswer: {
             developed: components["schemas"]["DevelopedAnswer"];
             drawn: string;
+        };
+        /**
+         * PlacesAnswer
+         * @description The places of a file.
+         */
+        PlacesAnswer: {
+            places: components["schemas"]["SpotAnswer"][];
+        };
+        /**
+         * PlacesQuestion
+         * @description Places to write.
+         */
+        PlacesInput: {
+            places: components["schemas"]["SpotInput"][];
         };
         /**
          * Plan
@@ -5773,7 +5918,7 @@ export interface components {
          * @description The one thing to practise next: a kind of drill, or this very scenario again.
          */
         PractiseAnswer: {
-            code: (components["schemas"]["LossCode"] | components["schemas"]["FaultCode"] | components["schemas"]["DevelopCause"]) | null;
+            code: (components["schemas"]["LossCode"] | components["schemas"]["FaultCode"] | components["schemas"]["ErrorSource"]) | null;
             drill: components["schemas"]["DrillKind"] | null;
             text: string;
         };
@@ -5812,7 +5957,10 @@ export interface components {
             looks: components["schemas"]["LookedInput"][];
             readings: components["schemas"]["TakenReadingInput"][];
         };
-        /** Reach */
+        /**
+         * Reach
+         * @description The ladder of a kit: rungs, gaps, the longest time without filters [s], and what to buy.
+         */
         ReachAnswer: {
             gaps: components["schemas"]["GapAnswer"][];
             longest_bare_seconds: number;
@@ -5821,7 +5969,7 @@ export interface components {
         };
         /**
          * ReachQuestion
-         * @description ``widest`` to ``sharp_to`` are the apertures one likes, ``isos`` those one allows; ``wished`` the strengths that frames wanted [stops].
+         * @description What a kit is asked to reach.
          */
         ReachInput: {
             glass: components["schemas"]["KitGlassInput"][];
@@ -5839,22 +5987,6 @@ export interface components {
             widest: string | number;
             /** @default [] */
             wished: number[];
-        };
-        /**
-         * ReadAnswer
-         * @description What a file would do to the log, or has done; the first hundred one by one.
-         */
-        ReadAnswer: {
-            /** Changed */
-            changed: number;
-            /** Frames */
-            frames: components["schemas"]["FrameChange"][];
-            /** Kept */
-            kept: boolean;
-            /** New */
-            new: number;
-            /** Same */
-            same: number;
         };
         /**
          * ReadInput
@@ -5879,7 +6011,7 @@ export interface components {
             iso: string | number;
             scenario: components["schemas"]["ScenarioInput"];
             /** @default [] */
-            through: components["schemas"]["OnLensInput"][];
+            through: components["schemas"]["FilterOnInput"][];
         };
         /**
          * ReadingGiven
@@ -5904,7 +6036,10 @@ export interface components {
             believed?: boolean | null;
             stops: number;
         };
-        /** ReadingStatus */
+        /**
+         * ReadingStatus
+         * @description What became of a reading in a forecast.
+         */
         ReadingStatusAnswer: {
             /** Format: date-time */
             at: string;
@@ -5929,7 +6064,10 @@ export interface components {
             step: components["schemas"]["Step"];
             text: string;
         };
-        /** Reason */
+        /**
+         * Reason
+         * @description Why a stack is offered.
+         */
         ReasonAnswer: {
             code: string;
             text: string;
@@ -6028,7 +6166,7 @@ export interface components {
             frames: components["schemas"]["DoneAnswer"][];
             leave_second: number;
             left_second: number | null;
-            light: components["schemas"]["ReplayLightPointAnswer"][];
+            light: components["schemas"]["SceneLightAnswer"][];
             losses: components["schemas"]["LossAnswer"][];
             pictures: components["schemas"]["PictureAnswer"][];
             practise: components["schemas"]["PractiseAnswer"];
@@ -6041,29 +6179,10 @@ export interface components {
         ReplayInput: {
             left_at?: string | null;
             /** @default [] */
-            looked: components["schemas"]["ReplayLookedInput"][];
+            looked: components["schemas"]["MeterLookInput"][];
             scenario: components["schemas"]["ScenarioInput"];
             /** @default [] */
             shots: components["schemas"]["ShotInput"][];
-        };
-        /**
-         * LightPoint
-         * @description The scene's light [EV at ISO 100] at a second.
-         */
-        ReplayLightPointAnswer: {
-            ev100: number;
-            second: number;
-        };
-        /**
-         * Looked
-         * @description The meter was looked at: when, at which picture, and whether a filter was on.
-         */
-        ReplayLookedInput: {
-            /** Format: date-time */
-            at: string;
-            framing: number;
-            /** @default [] */
-            through: string[];
         };
         /**
          * Reread
@@ -6095,7 +6214,7 @@ export interface components {
         };
         /**
          * ReviewedAnswer
-         * @description What a frame teaches: the time for the same picture, cause and cure of what was seen, the edit, the light, the filter.
+         * @description What a frame teaches: the time for the same picture, what was seen and why, the edit, the light, the filter.
          */
         ReviewedAnswer: {
             editing: components["schemas"]["NoteAnswer"][];
@@ -6145,7 +6264,10 @@ export interface components {
             distance_m: number;
             height_m: number;
         };
-        /** RigAnswer */
+        /**
+         * RigAnswer
+         * @description Everything worth saying about a rig.
+         */
         RigAnswer: {
             findings: components["schemas"]["AdviceAnswer"][];
         };
@@ -6204,7 +6326,7 @@ export interface components {
         };
         /**
          * Scenario
-         * @description ``ev100`` is the scene's light at the start; ``sky`` how it goes on; ``outlook`` and ``scene`` what a forecast knows of it. Clock times of the waters are the place's own.
+         * @description Light, sky and water of an outing.
          */
         ScenarioAnswer: {
             ev100: number;
@@ -6239,7 +6361,7 @@ export interface components {
         };
         /**
          * Scenario
-         * @description ``ev100`` is the scene's light at the start; ``sky`` how it goes on; ``outlook`` and ``scene`` what a forecast knows of it. Clock times of the waters are the place's own.
+         * @description Light, sky and water of an outing.
          */
         ScenarioInput: {
             ev100: number;
@@ -6293,7 +6415,10 @@ export interface components {
             weather: components["schemas"]["OwnWeatherInput"];
             zone: string;
         };
-        /** Scenarios */
+        /**
+         * Scenarios
+         * @description The dry runs that can be begun.
+         */
         ScenariosAnswer: {
             scenarios: components["schemas"]["ScenarioAnswer"][];
         };
@@ -6306,6 +6431,14 @@ export interface components {
         };
         /** @enum {string} */
         Scene: "sky_lit" | "sun_lit" | "shade" | "lamp_lit";
+        /**
+         * SceneLight
+         * @description The scene's light [EV at ISO 100] at a second.
+         */
+        SceneLightAnswer: {
+            ev100: number;
+            second: number;
+        };
         /**
          * Series
          * @description ``burst`` when the camera's own bracketing reaches all; ``more_light_stops`` is what a split's frames want.
@@ -6346,8 +6479,10 @@ export interface components {
             spacing_stops: number;
             /** @default third */
             step: components["schemas"]["Step"];
-            way: components["schemas"]["Way"];
+            way: components["schemas"]["SeriesSort"];
         };
+        /** @enum {string} */
+        SeriesSort: "repeat" | "bracket" | "split";
         /**
          * ServerClock
          * @description The server's own count at the opening, which lives through reloads and changed clocks.
@@ -6378,18 +6513,17 @@ export interface components {
             /** Username */
             username: string | null;
         };
-        /** SettingsGiven */
+        /**
+         * SettingsGiven
+         * @description Aperture and ISO as they were dialled; None where the reading's are kept.
+         */
         SettingsInput: {
             aperture?: (string | number) | null;
             iso?: (string | number) | null;
         };
         /** @enum {string} */
         Severity: "note" | "caution" | "harm";
-        /**
-         * Shape
-         * @description What a fact's value looks like in JSON.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Shape: "number" | "whole" | "flag" | "text" | "choice" | "numbers" | "pairs" | "ids";
         /**
          * ShotGlass
@@ -6404,7 +6538,7 @@ export interface components {
         };
         /**
          * Shot
-         * @description A frame as it was taken. ``metered_seconds`` is what the metering's light asked for in its sum, correction and purpose in it; ``aimed_seconds`` what the light asked for in the end. ``prepared`` are the lines of the list that were done, by their codes.
+         * @description A frame as it was taken.
          */
         ShotInput: {
             aimed_seconds: number;
@@ -6439,14 +6573,20 @@ export interface components {
         };
         /** @enum {string} */
         Sight: "watching" | "moved" | "lost";
-        /** SignIn */
+        /**
+         * SignIn
+         * @description A name and its password.
+         */
         SignIn: {
             /** Password */
             password: string;
             /** Username */
             username: string;
         };
-        /** SinceInput */
+        /**
+         * SinceInput
+         * @description From which number on, how many at most, and the epoch that the device counts by.
+         */
         SinceInput: {
             /** Epoch */
             epoch?: string | null;
@@ -6461,7 +6601,10 @@ export interface components {
              */
             since: number;
         };
-        /** SizeInput */
+        /**
+         * SizeInput
+         * @description How wide the drawing is [px], and which of the made-up scenes.
+         */
         SizeInput: {
             /**
              * Seed
@@ -6485,7 +6628,10 @@ export interface components {
             at: string;
             sky: components["schemas"]["Sky"];
         };
-        /** SkyFitsAnswer */
+        /**
+         * SkyFitsAnswer
+         * @description A reading against what the picked sky gives [EV at ISO 100], and the times of both [s].
+         */
         SkyFitsAnswer: {
             advice: components["schemas"]["AdviceAnswer"] | null;
             ev100: number;
@@ -6561,25 +6707,13 @@ export interface components {
          * @enum {string}
          */
         Sort: "newest" | "oldest" | "longest" | "worst";
-        /** SortAnswer */
-        SortAnswer: {
-            /** Facts */
-            facts: components["schemas"]["FactAnswer"][];
-            /** Sort */
-            sort: string;
-        };
         /**
-         * Strength
-         * @description How the sum takes a glass: ``stops`` as labelled, ``offset`` and ``offset_sd`` beside it [stops].
+         * SortForm
+         * @description A sort of thing with its facts.
          */
-        SortsStrengthAnswer: {
-            high: number;
-            kind: components["schemas"]["GlassKind"];
-            low: number;
-            offset: number | null;
-            offset_sd: number;
-            stops: number;
-            turned_sd: number;
+        SortFormAnswer: {
+            facts: components["schemas"]["FactFormAnswer"][];
+            sort: string;
         };
         /** @enum {string} */
         Source: "metering" | "forecast" | "readings" | "watch";
@@ -6594,47 +6728,41 @@ export interface components {
             start: string;
         };
         /**
-         * SpecksAnswer
-         * @description ``advised_from_seconds``: from this time on a dark frame is advised on this body, None where there are none.
+         * SpecksRead
+         * @description Hot specks of a capped frame, and the time that was reckoned with [s].
          */
-        SpecksAnswer: {
-            /** Advised From Seconds */
+        SpecksReadAnswer: {
             advised_from_seconds: number | null;
-            /** Brightest */
             brightest: number;
-            /** Count */
             count: number;
-            /** Per Megapixel */
             per_megapixel: number;
-            /** Refused */
             refused: string | null;
-            /** Seconds */
             seconds: number;
         };
-        /** SpotDoc */
-        SpotDoc: {
-            /** Latitude */
+        /**
+         * Spot
+         * @description A named place; ``sort`` is waypoint, route or track.
+         */
+        SpotAnswer: {
             latitude: number;
-            /** Longitude */
             longitude: number;
-            /** Name */
+            name: string;
+            /** @enum {string} */
+            sort: "waypoint" | "route" | "track";
+        };
+        /**
+         * Spot
+         * @description A named place; ``sort`` is waypoint, route or track.
+         */
+        SpotInput: {
+            latitude: number;
+            longitude: number;
             name: string;
             /**
-             * Sort
              * @default waypoint
              * @enum {string}
              */
             sort: "waypoint" | "route" | "track";
-        };
-        /** SpotsAnswer */
-        SpotsAnswer: {
-            /** Places */
-            places: components["schemas"]["SpotDoc"][];
-        };
-        /** SpotsInput */
-        SpotsInput: {
-            /** Places */
-            places: components["schemas"]["SpotDoc"][];
         };
         /**
          * Stack
@@ -6670,7 +6798,10 @@ export interface components {
             session: components["schemas"]["Session"];
             starter: components["schemas"]["StarterAnswer"];
         };
-        /** StarterAnswer */
+        /**
+         * StarterAnswer
+         * @description What a newcomer starts with.
+         */
         StarterAnswer: {
             demo: components["schemas"]["DemoBench"];
             kit: components["schemas"]["KitAnswer"];
@@ -6678,7 +6809,10 @@ export interface components {
             on: string[];
             reading: components["schemas"]["StarterReading"];
         };
-        /** StarterReading */
+        /**
+         * StarterReading
+         * @description A reading as it stands on the dials.
+         */
         StarterReading: {
             /** Aperture */
             aperture: string;
@@ -6687,8 +6821,6 @@ export interface components {
             /** Shutter */
             shutter: string;
         };
-        /** @enum {string} */
-        State: "open" | "closed" | "aborted";
         /**
          * Statistics
          * @description ``open_seconds`` is all the time the shutter stood open; ``lost_seconds`` the part that had to be repeated.
@@ -6716,19 +6848,6 @@ export interface components {
             planned: number;
             sd: number;
             stops: number;
-        };
-        /**
-         * Strength
-         * @description One meaning of a label. The ``_max`` fields are the dense end of a variable glass.
-         */
-        StrengthAnswer: {
-            density: number;
-            density_max?: number | null;
-            factor: number;
-            factor_max?: number | null;
-            notation: components["schemas"]["Notation"];
-            stops: number;
-            stops_max?: number | null;
         };
         /**
          * Stretch
@@ -6837,7 +6956,10 @@ export interface components {
              */
             sort: "support";
         };
-        /** SwapPlan */
+        /**
+         * SwapPlan
+         * @description Which filters serve from when to when, and how often they change.
+         */
         SwapPlanAnswer: {
             changes: number;
             stretches: components["schemas"]["StretchAnswer"][];
@@ -6931,7 +7053,10 @@ export interface components {
             law: "table";
             points: number[][];
         };
-        /** TakenInput */
+        /**
+         * TakenInput
+         * @description A picture file: when its camera says it was taken, and for how long [s].
+         */
         TakenInput: {
             /** Seconds */
             seconds?: number | null;
@@ -6947,7 +7072,10 @@ export interface components {
             at: string;
             reading: components["schemas"]["ReadingInput"];
         };
-        /** Target */
+        /**
+         * Target
+         * @description The time that is wished for [s], and how near it counts as reached [stops].
+         */
         TargetInput: {
             seconds: number;
             /** @default 0.3333333333333333 */
@@ -6984,7 +7112,10 @@ export interface components {
             kind: string;
             look: string;
         };
-        /** TextInput */
+        /**
+         * TextInput
+         * @description The text of a file.
+         */
         TextInput: {
             /** Text */
             text: string;
@@ -7004,7 +7135,7 @@ export interface components {
             known_until: string | null;
             leave_by: string | null;
             missing: components["schemas"]["MissingAnswer"] | null;
-            state: components["schemas"]["TideWay"] | null;
+            state: components["schemas"]["WayBack"] | null;
         };
         /**
          * TideQuestion
@@ -7024,8 +7155,6 @@ export interface components {
             walk_minutes: number;
             waters: components["schemas"]["WaterInput"][];
         };
-        /** @enum {string} */
-        TideWay: "floods" | "dry" | "flooded" | "unknown";
         /**
          * TimeAnswer
          * @description The server's own count of seconds, which no change of a clock moves, and which count that is.
@@ -7081,7 +7210,7 @@ export interface components {
         };
         /**
          * Tint
-         * @description What a glass does to the picture: its cast in words, the shift of its light [mired, + warmer], green too much or missing, its denser corners.
+         * @description What a glass does to the picture.
          */
         TintInput: {
             /** @default  */
@@ -7136,7 +7265,10 @@ export interface components {
             share: number;
             stops: number;
         };
-        /** Trade */
+        /**
+         * Trade
+         * @description Every full-stop aperture with its time and sharpness; ``third_in_m`` a third of the way into the scene [m].
+         */
         TradeAnswer: {
             rows: components["schemas"]["TradeRowAnswer"][];
             third_in_m: number | null;
@@ -7191,10 +7323,7 @@ export interface components {
             sum_seconds: number;
             trial_seconds: number;
         };
-        /**
-         * Trouble
-         * @enum {string}
-         */
+        /** @enum {string} */
         Trouble: "none" | "no_answer" | "not_bulb" | "drive" | "electronic_shutter" | "battery";
         /**
          * Turn
@@ -7334,16 +7463,15 @@ export interface components {
             used: number;
             weights: components["schemas"]["WeightAnswer"][];
         };
-        /** WaterAnswer */
+        /**
+         * Water
+         * @description A high or low water: when, its height [m] over the chart's zero, and its kind where somebody has said it.
+         */
         WaterAnswer: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Height M */
             height_m: number;
-            kind: components["schemas"]["WaterKind"];
+            kind: components["schemas"]["WaterKind"] | null;
         };
         /**
          * Water
@@ -7358,55 +7486,37 @@ export interface components {
         /** @enum {string} */
         WaterKind: "high" | "low";
         /**
-         * WatersAnswer
+         * Waters
          * @description High and low waters alone, made up by the stand-in that ships.
          */
         WatersAnswer: {
-            /** Simulated */
             simulated: boolean;
-            /** Source */
             source: string;
-            /** Waters */
             waters: components["schemas"]["WaterAnswer"][];
         };
         /** @enum {string} */
-        Way: "repeat" | "bracket" | "split";
-        /**
-         * Way
-         * @description A word and the facts it sets.
-         */
-        WayAnswer: {
-            facts: {
-                [key: string]: number | string;
-            };
-            word: string;
-        };
+        WayBack: "floods" | "dry" | "flooded" | "unknown";
         /**
          * WayOut
-         * @description What saves a frame that will not fill: ``thirds`` of a stop to open up or raise the ISO, ``stops`` to take off, or what closing at once costs.
+         * @description What saves a frame that will not fill.
          */
         WayOutAnswer: {
             amount: number;
             code: string;
             text: string;
         };
-        /** WeatherAnswer */
+        /**
+         * Weather
+         * @description An hour of weather; wind at ground height, swell as significant height.
+         */
         WeatherAnswer: {
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /** Celsius */
             celsius: number;
-            /** Cloud M */
             cloud_m: number | null;
             sky: components["schemas"]["Sky"];
-            /** Swell M */
             swell_m: number;
-            /** Wind From Deg */
             wind_from_deg: number;
-            /** Wind M S */
             wind_m_s: number;
         };
         /**
@@ -7467,7 +7577,10 @@ export interface components {
             /** Zones */
             zones: string[];
         };
-        /** ZoneInput */
+        /**
+         * ZoneInput
+         * @description A place [degrees].
+         */
         ZoneInput: {
             /** Latitude */
             latitude: number;
@@ -7581,7 +7694,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArchiveAnswer"];
+                    "application/json": components["schemas"]["ArchiveChangesAnswer"];
                 };
             };
             /** @description Not signed in */
@@ -8316,7 +8429,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JoinAnswer"];
+                    "application/json": components["schemas"]["JoiningAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -8474,7 +8587,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PairAnswer"];
+                    "application/json": components["schemas"]["PairMeasuredAnswer"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8531,7 +8644,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PhotoAnswer"];
+                    "application/json": components["schemas"]["PhotoReadAnswer"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8659,7 +8772,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SpecksAnswer"];
+                    "application/json": components["schemas"]["SpecksReadAnswer"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9395,7 +9508,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SortAnswer"][];
+                    "application/json": components["schemas"]["SortFormAnswer"][];
                 };
             };
             /** @description Refused, with the cure */
@@ -10483,7 +10596,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadAnswer"];
+                    "application/json": components["schemas"]["LogChangesAnswer"];
                 };
             };
             /** @description Not signed in */
@@ -11057,7 +11170,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
                     "text/calendar": string;
                 };
             };
@@ -11456,7 +11568,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SpotsInput"];
+                "application/json": components["schemas"]["PlacesInput"];
             };
         };
         responses: {
@@ -11467,7 +11579,6 @@ export interface operations {
                 };
                 content: {
                     "application/gpx+xml": string;
-                    "application/json": string;
                 };
             };
             /** @description Larger than 4 MB */
@@ -11518,7 +11629,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SpotsAnswer"];
+                    "application/json": components["schemas"]["PlacesAnswer"];
                 };
             };
             /** @description Larger than 4 MB */
@@ -13417,7 +13528,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FoundAnswer"];
+                    "application/json": components["schemas"]["FoundStacksAnswer"];
                 };
             };
             /** @description Larger than 4 MB */

@@ -11,10 +11,12 @@ import { useSession } from "../state/session";
 import { lazily } from "../ui/lazily";
 import { nextLight, useLight } from "../ui/light";
 import { signKeys, useKeys } from "../ui/useKeys";
+import { focusOnceThere } from "../ui/focusOnceThere";
 import { words } from "../words";
 import { countHours } from "../words/clock";
 import { Header, Tabs } from "./Header";
 import { Notices, ServerTrouble } from "./Notices";
+import { closeDialog, openDialog, useDialog } from "../ui/opening";
 import { Place } from "./Place";
 import { Toasts } from "./Toasts";
 
@@ -22,6 +24,7 @@ import { Toasts } from "./Toasts";
 const fetched = {
   outing: () => import("../screens/outing/OutingScreen"),
   run: () => import("../screens/run/RunScreen"),
+  timer: () => import("../screens/run/TimerScreen"),
   log: () => import("../screens/log/LogScreen"),
   bag: () => import("../screens/bag/BagScreen"),
   keys: () => import("./KeysHelp"),
@@ -31,6 +34,7 @@ const fetched = {
 };
 const OutingScreen = lazily(async () => (await fetched.outing()).OutingScreen);
 const RunScreen = lazily(async () => (await fetched.run()).RunScreen);
+const TimerScreen = lazily(async () => (await fetched.timer()).TimerScreen);
 const LogScreen = lazily(async () => (await fetched.log()).LogScreen);
 const BagScreen = lazily(async () => (await fetched.bag()).BagScreen);
 const KeysHelp = lazily(async () => (await fetched.keys()).KeysHelp, true);
@@ -38,17 +42,18 @@ const DryRunBar = lazily(async () => (await fetched.dryRun()).DryRunBar, true);
 const Account = lazily(async () => (await fetched.account()).Account, true);
 const SignIn = lazily(async () => (await fetched.signIn()).SignIn, true);
 
-type Dialog = "keys" | "signIn" | "account";
-
 export function App() {
-  const [dialog, setDialog] = useState<Dialog | null>(null);
-  // What ends late closes itself, never what was opened since.
-  const close = (which: Dialog) => setDialog((shown) => (shown === which ? null : shown));
+  const dialog = useDialog();
   const [light, setLight] = useLight();
   const { practice } = useSession();
   const departures = useDepartures();
   // Whose account is looked at: what is typed there goes with them, in whichever page they left.
   const [accountOf, setAccountOf] = useState(departures);
+  const [opened, setOpened] = useState(dialog);
+  if (opened !== dialog) {
+    setOpened(dialog);
+    if (dialog === "account") setAccountOf(departures);
+  }
   const [, navigate] = useLocation();
   useHearingOfOtherDevices();
   useEndShown();
@@ -64,23 +69,14 @@ export function App() {
   useKeys("k", () => navigate("/bag"));
   useKeys("g", () => navigate("/outing"));
   useKeys("n", () => setLight(nextLight(light)));
-  useKeys("?", () => setDialog("keys"));
+  useKeys("?", () => openDialog("keys"));
 
   return (
     <>
       <a className="skip" href="#main">
         {words.header.skip}
       </a>
-      <Header
-        light={light}
-        setLight={setLight}
-        onKeys={() => setDialog("keys")}
-        onSignIn={() => setDialog("signIn")}
-        onAccount={() => {
-          setAccountOf(departures);
-          setDialog("account");
-        }}
-      />
+      <Header light={light} setLight={setLight} />
       {practice && <DryRunBar />}
       <main id="main" tabIndex={-1}>
         <Notices />
@@ -92,6 +88,9 @@ export function App() {
             </Route>
             <Route path="/run">
               <RunScreen />
+            </Route>
+            <Route path="/timer">
+              <TimerScreen />
             </Route>
             <Route path="/log/*?">
               <LogScreen />
@@ -115,9 +114,9 @@ export function App() {
       </main>
       <Tabs />
       <Place>
-        {dialog === "keys" && <KeysHelp onClose={() => close("keys")} />}
-        {dialog === "account" && accountOf === departures && <Account onClose={() => close("account")} />}
-        {dialog === "signIn" && <SignIn onClose={() => close("signIn")} />}
+        {dialog === "keys" && <KeysHelp onClose={() => closeDialog("keys")} />}
+        {dialog === "account" && accountOf === departures && <Account onClose={() => closeDialog("account")} />}
+        {dialog === "signIn" && <SignIn onClose={() => closeDialog("signIn")} />}
       </Place>
     </>
   );
@@ -142,6 +141,7 @@ function useDepartures(): number {
 const TITLES: Record<string, string> = {
   "": words.nav.bench,
   run: words.nav.run,
+  timer: words.more.timer,
   log: words.nav.log,
   bag: words.nav.bag,
   outing: words.nav.outing,
@@ -155,24 +155,9 @@ function useScreenNamed(): void {
     document.title = words.titled(TITLES[screen] ?? words.nav.bench);
     if (before.current === screen) return;
     before.current = screen;
-    let tries = 0;
-    const timer = window.setInterval(() => {
-      const heading = document.querySelector<HTMLElement>("main h1");
-      tries += 1;
-      if (!heading && tries < HEADING_TRIES) return;
-      window.clearInterval(timer);
-      // Where somebody has gone on already, nobody is called back.
-      const { activeElement } = document;
-      if (!heading || (activeElement !== document.body && !activeElement?.closest("header, nav"))) return;
-      heading.tabIndex = -1;
-      heading.focus({ preventScroll: true });
-    }, HEADING_MS);
-    return () => window.clearInterval(timer);
+    return focusOnceThere("main h1");
   }, [screen]);
 }
-
-const HEADING_MS = 60;
-const HEADING_TRIES = 50;
 
 /** Fetched while the page idles, what a running frame needs first, so that a network that goes away takes no screen along. */
 function useFetchedAhead(): void {

@@ -1,11 +1,13 @@
 import { useEffect } from "react";
-import { Button, ToggleButton, ToggleButtonGroup } from "react-bootstrap";
+import { Button } from "react-bootstrap";
+import { AccountButton } from "../parts/account/AccountButton";
 import { NavLink } from "../ui/NavLink";
 import { Link, useLocation } from "wouter";
+import { ARMED, armedKept } from "../state/armed";
 import { cameraSeconds, watch } from "../state/clock";
 import { useOpenFrame } from "../state/frames";
-import { useSession } from "../state/session";
-import { type Light, LIGHTS } from "../ui/light";
+import { openDialog } from "../ui/opening";
+import { type Light, nextLight } from "../ui/light";
 import { useNow } from "../ui/useNow";
 import { lazily } from "../ui/lazily";
 import { goingOn, useOutings } from "../state/outings";
@@ -17,20 +19,16 @@ const Countdown = lazily(async () => (await import("../parts/leaving/Countdown")
 interface Props {
   light: Light;
   setLight: (light: Light) => void;
-  onKeys: () => void;
-  onSignIn: () => void;
-  onAccount: () => void;
 }
 
 const SCREENS = [
   ["/outing", words.nav.outing],
   ["/", words.nav.bench],
-  ["/run", words.nav.run],
   ["/log", words.nav.log],
   ["/bag", words.nav.bag],
 ] as const;
 
-export function Header({ light, setLight, onKeys, onSignIn, onAccount }: Props) {
+export function Header({ light, setLight }: Props) {
   return (
     <header className="shell-header">
       <Link to="/" className="brand">
@@ -45,22 +43,17 @@ export function Header({ light, setLight, onKeys, onSignIn, onAccount }: Props) 
       </nav>
       <GoingOn />
       <OpenNow />
-      <ToggleButtonGroup
-        type="radio"
-        name="light"
-        className="lights"
-        aria-label={words.header.light}
-        value={light}
-        onChange={setLight}
+      <AccountButton />
+      <Button
+        variant="quiet"
+        className="screen-light"
+        aria-label={words.header.screen(words.lights[light])}
+        onClick={() => setLight(nextLight(light))}
       >
-        {LIGHTS.map((tone) => (
-          <ToggleButton key={tone} id={`light-${tone}`} value={tone} variant="segment" size="sm">
-            {words.lights[tone]}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-      <AccountButton onSignIn={onSignIn} onAccount={onAccount} />
-      <Button variant="quiet" size="sm" className="keys-button" onClick={onKeys} aria-label={words.header.keys}>
+        <span className="screen-light-sign" data-sign={light} aria-hidden="true" />
+        {words.lights[light]}
+      </Button>
+      <Button variant="quiet" className="keys-button" onClick={() => openDialog("keys")} aria-label={words.header.keys}>
         ?
       </Button>
     </header>
@@ -84,7 +77,7 @@ function ScreenLinks() {
   ));
 }
 
-/** An open shutter is shown on every other screen. */
+/** An open shutter, or a frame that is ready for one, is shown on every other screen. */
 function OpenNow() {
   const frame = useOpenFrame();
   useNow(1000);
@@ -94,28 +87,20 @@ function OpenNow() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [frame?.id]);
   const elsewhere = useLocation()[0] !== "/run";
-  if (!frame || !elsewhere) return null;
+  const armed = armedKept.useOne(ARMED);
+  if (!elsewhere) return null;
+  if (!frame)
+    return (
+      armed && (
+        <Link to="/run" className="open-now">
+          {words.header.frame}
+        </Link>
+      )
+    );
   return (
     <Link to="/run" className="open-now">
       {words.header.open(clockText(cameraSeconds(frame)))}
     </Link>
-  );
-}
-
-function AccountButton({ onSignIn, onAccount }: Pick<Props, "onSignIn" | "onAccount">) {
-  const { signedIn, username, practice } = useSession();
-  if (practice) return null;
-  if (!signedIn) {
-    return (
-      <Button variant="quiet" size="sm" onClick={onSignIn}>
-        {words.header.signIn}
-      </Button>
-    );
-  }
-  return (
-    <Button variant="quiet" size="sm" aria-label={words.header.account(username ?? "")} onClick={onAccount}>
-      {username}
-    </Button>
   );
 }
 

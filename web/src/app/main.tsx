@@ -3,16 +3,19 @@ import "../theme/fonts.css";
 import "../theme/lights.css";
 import "../theme/controls.css";
 import "../theme/blocks.css";
+import "../ui/kinds/kinds.css";
 import "./app.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { recall } from "../engine/ahead";
 import { App } from "./App";
+import { noteKeyboard } from "../ui/keyboardUsed";
 import { hearFrom, openUp } from "./start";
 
 const client = new QueryClient({ defaultOptions: { queries: { networkMode: "always", refetchOnWindowFocus: false } } });
 
+noteKeyboard();
 const root = document.getElementById("root");
 const opened = openUp(client);
 // What was taken along answers from the first question on.

@@ -2,7 +2,7 @@ import { answer, api, type Schemas } from "../api/client";
 import { useAsk } from "./ask";
 
 export type KitItem = Schemas["KitAnswer"]["items"][number];
-export type Fact = Schemas["FactAnswer"];
+export type Fact = Schemas["FactFormAnswer"];
 
 /** An item as it is sent: what the core works out beside it stays behind. */
 export type Draft = {

@@ -29,8 +29,8 @@ export function askArchive(part: number): Promise<Blob> {
 }
 
 export interface TakenIn {
-  frames: Schemas["ReadAnswer"];
-  beside: Omit<Schemas["ArchiveAnswer"], "frames"> | null;
+  frames: Schemas["LogChangesAnswer"];
+  beside: Omit<Schemas["ArchiveChangesAnswer"], "frames"> | null;
 }
 
 /** What a file would do to the account, or does when it is to be kept. */

@@ -2,9 +2,9 @@ import { answer, api, type Schemas } from "../api/client";
 import { asForm } from "../api/form";
 
 type Parts = Parameters<typeof asForm>[0];
-export type Pair = Schemas["PairAnswer"];
-export type Photo = Schemas["PhotoAnswer"];
-export type Joining = Schemas["JoinAnswer"];
+export type Pair = Schemas["PairMeasuredAnswer"];
+export type Photo = Schemas["PhotoReadAnswer"];
+export type Joining = Schemas["JoiningAnswer"];
 
 /** Strength, cast and corners from a bare and a filtered frame. */
 export function askPair(parts: Parts): Promise<Pair> {
@@ -12,7 +12,7 @@ export function askPair(parts: Parts): Promise<Pair> {
 }
 
 /** Hot specks of a capped frame. */
-export function askSpecks(parts: Parts): Promise<Schemas["SpecksAnswer"]> {
+export function askSpecks(parts: Parts): Promise<Schemas["SpecksReadAnswer"]> {
   return answer(api.POST("/api/frames/specks", asForm(parts)));
 }
 

@@ -10,7 +10,7 @@ export function useOutingFile(text: string, calendar: boolean, zone: string) {
   );
 }
 
-export function askGpx(body: Schemas["SpotsInput"]): Promise<Blob> {
+export function askGpx(body: Schemas["PlacesInput"]): Promise<Blob> {
   return answer(api.POST("/api/outing/gpx", { body, parseAs: "blob" }));
 }
 

@@ -23,8 +23,12 @@ export interface BenchLight {
   watch: LightWatch | null;
   /** Whether a minute of another day was chosen: it shows what the plan says, and no frame is made by it. */
   otherDay: boolean;
-  /** Whether nothing says how the light moves but what somebody sees: it is asked. */
-  unknown: boolean;
+  /** Whether somebody's word would count: not while a phone watches, nor at a minute that is only planned. */
+  sayable: boolean;
+  /** Whether what somebody said of the light is what counts. */
+  said: boolean;
+  /** Whether anything but somebody's word says how the light moves. */
+  known: boolean;
   /** Whether the reading is so far from the plan's sky that its rate stays out of the sum until somebody answers. */
   contradicted: boolean;
   /** What goes into the sum. */
@@ -59,10 +63,14 @@ export function useBenchLight(laid: Laid): BenchLight {
   const planned = counts && plausible && !contradicted ? known(plausible) : null;
   // A time of the outing that was chosen is not the time of these readings.
   const rate = useRate(here ? rateOf(laid, now, planned, watch) : null).shown;
-  const said = here && !watch ? saidMoving(bench.saidLight, now) : null;
-  const rated = (bench.earlier.length > 0 || watch) && rate?.counts ? known(rate) : (planned ?? said);
+  const sayable = here && !watch;
+  const said = sayable ? saidMoving(bench.saidLight, now) : null;
+  const measured = (bench.earlier.length > 0 || watch) && rate?.counts ? known(rate) : null;
+  // What somebody sees counts before what was planned; a reading taken since counts before that.
+  const saidSince = said !== null && !(measured && isAfter(bench.meteredAt, bench.saidLight?.at));
+  const rated = saidSince ? said : (measured ?? planned);
   const moved = watch ? (rate?.moved_stops ?? null) : null;
-  const seen = here && !watch ? seenMoving(bench.seenLight, now, age) : null;
+  const seen = sayable ? seenMoving(bench.seenLight, now, age) : null;
   const moving =
     seen ??
     (rated && {
@@ -72,11 +80,24 @@ export function useBenchLight(laid: Laid): BenchLight {
       moved_stops: moved,
       moved_sd: moved === null ? 0 : (rate?.moved_sd ?? 0),
     });
-  const unknown = seen === null && rated === said;
   const shown = bench.earlier.length > 0 || watch ? rate : undefined;
   // The demo account's own day is made up.
   const otherDay = bench.lightAt !== null && username !== DEMO && !isLive(outing, now);
-  return { outing, counts, at, plausible, fits, rate: shown, watch, otherDay, unknown, contradicted, moving };
+  return {
+    outing,
+    counts,
+    at,
+    plausible,
+    fits,
+    rate: shown,
+    watch,
+    otherDay,
+    sayable,
+    said: saidSince,
+    known: (measured ?? planned) !== null,
+    contradicted,
+    moving,
+  };
 }
 
 /** The watch as it stood when the clock last ticked: looks come every few seconds, and the sum is to stand still. */
@@ -100,6 +121,11 @@ const CONTRADICTS = 2;
 
 function isContradicted({ meteredAt, skyBelieved }: Laid["bench"], { ev100, forecast_ev100 }: Plausible): boolean {
   return meteredAt !== null && meteredAt !== skyBelieved && Math.abs(ev100 - forecast_ev100) > CONTRADICTS;
+}
+
+/** Whether one instant is later than another. */
+function isAfter(one: string | null, other: string | undefined): boolean {
+  return one !== null && other !== undefined && Date.parse(one) > Date.parse(other);
 }
 
 function known({ stops_per_minute, rate_sd }: Plausible | Rate): Schemas["KnownRateInput"] {

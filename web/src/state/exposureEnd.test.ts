@@ -89,3 +89,10 @@ test("longer and shorter count by what happened, not by what was decided before"
   expect(longerBy({ events } as unknown as Frame)).toBeCloseTo(1 / 3);
   expect(longerBy({ events: [] })).toBe(0);
 });
+
+test.each([
+  [241, 240],
+  [300, 300],
+])("a plan in moving light that would close after %i s closes after %i s", (after, closes) => {
+  expect(aimedAt(frame({ stops_per_minute: 0.1 }), closing({ close_after_seconds: after }))).toBe(closes);
+});

@@ -95,5 +95,11 @@ export function aimedAt(frame: Frame, closing: ExposureEnd | undefined): number 
   // The dial closes itself; without news of the light the plan stands.
   if (onDial || !run || !closing || run.purpose === "dark") return planned.set_seconds;
   if (!learnt && run.stops_per_minute == null) return planned.set_seconds;
-  return closing.close_after_seconds;
+  const after = closing.close_after_seconds;
+  // The plan counted its delay in half minutes: so small a difference is no second time for one frame.
+  const same = after !== null && Math.abs(Math.log2(after / planned.set_seconds)) < SAME;
+  return !learnt && same ? planned.set_seconds : after;
 }
+
+/** Ends closer than this are one end [stops]. */
+const SAME = 0.02;

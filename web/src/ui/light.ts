@@ -9,6 +9,12 @@ export function nextLight(light: Light): Light {
   return LIGHTS[(LIGHTS.indexOf(light) + 1) % LIGHTS.length] ?? "noon";
 }
 
+/** What the browser draws around the page takes the page's ground. */
+export function colourTheWindow(): void {
+  const ground = getComputedStyle(document.documentElement).getPropertyValue("--ground").trim();
+  document.querySelector("meta[name=theme-color]")?.setAttribute("content", ground);
+}
+
 export function useLight(): [Light, (light: Light) => void] {
   const [light, setLight] = useState(() => (document.documentElement.dataset.light ?? "noon") as Light);
   const change = (chosen: Light) => {
@@ -16,6 +22,7 @@ export function useLight(): [Light, (light: Light) => void] {
     document.documentElement.dataset.bsTheme = chosen === "noon" ? "light" : "dark";
     document.cookie = `jackstaff_light=${chosen}; path=/; max-age=31536000; samesite=lax`;
     setLight(chosen);
+    colourTheWindow();
   };
   return [light, change];
 }

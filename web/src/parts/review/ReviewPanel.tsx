@@ -1,154 +1,16 @@
-import { useState } from "react";
-import { Button, Form } from "react-bootstrap";
-import { useFindings } from "../../questions/log";
-import { useLooks } from "../../questions/looks";
-import { looksOf } from "../../state/asks";
-import { useBench } from "../../state/bench";
-import { changeFrame, type Frame } from "../../state/frames";
-import { looks as ownLooks } from "../../state/looks";
-import { words } from "../../words";
-import { logWords } from "../../words/log";
-import { signedThirds, thirdsText } from "../../words/times";
+import type { Frame } from "../../state/frames";
 import { Belongs } from "./Belongs";
+import { Findings } from "./Findings";
+import { VerdictScale } from "./VerdictScale";
 import "./review.css";
 
-type Review = NonNullable<Frame["review"]>;
-type Defect = NonNullable<Review["defects"]>[number];
-type Tasted = NonNullable<Review["tasted"]>[number];
-
-const NOTHING: Review = { error_stops: null, defects: [], tasted: [], because: null };
-/** Thirds of a stop that are offered, dark to bright. */
-const OFFERED = [-6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6];
-/** Whole stops beyond, once one has come to an end. */
-const FURTHER = [9, 12, 15];
-
-function offered(came: number | null): number[] {
-  if (came === null || Math.abs(came) < 6) return OFFERED;
-  return came < 0 ? [...FURTHER.map((thirds) => -thirds).toReversed(), ...OFFERED] : [...OFFERED, ...FURTHER];
-}
-
-const say = logWords.review;
-
-/** How it came out, in one tap; what was seen, in another. Every tap is kept at once. */
-export function ReviewPanel({ frame, brief = false }: { frame: Frame; brief?: boolean }) {
-  const findings = useFindings();
-  const review = frame.review ?? NOTHING;
-  const defects = review.defects;
-  const change = (part: Partial<Review>) =>
-    void changeFrame(frame.id, (now) => ({ ...now, review: { ...(now.review ?? NOTHING), ...part } }));
-  const came = review.error_stops == null ? null : Math.round(review.error_stops * 3);
-  const toggle = (code: Defect) =>
-    change({ defects: defects.includes(code) ? defects.filter((defect) => defect !== code) : [...defects, code] });
+/** How it came out, and what else was seen. Every tap is kept at once. */
+export function ReviewPanel({ frame }: { frame: Frame }) {
   return (
-    <section className="review" aria-label={say.title}>
-      <h2>{say.title}</h2>
-      <div className="review-thirds" role="group" aria-label={say.title}>
-        <span aria-hidden="true">{say.dark}</span>
-        <div>
-          {offered(came).map((thirds) => (
-            <Button
-              key={thirds}
-              variant="segment"
-              size="sm"
-              active={came === thirds}
-              aria-pressed={came === thirds}
-              aria-label={
-                thirds === 0
-                  ? say.right
-                  : say.by(thirdsText(thirds / 3), Math.abs(thirds) > 3, thirds < 0 ? "dark" : "bright")
-              }
-              onClick={() => change({ error_stops: came === thirds ? null : thirds / 3 })}
-            >
-              {thirds === 0 ? say.right : signedThirds(thirds / 3)}
-            </Button>
-          ))}
-        </div>
-        <span aria-hidden="true">{say.bright}</span>
-      </div>
-      {!brief && (
-        <>
-          <Belongs frame={frame} />
-          <h3>{say.defects}</h3>
-          <div className="review-defects" role="group" aria-label={say.defects}>
-            {findings.map((finding) => (
-              <Button
-                key={finding.code}
-                variant="segment"
-                size="sm"
-                active={defects.includes(finding.code)}
-                aria-pressed={defects.includes(finding.code)}
-                onClick={() => toggle(finding.code)}
-              >
-                {finding.label}
-              </Button>
-            ))}
-          </div>
-          <Tastes tasted={review.tasted} onChange={(tasted) => change({ tasted })} />
-        </>
-      )}
-    </section>
+    <div className="review">
+      <VerdictScale frame={frame} />
+      <Belongs frame={frame} />
+      <Findings frame={frame} />
+    </div>
   );
-}
-
-/** Was the time right for the looks in front of the camera? */
-function Tastes({ tasted, onChange }: { tasted: Tasted[]; onChange: (tasted: Tasted[]) => void }) {
-  const [laid] = useBench();
-  const own = ownLooks.use();
-  const windows = useLooks(laid && looksOf(laid, own)).shown?.windows ?? [];
-  const [picked, setPicked] = useState("");
-  const looks = [...new Set(windows.map((window) => `${window.kind}/${window.look}`))];
-  const add = (fit: Tasted["fit"]) => {
-    const [kind, look] = picked.split("/");
-    if (!kind || !look) return;
-    onChange([...tasted.filter((taste) => taste.kind !== kind || taste.look !== look), { kind, look, fit }]);
-    setPicked("");
-  };
-  return (
-    <>
-      <h3>{say.tastes}</h3>
-      {tasted.length > 0 && (
-        <ul className="plain-list">
-          {tasted.map((taste) => (
-            <li key={`${taste.kind}/${taste.look}`} className="review-taste">
-              <span>
-                {kindOf(taste.kind)}, {taste.look.replaceAll("_", " ")}: {say.fits[taste.fit]}
-              </span>
-              <Button
-                variant="quiet"
-                size="sm"
-                onClick={() => onChange(tasted.filter((each) => each !== taste))}
-                aria-label={`${say.off}: ${taste.look}`}
-              >
-                {say.off}
-              </Button>
-            </li>
-          ))}
-        </ul>
-      )}
-      <div className="review-taste-add">
-        <Form.Select aria-label={say.tastesAdd} value={picked} onChange={(event) => setPicked(event.target.value)}>
-          <option value="">{say.tastesAdd}</option>
-          {looks.map((verdict) => {
-            const [kind = "", look = ""] = verdict.split("/");
-            return (
-              <option key={verdict} value={verdict}>
-                {kindOf(kind)}: {look.replaceAll("_", " ")}
-              </option>
-            );
-          })}
-        </Form.Select>
-        <div role="group" aria-label={say.tastes}>
-          {(["short", "right", "long"] as const).map((fit) => (
-            <Button key={fit} variant="quiet" size="sm" disabled={!picked} onClick={() => add(fit)}>
-              {say.fits[fit]}
-            </Button>
-          ))}
-        </div>
-      </div>
-    </>
-  );
-}
-
-function kindOf(kind: string): string {
-  return (words.looks.kinds as Record<string, string>)[kind] ?? kind;
 }

@@ -1,10 +1,7 @@
-import { type PointerEvent, useRef, useState } from "react";
-import { words } from "../../words";
+import { useDrag } from "../../ui/useDrag";
 import { markText, shortTime, timeText } from "../../words/times";
 import type { Axis } from "./axis";
-
-/** How high a standing pennant is [px]. */
-export const FLAG = 34;
+import { FLAG } from "./flagSize";
 
 interface AnswerFlagProps {
   scale: Axis;
@@ -13,40 +10,36 @@ interface AnswerFlagProps {
   x: number;
   width: number;
   flagWidth: number;
-  roomy: boolean;
   narrow: boolean;
+  /** Whether it stands on its line rather than hanging under it. */
+  flies: boolean;
+  /** Without its words, beside a list that says them. */
+  slim: boolean;
   onChoose: ((seconds: number) => void) | undefined;
+  /** The time under the hand; null when it is let go. */
+  onPull: ((seconds: number | null) => void) | undefined;
 }
 
 /** The answer's pennant: dragged up or down it chooses another time. */
-export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narrow, onChoose }: AnswerFlagProps) {
-  const [pulled, setPulled] = useState<number | null>(null);
-  const grip = useRef<number | null>(null);
+export function AnswerFlag(props: AnswerFlagProps) {
+  const { scale, end, mark, x, width, flagWidth, narrow, flies, slim, onChoose, onPull } = props;
+  const { held: pulled, handlers } = useDrag(
+    ({ y: down }) => {
+      onPull?.(scale.at(scale(end) + down));
+      return down;
+    },
+    (down) => {
+      onPull?.(null);
+      if (Math.abs(down) > LEAST_PULL) onChoose?.(scale.at(scale(end) + down));
+    },
+  );
   const y = scale(end) + (pulled ?? 0);
-  const letGo = () => {
-    grip.current = null;
-    setPulled(null);
-  };
-  const drag = onChoose && {
-    onPointerDown: (event: PointerEvent) => {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      grip.current = event.clientY;
-      setPulled(0);
-    },
-    onPointerMove: (event: PointerEvent) => {
-      if (grip.current !== null) setPulled(event.clientY - grip.current);
-    },
-    onPointerUp: () => {
-      if (pulled !== null && Math.abs(pulled) > LEAST_PULL) onChoose(scale.at(y));
-      letGo();
-    },
-    onPointerCancel: letGo,
-  };
+  const drag = onChoose && handlers;
   // The big answer beside it spells a time out; on a narrow staff there is room for the figures alone.
   const timeAt = narrow ? shortTime : timeText;
   const stands = mark === null ? timeAt(end) : markText(mark);
   const label = pulled === null ? stands : timeAt(scale.at(y));
-  const long = narrow ? Math.min(width - x, AROUND + label.length * FIGURE) : 0;
+  const long = AROUND + label.length * FIGURE;
   return (
     <g className={onChoose ? "flag-loose" : undefined} {...drag}>
       <line className="answer-line" x1={x} x2={width} y1={y} y2={y} />
@@ -54,9 +47,9 @@ export function AnswerFlag({ scale, end, mark, x, width, flagWidth, roomy, narro
         className="flag-answer"
         x={x}
         y={y}
-        width={Math.max(flagWidth, long)}
-        label={label}
-        {...(roomy && onChoose && stands.length < 9 && { aside: words.staff.drag })}
+        hangs={!flies}
+        width={slim ? flagWidth : Math.min(width - x, Math.max(flagWidth, long))}
+        label={slim ? "" : label}
       />
     </g>
   );
@@ -67,41 +60,26 @@ const LEAST_PULL = 4;
 const AROUND = 26;
 const FIGURE = 11;
 
-/** The second pennant on its own line: hoisted from the foot towards the answer. */
-export function Halyard(props: { x: number; top: number; bottom: number; at: number; label: string }) {
-  const { x, top, bottom, at, label } = props;
-  return (
-    <g>
-      <line className="halyard" x1={x} x2={x} y1={top} y2={bottom + 8} />
-      <Flag className="flag-rising" x={x} y={Math.min(at, bottom)} width={112} label={label} />
-    </g>
-  );
-}
-
-/** A swallow-tailed pennant: it stands on its line, or hangs under it. */
-export function Flag(props: {
+interface FlagProps {
   className: string;
   x: number;
   y: number;
   width: number;
   label: string;
-  aside?: string;
   hangs?: boolean;
-}) {
-  const { x, y, width, label, aside, hangs } = props;
-  const height = hangs ? 26 : FLAG;
+  height?: number;
+  testId?: string;
+}
+
+/** A swallow-tailed pennant: it stands on its line, or hangs under it. */
+export function Flag({ className, x, y, width, label, hangs = false, height = FLAG, testId }: FlagProps) {
   const top = hangs ? y : y - height;
-  const notch = height * 0.42;
+  const notch = height * 0.34;
   return (
-    <g className={props.className} transform={`translate(${x} ${top})`}>
+    <g className={className} data-testid={testId} transform={`translate(${x} ${top})`}>
       <path d={`M0 0 H${width} L${width - notch} ${height / 2} L${width} ${height} H0 Z`} />
       <text className="flag-label" x="12" y={height / 2} dy="0.35em">
         {label}
-        {aside && (
-          <tspan className="flag-aside" dx="12">
-            {aside}
-          </tspan>
-        )}
       </text>
     </g>
   );

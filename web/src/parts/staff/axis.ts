@@ -23,9 +23,8 @@ const MARKS: Tick[] = [
 
 /** An axis that holds all `times` with room around them, at least `stops` long. */
 export function axis(times: number[], top: number, bottom: number, stops = 12): Axis {
-  const room = 2 ** 1.4;
-  let low = Math.min(...times) / room;
-  let high = Math.max(...times) * room;
+  let low = Math.min(...times) / 2 ** 0.3;
+  let high = Math.max(...times) * 2 ** 1.4;
   const short = stops - Math.log2(high / low);
   if (short > 0) {
     low /= 2 ** (short * 0.35);

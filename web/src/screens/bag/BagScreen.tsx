@@ -1,3 +1,4 @@
+import { AccountButton } from "../../parts/account/AccountButton";
 import { NavLink } from "../../ui/NavLink";
 import { Redirect, Route, Switch } from "wouter";
 import { bagWords } from "../../words/bag";
@@ -25,6 +26,9 @@ export function BagScreen() {
             {label}
           </NavLink>
         ))}
+        <span className="bag-account">
+          <AccountButton />
+        </span>
       </nav>
       <Switch>
         <Route path="/bag">

@@ -55,7 +55,7 @@ export function SpecksPanel({ body, onDone }: { body: ItemOf<"body">; onDone: ()
 }
 
 interface CountedProps {
-  found: Schemas["SpecksAnswer"];
+  found: Schemas["SpecksReadAnswer"];
   body: ItemOf<"body">;
   onDone: () => void;
 }

@@ -12,7 +12,7 @@ import { useOnce } from "../../ui/useOnce";
 import { words } from "../../words";
 import { dialogWords } from "../../words/dialogs";
 
-type Strength = Schemas["StrengthAnswer"];
+type Strength = Schemas["LabelStrengthAnswer"];
 
 interface Props {
   /** It is in the bag; `on` where somebody wants it on the lens as well. */

@@ -10,6 +10,7 @@ import { words } from "../../words";
 import { glassNames } from "../../words/glassNames";
 import { signedStops, sumTime } from "../../words/times";
 import { stacksOf } from "./asks";
+import "./ways.css";
 
 interface Props {
   laid: Laid;

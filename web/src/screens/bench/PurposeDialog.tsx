@@ -4,7 +4,7 @@ import { type Bench, type Laid, MOST_THIRDS } from "../../state/bench";
 import { words } from "../../words";
 import { signedThirds } from "../../words/times";
 import { purposeText } from "./purposeText";
-import { Stepper } from "./Stepper";
+import { Value } from "../../ui/kinds/Value";
 
 const say = words.purpose;
 
@@ -24,9 +24,8 @@ export function PurposeDialog({ laid: { bench }, set, onClose }: Props) {
       </Modal.Header>
       <Modal.Body className="stacked">
         <p className="mb-0">{say.intro}</p>
-        <Stepper
+        <Value
           what={say.label}
-          size="large"
           value={bench.purposeThirds === 0 ? "0" : signedThirds(bench.purposeThirds / 3)}
           caption={purposeText(bench)}
           onStep={(by) => thirds(bench.purposeThirds + by)}

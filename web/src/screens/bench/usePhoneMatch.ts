@@ -13,7 +13,7 @@ const MOST_GLASS = 60;
  * A reading against what the phone sees of the same scene; undefined where the phone does not tell its exposure, or
  * nobody has just metered.
  */
-export function usePhoneMatch(laid: Laid, light: BenchLight): Matched | undefined {
+export function usePhoneMatch(laid: Laid, light: BenchLight): PhoneMatchState {
   const now = useNow(15_000);
   const { phoneMatch } = useHabits();
   const { bench } = laid;
@@ -31,3 +31,5 @@ export function usePhoneMatch(laid: Laid, light: BenchLight): Matched | undefine
       : null,
   ).answer;
 }
+
+export type PhoneMatchState = Matched | undefined;

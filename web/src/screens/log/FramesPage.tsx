@@ -1,7 +1,6 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { Link, useLocation, useSearchParams } from "wouter";
-import { FrameStaff } from "../../parts/staff/FrameStaff";
 import { useSearch } from "../../questions/log";
 import { type Frame, useFrames } from "../../state/frames";
 import { useExchange } from "../../state/outbox";
@@ -12,10 +11,10 @@ import { useFileDrop } from "../../ui/useFileDrop";
 import { words } from "../../words";
 import { dryRunWords } from "../../words/dryRun";
 import { logWords } from "../../words/log";
-import { actualTime, askedText, plannedTime } from "../../words/times";
 import { AddFrame } from "./AddFrame";
-import { baseText, clockOf, closedText, dayText, glassText, settingsText, verdictText } from "./frameText";
+import { dayText } from "./frameText";
 import { JoinPictures } from "./JoinPictures";
+import { Row } from "./Row";
 import { SearchBar } from "./SearchBar";
 import { searchOf } from "./searching";
 
@@ -149,49 +148,6 @@ function useLog(limit: number, search: ReturnType<typeof searchOf> | null) {
     again: () => void found.refetch(),
     next: () => void found.fetchNextPage(),
   };
-}
-
-function Row({ frame, picked, onPick }: { frame: Frame; picked: boolean; onPick: () => void }) {
-  const { answer: planned, review } = frame;
-  const asked = askedText(frame);
-  return (
-    <li className="log-row">
-      <time className="log-when" dateTime={frame.opened_at}>
-        {clockOf(frame)}
-      </time>
-      <div className="log-set">
-        <Link to={`/log/frame/${frame.id}`}>{settingsText(frame)}</Link>
-        <span className="quiet">{baseText(frame)}</span>
-      </div>
-      <div className="log-stack">
-        <span>{glassText(frame)}</span>
-        {frame.note && <span className="quiet">{frame.note}</span>}
-      </div>
-      <FrameStaff frame={frame} />
-      <div className="log-times">
-        <span className="quiet">
-          {say.columns.planned} {plannedTime(planned)}
-        </span>
-        {asked !== null && (
-          <span className="quiet">
-            {say.columns.asked} {asked}
-          </span>
-        )}
-        <strong>{frame.state === "open" ? say.running : actualTime(frame)}</strong>
-      </div>
-      <div className="log-error">
-        <span>{verdictText(review?.error_stops)}</span>
-        <span className="quiet">{frame.refused == null ? closedText(frame) : say.countsNot}</span>
-      </div>
-      <Form.Check
-        id={`compare-${frame.id}`}
-        label={say.compare.pick}
-        checked={picked}
-        onChange={onPick}
-        disabled={frame.state === "open"}
-      />
-    </li>
-  );
 }
 
 function byDay(frames: Frame[]): [string, Frame[]][] {

@@ -20,7 +20,7 @@ import { actualTime, timeText } from "../../words/times";
 import { whenText } from "./frameText";
 import { madeFrame } from "./madeFrame";
 
-type Photo = Omit<Schemas["PhotoAnswer"], "digest">;
+type Photo = Omit<Schemas["PhotoReadAnswer"], "digest">;
 type Read = { file: File } & ({ photo: Photo } | { fault: string });
 
 const say = logWords.join;

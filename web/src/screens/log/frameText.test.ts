@@ -26,8 +26,8 @@ describe("a frame in words", () => {
   it.each([
     [null, "how did it come out?"],
     [undefined, "how did it come out?"],
-    [0, "right"],
-    [0.1, "right"],
+    [0, "good"],
+    [0.1, "good"],
     [-1 / 3, "⅓ too dark"],
     [5 / 3, "1 ⅔ too bright"],
   ])("came out %s reads %s", (stops, text) => expect(verdictText(stops)).toBe(text));

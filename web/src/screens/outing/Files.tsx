@@ -92,12 +92,12 @@ function FromFile(props: {
   const say = outingWords.files;
   const calendar = file.text.trimStart().startsWith("BEGIN:") || file.name.endsWith(".ics");
   const read = useOutingFile(file.text, calendar, outing.zone);
-  const takePlace = (spot: Schemas["SpotDoc"]) => {
+  const takePlace = (spot: Schemas["SpotAnswer"]) => {
     const undo = change(outing, { name: spot.name, latitude: spot.latitude, longitude: spot.longitude });
     toast({ text: say.takenPlace(spot.name), action: { label: bagWords.undo, act: undo } });
     onClose();
   };
-  const takeEntry = (entry: Schemas["EntryDoc"]) => {
+  const takeEntry = (entry: Schemas["EntryAnswer"]) => {
     const start = Date.parse(entry.start);
     keep({
       ...outing,
@@ -162,12 +162,12 @@ function FromFile(props: {
 }
 
 /** The plan as calendar entries: the outing itself, its light, its swaps and the time to leave with an alarm. */
-function entriesOf({ outing, light, swaps, leaveBy, nameOf }: Omit<Props, "keep" | "ready">): Schemas["EntryDoc"][] {
+function entriesOf({ outing, light, swaps, leaveBy, nameOf }: Omit<Props, "keep" | "ready">): Schemas["EntryInput"][] {
   const say = outingWords;
   const [from, back] = span(outing);
   const to = Math.max(from, Math.min(back, leaveBy ?? back));
   const { latitude, longitude } = outing;
-  const entry = (title: string, start: number, end: number, more: Partial<Schemas["EntryDoc"]> = {}) => ({
+  const entry = (title: string, start: number, end: number, more: Partial<Schemas["EntryInput"]> = {}) => ({
     title: title.slice(0, 200),
     start: new Date(start).toISOString(),
     end: new Date(end).toISOString(),

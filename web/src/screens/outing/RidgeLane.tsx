@@ -1,7 +1,8 @@
 import type { ScaleTime } from "d3-scale";
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import type { KeyboardEvent } from "react";
 import type { Light } from "../../questions/light";
 import type { Outing } from "../../state/outings";
+import { useDrag } from "../../ui/useDrag";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 
@@ -22,28 +23,37 @@ const [TOP, GROUND] = [18, HIGH - 8];
 /** Where nobody has said how far the ridge is [m]. */
 const USUAL_M = 1000;
 const HIGHEST_DEG = 45;
+/** What stays free above the ridge. */
+const ROOM_DEG = 4;
 const say = outingWords.ridgeLane;
+
+/** The altitude under a height of the lane [px], which grows with what is pulled so that the line stays under the hand. */
+function pulledDeg(px: number, top: number): number {
+  const share = Math.max(0, (GROUND - px) / (GROUND - TOP));
+  const deg = share * top;
+  if (deg + ROOM_DEG <= top) return deg;
+  return share < 1 ? Math.min(HIGHEST_DEG, (ROOM_DEG * share) / (1 - share)) : HIGHEST_DEG;
+}
 
 /** The sun's path and the ridge before it; the ridge is pulled as high as it stands. */
 export function RidgeLane({ outing, points, events, x, width, left, right, clock, onChange }: Props) {
-  const [pulled, setPulled] = useState<number | null>(null);
   const distance = outing.ridge?.distance_m ?? USUAL_M;
   const ridgeDeg = outing.ridge ? (Math.atan2(outing.ridge.height_m, outing.ridge.distance_m) * 180) / Math.PI : 0;
-  const deg = pulled ?? ridgeDeg;
-  const top = Math.max(12, deg + 4, ...points.map((point) => point.altitude_deg));
-  const y = (altitude: number) => GROUND - (Math.max(0, altitude) / top) * (GROUND - TOP);
-  const path = points.map((point, at) => `${at === 0 ? "M" : "L"}${x(point.ms)} ${y(point.altitude_deg)}`).join("");
+  const atRest = Math.max(12, ridgeDeg + ROOM_DEG, ...points.map((point) => point.altitude_deg));
   const keep = (to: number) => {
     const held = Math.min(HIGHEST_DEG, Math.max(0, Math.round(to * 2) / 2));
-    setPulled(null);
     onChange(
       held === 0 ? null : { distance_m: distance, height_m: Math.round(distance * Math.tan((held * Math.PI) / 180)) },
     );
   };
-  const pull = (event: PointerEvent<SVGSVGElement>) => {
-    const box = event.currentTarget.getBoundingClientRect();
-    setPulled(Math.min(HIGHEST_DEG, Math.max(0, ((GROUND - (event.clientY - box.top)) / (GROUND - TOP)) * top)));
-  };
+  const drag = useDrag(
+    (_pull, { currentTarget, clientY }) => pulledDeg(clientY - currentTarget.getBoundingClientRect().top, atRest),
+    (to) => keep(to),
+  );
+  const deg = drag.held ?? ridgeDeg;
+  const top = Math.max(atRest, deg + ROOM_DEG);
+  const y = (altitude: number) => GROUND - (Math.max(0, altitude) / top) * (GROUND - TOP);
+  const path = points.map((point, at) => `${at === 0 ? "M" : "L"}${x(point.ms)} ${y(point.altitude_deg)}`).join("");
   const keys = (event: KeyboardEvent) => {
     const by = { ArrowUp: 0.5, ArrowRight: 0.5, ArrowDown: -0.5, ArrowLeft: -0.5, PageUp: 2, PageDown: -2 }[event.key];
     if (by === undefined) return;
@@ -66,17 +76,7 @@ export function RidgeLane({ outing, points, events, x, width, left, right, clock
       aria-valuenow={Math.round(deg * 2) / 2}
       aria-valuetext={heightText}
       onKeyDown={keys}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        pull(event);
-      }}
-      onPointerMove={(event) => {
-        if (pulled !== null) pull(event);
-      }}
-      onPointerUp={() => {
-        if (pulled !== null) keep(pulled);
-      }}
-      onPointerCancel={() => setPulled(null)}
+      {...drag.handlers}
     >
       <rect className="ridge-ground" x={left} width={width - left - right} y={y(deg)} height={HIGH - y(deg)} />
       <path className="ridge-sun" d={path} />

@@ -1,4 +1,5 @@
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import type { KeyboardEvent } from "react";
+import { useDrag } from "../../ui/useDrag";
 
 interface Props {
   className: string;
@@ -20,15 +21,14 @@ export const GRAIN = 5 * 60_000;
 
 /** An instant on the chart, dragged or moved by the arrow keys, five minutes at a time. */
 export function TimeHandle({ className, label, left, ms, pixels, span, held, timeAt, onMoved }: Props) {
-  const [drag, setDrag] = useState<{ from: number; by: number } | null>(null);
-  const at = drag ? held(ms + (drag.by / pixels) * span) : ms;
-  const move = (event: PointerEvent) => {
-    if (drag) setDrag({ ...drag, by: event.clientX - drag.from });
-  };
-  const drop = () => {
-    setDrag(null);
-    if (at !== ms) onMoved(at);
-  };
+  const dragged = (by: number) => held(ms + (by / pixels) * span);
+  const { held: by, handlers } = useDrag(
+    ({ x }) => x,
+    (right) => {
+      if (dragged(right) !== ms) onMoved(dragged(right));
+    },
+  );
+  const at = by === null ? ms : dragged(by);
   const keys = (event: KeyboardEvent) => {
     const step = { ArrowLeft: -1, ArrowRight: 1, PageDown: -6, PageUp: 6 }[event.key];
     if (step === undefined) return;
@@ -38,7 +38,7 @@ export function TimeHandle({ className, label, left, ms, pixels, span, held, tim
   return (
     <div
       className={className}
-      style={{ left: left + (drag?.by ?? 0) }}
+      style={{ left: left + (by ?? 0) }}
       role="slider"
       tabIndex={0}
       aria-label={label}
@@ -46,13 +46,7 @@ export function TimeHandle({ className, label, left, ms, pixels, span, held, tim
       aria-valuemax={1440}
       aria-valuenow={Math.round(at / 60_000) % 1440}
       aria-valuetext={timeAt(at)}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        setDrag({ from: event.clientX, by: 0 });
-      }}
-      onPointerMove={move}
-      onPointerUp={drop}
-      onPointerCancel={() => setDrag(null)}
+      {...handlers}
       onKeyDown={keys}
     >
       <span>{timeAt(at)}</span>

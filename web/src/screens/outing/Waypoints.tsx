@@ -10,7 +10,7 @@ const MOST_BYTES = 3_000_000;
 const MOST = 24;
 
 /** Places from a GPX file, each one touch away. */
-export function Waypoints({ onTake }: { onTake: (spot: Schemas["SpotDoc"]) => void }) {
+export function Waypoints({ onTake }: { onTake: (spot: Schemas["SpotAnswer"]) => void }) {
   const say = outingWords.fresh;
   const input = useRef<HTMLInputElement>(null);
   const [text, setText] = useState<string | null>(null);
@@ -42,7 +42,7 @@ export function Waypoints({ onTake }: { onTake: (spot: Schemas["SpotDoc"]) => vo
   );
 }
 
-function Found({ text, onTake }: { text: string; onTake: (spot: Schemas["SpotDoc"]) => void }) {
+function Found({ text, onTake }: { text: string; onTake: (spot: Schemas["SpotAnswer"]) => void }) {
   // A waypoint has no clock: the zone of its place is asked for when it is taken.
   const read = useOutingFile(text, false, "UTC");
   if (read.error) return <Fault error={read.error} again={read.again} />;

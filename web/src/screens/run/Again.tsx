@@ -7,7 +7,7 @@ import type { useOffer } from "./offer";
 
 const say = runWords.correct;
 
-/** After a verdict: the corrected frame in one tap, with what it is corrected by, and where the error belongs. */
+/** After a verdict: what the next frame is corrected by, the same by the aperture, and where the error belongs. */
 export function Again({
   frame,
   offered: { offer, opened, error, again },
@@ -21,17 +21,12 @@ export function Again({
       <Fault error={error} again={again} />
       {offer && (
         <>
-          <div className="again-ways">
-            <Button variant="signal" onClick={() => offer.arm(because)}>
-              {say.again(offer.time)}
-            </Button>
-            {opened && (
-              <Button variant="quiet" onClick={() => opened.arm(because)}>
-                {say.sameTime(opened.aperture, opened.time)}
-              </Button>
-            )}
-          </div>
           <p className="mb-0">{offer.step}</p>
+          {opened && (
+            <Button variant="quiet" onClick={() => opened.arm(because)}>
+              {say.sameTime(opened.aperture, opened.time)}
+            </Button>
+          )}
         </>
       )}
       <Belongs frame={frame} />

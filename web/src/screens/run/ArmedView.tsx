@@ -1,47 +1,50 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useLocation } from "wouter";
+import { Link } from "wouter";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
+import { SceneGlance } from "../../parts/looks/SceneGlance";
 import { OnThisPhone } from "../../parts/phonecheck/OnThisPhone";
-import { useExposure } from "../../questions/bench";
 import { useChecklist } from "../../questions/checklist";
 import type { Armed } from "../../state/armed";
 import { releaseOf } from "../../state/bag";
-import { unmetered, useBench } from "../../state/bench";
+import { useBench } from "../../state/bench";
 import { onlyTimed, zoneOf } from "../../state/frames";
 import { remember, useHabits } from "../../state/habits";
 import { useKit } from "../../state/kit";
+import { useGoesOn } from "../../state/lightWatch";
 import { isLit } from "../../state/runLight";
-import { disarm, listFor, open, queued, rearm, rehearsalOf, rehearse, tryFirst } from "../../state/running";
+import { listFor, queued } from "../../state/running";
 import { useSession } from "../../state/session";
-import { goOnKnowing } from "../../state/phoneCheck";
-import { saySun, useSunSaid } from "../../state/sunSaid";
+import { useSunSaid } from "../../state/sunSaid";
 import type { Failure } from "../../state/trigger";
-import { tick, wake } from "../../ui/bell";
+import { wake } from "../../ui/bell";
 import { Fault } from "../../ui/Fault";
-import { faultText } from "../../ui/faultText";
-import { Choice } from "../../ui/fields";
+import { MainAction } from "../../ui/kinds/MainAction";
+import { ValueChoice } from "../../ui/kinds/ValueChoice";
 import { useHeadset } from "../../ui/lockScreen";
 import { Moment } from "../../ui/Moment";
-import { say as toast } from "../../ui/say";
 import { useKeys } from "../../ui/useKeys";
 import { useNow } from "../../ui/useNow";
 import { nowMs } from "../../ui/worldClock";
 import { words } from "../../words";
+import { placeClock } from "../../words/clock";
 import { glassNames } from "../../words/glassNames";
 import { runWords } from "../../words/run";
 import { clockText, markText, plannedParts, plannedTime, signedThirds, timeText } from "../../words/times";
 import { watchWords } from "../../words/watch";
+import { ITS_OWN } from "../../words/zone";
 import { ArmList } from "./ArmList";
-import { Closer } from "./Closer";
-import { GearNow } from "./GearNow";
+import { Busy } from "./Busy";
+import { LeadIn } from "./LeadIn";
 import { instead } from "./noBulb";
 import { PlanStaff } from "./PlanStaff";
+import { ReadyMore } from "./ReadyMore";
 import { RemoteTest } from "./RemoteTest";
 import { QueueLine, SeriesDialog } from "./Series";
-import { Signals } from "./Signals";
 import { useArmList } from "./useArmList";
 import { useLightSince } from "./useLightSince";
+import { usePress } from "./usePress";
+import { useTicks } from "./useTicks";
 
 /** Before the shutter: what hands do, what is set, the lead-in, and the one thing to press. */
 export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: string | null }) {
@@ -50,6 +53,10 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const [opensAt, setOpensAt] = useState<number | null>(null);
   const [mute, setMute] = useState(false);
   const [panel, setPanel] = useState<"test" | "series" | null>(null);
+  const [more, setMore] = useState(false);
+  const ticks = useTicks();
+  const now = useNow(5000);
+  const watching = useGoesOn();
   const [failure, setFailure] = useState<Failure | null>(null);
   const { practice } = useSession();
   const simulated = device.kind === "simulated" && !practice;
@@ -75,19 +82,10 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   const closing = mark === null ? closes : "mark";
   const say = runWords;
 
-  const press = useCallback(
-    (at: number) => {
-      void open(new Date(at)).then((failed) => {
-        setFailure(failed);
-        if (failed) setOpensAt(null);
-        else {
-          if (warns) saySun();
-          if (isLong) goOnKnowing();
-        }
-      });
-    },
-    [setFailure, warns, isLong],
-  );
+  const press = usePress(warns, isLong, (failed) => {
+    setFailure(failed);
+    if (failed) setOpensAt(null);
+  });
   const start = async () => {
     if (opensAt !== null) return;
     const from = nowMs();
@@ -103,158 +101,154 @@ export function ArmedView({ armed, busyUntil }: { armed: Armed; busyUntil: strin
   if (opensAt !== null)
     return (
       <Moment name="lead">
-        <div className="run">
-          <PlanStaff plan={plan} />
-          <section className="run-main" aria-label={say.armed}>
-            <LeadIn opensAt={opensAt} onOpen={press} onCancel={() => setOpensAt(null)} />
-          </section>
+        <div className="run run-lead-view">
+          <LeadIn opensAt={opensAt} onOpen={press} onCancel={() => setOpensAt(null)} />
         </div>
       </Moment>
     );
+  const toDo = lines.filter(({ code }) => !ticks.done.includes(code)).length;
+  const harm = lines.filter(({ code, severity }) => severity === "harm" && !ticks.done.includes(code));
+  const timed = stopwatch || plan.run.purpose === "timer";
   return (
     <Moment name="armed">
-      <div className="run run-arming">
-        <section className="run-list" aria-label={say.list.title}>
+      <div className="run run-ready" data-more={more || undefined}>
+        <section className="run-answer" aria-label={say.armed}>
           <h1>{plan.run.purpose === "dark" ? say.darkTitle : say.armed}</h1>
-          {failure && (
-            <p className="fault" role="alert">
-              {failure.text ?? words.trouble.unreachable} {say.list.seeLine}
-            </p>
-          )}
-          <Fault error={checklist.error} again={checklist.again} />
-          {armed.list === null && onlyTimed(plan) && (
-            <Button variant="quiet" onClick={() => listFor(armed, gear)}>
-              {say.list.show}
-            </Button>
-          )}
-          {list && <ArmList lines={lines} pointed={failure?.line ?? null} />}
-          <GearNow armed={armed} left={list?.battery_left ?? null} />
-          {!practice && <Closer onTest={() => setPanel("test")} />}
-        </section>
-        <section className="run-main" aria-label={say.armed}>
-          <p className="run-clock">
+          <p className="answer-time run-clock">
             {stopwatch
               ? clockText(0)
               : plannedParts(plan.answer).map((part) => (
-                  <span key={part.unit}>
+                  <span key={part.unit} className="answer-part">
                     {part.value}
                     <small>{part.value.startsWith("1/") ? "" : part.unit}</small>
                   </span>
                 ))}
           </p>
-          {stopwatch || plan.run.purpose === "timer" ? (
-            <p className="run-set">
-              <strong>{stopwatch ? say.just.upTo : say.inBulb}</strong>
-            </p>
+          {timed ? (
+            <p className="run-set">{stopwatch ? say.just.upTo : say.inBulb}</p>
           ) : (
             <p className="run-set">
-              <strong>{mark ? say.onDial(markText(mark)) : say.inBulb}</strong>, f/{plan.settings.aperture}, ISO{" "}
-              {plan.settings.iso}, {glassNames(plan.stack)}
+              {mark ? say.onDial(markText(mark)) : say.inBulb}, f/{plan.settings.aperture}, ISO {plan.settings.iso},{" "}
+              {glassNames(plan.stack)}
             </p>
           )}
           {meant.map((step) => (
-            <p key={step.kind} className="run-note">
+            <p key={step.kind} className="quiet mb-0">
               {step.kind === "purpose" ? say.correct.step(step.name, signedThirds(step.stops)) : step.name}
             </p>
           ))}
-          {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} zone={zoneOf(armed.plan)} />}
-          {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
-          {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
-          {plan.run.purpose === "trial" && armed.after && (
-            <p className="run-note">{say.trial.note(plannedTime(armed.after.plan.answer))}</p>
-          )}
-          {list?.rehearsal && plan.run.purpose === "frame" && (
-            <RehearsalOffer armed={armed} iso={list.rehearsal.iso} why={list.rehearsal.why} />
-          )}
-          {parts !== null && armed.queue === null && (
-            <div className="rehearse">
-              <p>{say.series.noBulb(parts, timeText(plan.dial_limit))}</p>
-              <Button variant="quiet" onClick={() => setPanel("series")}>
-                {say.series.parts(parts)}
-              </Button>
-            </div>
-          )}
-          {triesFirst(armed) && (
-            <div className="rehearse">
-              <p>{say.trial.offer(timeText(plan.dial_limit))}</p>
-              <Button
-                variant="quiet"
-                onClick={() => {
-                  tryFirst(plan.dial_limit).catch((error: unknown) => toast({ text: faultText(error) }));
-                }}
-              >
-                {say.trial.arm(timeText(plan.dial_limit))}
-              </Button>
-            </div>
-          )}
-          <Choice
-            name="lead"
-            label={say.lead}
-            value={lead}
-            choices={[0, 2, 5, 10].map((seconds) => [seconds, seconds === 0 ? say.leadNone : say.leadSeconds(seconds)])}
-            onValue={(seconds) => remember({ lead: seconds })}
+          <p className="visually-hidden">{stopwatch ? say.just.upTo : say.planned(plannedTime(plan.answer))}</p>
+        </section>
+        <PlanStaff plan={plan} />
+        {laid && !timed && (
+          <SceneGlance laid={laid} seconds={plan.answer.set_seconds} pulled={null} caption={closesText(plan, now)} />
+        )}
+        {more ? (
+          <ReadyMore
+            armed={armed}
+            known={known}
+            batteryLeft={list?.battery_left ?? null}
+            rehearsal={list?.rehearsal ?? null}
+            onTest={() => setPanel("test")}
+            onSeries={() => {
+              setMore(false);
+              setPanel("series");
+            }}
+            onRefused={setMute}
+            onClose={() => setMore(false)}
           />
-          {!simulated && !stopwatch && mark === null && (
-            <Choice
-              name="closing"
-              label={say.closes}
-              value={closing}
-              choices={[
-                ["hand", say.closesHand],
-                ["mark", say.closesMark],
-              ]}
-              onValue={(means) => remember({ closes: means })}
-            />
-          )}
+        ) : (
+          <section className="run-list" aria-label={say.list.title}>
+            {failure && (
+              <p className="fault" role="alert">
+                {failure.text ?? words.trouble.unreachable} {say.list.seeLine}
+              </p>
+            )}
+            <Fault error={checklist.error} again={checklist.again} />
+            {armed.queue && <QueueLine queue={armed.queue} busyUntil={busyUntil} zone={zoneOf(armed.plan)} />}
+            {plan.run.purpose === "rehearsal" && <p className="run-note">{say.rehearsing}</p>}
+            {plan.run.purpose === "dark" && <p className="run-note">{say.darkWhy}</p>}
+            {plan.run.purpose === "trial" && armed.after && (
+              <p className="run-note">{say.trial.note(plannedTime(armed.after.plan.answer))}</p>
+            )}
+            {parts !== null && armed.queue === null && (
+              <div className="rehearse">
+                <p>{say.series.noBulb(parts, timeText(plan.dial_limit))}</p>
+                <Button variant="quiet" onClick={() => setPanel("series")}>
+                  {say.series.parts(parts)}
+                </Button>
+              </div>
+            )}
+            {armed.list === null && onlyTimed(plan) && (
+              <Button variant="quiet" onClick={() => listFor(armed, gear)}>
+                {say.list.show}
+              </Button>
+            )}
+            {list && <ArmList lines={lines} ticks={ticks} pointed={failure?.line ?? null} />}
+            <div className="run-values">
+              <ValueChoice
+                caption={say.lead}
+                value={lead}
+                choices={[0, 2, 5, 10].map(
+                  (seconds) => [seconds, seconds === 0 ? say.leadNone : say.leadSeconds(seconds)] as const,
+                )}
+                onValue={(seconds) => remember({ lead: seconds })}
+              />
+              {!simulated && !stopwatch && mark === null && (
+                <ValueChoice
+                  caption={say.closes}
+                  value={closing === "mark" ? "mark" : "hand"}
+                  choices={[
+                    ["hand", say.closesHand],
+                    ["mark", say.closesMark],
+                  ]}
+                  onValue={(means) => remember({ closes: means })}
+                />
+              )}
+            </div>
+            {isLit(plan.run) && watching && <WatchLight known={known} />}
+            {isLit(plan.run) && Math.abs(moved) >= MOVED && (
+              <p className="run-note light-watch-why" role="alert">
+                {watchWords.movedSince(words.staff.stops(Math.abs(moved).toFixed(1)), moved > 0)}{" "}
+                <Link to="/" className="plain-link">
+                  {words.toBench}
+                </Link>
+              </p>
+            )}
+            <Busy until={busyUntil} />
+            {isLong && <OnThisPhone />}
+          </section>
+        )}
+        <div className="run-action action-place">
           {mute && (
             <p className="fault" role="alert">
               {say.soundRefused}
             </p>
           )}
-          {isLit(plan.run) && (
-            <WatchLight
-              known={known}
-              question={
-                Math.abs(moved) >= MOVED && (
-                  <p className="run-note light-watch-why" role="alert">
-                    {watchWords.movedSince(words.staff.stops(Math.abs(moved).toFixed(1)), moved > 0)}{" "}
-                    <Link to="/" className="plain-link">
-                      {words.toBench}
-                    </Link>
-                  </p>
-                )
-              }
-            />
-          )}
-          <Busy until={busyUntil} />
-          <Signals onRefused={setMute} />
-          {isLong && <OnThisPhone />}
-          <div className="run-foot">
-            <Button variant="quiet" onClick={() => setPanel("series")}>
-              {say.series.open}
-            </Button>
-            <Reframe />
-            {armed.after && (
-              <Button variant="quiet" onClick={rearm}>
-                {say.backToFrame}
-              </Button>
-            )}
-            <Link to="/" className="plain-link">
-              {words.toBench}
-            </Link>
-          </div>
-          <div className="run-press">
-            <Button variant="signal" className="run-go" onClick={() => void start()}>
-              {say.open}
-            </Button>
-          </div>
-          {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
-          {panel === "series" && <SeriesDialog armed={armed} onClose={() => setPanel(null)} />}
-        </section>
-        <p className="visually-hidden">{stopwatch ? say.just.upTo : say.planned(plannedTime(plan.answer))}</p>
+          {more && harm.length > 0 && <p className="harm">{harm[0]?.text}</p>}
+          <MainAction onAct={() => void start()} result={toDo > 0 ? say.list.toDo(toDo) : null}>
+            {say.open}
+          </MainAction>
+        </div>
+        <footer className="moment-foot">
+          <Link to="/" className="plain-link">
+            {say.backToBench}
+          </Link>
+          <Button variant="quiet" aria-expanded={more} onClick={() => setMore(!more)}>
+            {say.more.title}
+          </Button>
+        </footer>
+        {panel === "test" && <RemoteTest onClose={() => setPanel(null)} onFailure={setFailure} />}
+        {panel === "series" && <SeriesDialog armed={armed} onClose={() => setPanel(null)} />}
       </div>
     </Moment>
   );
+}
+
+/** When it closes if it is opened now. */
+function closesText({ answer, run }: Armed["plan"], now: number): string {
+  if (run.purpose === "stopwatch") return "";
+  return runWords.wouldClose(placeClock(now + answer.set_seconds * 1000, ITS_OWN, "seconds"));
 }
 
 /** From here on the phone has to last, ring and stay awake [s]. */
@@ -270,112 +264,3 @@ function reckonedOf({ plan: { run }, question }: Armed): number {
 
 /** Light that has moved further since is worth working the time out again [stops]. */
 const MOVED = 1 / 3;
-
-/** The same frame at a high ISO first. The time that is shown is the one that is armed. */
-function RehearsalOffer({ armed, iso, why }: { armed: Armed; iso: string; why: string }) {
-  const say = runWords;
-  const rehearsal = useExposure(rehearsalOf(armed, iso));
-  const { shown, answer, error, again } = rehearsal;
-  return (
-    <div className="rehearse">
-      <Fault error={error} again={again} />
-      {shown && (
-        <p data-stale={rehearsal.stale || undefined}>
-          <strong>{say.rehearsal(iso, plannedTime(shown))}</strong> {why}
-        </p>
-      )}
-      <Button variant="quiet" disabled={answer === undefined} onClick={() => answer && rehearse(iso, answer)}>
-        {say.rehearse}
-      </Button>
-    </div>
-  );
-}
-
-/** A trial at the dial's end is worth it where the frame is much longer; film's law would not scale up. */
-function triesFirst({ plan, question, queue }: Armed): boolean {
-  const { purpose, film } = plan.run;
-  return (
-    purpose === "frame" &&
-    question !== null &&
-    queue === null &&
-    film == null &&
-    plan.answer.dial_mark === null &&
-    plan.answer.set_seconds >= plan.dial_limit * 2
-  );
-}
-
-/** Another picture with the same gear: the camera is blind, so reading and focus begin again. */
-function Reframe() {
-  const [, navigate] = useLocation();
-  return (
-    <Button
-      variant="quiet"
-      onClick={() => {
-        unmetered();
-        disarm();
-        navigate("/");
-        toast({ text: runWords.reframed });
-      }}
-    >
-      {runWords.reframe}
-    </Button>
-  );
-}
-
-/** The camera still reduces noise from the last frame. */
-function Busy({ until }: { until: string | null }) {
-  const now = useNow(1000);
-  const left = until === null ? 0 : (Date.parse(until) - now) / 1000;
-  if (left <= 0) return null;
-  return <p className="run-note">{runWords.busy(clockText(Math.ceil(left)))}</p>;
-}
-
-/** Counts down to the opening, a tick a second; the press belongs at zero. */
-function LeadIn(props: { opensAt: number; onOpen: (at: number) => void; onCancel: () => void }) {
-  const { opensAt, onOpen } = props;
-  const isOver = useRef(false);
-  const onCancel = () => {
-    isOver.current = true;
-    props.onCancel();
-  };
-  // Somebody signed out or began a dry run on another page, or this screen was left.
-  useEffect(
-    () => () => {
-      if (!isOver.current) toast({ text: runWords.leadInStopped });
-    },
-    [],
-  );
-  const [left, setLeft] = useState(() => Math.ceil((opensAt - nowMs()) / 1000));
-  useEffect(() => {
-    let spoken = Number.NaN;
-    let pressed = false;
-    const beat = () => {
-      const seconds = Math.ceil((opensAt - nowMs()) / 1000);
-      if (seconds !== spoken && seconds > 0) tick();
-      spoken = seconds;
-      setLeft(seconds);
-      if (seconds <= 0 && !pressed) {
-        pressed = true;
-        isOver.current = true;
-        onOpen(opensAt);
-      }
-    };
-    beat();
-    const timer = window.setInterval(beat, 50);
-    return () => window.clearInterval(timer);
-  }, [opensAt, onOpen]);
-  useKeys("escape", onCancel, "position");
-  return (
-    <>
-      <h1>{runWords.opensIn}</h1>
-      <p className="run-clock run-lead" role="timer">
-        {Math.max(0, left)}
-        <small>s</small>
-      </p>
-      <p>{runWords.leadWhy}</p>
-      <Button variant="quiet" className="run-go" onClick={onCancel}>
-        {runWords.cancelLead}
-      </Button>
-    </>
-  );
-}

@@ -1,17 +1,18 @@
+import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "wouter";
 import { DryFrame } from "../../parts/dryrun/DryFrame";
 import { LightPath } from "../../parts/lightwatch/LightPath";
+import { SceneGlance } from "../../parts/looks/SceneGlance";
 import { NoteField } from "../../parts/review/NoteField";
-import { ReviewPanel } from "../../parts/review/ReviewPanel";
-import { NeedsSignal } from "../../parts/takealong/NeedsSignal";
-import { useSimulatedPicture } from "../../questions/run";
+import { Findings } from "../../parts/review/Findings";
+import { VerdictScale } from "../../parts/review/VerdictScale";
 import type { Armed } from "../../state/armed";
-import { sceneOf } from "../../state/asks";
 import { useBench } from "../../state/bench";
 import { type Frame, onlyTimed, zoneOf } from "../../state/frames";
-import { change, darkFrame, hasNext, rearm, takeBack } from "../../state/running";
+import { darkFrame, takeBack } from "../../state/running";
 import { useSession } from "../../state/session";
+import { SidePanel } from "../../ui/SidePanel";
 import { words } from "../../words";
 import { placeClock } from "../../words/clock";
 import { logWords } from "../../words/log";
@@ -19,8 +20,10 @@ import { runWords } from "../../words/run";
 import { actualTime, askedText, plannedTime, signedStops, timeText } from "../../words/times";
 import { Again } from "./Again";
 import { useOffer } from "./offer";
-import { PlanStaff } from "./PlanStaff";
+import { Onwards } from "./Onwards";
+import { Reframe } from "./Reframe";
 import { QueueLine } from "./Series";
+import { SimulatedPicture } from "./SimulatedPicture";
 
 /** From here on hot specks are worth a dark frame, where a capped frame has not measured it [s]. */
 const DARK_FROM = 60;
@@ -30,23 +33,29 @@ function darkFrom({ list }: Armed): number | null {
   return typeof measured === "number" ? measured : null;
 }
 
-/** The shutter is closed: what was planned, what really happened, what that means, and what comes next. */
+/** The shutter is closed: how it came out, and the frame that follows. */
 export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
   const { signedIn, practice } = useSession();
+  const [laid] = useBench();
+  const [more, setMore] = useState(false);
   const aborted = frame.state === "aborted";
   const actual = frame.actual_seconds ?? 0;
-  const asked = askedText(frame);
   const purpose = frame.run?.purpose ?? "frame";
+  const judged = !aborted && purpose !== "dark";
   const film = frame.run?.film != null;
   const say = runWords;
   const offered = useOffer(frame, armed);
+  const because = frame.review?.because ?? null;
+  const dark = !aborted && purpose !== "dark" && !film && actual >= (darkFrom(armed) ?? DARK_FROM);
   return (
-    <div className="run">
-      <PlanStaff plan={frame} elapsed={actual < 1 ? actual : Math.round(actual)} />
-      <section className="run-main" aria-label={say.closedTitle}>
-        <h1>{aborted ? say.abortedTitle : say.closedTitle}</h1>
-        <p className="run-result" data-testid="run-result">
-          {aborted ? timeText(Math.max(actual, 0.01)) : (frame.error?.text ?? timeText(actual))}
+    <div className="run run-ended" data-more={more || undefined}>
+      <section className="run-head" aria-label={say.closedTitle}>
+        <h1 data-testid="run-result">
+          {aborted ? say.abortedAfter(timeText(Math.max(actual, 0.01))) : (frame.error?.text ?? timeText(actual))}
+        </h1>
+        <p className="quiet mb-0">
+          {say.openFor} <span data-testid="run-real">{actualTime(frame)}</span>
+          {`, ${say.plan.toLowerCase()} ${plannedTime(frame.answer)}`}
         </p>
         {(armed.queue?.way === "lucky" || armed.queue?.burst === true) && (
           <QueueLine queue={armed.queue} busyUntil={null} zone={zoneOf(frame)} />
@@ -54,139 +63,96 @@ export function EndedView({ frame, armed }: { frame: Frame; armed: Armed }) {
         {armed.busyUntil !== null && (
           <p className="run-note">{say.busyUntil(placeClock(Date.parse(armed.busyUntil), zoneOf(frame), "seconds"))}</p>
         )}
-        <table className="sum run-sum">
-          <tbody>
-            <tr>
-              <th scope="row">{say.plan}</th>
-              <td>{plannedTime(frame.answer)}</td>
-            </tr>
-            {asked !== null && (
-              <tr>
-                <th scope="row">{say.lightAsked}</th>
-                <td>{asked}</td>
-              </tr>
-            )}
-            <tr>
-              <th scope="row">{say.real}</th>
-              <td data-testid="run-real">{actualTime(frame)}</td>
-            </tr>
-            {frame.error && !aborted && (
-              <tr>
-                <th scope="row">{say.difference}</th>
-                <td>{words.staff.stops(signedStops(frame.error.stops))}</td>
-              </tr>
-            )}
-          </tbody>
-        </table>
-        {offered.lit && <LightPath lit={offered.lit} seconds={actual} />}
         {frame.run?.watched === false && <p className="run-note">{say.truth.unwatched}</p>}
+      </section>
+      <div className="run-verdict">
+        {judged && <VerdictScale frame={frame} />}
+        {judged && <Again frame={frame} offered={offered} />}
+      </div>
+      <div className="run-picture">
+        {laid && judged && !onlyTimed(frame) && (
+          <SceneGlance laid={laid} seconds={actual} pulled={null} caption="" stops={frame.review?.error_stops ?? 0} />
+        )}
         {practice && !aborted && <DryFrame frame={frame} />}
-        {!aborted && purpose !== "dark" && (
-          <>
-            <div className="run-review">
-              <ReviewPanel frame={frame} brief />
+      </div>
+      {more ? (
+        <SidePanel title={say.seen} onClose={() => setMore(false)}>
+          {judged && <Findings frame={frame} />}
+          <NoteField key={frame.id} frame={frame} />
+          <Facts frame={frame} aborted={aborted} />
+          {offered.lit && <LightPath lit={offered.lit} seconds={actual} />}
+          {dark && (
+            <div className="rehearse">
+              <p>{say.darkRemind}</p>
+              <Button variant="quiet" onClick={() => darkFrame(frame)}>
+                {say.darkArm}
+              </Button>
+            </div>
+          )}
+          {frame.run?.device === "simulated" && !aborted && !onlyTimed(frame) && <SimulatedPicture frame={frame} />}
+          {!practice && <p className="quiet">{signedIn ? say.kept : say.keptHere}</p>}
+          <p className="more-foot">
+            {judged && (
               <Link to={`/log/frame/${frame.id}`} className="plain-link">
                 {logWords.review.more}
               </Link>
-            </div>
-            <Again frame={frame} offered={offered} />
-          </>
-        )}
-        <div className="run-after">
-          <Onwards armed={armed} quietly={offered.offer !== null || (purpose === "trial" && frame.review == null)} />
-          <Button variant="quiet" onClick={() => void takeBack(frame)}>
-            {say.takeBack}
+            )}
+            <Link to="/log" className="plain-link">
+              {say.toLog}
+            </Link>
+          </p>
+        </SidePanel>
+      ) : (
+        <div className="run-onwards">
+          <Button variant="quiet" onClick={() => setMore(true)}>
+            {say.seen}
           </Button>
-          <Link to="/log" className="btn btn-quiet">
-            {say.toLog}
-          </Link>
-          <Link to="/" className="btn btn-quiet">
-            {words.toBench}
-          </Link>
+          <Reframe />
         </div>
-        <NoteField key={frame.id} frame={frame} />
-        {!practice && <p className="quiet">{signedIn ? say.kept : say.keptHere}</p>}
-        {!aborted && purpose !== "dark" && !film && actual >= (darkFrom(armed) ?? DARK_FROM) && (
-          <div className="rehearse">
-            <p>{say.darkRemind}</p>
-            <Button variant="quiet" onClick={() => darkFrame(frame)}>
-              {say.darkArm}
-            </Button>
-          </div>
-        )}
-        {frame.run?.device === "simulated" && !aborted && !onlyTimed(frame) && <SimulatedPicture frame={frame} />}
-      </section>
+      )}
+      <div className="run-action action-place">
+        <Onwards armed={armed} offer={offered.offer} arm={() => offered.offer?.arm(because)} />
+      </div>
+      <footer className="moment-foot">
+        <Button variant="quiet" onClick={() => void takeBack(frame)}>
+          {say.takeBack}
+        </Button>
+        <Link to="/" className="plain-link">
+          {say.doneToBench}
+        </Link>
+      </footer>
     </div>
   );
 }
 
-/** What comes after: the frame a rehearsal was for, the next of the queue, a verdict in a lucky series, or the same again. */
-function Onwards({ armed, quietly }: { armed: Armed; quietly: boolean }) {
+/** Planned against actual, line by line. */
+function Facts({ frame, aborted }: { frame: Frame; aborted: boolean }) {
   const say = runWords;
-  const { queue, after } = armed;
-  if (after)
-    return (
-      <Button variant={quietly ? "quiet" : "signal"} onClick={rearm}>
-        {say.backToFrame}
-      </Button>
-    );
-  if (queue?.way === "lucky") {
-    const next = (good: number, dropped: number) =>
-      change({ finished: null, queue: { ...queue, kept: queue.kept + good, dropped: queue.dropped + dropped } });
-    return (
-      <>
-        <Button variant="signal" onClick={() => next(1, 0)}>
-          {say.series.keep}
-        </Button>
-        <Button variant="quiet" onClick={() => next(0, 1)}>
-          {say.series.drop}
-        </Button>
-      </>
-    );
-  }
-  if (queue && hasNext(queue))
-    return (
-      <Button variant="signal" onClick={() => change({ finished: null, queue: { ...queue, at: queue.at + 1 } })}>
-        {say.series.next(queue.at + 2, queue.frames.length)}
-      </Button>
-    );
+  const asked = askedText(frame);
   return (
-    <Button variant={quietly ? "quiet" : "signal"} onClick={() => change({ finished: null, queue: null })}>
-      {say.again}
-    </Button>
-  );
-}
-
-/** What the simulated camera hands over: a drawing as bright as the frame really came out. */
-function SimulatedPicture({ frame }: { frame: Frame }) {
-  const [laid] = useBench();
-  const picture = useSimulatedPicture(
-    laid && {
-      scene: { ...sceneOf(laid), wants: [], seconds: frame.actual_seconds ?? 1 },
-      gathered_stops: frame.error?.stops ?? 0,
-      glass: frame.stack.map((glass) => ({ name: glass.name, stops: glass.stops, offset: glass.offset ?? 0 })),
-      aperture: frame.settings.aperture,
-      iso: frame.settings.iso,
-      taken_at: frame.opened_at,
-      seed: 7,
-    },
-  );
-  if (!picture) return <NeedsSignal />;
-  return (
-    <figure className="simulated-picture">
-      <span className="photo">
-        <img src={picture} alt={runWords.pictureAlt} />
-      </span>
-      <figcaption>
-        {runWords.picture}{" "}
-        <a
-          className="plain-link"
-          href={picture}
-          download={`jackstaff-${frame.opened_at.slice(0, 19).replaceAll(":", "")}.jpg`}
-        >
-          {runWords.pictureSave}
-        </a>
-      </figcaption>
-    </figure>
+    <table className="sum run-sum">
+      <tbody>
+        <tr>
+          <th scope="row">{say.plan}</th>
+          <td>{plannedTime(frame.answer)}</td>
+        </tr>
+        {asked !== null && (
+          <tr>
+            <th scope="row">{say.lightAsked}</th>
+            <td>{asked}</td>
+          </tr>
+        )}
+        <tr>
+          <th scope="row">{say.real}</th>
+          <td>{actualTime(frame)}</td>
+        </tr>
+        {frame.error && !aborted && (
+          <tr>
+            <th scope="row">{say.difference}</th>
+            <td>{words.staff.stops(signedStops(frame.error.stops))}</td>
+          </tr>
+        )}
+      </tbody>
+    </table>
   );
 }

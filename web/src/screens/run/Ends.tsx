@@ -1,12 +1,11 @@
 import type { ExposureEnd } from "../../questions/exposureEnd";
 import type { Frame } from "../../state/frames";
 import { words } from "../../words";
-import { rateText } from "../../words/rate";
 import { runWords } from "../../words/run";
-import { plannedTime, signedStops, timeText } from "../../words/times";
+import { signedStops, timeText } from "../../words/times";
 import { watchWords } from "../../words/watch";
 
-/** Both ends where they differ, and why; ways out where the frame never fills. */
+/** Both ends where they differ, and why: nothing where they do not; ways out where the frame never fills. */
 export function Ends({
   frame,
   closing,
@@ -18,8 +17,8 @@ export function Ends({
 }) {
   const say = runWords;
   const planned = frame.answer.set_seconds;
-  if (frame.run?.purpose === "stopwatch") return <p className="run-gone">{say.just.counting}</p>;
-  if (!closing) return <p className="run-gone">{say.planned(plannedTime(frame.answer))}</p>;
+  if (frame.run?.purpose === "stopwatch") return <p className="run-ends">{say.just.counting}</p>;
+  if (!closing) return null;
   if (aimed === null || closing.ways_out.length > 0)
     return (
       <div className="run-ways" role="alert">
@@ -32,14 +31,12 @@ export function Ends({
       </div>
     );
   const learnt = frame.run?.rereads.at(-1);
-  const rate = frame.run?.stops_per_minute;
   const light = closing.close_after_seconds;
-  const metered = closing.as_metered_seconds;
   const apart = (a: number, b: number) => Math.abs(Math.log2(a / b)) >= APART;
   const dialStays = frame.answer.dial_mark !== null && ` ${say.dialStays}`;
   if (closing.light && light != null && apart(light, planned))
     return (
-      <p className="run-gone" data-testid="run-ends">
+      <p className="run-ends" data-testid="run-ends">
         {watchWords.ends(wholeTime(planned), wholeTime(light))}
         {dialStays}
       </p>
@@ -47,19 +44,14 @@ export function Ends({
   if (learnt && light != null && apart(light, planned)) {
     const read = words.staff.stops(signedStops(learnt.stops));
     return (
-      <p className="run-gone" data-testid="run-ends">
+      <p className="run-ends" data-testid="run-ends">
         {say.bothEnds(wholeTime(planned), wholeTime(light))} {say.becauseRead(read)}
         {dialStays}
       </p>
     );
   }
-  if (rate == null || !apart(planned, metered)) return <p className="run-gone">{say.planned(timeText(aimed))}</p>;
-  return (
-    <p className="run-gone" data-testid="run-ends">
-      {say.plannedMoving(wholeTime(aimed), wholeTime(metered), rateText(rate))}
-      {dialStays}
-    </p>
-  );
+  // What the light does to the plan stands on the staff.
+  return null;
 }
 
 function wholeTime(seconds: number): string {

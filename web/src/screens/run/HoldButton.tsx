@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useHeadset } from "../../ui/lockScreen";
 import { useKeys } from "../../ui/useKeys";
+import "./hold.css";
 
 const HOLD_MS = 600;
 /** A remote's button may send no more than a press: two of them within this are meant [ms]. */

@@ -1,14 +1,15 @@
 import { useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { WatchLight } from "../../parts/lightwatch/WatchLight";
-import type { ExposureEnd } from "../../questions/exposureEnd";
+import { SceneGlance } from "../../parts/looks/SceneGlance";
 import { cameraSeconds } from "../../state/clock";
 import { useEasedPace } from "../../state/dryRun";
 import { aimedAt, longerBy, standing } from "../../state/exposureEnd";
-import { type Frame, zoneOf } from "../../state/frames";
-import { believe, isLit } from "../../state/runLight";
-import { correct, end, endByDevice, extend, openedAgo, openedEarlier, reread } from "../../state/running";
-import { givenOut } from "../../state/trigger";
+import { useBench } from "../../state/bench";
+import { type Frame, onlyTimed, zoneOf } from "../../state/frames";
+import { useGoesOn } from "../../state/lightWatch";
+import { isLit } from "../../state/runLight";
+import { end, endByDevice, extend, openedEarlier } from "../../state/running";
 import { queueBell, silence, wake } from "../../ui/bell";
 import { showNothing, showPlaying } from "../../ui/lockScreen";
 import { say as toast } from "../../ui/say";
@@ -18,17 +19,19 @@ import { realSecondsTo, usePace } from "../../ui/worldClock";
 import { words } from "../../words";
 import { placeClock } from "../../words/clock";
 import { runWords } from "../../words/run";
-import { clockText, signedStops, signedThirds } from "../../words/times";
-import { watchWords } from "../../words/watch";
+import { clockText, signedStops } from "../../words/times";
 import { AlsoOpen, WhoseItIs } from "./AlsoOpen";
 import { Announcer } from "./Announcer";
+import { Disputed } from "./Disputed";
 import { Ends, IfClosed } from "./Ends";
 import { HoldButton } from "./HoldButton";
-import { MeterButton } from "./MeterButton";
+import { LightNow, OpenedBefore } from "./OpenMore";
+import { OpenStaff } from "./OpenStaff";
 import { useBeat, useEnd, useSpokenClock, useTitle } from "./openSigns";
-import { PlanStaff } from "./PlanStaff";
 import { TimeForm } from "./TimeForm";
-import { useAwake, useWatch, type Watch } from "./useWatch";
+import { TimeWords } from "./TimeWords";
+import { useDeviceGivesOut } from "./useDeviceGivesOut";
+import { useAwake, useWatch } from "./useWatch";
 import { useWatchedLight } from "./useWatchedLight";
 
 /** The shutter is open: time gone, light gathered, and when it is enough. */
@@ -37,6 +40,7 @@ export function OpenView({ frame }: { frame: Frame }) {
   const awake = useAwake();
   const watch = useWatch(frame);
   const closing = useWatchedLight(frame);
+  const [laid] = useBench();
   const pace = usePace();
   const faster = frame.run?.speed ?? 1;
   const speed = faster * pace;
@@ -52,6 +56,8 @@ export function OpenView({ frame }: { frame: Frame }) {
   // A page that was loaded anew may not sound before somebody has pressed something in it.
   const [mute, setMute] = useState(false);
   const [pressed, setPressed] = useState(0);
+  const [panel, setPanel] = useState<"light" | "before" | null>(null);
+  const watching = useGoesOn();
   const done = standing(closing, elapsed);
   const say = runWords;
 
@@ -125,34 +131,22 @@ export function OpenView({ frame }: { frame: Frame }) {
   useEasedPace(aimed === null ? null : Date.parse(frame.opened_at) + (aimed / faster) * 1000);
   const warn = left !== null && left > 0 && left <= 10 * Math.max(1, speed);
   return (
-    <div className="run" data-over={over || undefined} data-warn={warn || undefined}>
+    <div className="run run-open" data-over={over || undefined} data-warn={warn || undefined}>
       {over && <div className="run-edge" aria-hidden="true" />}
-      <PlanStaff
-        plan={frame}
-        elapsed={elapsed < 10 ? Math.round(elapsed * 10) / 10 : Math.floor(elapsed)}
-        hoisted={done && aimed !== null ? Math.round(done.gathered * 200) / 200 : null}
-      />
-      <section className="run-main" aria-label={words.nav.run}>
+      <section className="run-time" aria-label={words.nav.run}>
         <h1 className="visually-hidden">{say.openTitle}</h1>
         <p className="run-clock run-left" role="timer" aria-live="off" data-testid="run-left">
           {left === null ? clockText(elapsed) : `${over ? "+" : ""}${clockText(over ? -left : Math.ceil(left))}`}
-          <small>{left === null ? say.gone : over ? say.over : say.left}</small>
         </p>
         <p className="run-gone">
-          {left !== null && (
+          <strong>{left === null ? say.gone : over ? say.over : say.left}</strong>
+          {ends !== null && (
             <>
-              <strong>{clockText(elapsed)}</strong> {say.gone}.{" "}
+              , <span data-testid="run-closes">{say.closesAt(ends)}</span>
             </>
           )}
-          {ends !== null && <span data-testid="run-closes">{say.closesAt(ends)} </span>}
-          {done && <span data-testid="run-gathered">{say.gathered(Math.round(done.gathered * 100))}</span>}
-          {simulated && <span className="quiet"> {speed > 1 ? say.simulatedAt(speed) : say.simulatedRun}</span>}
+          {simulated && <span className="quiet">. {speed > 1 ? say.simulatedAt(speed) : say.simulatedRun}</span>}
         </p>
-        {frame.run?.purpose !== "stopwatch" && (
-          <p className="run-over" data-testid="run-if-closed">
-            {done ? <IfClosed stops={done.stops} /> : UNKNOWN_YET}
-          </p>
-        )}
         <Announcer left={left ?? 1} needed={aimed ?? 1} />
         <WhoseItIs frame={frame} />
         <AlsoOpen />
@@ -164,15 +158,13 @@ export function OpenView({ frame }: { frame: Frame }) {
             </Button>
           </div>
         )}
-        {awake === false && <p className="run-note">{say.signals.notAwake}</p>}
+        {awake === false && <p className="quiet mb-0">{say.signals.notAwake}</p>}
         <Ends frame={frame} closing={closing} aimed={aimed} />
-        {isLit(frame.run) && (
-          <WatchLight
-            known={closing?.light ? { ...closing.light, from: "opening" } : null}
-            question={closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}
-          />
-        )}
         <TimeWords watch={watch} frame={frame} elapsed={elapsed} />
+        {isLit(frame.run) && closing?.light?.advice && <Disputed frame={frame} light={closing.light} />}
+        {isLit(frame.run) && watching && (
+          <WatchLight known={closing?.light ? { ...closing.light, from: "opening" } : null} />
+        )}
         {left !== null && left < -OVERDUE_S && !byItself && (
           <div className="run-earlier" role="group" aria-label={say.closedEarlier}>
             <span>{say.closedEarlier}</span>
@@ -188,160 +180,87 @@ export function OpenView({ frame }: { frame: Frame }) {
             />
           </div>
         )}
-        {frame.answer.dial_mark === null && frame.run?.purpose !== "stopwatch" && (
-          <>
-            <div className="run-earlier run-rereads" role="group" aria-label={say.rereadLabel}>
-              <span>{say.rereadLabel}</span>
-              {REREADS.map((thirds) => (
-                <Button key={thirds} variant="quiet" onClick={() => void reread(frame, thirds / 3)}>
-                  {signedThirds(thirds / 3)}
-                </Button>
-              ))}
-              {simulated && <MeterButton frame={frame} />}
-            </div>
-            <div className="run-earlier" role="group" aria-label={say.extendLabel}>
-              <span>
-                {say.extendLabel}
-                {longer !== 0 && `: ${words.staff.stops(signedStops(longer))}`}
-              </span>
+      </section>
+      <OpenStaff
+        enough={closing?.as_metered_seconds ?? frame.answer.seconds}
+        elapsed={elapsed < 10 ? Math.round(elapsed * 10) / 10 : Math.floor(elapsed)}
+        gathered={done ? Math.round(done.gathered * 200) / 200 : null}
+        closes={aimed === null ? null : Math.round(aimed)}
+      />
+      {laid && aimed !== null && !onlyTimed(frame) && (
+        <SceneGlance
+          laid={laid}
+          seconds={Math.round(aimed)}
+          pulled={elapsed}
+          stops={Math.max(DARKEST, Math.min(0, done?.stops ?? 0))}
+          caption={say.soFar}
+        />
+      )}
+      {panel === "light" ? (
+        <LightNow
+          frame={frame}
+          closing={closing}
+          simulated={simulated}
+          elapsed={elapsed}
+          onClose={() => setPanel(null)}
+        />
+      ) : panel === "before" ? (
+        <OpenedBefore frame={frame} onClose={() => setPanel(null)} />
+      ) : (
+        <div className="run-acts">
+          {frame.answer.dial_mark === null && frame.run?.purpose !== "stopwatch" && (
+            <div className="run-longer" role="group" aria-label={say.extendLabel}>
               <Button variant="quiet" onClick={() => void extend(frame, -THIRD)}>
                 {say.cut}
               </Button>
               <Button variant="quiet" onClick={() => void extend(frame, THIRD)}>
                 {say.extend}
               </Button>
-              {closing && (
-                <TimeForm
-                  label={say.untilField}
-                  hint={say.untilHint}
-                  set={say.untilSet}
-                  onSet={(seconds) => {
-                    const by = standing(closing, seconds)?.stops;
-                    if (by !== undefined && seconds > elapsed) void extend(frame, by);
-                  }}
-                />
-              )}
+              <Button variant="quiet" onClick={() => setPanel("light")}>
+                {say.lightNow}
+              </Button>
+              {longer !== 0 && <span className="quiet">{words.staff.stops(signedStops(longer))}</span>}
             </div>
-          </>
+          )}
+          {frame.run?.purpose !== "stopwatch" && (
+            <p className="run-over" data-testid="run-if-closed">
+              {done ? <IfClosed stops={done.stops} /> : UNKNOWN_YET}
+            </p>
+          )}
+        </div>
+      )}
+      {/* Where the button stood that opened, so that a second tap meets what must be held. */}
+      <div className="run-action action-place">
+        <HoldButton
+          className="hold-close"
+          hint={say.holdHint}
+          remote
+          onceMore={say.onceMore}
+          onHeld={() => finish("hand")}
+        >
+          {over ? say.closeNow : say.close}
+        </HoldButton>
+      </div>
+      <footer className="moment-foot">
+        {simulated ? (
+          <span />
+        ) : (
+          <Button variant="quiet" onClick={() => setPanel(panel === "before" ? null : "before")}>
+            {say.earlierLabel}
+          </Button>
         )}
-        {!simulated && (
-          <div className="run-earlier" role="group" aria-label={say.earlierLabel}>
-            <span>{say.earlierLabel}</span>
-            <Button variant="quiet" onClick={() => void openedEarlier(frame, 1)}>
-              {say.earlier1}
-            </Button>
-            <Button variant="quiet" onClick={() => void openedEarlier(frame, 5)}>
-              {say.earlier5}
-            </Button>
-            <TimeForm
-              digits
-              set={say.openedAgoSet}
-              label={say.openedAgoField}
-              hint={say.openedAgo}
-              onSet={(seconds) => void openedAgo(frame, seconds)}
-            />
-          </div>
-        )}
-        <HoldButton className="hold-abort" hint={say.holdHint} onceMore={say.onceMore} onHeld={() => finish("aborted")}>
+        <HoldButton className="hold-quiet" hint={say.holdHint} onceMore={say.onceMore} onHeld={() => finish("aborted")}>
           {say.abort}
         </HoldButton>
-        {/* Where the button stood that opened, so that a second tap meets what must be held. */}
-        <div className="run-press">
-          <HoldButton
-            className="hold-close"
-            hint={say.holdHint}
-            remote
-            onceMore={say.onceMore}
-            onHeld={() => finish("hand")}
-          >
-            {over ? say.closeNow : say.close}
-          </HoldButton>
-        </div>
-      </section>
+      </footer>
     </div>
   );
 }
 
 const THIRD = 1 / 3;
+/** A picture so much darker shows nothing at all [stops]. */
+const DARKEST = -4;
 /** Keeps the line's height until there is something to say. */
 const UNKNOWN_YET = "\u00a0";
 /** Past the end by more than this, it may well have been closed without a word [s]. */
 const OVERDUE_S = 60;
-const REREADS = [-3, -2, -1, 0, 1, 2, 3];
-
-/** A reading against the watch: which of them saw the scene. */
-function Disputed({ frame, light }: { frame: Frame; light: NonNullable<ExposureEnd["light"]> }) {
-  const place = light.contradicts;
-  if (place == null) return null;
-  return (
-    <div className="run-note run-disputed" role="alert">
-      <p className="mb-0">{light.advice?.text}</p>
-      <Button variant="quiet" onClick={() => void believe(frame.id, place, true)}>
-        {watchWords.trustReading}
-      </Button>
-      <Button variant="quiet" onClick={() => void believe(frame.id, place, false)}>
-        {watchWords.trustWatch}
-      </Button>
-    </div>
-  );
-}
-
-/** What is not sure about the time, and the question when nobody watched. */
-function TimeWords({ watch, frame, elapsed }: { watch: Watch; frame: Frame; elapsed: number }) {
-  const say = runWords.truth;
-  const unwatched = watch.source === "wall" && frame.run?.watched !== false;
-  const speed = frame.run?.speed ?? 1;
-  if (unwatched)
-    return (
-      <div className="run-truth" role="alert">
-        <p>{say.nobody(clockText(elapsed))}</p>
-        <div className="run-foot">
-          <Button variant="quiet" onClick={() => void correct(frame, elapsed / speed, UNWATCHED_S)}>
-            {say.right}
-          </Button>
-          <TimeForm
-            digits
-            set={runWords.openedAgoSet}
-            label={runWords.openedAgoField}
-            hint={runWords.openedAgo}
-            onSet={(seconds) => void correct(frame, seconds / speed, UNWATCHED_S)}
-          />
-          <Button variant="quiet" onClick={() => void end(frame, "hand", frame.answer.set_seconds, null)}>
-            {say.closedThen}
-          </Button>
-        </div>
-      </div>
-    );
-  const jumpText = { none: null, slept: say.slept, clock_changed: say.changed, unknown: say.unknown }[watch.jump];
-  return (
-    <p className="quiet run-sure">
-      {jumpText ? `${jumpText} ` : ""}
-      {say.sure(String(frame.run?.uncertain_seconds ?? 0.2))}
-    </p>
-  );
-}
-
-/** How well a time is known that nobody watched [s]. */
-const UNWATCHED_S = 5;
-
-/** A device that stops by itself is noticed while the frame runs. */
-function useDeviceGivesOut(frame: Frame, simulated: boolean, aimed: number | null, ending: { current: boolean }) {
-  useEffect(() => {
-    if (!simulated || aimed === null) return;
-    const timer = window.setInterval(() => {
-      const openFor = cameraSeconds(frame);
-      if (ending.current || openFor >= aimed) return;
-      void givenOut(frame, aimed, openFor).then(
-        (out) => {
-          if (!out || ending.current) return;
-          ending.current = true;
-          silence();
-          void end(frame, "mark", out.seconds, aimed);
-          toast({ text: out.text });
-        },
-        () => undefined,
-      );
-    }, 1000);
-    return () => window.clearInterval(timer);
-  }, [frame, simulated, aimed, ending]);
-}

@@ -5,14 +5,10 @@ import { useMeasured } from "../../ui/useMeasured";
 
 interface Props {
   plan: Pick<Frame, "answer" | "stack" | "settings" | "dial_limit">;
-  /** How long the shutter has been open [s]. */
-  elapsed?: number;
-  /** Share of the light gathered, where it is known: the pennant climbs with the light, not with the clock. */
-  hoisted?: number | null;
 }
 
-/** The armed sum on the staff, with the light gathered so far while the shutter is open. */
-export const PlanStaff = memo(function PlanStaff({ plan, elapsed, hoisted }: Props) {
+/** The armed sum on the staff. */
+export const PlanStaff = memo(function PlanStaff({ plan }: Props) {
   const [stage, size] = useMeasured<HTMLDivElement>();
   const answer = plan.answer;
   return (
@@ -30,8 +26,6 @@ export const PlanStaff = memo(function PlanStaff({ plan, elapsed, hoisted }: Pro
           settings={plan.settings}
           metered={plan.settings.aperture !== ""}
           dialLimit={plan.dial_limit}
-          {...(elapsed === undefined ? {} : { elapsed })}
-          {...(hoisted == null ? {} : { hoisted: hoisted * answer.seconds })}
           width={size.width}
           height={size.height}
         />

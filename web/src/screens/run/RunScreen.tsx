@@ -11,6 +11,7 @@ import { OpenView } from "./OpenView";
 import { useArmed } from "../../state/running";
 import { Moment } from "../../ui/Moment";
 import "./run.css";
+import "./narrow.css";
 
 /** Run is whatever the records say: an open frame, a finished one, an armed one, or nothing. */
 export function RunScreen() {

@@ -15,7 +15,7 @@ const GRAIN = 30_000;
 const LEAST_STOPS = 0.02;
 
 /** The corrected frame that is offered after a verdict; null while there is none. */
-interface Offer {
+export interface Offer {
   time: string;
   step: string;
   arm: (cause: Cause | null) => void;

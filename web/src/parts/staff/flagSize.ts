@@ -1,0 +1,2 @@
+/** How high a pennant is [px]. */
+export const FLAG = 32;
