@@ -22,7 +22,7 @@ CORE_SOURCES := $(shell find core -name '*.py')
 PYODIDE := web/node_modules/pyodide
 WEB_SOURCES := $(shell find web -path web/node_modules -prune -o -path web/dist -prune -o -type f -print)
 
-.PHONY: help demo serve backup restore dev test test-slow test-postgres lint lint-python lint-web lint-types test-web test-python types bench bench-long bench-watching bench-years bench-load hostile care mutants shots build account lock format clean
+.PHONY: help demo serve backup restore dev check check-web test coverage test-slow test-postgres lint lint-python lint-web lint-types test-web test-python types bench bench-long bench-watching bench-years bench-load hostile care mutants shots build account lock format clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 12
@@ -48,10 +48,25 @@ dev: build/run.stamp build/node.stamp ## the same, reloading server and interfac
 	  JACKSTAFF_DEV=1 $(MANAGE) runserver 127.0.0.1:$$((PORT + 1)) & \
 	  cd web && JACKSTAFF_API=http://127.0.0.1:$$((PORT + 1)) npx --no-install vite --host 127.0.0.1 --port $(PORT)
 
+check: build/dev.stamp build/node.stamp ## while working: linters, types, layers, and the tests of what has changed
+	@$(MAKE) --no-print-directory --jobs=2 --output-sync=target lint-python check-web
+	@$(BIN)/python -m tools.checked
+
+# What another file's types change is found by the whole linter, before anything lands.
+check-web: build/node.stamp
+	cd web && npx --no-install eslint --cache --cache-location ../build/eslint-cache . --max-warnings 0
+	cd web && npx --no-install prettier --cache --cache-location ../build/prettier-cache --check --log-level warn .
+	cd web && npx --no-install tsc -b && npx --no-install vitest run --changed --passWithNoTests
+
 test: build/dev.stamp build/node.stamp build/web.stamp ## every check and test, the browser included
 	@tools/preflight.sh chromium
 	@$(MAKE) --no-print-directory --jobs=3 --output-sync=target lint-web test-python
 	@$(BIN)/python tools/test_share.py
+
+coverage: build/dev.stamp build/web.stamp ## which lines of core, imaging and server their own tests reach
+	@mkdir -p build/coverage && rm -f build/coverage/data*
+	JACKSTAFF_EXAMPLES=coverage $(BIN)/python -m pytest tests/core tests/imaging tests/api -n 2 --dist worksteal --cov --cov-report=
+	@$(BIN)/coverage report
 
 # The interface's linter takes longest and by itself: these begin beside it. The "+" shows them as they go.
 test-python: lint-python lint-types test-web

@@ -20,6 +20,7 @@ SCENE = LooksQuestion(
         Subject("lamps", {}),
     ),
 )
+WIDTH, WIDTHS = 960, (240, 480, 960, 1600)
 STRIP = (1 / 250, 1 / 4, 4.0, 30.0, 240.0)
 
 
@@ -30,12 +31,11 @@ def drawn(seconds: float, width: int) -> float:
 
 
 def main() -> None:
-    single = statistics.median(drawn(30.0, 960) for _ in range(5))
-    strip = sum(drawn(seconds, 960) for seconds in STRIP)
-    row("drawing 960x640 / five times", f"{single:.2f} s / {strip:.2f} s", "1 s / 3 s")
-    sizes = (240, 480, 960, 1600)
-    grown = [statistics.median(drawn(30.0, width) for _ in range(3)) for width in sizes]
+    single = statistics.median(drawn(30.0, WIDTH) for _ in range(5))
+    strip = sum(drawn(seconds, WIDTH) for seconds in STRIP)
+    row(f"drawing {WIDTH}x{WIDTH * 2 // 3} / five times", f"{single:.2f} s / {strip:.2f} s", "1 s / 3 s")
+    grown = [statistics.median(drawn(30.0, width) for _ in range(3)) for width in WIDTHS]
     row(
-        f"drawing with {', '.join(f'{(width / 960) ** 2:.2g}' for width in sizes)} times the pixels (1 = 1)",
+        f"drawing with {', '.join(f'{(width / WIDTH) ** 2:.2g}' for width in WIDTHS)} times the pixels (1 = 1)",
         ", ".join(f"{taken / single:.2f}" for taken in grown),
     )

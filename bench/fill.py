@@ -19,7 +19,7 @@ django.setup()
 from django.contrib.auth.models import User  # noqa: E402 (Django must stand first)
 from django.db.models import Model  # noqa: E402
 
-from jackstaff.records.framerows import folded  # noqa: E402
+from jackstaff.records.frame_rows import folded  # noqa: E402
 from jackstaff.records.models import (  # noqa: E402
     Frame,
     FrameDefect,
@@ -30,16 +30,15 @@ from jackstaff.records.models import (  # noqa: E402
     Outing,
     Revision,
 )
+from jackstaff_core.wire.reader import plain  # noqa: E402
 
 START = datetime(2005, 1, 1, 6, tzinfo=UTC)
 RARE = 3
 """So many frames have a place that no other has."""
-SHORT, LONG = (1_000, 20, 30), (100_000, 2_000, 300)
-"""Frames, outings and things of the two accounts that ``--years`` fills."""
 
 
 def _like(pattern: Any, **changes: Any) -> dict[str, Any]:
-    """The columns of a row for another one."""
+    """Return the columns of a row for another one."""
     fields = {field.attname: getattr(pattern, field.attname) for field in pattern._meta.concrete_fields}
     return {name: value for name, value in fields.items() if name not in ("id", "changed_at")} | changes
 
@@ -52,7 +51,7 @@ def fill(account: User, frames: int, outings: int = 0, things: int = 0) -> None:
     """Fill an account up to these numbers with the demo's frames, outings and things under other keys and names."""
     dice = random.Random(7)
     demo = User.objects.get(username="demo")
-    patterns = list(Frame.objects.filter(account=demo).prefetch_related("stack", "events", "defects")[:20])
+    patterns = list(Frame.objects.filter(account=demo).prefetch_related("glass", "events", "defects")[:20])
     rows: dict[type[Model], list[Any]] = {kind: [] for kind in (Frame, FrameGlass, FrameEvent, FrameDefect)}
     counted: list[tuple[str, UUID]] = []
     missing = frames - account.frames.count()
@@ -61,11 +60,25 @@ def fill(account: User, frames: int, outings: int = 0, things: int = 0) -> None:
         place = "Åsgård rocks" if number % (missing // RARE + 1) == 0 else "the mole"
         note = f"Frame {number} of {place}, wind from the west and the light going"
         seconds = dice.uniform(1, 400)
-        columns = _like(pattern, account_id=account.pk, note=note, words=folded(f"{note}\n{pattern.words}"))
-        columns |= {"id": key, "opened_at": opened, "closed_at": opened + timedelta(seconds=seconds)}
-        columns |= {"set_seconds": seconds, "exposure_error": dice.choice([None, -1 / 3, 0.0, 1 / 3])}
+        columns = _like(pattern, account_id=account.pk, words=folded(f"{note}\n{pattern.words}"))
+        closed, error = opened + timedelta(seconds=seconds), dice.choice([None, -1 / 3, 0.0, 1 / 3])
+        columns |= {
+            "id": key,
+            "opened_at": opened,
+            "closed_at": closed,
+            "set_seconds": seconds,
+            "exposure_error": error,
+        }
+        columns["document"] = {
+            **pattern.document,
+            "note": note,
+            "opened_at": plain(opened),
+            "closed_at": plain(closed),
+            "answer": {**pattern.document["answer"], "set_seconds": seconds},
+            "review": None if error is None else {"error_stops": error},
+        }
         rows[Frame].append(Frame(**columns))
-        rows[FrameGlass] += [FrameGlass(**_like(each, frame_id=key)) for each in pattern.stack.all()]
+        rows[FrameGlass] += [FrameGlass(**_like(each, frame_id=key)) for each in pattern.glass.all()]
         rows[FrameEvent] += [FrameEvent(**_like(each, frame_id=key, key=uuid4())) for each in pattern.events.all()]
         rows[FrameDefect] += [FrameDefect(**_like(each, frame_id=key)) for each in pattern.defects.all()]
         counted.append(("frame", key))
@@ -97,9 +110,10 @@ def fill(account: User, frames: int, outings: int = 0, things: int = 0) -> None:
 
 
 def main(words: list[str]) -> None:
-    if words == ["--years"]:
-        for name, numbers in (("short", SHORT), ("long", LONG)):
-            fill(User.objects.get(username=name), *numbers)
+    """Fill the demo account up to so many frames; or, told twice ``frames,outings,things``, a short and a long one."""
+    if len(words) == 2:
+        for name, told in zip(("short", "long"), words, strict=True):
+            fill(User.objects.get(username=name), *map(int, told.split(",")))
     else:
         fill(User.objects.get(username="demo"), int(words[0]))
 

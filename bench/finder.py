@@ -12,10 +12,11 @@ from itertools import combinations
 from bench.table import ratio, row
 from jackstaff_core.camera.reading import ReadingGiven
 from jackstaff_core.filters.kind import GlassKind
-from jackstaff_core.scales.ladders import apertures, isos
+from jackstaff_core.scales.ladders import aperture_marks, iso_marks
 from jackstaff_core.stacks.finder import FinderQuestion, KitGlass, Target, find
 
 ROUNDS = 15
+SIZES = (6, 10, 14, 20, 24)
 
 
 def kit(size: int) -> tuple[KitGlass, ...]:
@@ -32,11 +33,11 @@ def asked(size: int) -> FinderQuestion:
 
 
 def plain(question: FinderQuestion) -> int:
-    """Every combination, aperture and ISO with its own product: no rule, no order."""
+    """Return every combination, aperture and ISO with its own product: no rule, no order."""
     strengths = [2.0 ** (glass.stops if glass.stops is not None else ((glass.min or 0) + (glass.max or 0)) / 2)
                  for glass in question.glass]  # fmt: skip
-    marks = [(mark.exact / 8) ** 2 for mark in apertures().between(5.6, 22.7)]
-    speeds = [100 / mark.exact for mark in isos().marks if mark.label in question.isos]
+    marks = [(mark.exact / 8) ** 2 for mark in aperture_marks().between(5.6, 22.7)]
+    speeds = [100 / mark.exact for mark in iso_marks().marks if mark.label in question.isos]
     reached = 0
     low, high = 120 * 2 ** (-1 / 3), 120 * 2 ** (1 / 3)
     for size in range(question.slots + 1):
@@ -60,7 +61,6 @@ def main() -> None:
     finder, loop = (statistics.median(times) for times in zip(*pairs, strict=True))
     reference = "the plain loop over combinations, apertures and ISOs with a product each"
     ratio(f"finder, 14 glasses and 3 slots, to {reference}", finder * 1e3, loop * 1e3, "ms", "1.5 or less")
-    sizes = (6, 10, 14, 20, 24)
-    grown = [statistics.median(timed(partial(find, asked(size))) for _ in range(5)) for size in sizes]
+    grown = [statistics.median(timed(partial(find, asked(size))) for _ in range(5)) for size in SIZES]
     said = ", ".join(f"{taken / grown[2]:.2f}" for taken in grown)
-    row(f"finder with {', '.join(map(str, sizes))} glasses (14 = 1)", said)
+    row(f"finder with {', '.join(map(str, SIZES))} glasses (14 = 1)", said)

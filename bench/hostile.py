@@ -29,7 +29,7 @@ from PIL import Image
 from tools.serving import ROOT, Server, prepare, serving
 
 from bench.load import NAMES, PASSWORD, QUESTION, Client
-from jackstaff.records.keeping import DATABASE
+from jackstaff.backups.copies import DATABASE
 from jackstaff_imaging.photo import MOST_SCANS
 
 SECONDS = 15
@@ -73,7 +73,7 @@ class Probe(threading.Thread):
 
 @contextmanager
 def _held(server: Server, count: int, first: bytes) -> Any:
-    """Connections that are opened, given a beginning, and kept."""
+    """Hold connections that are opened, given a beginning, and kept."""
     place = urlsplit(server.url)
     made = []
     for _ in range(count):
@@ -105,17 +105,17 @@ def _drip(server: Server, count: int, first: bytes, byte: bytes) -> str:
 
 
 def slow_bodies(server: Server) -> str:
-    """A byte a second of a body."""
+    """Send a byte a second of a body."""
     return _drip(server, 440, _HEAD + b"Content-Length: 1000\r\n\r\n", b"x")
 
 
 def slow_heads(server: Server) -> str:
-    """A byte a second of a head."""
+    """Send a byte a second of a head."""
     return _drip(server, 440, _HEAD + b"X-Slow: ", b"x")
 
 
 def idle(server: Server) -> str:
-    """Connections that say nothing."""
+    """Hold connections that say nothing."""
     return _drip(server, 1000, b"", b"")
 
 
@@ -125,7 +125,7 @@ def chunk_sizes(server: Server) -> str:
 
 
 def slow_readers(server: Server) -> str:
-    """The largest file asked for, and nothing of it read."""
+    """Ask for the largest file, and read nothing of it."""
     largest = max((ROOT / "web/dist").rglob("*"), key=lambda path: path.stat().st_size)
     path = largest.relative_to(ROOT / "web/dist").as_posix()
     return _drip(server, 200, f"GET /{path} HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n".encode(), b"")
@@ -155,7 +155,7 @@ def scan_bombs(server: Server) -> str:
 
 
 def _scans(count: int) -> bytes:
-    """A progressive JPEG of 40 megapixels whose last scan comes again and again."""
+    """Return a progressive JPEG of 40 megapixels whose last scan comes again and again."""
     file = BytesIO()
     Image.new("RGB", (7700, 5100), (90, 120, 150)).save(file, "JPEG", progressive=True)
     whole = file.getvalue()
@@ -164,7 +164,7 @@ def _scans(count: int) -> bytes:
 
 
 def copies(server: Server) -> str:
-    """A copy is made, put back beneath a running server, and put back once it stands still."""
+    """Make a copy, put it back beneath a running server, and again once it stands still."""
     client = _signed_in(server)
     key, frame = client._frame(client.ask("POST", "exposure", json.dumps(QUESTION).encode()))
     client.ask("PUT", f"frames/{key}", frame)
@@ -187,7 +187,7 @@ def _manage(server: Server, what: str) -> int:
 
 
 def imports(server: Server) -> str:
-    """An archive of 2,000 frames is taken in again and again."""
+    """Take an archive of 2,000 frames in again and again."""
     client = _signed_in(server)
     answer = client.ask("POST", "exposure", json.dumps(QUESTION).encode())
     for _ in range(ARCHIVED):
@@ -236,7 +236,7 @@ def _at_once(
 
 
 def held_lock(server: Server) -> str:
-    """Another program holds the write lock for thirteen seconds while somebody writes."""
+    """Hold the write lock from another program for thirteen seconds while somebody writes."""
     client = _signed_in(server)
     key, frame = client._frame(client.ask("POST", "exposure", json.dumps(QUESTION).encode()))
     with closing(sqlite3.connect(server.data / DATABASE, isolation_level=None)) as other:
@@ -252,7 +252,7 @@ def held_lock(server: Server) -> str:
 
 
 def _status(client: Client, key: str, frame: bytes) -> int:
-    """What a write of this frame is answered with."""
+    """Return what a write of this frame is answered with."""
     before = Counter(client.told.statuses)
     client.ask("PUT", f"frames/{key}", frame)
     (status,) = client.told.statuses - before

@@ -11,7 +11,7 @@ from astral.sun import zenith_and_azimuth
 from bench.table import ratio, row
 from jackstaff_core.filters.kind import GlassKind
 from jackstaff_core.outing.days import DaysQuestion, days
-from jackstaff_core.outing.swaps import SwapWish, plan
+from jackstaff_core.outing.swaps import SwapWish, plan_swaps
 from jackstaff_core.sky.forecast import LightQuestion, OwnReading, forecast
 from jackstaff_core.sky.sun_and_moon import Place, observer
 from jackstaff_core.stacks.finder import KitGlass
@@ -45,12 +45,13 @@ def main() -> None:
     ratio(what, own * 1e3, bare * 1e3, "ms", "1.3 or less")
     wish = SwapWish(20.0, 110.0, KIT, 3, ("2.8", "16"), ("64", "125"))
     asked = [
-        DaysQuestion(PLACE, "Europe/Oslo", BEGIN.date() + timedelta(days=40 * turn), wish=wish) for turn in range(5)
+        DaysQuestion(PLACE, "Europe/Oslo", BEGIN.date() + timedelta(days=40 * turn), wish=wish)
+        for turn in range(min(5, ROUNDS))
     ]
     fortnight = statistics.median(timed(lambda each=each: days(each)) for each in asked)
     what = f"fourteen days with moon and a bag's reach to fourteen days of {bare_positions}"
     ratio(what, fortnight * 1e3, 14 * bare * 1e3, "ms", "1.5 or less")
     light = forecast(LightQuestion(PLACE, BEGIN + timedelta(hours=3), BEGIN + timedelta(hours=6))).points
     wish = SwapWish(20.0, 60.0, KIT, 3, ("5.6", "16"), ("64", "125"))
-    seconds = statistics.median(timed(lambda: plan(light, wish)) for _ in range(3))
+    seconds = statistics.median(timed(lambda: plan_swaps(light, wish)) for _ in range(3))
     row("swap plan for 3 hours, 10 glasses", f"{seconds:.2f} s", "under 1 s")

@@ -29,7 +29,8 @@ from tools.serving import Server, prepare, serving
 
 NAMES = ("edda", "joar", "runa", "sanna")
 PASSWORD = "two-pairs-of-gloves"  # noqa: S105 (of a folder that is thrown away)
-EACH_SECONDS, LONG_SECONDS, LONG_CLIENTS = 12, 600, 8
+EACH_SECONDS, LONG_SECONDS, LONG_CLIENTS = 12.0, 600.0, 8
+CLIENTS = (1, 2, 4, 8, 16, 32)
 QUESTION = {
     "reading": {"shutter": "1/40", "aperture": "9", "iso": "64"},
     "stack": [{"stops": 9, "offset": 0.2, "offset_sd": 0.1}, {"label": "4 stops"}],
@@ -139,7 +140,7 @@ _FORM = _form()
 
 
 def _memory(server: Server) -> float:
-    """What all processes of the server hold together [MB], pages they share counted by their share."""
+    """Return what all processes of the server hold together [MB], pages they share counted by their share."""
     leader = server.process.pid if server.process else 0
     total = 0
     for status in Path("/proc").glob("[0-9]*/stat"):
@@ -175,7 +176,7 @@ def main(long_seconds: float) -> None:
         prepare(data, *NAMES, password=PASSWORD)
         with serving(data) as server:
             print("| clients | requests a second | p50 | p95 | errors |\n|---|---|---|---|---|")
-            for clients in (1, 2, 4, 8, 16, 32):
+            for clients in CLIENTS:
                 print(f"| {clients} | {_round(server, clients, EACH_SECONDS)} |", flush=True)
             print(f"\n{LONG_CLIENTS} clients for {long_seconds:.0f} s, by parts:\n")
             print("| after | requests a second | p50 | p95 | errors | memory |\n|---|---|---|---|---|---|")

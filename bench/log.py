@@ -14,8 +14,8 @@ from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import sync_playwright
-from tools.serving import CHROMIUM, serving
+from playwright.sync_api import Browser
+from tools.serving import serving
 
 from bench.table import ratio, row
 from jackstaff_core.log.calibration import CalibrationQuestion, Judged, calibrate, learn
@@ -25,21 +25,22 @@ from jackstaff_imaging.photo import opened, pixels
 
 ROOT = Path(__file__).parents[1]
 ROUNDS = 5
+LOGS = {"short": 100, "long": 10_000}
+"""Frames of the two logs whose pages are put beside each other."""
 ASKED = 60
 
 
 def main() -> None:
     _pair()
     _calibration()
-    _page()
 
 
-def _picture(stops: float) -> bytes:
-    """24 megapixels of a scene with grain, as a camera's JPEG would weigh."""
+def picture(stops: float, width: int = 6000, height: int = 4000) -> bytes:
+    """Return a scene with grain, 24 megapixels of it, as a camera's JPEG would weigh."""
     dice = np.random.default_rng(3)
-    y, x = np.mgrid[0:1:4000j, 0:1:6000j].astype(np.float32)
+    y, x = np.mgrid[0 : 1 : height * 1j, 0 : 1 : width * 1j].astype(np.float32)
     scene = (0.1 + 0.3 * y * (0.6 + 0.4 * np.sin(40 * x)))[..., None] * np.float32(2.0**stops)
-    grain = dice.normal(1, 0.04, (4000, 6000, 1)).astype(np.float32)
+    grain = dice.normal(1, 0.04, (height, width, 1)).astype(np.float32)
     out = io.BytesIO()
     Image.fromarray(encoded(np.repeat(scene * grain, 3, axis=2))).save(out, "JPEG", quality=92)
     return out.getvalue()
@@ -50,7 +51,7 @@ def _decode(files: list[bytes]) -> list[Bytes]:
 
 
 def _pair() -> None:
-    files = [_picture(0.0), _picture(-0.2)]
+    files = [picture(0.0), picture(-0.2)]
     _decode(files)
     times: dict[str, list[float]] = {"decode": [], "pair": []}
     for _ in range(ROUNDS):
@@ -67,7 +68,7 @@ def _pair() -> None:
 
 
 def _peak(files: list[bytes], *, measured: bool) -> float:
-    """The most a process of its own holds [MB]."""
+    """Return the most a process of its own holds [MB]."""
     with tempfile.TemporaryDirectory() as folder:
         for name, content in zip(("bare", "filtered"), files, strict=True):
             (Path(folder) / name).write_bytes(content)
@@ -110,38 +111,40 @@ def _calibration() -> None:
     )
 
 
-def _page() -> None:
-    """Both logs asked in turn, so that drift of the machine hits both alike."""
-    with tempfile.TemporaryDirectory() as short, tempfile.TemporaryDirectory() as long, sync_playwright() as playwright:
-        browser = playwright.chromium.launch(**CHROMIUM)
+def pages(browser: Browser) -> None:
+    """Ask both logs in turn, so that drift of the machine hits both alike."""
+    with tempfile.TemporaryDirectory() as short, tempfile.TemporaryDirectory() as long:
         with serving(Path(short)) as short_log, serving(Path(long)) as long_log:
-            pages = {}
-            for name, server, folder, frames in (("short", short_log, short, 100), ("long", long_log, long, 10_000)):
+            opened_pages = {}
+            for name, server, folder in (("short", short_log, short), ("long", long_log, long)):
                 environment = {**os.environ, "JACKSTAFF_DATA_DIR": folder}
-                subprocess.run([sys.executable, "-m", "bench.fill", str(frames)], cwd=ROOT, env=environment, check=True)
+                subprocess.run(
+                    [sys.executable, "-m", "bench.fill", str(LOGS[name])], cwd=ROOT, env=environment, check=True
+                )
                 page = browser.new_page(viewport={"width": 1280, "height": 800})
                 page.goto(server.url)
                 page.wait_for_selector("[data-testid=answer-time]")
-                pages[name] = (page, server.url)
+                opened_pages[name] = (page, server.url)
             asked: dict[str, list[float]] = {"short": [], "long": []}
             seen: dict[str, list[float]] = {"short": [], "long": []}
             for turn in range(ASKED + 5):
-                for name, (page, url) in pages.items():
+                for name, (page, url) in opened_pages.items():
                     begun = time.perf_counter()
                     page.request.get(f"{url}/api/frames?limit=50")
                     if turn >= 5:
                         asked[name].append(time.perf_counter() - begun)
             for turn in range(12):
-                for name, (page, url) in pages.items():
+                for name, (page, url) in opened_pages.items():
                     begun = time.perf_counter()
                     page.goto(f"{url}/log")
                     page.wait_for_selector(".log-row")
                     if turn >= 2:
                         seen[name].append(time.perf_counter() - begun)
-        browser.close()
+        for page, _ in opened_pages.values():
+            page.close()
     for what, times in (("asked of the server", asked), ("until its rows stand in Chromium", seen)):
         long_, short_ = statistics.median(times["long"]), statistics.median(times["short"])
-        page_ = f"a page of the log with 10,000 frames to one with 100, {what}"
+        page_ = f"a page of the log with {LOGS['long']:,} frames to one with {LOGS['short']}, {what}"
         ratio(page_, long_ * 1e3, short_ * 1e3, "ms", "1.5 or less")
 
 

@@ -1,6 +1,6 @@
 """Would the tests notice? Small changes to the core and to who may do what, sampled, each run against its own tests.
 
-Run by ``make mutants``; COUNT and SEED choose the sample.
+Run by ``make mutants``; COUNT and SEED choose the sample. NEAREST=1 asks only the tests that name the changed module.
 
 Each change is made in a copy of the sources, so that nothing here is touched; annotations and docstrings, which nothing
 runs, are left alone. The tests that name what was changed go first, the others after them. Printed: every change that
@@ -29,6 +29,7 @@ from cosmic_ray.mutating import mutate_code
 
 ROOT = Path(__file__).parents[1]
 AIM = 0.85
+NEAREST = os.environ.get("NEAREST") == "1"
 # Nothing tells "==" from "is" where choices, small numbers or None are compared.
 _THE_SAME = ("_Eq_Is", "_NotEq_IsNot", "_Is_Eq", "_IsNot_NotEq")
 _SORTS = [
@@ -42,7 +43,7 @@ OPERATORS = [
 ]
 PATIENCE = 5
 """How many times as long as on the untouched sources the tests may take before a change counts as one that hangs."""
-_DOORS_HELD_BY = ("whose", "frames", "kit", "outings", "looks", "replica", "log")
+_DOORS_HELD_BY = ("whose", "documents", "frames", "kit", "outings", "looks", "replica", "log")
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,20 +56,20 @@ class Change:
     line: int
 
     def made(self) -> str:
-        """The file with the change in it."""
+        """Return the file with the change in it."""
         code = (ROOT / self.module).read_text(encoding="utf-8")
         changed = mutate_code(code, cosmic_ray.plugins.get_operator(self.operator)(), self.occurrence)
         return code if changed is None else str(changed)
 
     def told(self) -> str:
-        """Where it is, what stood there and what stands there now."""
+        """Return where it is, what stood there and what stands there now."""
         was, now = (text.splitlines() for text in ((ROOT / self.module).read_text(encoding="utf-8"), self.made()))
         before, after = next(((old, new) for old, new in zip(was, now, strict=False) if old != new), ("", ""))
         return f"{self.module}:{self.line}\n    - {before.strip()}\n    + {after.strip()}"
 
 
 def changes(module: Path) -> list[Change]:
-    """Every change that could be made to a file and would be run."""
+    """Return every change that could be made to a file and would be run."""
     code = (ROOT / module).read_text(encoding="utf-8")
     idle = _idle(code)
     nodes = list(ast_nodes(get_ast(code)))
@@ -81,7 +82,7 @@ def changes(module: Path) -> list[Change]:
 
 
 def _idle(code: str) -> Callable[[tuple[int, int]], bool]:
-    """Whether a position lies where nothing is run: in an annotation."""
+    """Return whether a position lies where nothing is run: in an annotation."""
     spans = []
     for node in ast.walk(ast.parse(code)):
         marks = [getattr(node, "annotation", None), getattr(node, "returns", None)]
@@ -101,17 +102,19 @@ class Watch:
     seconds: float
 
     def noticed(self, change: Change) -> bool:
-        """Whether they fail with the change; told at once where they do not."""
+        """Return whether they fail with the change; told at once where they do not."""
         seen = _failing(self._nearest_first(change.module), change, self.seconds * PATIENCE)
         if not seen:
             print(f"  {change.told()}", flush=True)
         return seen
 
     def _nearest_first(self, module: Path) -> list[str]:
-        names = re.compile(rf"\b{module.stem}\b")
+        dotted = ".".join(module.with_suffix("").parts[1:])
         files = [file for part in self.tests for file in sorted(_test_files(ROOT / part))]
-        nearest = [file for file in files if names.search(file.read_text(encoding="utf-8"))]
-        return [str(file) for file in dict.fromkeys([*nearest, *files])]
+        own = [file for file in files if file.name == f"test_{module.stem}.py" and module.parent.name in file.parts]
+        nearest = [file for file in files if re.search(rf"\b{dotted}\b", file.read_text(encoding="utf-8"))]
+        others = [] if NEAREST and (own or nearest) else files
+        return [str(file) for file in dict.fromkeys([*own, *nearest, *others])]
 
 
 def watched_by(tests: list[str]) -> Watch:
@@ -123,7 +126,7 @@ def watched_by(tests: list[str]) -> Watch:
 
 
 def _test_files(part: Path) -> list[Path]:
-    return list(part.glob("test_*.py")) if part.is_dir() else [part]
+    return list(part.rglob("test_*.py")) if part.is_dir() else [part]
 
 
 def _failing(tests: list[str], change: Change | None, most_seconds: float | None) -> bool:
@@ -142,7 +145,20 @@ def _failing(tests: list[str], change: Change | None, most_seconds: float | None
         }
         # The tests' own settings would put the untouched sources first.
         instead = f"pythonpath={' '.join([str(ROOT), *sources])}"
-        asked = [sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:cacheprovider", "-o", instead, *tests]
+        asked = [
+            sys.executable,
+            "-m",
+            "pytest",
+            "-q",
+            "-x",
+            "-p",
+            "no:cacheprovider",
+            "-p",
+            "no:randomly",
+            "-o",
+            instead,
+            *tests,
+        ]
         try:
             run = subprocess.run(
                 asked, check=False, cwd=ROOT, env=environment, capture_output=True, timeout=most_seconds
@@ -156,8 +172,8 @@ def main() -> None:
     count, seed = int(os.environ.get("COUNT", "60")), int(os.environ.get("SEED", "1"))
     dice = random.Random(seed)
     core = sorted(path.relative_to(ROOT) for path in (ROOT / "core/jackstaff_core").rglob("*.py"))
-    doors = [Path("server/jackstaff") / name for name in ("api/account.py", "api/ownership.py", "site/headers.py")]
-    doors += [Path("server/jackstaff/records") / name for name in ("pictures.py", "outings.py", "kit.py")]
+    doors = [Path("server/jackstaff") / name for name in ("api/door.py", "api/ownership.py", "site/headers.py")]
+    doors += [Path("server/jackstaff/documents") / name for name in ("pictures.py", "outings.py", "kit.py")]
     for title, modules, tests, share in (
         ("core", core, ["tests/core"], count),
         ("permissions", doors, [f"tests/api/test_{part}.py" for part in _DOORS_HELD_BY], max(4, count // 6)),

@@ -8,12 +8,13 @@ from typing import Any
 
 from playwright.sync_api import Browser, Page
 from tests.browser.test_offline import MORE
-from tests.core.test_wire import SAMPLES
+from tests.core.test_questions import SAMPLES
 
 from bench.table import row
 
 PHONE = 4
 """A phone in the field is so many times as slow; a browser slows no worker down, so it is reckoned."""
+BOOTS = 5
 ASKED = {"exposure": 60, "steer": 60, "stacks": 8, "outing/days": 4}
 _BOOT = """async (times) => {
     const { shell } = await (await fetch("/files.json")).json();
@@ -55,11 +56,12 @@ def main(browser: Browser, url: str) -> None:
     """Print boots, and each question's time in the engine beside the server's over the loopback."""
     context = browser.new_context()
     context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": url}])
+    context.set_default_timeout(300_000)
     page = context.new_page()
     page.goto(url)
     page.wait_for_selector("[data-testid=answer-time]")
     _sizes(page)
-    first, *again = page.evaluate(_BOOT, 5)
+    first, *again = page.evaluate(_BOOT, BOOTS)
     what = "the core's start in the browser, first / again"
     row(what, f"{first / 1e3:.1f} s / {statistics.median(again) / 1e3:.1f} s")
     for name, times in ASKED.items():
@@ -72,7 +74,7 @@ def main(browser: Browser, url: str) -> None:
 
 
 def _different(name: str, times: int) -> list[dict[str, Any]]:
-    """The sample, each time with other numbers, so that no answer is remembered."""
+    """Return the sample, each time with other numbers, so that no answer is remembered."""
     sample: dict[str, Any] = (SAMPLES | MORE)[name]
     if "days" in sample:
         sample = {**sample, "days": 14}

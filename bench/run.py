@@ -12,7 +12,7 @@ from datetime import date
 from pathlib import Path
 from urllib.parse import urlparse
 
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Browser, sync_playwright
 from tools.serving import CHROMIUM, serving
 
 from bench import drawing, finder, firstload, light, log, offline, table, timing
@@ -36,9 +36,10 @@ def main() -> None:
     log.main()
     with tempfile.TemporaryDirectory() as data, serving(Path(data)) as server:
         _exposure_against_health(server.url)
-        _key_to_paint(server.url)
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(**CHROMIUM)
+            _key_to_paint(browser, server.url)
+            log.pages(browser)
             firstload.main(browser, server.url)
             timing.main(browser, server.url)
             offline.main(browser, server.url)
@@ -51,7 +52,7 @@ def _percentiles(times: list[float]) -> tuple[float, float]:
 
 
 def _exposure_against_health(url: str) -> None:
-    """Both asked in turn over one kept connection, so that drift of the machine hits both alike."""
+    """Return both asked in turn over one kept connection, so that drift of the machine hits both alike."""
     place = urlparse(url)
     connection = http.client.HTTPConnection(place.hostname or "", place.port)
     times: dict[str, list[float]] = {"health": [], "exposure": []}
@@ -68,50 +69,48 @@ def _exposure_against_health(url: str) -> None:
     ratio("the same, p95", exposure95 * 1e3, health95 * 1e3, "ms", "1.5 or less")
 
 
-def _key_to_paint(url: str) -> None:
+def _key_to_paint(browser: Browser, url: str) -> None:
     """From the press of a glass's number to the frame that shows its answer, each answer a new one."""
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(**CHROMIUM)
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        # A guest's reading has twenty marks to step to either side.
-        page.context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": url}])
-        page.goto(url)
-        page.wait_for_selector("[data-testid=answer-time]")
-        page.keyboard.press("s")
-        times: list[float] = page.evaluate(
-            """async (presses) => {
-                const taken = [];
-                const field = document.activeElement;
-                const answer = document.querySelector(".bench-answer");
-                // A task posted from a frame callback runs once that frame is painted.
-                const painted = () => new Promise((done) => requestAnimationFrame(() => {
-                    const { port1, port2 } = new MessageChannel();
-                    port1.onmessage = done;
-                    port2.postMessage(null);
-                }));
-                for (let turn = 0; turn < presses; turn += 1) {
-                    await new Promise((done) => setTimeout(done, 20 + Math.random() * 40));
-                    const changed = new Promise((done) => {
-                        const before = answer.querySelector("[data-testid=answer-time]").textContent;
-                        const watch = new MutationObserver(() => {
-                            if (answer.querySelector("[data-testid=answer-time]").textContent === before) return;
-                            watch.disconnect();
-                            done();
-                        });
-                        watch.observe(answer, { subtree: true, childList: true, characterData: true });
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    # A guest's reading has twenty marks to step to either side.
+    page.context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": url}])
+    page.goto(url)
+    page.wait_for_selector("[data-testid=answer-time]")
+    page.keyboard.press("s")
+    times: list[float] = page.evaluate(
+        """async (presses) => {
+            const taken = [];
+            const field = document.activeElement;
+            const answer = document.querySelector(".bench-answer");
+            // A task posted from a frame callback runs once that frame is painted.
+            const painted = () => new Promise((done) => requestAnimationFrame(() => {
+                const { port1, port2 } = new MessageChannel();
+                port1.onmessage = done;
+                port2.postMessage(null);
+            }));
+            for (let turn = 0; turn < presses; turn += 1) {
+                await new Promise((done) => setTimeout(done, 20 + Math.random() * 40));
+                const changed = new Promise((done) => {
+                    const before = answer.querySelector("[data-testid=answer-time]").textContent;
+                    const watch = new MutationObserver(() => {
+                        if (answer.querySelector("[data-testid=answer-time]").textContent === before) return;
+                        watch.disconnect();
+                        done();
                     });
-                    const key = turn % 40 < 20 ? "ArrowUp" : "ArrowDown";
-                    const begun = performance.now();
-                    field.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
-                    await changed;
-                    await painted();
-                    taken.push(performance.now() - begun);
-                }
-                return taken;
-            }""",
-            PRESSES,
-        )
-        browser.close()
+                    watch.observe(answer, { subtree: true, childList: true, characterData: true });
+                });
+                const key = turn % 40 < 20 ? "ArrowUp" : "ArrowDown";
+                const begun = performance.now();
+                field.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+                await changed;
+                await painted();
+                taken.push(performance.now() - begun);
+            }
+            return taken;
+        }""",
+        PRESSES,
+    )
+    page.close()
     middle, slow = _percentiles(times)
     what = "key press to painted answer in Chromium, p50 / p95; one frame of the screen is 17 ms"
     row(what, f"{middle:.0f} ms / {slow:.0f} ms", "p95 under 50 ms")

@@ -11,13 +11,13 @@ _rows: list[tuple[str, str, str]] = []
 
 
 def row(what: str, figure: str, aim: str = "") -> None:
-    """One line: what against which reference, the ratio with its two figures, and what it should be."""
+    """Return one line: what against which reference, the ratio with its two figures, and what it should be."""
     _rows.append((what, figure, aim))
     print(f"| {what} | {figure} | {aim} |", flush=True)
 
 
 def ratio(what: str, ours: float, other: float, unit: str, aim: str = "") -> None:
-    """One line of two figures in the same unit."""
+    """Return one line of two figures in the same unit."""
     row(what, f"{ours / other:.2f} ({_short(ours)} to {_short(other)} {unit})", aim)
 
 

@@ -11,6 +11,7 @@ import time
 from typing import Any
 
 from playwright.sync_api import Browser, Page, expect
+from tests.browser.conftest import get_ready
 from tools.browserdata import kept, noted
 
 from bench.table import row
@@ -27,10 +28,10 @@ def main(browser: Browser, url: str) -> None:
     begun = time.monotonic()
     while time.monotonic() - begun < MINUTES * 60:
         pages["in front"][0].wait_for_timeout(1000)
-    for name, (page, opened) in pages.items():
+    for name, (page, opened, opened_at) in pages.items():
         # What the page counts and what this clock says, read as close together as can be.
         before = time.monotonic()
-        counted, age = _counted(page)
+        counted, age = _counted(page, opened_at)
         after = time.monotonic()
         error = counted + age - ((before + after) / 2 - opened)
         what = f"ending a run of {MINUTES:g} minutes to this process's own clock, page {name}"
@@ -38,27 +39,31 @@ def main(browser: Browser, url: str) -> None:
         page.context.close()
 
 
-def _opened(browser: Browser, url: str) -> tuple[Page, float]:
+def _opened(browser: Browser, url: str) -> tuple[Page, float, float]:
+    """Return a page with its shutter open, when that was on this process's clock, and on the wall [s]."""
     context = browser.new_context()
     context.add_cookies([{"name": "jackstaff_visited", "value": "1", "url": url}])
+    context.set_default_timeout(300_000)
     page = context.new_page()
     page.goto(url)
     expect(page.get_by_test_id("answer-time")).to_be_visible()
     for key in ("2", "1"):
         page.keyboard.press(key)
     expect(page.get_by_test_id("answer-time")).to_contain_text("27m")
-    page.get_by_role("button", name="Get ready").click()
+    get_ready(page)
+    page.get_by_role("button", name="Several frames, watch light").click()
     page.get_by_text("simulated trigger").click()
-    page.get_by_text("None", exact=True).click()
+    page.get_by_role("complementary").get_by_role("button", name="Done").click()
+    page.get_by_label("Countdown").select_option("0")
     page.get_by_role("button", name="Open the shutter").click()
     expect(page.get_by_test_id("run-left")).to_be_visible()
     frame: dict[str, Any] = kept(page, "frame")[0]["content"]
     # The opening on this process's clock: the same wall shows both.
-    ago = time.time() - page.evaluate("at => Date.parse(at) / 1000", frame["opened_at"])
-    return page, time.monotonic() - ago
+    opened_at = float(page.evaluate("at => Date.parse(at) / 1000", frame["opened_at"]))
+    return page, time.monotonic() - (time.time() - opened_at), opened_at
 
 
-def _counted(page: Page) -> tuple[float, float]:
-    """The page's last sign of life: how long it counted the shutter open, and how old that is [s]."""
+def _counted(page: Page, opened_at: float) -> tuple[float, float]:
+    """Return the page's last sign of life: how long it counted the shutter open, and how old that is [s]."""
     alive = noted(page, "alive")
-    return float(alive["seconds"]), float(page.evaluate("Date.now()") - alive["wall"]) / 1000
+    return float(alive["at"]) / 1000 - opened_at, float(page.evaluate("Date.now()") - alive["wall"]) / 1000

@@ -20,8 +20,8 @@ from playwright.sync_api import Browser, Page, Playwright, sync_playwright
 from tests.browser.test_watching import HELD
 from tools.serving import CHROMIUM, serving
 
-from jackstaff_core.moving_light.end import ExposureEndQuestion, exposure_end
-from jackstaff_core.moving_light.fused import Looked
+from jackstaff_core.moving_light.end_of_exposure import ExposureEndQuestion, exposure_end
+from jackstaff_core.moving_light.fusion import Looked
 from jackstaff_core.moving_light.integral import Path, gathered
 from jackstaff_core.moving_light.watching import Eye, LookQuestion, look
 from jackstaff_core.sky.made_up import MadeUpSky, SkyKind, made_up_sky
@@ -44,7 +44,7 @@ class Watched:
     eye: Eye | None = None
 
     def look_at(self, second: float) -> None:
-        """One more look."""
+        """Return one more look."""
         seen = look(LookQuestion(tuple(cells(self.scene.frame(second))), COLUMNS, True, before=self.eye))
         self.eye = seen.eye
         if seen.stops is not None and seen.sd is not None:
@@ -52,7 +52,7 @@ class Watched:
 
 
 def true_error(sky: MadeUpSky, closed: float) -> float:
-    """How the frame really came out [stops, + brighter]."""
+    """Return how the frame really came out [stops, + brighter]."""
     base = sky.at(-DELAY)
     path = Path.through([(float(second), sky.at(second) - base) for second in range(0, round(LATEST) + 2, 2)])
     return math.log2(gathered(path, 0, closed) / NEEDED)
@@ -74,7 +74,7 @@ def with_watching(sky: MadeUpSky, seed: int, disturbed: Disturbed) -> float:
 
 
 def with_two_readings(sky: MadeUpSky, seed: int) -> float:
-    """Metered five minutes before, and again at the metering; the likeliest rate goes on."""
+    """Return metered five minutes before, and again at the metering; the likeliest rate goes on."""
     dice = random.Random(f"two {seed}")
     first = sky.at(-DELAY - 300) + dice.gauss(0, READING_SD)
     last = sky.at(-DELAY) + dice.gauss(0, READING_SD)
@@ -83,12 +83,12 @@ def with_two_readings(sky: MadeUpSky, seed: int) -> float:
 
 
 def trend(sky: MadeUpSky, second: float) -> float:
-    """What a forecast without the cloud's detail says [stops]: the mean of a quarter of an hour."""
+    """Return what a forecast without the cloud's detail says [stops]: the mean of a quarter of an hour."""
     return statistics.fmean(sky.at(second + turn * 30) for turn in range(-15, 16))
 
 
 def with_forecast(sky: MadeUpSky, seed: int) -> float:
-    """The trend of a quarter of an hour, its rate known to 0.03 stop/min."""
+    """Return the trend of a quarter of an hour, its rate known to 0.03 stop/min."""
     wrong = random.Random(f"forecast {seed}").gauss(0, FORECAST_RATE_SD) / 60
     base = trend(sky, -DELAY)
     points = tuple(
@@ -151,9 +151,10 @@ def cost(playwright: Playwright, url: str) -> None:
         page.add_init_script(HELD)
         page.goto(url)
         page.get_by_test_id("answer-time").wait_for()
-        page.get_by_role("button", name="I just metered").click()
+        page.get_by_role("button", name="New reading").click()
         page.wait_for_timeout(3000)
         idle = _share(browser, page)
+        page.get_by_role("button", name="More", exact=True).click()
         page.get_by_role("button", name="Watch the light").click()
         page.get_by_text("metered, ±").wait_for(timeout=60_000)
         page.wait_for_timeout(5000)

@@ -19,6 +19,8 @@ from tools.visits import SignedIn
 ROOT = Path(__file__).parents[1]
 PASSWORD = "two-pairs-of-gloves"  # noqa: S105 (of a folder that is thrown away)
 ROUNDS = 15
+SIZES = ("1000,20,30", "100000,2000,300")
+"""Frames, outings and things of the two accounts."""
 
 
 def main() -> None:
@@ -26,7 +28,7 @@ def main() -> None:
         data = Path(folder) / "data"
         prepare(data, "short", "long", password=PASSWORD)
         environment = {**os.environ, "JACKSTAFF_DATA_DIR": str(data)}
-        subprocess.run([sys.executable, "-m", "bench.fill", "--years"], cwd=ROOT, env=environment, check=True)
+        subprocess.run([sys.executable, "-m", "bench.fill", *SIZES], cwd=ROOT, env=environment, check=True)
         with serving(data) as server:
             _table({name: SignedIn(server.url, name, PASSWORD) for name in ("short", "long")})
 

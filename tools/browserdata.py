@@ -8,7 +8,7 @@ from playwright.sync_api import Page
 
 
 def kept(page: Page, kind: str, owner: str | None = None) -> list[dict[str, Any]]:
-    """The documents of a kind in this browser's own database, removals included."""
+    """Return the documents of a kind in this browser's own database, removals included."""
     return page.evaluate(  # type: ignore[no-any-return]
         """([kind, owner]) => new Promise((done, fail) => {
             const opening = indexedDB.open("jackstaff");
@@ -31,7 +31,7 @@ def write_document(page: Page, document: dict[str, Any]) -> None:
 
 
 def write_documents(page: Page, documents: list[dict[str, Any]]) -> None:
-    """The same for several."""
+    """Return the same for several."""
     page.evaluate(
         """(docs) => new Promise((done, fail) => {
             const opening = indexedDB.open("jackstaff");
@@ -63,7 +63,7 @@ def note(page: Page, key: str, value: object) -> None:
 
 
 def noted(page: Page, key: str) -> Any:
-    """A note in this browser's database."""
+    """Return a note in this browser's database."""
     return page.evaluate(
         """(key) => new Promise((done, fail) => {
             const opening = indexedDB.open("jackstaff");

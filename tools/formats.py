@@ -11,8 +11,8 @@ import django
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jackstaff.site.settings")
 django.setup()
 
-# The log's schema is that of the API's document, which needs Django to stand.
-from jackstaff.api import logfiles  # noqa: E402
+# The room of files reads the records, which need Django to stand.
+from jackstaff.files import log_exchange  # noqa: E402
 from jackstaff_core.gear import kitfile  # noqa: E402
 from jackstaff_core.practice.dryrun import scenario  # noqa: E402
 
@@ -21,7 +21,7 @@ FOLDER = Path(__file__).parents[1] / "docs" / "formats"
 
 def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
-    for name, schema in (("kit", kitfile.schema()), ("log", logfiles.schema()), ("dry-run", scenario.schema())):
+    for name, schema in (("kit", kitfile.schema()), ("log", log_exchange.schema()), ("dry-run", scenario.schema())):
         text = json.dumps(schema, indent=2, ensure_ascii=False)
         (FOLDER / f"{name}.schema.json").write_text(text + "\n", encoding="utf-8")
 

@@ -22,7 +22,7 @@ from urllib.parse import quote
 
 @contextmanager
 def cluster() -> Iterator[str]:
-    """An empty database's address.
+    """Yield an empty database's address.
 
     Raises
     ------
@@ -52,8 +52,10 @@ def cluster() -> Iterator[str]:
 
 
 def database_of(data: Path, url: str) -> str:
-    """The address of the database that belongs to a data folder; made where there is none, as a copy of that of the
-    folder which this one is a copy of."""
+    """Return the address of the database that belongs to a data folder.
+
+    Where there is none, one is made as a copy of that of the folder which this one is a copy of.
+    """
     name = f"of_{hashlib.sha256(str(data.resolve()).encode()).hexdigest()[:20]}"
     own, made = f"{url.rpartition('/')[0]}/{name}", data / "postgres"
     if not made.exists() or made.read_text() != name:

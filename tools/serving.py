@@ -17,7 +17,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from jackstaff.records.keeping import DATABASE
+from jackstaff.backups.copies import DATABASE
 from tools import postgres
 
 ROOT = Path(__file__).parents[1]
@@ -73,7 +73,10 @@ class Server:
 
 @contextmanager
 def records(server: Server) -> Iterator[Any]:
-    """The server's own database, to look into and to write with ``?`` in place of values; kept when it ends well."""
+    """Yield the server's own database, to look into and to write, with ``?`` in place of values.
+
+    What was written is kept when the block ends well.
+    """
     if url := server.environment.get("DATABASE_URL"):
         with postgres.connected(url) as connection:
             yield connection
@@ -108,7 +111,10 @@ def _environment(data: Path) -> dict[str, str]:
 
 @contextmanager
 def serving(data: Path, more: dict[str, str] | None = None, most_kilobytes: int | None = None) -> Iterator[Server]:
-    """A server on a free port on what :func:`prepare` put into ``data``, or on demo data alone; ``more`` settings."""
+    """Yield a server on a free port, on what :func:`prepare` put into ``data`` or on demo data alone.
+
+    ``more`` are settings of its environment.
+    """
     if not (data / FILLED).exists():
         prepare(data)
     with socket.socket() as free:

@@ -20,33 +20,49 @@ DESK, PHONE = (1280, 800), (390, 844)
 
 def bench(page: Page) -> None:
     """As the demo opens it: its own dawn, a look chosen, the light on the move."""
-    page.wait_for_timeout(600)
+    page.wait_for_timeout(2500)
 
 
 def armed(page: Page) -> None:
     bench(page)
     page.wait_for_timeout(300)
     page.get_by_role("button", name="Get ready").click()
+    page.get_by_role("heading", name="Ready to open").wait_for()
+    page.wait_for_timeout(2500)
 
 
 def running(page: Page) -> None:
     armed(page)
-    page.get_by_text("None", exact=True).click()
+    page.get_by_label("Countdown").select_option("0")
     page.get_by_role("button", name="Open the shutter").click()
+    page.get_by_role("button", name="It opened before I pressed").click()
     page.get_by_label("Opened this many seconds ago").fill("20")
     page.get_by_label("Opened this many seconds ago").press("Enter")
-    page.get_by_role("button", name="−⅓", exact=True).click()
-    page.get_by_test_id("run-left").scroll_into_view_if_needed()
+    page.get_by_role("button", name="Done").click()
+
+
+def closed(page: Page) -> None:
+    """Return a frame that the hand has closed, judged a third too dark."""
+    running(page)
+    page.wait_for_timeout(900)
+    page.get_by_role("button", name="Close").hover()
+    page.mouse.down()
+    page.wait_for_timeout(900)
+    page.mouse.up()
+    page.get_by_role("slider", name="How did it come out?").fill("-1")
+    page.get_by_text("Again, corrected").wait_for()
+    page.wait_for_timeout(2500)
 
 
 def watching(page: Page) -> None:
-    """A made-up sky whose clouds come and go, watched since the metering, until the light has left the plan."""
+    """Return a made-up sky whose clouds come and go, watched since the metering, until the light has left the plan."""
     bench(page)
-    page.get_by_role("button", name="I just metered").click()
+    page.get_by_role("button", name="New reading").click()
+    page.get_by_role("button", name="More", exact=True).click()
     page.get_by_role("button", name="Watch a simulated sky").click()
     page.get_by_text("metered, ±").wait_for(timeout=60_000)
     page.get_by_role("button", name="Get ready").click()
-    page.get_by_text("None", exact=True).click()
+    page.get_by_label("Countdown").select_option("0")
     page.get_by_role("button", name="Open the shutter").click()
     page.get_by_text("by the light seen it closes at").wait_for(timeout=120_000)
     page.wait_for_timeout(6000)
@@ -55,7 +71,8 @@ def watching(page: Page) -> None:
 def alternatives(page: Page) -> None:
     for key in ("t", *["ArrowUp"] * 8):
         page.keyboard.press(key)
-    page.locator("label[for=work-stack]").click()
+    page.get_by_role("complementary").get_by_role("button", name="Done").click()
+    page.get_by_label("Work out").select_option(label="filters")
     page.wait_for_timeout(900)
 
 
@@ -103,19 +120,6 @@ def filter_open(page: Page) -> None:
     page.locator(".filter-tile", has_text="Slot ND 9").click()
 
 
-def reach(page: Page) -> None:
-    bag(page)
-    page.get_by_role("link", name="Reach").click()
-    page.wait_for_timeout(1200)
-    page.get_by_role("slider", name="Times this bag makes").press("PageUp")
-
-
-def card(page: Page) -> None:
-    bag(page)
-    page.get_by_role("link", name="Field card").click()
-    page.wait_for_timeout(1200)
-
-
 def log(page: Page) -> None:
     page.keyboard.press("l")
     page.wait_for_selector(".log-row")
@@ -141,12 +145,13 @@ def dry_run(page: Page) -> None:
         page.get_by_role("button", name="Meter bare").click()
         page.get_by_text("just now").wait_for()
         if not done:
+            page.get_by_role("button", name="More", exact=True).click()
             page.get_by_role("button", name="Slot ND 6, f").first.click()
         page.get_by_role("button", name="Get ready").click()
         page.wait_for_selector(".arm-list input")
-        for line in page.locator(".arm-list input").all() if done else []:
-            line.check()
-        page.get_by_text("None", exact=True).click()
+        for _ in range(page.locator(".arm-list input").count() if done else 0):
+            page.locator(".arm-list input").first.check()
+        page.get_by_label("Countdown").select_option("0")
         page.get_by_role("button", name="Open the shutter").click()
         page.wait_for_selector(".dry-frame .dry-histogram")
         if not done:
@@ -176,11 +181,11 @@ SHOTS: tuple[tuple[str, Callable[[Page], None], tuple[int, int], str], ...] = (
     ("outing-days", days, DESK, "noon"),
     ("bag", bag, DESK, "noon"),
     ("bag-filter", filter_open, DESK, "noon"),
-    ("bag-reach", reach, DESK, "noon"),
-    ("bag-card", card, DESK, "dusk"),
     ("bench-phone", bench, PHONE, "noon"),
     ("run-watching", watching, DESK, "noon"),
+    ("run-ready", armed, DESK, "noon"),
     ("run-open-red", running, DESK, "red"),
+    ("run-closed", closed, DESK, "noon"),
     ("run-open-phone", running, PHONE, "red"),
     ("log", log, DESK, "noon"),
     ("log-frame", frame, DESK, "noon"),
@@ -233,11 +238,14 @@ def _take(
 
 
 def _alone(page: Page, server: Server) -> None:
-    page.get_by_role("button", name="Account demo").click()
+    page.get_by_role("link", name="Bag").filter(visible=True).click()
+    page.get_by_role("button", name="Account demo").filter(visible=True).click()
     page.get_by_role("button", name="Take it with me").click()
     page.get_by_text("With you.").wait_for(timeout=90_000)
     page.keyboard.press("Escape")
     page.get_by_role("dialog").wait_for(state="hidden")
+    page.get_by_role("link", name="Bench", exact=True).filter(visible=True).click()
+    page.wait_for_selector("[data-testid=answer-time]")
     server.kill()
     # Whoever asks next finds nobody.
     page.keyboard.press("1")

@@ -30,12 +30,12 @@ class SignedIn:
         return {"X-CSRFToken": self.cookies.get("jackstaff_csrf", ""), "Referer": self.url}
 
     def ask(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
-        """The status and the answer's JSON."""
+        """Return the status and the answer's JSON."""
         status, content = self.fetch(method, path, body)
         return status, json.loads(content or b"null")
 
     def fetch(self, method: str, path: str, body: Any = None) -> tuple[int, bytes]:
-        """The status and the answer as it comes."""
+        """Return the status and the answer as it comes."""
         content = None if body is None else json.dumps(body).encode()
         headers = {**self.headers, "Content-Type": "application/json"}
         request = Request(f"{self.url}{path}", content, headers, method=method)  # noqa: S310 (our own server)
