@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -84,7 +86,23 @@ def test_each_moment_shows_what_it_needs_and_its_next_step_in_one_place(visits: 
     rested(page)
     fits(page, 25, 75, 9)
     places.append(page.evaluate(PENNANT))
-    assert all(place == places[0] for place in places), places
+    # Within a pixel: where the view is an odd number of them wide, one side is rounded up.
+    assert all(abs(a - b) <= 1 for place in places for a, b in zip(place, places[0], strict=True)), places
     # The next step stands whole in the view, and the answer above its middle.
     top, _, _, height = places[0]
     assert top + height <= size[1]
+
+
+SCALE_PX = (13, 15, 17, 20, 22, 26, 32)
+"""Labels, running text, titles, the action, choices, values, headings. Larger ones are times."""
+
+
+def test_every_size_of_type_is_one_of_the_scales() -> None:
+    sheets = Path(__file__).parents[2].joinpath("web/src").rglob("*.css")
+    sizes = [
+        (sheet.name, float(size) * (16 if unit == "rem" else 1))
+        for sheet in sheets
+        for size, unit in re.findall(r"font-size:\s*([\d.]+)(rem|px);", sheet.read_text())
+    ]
+    assert len(sizes) > 100
+    assert [(name, size) for name, size in sizes if 0 < size < 48 and size not in SCALE_PX] == []
