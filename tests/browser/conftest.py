@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
@@ -149,6 +150,34 @@ def several(page: Page) -> Locator:
     panel = page.get_by_role("complementary", name="Several frames")
     expect(panel).to_be_visible()
     return panel
+
+
+def of_outing(page: Page, name: str) -> Locator:
+    """Open a part of the outing that its first view leaves out, where it is not open."""
+    opener = page.get_by_role("button", name=re.compile(f"^{name}(,|$)"))
+    expect(opener.or_(page.get_by_role("complementary")).first).to_be_visible()
+    if not opener.is_visible():
+        # On a phone one panel stands in the place of everything else.
+        done(page)
+    if opener.get_attribute("aria-expanded") == "false":
+        opener.click()
+    panel = page.get_by_role("complementary", name=name)
+    expect(panel).to_be_visible()
+    return panel
+
+
+def outing_named(page: Page) -> Locator:
+    """The name of the outing, to be read or typed."""
+    return of_outing(page, "Place, sky, water").get_by_label("Place, in your words")
+
+
+def outings_offered(page: Page) -> Locator:
+    """The choice among the outings."""
+    return of_outing(page, "Other outings").get_by_label("Outing", exact=True)
+
+
+def copied_outing(page: Page) -> None:
+    of_outing(page, "Other outings").get_by_role("button", name="Copy").click()
 
 
 def done(page: Page) -> None:

@@ -20,6 +20,7 @@ from .conftest import (
     in_the_picture,
     more,
     no_countdown,
+    of_outing,
     rested,
     see_the_log,
     several,
@@ -113,7 +114,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.keyboard.press("Escape")
         expect(page.get_by_role("dialog")).to_be_hidden()
         page.keyboard.press("p")
-        expect(page.locator("figure [data-state=there]")).to_be_visible()
+        expect(page.locator("figure:not(.glance) [data-state=there]")).to_be_visible()
         at_rest(page)
 
     def undrawn() -> None:
@@ -124,7 +125,7 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         expect(page.get_by_text("Leave by").first).to_be_visible()
 
     def fresh() -> None:
-        page.get_by_role("button", name="New outing").click()
+        of_outing(page, "Other outings").get_by_role("button", name="New outing").click()
         expect(page.get_by_role("dialog").get_by_role("button", name="Next dawn")).to_be_visible()
 
     def days() -> None:
@@ -139,21 +140,32 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         page.keyboard.press("PageDown")
         expect(page.get_by_role("button", name="Set the bench for")).to_be_visible()
 
+    def tabled() -> None:
+        of_outing(page, "As a table")
+        expect(page.get_by_role("heading", name="Filter plan").filter(visible=True)).to_be_visible()
+        done(page)
+
+    def rests() -> None:
+        page.get_by_text("What this rests on").click()
+        expect(page.get_by_text("A reminder, not a guarantee").filter(visible=True)).to_be_visible()
+        done(page)
+
     def skied() -> None:
+        of_outing(page, "Place, sky, water")
         page.get_by_role("button", name="to 08:00: thin cloud").click()
         page.get_by_role("button", name="Changes at").click()
         expect(page.get_by_role("slider", name="When overcast begins")).to_be_visible()
         page.get_by_role("button", name="thin cloud, then overcast").click()
         page.get_by_label("The subject is in").select_option(label="the sun")
         expect(page.get_by_role("slider", name="How high the ridge stands")).to_be_visible()
-        page.locator(".light-table summary").click()
 
     def pack() -> None:
-        page.get_by_role("tab", name="Pack").click()
+        of_outing(page, "Pack")
         expect(page.get_by_label("Tripod")).to_be_visible()
 
     def hazards() -> None:
-        page.get_by_role("tab", name="Hazards").click()
+        done(page)
+        of_outing(page, "Hazards")
         expect(page.get_by_label("Thunderstorm")).to_be_visible()
 
     def bag() -> None:
@@ -252,8 +264,8 @@ def screens(page: Page, way: str) -> dict[str, Any]:
 
     ways = {
         "planning": (
-            bench, said, held, extras, no_extras, looks, drawn, undrawn, outing, fresh, days, pointed, skied, pack,
-            hazards, bag, item, lens, measured, reach, card,
+            bench, said, held, extras, no_extras, looks, drawn, undrawn, outing, fresh, days, pointed, skied, tabled,
+            rests, pack, hazards, bag, item, lens, measured, reach, card,
         ),
         "exposing": (
             bench, moved, entry, armed, simulated, remote_test, queue, queued, running, ended, log, back, sign_in,

@@ -18,7 +18,7 @@ from tools.serving import Server, serving
 
 from jackstaff_imaging.frame import Taken, photograph
 
-from .conftest import Visit, eventually, get_ready, judge, no_countdown, working
+from .conftest import Visit, eventually, get_ready, judge, no_countdown, of_outing, working
 
 
 @pytest.fixture(scope="module")
@@ -296,6 +296,7 @@ def test_one_clock_stands_on_every_page_of_the_log(browser: Browser, own: Server
     page.get_by_role("link", name="Compare the two").click()
     expect(page.get_by_role("main")).to_contain_text(f"{clock} GMT+2")
     page.goto(own.url + "/outing")
+    of_outing(page, "Place, sky, water")
     expect(page.get_by_text(re.compile(r"from \d{1,2}:\d\d am to \d{1,2}:\d\d am GMT\+2")).first).to_be_visible()
     # What is kept and sent is one writing, whatever is shown.
     page.locator("svg[role=slider]").focus()

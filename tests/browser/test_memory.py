@@ -18,6 +18,7 @@ from .conftest import (
     Visit,
     also_seen,
     begin_to_type,
+    copied_outing,
     eventually,
     expect_planned,
     frames,
@@ -26,6 +27,9 @@ from .conftest import (
     let_go,
     may_be_held_back,
     more,
+    of_outing,
+    outing_named,
+    outings_offered,
     rested,
     see_the_log,
     several,
@@ -39,10 +43,6 @@ BASE = {"owner": "guest", "version": 1, "number": 0, "waiting": None, "stamp": "
 
 def answer(page: Page) -> Any:
     return page.get_by_test_id("answer-time")
-
-
-def outing_named(page: Page) -> Any:
-    return page.get_by_label("Place, in your words")
 
 
 _signed: dict[tuple[str, str], Any] = {}
@@ -77,7 +77,7 @@ def test_a_tab_follows_who_is_signed_in_and_nothing_lands_in_another_account(vis
     visit.sign_in("edda")
     a.goto(visit.server.url + "/outing")
     outing_named(a).fill("Edda's plan")
-    expect(a.get_by_label("Outing", exact=True)).to_contain_text("Edda's plan")
+    expect(outings_offered(a)).to_contain_text("Edda's plan")
     begun = visit.tab("/log")
     begin_to_type(begun)
     b = visit.tab("/")
@@ -113,7 +113,7 @@ def test_the_next_person_sees_nothing_of_the_one_before_and_works_on(visits: Any
     page = visit.page
     visit.sign_in("edda")
     page.goto(visit.server.url + "/outing")
-    page.get_by_role("button", name="Copy").click()
+    copied_outing(page)
     outing_named(page).fill("Only Edda's")
     page.get_by_role("link", name="Bench", exact=True).click()
     arm(page)
@@ -125,7 +125,7 @@ def test_the_next_person_sees_nothing_of_the_one_before_and_works_on(visits: Any
     page.get_by_role("link", name="Bench", exact=True).click()
     expect(answer(page)).to_have_text("13s")
     page.get_by_role("link", name="Outing").click()
-    expect(page.get_by_label("Outing", exact=True)).not_to_contain_text("Only Edda's")
+    expect(outings_offered(page)).not_to_contain_text("Only Edda's")
     # A frame of one's own opens while hers is still open.
     page.get_by_role("link", name="Bench", exact=True).click()
     short_bulb(page)
@@ -354,23 +354,22 @@ def test_a_removed_outing_stays_removed_on_every_device(visits: Any) -> None:
         device.page.goto(device.server.url + "/outing")
         device.sign_in("edda")
     name = f"To be removed {uuid4().hex[:6]}"
-    phone.page.get_by_role("button", name="Copy").click()
+    copied_outing(phone.page)
     outing_named(phone.page).fill(name)
-    offered = laptop.page.get_by_label("Outing", exact=True)
     eventually(phone.page, lambda: name in str(of_account(phone.context, phone.server, "edda")["outing"]))
     laptop.page.reload()
-    expect(offered).to_contain_text(name)
+    expect(outings_offered(laptop.page)).to_contain_text(name)
     # The phone removes it without a network, while the laptop still shows it.
     phone.context.set_offline(True)
-    phone.page.get_by_role("button", name="Remove", exact=True).click()
-    expect(phone.page.get_by_label("Outing", exact=True)).not_to_contain_text(name)
+    of_outing(phone.page, "Other outings").get_by_role("button", name="Remove", exact=True).click()
+    expect(outings_offered(phone.page)).not_to_contain_text(name)
     laptop.page.bring_to_front()
     phone.context.set_offline(False)
     eventually(phone.page, lambda: name not in str(of_account(phone.context, phone.server, "edda")["outing"]))
     laptop.page.reload()
-    expect(offered).not_to_contain_text(name)
+    expect(outings_offered(laptop.page)).not_to_contain_text(name)
     phone.page.reload()
-    expect(phone.page.get_by_label("Outing", exact=True)).not_to_contain_text(name)
+    expect(outings_offered(phone.page)).not_to_contain_text(name)
 
 
 def test_signing_in_keeps_every_thing_the_same_thing(visits: Any) -> None:

@@ -7,13 +7,12 @@ import subprocess
 import sys
 from collections.abc import Callable, Iterator
 from pathlib import Path
-from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
 from tools.serving import ROOT, Server, records, serving
 
-from .conftest import Visit, eventually
+from .conftest import Visit, copied_outing, eventually, outing_named, outings_offered
 
 pytestmark = pytest.mark.database_file
 
@@ -27,10 +26,6 @@ def restorable(fresh_data: Callable[[str], Path]) -> Iterator[Server]:
 def manage(server: Server, *command: str) -> None:
     how = [sys.executable, str(ROOT / "server/manage.py"), *command]
     subprocess.run(how, env={**os.environ, **server.environment}, cwd=ROOT, check=True, capture_output=True)
-
-
-def outing_named(page: Page) -> Any:
-    return page.get_by_label("Place, in your words")
 
 
 def name_it(page: Page, server: Server, name: str) -> None:
@@ -50,7 +45,7 @@ def test_two_devices_and_a_copy_that_is_put_back(browser: Browser, restorable: S
         device.sign_in("edda")
     page = phone.page
     page.goto(restorable.url + "/outing")
-    page.get_by_role("button", name="Copy").click()
+    copied_outing(page)
     name_it(page, restorable, "Before the copy")
     manage(restorable, "backup")
     for count in range(4):
@@ -60,11 +55,11 @@ def test_two_devices_and_a_copy_that_is_put_back(browser: Browser, restorable: S
     restorable.start()
     # The laptop had seen none of it; what it hears first is the copy.
     laptop.page.goto(restorable.url + "/outing")
-    expect(laptop.page.get_by_label("Outing", exact=True)).to_contain_text("Before the copy")
+    expect(outings_offered(laptop.page)).to_contain_text("Before the copy")
     page.reload()
     name_it(page, restorable, "After the restore")
     laptop.page.reload()
-    expect(laptop.page.get_by_label("Outing", exact=True)).to_contain_text("After the restore")
+    expect(outings_offered(laptop.page)).to_contain_text("After the restore")
     for device in (phone, laptop):
         expect(device.page.get_by_role("button", name="Use this one")).to_have_count(0)
         device.context.close()

@@ -69,7 +69,8 @@ class Stretch:
 
     ``too_fast`` says of such a one that some way would serve a moment, but not for two frames. ``turns`` is, at each
     step of the light, how far a variable is turned up from its weak end to be safely in the aim [stops]; empty without
-    one.
+    one. ``metered`` is, at each step, what the meter says at this aperture and ISO without a filter [s], and
+    ``seconds`` the time of this way when it opens then [s]; both to four digits, empty where no way serves.
     """
 
     start: datetime
@@ -82,6 +83,8 @@ class Stretch:
     hand_moves: int
     hand_seconds: float
     turns: tuple[float, ...] = ()
+    metered: tuple[float, ...] = ()
+    seconds: tuple[float, ...] = ()
     too_fast: bool = False
 
 
@@ -359,13 +362,27 @@ def _stretch(run: _Run, way: _Way, start: int, end: int, on: tuple[str, ...], di
     light = run.points
     longest = run.longest(start, end)
     turns = tuple(_turned(way, run.fitting(step, longest)) for step in range(start, end)) if way.more > 0 else ()
-    first, last = (
-        run.lights[step].time(way.level + (turns[step - start] if turns else 0.0)) for step in (start, end - 1)
-    )
+    times = [run.lights[step].time(way.level + (turns[step - start] if turns else 0.0)) for step in range(start, end)]
     setting = way.setting
     return Stretch(
-        light[start].at, light[end].at, way.glass, setting.aperture, setting.iso, first, last, moves, seconds, turns
+        start=light[start].at,
+        end=light[end].at,
+        glass=way.glass,
+        aperture=setting.aperture,
+        iso=setting.iso,
+        first_seconds=times[0],
+        last_seconds=times[-1],
+        hand_moves=moves,
+        hand_seconds=seconds,
+        turns=turns,
+        metered=tuple(_drawn(math.exp2(setting.stops - run.lights[step].ev100)) for step in range(start, end)),
+        seconds=tuple(map(_drawn, times)),
     )
+
+
+def _drawn(seconds: float) -> float:
+    """Return a time to the four digits that a chart needs [s]."""
+    return float(f"{seconds:.4g}")
 
 
 def _turned(way: _Way, span: _Span) -> float:

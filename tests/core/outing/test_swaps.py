@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from itertools import combinations, pairwise
 from typing import Any
@@ -76,6 +77,11 @@ def test_a_plan_gives_the_times_the_bench_gives_and_no_change_for_less_than_two_
             metered = _metered_by(stretch, turn, point)
             least = filled_metered_seconds(Path.steady(point.stops_per_minute / 60, 0.0), film, aim[0])
             assert turn == 0 or math.log2(metered / least) <= 1 / 6 + 0.01
+        assert len(stretch.seconds) == len(stretch.metered) == len(times)
+        for point, metered, seconds, expected in zip(steps, stretch.metered, stretch.seconds, times, strict=True):
+            bare = replace(stretch, glass=())
+            assert metered == pytest.approx(_metered_by(bare, 0.0, point), rel=0.002)
+            assert math.log2(seconds / expected) == pytest.approx(0, abs=0.02)
         for seconds in times:
             # In the aim at every minute, the light counted on to the end of the frame.
             assert math.log2(aim[0]) - 0.02 <= math.log2(seconds) <= math.log2(aim[1]) + 0.02

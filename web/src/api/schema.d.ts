@@ -6863,6 +6863,8 @@ export interface components {
             hand_seconds: number;
             iso: string | null;
             last_seconds: number | null;
+            metered: number[];
+            seconds: number[];
             /** Format: date-time */
             start: string;
             too_fast: boolean;

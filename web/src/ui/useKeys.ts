@@ -32,12 +32,22 @@ function pressesOf(key: string, by: "sign" | "position"): string[] {
   return [NAMED[key] ?? (/^[a-z\d]$/.test(key) ? key : `[Shift]+${key}`)];
 }
 
+let inDialog = false;
+// Seen before anybody acts on the press: the Escape that closes a dialog is not also for the page beneath.
+window.addEventListener(
+  "keydown",
+  () => {
+    inDialog = document.querySelector("[role=dialog]") !== null;
+  },
+  true,
+);
+
 function isForOthers(event: KeyboardEvent): boolean {
   return (
     (!letters && event.key.length === 1 && event.key !== " ") ||
     event.repeat ||
     isResting() ||
-    document.querySelector("[role=dialog]") !== null ||
+    inDialog ||
     hasOwnUse(event.target, event.key)
   );
 }

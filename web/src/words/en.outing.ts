@@ -3,9 +3,33 @@ const EITHER = new Intl.ListFormat("en", { type: "disjunction" });
 
 export const outing = {
   title: "Outing",
-  plan: "Place and day",
   light: "The light",
-  side: "What follows from it",
+  side: "More of this outing",
+  leaveBy: "Leave by",
+  meterCurve: "what the meter says",
+  setBench: "Set the bench",
+  forClock: (clock: string) => `for ${clock}`,
+  toBench: "To the bench",
+  chooseLook: "Choose a look",
+  cure: "Add a high or low water",
+  counted: (what: string, count: number) => (count === 0 ? what : `${what}, ${count}`),
+  packShort: (packed: number, all: number) => `Pack, ${packed} of ${all}`,
+  next: {
+    first: "First frame",
+    change: "Next change",
+    noLook: "no look is chosen",
+    noWay: "your filters do not reach it",
+    noChange: "no more changes",
+  },
+  panels: {
+    place: "Place, sky, water",
+    readings: "Readings",
+    pack: "Pack",
+    hazards: "Hazards",
+    others: "Other outings",
+    table: "As a table",
+    leave: "Leaving",
+  },
   which: "Outing",
   archive: "Archive",
   archived: (name: string) => `${name} (archived)`,
@@ -39,13 +63,10 @@ export const outing = {
   tideOwn: "tide, your own entries",
   tideSimulated: "tide, simulated",
   chart: "The light over the clock; arrow keys read it",
-  hover: "Tap a minute of the light, or use the arrow keys, to read it.",
+  hover: "Tap a minute to read it.",
   at: (clock: string, ev: string, sure: string, rate: string, altitude: string) =>
     `${clock}: about EV ${ev}, give or take ${sure}; ${rate}; sun at ${altitude.replace("-", "−")}°`,
-  inMinutes: (n: number, event: string) => `${n} min to ${event}`,
-  eventAt: (event: string, clock: string) => `${event.charAt(0).toUpperCase()}${event.slice(1)} ${clock}`,
   notHere: (events: string[]) => `No ${EITHER.format(events)} during this outing.`,
-  readings: "Readings",
   statuses: { ok: "", held: "held: does not fit, meter again", jump: "the light has changed" } as Record<
     string,
     string
@@ -79,7 +100,6 @@ export const outing = {
   ridgeHeight: "Height, m",
   ridgeDistance: "Distance, m",
   ridgeWhy: "Sun-lit ground behind it gets the direct sun late, and then at once. About.",
-  tabs: { now: "Plan", pack: "Pack", hazards: "Hazards" },
   feed: "Fill from the simulated feed",
   feedUsed: "Simulated: a stand-in that ships with Jackstaff. It knows nothing of real water or weather.",
   feedTaken: "Filled from the simulated feed.",
@@ -93,7 +113,6 @@ export const outing = {
     noLook: "No look is chosen on the bench.",
     notYet: "None of your filters give your look then.",
     tooFast: "The light moves too fast for two frames of your look: choose a shorter one, or a wider one.",
-    set: (clock: string) => `Set the bench for ${clock}`,
   },
   lane: {
     label: "Cloud along the outing",
@@ -102,7 +121,6 @@ export const outing = {
     is: "The sky is",
     part: (clock: string) => `Changes at ${clock}`,
     remove: "No change here",
-    done: "Done",
     changed: "The sky has changed in the plan.",
   },
   ridgeLane: {
@@ -117,7 +135,6 @@ export const outing = {
     behind: (name: string) => `dashed: ${name}`,
   },
   table: {
-    open: "As a table",
     head: ["Time", "EV at ISO 100", "±", "Stops a minute", "Sun"],
   },
   frames: (n: number, more: boolean) =>
@@ -149,7 +166,6 @@ export const outing = {
   arriveAt: (clock: string) => `arrive ${clock}`,
   backAt: (clock: string) => `turn back ${clock}`,
   spanMoved: "The outing's time has changed.",
-  axis: "EV at ISO 100",
   floodsAt: (metres: string, short: boolean) =>
     short ? `floods at ${metres} m` : `the way back floods at ${metres} m`,
   days: {
@@ -168,10 +184,12 @@ export const outing = {
     } as Record<string, string>,
     from: "Fourteen days from",
     feed: "Simulated waters",
-    keyLook: "your look is within reach of this bag",
-    noLook: "no look is chosen on the bench",
-    keyMoon: "moon up, as thick as it is lit",
-    keyWater: "high and low water, where entered or fed",
+    keyLook: "your filters reach your look",
+    noLook: "No look is chosen on the bench.",
+    keyWater: "low water (a high water points up), where entered or simulated",
+    plan: (day: string) => `Plan ${day}`,
+    before: (hours: number) => `${hours} h before`,
+    after: (hours: number) => `${hours} h after`,
     taken: (day: string) => `The outing is on ${day} now.`,
     span: (from: string, to: string) => `${from} to ${to}`,
     sun: (rise: string | null, set: string | null) =>
@@ -224,12 +242,10 @@ export const outing = {
   budgetEnds: { time: "ends with the time", battery: "ends with one battery" } as Record<string, string>,
   budgetUntil: { leave: "you leave", back: "you turn back" },
   budgetNone: "Work out a time on the bench first.",
-  packTitle: "Pack list",
   packWhy: "Grown from the bench, the filter plan and the hazards. Tick as it goes into the bag.",
   packLeft: (left: number, all: number) => (left === 0 ? "All packed" : `${left} of ${all} to pack`),
   packMissing: "not in your bag",
   print: "Print",
-  hazardsTitle: "Hazards of this place",
   hazardsWhy: "Tick what this place has. The cautions go on the printed list.",
   hazardsAsk: (who: string) => `Ask: ${who}`,
   sunCaution:

@@ -1,43 +1,14 @@
 import { Link } from "wouter";
-import { type Light, type Swaps, useBudget } from "../../questions/light";
+import { type Swaps, useBudget } from "../../questions/light";
 import type { Laid } from "../../state/bench";
 import { type Outing, span } from "../../state/outings";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
-import { clockIn, placeClock } from "../../words/clock";
+import { clockIn } from "../../words/clock";
 import { outingWords } from "../../words/outing";
 import { roughTime, timeText } from "../../words/times";
 import { budgetOf } from "./asks";
 import { noWay } from "./planSentences";
-
-/** What comes next by the clock, from now while the outing runs, else from its beginning. */
-export function Next({ outing, light }: { outing: Outing; light: Light }) {
-  const now = useNow(15_000);
-  const [from, to] = span(outing);
-  const live = now >= from && now <= to;
-  const since = live ? now : from;
-  const coming = light.events.find((event) => event.at != null && Date.parse(event.at) > since);
-  const missing = light.events.filter(
-    (event) => event.at == null && (event.name === "sunrise" || event.name === "sunset"),
-  );
-  return (
-    <div className="outing-next">
-      {coming?.at != null && (
-        <p className="outing-big">
-          {live
-            ? outingWords.inMinutes(
-                Math.max(1, Math.round((Date.parse(coming.at) - now) / 60_000)),
-                words.events[coming.name] ?? "",
-              )
-            : outingWords.eventAt(words.events[coming.name] ?? "", placeClock(Date.parse(coming.at), outing.zone))}
-        </p>
-      )}
-      {missing.length > 0 && (
-        <p className="quiet">{outingWords.notHere(missing.map((event) => words.events[event.name] ?? event.name))}</p>
-      )}
-    </div>
-  );
-}
 
 interface SwapsProps {
   outing: Outing;
@@ -53,7 +24,7 @@ export function SwapList({ outing, swaps, planned, nameOf }: SwapsProps) {
   const clock = (instant: string) => clockIn(Date.parse(instant), outing.zone);
   return (
     <div>
-      <h2>{say.swaps}</h2>
+      <h3>{say.swaps}</h3>
       {!swaps && !planned && <p className="quiet">{words.bench.waiting}</p>}
       {!swaps && planned && (
         <p>
@@ -67,20 +38,22 @@ export function SwapList({ outing, swaps, planned, nameOf }: SwapsProps) {
         {swaps?.stretches.map((stretch) => (
           <li key={stretch.start}>
             <strong>{clock(stretch.start)}</strong>
-            <span>
-              {stretch.glass ? (
-                <>
-                  {stretch.glass.map(nameOf).join(" + ") || words.bare}, f/{stretch.aperture}, ISO {stretch.iso}
-                  <span className="quiet">
-                    {" "}
-                    {say.times(roughTime(stretch.first_seconds ?? 0), roughTime(stretch.last_seconds ?? 0))}
-                    {stretch.hand_seconds > 0 && `; ${say.hands(timeText(stretch.hand_seconds))}`}
-                  </span>
-                </>
-              ) : (
-                noWay(stretch)
-              )}
-            </span>
+            {stretch.glass ? (
+              <>
+                <span>
+                  {stretch.glass.map(nameOf).join(" + ") || words.bare}
+                  <small>
+                    f/{stretch.aperture}, ISO {stretch.iso}
+                    {stretch.hand_seconds > 0 && `, ${say.hands(timeText(stretch.hand_seconds))}`}
+                  </small>
+                </span>
+                <span className="swap-times">
+                  {say.times(roughTime(stretch.first_seconds ?? 0), roughTime(stretch.last_seconds ?? 0))}
+                </span>
+              </>
+            ) : (
+              <span>{noWay(stretch)}</span>
+            )}
           </li>
         ))}
       </ol>
@@ -106,7 +79,7 @@ export function FramesLeft({ outing, laid, seconds, end }: BudgetProps) {
   const ends = end < back ? say.budgetUntil.leave : say.budgetUntil.back;
   return (
     <div>
-      <h2>{say.budget}</h2>
+      <h3>{say.budget}</h3>
       {budget && seconds !== undefined ? (
         <p>
           {say.budgetSays(budget.frames, roughTime(seconds), ends)}

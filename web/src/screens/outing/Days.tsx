@@ -11,7 +11,10 @@ import { bagWords } from "../../words/bag";
 import { clockIn, withClocks } from "../../words/clock";
 import { outingWords } from "../../words/outing";
 import { dateIn, dayName, instantOf, wallTime } from "../../words/zone";
-import { DayStrip } from "./DayStrip";
+import { FoldedChoice } from "../../ui/kinds/FoldedChoice";
+import { MainAction } from "../../ui/kinds/MainAction";
+import { words } from "../../words";
+import { DayAroundPole, type Pole } from "./DayAroundPole";
 
 const DAY = 86_400_000;
 const DAYS = 14;
@@ -25,6 +28,21 @@ const MATTERS: Matter[] = [
   "dark",
 ];
 
+const SUNRISE: Pole = { event: "sunrise", before: 3, after: 3 };
+const SUNSET: Pole = { event: "sunset", before: 3, after: 3 };
+const NIGHT: Pole = { event: "sunset", before: 1, after: 11 };
+/** What the hours of a day hang on, by what matters. */
+const POLES: Record<Matter, Pole> = {
+  date: SUNRISE,
+  low_at_sunrise: SUNRISE,
+  low_at_sunset: SUNSET,
+  look_at_sunrise: SUNRISE,
+  look_at_sunset: SUNSET,
+  moonlight: NIGHT,
+  dark: NIGHT,
+};
+const MOON: readonly Matter[] = ["moonlight", "dark"];
+
 type Water = NonNullable<DaysQuestion["waters"]>[number];
 
 interface Props {
@@ -35,7 +53,7 @@ interface Props {
   onClose: () => void;
 }
 
-/** Fourteen days of a place side by side, in the order of what matters; one tap makes a day the outing's. */
+/** Fourteen days of a place in the order of what matters, each around its pole; the one that is chosen is planned. */
 export function Days({ outing, outings, wish, onClose }: Props) {
   const say = outingWords.days;
   const [first, setFirst] = useState(() => {
@@ -46,6 +64,7 @@ export function Days({ outing, outings, wish, onClose }: Props) {
   const [matter, setMatter] = useState<Matter>("date");
   const [fed, setFed] = useState<Water[]>([]);
   const [fault, setFault] = useState<unknown>(null);
+  const [picked, setPicked] = useState<string | null>(null);
   const same = outings.filter((other) => samePlace(other, outing));
   const own = watersAround(same, first, DAYS);
   const answer = useDays({
@@ -62,6 +81,10 @@ export function Days({ outing, outings, wish, onClose }: Props) {
     matter,
   } satisfies DaysQuestion);
   const days = answer.shown?.days ?? [];
+  // The best by its reason, until somebody has chosen another.
+  const best = matter === "date" ? days.find(({ date }) => date === outing.date) : days[0];
+  const chosen = days.find(({ date }) => date === picked) ?? best;
+  const pole = POLES[matter];
 
   const feed = async () => {
     const from = instantOf(first, "00:00", outing.zone);
@@ -85,78 +108,82 @@ export function Days({ outing, outings, wish, onClose }: Props) {
   };
 
   return (
-    <div className="days">
-      <div className="days-head">
-        <h2>{say.title}</h2>
-        <Button variant="quiet" onClick={onClose}>
-          {say.close}
-        </Button>
-      </div>
-      <div className="days-ask">
-        <Form.Group controlId="days-matter">
-          <Form.Label>{say.matter}</Form.Label>
-          <Form.Select value={matter} onChange={({ target }) => setMatter(target.value as Matter)}>
-            {MATTERS.map((each) => (
-              <option key={each} value={each}>
-                {say.matters[each]}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
-        <Form.Group controlId="days-from">
-          <Form.Label>{say.from}</Form.Label>
-          <DateField
-            value={first}
-            onValue={(date) => {
-              if (date) setFirst(date);
-              setFed([]);
+    <>
+      <section className="outing-stage days" aria-label={say.title}>
+        <div className="days-head">
+          <h2>{chosen ? dayName(chosen.date) : say.title}</h2>
+          <p>{chosen && sentenceOf(chosen, outing.zone)}</p>
+        </div>
+        <div className="days-ask">
+          <span className="quiet">{say.matter}</span>
+          <FoldedChoice
+            label={say.matter}
+            value={matter}
+            choices={MATTERS.map((each) => [each, say.matters[each] ?? each] as const)}
+            onValue={(next) => {
+              setMatter(next);
+              setPicked(null);
             }}
           />
-        </Form.Group>
-        <Button variant="quiet" onClick={() => void feed()}>
-          {say.feed}
-        </Button>
+          <Form.Group controlId="days-from">
+            <Form.Label>{say.from}</Form.Label>
+            <DateField
+              value={first}
+              onValue={(date) => {
+                if (date) setFirst(date);
+                setFed([]);
+              }}
+            />
+          </Form.Group>
+          <Button variant="quiet" onClick={() => void feed()}>
+            {say.feed}
+          </Button>
+        </div>
+        {fed.length > 0 && <p className="simulated">{outingWords.feedUsed}</p>}
+        {answer.shown?.none_because != null && <p className="outing-ask">{answer.shown.none_because}</p>}
+        <Fault error={fault} />
+        <Fault error={answer.error} again={answer.again} />
+        <p className="days-hours" aria-hidden>
+          <span>{say.before(pole.before)}</span>
+          <strong>{words.events[pole.event]}</strong>
+          <span>{say.after(pole.after)}</span>
+        </p>
+        <ol className="plain-list days-list" data-stale={answer.stale || undefined}>
+          {days.map((day) => {
+            const open = day.date === chosen?.date;
+            return (
+              <li key={day.date}>
+                <button
+                  type="button"
+                  className="day"
+                  aria-pressed={open}
+                  aria-label={dayText(day, outing.zone)}
+                  onClick={() => setPicked(day.date)}
+                >
+                  <span className="day-said">
+                    <strong>{dayName(day.date)}</strong>
+                    <span>{sentenceOf(day, outing.zone)}</span>
+                  </span>
+                  <DayAroundPole day={day} pole={pole} moon={MOON.includes(matter)} zone={outing.zone} />
+                </button>
+                {open && <p className="day-more">{detailsOf(day, outing.zone).join("; ")}</p>}
+              </li>
+            );
+          })}
+        </ol>
+        <p className="days-key">
+          <span data-key="look">{wish ? say.keyLook : say.noLook}</span>
+          <span data-key="water">{say.keyWater}</span>
+        </p>
+      </section>
+      <div className="outing-action action-place">
+        {chosen && chosen.date !== outing.date ? (
+          <MainAction onAct={() => choose(chosen)}>{say.plan(dayName(chosen.date))}</MainAction>
+        ) : (
+          <MainAction onAct={onClose}>{say.close}</MainAction>
+        )}
       </div>
-      {fed.length > 0 && <p className="simulated">{outingWords.feedUsed}</p>}
-      {answer.shown?.none_because != null && <p className="outing-ask">{answer.shown.none_because}</p>}
-      <Fault error={fault} />
-      <Fault error={answer.error} again={answer.again} />
-      <p className="days-key" aria-hidden>
-        <span data-key="look">{wish ? say.keyLook : say.noLook}</span>
-        <span data-key="moon">{say.keyMoon}</span>
-        <span data-key="water">{say.keyWater}</span>
-      </p>
-      <p className="days-hours mb-0" aria-hidden>
-        <i />
-        <span>06</span>
-        <span>12</span>
-        <span>18</span>
-        <span />
-      </p>
-      <ol className="plain-list days-list" data-stale={answer.stale || undefined}>
-        {days.map((day) => (
-          <li key={day.date}>
-            <Button
-              variant="quiet"
-              className="day"
-              aria-current={day.date === outing.date || undefined}
-              aria-label={dayText(day, outing.zone)}
-              onClick={() => choose(day)}
-            >
-              <span className="day-said">
-                <strong>{dayName(day.date)}</strong>
-                <span>
-                  {day.why != null
-                    ? withClocks(day.why)
-                    : say.sun(clockOf(day, "sunrise", outing.zone), clockOf(day, "sunset", outing.zone))}
-                </span>
-              </span>
-              <DayStrip day={day} zone={outing.zone} />
-            </Button>
-          </li>
-        ))}
-      </ol>
-    </div>
+    </>
   );
 }
 
@@ -178,21 +205,28 @@ function clockOf(day: Day, name: string, zone: string): string | null {
   return found == null ? null : clockIn(Date.parse(found), zone);
 }
 
-/** The whole strip in words. */
-function dayText(day: Day, zone: string): string {
+/** Why this day, or when the sun comes and goes. */
+function sentenceOf(day: Day, zone: string): string {
+  const { sun } = outingWords.days;
+  return day.why != null ? withClocks(day.why) : sun(clockOf(day, "sunrise", zone), clockOf(day, "sunset", zone));
+}
+
+/** Sun, moon, water and look of a day in words. */
+function detailsOf(day: Day, zone: string): string[] {
   const say = outingWords.days;
   const clock = (instant: string) => clockIn(Date.parse(instant), zone);
   const spans = (of: Day["look"]) => of.map(({ start, end }) => say.span(clock(start), clock(end)));
   return [
-    dayName(day.date),
-    day.why && withClocks(day.why),
     say.sun(clockOf(day, "sunrise", zone), clockOf(day, "sunset", zone)),
     say.moon(Math.round(day.lit * 100), spans(day.moon_up)),
     ...day.waters.map((turn) => say.water(turn.high, clock(turn.at), turn.height_m)),
-    day.look.length > 0 ? say.look(spans(day.look)) : null,
-  ]
-    .filter((part) => part !== null)
-    .join("; ");
+    ...(day.look.length > 0 ? [say.look(spans(day.look))] : []),
+  ];
+}
+
+/** All of a day in words. */
+function dayText(day: Day, zone: string): string {
+  return [dayName(day.date), ...(day.why == null ? [] : [withClocks(day.why)]), ...detailsOf(day, zone)].join("; ");
 }
 
 function shifted(date: string, days: number): string {

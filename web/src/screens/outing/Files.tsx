@@ -50,7 +50,7 @@ export function Files({ outing, keep, light, swaps, leaveBy, ready, nameOf }: Pr
     saveAs("jackstaff-outing.ics", await askCalendar(body));
   };
   return (
-    <div className="outing-actions" role="group" aria-label={say.title}>
+    <div className="outing-files" role="group" aria-label={say.title}>
       <input
         ref={input}
         type="file"

@@ -10,52 +10,82 @@ import { say as toast } from "../../ui/say";
 import { useNow } from "../../ui/useNow";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
-import { clockOf, dateOf } from "../../words/clock";
+import { clockIn, clockOf, dateOf } from "../../words/clock";
 import { outingWords } from "../../words/outing";
 import { dateIn, ITS_OWN, wallTime } from "../../words/zone";
 import { leaveOf } from "./planSentences";
 
 interface Props {
   outing: Outing;
-  outings: readonly Outing[];
   tide: Tide | undefined;
   error: Error | null;
+  onRests: () => void;
 }
 
-/** When the water closes the way back, first of all on this screen; an unknown is shown as unknown. */
-export function Leave({ outing, outings, tide, error }: Props) {
+/** Whether water has anything to do with this outing. */
+function hasWater(outing: Outing): boolean {
+  return outing.waters.length > 0 || outing.floods_at_m !== null || outing.hazards.includes("tide");
+}
+
+/** When the water closes the way back; an unknown is shown as unknown. */
+export function Leave({ outing, tide, error, onRests }: Props) {
   const say = outingWords;
-  if (outing.waters.length === 0 && outing.floods_at_m === null && !outing.hazards.includes("tide")) return null;
-  const leaveBy = tide?.leave_by;
+  if (!hasWater(outing)) return null;
+  const leaveBy = tide?.leave_by == null ? null : Date.parse(tide.leave_by);
+  const [doubt] = tide ? leaveDoubts(tide, outing.zone) : [];
+  return (
+    <section className="outing-leave" aria-label={say.leaving} data-unknown={leaveBy === null || undefined}>
+      {error ? (
+        <Fault error={error} />
+      ) : (
+        <p className="outing-time outing-time-harm">
+          <span>{say.leaveBy}</span>
+          {leaveBy === null ? <em>{leaveOf(outing, tide)}</em> : <strong>{clockIn(leaveBy, outing.zone)}</strong>}
+        </p>
+      )}
+      {leaveBy !== null && leaveBy <= span(outing)[0] && <p className="advice-harm">{words.leaving.tooLate}</p>}
+      <p className="outing-leave-why">
+        {doubt && <span>{doubt} </span>}
+        <Button variant="quiet" onClick={onRests}>
+          {words.leaving.why}
+        </Button>
+      </p>
+    </section>
+  );
+}
+
+/** What the time to leave rests on, what it leaves open, and the caution that goes with it. */
+export function LeaveRests({
+  outing,
+  outings,
+  tide,
+}: {
+  outing: Outing;
+  outings: readonly Outing[];
+  tide: Tide | undefined;
+}) {
+  const say = outingWords;
   const seen = crossingsAt(outing, outings).filter(({ level_m }) => level_m === outing.floods_at_m).length;
   return (
-    <section className="outing-leave" aria-label={say.leaving} data-unknown={leaveBy == null || undefined}>
-      {error ? <Fault error={error} /> : <p className="outing-big">{leaveOf(outing, tide)}</p>}
-      <div className="outing-leave-why">
-        {leaveBy != null && Date.parse(leaveBy) <= span(outing)[0] && (
-          <p className="advice-harm">{words.leaving.tooLate}</p>
-        )}
-        {tide && leaveDoubts(tide, outing.zone).map((line) => <p key={line}>{line}</p>)}
-        <p className="advice-harm outing-caution">{say.caution}</p>
-      </div>
-      <details>
-        <summary>{words.leaving.why}</summary>
-        {leaveBy != null && (
-          <p className="quiet">
-            {say.leaveFrom(
-              outing.waters.map(({ time, height_m }) => `${clockOf(time)} ${height_m.toFixed(1)} m`),
-              outing.waters.some(({ source }) => source === "simulated"),
-              outing.floods_at_m ?? 0,
-              outing.walk_minutes,
-              outing.margin_minutes,
-              isTouched(outing) ? dateOf(dateIn(Date.parse(outing.changed_at), ITS_OWN)) : null,
-            )}
-          </p>
-        )}
-        {seen > 0 && <p className="quiet">{words.leaving.watchedCount(seen)}</p>}
-        {tide && outing.floods_at_m !== null && <Watched outing={outing} tide={tide} />}
-      </details>
-    </section>
+    <>
+      <p className="advice-harm outing-caution">{say.caution}</p>
+      <p>{leaveOf(outing, tide)}</p>
+      {tide && leaveDoubts(tide, outing.zone).map((line) => <p key={line}>{line}</p>)}
+      {tide?.leave_by != null && (
+        <p className="quiet">
+          {say.leaveFrom(
+            outing.waters.map(({ time, height_m }) => `${clockOf(time)} ${height_m.toFixed(1)} m`),
+            outing.waters.some(({ source }) => source === "simulated"),
+            outing.floods_at_m ?? 0,
+            outing.walk_minutes,
+            outing.margin_minutes,
+            isTouched(outing) ? dateOf(dateIn(Date.parse(outing.changed_at), ITS_OWN)) : null,
+          )}
+        </p>
+      )}
+      {seen > 0 && <p className="quiet">{words.leaving.watchedCount(seen)}</p>}
+      {tide && outing.floods_at_m !== null && <Watched outing={outing} tide={tide} />}
+    </>
   );
 }
 

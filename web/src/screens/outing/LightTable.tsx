@@ -1,16 +1,28 @@
 import type { Light } from "../../questions/light";
 import type { Outing } from "../../state/outings";
 import { clockIn } from "../../words/clock";
+import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import { rateText } from "../../words/rate";
 import { everyQuarter } from "./everyQuarter";
 
-/** What the chart shows, in figures: every quarter of an hour. */
+/** What the chart shows, in words and figures: the sky's moments, and the light every quarter of an hour. */
 export function LightTable({ outing, light }: { outing: Outing; light: Light }) {
   const say = outingWords.table;
+  const never = light.events
+    .filter(({ name, at }) => at == null && (name === "sunrise" || name === "sunset"))
+    .map(({ name }) => words.events[name] ?? name);
   return (
-    <details className="light-table">
-      <summary>{say.open}</summary>
+    <div className="light-table">
+      <h3>{outingWords.light}</h3>
+      <p>
+        {light.events
+          .flatMap(({ name, at }) =>
+            at == null ? [] : [`${words.events[name] ?? name} ${clockIn(Date.parse(at), outing.zone)}`],
+          )
+          .join(" · ")}
+      </p>
+      {never.length > 0 && <p className="quiet">{outingWords.notHere(never)}</p>}
       <table>
         <thead>
           <tr>
@@ -33,6 +45,6 @@ export function LightTable({ outing, light }: { outing: Outing; light: Light }) 
           ))}
         </tbody>
       </table>
-    </details>
+    </div>
   );
 }

@@ -1,232 +1,228 @@
 import { useState } from "react";
-import { Button, Form } from "react-bootstrap";
-import { Tab, Tabs } from "../../ui/opened";
-import { isWorkedOut } from "../../questions/ask";
-import { useExposure } from "../../questions/bench";
-import { useFillable, useFrames, useLight, useSwaps, useTide } from "../../questions/light";
-import { useLooks } from "../../questions/looks";
-import { endOf, exposureOf, lightOf, lightUntil, looksOf, swapsOf, tideOf, wishOf } from "../../state/asks";
+import { Button } from "react-bootstrap";
+import { useLocation } from "wouter";
+import { useLight } from "../../questions/light";
 import { useBench } from "../../state/bench";
-import { looks as ownLooks } from "../../state/looks";
 import { useDryRun } from "../../state/dryRunClock";
-import { change, type Outing, useOutings } from "../../state/outings";
+import { change, type Outing, span, useOutings } from "../../state/outings";
 import { Fault } from "../../ui/Fault";
+import { MainAction } from "../../ui/kinds/MainAction";
 import { say as toast } from "../../ui/say";
-import { dryRunWords } from "../../words/dryRun";
 import { useNow } from "../../ui/useNow";
 import { bagWords } from "../../words/bag";
+import { clockIn } from "../../words/clock";
+import { dryRunWords } from "../../words/dryRun";
 import { outingWords } from "../../words/outing";
-import { framesOf } from "./asks";
 import { overSameHours, shifted } from "./behind";
 import { Days } from "./Days";
-import { FramesLeft, Next, SwapList } from "./Ahead";
-import { Leave } from "./Leave";
-import { Files } from "./Files";
-import { LightChart } from "./LightChart";
-import { Hazards, PackList } from "./PackList";
-import { Minute } from "./Minute";
+import { Headline } from "./Headline";
+import { SwapList } from "./Ahead";
+import { MinuteSaid } from "./MinuteSaid";
+import { closer, nextOfPlan } from "./morning";
+import { MorningStaff } from "./MorningStaff";
 import { NewOuting } from "./NewOuting";
-import { PlanForm } from "./PlanForm";
-import { Readings } from "./Readings";
+import { type Panel, Panels } from "./Panels";
+import { PointSaid } from "./PointSaid";
 import { Sheet } from "./Sheet";
+import { usePackLeft } from "./usePackLeft";
+import { usePlan } from "./usePlan";
+import { useSetBench } from "./useSetBench";
 import "./days.css";
 import "./outing.css";
 import "./lanes.css";
 
-/** A place and a day: how bright and how fast it changes, which glass when, what to take, when to leave. */
+/** A place and a day as the staff through the morning: the first frame, which filters when, and when to leave. */
 export function OutingScreen() {
   const { outings, current, choose, keep, forget } = useOutings();
   const [laid, move] = useBench();
-  const [open, setOpen] = useState<"new" | "days" | null>(null);
-  const own = ownLooks.use();
-  const looked = useLooks(laid && looksOf(laid, own));
-  const aim = looked.answer?.aim;
-  const light = useLight(current.id, lightOf(current));
+  const [, go] = useLocation();
+  const [open, setOpen] = useState<Panel | "new" | "days" | null>(null);
+  const [behindId, setBehindId] = useState("");
+  const [pointed, setPointed] = useState<{ of: string; at: number } | null>(null);
+  const [zoomed, setZoomed] = useState<{ of: string; hours: [number, number] } | null>(null);
+  const plan = usePlan(current, outings, laid);
+  const { light, swaps } = plan;
   const now = useNow(60_000);
-  const tide = useTide(tideOf(current, outings, now));
-  // When to leave is never told from another question's answer, and nothing is planned before it is known.
-  const water = tide.answer;
-  const end = isWorkedOut(tide) ? endOf(current, water) : null;
-  const swapped = useSwaps(current.id, end === null ? null : swapsOf(current, laid, aim, end));
-  const swaps = swapped.shown;
-  const fillable = useFillable(end === null ? null : lightUntil(current, end)).answer?.longest_seconds;
+  const behind = outings.find((outing) => outing.id === behindId && outing.id !== current.id);
+  const besides = useLight(behindId, behind ? overSameHours(behind, current) : null);
+  const setBench = useSetBench(current, laid, move, plan.sure);
+  const left = usePackLeft(current, laid, plan);
+  // An expert's dry run has no forecast.
+  const blind = useDryRun()?.expert === true;
+  const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
   const set = (parts: Partial<Outing>) => {
     choose(current.id);
     return change(current, parts);
   };
   const edit = (parts: Partial<Outing>, message: string) =>
     toast({ text: message, action: { label: bagWords.undo, act: set(parts) } });
-  const [behindId, setBehindId] = useState("");
-  const behind = outings.find((outing) => outing.id === behindId && outing.id !== current.id);
-  const besides = useLight(behindId, behind ? overSameHours(behind, current) : null);
-  const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
-  const leaveBy = water?.leave_by == null ? null : Date.parse(water.leave_by);
-  const planned = useFrames(current.id, framesOf(laid, swaps, end ?? 0));
-  const frames = planned.shown;
-  const glassPlanned = isWorkedOut(looked) && isWorkedOut(swapped);
-  // What leaves the screen as a file or on paper is of this plan and whole.
-  const ready = laid !== null && glassPlanned && [light, tide, planned].every(isWorkedOut);
-  // An expert's dry run has no forecast.
-  const blind = useDryRun()?.expert === true;
-  const parts = { outing: current, set, laid, light: light.shown, swaps, frames, ready, nameOf };
+
+  // A minute or a zoom of other hours is none of these.
+  const hours = `${current.id} ${current.date} ${current.arrive} ${current.turn_back}`;
+  const [begins, ends] = span(current);
+  const at = pointed?.of === hours ? pointed.at : null;
+  const zoom = zoomed?.of === hours ? zoomed.hours : null;
+  const onZoom = (next: [number, number] | null) => setZoomed(next && { of: hours, hours: next });
+  const pointAt = (ms: number) => light.answer?.points.findLast((point) => Date.parse(point.at) <= ms + 30_000);
+  const live = now > begins && now < ends;
+  const planned = at ?? (live ? now : (nextOfPlan(plan.sure, now)?.at ?? null));
+  const target = planned === null ? undefined : pointAt(planned);
+  const cursor = at === null ? undefined : pointAt(at);
+  const parted = plan.water?.missing != null || plan.water?.state === "unknown";
+  const toggle = (panel: Panel | "days") => setOpen(open === panel ? null : panel);
+  const panel = open === "new" || open === "days" ? null : open;
 
   return (
-    <div className="outing">
+    <div className="outing" data-panel={panel ?? undefined} data-days={open === "days" || undefined}>
       <h1 className="visually-hidden">{outingWords.title}</h1>
-      <Leave outing={current} outings={outings} tide={water} error={tide.error} />
-      <section className="outing-plan" aria-label={outingWords.plan}>
-        <div className="outing-choose">
-          <Form.Group controlId="outing-which">
-            <Form.Label>{outingWords.which}</Form.Label>
-            <Form.Select value={current.id} onChange={(event) => choose(event.target.value)}>
-              {outings
-                .toSorted((a, b) => Number(a.archived) - Number(b.archived))
-                .map((outing) => (
-                  <option key={outing.id} value={outing.id}>
-                    {outing.archived ? outingWords.archived(outing.name) : outing.name}
-                  </option>
-                ))}
-            </Form.Select>
-          </Form.Group>
-          <div className="outing-actions">
-            <Button variant="quiet" onClick={() => setOpen("new")}>
-              {outingWords.fresh.open}
-            </Button>
-            <Button
-              variant="choice"
-              aria-pressed={open === "days"}
-              onClick={() => setOpen(open === "days" ? null : "days")}
-            >
-              {outingWords.days.open}
-            </Button>
-          </div>
-          <div className="outing-actions thirds">
-            <Button
-              variant="quiet"
-              size="sm"
-              onClick={() =>
-                keep({
-                  ...current,
-                  id: crypto.randomUUID(),
-                  name: bagWords.copyOf(current.name).slice(0, 60),
-                  readings: [],
-                  packed: [],
-                })
-              }
-            >
-              {bagWords.copy}
-            </Button>
-            <Button variant="quiet" size="sm" onClick={() => set({ archived: !current.archived })}>
-              {current.archived ? outingWords.unarchive : outingWords.archive}
-            </Button>
-            <Button
-              variant="quiet"
-              size="sm"
-              onClick={() => {
-                forget(current);
-                toast({
-                  text: outingWords.forgotten(current.name),
-                  action: { label: bagWords.undo, act: () => keep(current) },
-                });
-              }}
-            >
-              {outingWords.forget}
-            </Button>
-          </div>
-        </div>
-        <div className="outing-form">
-          <PlanForm key={current.id} outing={current} set={set} kinds={water?.kinds ?? []} end={end} />
-          <Files {...parts} keep={keep} leaveBy={leaveBy} />
-        </div>
-      </section>
-      <section className="outing-light" aria-label={outingWords.light} data-stale={light.stale || undefined}>
-        <Fault error={light.error} again={light.again} />
-        {open === "days" && (
-          <Days
-            key={`${current.id} ${current.latitude} ${current.longitude}`}
-            outing={current}
-            outings={outings}
-            wish={wishOf(laid, aim)}
-            onClose={() => setOpen(null)}
-          />
-        )}
-        {open !== "days" && outings.length > 1 && (
-          <Form.Group controlId="outing-behind" className="outing-behind">
-            {behind && <span className="quiet">{outingWords.compare.behind(behind.name)}</span>}
-            <Form.Label>{outingWords.compare.label}</Form.Label>
-            <Form.Select size="sm" value={behind?.id ?? ""} onChange={(event) => setBehindId(event.target.value)}>
-              <option value="">{outingWords.compare.none}</option>
-              {outings
-                .filter((outing) => outing.id !== current.id)
-                .map((outing) => (
-                  <option key={outing.id} value={outing.id}>
-                    {outing.name}
-                  </option>
-                ))}
-            </Form.Select>
-          </Form.Group>
-        )}
-        {blind && <p className="outing-blind">{dryRunWords.noForecast}</p>}
-        {!blind && open !== "days" && light.shown && (
-          <LightChart
-            key={`${current.id} ${current.date} ${current.arrive} ${current.turn_back}`}
-            outing={current}
-            light={light.shown}
-            swaps={swaps}
-            tide={water}
-            end={end}
-            fillable={light.answer && fillable}
-            nameOf={nameOf}
-            frames={frames}
-            behind={behind && { name: behind.name, points: shifted(besides.shown, behind, current) }}
-            onEdit={edit}
-            minute={(point) =>
-              // Nothing is set from the light of another question.
-              laid &&
-              light.answer && (
-                <Minute
-                  outing={current}
-                  point={point}
-                  laid={laid}
-                  move={move}
-                  swaps={swapped.answer}
-                  planned={glassPlanned}
-                  nameOf={nameOf}
-                />
-              )
-            }
-          />
-        )}
-      </section>
+      <Headline outing={current} plan={plan} blind={blind} onRests={() => toggle("leave")} />
+      {open === "days" ? (
+        <Days
+          key={`${current.id} ${current.latitude} ${current.longitude}`}
+          outing={current}
+          outings={outings}
+          wish={plan.wish}
+          onClose={() => setOpen(null)}
+        />
+      ) : (
+        <section
+          className="outing-stage outing-light"
+          aria-label={outingWords.light}
+          data-stale={light.stale || undefined}
+        >
+          <Fault error={light.error} again={light.again} />
+          {blind && <p className="outing-blind">{dryRunWords.noForecast}</p>}
+          {!blind && light.shown && (
+            <>
+              <MorningStaff
+                outing={current}
+                light={light.shown}
+                plan={plan}
+                laid={laid}
+                nameOf={nameOf}
+                at={at}
+                zoom={zoom}
+                onPoint={(ms) => setPointed({ of: hours, at: ms })}
+                onZoom={onZoom}
+                behind={behind && shifted(besides.shown, behind, current)}
+                onEdit={edit}
+              />
+              <div className="light-said">
+                <p aria-live="polite">
+                  <PointSaid
+                    outing={current}
+                    light={light.shown}
+                    at={at}
+                    fillable={plan.fillable}
+                    behind={behind?.name}
+                  />{" "}
+                  {cursor && laid && (
+                    <MinuteSaid
+                      outing={current}
+                      point={cursor}
+                      laid={laid}
+                      swaps={plan.sure}
+                      planned={plan.glassPlanned}
+                      nameOf={nameOf}
+                    />
+                  )}
+                </p>
+                {(at !== null || zoom !== null) && (
+                  <div role="group" aria-label={outingWords.zoomLabel} className="light-zoom">
+                    <Button
+                      variant="quiet"
+                      onClick={() => onZoom(closer(zoom ?? [begins, ends], at ?? (begins + ends) / 2, [begins, ends]))}
+                    >
+                      {outingWords.zoomIn}
+                    </Button>
+                    {zoom && (
+                      <Button variant="quiet" onClick={() => onZoom(null)}>
+                        {outingWords.zoomOut}
+                      </Button>
+                    )}
+                  </div>
+                )}
+              </div>
+              <div className="outing-rows">
+                <SwapList outing={current} swaps={swaps} planned={plan.glassPlanned} nameOf={nameOf} />
+              </div>
+            </>
+          )}
+        </section>
+      )}
+      {panel && (
+        <Panels
+          panel={panel}
+          outing={current}
+          outings={outings}
+          laid={laid}
+          move={move}
+          plan={plan}
+          blind={blind}
+          behindId={behindId}
+          set={set}
+          keep={keep}
+          choose={choose}
+          forget={forget}
+          onBehind={setBehindId}
+          onEdit={edit}
+          onNew={() => setOpen("new")}
+          onClose={() => setOpen(null)}
+          nameOf={nameOf}
+        />
+      )}
       {open === "new" && (
         <NewOuting outings={outings} laid={laid} move={move} keep={keep} onClose={() => setOpen(null)} />
       )}
-      <section className="outing-side" aria-label={outingWords.side}>
-        {!blind && light.shown && <Next outing={current} light={light.shown} />}
-        <Tabs defaultActiveKey="now" id="outing-tabs" mountOnEnter unmountOnExit>
-          <Tab eventKey="now" title={outingWords.tabs.now} className="outing-tab">
-            <Readings key={`readings-${current.id}`} outing={current} set={set} laid={laid} light={light.shown} />
-            {!blind && <SwapList outing={current} swaps={swaps} planned={glassPlanned} nameOf={nameOf} />}
-            {laid && end !== null && <Frames outing={current} laid={laid} end={end} />}
-            <Button variant="quiet" className="no-print" disabled={!ready} onClick={() => window.print()}>
-              {outingWords.sheet.print}
-            </Button>
-          </Tab>
-          <Tab eventKey="pack" title={outingWords.tabs.pack} className="outing-tab">
-            <PackList {...parts} />
-          </Tab>
-          <Tab eventKey="hazards" title={outingWords.tabs.hazards} className="outing-tab">
-            <Hazards outing={current} set={set} />
-          </Tab>
-        </Tabs>
-      </section>
-      {light.shown && <Sheet {...parts} light={light.shown} tide={water} end={end} />}
+      <nav className="outing-foot quiet-actions" aria-label={outingWords.side}>
+        {(
+          [
+            ["pack", left === null ? outingWords.panels.pack : outingWords.packShort(left.packed, left.all)],
+            ["hazards", outingWords.counted(outingWords.panels.hazards, current.hazards.length)],
+            ["readings", outingWords.counted(outingWords.panels.readings, current.readings.length)],
+            ["place", outingWords.panels.place],
+            ["days", outingWords.days.open],
+            ["others", outingWords.panels.others],
+            ["table", outingWords.panels.table],
+          ] as const
+        ).map(([name, text]) => (
+          <Button key={name} variant="quiet" aria-expanded={open === name} onClick={() => toggle(name)}>
+            {text}
+          </Button>
+        ))}
+      </nav>
+      {open !== "days" && (
+        <div className="outing-action action-place">
+          {parted && at === null ? (
+            <MainAction onAct={() => setOpen("place")}>{outingWords.cure}</MainAction>
+          ) : target && !blind ? (
+            <MainAction
+              onAct={() => setBench(target)}
+              disabled={!laid || !plan.glassPlanned}
+              result={outingWords.forClock(clockIn(Date.parse(target.at), current.zone))}
+            >
+              {outingWords.setBench}
+            </MainAction>
+          ) : (
+            <MainAction onAct={() => go("/")}>
+              {plan.wish === null && !blind ? outingWords.chooseLook : outingWords.toBench}
+            </MainAction>
+          )}
+        </div>
+      )}
+      {light.shown && (
+        <Sheet
+          outing={current}
+          laid={laid}
+          light={light.shown}
+          swaps={swaps}
+          frames={plan.frames}
+          tide={plan.water}
+          end={plan.end}
+          ready={plan.ready}
+          nameOf={nameOf}
+        />
+      )}
     </div>
   );
-}
-
-/** The budget of frames at the time that stands on the bench. */
-function Frames(props: { outing: Outing; laid: NonNullable<ReturnType<typeof useBench>[0]>; end: number }) {
-  const { answer } = useExposure(exposureOf(props.laid));
-  return <FramesLeft {...props} seconds={answer?.set_seconds} />;
 }

@@ -37,12 +37,6 @@ export function PackList({ outing, set, laid, swaps, light, frames, ready, nameO
     set({ packed: packed.has(code) ? outing.packed.filter((ticked) => ticked !== code) : [...outing.packed, code] });
   return (
     <div className="pack">
-      <div className="heading-line">
-        <h2>{say.packTitle}</h2>
-        <Button variant="quiet" size="sm" disabled={!ready} onClick={() => window.print()}>
-          {say.print}
-        </Button>
-      </div>
       <p className="quiet">{say.packWhy}</p>
       <p className="pack-left" aria-live="polite">
         {say.packLeft(left, lines.length)}
@@ -68,6 +62,9 @@ export function PackList({ outing, set, laid, swaps, light, frames, ready, nameO
         ))}
       </div>
       <div className="no-print">
+        <Button variant="quiet" disabled={!ready} onClick={() => window.print()}>
+          {say.print}
+        </Button>
         <TakeAlong />
       </div>
     </div>
@@ -81,7 +78,6 @@ export function Hazards({ outing, set }: Pick<Props, "outing" | "set">) {
   const here = new Set(outing.hazards);
   return (
     <div className="hazards">
-      <h2>{say.hazardsTitle}</h2>
       <p className="quiet">{say.hazardsWhy}</p>
       {hazards.map((hazard) => (
         <div key={hazard.code} className="hazard" data-here={here.has(hazard.code) || undefined}>

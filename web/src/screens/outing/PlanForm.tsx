@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Form } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
+import type { Light } from "../../questions/light";
 import { type Outing, span } from "../../state/outings";
 import { DateField } from "../../ui/ClockField";
 import { PickField, TimeField } from "../../ui/fields";
@@ -9,6 +10,7 @@ import { outingWords } from "../../words/outing";
 import { isZone } from "../../words/zone";
 import { skyOf, whenOf, whereOf } from "./planSentences";
 import { Sentence } from "./Sentence";
+import { SkyOverHours } from "./SkyOverHours";
 import { TideAndWeather } from "./TideAndWeather";
 
 const SKIES = ["clear", "thin", "overcast", "heavy"] as const;
@@ -21,10 +23,14 @@ interface Props {
   kinds: Schemas["TideAnswer"]["kinds"];
   /** When the plan ends [ms], null while that is not known. */
   end: number | null;
+  /** The light of it, where it may be seen. */
+  light: Light | undefined;
+  /** What is changed on a picture is told, and can be taken back. */
+  onEdit: (change: Partial<Outing>, message: string) => void;
 }
 
 /** Where, when and under what sky; whatever is typed is kept at once. */
-export function PlanForm({ outing, set, kinds, end }: Props) {
+export function PlanForm({ outing, set, kinds, end, light, onEdit }: Props) {
   const say = outingWords;
   const [zone, setZone] = useState(outing.zone);
   const ridge = outing.ridge;
@@ -148,6 +154,7 @@ export function PlanForm({ outing, set, kinds, end }: Props) {
           </fieldset>
         )}
       </Sentence>
+      <SkyOverHours outing={outing} light={light} onEdit={onEdit} />
       <TideAndWeather outing={outing} set={set} kinds={kinds} />
     </div>
   );

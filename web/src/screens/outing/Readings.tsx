@@ -43,7 +43,6 @@ export function Readings({ outing, set, laid, light }: Props) {
   };
   return (
     <div className="outing-readings">
-      <h2>{say.readings}</h2>
       <ul className="plain-list">
         {outing.readings.map((reading, place) => {
           const status = light?.readings.find((weighed) => Date.parse(weighed.at) === Date.parse(reading.at))?.status;

@@ -117,9 +117,6 @@ export function SkyLane({ outing, x, first, last, pixels, at, clock, onChange }:
                 {say.remove}
               </Button>
             )}
-            <Button variant="quiet" onClick={() => setOpen(null)}>
-              {say.done}
-            </Button>
           </div>
         </div>
       )}

@@ -15,6 +15,8 @@ interface Props {
   ends: number;
   /** Nobody turns back later than this [ms]. */
   latest?: number;
+  /** How far down it reaches [px]. */
+  high: number;
   clock: (ms: number) => string;
   onMoved: (ms: number) => void;
 }
@@ -36,7 +38,7 @@ export function SpanHandle({ side, clock, begins, ends, latest = Infinity, ...at
   const say = side === "arrive" ? outingWords.arriveAt : forced ? words.leaving.by : outingWords.backAt;
   return (
     <TimeHandle
-      className={`span-handle span-${side}`}
+      className={`span-handle span-${side}${forced ? " span-wall" : ""}`}
       label={side === "arrive" ? outingWords.arrive : outingWords.turnBack}
       held={held}
       timeAt={(shown) => say(clock(shown))}

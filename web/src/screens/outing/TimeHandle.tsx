@@ -10,6 +10,8 @@ interface Props {
   /** How many pixels the outing is wide, and how long it is [ms]. */
   pixels: number;
   span: number;
+  /** How far down it reaches [px]; else as its class says. */
+  high?: number;
   /** An instant as it may be, rounded and within what it may not pass. */
   held: (ms: number) => number;
   timeAt: (ms: number) => string;
@@ -20,7 +22,7 @@ interface Props {
 export const GRAIN = 5 * 60_000;
 
 /** An instant on the chart, dragged or moved by the arrow keys, five minutes at a time. */
-export function TimeHandle({ className, label, left, ms, pixels, span, held, timeAt, onMoved }: Props) {
+export function TimeHandle({ className, label, left, ms, pixels, span, high, held, timeAt, onMoved }: Props) {
   const dragged = (by: number) => held(ms + (by / pixels) * span);
   const { held: by, handlers } = useDrag(
     ({ x }) => x,
@@ -38,7 +40,7 @@ export function TimeHandle({ className, label, left, ms, pixels, span, held, tim
   return (
     <div
       className={className}
-      style={{ left: left + (by ?? 0) }}
+      style={{ left: left + (by ?? 0), height: high }}
       role="slider"
       tabIndex={0}
       aria-label={label}

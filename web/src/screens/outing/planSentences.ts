@@ -45,6 +45,18 @@ export function weatherOf({ weather }: Outing): string {
   ]);
 }
 
+/** Day, sky and weather in a breath. */
+export function headOf(outing: Outing): string {
+  const { celsius, wind_m_s } = outing.weather;
+  const skies = [outing.sky, ...skiesOf(outing).map(({ sky }) => sky)].map((sky) => outingWords.skies[sky] ?? sky);
+  return [
+    dayName(outing.date),
+    skies.join(", then "),
+    ...(celsius == null ? [] : [say.celsius(celsius)]),
+    ...(wind_m_s == null ? [] : [say.wind(wind_m_s)]),
+  ].join(", ");
+}
+
 /** When to leave for the water's sake; what is not known, or not yet, is said to be unknown. */
 export function leaveOf({ waters, floods_at_m, zone }: Outing, tide: Tide | undefined): string {
   if (waters.length < 2 || floods_at_m === null) return words.leaving.noWaters;
