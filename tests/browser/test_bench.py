@@ -398,7 +398,7 @@ def test_a_typed_reading_that_means_two_things_is_asked_about_wherever_it_is_typ
     expect(dialog.get_by_text(remembered).first).to_be_visible()
     page.keyboard.press("Escape")
     page.get_by_role("link", name="Bag").filter(visible=True).click()
-    expect(page.get_by_role("link", name="Reach")).to_be_visible()
+    expect(page.get_by_role("link", name="Times these make")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Slot ND 4")).click()
     page.get_by_role("button", name="Measure it").click()
     page.get_by_label("Without it the meter says").fill("1/60")

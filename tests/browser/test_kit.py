@@ -43,7 +43,7 @@ def test_a_filter_is_measured_by_two_readings_and_counts_everywhere(guest: Visit
     expect(opened.get_by_role("status")).to_contain_text("0.3 denser than its label.")
     tap(opened.get_by_role("button", name="Use it"))
     assert taps <= 8
-    expect(tile(page, "Slot ND 4")).to_contain_text("4.3 stops")
+    expect(tile(page, "Slot ND 4")).to_contain_text("4.3")
     expect(opened).to_contain_text(re.compile("Sums use 4.3 ± 0.29, from two readings on "))
     page.get_by_role("button", name="Undo").last.click()
     expect(opened).to_contain_text("Nobody has measured it: sums use the label.")
@@ -141,7 +141,7 @@ def test_a_kit_file_is_told_first_and_taken_whole_or_not_at_all(guest: Visit, tm
     expect(dialog.get_by_text(re.compile(r"^Line \d+: Filter thread is not a number"))).to_be_visible()
     expect(dialog.get_by_role("button", name="Take it in")).to_be_disabled()
     dialog.get_by_role("button", name="Cancel").last.click()
-    page.get_by_role("link", name="Reach").click()
+    page.get_by_role("link", name="Times these make").click()
     expect(page.get_by_text("Gap from 1/40 to 1/15 (1.5 stops)")).to_be_visible()
     times = page.get_by_role("slider", name="Times this bag makes")
     times.press("Home")

@@ -189,10 +189,11 @@ def screens(page: Page, way: str) -> dict[str, Any]:
         expect(page.get_by_role("button", name="Another time")).to_be_visible()
 
     def reach() -> None:
-        page.get_by_role("link", name="Reach").click()
+        page.get_by_role("link", name="Times these make").click()
         expect(page.get_by_text("Without filters the longest")).to_be_visible()
 
     def card() -> None:
+        page.locator(".page-back").click()
         page.get_by_role("link", name="Field card").click()
         expect(page.get_by_test_id("field-card")).to_be_visible()
 

@@ -1,8 +1,10 @@
 /** Words of the bag: things, their facts, what they really do, reach, the field card and kit files. */
 export const bag = {
   title: "Bag",
-  pages: { label: "Bag", bag: "What is in it", reach: "Reach", card: "Field card" },
-  add: "Add",
+  pages: { reach: "Times these make", card: "Field card" },
+  add: "Add something else",
+  addFilter: "Add a filter",
+  count: (n: number) => (n === 0 ? "The bag is empty." : n === 1 ? "One filter" : `${n} filters`),
   sorts: {
     body: "Body",
     lens: "Lens",
@@ -30,11 +32,9 @@ export const bag = {
     cover: "Front covers",
     clip: "Clipped on",
   } as Record<string, string>,
-  empty: "The bag is empty.",
   emptyHint: "Put the starter kit in and change what differs, or add your own.",
   starter: "Put the starter kit in",
   guest: "A guest's bag is kept in this browser. Sign in and it moves to your account.",
-  order: "Their order is that of the number keys on the bench: drag a filter, or press Alt and an arrow.",
   away: "Not in the bag now",
   stops: (stops: string) => (stops === "1" ? "1 stop" : `${stops} stops`),
   scale: "stops",
@@ -257,6 +257,10 @@ export const bag = {
   },
   reach: {
     title: "What this bag reaches",
+    glance: "Times these make",
+    now: (time: string) => `${time}, on now`,
+    from: (mark: string) => `From ${mark}, in steady light.`,
+    more: (stops: string) => `One more filter would help most at ${stops}.`,
     intro: (reading: string) => `From ${reading}: every strength these filters make, as a time.`,
     noReading: "A hand meter's EV reaches nothing by itself: meter with the camera on the bench.",
     longestBare: (time: string) => `Without filters the longest is ${time}.`,

@@ -29,7 +29,7 @@ export function BagFiles({ kit }: { kit: Kit }) {
     else setFile({ name: picked.name, text: await picked.text() });
   };
   return (
-    <footer className="bag-files">
+    <span className="bag-files">
       <Button variant="quiet" onClick={() => void save()}>
         {bagWords.file.out}
       </Button>
@@ -45,6 +45,6 @@ export function BagFiles({ kit }: { kit: Kit }) {
         onChange={(event) => void readFile(event)}
       />
       {file && <FileDialog file={file} kit={kit} onClose={() => setFile(null)} />}
-    </footer>
+    </span>
   );
 }

@@ -1,19 +1,22 @@
-import { Button } from "react-bootstrap";
 import { Dropdown } from "../../ui/opened";
-import { useSearchParams } from "wouter";
+import { Link, useSearchParams } from "wouter";
+import { AccountButton } from "../../parts/account/AccountButton";
 import { useEffect, useRef, useState } from "react";
 import { useChoiceLabels } from "../../questions/kit";
 import { useEvidence, useLearnt } from "../../questions/log";
 import { itemsOf } from "../../state/bag";
 import { type Draft, draftOf, keepItems, type KitItem, orderItems, type Sort, useKit } from "../../state/kit";
 import { useOwnLog } from "../../state/ownLog";
+import { useBench } from "../../state/bench";
 import { useStarter } from "../../state/starter";
 import { faultText } from "../../ui/faultText";
+import { MainAction } from "../../ui/kinds/MainAction";
 import { say } from "../../ui/say";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { BagFiles } from "./BagFiles";
 import { Filters } from "./Filters";
+import { ReachGlance } from "./ReachGlance";
 import { Opened } from "./Opened";
 import { sentenceOf } from "./sentences";
 import { type Place, placed } from "./sorting";
@@ -30,6 +33,7 @@ export function BagPage() {
   const [params, setParams] = useSearchParams();
   const [fresh, setFresh] = useState<Draft | null>(null);
   const starter = useStarter();
+  const [laid] = useBench();
   const there = useRef(false);
   useEffect(() => {
     there.current = true;
@@ -88,79 +92,97 @@ export function BagPage() {
       {item.id === open && opened(draftOf(item))}
     </li>
   );
+  const filters = itemsOf(kit.items, "glass");
   const away = kit.items.filter((item) => item.retired);
   const { used = 0, asides = {} } = evidence.shown ?? {};
 
+  const openedGlass = fresh
+    ? opened(fresh, true)
+    : chosen?.sort === "glass" && !chosen.retired && opened(draftOf(chosen));
   return (
-    <div className="bag-page">
+    <div className="bag-page" data-open={Boolean(openedGlass) || undefined}>
       <h1 className="visually-hidden">{bagWords.title}</h1>
-      <section className="bag-filters" aria-labelledby="bag-filters">
-        <header className="heading-line">
-          <h2 id="bag-filters">{bagWords.groups.glass}</h2>
-          <Dropdown align="end">
-            <Dropdown.Toggle variant="quiet">{bagWords.add}</Dropdown.Toggle>
-            <Dropdown.Menu>
-              {["glass" as const, ...OTHERS].map((sort) => (
-                <Dropdown.Item as="button" key={sort} onClick={() => add(sort)}>
-                  {bagWords.sorts[sort]}
-                </Dropdown.Item>
-              ))}
-            </Dropdown.Menu>
-          </Dropdown>
-        </header>
-        {kit.guest && <p className="quiet mb-0">{bagWords.guest}</p>}
-        {kit.items.length === 0 && (
-          <div className="empty">
-            <h2>{bagWords.empty}</h2>
-            <p>{bagWords.emptyHint}</p>
-            <Button
-              variant="signal"
-              disabled={!starter}
-              onClick={() => {
-                keepItems((starter?.kit.items ?? []).map(draftOf)).catch((error: unknown) =>
-                  say({ text: faultText(error) }),
-                );
-              }}
-            >
-              {bagWords.starter}
-            </Button>
-          </div>
-        )}
-        {fresh && opened(fresh, true)}
-        <Filters
-          filters={itemsOf(kit.items, "glass")}
-          known={evidence.shown?.glass ?? []}
-          open={open}
-          onOpen={setOpen}
-          onMoved={(place) => void move(place)}
-        >
-          {chosen && opened(draftOf(chosen))}
-        </Filters>
-        <p className="quiet bag-order">{bagWords.order}</p>
-        {used > 0 && (
-          <p className="quiet mb-0">
-            {bagWords.own.used(used)}
-            {Object.keys(asides).length > 0 &&
-              ` ${bagWords.own.asides} ${Object.entries(asides)
-                .map(([why, n]) => `${n} (${why})`)
-                .join(", ")}.`}
-          </p>
-        )}
-      </section>
-      <div className="bag-things">
-        {OTHERS.filter((sort) => itemsOf(kit.items, sort).length > 0).map((sort) => (
-          <section key={sort} aria-label={bagWords.groups[sort]}>
-            <h2>{bagWords.groups[sort]}</h2>
-            <ul>{itemsOf(kit.items, sort).map(line)}</ul>
-          </section>
-        ))}
-        {away.length > 0 && (
-          <section aria-label={bagWords.away} className="bag-away">
-            <h2>{bagWords.away}</h2>
-            <ul>{away.map(line)}</ul>
-          </section>
-        )}
+      <div className="bag-scroll">
+        <section className="bag-filters" aria-labelledby="bag-filters">
+          <h2 id="bag-filters">{bagWords.count(filters.length)}</h2>
+          {kit.guest && <p className="quiet mb-0">{bagWords.guest}</p>}
+          {kit.items.length === 0 && (
+            <div className="empty">
+              <p>{bagWords.emptyHint}</p>
+            </div>
+          )}
+          {filters.length > 0 && (
+            <Filters
+              filters={filters}
+              known={evidence.shown?.glass ?? []}
+              open={open}
+              onOpen={setOpen}
+              onMoved={(place) => void move(place)}
+            />
+          )}
+          {used > 0 && (
+            <p className="bag-used">
+              {bagWords.own.used(used)}
+              {Object.keys(asides).length > 0 &&
+                ` ${bagWords.own.asides} ${Object.entries(asides)
+                  .map(([why, n]) => `${n} (${why})`)
+                  .join(", ")}.`}
+            </p>
+          )}
+        </section>
+        {openedGlass ? <div className="bag-opened">{openedGlass}</div> : laid && <ReachGlance laid={laid} />}
+        <div className="bag-things">
+          {OTHERS.filter((sort) => itemsOf(kit.items, sort).length > 0).map((sort) => (
+            <section key={sort} aria-label={bagWords.groups[sort]}>
+              <h2>{bagWords.groups[sort]}</h2>
+              <ul>{itemsOf(kit.items, sort).map(line)}</ul>
+            </section>
+          ))}
+          {away.length > 0 && (
+            <section aria-label={bagWords.away} className="bag-away">
+              <h2>{bagWords.away}</h2>
+              <ul>{away.map(line)}</ul>
+            </section>
+          )}
+        </div>
+      </div>
+      <div className="bag-foot quiet-actions">
+        <Link to="/bag/reach" className="plain-link">
+          {bagWords.pages.reach}
+        </Link>
+        <Link to="/bag/card" className="plain-link">
+          {bagWords.pages.card}
+        </Link>
+        <Dropdown>
+          <Dropdown.Toggle variant="quiet">{bagWords.add}</Dropdown.Toggle>
+          <Dropdown.Menu>
+            {OTHERS.map((sort) => (
+              <Dropdown.Item as="button" key={sort} onClick={() => add(sort)}>
+                {bagWords.sorts[sort]}
+              </Dropdown.Item>
+            ))}
+          </Dropdown.Menu>
+        </Dropdown>
         <BagFiles kit={kit} />
+        <span className="bag-account">
+          <AccountButton />
+        </span>
+      </div>
+      <div className="bag-action action-place">
+        {kit.items.length === 0 ? (
+          <MainAction
+            disabled={!starter}
+            onAct={() => {
+              keepItems((starter?.kit.items ?? []).map(draftOf)).catch((error: unknown) =>
+                say({ text: faultText(error) }),
+              );
+            }}
+          >
+            {bagWords.starter}
+          </MainAction>
+        ) : (
+          <MainAction onAct={() => add("glass")}>{bagWords.addFilter}</MainAction>
+        )}
       </div>
     </div>
   );

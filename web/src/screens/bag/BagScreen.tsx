@@ -1,6 +1,4 @@
-import { AccountButton } from "../../parts/account/AccountButton";
-import { NavLink } from "../../ui/NavLink";
-import { Redirect, Route, Switch } from "wouter";
+import { Link, Redirect, Route, Switch, useRoute } from "wouter";
 import { bagWords } from "../../words/bag";
 import { BagPage } from "./BagPage";
 import { CardPage } from "./CardPage";
@@ -10,26 +8,16 @@ import "./opened.css";
 import "./measure.css";
 import "./papers.css";
 
-const PAGES = [
-  ["/bag", bagWords.pages.bag],
-  ["/bag/reach", bagWords.pages.reach],
-  ["/bag/card", bagWords.pages.card],
-] as const;
-
 /** What somebody owns, what it really does, and what it reaches together. */
 export function BagScreen() {
+  const [whole] = useRoute("/bag");
   return (
-    <div className="bag">
-      <nav className="pages" aria-label={bagWords.pages.label}>
-        {PAGES.map(([to, label]) => (
-          <NavLink key={to} to={to} end>
-            {label}
-          </NavLink>
-        ))}
-        <span className="bag-account">
-          <AccountButton />
-        </span>
-      </nav>
+    <div className={whole ? "bag bag-whole" : "bag"}>
+      {!whole && (
+        <Link to="/bag" className="page-back">
+          {bagWords.title}
+        </Link>
+      )}
       <Switch>
         <Route path="/bag">
           <BagPage />

@@ -1,68 +1,109 @@
-import type { ItemOf } from "../../state/kit";
+import { useId } from "react";
 import type { Known } from "../../questions/log";
+import type { ItemOf } from "../../state/kit";
+import { bagWords } from "../../words/bag";
+import "../../parts/staff/staff.css";
+import { HEAD, heightFor, MOST } from "./blockHeight";
+import { strengthOf } from "./sentences";
 
-const WIDTH = 92;
-const HIGH = 104;
-const GROUND = HIGH - 4;
-/** As far as a hand goes with filters [stops]. */
-const MOST = 16;
-const [LEFT, BROAD] = [26, 46];
-const MARKS = [5, 10, 15];
+/** How far apart the scale's numbers stand [stops]. */
+const MARK = 3;
+const WIDE = 64;
+const POLE_X = 46;
 
-/** The numbers on the scale, once for a row of blocks. */
-export function BlockScale() {
+/** The one scale that all blocks stand beside. */
+export function BlockScale({ stopPx }: { stopPx: number }) {
+  const high = heightFor(stopPx);
   return (
-    <svg className="block-scale" viewBox={`0 0 24 ${HIGH}`} aria-hidden>
-      {MARKS.map((each) => (
-        <text key={each} x={20} y={y(each) + 4} textAnchor="end">
-          {each}
+    <svg className="staff block-scale" width={POLE_X + 10} height={high} aria-hidden>
+      {Array.from({ length: MOST + 1 }, (_, stops) => (
+        <line
+          key={stops}
+          className={stops % MARK === 0 ? "tick" : "third"}
+          x1={stops % MARK === 0 ? POLE_X - 9 : POLE_X - 5}
+          x2={POLE_X}
+          y1={high - 2 - stops * stopPx}
+          y2={high - 2 - stops * stopPx}
+        />
+      ))}
+      {Array.from({ length: MOST / MARK + 1 }, (_, each) => (
+        <text
+          key={each}
+          className="tick-label"
+          x={POLE_X - 14}
+          y={high - 2 - each * MARK * stopPx}
+          dy="0.34em"
+          textAnchor="end"
+        >
+          {each * MARK}
         </text>
       ))}
+      <text className="tick-label" x={POLE_X + 10} y={12} textAnchor="end">
+        {bagWords.scale}
+      </text>
+      <rect className="pole" x={POLE_X} y={HEAD - 10} width={8} height={high - HEAD + 10} />
     </svg>
   );
 }
 
-/** A filter as a block on a small staff: its label outlined, what it measures filled with its doubt on top. */
-export function FilterBlock({ item, known }: { item: ItemOf<"glass">; known: Known | undefined }) {
-  const { kind, stops, stops_max, offset, give_or_take, tolerance } = item.facts;
-  const measured = offset !== null && kind !== "graduated";
-  const base = stops + (offset ?? 0);
-  const doubt = give_or_take ?? tolerance;
-  const shade = stops >= 9 ? 3 : stops >= 5 ? 2 : 1;
-  const block = (from: number, to: number, name: string) => (
-    <rect className={name} x={LEFT} width={BROAD} y={y(to)} height={Math.max(0, y(from) - y(to))} />
-  );
-  const clean = item.facts.usable_end.map(([, end = 0]) => end);
+interface Props {
+  item: ItemOf<"glass">;
+  known: Known | undefined;
+  stopPx: number;
+}
+
+/** A filter as a block on the one scale: what it counts as, how far it turns, and in blue what the frames say. */
+export function FilterBlock({ item, known, stopPx }: Props) {
+  const hatch = useId();
+  const { kind, stops, stops_max, offset, transition } = item.facts;
+  const high = heightFor(stopPx);
+  const ground = high - 2;
+  const counted = kind === "graduated" ? stops : Math.max(0, stops + (offset ?? 0));
+  const y = (at: number) => ground - Math.min(MOST, Math.max(0, at)) * stopPx;
+  const reach = stops_max === null ? counted : Math.max(counted, stops_max);
+  const differs = known && kind === "solid" && Math.abs(known.mean - (offset ?? 0)) >= 0.1;
+  const says = differs ? stops + known.mean : null;
+  const top = y(Math.max(reach, says ?? 0));
   return (
-    <svg className="filter-block" viewBox={`0 0 ${WIDTH} ${HIGH}`} aria-hidden>
-      {MARKS.map((each) => (
-        <line key={each} className="block-mark" x1={0} x2={WIDTH} y1={y(each)} y2={y(each)} />
-      ))}
-      <line className="block-ground" x1={0} x2={WIDTH} y1={GROUND} y2={GROUND} />
-      <line className="block-pole" x1={18} x2={18} y1={2} y2={GROUND} />
-      {measured && block(0, Math.max(0, base - doubt), `strength-${shade}`)}
-      {measured && block(Math.max(0, base - doubt), base + doubt, "strength-doubt")}
-      {kind === "graduated" && <path className="strength-grad" d={`M${LEFT} ${GROUND}V${y(stops)}H${LEFT + BROAD}Z`} />}
-      {stops_max !== null && block(stops, stops_max, "strength-range")}
-      {clean.map((end) => (
-        <line key={end} className="strength-clean" x1={LEFT - 4} x2={LEFT + BROAD + 4} y1={y(end)} y2={y(end)} />
-      ))}
-      {block(0, stops, measured || kind === "graduated" ? "strength-label" : "strength-label strength-unknown")}
-      {known && kind === "solid" && (
-        <g className="strength-says">
-          <line
-            x1={LEFT + BROAD + 8}
-            x2={LEFT + BROAD + 8}
-            y1={y(stops + known.mean + 2 * known.sd)}
-            y2={y(stops + known.mean - 2 * known.sd)}
+    <svg
+      className={`staff filter-block shade-${Math.min(4, Math.floor(counted / 3))}`}
+      width={WIDE + 8}
+      height={high}
+      aria-hidden
+    >
+      {kind === "graduated" ? (
+        <>
+          <path
+            className="block-body"
+            d={
+              transition === "hard"
+                ? `M4 ${ground}V${y(counted)}h${WIDE / 2}V${ground}Z`
+                : `M4 ${ground}V${y(counted)}h${WIDE}Z`
+            }
           />
-          <path d={`M${LEFT + BROAD + 2} ${y(stops + known.mean)}l8 -5v10z`} />
-        </g>
+          <rect className="block-reach" x={4.5} width={WIDE - 1} y={y(counted)} height={ground - y(counted)} />
+        </>
+      ) : (
+        <rect className="block-body" x={4} width={WIDE} y={y(counted)} height={ground - y(counted)} />
       )}
+      {kind === "polariser" && (
+        <>
+          <pattern id={hatch} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <line className="hatch-line" y2="7" />
+          </pattern>
+          <path d={`M4 ${ground}V${y(counted)}h${WIDE}V${ground}Z`} style={{ fill: `url(#${hatch})` }} />
+        </>
+      )}
+      {stops_max !== null && (
+        <rect className="block-reach" x={4.5} width={WIDE - 1} y={y(reach)} height={y(counted) - y(reach)} />
+      )}
+      {item.facts.usable_end.map(([, end = 0]) => (
+        <line key={end} className="block-clean" x1={0} x2={WIDE + 8} y1={y(end)} y2={y(end)} />
+      ))}
+      {says !== null && <line className="block-says" x1={0} x2={WIDE + 8} y1={y(says)} y2={y(says)} />}
+      <text className="block-number" x={4 + WIDE / 2} y={top - 8} textAnchor="middle">
+        {strengthOf(item)}
+      </text>
     </svg>
   );
-}
-
-function y(stops: number): number {
-  return GROUND - (Math.min(MOST, Math.max(0, stops)) / MOST) * (GROUND - 4);
 }

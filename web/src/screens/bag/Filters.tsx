@@ -1,9 +1,11 @@
-import { type KeyboardEvent, type ReactNode, useState } from "react";
+import { type CSSProperties, type KeyboardEvent, useState } from "react";
 import type { Known } from "../../questions/log";
 import type { ItemOf } from "../../state/kit";
+import { useMeasured } from "../../ui/useMeasured";
 import { bagWords } from "../../words/bag";
 import { tenthStops } from "../../words/times";
 import { BlockScale, FilterBlock } from "./FilterBlock";
+import { heightFor } from "./blockHeight";
 import { strengthOf } from "./sentences";
 import { type Place, sortable, stepped } from "./sorting";
 
@@ -13,13 +15,19 @@ interface Props {
   open: string | null;
   onOpen: (id: string | null) => void;
   onMoved: (place: Place) => void;
-  children: ReactNode;
 }
+
+/** How high a stop is drawn on a wide page and on a narrow one [px]. */
+const WIDE_STOP = 20;
+const NARROW_STOP = 11;
+const NARROW = 620;
 
 const MOUNTS = Object.keys(bagWords.mounts);
 
-/** The filters as blocks on one scale, grouped by how they go on; the one that is touched opens under its group. */
-export function Filters({ filters, known, open, onOpen, onMoved, children }: Props) {
+/** The filters as blocks on one scale, side by side by how they go on. */
+export function Filters({ filters, known, open, onOpen, onMoved }: Props) {
+  const [stage, size] = useMeasured<HTMLDivElement>();
+  const stopPx = (size?.width ?? NARROW) < NARROW ? NARROW_STOP : WIDE_STOP;
   const groups = MOUNTS.map((mount) => {
     const group = filters.filter((item) => item.facts.mount === mount);
     if (group.length === 0) return null;
@@ -27,9 +35,6 @@ export function Filters({ filters, known, open, onOpen, onMoved, children }: Pro
       <section key={mount} className="filter-group" aria-label={bagWords.mounts[mount]}>
         <h3>{bagWords.mounts[mount]}</h3>
         <ul className="filter-row">
-          <li className="block-scales" aria-hidden="true">
-            <BlockScale />
-          </li>
           {group.map((item) => (
             <Tile
               key={item.id}
@@ -37,17 +42,24 @@ export function Filters({ filters, known, open, onOpen, onMoved, children }: Pro
               group={group}
               number={filters.indexOf(item) + 1}
               known={known.find((each) => each.id === item.id)}
+              stopPx={stopPx}
               open={item.id === open}
               onOpen={() => onOpen(item.id === open ? null : item.id)}
               onMoved={onMoved}
             />
           ))}
         </ul>
-        {group.some((item) => item.id === open) && children}
       </section>
     );
   });
-  return <div className="filter-groups">{groups}</div>;
+  return (
+    <div className="filter-staff" ref={stage}>
+      <BlockScale stopPx={stopPx} />
+      <div className="filter-groups" style={{ "--high": `${heightFor(stopPx)}px` } as CSSProperties}>
+        {groups}
+      </div>
+    </div>
+  );
 }
 
 interface TileProps {
@@ -55,12 +67,13 @@ interface TileProps {
   group: ItemOf<"glass">[];
   number: number;
   known: Known | undefined;
+  stopPx: number;
   open: boolean;
   onOpen: () => void;
   onMoved: (place: Place) => void;
 }
 
-function Tile({ item, group, number, known, open, onOpen, onMoved }: TileProps) {
+function Tile({ item, group, number, known, stopPx, open, onOpen, onMoved }: TileProps) {
   const [over, setOver] = useState(false);
   const strength = bagWords.stops(strengthOf(item));
   const summary = saidUnder(item, known);
@@ -84,22 +97,28 @@ function Tile({ item, group, number, known, open, onOpen, onMoved }: TileProps) 
         onClick={onOpen}
         onKeyDown={keys}
       >
-        <FilterBlock item={item} known={known} />
-        <strong>
-          {strength}
-          {number <= 9 && <kbd aria-hidden="true">{number}</kbd>}
-        </strong>
+        <FilterBlock item={item} known={known} stopPx={stopPx} />
+        {number <= 9 && (
+          <kbd className="block-key" aria-hidden="true">
+            {number}
+          </kbd>
+        )}
         <span className="tile-name">{item.name}</span>
-        <span className="quiet">{summary}</span>
+        <span className={differs(item, known) ? "tile-says" : "quiet"}>{summary}</span>
       </button>
     </li>
   );
 }
 
+/** Whether frames say another strength than the one that counts. */
+function differs({ facts }: ItemOf<"glass">, known: Known | undefined): known is Known {
+  return known !== undefined && facts.kind === "solid" && Math.abs(known.mean - (facts.offset ?? 0)) >= 0.1;
+}
+
 /** What is known of its strength, in a few words. */
-function saidUnder({ facts }: ItemOf<"glass">, known: Known | undefined): string {
+function saidUnder(item: ItemOf<"glass">, known: Known | undefined): string {
+  const { facts } = item;
   if (facts.kind === "graduated") return bagWords.tile.graduated(facts.transition);
-  const differs = known && Math.abs(known.mean - (facts.offset ?? 0)) >= 0.1 && facts.kind === "solid";
-  if (differs) return bagWords.tile.frames(tenthStops(known.mean));
+  if (differs(item, known)) return bagWords.tile.frames(tenthStops(known.mean));
   return facts.offset === null ? bagWords.tile.label : bagWords.tile.measured(String(facts.stops));
 }
