@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
 from .conftest import Visit, get_ready, in_its_own_letters, no_countdown, rested
@@ -106,3 +107,28 @@ def test_every_size_of_type_is_one_of_the_scales() -> None:
     ]
     assert len(sizes) > 100
     assert [(name, size) for name, size in sizes if 0 < size < 48 and size not in SCALE_PX] == []
+
+
+def test_every_kind_of_control_in_every_light(guest: Visit, tmp_path: Path) -> None:
+    page = guest.page
+    page.goto(guest.server.url + "/kinds")
+    expect(page.get_by_role("heading", name="Kinds of control")).to_be_visible()
+    in_its_own_letters(page)
+    pictures = set()
+    for light in ("noon", "dusk", "red"):
+        page.evaluate("(light) => { document.documentElement.dataset.light = light; }", light)
+        assert page.locator("button, select, input").count() >= 10
+        assert Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag22aa"]}).response["violations"] == []
+        pictures.add(page.screenshot(path=tmp_path / f"kinds-{light}.png"))
+    assert len(pictures) == 3
+    # Each does what it does: dial, choice, block, row, main action.
+    value = page.get_by_role("button", name=re.compile("^Shutter"))
+    value.press("ArrowUp")
+    expect(value).to_contain_text("1/30")
+    page.get_by_text("rising", exact=True).first.click()
+    expect(page.get_by_label("Light, folded")).to_have_value("rising")
+    block = page.get_by_role("button", name="Slot ND 9, 9")
+    block.click()
+    expect(block).to_have_attribute("aria-pressed", "true")
+    page.get_by_role("button", name="Readings").click()
+    expect(page.get_by_role("button", name="Get ready")).to_contain_text("1 tap")

@@ -69,10 +69,10 @@ def sent(name: str, content: bytes) -> Any:
 def test_review_in_two_taps_teaches_next_time_and_the_glass(page: Page) -> None:
     page.get_by_label("Words in note, place or filters").fill("cold hands")
     expect(page.get_by_test_id("log-count")).to_have_text("1 frame")
-    page.get_by_label("Came out").select_option("bright")
+    page.get_by_label("Which frames").select_option("verdict:bright")
     expect(page.get_by_role("heading", name="No frame fits this search.")).to_be_visible()
     page.get_by_role("button", name="Show all frames").click()
-    page.get_by_label("Came out").select_option("none")
+    page.get_by_label("Which frames").select_option("verdict:none")
     expect(page.get_by_test_id("log-count")).to_have_text("1 frame")
     page.get_by_role("listitem").get_by_role("link").click()
     # Thirds to two stops at first; from an end of it the scale goes on to five.

@@ -46,7 +46,7 @@ def walker(browser: Browser, own_server: Server) -> Iterator[Visit]:
 
 def take_along(page: Page) -> None:
     page.keyboard.press("?")
-    page.get_by_role("button", name="Take it with me").click()
+    page.get_by_role("button", name="Use offline").click()
     expect(page.get_by_text("With you. No signal: all of this works here")).to_be_visible(timeout=BOOT_S * 1000)
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_be_hidden()

@@ -19,6 +19,8 @@ import { Notices, ServerTrouble } from "./Notices";
 import { closeDialog, openDialog, useDialog } from "../ui/opening";
 import { Place } from "./Place";
 import { Toasts } from "./Toasts";
+import { MainAction } from "../ui/kinds/MainAction";
+import { SHARED } from "../state/sharingMark";
 
 // What is opened now and then is fetched then, or ahead of time while nothing else happens.
 const fetched = {
@@ -31,6 +33,7 @@ const fetched = {
   signIn: () => import("./SignIn"),
   account: () => import("./Account"),
   dryRun: () => import("../parts/dryrun/DryRunBar"),
+  shared: () => import("../parts/sharing/SharedSetUp"),
 };
 const OutingScreen = lazily(async () => (await fetched.outing()).OutingScreen);
 const RunScreen = lazily(async () => (await fetched.run()).RunScreen);
@@ -39,6 +42,9 @@ const LogScreen = lazily(async () => (await fetched.log()).LogScreen);
 const BagScreen = lazily(async () => (await fetched.bag()).BagScreen);
 const KeysHelp = lazily(async () => (await fetched.keys()).KeysHelp, true);
 const DryRunBar = lazily(async () => (await fetched.dryRun()).DryRunBar, true);
+// For builders: no page leads to it, and nobody's browser fetches it ahead.
+const KindsScreen = lazily(async () => (await import("../screens/kinds/KindsScreen")).KindsScreen);
+const SharedSetUp = lazily(async () => (await fetched.shared()).SharedSetUp, true);
 const Account = lazily(async () => (await fetched.account()).Account, true);
 const SignIn = lazily(async () => (await fetched.signIn()).SignIn, true);
 
@@ -55,6 +61,7 @@ export function App() {
     if (dialog === "account") setAccountOf(departures);
   }
   const [, navigate] = useLocation();
+  const [shared, putAway] = useSharedSetUp();
   useHearingOfOtherDevices();
   useEndShown();
   useFetchedAhead();
@@ -104,8 +111,11 @@ export function App() {
             <Route path="/outing">
               <OutingScreen />
             </Route>
+            <Route path="/kinds">
+              <KindsScreen />
+            </Route>
             <Route>
-              <Redirect to="/" replace />
+              <NoPage />
             </Route>
           </Switch>
         </Place>
@@ -114,11 +124,40 @@ export function App() {
       </main>
       <Tabs />
       <Place>
+        {shared && <SharedSetUp fragment={shared} onClose={putAway} />}
         {dialog === "keys" && <KeysHelp onClose={() => closeDialog("keys")} />}
         {dialog === "account" && accountOf === departures && <Account onClose={() => closeDialog("account")} />}
         {dialog === "signIn" && <SignIn onClose={() => closeDialog("signIn")} />}
       </Place>
     </>
+  );
+}
+
+/** A set-up that stands in the address, and the way to take it out of there. */
+function useSharedSetUp(): [string | null, () => void] {
+  const there = () => (globalThis.location.hash.startsWith(SHARED) ? globalThis.location.hash : null);
+  const [shared, setShared] = useState(there);
+  useEffect(() => {
+    const look = () => setShared(there());
+    window.addEventListener("hashchange", look);
+    return () => window.removeEventListener("hashchange", look);
+  }, []);
+  const putAway = () => {
+    history.replaceState(history.state, "", globalThis.location.pathname + globalThis.location.search);
+    setShared(null);
+  };
+  return [shared, putAway];
+}
+
+/** An address that is none of ours. */
+function NoPage() {
+  const [, go] = useLocation();
+  return (
+    <div className="no-page">
+      <h1>{words.noPage.title}</h1>
+      <p>{words.noPage.why}</p>
+      <MainAction onAct={() => go("/")}>{words.toBench}</MainAction>
+    </div>
   );
 }
 

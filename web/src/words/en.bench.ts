@@ -327,6 +327,6 @@ export const bench = {
     mono: "black and white",
   },
   extras: { open: "test shot, grads, flash, video, one reading", title: "Other sums" },
-  more: { title: "More", open: "More", done: "Done", timer: "Plain timer" },
+  more: { title: "More", open: "More", done: "Done", timer: "Plain timer", share: "Share this set-up" },
   share: { open: "Share this set-up" },
 };

@@ -1,5 +1,26 @@
 /** Words of what opens over the bench and over every screen. */
 export const dialogs = {
+  sharing: {
+    title: "Share this set-up",
+    why: "The reading, the filters, the look and the time stand in the link itself. Nothing is sent to the server.",
+    link: "Link to this set-up",
+    code: "The link as a code to be photographed",
+    copy: "Copy the link",
+    copied: "The link is copied.",
+    notCopied: "This browser does not copy. Select the link and copy it by hand.",
+    send: "Share by the device",
+    came: "A shared set-up",
+    reading: (shutter: string, aperture: string, iso: string) =>
+      `The meter said ${shutter} at f/${aperture}, ISO ${iso}.`,
+    ev: (ev: string) => `The meter said EV ${ev}.`,
+    filters: (names: string[]) => (names.length === 0 ? "No filters are on." : `On the lens: ${names.join(" + ")}.`),
+    missing: (names: string[]) => `Your bag has no filter like ${names.join(", ")}. Put on what comes near it.`,
+    replaces: "It takes the place of what stands on your bench; you can undo it.",
+    take: "Set the bench",
+    taken: "The bench is set up as shared.",
+    undo: "Undo",
+    unread: "This link holds no set-up that this version can read. Ask for it again.",
+  },
   extras: {
     title: "More",
     tabs: {

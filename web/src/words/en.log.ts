@@ -2,12 +2,11 @@
 export const log = {
   title: "Log",
   pages: {
-    label: "Log",
-    frames: "Frames",
     lessons: "Lessons",
     practice: "Practice",
     files: "Files",
   },
+  back: "All frames",
   count: (n: number) => (n === 1 ? "1 frame" : `${n} frames`),
   empty: "No frames yet.",
   emptyHint: "A frame lands here by itself when you close the shutter on Run. Pictures from the card join it.",
@@ -33,7 +32,6 @@ export const log = {
   remove: "Remove this frame",
   removed: "Frame removed.",
   undo: "Undo",
-  back: "All frames",
   gone: "This frame is not in the log any more.",
   benchIt: "Set up the bench like this",
   benchCorrected: (name: string, stops: string) => `Set up the bench like this, corrected (${name}: ${stops})`,
@@ -42,19 +40,23 @@ export const log = {
   note: "Note",
   search: {
     label: "Search the log",
-    open: "Search and order",
-    fold: "Fold the search away",
     text: "Words in note, place or filters",
+    which: "Which frames",
+    all: "all frames",
     verdict: "Came out",
     verdicts: { dark: "too dark", right: "right", bright: "too bright", none: "not judged yet" } as Record<
       string,
       string
     >,
-    any: "any",
     defect: "Seen",
     glass: "Filters",
     sort: "Order",
-    sorts: { newest: "newest", oldest: "oldest", longest: "longest", worst: "furthest off" } as Record<string, string>,
+    sorts: {
+      newest: "newest first",
+      oldest: "oldest first",
+      longest: "longest first",
+      worst: "furthest off first",
+    } as Record<string, string>,
   },
   compare: {
     pick: "Compare",

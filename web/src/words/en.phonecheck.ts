@@ -43,8 +43,8 @@ const rows = {
   },
   along: {
     works: ["All of it is here: no signal is needed."],
-    not_taken: ["It is not taken along yet.", "Press Take it with me while there is a signal."],
-    incomplete: ["A part of it is missing here.", "Press Take it with me again with a good signal."],
+    not_taken: ["It is not taken along yet.", "Press Use offline while there is a signal."],
+    incomplete: ["A part of it is missing here.", "Press Use offline again with a good signal."],
     insecure: ["An insecure page cannot be taken along.", "Open the page over https; see docs/phone.md."],
   },
   camera: {
@@ -100,7 +100,7 @@ export const phoneCheck = {
   asked: { bell: "Did you hear the bell?", vibration: "Did it shake?", away: "Did it ring while it was away?" },
   yes: "Yes",
   no: "No",
-  take: "Take it with me",
+  take: "Use offline",
   awayWhy: "Put the phone in your pocket for a minute: does the page stay, and does it ring?",
   awayStart: "Put it away now",
   awayGo: "Lock the phone or go to another application. Come back when it has rung, or after a minute.",

@@ -25,7 +25,6 @@ export const practice = {
   pictured: "A frame with one fault",
   staff: "The sum, on the staff",
   progress: "How it sits",
-  box: (box: number) => `${box} of 5`,
   none: "not asked yet",
   again: (when: string) => `again ${when}`,
   now: "again now",

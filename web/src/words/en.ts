@@ -24,7 +24,7 @@ export const en = {
   takeAlong: {
     title: "Without a signal",
     why: "Take it with you: bench, run, outings and log then work with no network. About 7 MB, once.",
-    take: "Take it with me",
+    take: "Use offline",
     ahead: "By itself, a minute after a frame was set up, unless data are dear",
     cannot: "This page can only be taken along over a secure connection.",
     failed: "It could not be fetched whole. What works now goes on; try again with a better signal.",
@@ -34,7 +34,7 @@ export const en = {
     alone: "No signal: all of this works here.",
     needs: "Needs a connection: pictures are drawn and measured by the server.",
     newer: "A newer version of Jackstaff is here.",
-    takeNewer: "Take it now",
+    takeNewer: "Update",
     passed: "Another tab took a newer version of Jackstaff: this one is still the older.",
     reload: "Load it here",
   },
@@ -89,6 +89,10 @@ export const en = {
     waitSure: (minutes: string) => `, give or take ${minutes} min`,
     waitNever: "That light does not come within a day.",
     waitThere: "That light is here now.",
+  },
+  noPage: {
+    title: "There is no such page",
+    why: "The address may be mistyped, or of an older version.",
   },
   leaving: {
     to: (time: string, event: string) => `${time} to ${event}`,

@@ -13,6 +13,7 @@ import {
   OwnBag,
   PurposeDialog,
   SetUp,
+  ShareSetUp,
 } from "./dialogs";
 import type { Field } from "./Entry";
 import type { Opened } from "./MorePanel";
@@ -64,6 +65,8 @@ export function BenchDialogs({ view, panel, entry, set, move, onEntry, onClose }
             }}
           />
         );
+      case "share":
+        return <ShareSetUp laid={laid} onClose={onClose} />;
       case "extras":
         return <Extras laid={laid} answer={answer} set={set} onClose={onClose} />;
       case "glass":

@@ -18,7 +18,7 @@ import { watchedLight } from "./watchedLight";
 import { Working } from "./Working";
 import "./more.css";
 
-export type Opened = "light" | "setUp" | "looks" | "purpose" | "extras" | "together";
+export type Opened = "light" | "setUp" | "looks" | "purpose" | "extras" | "together" | "share";
 
 interface Props {
   laid: Laid;
@@ -85,6 +85,9 @@ export function MorePanel(props: Props) {
             {words.nameStack.open}
           </Button>
         )}
+        <Button variant="quiet" onClick={() => onOpen("share")}>
+          {words.more.share}
+        </Button>
         <Link to="/timer" className="plain-link">
           {words.more.timer}
         </Link>

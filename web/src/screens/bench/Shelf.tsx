@@ -5,7 +5,7 @@ import { remember } from "../../state/habits";
 import { Value } from "../../ui/kinds/Value";
 import { words } from "../../words";
 import { shortStops } from "../../words/times";
-import { FilterBlock } from "./FilterBlock";
+import { FilterBlock } from "../../parts/shelf/FilterBlock";
 import "./shelf.css";
 
 interface Props {

@@ -12,6 +12,7 @@ const fetched = {
   looks: () => import("../../parts/looks/LooksDialog"),
   together: () => import("./NameStack"),
   glass: () => import("./AddGlass"),
+  share: () => import("../../parts/sharing/ShareSetUp"),
   drawing: () => import("../../parts/looks/Drawing"),
 };
 
@@ -30,6 +31,7 @@ export const PurposeDialog = lazily(async () => (await fetched.purpose()).Purpos
 export const LooksDialog = lazily(async () => (await fetched.looks()).LooksDialog, true);
 export const AddGlass = lazily(async () => (await fetched.glass()).AddGlass, true);
 export const NameStack = lazily(async () => (await fetched.together()).NameStack, true);
+export const ShareSetUp = lazily(async () => (await fetched.share()).ShareSetUp, true);
 export const Drawing = lazily(async () => (await fetched.drawing()).Drawing, true);
 
 /** All of them: what can be fetched ahead of time. */

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useLocation, useParams } from "wouter";
+import { useLocation, useParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { LightPath } from "../../parts/lightwatch/LightPath";
 import { useStory } from "../../parts/lightwatch/useStory";
@@ -60,9 +60,6 @@ function OneFrame({ frame }: { frame: Frame }) {
   return (
     <div className="frame-page">
       <section className="frame-facts" aria-label={whenText(frame)}>
-        <Link to="/log" className="plain-link">
-          {say.back}
-        </Link>
         <h1>{whenText(frame)}</h1>
         <p className="frame-set">
           <strong>

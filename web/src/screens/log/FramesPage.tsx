@@ -54,25 +54,6 @@ export function FramesPage() {
         <span className="quiet" data-testid="log-count">
           {say.count(log.count)}
         </span>
-        <div className="log-tools">
-          <Form.Label className="btn btn-quiet mb-0" title={say.join.drop}>
-            {say.join.open}
-            <input
-              type="file"
-              multiple
-              accept="image/jpeg,.jpg,.jpeg"
-              className="visually-hidden"
-              data-testid="log-pictures"
-              onChange={(event) => {
-                dropped(event.target.files);
-                event.target.value = "";
-              }}
-            />
-          </Form.Label>
-          <Button variant="quiet" onClick={() => setAdding(true)}>
-            {say.add.open}
-          </Button>
-        </div>
       </header>
       {!log.guest && (log.count > 0 || searching) && (
         <SearchBar params={params} setParams={(next) => setParams(next, { replace: true })} />
@@ -123,6 +104,34 @@ export function FramesPage() {
           {say.more}
         </Button>
       )}
+      <nav className="log-foot quiet-actions" aria-label={say.title}>
+        <Form.Label className="btn btn-quiet mb-0" title={say.join.drop}>
+          {say.join.open}
+          <input
+            type="file"
+            multiple
+            accept="image/jpeg,.jpg,.jpeg"
+            className="visually-hidden"
+            data-testid="log-pictures"
+            onChange={(event) => {
+              dropped(event.target.files);
+              event.target.value = "";
+            }}
+          />
+        </Form.Label>
+        <Button variant="quiet" onClick={() => setAdding(true)}>
+          {say.add.open}
+        </Button>
+        <Link to="/log/lessons" className="plain-link">
+          {say.pages.lessons}
+        </Link>
+        <Link to="/log/practice" className="plain-link">
+          {say.pages.practice}
+        </Link>
+        <Link to="/log/files" className="plain-link">
+          {say.pages.files}
+        </Link>
+      </nav>
       {adding && <AddFrame onClose={() => setAdding(false)} />}
       {files && <JoinPictures files={files} onClose={() => setFiles(null)} />}
     </div>

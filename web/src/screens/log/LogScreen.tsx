@@ -1,5 +1,4 @@
-import { NavLink } from "../../ui/NavLink";
-import { Redirect, Route, Switch } from "wouter";
+import { Link, Redirect, Route, Switch, useLocation, useRoute } from "wouter";
 import { logWords } from "../../words/log";
 import { ComparePage } from "./ComparePage";
 import { DryRunsPage } from "./DryRunsPage";
@@ -15,24 +14,19 @@ import "./learnt.css";
 import "./files.css";
 import "./narrow.css";
 
-const PAGES = [
-  ["/log", logWords.pages.frames],
-  ["/log/lessons", logWords.pages.lessons],
-  ["/log/practice", logWords.pages.practice],
-  ["/log/files", logWords.pages.files],
-] as const;
-
 /** Everything that comes after the frame, page by page. */
 export function LogScreen() {
+  const [whole] = useRoute("/log");
+  const [path] = useLocation();
+  // What lies within practice leads back to it.
+  const back = /^\/log\/practice\/runs/.test(path) ? "/log/practice" : "/log";
   return (
     <div className="log">
-      <nav className="pages" aria-label={logWords.pages.label}>
-        {PAGES.map(([to, label]) => (
-          <NavLink key={to} to={to} end={to === "/log"}>
-            {label}
-          </NavLink>
-        ))}
-      </nav>
+      {!whole && (
+        <Link to={back} className="page-back">
+          {back === "/log" ? logWords.title : logWords.pages.practice}
+        </Link>
+      )}
       <Switch>
         <Route path="/log">
           <FramesPage />

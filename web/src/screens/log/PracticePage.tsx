@@ -242,11 +242,6 @@ function Progress({ held, now }: { held: readonly Practised[]; now: number }) {
           return (
             <li key={kind}>
               <span>{say.kinds[kind]}</span>
-              <span className="practice-boxes" role="img" aria-label={remembered ? say.box(remembered.box) : say.none}>
-                {[1, 2, 3, 4, 5].map((box) => (
-                  <i key={box} data-full={remembered !== undefined && box <= remembered.box ? true : undefined} />
-                ))}
-              </span>
               <span className="quiet">
                 {remembered === undefined
                   ? say.none

@@ -1,0 +1,20 @@
+/** The words of the page of kinds, which nobody but builders sees. */
+export const kindsWords = {
+  title: "Kinds of control",
+  value: "Value: tap, drag or arrow keys",
+  choice: "Choice: one of a few, or folded",
+  block: "Block: a filter on the shelf",
+  row: "Row: opens in its place",
+  quiet: "Quiet action and text field",
+  main: "Main action: the one next step",
+  shutter: "Shutter",
+  light: "Light",
+  folded: "Light, folded",
+  field: "A word",
+  mounts: ["slot", "variable"],
+  rowName: "Readings",
+  rowWhy: "The light since they were taken",
+  quietAct: "Begin again",
+  mainAct: "Get ready",
+  count: (n: number) => (n === 1 ? "1 tap" : `${n} taps`),
+};
