@@ -20,6 +20,7 @@ from .conftest import (
     judge,
     more,
     no_countdown,
+    rested,
     see_the_log,
     work_out,
     working,
@@ -96,6 +97,66 @@ def test_at_the_desk_it_takes_eight_keys(guest: Visit) -> None:
     page.keyboard.press("r")
     expect(page.get_by_role("heading", name="Ready")).to_be_visible()
     assert len(keys) <= 8
+
+
+def test_meter_ten_stops_smooth_sea_falling_light_run_dark_again_in_twelve_taps(visits: Any) -> None:
+    """The whole of a frame on a phone, from the meter to the next frame, and no dialog but the one that types."""
+    visit: Visit = visits(visited=True, phone=True)
+    page = visit.page
+    expect(answer(page)).to_have_text("13s")
+    # One meters with a bare lens; the dial is pulled two thirds on.
+    page.keyboard.press("0")
+    shutter = page.get_by_role("button", name=re.compile("^Shutter 1.40")).first
+    box = shutter.bounding_box()
+    assert box
+    page.mouse.move(box["x"] + 20, box["y"] + 24)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 20, box["y"] + 24 - 2 * 14, steps=4)
+    page.mouse.up()
+    expect(page.get_by_role("button", name=re.compile("^Shutter 1.(60|25)")).first).to_be_visible()
+    taps = Taps(page)
+    taps.on("Slot ND 10, 10 stops")
+    page.locator(".light-row").get_by_text("falling").tap()
+    taps.on("What moves in your picture?")
+    taps.on("Sea", exact=True)
+    taps.on("Done")
+    taps.on("mirror", exact=True)
+    taps.on("Get ready")
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    rested(page)
+    taps.on("Open the shutter")
+    expect(page.get_by_test_id("run-left")).to_be_visible()
+    rested(page)
+    hold(page, "Close")
+    judge(page, -2)
+    rested(page)
+    taps.on(re.compile("^Again, corrected"))
+    # And one each for the meter, the light, the shutter held closed and the verdict.
+    assert taps.count + 4 <= 12
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.get_by_role("button", name=re.compile("Open the shutter|Get ready"))).to_be_visible()
+
+
+def test_a_first_visit_comes_to_an_honest_time_in_ten_taps_and_two_dialogs(visits: Any) -> None:
+    """One's own filters, one's own reading, nothing lent or made up, ready to open."""
+    page = visits(visited=True, phone=True).page
+    expect(answer(page)).to_have_text("13s")
+    taps = Taps(page)
+    taps.on("Use mine")
+    for stops in ("3", "6", "10"):
+        taps.on(stops, exact=True)
+    taps.on("These 3 are my bag")
+    expect(page.get_by_text("Example filters.")).to_be_hidden()
+    taps.on(re.compile("^Shutter 1.40"))
+    taps.on("1/60", exact=True)
+    expect(page.get_by_role("dialog")).to_be_hidden()
+    on = page.get_by_role("button", name="ND 10, 10 stops")
+    if on.get_attribute("aria-pressed") == "false":
+        taps.on("ND 10, 10 stops")
+    taps.on("Get ready")
+    expect(page.get_by_role("heading", name="Ready")).to_be_visible()
+    assert taps.count <= 10
+    expect(page.get_by_text("example")).to_have_count(0)
 
 
 def test_one_s_own_bag_of_four_stands_in_eight_taps_and_the_lent_one_goes(visits: Any) -> None:

@@ -94,6 +94,27 @@ def test_each_moment_shows_what_it_needs_and_its_next_step_in_one_place(visits: 
     assert top + height <= size[1]
 
 
+@pytest.mark.parametrize("size", [(390, 844), (320, 740), (844, 390), (1024, 768), (1280, 800)], ids=str)
+def test_the_other_first_views_hold_no_more_than_they_need(visits: Any, size: tuple[int, int]) -> None:
+    visit: Visit = visits(visited=True, phone=size[0] < 900)
+    page = visit.page
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    places = []
+    for path, there in (("/outing", ".morning"), ("/bag", ".filter-tile"), ("/log", ".empty")):
+        page.goto(visit.server.url + path)
+        expect(page.locator(there).first).to_be_visible()
+        if path == "/log":
+            fits(page, 30, 60, 9)
+            continue
+        fits(page, 34, 200, 9)
+        places.append(page.evaluate(PENNANT))
+    # Within a pixel in one place, whole and in view.
+    assert all(abs(a - b) <= 1 for a, b in zip(*places, strict=True)), places
+    top, _, _, height = places[0]
+    assert top + height <= size[1]
+
+
 SCALE_PX = (13, 15, 17, 20, 22, 26, 32)
 """Labels, running text, titles, the action, choices, values, headings. Larger ones are times."""
 
@@ -125,7 +146,7 @@ def test_every_kind_of_control_in_every_light(guest: Visit, tmp_path: Path) -> N
     value = page.get_by_role("button", name=re.compile("^Shutter"))
     value.press("ArrowUp")
     expect(value).to_contain_text("1/30")
-    page.get_by_text("rising", exact=True).first.click()
+    page.locator("label", has_text="rising").click()
     expect(page.get_by_label("Light, folded")).to_have_value("rising")
     block = page.get_by_role("button", name="Slot ND 9, 9")
     block.click()

@@ -58,7 +58,7 @@ def test_drills_from_one_s_own_bag_by_keyboard_alone(guest: Visit) -> None:
     assert len(kinds) > 2
     # Nothing of it is a frame, and what was learnt is there again after a reload.
     again = page.locator(".practice-progress li").filter(has_text="again")
-    held = again.all_inner_texts()
+    held = again.all_text_contents()
     assert len(held) == len(kinds)
     assert Axe().run(page).response["violations"] == []
     page.reload()
