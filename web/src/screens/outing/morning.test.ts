@@ -29,7 +29,7 @@ const nothing = { start: at(0), end: at(2), glass: null, metered: [], seconds: [
 const plan = {
   stretches: [nothing, stretch(2, 10, 64, 6, ["six"]), stretch(10, 20, 128, 9, ["nine", "turn"], [0, 1, 2])],
   changes: 1,
-} as unknown as Swaps;
+};
 
 test("the meter is read at the settings of each stretch, before the first at those of the first", () => {
   const minutes = meteredOver(light, plan, null);
