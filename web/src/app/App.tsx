@@ -184,6 +184,7 @@ const TITLES: Record<string, string> = {
   log: words.nav.log,
   bag: words.nav.bag,
   outing: words.nav.outing,
+  kinds: words.nav.bench,
 };
 
 /** Each screen has its title, and whoever comes to it by a link starts at its heading. */
@@ -191,7 +192,7 @@ function useScreenNamed(): void {
   const screen = useLocation()[0].split("/")[1] ?? "";
   const before = useRef(screen);
   useEffect(() => {
-    document.title = words.titled(TITLES[screen] ?? words.nav.bench);
+    document.title = words.titled(TITLES[screen] ?? words.noPage.title);
     if (before.current === screen) return;
     before.current = screen;
     return focusOnceThere("main h1");

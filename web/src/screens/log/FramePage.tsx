@@ -59,6 +59,9 @@ function OneFrame({ frame }: { frame: Frame }) {
   };
   return (
     <div className="frame-page">
+      <div className="frame-picture">
+        <Picture frame={frame} />
+      </div>
       <section className="frame-facts" aria-label={whenText(frame)}>
         <h1>{whenText(frame)}</h1>
         <p className="frame-set">
@@ -80,7 +83,6 @@ function OneFrame({ frame }: { frame: Frame }) {
         {lit && <LightPath lit={lit} seconds={frame.actual_seconds ?? 1} />}
       </section>
       <section className="frame-more" aria-label={say.picture.title}>
-        <Picture frame={frame} />
         <NoteField frame={frame} />
         <div className="frame-actions">
           {correction && (

@@ -22,7 +22,7 @@ const PAGE = 50;
 const say = logWords;
 
 /** What was done and what really happened, the newest first, by day. */
-export function FramesPage() {
+export function FramesPage({ chosen = null }: { chosen?: string | null }) {
   const [limit, setLimit] = useState(PAGE);
   const [params, setParams] = useSearchParams();
   const [picked, setPicked] = useState<string[]>([]);
@@ -49,12 +49,14 @@ export function FramesPage() {
   if (log.loading) return <p className="waiting">{say.loading}</p>;
   return (
     <div className="log-frames">
-      <header className="heading-line log-head">
-        <h1>{say.title}</h1>
-        <span className="quiet" data-testid="log-count">
-          {say.count(log.count)}
-        </span>
-      </header>
+      {chosen === null && (
+        <header className="heading-line log-head">
+          <h1>{say.title}</h1>
+          <span className="quiet" data-testid="log-count">
+            {say.count(log.count)}
+          </span>
+        </header>
+      )}
       {!log.guest && (log.count > 0 || searching) && (
         <SearchBar params={params} setParams={(next) => setParams(next, { replace: true })} />
       )}
@@ -94,7 +96,13 @@ export function FramesPage() {
           {day && <h2>{day}</h2>}
           <ol>
             {frames.map((frame) => (
-              <Row key={frame.id} frame={frame} picked={picked.includes(frame.id)} onPick={() => pick(frame.id)} />
+              <Row
+                key={frame.id}
+                frame={frame}
+                picked={picked.includes(frame.id)}
+                onPick={chosen === null ? () => pick(frame.id) : null}
+                chosen={frame.id === chosen}
+              />
             ))}
           </ol>
         </section>
@@ -104,34 +112,36 @@ export function FramesPage() {
           {say.more}
         </Button>
       )}
-      <nav className="log-foot quiet-actions" aria-label={say.title}>
-        <Form.Label className="btn btn-quiet mb-0" title={say.join.drop}>
-          {say.join.open}
-          <input
-            type="file"
-            multiple
-            accept="image/jpeg,.jpg,.jpeg"
-            className="visually-hidden"
-            data-testid="log-pictures"
-            onChange={(event) => {
-              dropped(event.target.files);
-              event.target.value = "";
-            }}
-          />
-        </Form.Label>
-        <Button variant="quiet" onClick={() => setAdding(true)}>
-          {say.add.open}
-        </Button>
-        <Link to="/log/lessons" className="plain-link">
-          {say.pages.lessons}
-        </Link>
-        <Link to="/log/practice" className="plain-link">
-          {say.pages.practice}
-        </Link>
-        <Link to="/log/files" className="plain-link">
-          {say.pages.files}
-        </Link>
-      </nav>
+      {chosen === null && (
+        <nav className="log-foot quiet-actions" aria-label={say.title}>
+          <Form.Label className="btn btn-quiet mb-0" title={say.join.drop}>
+            {say.join.open}
+            <input
+              type="file"
+              multiple
+              accept="image/jpeg,.jpg,.jpeg"
+              className="visually-hidden"
+              data-testid="log-pictures"
+              onChange={(event) => {
+                dropped(event.target.files);
+                event.target.value = "";
+              }}
+            />
+          </Form.Label>
+          <Button variant="quiet" onClick={() => setAdding(true)}>
+            {say.add.open}
+          </Button>
+          <Link to="/log/lessons" className="plain-link">
+            {say.pages.lessons}
+          </Link>
+          <Link to="/log/practice" className="plain-link">
+            {say.pages.practice}
+          </Link>
+          <Link to="/log/files" className="plain-link">
+            {say.pages.files}
+          </Link>
+        </nav>
+      )}
       {adding && <AddFrame onClose={() => setAdding(false)} />}
       {files && <JoinPictures files={files} onClose={() => setFiles(null)} />}
     </div>

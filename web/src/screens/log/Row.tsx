@@ -11,11 +11,13 @@ import { baseText, clockOf, closedText, glassText, settingsText, verdictText } f
 interface Props {
   frame: Frame;
   picked: boolean;
-  onPick: () => void;
+  /** Takes it for comparing; none beside an opened frame. */
+  onPick: (() => void) | null;
+  chosen: boolean;
 }
 
 /** A frame in the list: its picture or its blocks, how long it was open, how it came out. */
-export function Row({ frame, picked, onPick }: Props) {
+export function Row({ frame, picked, onPick, chosen }: Props) {
   const { answer: planned, review } = frame;
   const asked = askedText(frame);
   const { account } = useSession();
@@ -27,7 +29,7 @@ export function Row({ frame, picked, onPick }: Props) {
     frame.refused == null ? closedText(frame) : say.countsNot,
   ];
   return (
-    <li className="log-row">
+    <li className="log-row" data-chosen={chosen || undefined}>
       <span className="log-picture">
         {picture ? (
           <span className="photo">
@@ -38,7 +40,7 @@ export function Row({ frame, picked, onPick }: Props) {
         )}
       </span>
       <div className="log-set">
-        <Link to={`/log/frame/${frame.id}`}>
+        <Link to={`/log/frame/${frame.id}`} aria-current={chosen ? "page" : undefined}>
           <strong>{frame.state === "open" ? say.running : actualTime(frame)}</strong>
         </Link>
         <span>
@@ -51,13 +53,15 @@ export function Row({ frame, picked, onPick }: Props) {
         {review?.error_stops != null && <VerdictDot stops={review.error_stops} />}
         <span>{verdictText(review?.error_stops)}</span>
       </div>
-      <Form.Check
-        id={`compare-${frame.id}`}
-        label={say.compare.pick}
-        checked={picked}
-        onChange={onPick}
-        disabled={frame.state === "open"}
-      />
+      {onPick && (
+        <Form.Check
+          id={`compare-${frame.id}`}
+          label={say.compare.pick}
+          checked={picked}
+          onChange={onPick}
+          disabled={frame.state === "open"}
+        />
+      )}
     </li>
   );
 }
