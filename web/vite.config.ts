@@ -40,6 +40,27 @@ function takenAlong(): Plugin {
   };
 }
 
+/** Each piece that is fetched later is asked for before the module loader hears of it (`src/ui/piece.ts`). */
+function piecesAskedFirst(): Plugin {
+  return {
+    name: "pieces-asked-first",
+    apply: "build",
+    enforce: "post",
+    generateBundle: {
+      // After the styles that belong to each have been found by its `import()`.
+      order: "post",
+      handler(_, bundle) {
+        for (const chunk of Object.values(bundle))
+          if (chunk.type === "chunk")
+            chunk.code = chunk.code.replace(
+              /\bimport\((["'`])(\.\/[\w.-]+\.js)\1\)/g,
+              (_call, _quote, path: string) => `globalThis.jackstaffPiece("${path}",import.meta.url)`,
+            );
+      },
+    },
+  };
+}
+
 /** A screen that is not the first one. */
 const SCREEN = /\/src\/screens\/(?!bench)([a-z]+)\//;
 const isPage = (id: string) => !/\/(sw|worker)\.ts$/.test(id);
@@ -57,7 +78,7 @@ const FILES = [
 ];
 
 export default defineConfig({
-  plugins: [react(), takenAlong()],
+  plugins: [react(), piecesAskedFirst(), takenAlong()],
   worker: { format: "es" },
   // Answers kept by one build are not taken for another's.
   define: { "import.meta.env.VITE_BUILD": JSON.stringify(process.env.SOURCE_DATE_EPOCH ?? String(Date.now())) },
@@ -72,6 +93,11 @@ export default defineConfig({
     target: "es2022",
     assetsInlineLimit: 0,
     sourcemap: false,
+    // Styles alone: a module that is asked for ahead and does not come is remembered as missing, too.
+    modulePreload: {
+      resolveDependencies: (_url, files, { hostType }) =>
+        hostType === "html" ? files : files.filter((file) => file.endsWith(".css")),
+    },
     rolldownOptions: {
       input: { main: "index.html", sw: "src/engine/sw.ts" },
       // The service worker's own name never changes: that is how a browser finds a newer one.

@@ -10,11 +10,13 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { recall } from "../engine/ahead";
 import { App } from "./App";
+import { askForPiecesFirst } from "../ui/piece";
 import { noteKeyboard } from "../ui/keyboardUsed";
 import { hearFrom, openUp } from "./start";
 
 const client = new QueryClient({ defaultOptions: { queries: { networkMode: "always", refetchOnWindowFocus: false } } });
 
+askForPiecesFirst();
 noteKeyboard();
 const root = document.getElementById("root");
 const opened = openUp(client);

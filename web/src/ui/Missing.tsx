@@ -1,7 +1,7 @@
 import { Button } from "react-bootstrap";
 import { words } from "../words";
 
-/** A piece of the program is missing. Some browsers remember that it did not come: those have to load the page anew. */
+/** A piece of the program is missing: it may be asked for again, or the page, where a newer version has taken its place. */
 export function Missing({ onAgain }: { onAgain: () => void }) {
   const say = words.missing;
   return (
