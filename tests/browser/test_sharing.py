@@ -7,7 +7,7 @@ from typing import Any
 
 from playwright.sync_api import expect
 
-from .conftest import Visit, more
+from .conftest import Visit, in_the_picture, more, of_outing
 
 
 def test_a_set_up_travels_in_the_fragment_and_is_taken_only_when_somebody_says_so(visits: Any) -> None:
@@ -51,3 +51,28 @@ def test_an_address_of_nothing_says_so_and_leads_to_the_bench(guest: Visit) -> N
     expect(page.get_by_role("heading", name="There is no such page")).to_be_visible()
     page.get_by_role("button", name="To the bench").click()
     expect(page.get_by_test_id("answer-time")).to_be_visible()
+
+
+def test_plan_and_card_are_copied_as_text(guest: Visit) -> None:
+    page = guest.page
+    guest.context.grant_permissions(["clipboard-read", "clipboard-write"])
+    expect(page.get_by_test_id("answer-time")).to_be_visible()
+    in_the_picture(page, "Sea")
+    page.get_by_role("button", name="mirror", exact=True).first.click()
+    page.goto(guest.server.url + "/outing")
+    table = of_outing(page, "As a table")
+    expect(table.locator(".swap-list li").nth(1)).to_be_visible()
+    table.get_by_role("button", name="Share as text").click()
+    expect(page.get_by_text("It is copied.")).to_be_visible()
+    text = page.evaluate("navigator.clipboard.readText()")
+    first = table.locator(".swap-list strong").first.inner_text()
+    assert text.startswith("Vardsund mole, first light\nSat 17 Apr, thin cloud")
+    assert "Leave by 07:03" in text
+    assert f"\n{first} " in text
+    assert "A reminder, not a guarantee" in text
+    page.goto(guest.server.url + "/bag/card")
+    page.get_by_role("button", name="Share as text").click()
+    expect(page.get_by_text("It is copied.").last).to_be_visible()
+    card = page.evaluate("navigator.clipboard.readText()").split("\n")
+    assert card[1].split("\t")[0] == "Bare"
+    assert all(len(line.split("\t")) == len(card[1].split("\t")) for line in card[2:-1])

@@ -49,6 +49,10 @@ test("a set-up comes back from its link as it was, and finds its filters in anot
   expect(fit.change).toMatchObject({ on: ["Nine", "Turning"], turned: { Turning: 3.5 }, shutter: "1/40" });
   expect(fit.change.scene?.wants).toEqual([{ kind: "sea", look: "mirror" }]);
   expect(fit.missing).toEqual([]);
+  // A reading keeps its age; one of the future would be newer than now, and has none.
+  const aged = (meteredAt: string) => benchFrom({ ...shared, meteredAt }, []).change.meteredAt;
+  expect(aged("2020-04-17T04:19:00.000Z")).toBe("2020-04-17T04:19:00.000Z");
+  expect(aged("2999-04-17T04:19:00.000Z")).toBeNull();
   // What the other bag lacks is told, and one filter is not put on twice.
   const twice = benchFrom({ ...shared, on: [shared.on[0], shared.on[0]].flatMap((each) => each ?? []) }, [
     glass("Nine", 9),

@@ -3,6 +3,7 @@ import type { Glass } from "./bag";
 import type { Bench, Laid } from "./bench";
 import { MOST_GLASSES, MOST_THIRDS } from "./benchKept";
 import { KINDS } from "./scene";
+import { nowMs } from "../ui/worldClock";
 import { SHARED } from "./sharingMark";
 
 /**
@@ -114,7 +115,8 @@ export function benchFrom(shared: Shared, bag: readonly Glass[]): { change: Part
       aperture: shared.aperture,
       iso: shared.iso,
       ev100: shared.ev100,
-      meteredAt: shared.meteredAt,
+      // A clock that runs ahead must not make a reading newer than now.
+      meteredAt: shared.meteredAt !== null && Date.parse(shared.meteredAt) > nowMs() ? null : shared.meteredAt,
       shotAperture: shared.shotAperture,
       shotIso: shared.shotIso,
       targetSeconds: shared.targetSeconds,

@@ -6,8 +6,6 @@ export const dialogs = {
     link: "Link to this set-up",
     code: "The link as a code to be photographed",
     copy: "Copy the link",
-    copied: "The link is copied.",
-    notCopied: "This browser does not copy. Select the link and copy it by hand.",
     send: "Share by the device",
     came: "A shared set-up",
     reading: (shutter: string, aperture: string, iso: string) =>

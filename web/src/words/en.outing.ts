@@ -104,7 +104,6 @@ export const outing = {
   feedUsed: "Simulated: a stand-in that ships with Jackstaff. It knows nothing of real water or weather.",
   feedTaken: "Filled from the simulated feed.",
   weather: { celsius: "Air, °C", wind: "Wind, m/s", windFrom: "from, °", cloud: "Cloud base, m", swell: "Swell, m" },
-  ownWeather: "Your own entries",
   minute: {
     meter: (time: string, aperture: string, iso: string, from: string, to: string) =>
       `The meter would say ${time} at ${aperture}, ISO ${iso}: between ${from} and ${to}.`,
@@ -212,7 +211,6 @@ export const outing = {
     waypoints: "Waypoints of a GPX file",
     mine: "This device's position",
     mineRefused: "This device does not say where it is. Type the place instead.",
-    unnamed: (place: string) => place,
     zone: "Which clock hangs there?",
     whens: {
       dawn: "Next dawn",
@@ -228,7 +226,6 @@ export const outing = {
     plan: "Plan it",
     planned: (name: string) => `Planned ${name}.`,
   },
-  readNow: (ev: string) => `EV ${ev} now`,
   nowMark: (clock: string) => `now ${clock}`,
   zoomIn: "Zoom in",
   zoomOut: "All",

@@ -90,6 +90,11 @@ export const en = {
     waitNever: "That light does not come within a day.",
     waitThere: "That light is here now.",
   },
+  handOn: {
+    share: "Share as text",
+    copied: "It is copied.",
+    notCopied: "This browser does not copy. Select it and copy it by hand.",
+  },
   noPage: {
     title: "There is no such page",
     why: "The address may be mistyped, or of an older version.",

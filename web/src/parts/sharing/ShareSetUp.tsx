@@ -2,7 +2,7 @@ import qrcode from "qrcode-generator";
 import { Button } from "react-bootstrap";
 import type { Laid } from "../../state/bench";
 import { fragmentOf } from "../../state/sharing";
-import { say as toast } from "../../ui/say";
+import { copyText, handOn, sharesItself } from "../../ui/handOn";
 import { Modal } from "../../ui/opened";
 import { words } from "../../words";
 import { dialogWords } from "../../words/dialogs";
@@ -13,13 +13,6 @@ const say = dialogWords.sharing;
 /** What stands on the bench as a link and as a code to be photographed; both need no account. */
 export function ShareSetUp({ laid, onClose }: { laid: Laid; onClose: () => void }) {
   const link = `${globalThis.location.origin}/${fragmentOf(laid)}`;
-  const canShare = typeof navigator.share === "function";
-  const copy = () => {
-    navigator.clipboard.writeText(link).then(
-      () => toast({ text: say.copied }),
-      () => toast({ text: say.notCopied }),
-    );
-  };
   return (
     <Modal show onHide={onClose} centered scrollable aria-labelledby="share-title">
       <Modal.Header>
@@ -40,15 +33,12 @@ export function ShareSetUp({ laid, onClose }: { laid: Laid; onClose: () => void 
         <Button variant="quiet" onClick={onClose}>
           {words.more.done}
         </Button>
-        {canShare && (
-          <Button
-            variant="quiet"
-            onClick={() => void navigator.share({ title: say.title, url: link }).catch(() => null)}
-          >
+        {sharesItself() && (
+          <Button variant="quiet" onClick={() => void handOn({ title: say.title, text: link })}>
             {say.send}
           </Button>
         )}
-        <Button variant="signal" onClick={copy}>
+        <Button variant="signal" onClick={() => void copyText(link)}>
           {say.copy}
         </Button>
       </Modal.Footer>

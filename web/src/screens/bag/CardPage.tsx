@@ -5,6 +5,7 @@ import { useFieldCard } from "../../questions/log";
 import { useBench } from "../../state/bench";
 import { itemsOf } from "../../state/bag";
 import { useKit } from "../../state/kit";
+import { handOn } from "../../ui/handOn";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { bagWords } from "../../words/bag";
@@ -48,10 +49,25 @@ export function CardPage() {
       </Form.Select>
     </Form.Group>
   );
+  /** A line for each bare time, its cells set apart by tabs. */
+  const cardText = () =>
+    [
+      say.caption(laid?.body?.name ?? ""),
+      [say.bare, ...shown.map(({ name }) => name)].join("\t"),
+      ...(card.answer?.lines ?? []).map(({ mark, cells }) => [mark, ...cells.map(({ text }) => text)].join("\t")),
+      say.note,
+    ].join("\n");
   return (
     <div className="card-page">
       <header className="heading-line no-print">
         <h1>{say.title}</h1>
+        <Button
+          variant="quiet"
+          disabled={!card.answer}
+          onClick={() => void handOn({ title: say.title, text: cardText() })}
+        >
+          {words.handOn.share}
+        </Button>
         <Button variant="signal" onClick={() => window.print()} disabled={!card.answer}>
           {say.print}
         </Button>
