@@ -130,7 +130,11 @@ export function BagPage() {
             </p>
           )}
         </section>
-        {openedGlass ? <div className="bag-opened">{openedGlass}</div> : laid && <ReachGlance laid={laid} />}
+        {openedGlass ? (
+          <div className="bag-opened">{openedGlass}</div>
+        ) : (
+          laid && <ReachGlance laid={laid} wished={learnt.shown?.wished ?? []} />
+        )}
         <div className="bag-things">
           {OTHERS.filter((sort) => itemsOf(kit.items, sort).length > 0).map((sort) => (
             <section key={sort} aria-label={bagWords.groups[sort]}>

@@ -4,7 +4,7 @@ import type { ItemOf } from "../../state/kit";
 import { useMeasured } from "../../ui/useMeasured";
 import { bagWords } from "../../words/bag";
 import { tenthStops } from "../../words/times";
-import { BlockScale, FilterBlock } from "./FilterBlock";
+import { BlockScale, ScaleBlock } from "./ScaleBlock";
 import { heightFor } from "./blockHeight";
 import { strengthOf } from "./sentences";
 import { type Place, sortable, stepped } from "./sorting";
@@ -97,7 +97,7 @@ function Tile({ item, group, number, known, stopPx, open, onOpen, onMoved }: Til
         onClick={onOpen}
         onKeyDown={keys}
       >
-        <FilterBlock item={item} known={known} stopPx={stopPx} />
+        <ScaleBlock item={item} known={known} stopPx={stopPx} />
         {number <= 9 && (
           <kbd className="block-key" aria-hidden="true">
             {number}

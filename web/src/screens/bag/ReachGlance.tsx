@@ -14,9 +14,12 @@ const DAY_S = 86_400;
 
 const say = bagWords.reach;
 
-/** What the filters reach together from the bench's reading, beside them; the page of its own says which makes what. */
-export function ReachGlance({ laid }: { laid: Laid }) {
-  const reach = useReach(laid.bench.meter === "hand" ? null : reachOf(laid)).shown;
+/**
+ * What the filters reach together from the bench's reading, beside them; the page of its own says which makes what.
+ * `wished` are the strengths that frames of the log wanted [stops].
+ */
+export function ReachGlance({ laid, wished }: { laid: Laid; wished: number[] }) {
+  const reach = useReach(laid.bench.meter === "hand" ? null : reachOf(laid, wished)).shown;
   const now = useExposure(exposureOf(laid)).answer?.seconds;
   if (!reach) return null;
   const rungs = reach.rungs.filter((rung) => rung.seconds <= DAY_S);

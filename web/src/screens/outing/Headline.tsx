@@ -35,20 +35,17 @@ function NextTime({ outing, plan }: { outing: Outing; plan: Plan }) {
   const say = outingWords.next;
   const now = useNow(15_000);
   const next = nextOfPlan(plan.swaps, now);
-  const none =
-    plan.wish === null ? say.noLook : !plan.glassPlanned || plan.end === null ? words.bench.waiting : say.noWay;
   return (
     <p className="outing-time" data-stale={(plan.swaps && !plan.sure) || undefined}>
       <span>{next?.kind === "change" ? say.change : say.first}</span>
-      {next ? (
-        <strong>{clockIn(next.at, outing.zone)}</strong>
-      ) : (
-        <em>{plan.swaps && plan.glassPlanned ? over(plan) : none}</em>
-      )}
+      {next ? <strong>{clockIn(next.at, outing.zone)}</strong> : <em>{whyNone(plan)}</em>}
     </p>
   );
 }
 
-function over(plan: Plan): string {
-  return plan.swaps?.stretches.some(({ glass }) => glass !== null) ? outingWords.next.noChange : outingWords.next.noWay;
+function whyNone({ wish, swaps, glassPlanned, end }: Plan): string {
+  const say = outingWords.next;
+  if (wish === null) return say.noLook;
+  if (!swaps || !glassPlanned || end === null) return words.bench.waiting;
+  return swaps.stretches.some(({ glass }) => glass !== null) ? say.noChange : say.noWay;
 }

@@ -24,7 +24,6 @@ import { NewOuting } from "./NewOuting";
 import { type Panel, Panels } from "./Panels";
 import { PointSaid } from "./PointSaid";
 import { Sheet } from "./Sheet";
-import { usePackLeft } from "./usePackLeft";
 import { usePlan } from "./usePlan";
 import { useSetBench } from "./useSetBench";
 import "./days.css";
@@ -41,15 +40,14 @@ export function OutingScreen() {
   const [pointed, setPointed] = useState<{ of: string; at: number } | null>(null);
   const [zoomed, setZoomed] = useState<{ of: string; hours: [number, number] } | null>(null);
   const plan = usePlan(current, outings, laid);
-  const { light, swaps } = plan;
+  const { light, swaps, nameOf } = plan;
+  const packed = plan.pack.shown?.lines.filter(({ code }) => current.packed.includes(code)).length ?? null;
   const now = useNow(60_000);
   const behind = outings.find((outing) => outing.id === behindId && outing.id !== current.id);
   const besides = useLight(behindId, behind ? overSameHours(behind, current) : null);
   const setBench = useSetBench(current, laid, move, plan.sure);
-  const left = usePackLeft(current, laid, plan);
   // An expert's dry run has no forecast.
   const blind = useDryRun()?.expert === true;
-  const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
   const set = (parts: Partial<Outing>) => {
     choose(current.id);
     return change(current, parts);
@@ -64,8 +62,10 @@ export function OutingScreen() {
   const zoom = zoomed?.of === hours ? zoomed.hours : null;
   const onZoom = (next: [number, number] | null) => setZoomed(next && { of: hours, hours: next });
   const pointAt = (ms: number) => light.answer?.points.findLast((point) => Date.parse(point.at) <= ms + 30_000);
+  // The minute that stands large above, unless another is pointed at; while the plan goes on, this one.
+  const next = nextOfPlan(plan.sure, now);
   const live = now > begins && now < ends;
-  const planned = at ?? (live ? now : (nextOfPlan(plan.sure, now)?.at ?? null));
+  const planned = at ?? (live && next?.kind !== "first" ? now : (next?.at ?? null));
   const target = planned === null ? undefined : pointAt(planned);
   const cursor = at === null ? undefined : pointAt(at);
   const parted = plan.water?.missing != null || plan.water?.state === "unknown";
@@ -156,7 +156,6 @@ export function OutingScreen() {
           outing={current}
           outings={outings}
           laid={laid}
-          move={move}
           plan={plan}
           blind={blind}
           behindId={behindId}
@@ -168,7 +167,6 @@ export function OutingScreen() {
           onEdit={edit}
           onNew={() => setOpen("new")}
           onClose={() => setOpen(null)}
-          nameOf={nameOf}
         />
       )}
       {open === "new" && (
@@ -177,7 +175,12 @@ export function OutingScreen() {
       <nav className="outing-foot quiet-actions" aria-label={outingWords.side}>
         {(
           [
-            ["pack", left === null ? outingWords.panels.pack : outingWords.packShort(left.packed, left.all)],
+            [
+              "pack",
+              packed === null
+                ? outingWords.panels.pack
+                : outingWords.packShort(packed, plan.pack.shown?.lines.length ?? 0),
+            ],
             ["hazards", outingWords.counted(outingWords.panels.hazards, current.hazards.length)],
             ["readings", outingWords.counted(outingWords.panels.readings, current.readings.length)],
             ["place", outingWords.panels.place],
@@ -210,19 +213,7 @@ export function OutingScreen() {
           )}
         </div>
       )}
-      {light.shown && (
-        <Sheet
-          outing={current}
-          laid={laid}
-          light={light.shown}
-          swaps={swaps}
-          frames={plan.frames}
-          tide={plan.water}
-          end={plan.end}
-          ready={plan.ready}
-          nameOf={nameOf}
-        />
-      )}
+      {light.shown && <Sheet outing={current} light={light.shown} plan={plan} />}
     </div>
   );
 }

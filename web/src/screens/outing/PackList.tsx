@@ -1,33 +1,21 @@
-import type { Schemas } from "../../api/client";
 import { Button, Form } from "react-bootstrap";
-import type { Laid } from "../../state/bench";
 import { TakeAlong } from "../../parts/takealong/TakeAlong";
-import { useKit } from "../../state/kit";
 import { Fault } from "../../ui/Fault";
 import { words } from "../../words";
 import { outingWords } from "../../words/outing";
 import type { Outing } from "../../state/outings";
-import { useHazards, usePack } from "../../questions/pack";
-import { packOf } from "./asks";
-import type { Light, Swaps } from "../../questions/light";
+import { useHazards } from "../../questions/pack";
+import type { Plan } from "./usePlan";
 
 interface Props {
   outing: Outing;
   set: (change: Partial<Outing>) => void;
-  laid: Laid | null;
-  swaps: Swaps | undefined;
-  light: Light | undefined;
-  frames: Schemas["PlannedFramesAnswer"] | undefined;
-  /** Whether the plan it grows from is worked out. */
-  ready: boolean;
-  nameOf: (id: string) => string;
+  plan: Plan;
 }
 
 /** What goes into the bag for this plan, ticked off as it does. */
-export function PackList({ outing, set, laid, swaps, light, frames, ready, nameOf }: Props) {
+export function PackList({ outing, set, plan: { pack, ready } }: Props) {
   const say = outingWords;
-  const kit = useKit();
-  const pack = usePack(outing.id, packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items }));
   const lines = pack.shown?.lines;
   if (!lines && pack.error) return <Fault error={pack.error} again={pack.again} />;
   if (!lines) return <p className="quiet">{words.bench.waiting}</p>;

@@ -1,9 +1,11 @@
 import { Button, Form } from "react-bootstrap";
-import type { Laid, Move } from "../../state/bench";
+import type { Laid } from "../../state/bench";
 import type { Outing } from "../../state/outings";
 import { FoldedChoice } from "../../ui/kinds/FoldedChoice";
+import { handOn } from "../../ui/handOn";
 import { SidePanel } from "../../ui/SidePanel";
 import { say as toast } from "../../ui/say";
+import { words } from "../../words";
 import { bagWords } from "../../words/bag";
 import { outingWords } from "../../words/outing";
 import { FramesLeft, SwapList } from "./Ahead";
@@ -11,6 +13,7 @@ import { Files } from "./Files";
 import { LeaveRests } from "./Leave";
 import { LightTable } from "./LightTable";
 import { Hazards, PackList } from "./PackList";
+import { planText } from "./planText";
 import { PlanForm } from "./PlanForm";
 import { Readings } from "./Readings";
 import type { Plan } from "./usePlan";
@@ -22,7 +25,6 @@ interface Props {
   outing: Outing;
   outings: readonly Outing[];
   laid: Laid | null;
-  move: (move: Move) => void;
   plan: Plan;
   /** Whether somebody has to do without a forecast. */
   blind: boolean;
@@ -35,14 +37,12 @@ interface Props {
   onEdit: (change: Partial<Outing>, message: string) => void;
   onNew: () => void;
   onClose: () => void;
-  nameOf: (id: string) => string;
 }
 
 /** All of an outing that its first view leaves out, each thing in its one place. */
 export function Panels(props: Props) {
-  const { panel, outing, outings, laid, plan, set, onClose, nameOf } = props;
-  const { light, swaps, frames, ready } = plan;
-  const parts = { outing, set, laid, light: light.shown, swaps, frames, ready, nameOf };
+  const { panel, outing, outings, laid, plan, set, onClose } = props;
+  const { light, swaps, ready, nameOf } = plan;
   return (
     <SidePanel title={outingWords.panels[panel]} onClose={onClose}>
       {panel === "place" && (
@@ -57,7 +57,7 @@ export function Panels(props: Props) {
         />
       )}
       {panel === "readings" && <Readings key={outing.id} outing={outing} set={set} laid={laid} light={light.shown} />}
-      {panel === "pack" && <PackList {...parts} />}
+      {panel === "pack" && <PackList outing={outing} set={set} plan={plan} />}
       {panel === "hazards" && <Hazards outing={outing} set={set} />}
       {panel === "leave" && <LeaveRests outing={outing} outings={outings} tide={plan.water} />}
       {panel === "table" && (
@@ -65,9 +65,18 @@ export function Panels(props: Props) {
           {!props.blind && <SwapList outing={outing} swaps={swaps} planned={plan.glassPlanned} nameOf={nameOf} />}
           {plan.end !== null && <FramesLeft outing={outing} laid={laid} seconds={plan.seconds} end={plan.end} />}
           {!props.blind && light.shown && <LightTable outing={outing} light={light.shown} />}
-          <Button variant="quiet" className="no-print" disabled={!ready} onClick={() => window.print()}>
-            {outingWords.sheet.print}
-          </Button>
+          <div className="quiet-actions no-print">
+            <Button variant="quiet" disabled={!ready} onClick={() => window.print()}>
+              {outingWords.sheet.print}
+            </Button>
+            <Button
+              variant="quiet"
+              disabled={!ready}
+              onClick={() => void handOn({ title: outing.name, text: planText(outing, plan) })}
+            >
+              {words.handOn.share}
+            </Button>
+          </div>
         </>
       )}
       {panel === "others" && <Others {...props} />}
@@ -76,7 +85,7 @@ export function Panels(props: Props) {
 }
 
 /** The other outings: to look at, begin, copy, lay behind, put away, and as files. */
-function Others({ outing, outings, laid, plan, behindId, set, keep, choose, forget, onBehind, onNew, nameOf }: Props) {
+function Others({ outing, outings, laid, plan, behindId, set, keep, choose, forget, onBehind, onNew }: Props) {
   const say = outingWords;
   const named = (each: Outing) => [each.id, each.archived ? say.archived(each.name) : each.name] as const;
   const leaveBy = plan.water?.leave_by == null ? null : Date.parse(plan.water.leave_by);
@@ -148,7 +157,7 @@ function Others({ outing, outings, laid, plan, behindId, set, keep, choose, forg
         swaps={plan.swaps}
         leaveBy={leaveBy}
         ready={plan.ready && laid !== null}
-        nameOf={nameOf}
+        nameOf={plan.nameOf}
       />
     </>
   );

@@ -1,10 +1,7 @@
 import type { ReactNode } from "react";
-import type { Schemas } from "../../api/client";
 import { leaveDoubts } from "../../parts/leaving/leaveText";
-import type { Light, Swaps, Tide } from "../../questions/light";
-import { type Hazard, useHazards, usePack } from "../../questions/pack";
-import type { Laid } from "../../state/bench";
-import { useKit } from "../../state/kit";
+import type { Light } from "../../questions/light";
+import { type Hazard, useHazards } from "../../questions/pack";
 import { type Outing, span } from "../../state/outings";
 import { usePrinting } from "../../ui/usePrinting";
 import { words } from "../../words";
@@ -12,32 +9,24 @@ import { clockIn, clockOf, placeClock } from "../../words/clock";
 import { outingWords } from "../../words/outing";
 import { roughTime } from "../../words/times";
 import { dayName } from "../../words/zone";
-import { packOf } from "./asks";
 import { everyQuarter } from "./everyQuarter";
 import { leaveOf, noWay, skyOf, tideOf, whereOf } from "./planSentences";
+import type { Plan } from "./usePlan";
 import "./sheet.css";
 
 interface Props {
   outing: Outing;
-  laid: Laid | null;
   light: Light;
-  swaps: Swaps | undefined;
-  frames: Schemas["PlannedFramesAnswer"] | undefined;
-  tide: Tide | undefined;
-  end: number | null;
-  /** Whether all of it is worked out: paper cannot be greyed. */
-  ready: boolean;
-  nameOf: (id: string) => string;
+  plan: Plan;
 }
 
 const HALF_HOUR = 30 * 60_000;
 const say = outingWords.sheet;
 
 /** The one page to take along: on paper alone, where no screen lights the dark. */
-export function Sheet({ outing, laid, light, swaps, frames, tide, end, ready, nameOf }: Props) {
-  const kit = useKit();
-  const pack =
-    usePack(outing.id, packOf({ outing, laid, swaps, light, frames, nameOf, items: kit.items })).shown?.lines ?? [];
+export function Sheet({ outing, light, plan }: Props) {
+  const { swaps, frames, water: tide, end, ready, nameOf } = plan;
+  const pack = plan.pack.shown?.lines ?? [];
   const hazards = useHazards().filter((hazard) => outing.hazards.includes(hazard.code));
   // Asked for beforehand, so that it is there when somebody prints.
   const printing = usePrinting();

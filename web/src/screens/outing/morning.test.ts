@@ -75,6 +75,8 @@ test("what comes next is the first frame, then the next change, then nothing", (
   expect(nextOfPlan(plan, BEGIN)).toEqual({ at: BEGIN + 2 * MINUTE, kind: "first" });
   expect(nextOfPlan(plan, BEGIN + 5 * MINUTE)).toEqual({ at: BEGIN + 10 * MINUTE, kind: "change" });
   expect(nextOfPlan(plan, BEGIN + 15 * MINUTE)).toBeNull();
+  // Of a morning that is over one asks when it began.
+  expect(nextOfPlan(plan, BEGIN + 25 * MINUTE)).toEqual({ at: BEGIN + 2 * MINUTE, kind: "first" });
   expect(nextOfPlan(undefined, BEGIN)).toBeNull();
   expect(stretchAt(plan, BEGIN + 10 * MINUTE)?.start).toBe(at(10));
   expect(stretchAt(plan, BEGIN + 20 * MINUTE)?.start).toBe(at(10));

@@ -112,13 +112,14 @@ export function morningAxis(
   return axis([...held, ...(aim ? [aim.from, aim.to] : [])], top, bottom, 8);
 }
 
-/** What comes next of the plan: its first frame, or while it goes on the next change. */
+/** What comes next of the plan: its first frame before it begins and after it is over, between them the next change. */
 export function nextOfPlan(swaps: Swaps | undefined, now: number): { at: number; kind: "first" | "change" } | null {
-  const planned = (swaps?.stretches ?? []).filter(serves).map(({ start }) => Date.parse(start));
-  const [first] = planned;
+  const planned = (swaps?.stretches ?? []).filter(serves);
+  const starts = planned.map(({ start }) => Date.parse(start));
+  const [first] = starts;
   if (first === undefined) return null;
-  if (now < first) return { at: first, kind: "first" };
-  const coming = planned.find((start) => start > now);
+  if (now < first || now > Date.parse(planned.at(-1)?.end ?? "")) return { at: first, kind: "first" };
+  const coming = starts.find((start) => start > now);
   return coming === undefined ? null : { at: coming, kind: "change" };
 }
 

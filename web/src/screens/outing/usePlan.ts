@@ -2,14 +2,16 @@ import { isWorkedOut } from "../../questions/ask";
 import { useExposure } from "../../questions/bench";
 import { useFillable, useFrames, useLight, useSwaps, useTide } from "../../questions/light";
 import { useLooks } from "../../questions/looks";
+import { usePack } from "../../questions/pack";
 import { endOf, exposureOf, lightOf, lightUntil, looksOf, swapsOf, tideOf, wishOf } from "../../state/asks";
 import type { Laid } from "../../state/bench";
+import { useKit } from "../../state/kit";
 import { looks as ownLooks } from "../../state/looks";
 import type { Outing } from "../../state/outings";
 import { useNow } from "../../ui/useNow";
-import { framesOf } from "./asks";
+import { framesOf, packOf } from "./asks";
 
-/** What is worked out of an outing: its light, its water, the filters for the look on the bench, and their frames. */
+/** What is worked out of an outing: light, water, the filters for the look on the bench, their frames, what to pack. */
 export function usePlan(outing: Outing, outings: readonly Outing[], laid: Laid | null) {
   const own = ownLooks.use();
   const now = useNow(60_000);
@@ -24,6 +26,9 @@ export function usePlan(outing: Outing, outings: readonly Outing[], laid: Laid |
   const fillable = useFillable(end === null ? null : lightUntil(outing, end)).answer?.longest_seconds;
   const planned = useFrames(outing.id, framesOf(laid, swapped.shown, end ?? 0));
   const { answer: sum } = useExposure(laid && exposureOf(laid));
+  const { items } = useKit();
+  const nameOf = (id: string) => laid?.bag.find((glass) => glass.id === id)?.name ?? id;
+  const grownFrom = { outing, laid, swaps: swapped.shown, light: light.shown, frames: planned.shown, nameOf, items };
   const glassPlanned = isWorkedOut(looked) && isWorkedOut(swapped);
   const wish = wishOf(laid, aim);
   return {
@@ -36,6 +41,8 @@ export function usePlan(outing: Outing, outings: readonly Outing[], laid: Laid |
     sure: swapped.answer,
     fillable: light.answer && fillable,
     frames: planned.shown,
+    pack: usePack(outing.id, packOf(grownFrom)),
+    nameOf,
     /** The look as a time, with what of this bag can give it. */
     wish,
     aim: wish && { from: wish.from_seconds, to: wish.to_seconds },

@@ -53,7 +53,7 @@ interface Props {
 }
 
 /** A filter as a block on the one scale: what it counts as, how far it turns, and in blue what the frames say. */
-export function FilterBlock({ item, known, stopPx }: Props) {
+export function ScaleBlock({ item, known, stopPx }: Props) {
   const hatch = useId();
   const { kind, stops, stops_max, offset, transition } = item.facts;
   const high = heightFor(stopPx);
